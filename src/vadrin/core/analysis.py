@@ -1,0 +1,195 @@
+"""From readings to the whole report in one call."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from vadrin.core import figures
+from vadrin.core.exposure import METER_CONSTANT
+from vadrin.core.family import Family, Target, family_of, ladder
+from vadrin.core.figure import Figure, absent
+from vadrin.core.finding import Finding, Sample, find, finding_of_one_strip
+from vadrin.core.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
+from vadrin.core.push import Push, push_table, unanswered
+from vadrin.core.readings import StripReadings
+from vadrin.core.shape import Array
+from vadrin.core.strip_figures import StripFigures, figures_of_strips
+from vadrin.core.traps import traps
+from vadrin.core.warnings import Severity, Warning
+
+_BEST_STEPS, _DRAWN_STEPS = 97, 33
+
+
+@dataclass(frozen=True)
+class Settings:
+    """How to work a test out.
+
+    Attributes
+    ----------
+    target : Target
+    pushes : tuple of float
+        Stops to answer for.
+    meter_constant : float
+        k in lux seconds.
+    instrument_noise : float
+        Least standard deviation of a reading.
+    draws : int
+        Draws behind the intervals; 0 leaves the intervals out.
+    seed : int
+        Of the draws, so that the same readings give the same report.
+    """
+
+    target: Target = field(default_factory=Target)
+    pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
+    meter_constant: float = METER_CONSTANT
+    instrument_noise: float = INSTRUMENT_NOISE
+    draws: int = 256
+    seed: int = 1
+
+
+@dataclass(frozen=True)
+class Analysis:
+    """The whole answer to one test.
+
+    Attributes
+    ----------
+    settings : Settings
+    strips : tuple of StripFigures
+    iso : Finding
+        Time and speed at the standard's contrast.
+    finding : Finding
+    push : tuple of Push
+    warnings : tuple of Warning
+    noise : float or None
+        Standard deviation of a reading; None where nothing could be fitted.
+    family : Family or None
+        Curves over the ladder of times; None for fewer than two times.
+    """
+
+    settings: Settings
+    strips: tuple[StripFigures, ...]
+    iso: Finding
+    finding: Finding
+    push: tuple[Push, ...]
+    warnings: tuple[Warning, ...]
+    noise: float | None = None
+    family: Family | None = None
+
+
+def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
+    kept = []
+    for strip in strips:
+        x, density = strip.exposed()
+        if len(np.unique(x)) >= 3 and np.ptp(x) >= 0.25 and np.ptp(density) >= 0.05:
+            kept.append(strip)
+    return tuple(kept)
+
+
+def _unusable(strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
+              ) -> list[Warning]:  # fmt: skip
+    return [
+        Warning(
+            "no curve",
+            Severity.CAUTION,
+            f"Strip {s.label} has too few frames that differ for a curve.",
+            "Read at least three exposures, from blank to well exposed.",
+            s.label,
+        )
+        for s in strips
+        if s not in kept
+    ]
+
+
+def nothing(settings: Settings, why: str, warnings: tuple[Warning, ...] = ()) -> Analysis:
+    """An analysis in which every figure is absent for one reason."""
+    gap = absent(why)
+    finding = Finding(settings.target, gap, gap, gap, False)
+    iso = Finding(Target("iso", figures.ISO_DELTA_D), gap, gap, gap, False)
+    return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), warnings)
+
+
+def _sample(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
+            ) -> Sample:  # fmt: skip
+    best = family_of(fit, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
+    drawn = None
+    if draws is not None:
+        drawn = family_of(fit, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
+    densest = float(np.median([s.last for s in reports]))
+    low, high = float(fit.law.times.min()), float(fit.law.times.max())
+    return Sample(best, drawn, low, high, densest, fit.freedom)
+
+
+def _contrast_of(report: StripFigures, kind: str) -> Figure:
+    known = {
+        "zone8": report.zone8_density,
+        "iso": report.delta_d,
+        "contrast_index": report.contrast_index,
+    }
+    return known.get(kind, report.average_gradient)
+
+
+def _of_one_time(
+    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
+    reports: tuple[StripFigures, ...],
+) -> Analysis:  # fmt: skip
+    report = reports[0]
+
+    def answer(target: Target) -> Finding:
+        wanted = target.value
+        if target.kind == "scene":
+            wanted = 1.05 / (figures.STOP * target.value)
+        contrast = _contrast_of(report, target.kind)
+        return finding_of_one_strip(target, contrast, report.restated_min, wanted)
+
+    finding, iso = answer(settings.target), answer(Target("iso", figures.ISO_DELTA_D))
+    push = unanswered(settings.pushes, finding.time_min.why)
+    warned = traps(strips, fit, reports, finding)
+    return Analysis(settings, reports, iso, finding, push, warned, fit.noise)
+
+
+def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None) -> Analysis:
+    """Work out one film in one developer and one channel.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        One development each; repeated times are allowed.
+    settings : Settings, optional
+
+    Returns
+    -------
+    Analysis
+        Never raises for finite readings: what cannot be reached is absent with a reason.
+    """
+    settings = settings or Settings()
+    kept = _usable(strips)
+    missing = _unusable(strips, kept)
+    if not kept:
+        why = "no strip has enough readings for a curve" if strips else "no readings yet"
+        return nothing(settings, why, tuple(missing))
+    fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
+    rng = np.random.default_rng(settings.seed)
+    draws = draws_of(fit, settings.draws, rng) if settings.draws else None
+    reports = figures_of_strips(kept, fit, draws, settings.meter_constant)
+    if fit.law.distinct < 2 or any(s.time_min is None for s in kept):
+        answer = _of_one_time(settings, fit, kept, reports)
+    else:
+        answer = _of_many_times(settings, fit, kept, reports, draws)
+    if not missing:
+        return answer
+    merged = tuple(missing) + answer.warnings
+    return Analysis(**{**vars(answer), "warnings": merged})
+
+
+def _of_many_times(
+    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
+    reports: tuple[StripFigures, ...], draws: Array | None,
+) -> Analysis:  # fmt: skip
+    sample = _sample(fit, reports, draws, settings)
+    finding, minutes = find(sample, settings.target)
+    iso, _ = find(sample, Target("iso", figures.ISO_DELTA_D))
+    push = push_table(sample, finding, minutes, settings.pushes)
+    warned = traps(strips, fit, reports, finding)
+    return Analysis(settings, reports, iso, finding, push, warned, fit.noise, sample.best)

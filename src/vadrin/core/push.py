@@ -1,0 +1,146 @@
+"""Times for pushed and pulled exposure, and what each costs in shadow."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.core.exposure import STOP
+from vadrin.core.family import Family, at_time, time_reaching
+from vadrin.core.figure import Figure, absent
+from vadrin.core.finding import Finding, Sample
+from vadrin.core.shape import Array
+from vadrin.core.sureness import linear_figure, ratio_figure
+
+HIGHLIGHT_STOPS = 3.0
+"""The highlight held in a push lies this far above the meter point."""
+
+FULL, THIN, SALVAGE = 1 / 3, 1.0, 2.0
+"""Stops of shadow lost up to which a push keeps each verdict."""
+
+HOLDS = {"hold_midtone": 0.0, "hold_highlight": HIGHLIGHT_STOPS}
+"""Stops above the meter point whose density each rule holds."""
+
+
+@dataclass(frozen=True)
+class PushRow:
+    """One rule's answer for one push or pull.
+
+    Attributes
+    ----------
+    time_min : Figure
+        Minutes at the reference temperature.
+    shadow_loss_stops : Figure
+    average_gradient : Figure
+    tested : bool
+    nearest_tested_min : float or None
+    """
+
+    time_min: Figure
+    shadow_loss_stops: Figure
+    average_gradient: Figure
+    tested: bool
+    nearest_tested_min: float | None = None
+
+
+@dataclass(frozen=True)
+class Push:
+    """All rules for one number of stops pushed (plus) or pulled (minus)."""
+
+    stops: float
+    exposure_index: Figure
+    hold_midtone: PushRow
+    hold_highlight: PushRow
+
+
+def verdict(shadow_loss_stops: float) -> str:
+    """Say in words what a loss of shadow means for the picture."""
+    if shadow_loss_stops <= FULL:
+        return "full shadow"
+    if shadow_loss_stops <= THIN:
+        return "thin"
+    return "salvage" if shadow_loss_stops <= SALVAGE else "nothing there"
+
+
+def _held_time(family: Family, ln_normal: Array, minutes: Array, stops: float, above: float
+               ) -> Array:  # fmt: skip
+    """Time at which the held density returns after a change of EI."""
+    meter = (np.log(family.meter_constant) - ln_normal) / np.log(10)
+    normal = at_time(family, family.density_at(meter + above * STOP), minutes)
+    return time_reaching(family, family.density_at(meter + (above - stops) * STOP), normal)
+
+
+def _absent_row(why: str, bound: float | None = None) -> PushRow:
+    gap = absent(why)
+    return PushRow(gap, gap, gap, False, bound)
+
+
+def _answers(family: Family, minutes: Array, stops: float, above: float
+             ) -> tuple[Array, Array, Array]:  # fmt: skip
+    """Time, shadow loss and average gradient of a held push, each of batch shape."""
+    ln_normal = at_time(family, family.ln_zone_ei, minutes)
+    time = _held_time(family, ln_normal, minutes, stops, above)
+    on_ladder = np.clip(time, family.times[0], family.times[-1])
+    ln_there = at_time(family, family.ln_zone_ei, on_ladder)
+    loss = stops + (ln_normal - ln_there) / np.log(2)
+    return time, loss, at_time(family, family.gradient, on_ladder)
+
+
+def _row(sample: Sample, minutes: float, drawn_minutes: Array | None, stops: float, above: float
+         ) -> PushRow:  # fmt: skip
+    time, loss, gradient = _answers(sample.best, np.asarray(minutes), stops, above)
+    if stops == 0:
+        time = np.asarray(minutes)
+    outside = sample.not_tested(float(time))
+    if outside:
+        return _absent_row(*outside)
+    cloud: tuple[Array, Array, Array] | tuple[None, None, None] = (None, None, None)
+    if sample.drawn is not None and drawn_minutes is not None:
+        times, losses, gradients = _answers(sample.drawn, drawn_minutes, stops, above)
+        ladder = sample.drawn.times
+        cloud = np.clip(times, ladder[0], ladder[-1]), losses, gradients
+    return PushRow(
+        ratio_figure(float(time), cloud[0], sample.freedom, ""),
+        linear_figure(float(loss), cloud[1], sample.freedom, ""),
+        linear_figure(float(gradient), cloud[2], sample.freedom, ""),
+        True,
+    )
+
+
+def push_table(
+    sample: Sample, finding: Finding, drawn_minutes: Array | None, pushes: tuple[float, ...]
+) -> tuple[Push, ...]:
+    """Answer every push and pull by every measured rule.
+
+    Parameters
+    ----------
+    sample : Sample
+    finding : Finding
+        The normal: its time, and its Zone I EI.
+    drawn_minutes : ndarray, shape (B,), or None
+        The normal time on every draw.
+    pushes : tuple of float
+        Stops; plus is a push.
+    """
+    if finding.time_min.value is None or finding.zone_ei.value is None:
+        return unanswered(pushes, finding.time_min.why)
+    table = []
+    for stops in pushes:
+        rows = {}
+        for name, above in HOLDS.items():
+            rows[name] = _row(sample, finding.time_min.value, drawn_minutes, stops, above)
+        table.append(Push(stops, _shifted(finding.zone_ei, stops), **rows))
+    return tuple(table)
+
+
+def _shifted(index: Figure, stops: float) -> Figure:
+    factor = 2.0**stops
+    scaled = [None if v is None else v * factor for v in (index.value, index.low, index.high)]
+    return Figure(*scaled)
+
+
+def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:
+    """A push table with every row absent for one reason."""
+    row = _absent_row(why)
+    return tuple(Push(stops, absent(why), row, row) for stops in pushes)

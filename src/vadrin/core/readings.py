@@ -1,0 +1,105 @@
+"""Readings of a film test as plain data."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+REFERENCE_TEMPERATURE_C = 20.0
+DEFAULT_Q10 = 2.5
+"""Factor by which development speeds up for each 10 kelvin."""
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One density reading of one frame.
+
+    Attributes
+    ----------
+    frame : str
+        The frame's name on its strip.
+    log_h : float or None
+        Log exposure in lg lux seconds; None for a blank frame.
+    density : float
+        Transmission density.
+    """
+
+    frame: str
+    log_h: float | None
+    density: float
+
+
+@dataclass(frozen=True)
+class StripReadings:
+    """All readings of one strip in one channel.
+
+    Attributes
+    ----------
+    label : str
+    time_min : float or None
+        Development time in minutes, as it was.
+    temperature_c : float or None
+        Temperature of the developer in degrees Celsius; None counts as the reference.
+    readings : tuple of Reading
+    channel : str
+        ``visual``, ``red``, ``green``, ``blue`` or ``uv``.
+    """
+
+    label: str
+    time_min: float | None
+    temperature_c: float | None
+    readings: tuple[Reading, ...]
+    channel: str = "visual"
+
+    def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Log exposure and density of the exposed frames, each of shape (n,)."""
+        pairs = [(r.log_h, r.density) for r in self.readings if r.log_h is not None]
+        table = np.array(pairs, dtype=np.float64).reshape(-1, 2)
+        return table[:, 0], table[:, 1]
+
+    def exposed_names(self) -> tuple[str, ...]:
+        """Frame names in the order of `exposed`."""
+        return tuple(r.frame for r in self.readings if r.log_h is not None)
+
+    def blanks(self) -> NDArray[np.float64]:
+        """Densities of the blank frames, shape (m,)."""
+        return np.array([r.density for r in self.readings if r.log_h is None], dtype=np.float64)
+
+
+def restated_time(
+    time_min: float,
+    temperature_c: float | None,
+    reference_c: float = REFERENCE_TEMPERATURE_C,
+    q10: float = DEFAULT_Q10,
+) -> float:
+    """Restate a development time at the reference temperature.
+
+    t_ref = t * Q**((T - T_ref) / 10)
+
+    Parameters
+    ----------
+    time_min : float
+        Minutes at `temperature_c`.
+    temperature_c : float or None
+        None counts as the reference temperature.
+    reference_c : float
+    q10 : float
+        Factor in rate per 10 kelvin, 2 to 4 in practice.
+    """
+    if temperature_c is None:
+        return time_min
+    return float(time_min * q10 ** ((temperature_c - reference_c) / 10.0))
+
+
+@dataclass(frozen=True)
+class Dropped:
+    """A reading left out of a fit, with the reason in words."""
+
+    strip: str
+    frame: str
+    log_h: float
+    density: float
+    expected: float
+    why: str = field(default="does not fit its neighbours")

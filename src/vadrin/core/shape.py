@@ -1,0 +1,227 @@
+"""The shape of a characteristic curve: toe, straight line and shoulder.
+
+The local slope is a logistic rise (toe) times a logistic fall (shoulder), times a smooth
+positive factor that lets the readings bend it where they insist:
+
+    dD/dx = g * s((x - x_t) / a_t) * s((x_s - x) / a_s) * exp(sum_j b_j B_j(x - x_t))
+
+with s the logistic function. Net density is its integral, so it never falls. All curves
+live on one grid of u = x - x_t, which makes thousands of them one array expression.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+
+STEP = 0.03
+GRID: Array = np.arange(-2.4, 6.6 + STEP / 2, STEP)
+"""u = x - x_t in lg units, shape (K,)."""
+
+_CENTRES = np.arange(-0.9, 3.91, 0.3)
+BASIS: Array = np.exp(-0.5 * ((GRID[None, :] - _CENTRES[:, None]) / 0.3) ** 2)
+"""Smooth bumps of the slope factor on the grid, shape (m, K)."""
+BENDS = len(_CENTRES)
+
+FOG, LN_G, TOE, LN_TOE_WIDTH, SPAN, LN_SHOULDER_WIDTH = range(6)
+"""Places in a parameter row: base plus fog, ln g, x_t, ln a_t, x_s - x_t, ln a_s."""
+PARAMETERS = 6
+
+
+@dataclass(frozen=True)
+class Curves:
+    """A batch of characteristic curves on `GRID`.
+
+    Attributes
+    ----------
+    fog : ndarray, shape (...)
+        Base plus fog.
+    toe : ndarray, shape (...)
+        x_t, the lg exposure at grid coordinate 0.
+    net : ndarray, shape (..., K)
+        Net density, never falling.
+    slope : ndarray, shape (..., K)
+        dD/dx.
+    """
+
+    fog: Array
+    toe: Array
+    net: Array
+    slope: Array
+
+
+def logistic(z: Array) -> Array:
+    """1 / (1 + exp(-z)), safe for any finite z."""
+    return np.asarray(0.5 * (1.0 + np.tanh(0.5 * z)))
+
+
+def _tail(rows: Array, first_slope: Array) -> Array:
+    """Net density below the grid, where the toe is exponential."""
+    return np.asarray(np.exp(rows[..., LN_TOE_WIDTH]) * first_slope)
+
+
+def running_integral(values: Array) -> Array:
+    """Cumulative integral along the last axis of grid values, starting at 0.
+
+    Trapezoids with the first Euler-Maclaurin correction.
+    """
+    out = np.empty_like(values)
+    out[..., 0] = 0.0
+    np.cumsum(values[..., 1:] + values[..., :-1], axis=-1, out=out[..., 1:])
+    out *= STEP / 2
+    change = np.empty_like(values)
+    change[..., 1:-1] = values[..., 2:] - values[..., :-2]
+    change[..., 0] = change[..., 1]
+    change[..., -1] = change[..., -2]
+    out -= (STEP / 24) * (change - change[..., :1])
+    return out
+
+
+def local_slope(rows: Array, bends: Array) -> Array:
+    """Slope on the grid.
+
+    Parameters
+    ----------
+    rows : ndarray, shape (..., 6)
+        Parameter rows.
+    bends : ndarray, shape (..., m) or (m,)
+        Weights of the smooth slope factor; broadcast against the rows.
+
+    Returns
+    -------
+    ndarray, shape (..., K)
+    """
+    toe = logistic(GRID / np.exp(rows[..., LN_TOE_WIDTH, None]))
+    shoulder = logistic(
+        (rows[..., SPAN, None] - GRID) / np.exp(rows[..., LN_SHOULDER_WIDTH, None])
+    )
+    factor = np.exp(np.clip(bends @ BASIS, -4.0, 4.0))
+    return np.asarray(np.exp(rows[..., LN_G, None]) * toe * shoulder * factor)
+
+
+def curves_of(rows: Array, bends: Array) -> Curves:
+    """Integrate parameter rows into curves; see `local_slope` for the shapes."""
+    slope = local_slope(rows, bends)
+    net = running_integral(slope) + _tail(rows, slope[..., 0])[..., None]
+    np.maximum.accumulate(net, axis=-1, out=net)
+    return Curves(rows[..., FOG], rows[..., TOE], net, slope)
+
+
+def _places(u: Array) -> tuple[NDArray[np.intp], Array]:
+    position = np.clip((u - GRID[0]) / STEP, 0.0, len(GRID) - 1.001)
+    index = position.astype(np.intp)
+    return index, position - index
+
+
+def net_density_at(curves: Curves, x: Array) -> Array:
+    """Net density at lg exposures.
+
+    Parameters
+    ----------
+    curves : Curves
+        Batch shape (...).
+    x : ndarray, shape (..., q)
+        Broadcast against the batch.
+
+    Returns
+    -------
+    ndarray, shape (..., q)
+    """
+    return at_grid(curves.net, curves.slope, x - curves.toe[..., None])
+
+
+def slope_at(curves: Curves, x: Array) -> Array:
+    """Local slope at lg exposures; shapes as in `net_density_at`."""
+    u = x - curves.toe[..., None]
+    index, part = _places(np.broadcast_to(u, (*curves.toe.shape, u.shape[-1])))
+    low = np.take_along_axis(curves.slope, index, -1)
+    high = np.take_along_axis(curves.slope, index + 1, -1)
+    return np.asarray(low + part * (high - low))
+
+
+def at_grid(values: Array, slopes: Array, u: Array) -> Array:
+    """Cubic Hermite interpolation of grid values, shape (..., K), at u, shape (..., q)."""
+    index, s = _places(np.broadcast_to(u, (*values.shape[:-1], u.shape[-1])))
+    f0 = np.take_along_axis(values, index, -1)
+    f1 = np.take_along_axis(values, index + 1, -1)
+    m0 = np.take_along_axis(slopes, index, -1) * STEP
+    m1 = np.take_along_axis(slopes, index + 1, -1) * STEP
+    rise = s * s * (3 - 2 * s)
+    r = 1 - s
+    return np.asarray(f0 + (f1 - f0) * rise + s * r * (r * m0 - s * m1))
+
+
+def log_h_at(curves: Curves, net_density: Array | float) -> Array:
+    """Lg exposure at which a net density is reached.
+
+    Parameters
+    ----------
+    curves : Curves
+        Batch shape (...).
+    net_density : ndarray, shape (...), or float
+        One density a curve.
+
+    Returns
+    -------
+    ndarray, shape (...)
+        NaN where the curve never reaches the density on the grid.
+    """
+    wanted = np.broadcast_to(np.asarray(net_density, dtype=np.float64), curves.toe.shape)
+    index = (curves.net < wanted[..., None]).sum(-1)
+    reached = (index > 0) & (index < len(GRID))
+    high = np.clip(index, 1, len(GRID) - 1)[..., None]
+    d1 = np.take_along_axis(curves.net, high, -1)[..., 0]
+    d0 = np.take_along_axis(curves.net, high - 1, -1)[..., 0]
+    part = (wanted - d0) / np.maximum(d1 - d0, 1e-12)
+    u = GRID[0] + STEP * (high[..., 0] - 1 + part)
+    return np.where(reached, curves.toe + u, np.nan)
+
+
+def design(rows: Array, bends: Array, x: Array) -> tuple[Array, Array]:
+    """Net density and its derivatives at readings of one strip.
+
+    Parameters
+    ----------
+    rows : ndarray, shape (6,)
+    bends : ndarray, shape (m,)
+    x : ndarray, shape (q,)
+        Lg exposures of the readings.
+
+    Returns
+    -------
+    density : ndarray, shape (q,)
+        Base plus fog and net density.
+    derivatives : ndarray, shape (q, 6 + m)
+        By the six parameters, then by the bends.
+    """
+    slope = local_slope(rows, bends)
+    toe_width, shoulder_width = np.exp(rows[LN_TOE_WIDTH]), np.exp(rows[LN_SHOULDER_WIDTH])
+    below_toe = 1 - logistic(GRID / toe_width)
+    to_shoulder = (rows[SPAN] - GRID) / shoulder_width
+    past_shoulder = 1 - logistic(to_shoulder)
+    stack = np.empty((4 + BENDS, len(GRID)))
+    stack[0] = slope
+    stack[1] = slope * below_toe * (-GRID / toe_width)
+    stack[2] = slope * past_shoulder / shoulder_width
+    stack[3] = slope * past_shoulder * -to_shoulder
+    stack[4:] = slope * BASIS
+    areas = running_integral(stack)
+    tail = toe_width * slope[0]
+    areas[0] += tail
+    areas[1] += tail * (1 + below_toe[0] * (-GRID[0] / toe_width))
+    u = x - rows[TOE]
+    values = at_grid(areas, stack, np.broadcast_to(u, (len(stack), len(u))))
+    index, part = _places(u)
+    derivatives = np.empty((len(x), PARAMETERS + BENDS))
+    derivatives[:, FOG] = 1.0
+    derivatives[:, LN_G] = values[0]
+    derivatives[:, TOE] = -(slope[index] + part * (slope[index + 1] - slope[index]))
+    derivatives[:, LN_TOE_WIDTH] = values[1]
+    derivatives[:, SPAN] = values[2]
+    derivatives[:, LN_SHOULDER_WIDTH] = values[3]
+    derivatives[:, PARAMETERS:] = values[4:].T
+    return rows[FOG] + values[0], derivatives
