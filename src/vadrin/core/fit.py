@@ -11,7 +11,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import stats
+from scipy import special
 
 from vadrin.core import law as laws
 from vadrin.core.law import LAW, STRAY, Law
@@ -238,7 +238,7 @@ def hessian_factor(hessian: Array) -> Array:
 
 def _limit(count: int, freedom: float) -> float:
     """Deleted residual that one clean test in forty would show."""
-    return float(stats.t.ppf(1 - 0.0125 / count, max(freedom - 1, 3.0)))
+    return float(special.stdtrit(max(freedom - 1, 3.0), 1 - 0.0125 / count))
 
 
 def _dropped(table: Table, strips: tuple[StripReadings, ...], place: int, expected: float,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy import stats
+from scipy import special
 
 from vadrin.core.figure import Figure, absent
 from vadrin.core.shape import Array
@@ -17,7 +17,7 @@ def _spread(draws: Array, freedom: float) -> tuple[float, float] | None:
     if len(good) < 0.6 * len(draws) or len(good) < 20:
         return None
     low, middle, high = np.quantile(good, [0.5 - _HALF / 2, 0.5, 0.5 + _HALF / 2])
-    reach = float(stats.t.ppf(0.975, max(freedom, 3.0)))
+    reach = float(special.stdtrit(max(freedom, 3.0), 0.975))
     width = reach * max(0.5 * float(high - low), 1e-12)
     lean = 0.5 * (float(high - middle) - float(middle - low))
     return max(width - lean, 0.2 * width), max(width + lean, 0.2 * width)

@@ -1,0 +1,126 @@
+"""Edits made on the way: frames taken, strips developed, densities read, a finding decided."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+
+from vadrin.app.planning import now
+from vadrin.app.sheet import SPOILT, FrameSheet, StripSheet, TestSheet
+from vadrin.core.analysis import Analysis
+from vadrin.formats.report_json import report_of
+from vadrin.notebook.records import (
+    DOUBLED,
+    EXPOSED,
+    PLANNED,
+    SKIPPED,
+    Finding,
+    Frame,
+    Reading,
+    Strip,
+    Test,
+)
+from vadrin.notebook.store import Notebook
+
+_DONE = {
+    EXPOSED: "tick frame",
+    SKIPPED: "skip frame",
+    DOUBLED: "mark double exposure of frame",
+    PLANNED: "take back frame",
+}
+
+
+def next_to_expose(sheet: TestSheet) -> tuple[StripSheet, FrameSheet] | None:
+    """The first frame still to be taken."""
+    return next(((s, f) for s, f in sheet.frames() if f.frame.state == PLANNED), None)
+
+
+def last_exposed(sheet: TestSheet) -> tuple[StripSheet, FrameSheet] | None:
+    """The last frame that was taken, skipped or doubled before the next one."""
+    done = [(s, f) for s, f in sheet.frames() if f.frame.state != PLANNED]
+    return done[-1] if done else None
+
+
+def mark_frame(notebook: Notebook, frame: Frame, state: str) -> None:
+    """Set a frame's state, with the time it happened."""
+    when = "" if state == PLANNED else now()
+    with notebook.change(f"{_DONE[state]} {frame.name}"):
+        notebook.put(replace(frame, state=state, exposed_at=when))
+
+
+def develop_strip(
+    notebook: Notebook, strip: Strip, time_min: float | None, temperature_c: float | None
+) -> None:
+    """Write down what a strip really got."""
+    with notebook.change(f"process strip {strip.label}"):
+        notebook.put(replace(strip, time_min=time_min, temperature_c=temperature_c))
+
+
+def next_to_read(sheet: TestSheet, after: int | None = None) -> FrameSheet | None:
+    """The next frame without a reading, from a frame id on; then from the start."""
+    frames = [f for _, f in sheet.frames() if f.frame.state not in SPOILT]
+    ids = [f.frame.id for f in frames]
+    start = ids.index(after) + 1 if after in ids else 0
+    turned = frames[start:] + frames[:start]
+    return next((f for f in turned if not f.readings), None)
+
+
+def add_reading(notebook: Notebook, sheet: FrameSheet, density: float, channel: str = "visual"
+                ) -> Reading:  # fmt: skip
+    """Write one more reading of a frame."""
+    with notebook.change(f"read {density:.2f} on frame {sheet.frame.name}"):
+        return notebook.add(
+            Reading(
+                frame_id=sheet.frame.id,
+                position=len(sheet.readings),
+                density=density,
+                channel=channel,
+                read_at=now(),
+            )
+        )
+
+
+def replace_readings(notebook: Notebook, sheet: FrameSheet, density: float) -> None:
+    """Put one reading in the place of all readings of a frame."""
+    with notebook.change(f"read frame {sheet.frame.name} again"):
+        for reading in sheet.readings:
+            notebook.remove(reading)
+        add_reading(notebook, replace(sheet, readings=()), density)
+
+
+def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:
+    """Leave all readings of a frame out of the curve, or take them in again."""
+    words = "leave out" if out else "take in"
+    with notebook.change(f"{words} frame {sheet.frame.name}"):
+        for reading in sheet.readings:
+            notebook.put(replace(reading, left_out=out))
+
+
+def choose_target(notebook: Notebook, test: Test, kind: str, value: float) -> None:
+    """Choose what contrast a test is judged by."""
+    with notebook.change("change the target"):
+        notebook.put(replace(test, target_kind=kind, target_value=value))
+
+
+def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis) -> Finding:
+    """Write the finding down with the report it rests on.
+
+    Raises
+    ------
+    ValueError
+        If there is no EI or no time to decide on.
+    """
+    finding = analysis.finding
+    grounds = json.dumps(report_of(analysis, sheet.title))
+    with notebook.change("decide the finding"):
+        return notebook.add(
+            Finding(
+                test_id=sheet.test.id,
+                decided_at=now(),
+                exposure_index=finding.zone_ei.known(),
+                time_min=finding.time_min.known(),
+                target_kind=finding.target.kind,
+                target_value=finding.target.value,
+                grounds=grounds,
+            )
+        )

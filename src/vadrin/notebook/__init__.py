@@ -1,0 +1,1 @@
+"""The notebook: every record of a tester's work in one SQLite file."""

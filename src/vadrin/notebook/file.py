@@ -1,0 +1,93 @@
+"""Opening, checking, creating and migrating the notebook file."""
+
+from __future__ import annotations
+
+import sqlite3
+from pathlib import Path
+from urllib.parse import quote
+
+APPLICATION_ID = 0x56414452
+"""Marks the SQLite file as a notebook (the letters VADR)."""
+
+SCHEMA_VERSION = 1
+"""Version of the newest migration, kept in `PRAGMA user_version` too."""
+
+
+class NotebookError(Exception):
+    """A notebook that cannot be opened; the text says why and what to do."""
+
+
+def inspect(path: Path) -> int:
+    """Look at a notebook without changing it.
+
+    Returns
+    -------
+    int
+        Its schema version; 0 where there is no file yet, or an empty one.
+
+    Raises
+    ------
+    NotebookError
+        If it is damaged, is no notebook, or comes from a newer program.
+    """
+    if not path.exists() or path.stat().st_size == 0:
+        return 0
+    try:
+        connection = sqlite3.connect(f"file:{quote(str(path))}?mode=ro", uri=True)
+        try:
+            application = connection.execute("PRAGMA application_id").fetchone()[0]
+            version = connection.execute("PRAGMA user_version").fetchone()[0]
+            health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+        finally:
+            connection.close()
+    except sqlite3.DatabaseError as error:
+        raise NotebookError(
+            f"{path.name} is damaged or is no notebook ({error}). It was left untouched; "
+            "open a backup instead."
+        ) from error
+    if application != APPLICATION_ID:
+        raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
+    if health != "ok":
+        raise NotebookError(f"{path.name} is damaged ({health}). It was left untouched.")
+    if version > SCHEMA_VERSION:
+        raise NotebookError(
+            f"{path.name} was written by a newer Vadrin (format {version}; this one knows "
+            f"{SCHEMA_VERSION}). It was left untouched; update this program to open it."
+        )
+    return int(version)
+
+
+def migrate(path: Path) -> None:
+    """Bring a notebook, or an empty file, to the newest schema."""
+    # Alembic is slow to import and a notebook is seldom old.
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    config.attributes["notebook"] = path
+    command.upgrade(config, "head")
+    connection = sqlite3.connect(path)
+    with connection:
+        connection.execute(f"PRAGMA application_id = {APPLICATION_ID}")
+        connection.execute(f"PRAGMA user_version = {SCHEMA_VERSION}")
+    connection.close()
+
+
+def prepare(path: Path) -> None:
+    """Make sure a path holds a notebook of the newest schema.
+
+    Raises
+    ------
+    NotebookError
+        As `inspect`, or if the folder cannot be written.
+    """
+    version = inspect(path)
+    if version == SCHEMA_VERSION:
+        return
+    try:
+        migrate(path)
+    except (OSError, sqlite3.OperationalError) as error:
+        raise NotebookError(
+            f"{path.name} cannot be written ({error}). Choose a folder you may write to."
+        ) from error
