@@ -23,6 +23,8 @@ INSTRUMENT_NOISE = 0.004
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
+_LEAST_GAP = 0.025
+"""Nothing nearer than this to its curve is called misread: readings are rounded."""
 _STRAY_BOUNDS = (0.03, 3.0)
 _BEND_BOUNDS = (0.10, 1.0)
 
@@ -300,7 +302,7 @@ def fit_strips(
     for _ in range(max(2, len(table.x) // 10) if drop else 0):
         worst, size = _least_likely(solution, keep)
         gap = abs(float(solution.residual[worst]))
-        if size < _limit(len(table.x), solution.freedom) or gap < 0.01:
+        if size < _limit(len(table.x), solution.freedom) or gap < _LEAST_GAP:
             break
         keep[worst] = 0.0
         solution = _solve(law, table, keep, mean, spread, solution.phi, solution.scales, False)

@@ -1,0 +1,59 @@
+"""The true state of each step of a test, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.sheet import TestSheet
+from vadrin.app.words import minutes_text
+from vadrin.core.analysis import Analysis
+from vadrin.core.exposure import marked_ei
+
+
+@dataclass(frozen=True)
+class StepState:
+    """What a step of the work has come to."""
+
+    words: str
+    done: bool
+
+
+def _curves(sheet: TestSheet, analysis: Analysis | None) -> StepState:
+    count = len(analysis.strips) if analysis else 0
+    if not count:
+        return StepState("—", False)
+    return StepState(f"{count} fitted", count == len(sheet.strips))
+
+
+def _finding(analysis: Analysis | None) -> StepState:
+    if analysis is None or not analysis.strips:
+        return StepState("—", False)
+    finding = analysis.finding
+    if finding.zone_ei.value is None or finding.time_min.value is None:
+        return StepState("no time yet", False)
+    words = f"EI {marked_ei(finding.zone_ei.value)}, {minutes_text(finding.time_min.value)}"
+    return StepState(words, True)
+
+
+def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, StepState]:
+    """State of every station of a test."""
+    if sheet is None:
+        return {}
+    total = len(sheet.frames())
+    exposed, processed, read = sheet.exposed(), sheet.processed(), sheet.read()
+    strips = len(sheet.strips)
+    card = f"decided, EI {marked_ei(sheet.findings[-1].exposure_index)}" if sheet.findings else "—"
+    return {
+        "plan": StepState(f"{total} frames, {strips} strips", total > 0),
+        "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),
+        "process": StepState(
+            f"{processed} of {strips} strips" if processed else "not begun", processed == strips
+        ),
+        "read": StepState(
+            f"{read} of {sheet.readable()} frames" if read else "not begun",
+            0 < read == sheet.readable(),
+        ),
+        "curves": _curves(sheet, analysis),
+        "finding": _finding(analysis),
+        "cards": StepState(card, bool(sheet.findings)),
+    }

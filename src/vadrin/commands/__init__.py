@@ -1,0 +1,98 @@
+"""The command line: the application, and the commands that need no screen."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+from vadrin import __version__
+
+COMMANDS = ("analyse", "snapshot", "bench")
+
+
+class UsageError(Exception):
+    """Bad use or bad input, in one line."""
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> None:  # type: ignore[override]
+        raise UsageError(f"{self.prog}: {message}; see --help")
+
+
+def _command_parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="vadrin", description="Find a film's EI and its development times.")
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(dest="command", parser_class=_Parser)
+    analyse = commands.add_parser("analyse", help="work out a table of readings")
+    analyse.add_argument("readings", type=Path)
+    analyse.add_argument("--json", action="store_true")
+    analyse.add_argument("--target", default="average_gradient=0.58")
+    analyse.add_argument("--push", default="-1,0,1,2")
+    analyse.add_argument("--meter-constant", type=float, default=8.125)
+    analyse.add_argument("--out", type=Path)
+    snapshot = commands.add_parser("snapshot", help="every main view as PNG")
+    snapshot.add_argument("folder", type=Path)
+    commands.add_parser("bench", help="the benchmark table")
+    return parser
+
+
+def _window_parser() -> argparse.ArgumentParser:
+    parser = _Parser(
+        prog="vadrin",
+        description="Find a film's EI and its development times.",
+        epilog=f"Commands without a window: {', '.join(COMMANDS)}; each has --help.",
+    )
+    parser.add_argument("notebook", nargs="?", type=Path, help="a *.vadrin file")
+    parser.add_argument("--demo", action="store_true", help="open a fresh demo notebook")
+    parser.add_argument("--version", action="version", version=__version__)
+    return parser
+
+
+def _joined(arguments: Sequence[str]) -> list[str]:
+    """Join ``--push -1,0`` into one word, since argparse takes -1 for an option."""
+    words: list[str] = []
+    for word in arguments:
+        if words and words[-1] in ("--push", "--target"):
+            words[-1] += f"={word}"
+        else:
+            words.append(word)
+    return words
+
+
+def _run(arguments: list[str]) -> int:
+    if arguments and arguments[0] in COMMANDS:
+        options = _command_parser().parse_args(_joined(arguments))
+        if options.command == "analyse":
+            from vadrin.commands.analyse import run_analyse
+
+            return run_analyse(options)
+        if options.command == "snapshot":
+            from vadrin.commands.snapshot import run_snapshot
+
+            return run_snapshot(options.folder)
+        from vadrin.commands.bench import run_bench
+
+        return run_bench()
+    from vadrin.commands.window import run_window
+
+    options = _window_parser().parse_args(arguments)
+    return run_window(options.notebook, options.demo)
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one command line.
+
+    Returns
+    -------
+    int
+        0 done, 2 bad use or bad input.
+    """
+    try:
+        return _run(list(sys.argv[1:] if arguments is None else arguments))
+    except UsageError as error:
+        print(error, file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        return 0

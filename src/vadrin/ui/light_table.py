@@ -1,0 +1,228 @@
+"""The light table: every strip as film, each frame at the grey its density really has."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QAccessible, QAccessibleEvent, QColor, QKeyEvent, QMouseEvent, QPainter
+from PyQt6.QtGui import QPaintEvent, QPen
+from PyQt6.QtWidgets import QToolTip, QWidget
+
+from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.words import minutes_text
+from vadrin.notebook.records import DOUBLED, PLANNED, SKIPPED
+from vadrin.ui.look import DAY, Look
+from vadrin.ui.type import font, px
+
+_STATE_WORDS = {PLANNED: "not taken yet", SKIPPED: "skipped", DOUBLED: "exposed twice"}
+_MOST_STRIPS = 6
+
+
+def spoken(strip: StripSheet, frame: FrameSheet) -> str:
+    """What a screen reader says of a frame."""
+    words = f"strip {strip.strip.label}, frame {frame.frame.name}"
+    name = frame.name.replace("−", "minus ").replace("+", "plus ")
+    words += ", blank" if frame.frame.blank else f", {name}"
+    if frame.frame.stops is not None:
+        words += " stops"
+    if frame.density is not None:
+        return f"{words}, density {frame.density:.2f}"
+    return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}"
+
+
+class LightTable(QWidget):
+    """Strips of the test on the bench, with one selection shared by every view."""
+
+    picked = pyqtSignal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._sheet: TestSheet | None = None
+        self._look: Look = DAY
+        self._frame_id: int | None = None
+        self._wait_words = ""
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("light table")
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+
+    def show_look(self, look: Look) -> None:
+        """Draw in another look."""
+        self._look = look
+        self.show_sheet(self._sheet)
+
+    def show_sheet(self, sheet: TestSheet | None) -> None:
+        """Lay another test, or a changed one, on the table."""
+        self._sheet = sheet
+        count = min(len(sheet.strips), _MOST_STRIPS) if sheet else 0
+        self.setFixedHeight(px(14 + 46 * count + 4) if count else px(46))
+        self.update()
+
+    def show_selection(self, frame_id: int | None) -> None:
+        """Mark one frame with the grease pencil."""
+        self._frame_id = frame_id
+        place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
+        name = spoken(*place) if place else "light table"
+        if name != self.accessibleName():
+            self.setAccessibleName(name)
+            QAccessible.updateAccessibility(
+                QAccessibleEvent(self, QAccessible.Event.NameChanged)
+            )
+        self.update()
+
+    def frame_box(self, frame_id: int) -> QRectF | None:
+        """Where a frame lies, in widget pixels."""
+        for box, _, frame in self._boxes():
+            if frame.frame.id == frame_id:
+                return box
+        return None
+
+    def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+        if self._sheet is None:
+            return []
+        boxes = []
+        left, right = px(150), self.width() - px(14)
+        longest = max((len(s.frames) for s in self._sheet.strips), default=1)
+        width = min((right - left) / max(longest, 1), px(96))
+        for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
+            top = px(14 + 46 * row) + px(7)
+            for column, frame in enumerate(strip.frames):
+                box = QRectF(left + width * column + 1, top, width - 2, px(26))
+                boxes.append((box, strip, frame))
+        return boxes
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw the table, the strips and the marks."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), QColor(self._look.table))
+        painter.setPen(QColor(self._look.rule))
+        painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
+        if self._sheet is None or not self._sheet.strips:
+            painter.setPen(QColor(self._look.soft))
+            painter.setFont(font(13))
+            words = "The light table is empty. Open a test from the shelf, or start one: Ctrl+N."
+            painter.drawText(QPointF(px(14), px(28)), words)
+            return
+        boxes = self._boxes()
+        for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
+            mine = [box for box, owner, _ in boxes if owner is strip]
+            self._paint_label(painter, row, strip)
+            if mine:
+                self._paint_film(painter, mine)
+        for box, _, frame in boxes:
+            self._paint_frame(painter, box, frame)
+        for box, _, frame in boxes:
+            if frame.frame.id == self._frame_id:
+                painter.setPen(QPen(QColor(self._look.grease), 2.5))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(box.adjusted(0, -2, 0, 2))
+
+    def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
+        top = px(14 + 46 * row)
+        painter.setPen(QColor(self._look.ink))
+        painter.setFont(font(13, 700))
+        painter.drawText(QPointF(px(14), top + px(17)), f"Strip {strip.strip.label}")
+        painter.setPen(QColor(self._look.soft))
+        painter.setFont(font(12))
+        painter.drawText(QPointF(px(14), top + px(33)), self._strip_words(strip))
+
+    @staticmethod
+    def _strip_words(strip: StripSheet) -> str:
+        if strip.strip.time_min is not None:
+            return f"{minutes_text(strip.strip.time_min)} min"
+        if strip.strip.planned_min is not None:
+            return f"{minutes_text(strip.strip.planned_min)} planned"
+        return "no time yet"
+
+    def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
+        film = QRectF(boxes[0].left() - 2, boxes[0].top() - px(7),
+                      boxes[-1].right() - boxes[0].left() + 4, px(40))  # fmt: skip
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self._look.film_base))
+        painter.drawRect(film)
+        painter.setBrush(QColor(self._look.table))
+        step, hole = px(13), px(6)
+        x = film.left() + px(4)
+        while x + hole < film.right():
+            for y in (film.top() + px(2), film.bottom() - px(4.5)):
+                painter.drawRoundedRect(QRectF(x, y, hole, px(2.5)), 1, 1)
+            x += step
+
+    def _paint_frame(self, painter: QPainter, box: QRectF, frame: FrameSheet) -> None:
+        density = frame.density
+        state = frame.frame.state
+        if density is not None:
+            fill = self._look.film_colour(density)
+            painter.setPen(Qt.PenStyle.NoPen)
+        elif state == PLANNED:
+            fill = QColor(self._look.table)
+            painter.setPen(QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine))
+        else:
+            fill = QColor(self._look.rule)
+            painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(fill)
+        painter.drawRect(box)
+        painter.setPen(self._look.writing_on(fill))
+        painter.setFont(font(12))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self._frame_words(frame, box))
+        if any(r.left_out for r in frame.readings):
+            painter.setPen(QPen(QColor(self._look.grease), 1.5))
+            painter.drawLine(box.topLeft(), box.bottomRight())
+
+    def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
+        tick = {"skipped": "skip ", "doubled": "×2 "}.get(frame.frame.state, "")
+        name = "b+f" if frame.frame.blank and frame.density is not None else frame.name
+        if frame.density is None and frame.frame.state == "exposed":
+            tick = "· "
+        if box.width() >= px(38) or not tick:
+            return tick + name
+        return tick.strip()
+
+    def _frame_at(self, point: QPointF) -> tuple[StripSheet, FrameSheet] | None:
+        for box, strip, frame in self._boxes():
+            if box.adjusted(-1, -4, 1, 4).contains(point):
+                return strip, frame
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Pick the frame under the mouse."""
+        found = self._frame_at(event.position()) if event else None
+        if found:
+            self.picked.emit(found[1].frame.id)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Say what the frame under the mouse is."""
+        if event is None:
+            return
+        found = self._frame_at(event.position())
+        QToolTip.showText(event.globalPosition().toPoint(), spoken(*found) if found else "", self)
+
+    def event(self, event: QEvent | None) -> bool:
+        """Keep Tab for moving on, pass all else."""
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Walk along the film with the arrow keys."""
+        boxes = self._boxes()
+        if event is None or not boxes:
+            return
+        ids = [f.frame.id for _, _, f in boxes]
+        if self._frame_id not in ids:
+            self.picked.emit(ids[0])
+            return
+        here = ids.index(self._frame_id)
+        _, strip, frame = boxes[here]
+        column = list(strip.frames).index(frame)
+        rows = [s for s in (self._sheet.strips if self._sheet else ())]
+        row = rows.index(strip)
+        if event.key() == Qt.Key.Key_Right:
+            self.picked.emit(ids[min(here + 1, len(ids) - 1)])
+        elif event.key() == Qt.Key.Key_Left:
+            self.picked.emit(ids[max(here - 1, 0)])
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            move = 1 if event.key() == Qt.Key.Key_Down else -1
+            other = rows[max(0, min(row + move, len(rows) - 1))].frames
+            if other:
+                self.picked.emit(other[min(column, len(other) - 1)].frame.id)
+        else:
+            super().keyPressEvent(event)

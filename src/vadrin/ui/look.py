@@ -1,0 +1,118 @@
+"""The looks of the window: colours by what they mean, and the style sheet made of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtGui import QColor
+
+
+@dataclass(frozen=True)
+class Look:
+    """Colours of one look, as hex texts, named by their use.
+
+    `strips` runs from the shortest development to the longest. `red_only` looks draw film in
+    reds instead of greys.
+    """
+
+    name: str
+    ink: str
+    soft: str
+    desk: str
+    sheet: str
+    table: str
+    rule: str
+    grid: str
+    grease: str
+    done: str
+    strips: tuple[str, str, str, str]
+    film_base: str
+    red_only: bool = False
+
+    def strip_colour(self, place: int, count: int) -> QColor:
+        """Colour of one of several strips ordered by development time."""
+        position = 1.0 if count < 2 else 3.0 * place / (count - 1)
+        low = min(int(position), 2)
+        part = position - low
+        first, second = QColor(self.strips[low]), QColor(self.strips[low + 1])
+        return QColor(
+            round(first.red() + part * (second.red() - first.red())),
+            round(first.green() + part * (second.green() - first.green())),
+            round(first.blue() + part * (second.blue() - first.blue())),
+        )
+
+    def film_colour(self, density: float) -> QColor:
+        """The grey a density has on a light table, through the display's transfer curve."""
+        light = 10.0**-density
+        level = 12.92 * light if light <= 0.0031308 else 1.055 * light ** (1 / 2.4) - 0.055
+        shade = round(255 * max(0.0, min(1.0, level)))
+        return QColor(shade, 0, 0) if self.red_only else QColor(shade, shade, round(shade * 0.98))
+
+    def writing_on(self, background: QColor) -> QColor:
+        """Ink or paper colour, whichever can be read on a background."""
+        if self.red_only:
+            return QColor(0, 0, 0) if background.red() > 130 else QColor(255, 0, 0)
+        bright = background.lightnessF() > 0.45
+        return QColor("#14212B") if bright else QColor("#F4F7F8")
+
+
+DAY = Look(
+    "day", "#14212B", "#566773", "#F1F4F5", "#FFFFFF", "#FBFDFE", "#CBD6DB", "#DCE8EC",
+    "#C21F3A", "#1F6F5C", ("#7BA7BC", "#3F7C94", "#1F5673", "#4A2F5E"), "#C9CFD1",
+)  # fmt: skip
+DIM = Look(
+    "dim", "#DCE4EA", "#93A3AE", "#10181E", "#16222A", "#1B2930", "#2E3E48", "#24333C",
+    "#FF5A6E", "#4FB394", ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"), "#34444E",
+)  # fmt: skip
+SAFELIGHT = Look(
+    "safelight", "#E00000", "#9A0000", "#000000", "#120000", "#0A0000", "#4A0000", "#300000",
+    "#FF0000", "#B00000", ("#FF0000", "#D00000", "#A60000", "#800000"), "#2A0000", True,
+)  # fmt: skip
+LOOKS = (DAY, DIM, SAFELIGHT)
+
+
+def style_sheet(look: Look, px: dict[int, int]) -> str:
+    """Qt style sheet of a look; `px` maps the type sizes at scale 1 to pixels."""
+    return f"""
+    QWidget {{ background: {look.desk}; color: {look.ink}; }}
+    QLabel {{ background: transparent; }}
+    QLabel[tone="soft"] {{ color: {look.soft}; }}
+    QLabel[tone="grease"] {{ color: {look.grease}; }}
+    QLabel[tone="done"] {{ color: {look.done}; }}
+    QFrame[rule="true"] {{ background: {look.rule}; max-height: 1px; min-height: 1px; }}
+    QLineEdit {{ background: {look.sheet}; border: 0; border-bottom: 1px solid {look.soft};
+        padding: 2px 4px; selection-background-color: {look.grease};
+        selection-color: {look.sheet}; }}
+    QLineEdit:focus {{ border-bottom: 2px solid {look.grease}; padding-bottom: 1px; }}
+    QLineEdit[word="true"] {{ background: transparent; border-bottom: 2px solid {look.soft};
+        padding: 0 1px; font-weight: 700; }}
+    QLineEdit[word="true"]:focus {{ background: {look.sheet};
+        border-bottom: 2px solid {look.grease}; }}
+    QLineEdit[wrong="true"] {{ border-bottom: 2px solid {look.grease}; color: {look.grease}; }}
+    QPushButton {{ background: transparent; color: {look.ink}; border: 1px solid {look.rule};
+        border-radius: 3px; padding: 6px 12px; }}
+    QPushButton:focus {{ border: 2px solid {look.grease}; padding: 5px 11px; }}
+    QPushButton:hover {{ border-color: {look.soft}; }}
+    QPushButton:disabled {{ color: {look.soft}; }}
+    QPushButton[primary="true"] {{ background: {look.ink}; color: {look.desk};
+        font-weight: 700; padding: 10px 14px; border-color: {look.ink}; }}
+    QPushButton[primary="true"]:focus {{ border: 2px solid {look.grease}; padding: 9px 13px; }}
+    QPushButton[primary="true"]:disabled {{ background: {look.rule}; color: {look.soft};
+        border-color: {look.rule}; }}
+    QPushButton[link="true"] {{ border: 0; padding: 2px 0; color: {look.soft}; text-align: left; }}
+    QPushButton[link="true"]:hover {{ color: {look.ink}; }}
+    QPushButton[link="true"]:checked {{ color: {look.ink}; font-weight: 700; }}
+    QPushButton[link="true"]:focus {{ color: {look.grease}; }}
+    QMenu {{ background: {look.sheet}; border: 1px solid {look.rule}; padding: 4px; }}
+    QMenu::item {{ padding: 5px 18px; background: transparent; }}
+    QMenu::item:selected {{ background: {look.ink}; color: {look.desk}; }}
+    QMenu::item:disabled {{ color: {look.soft}; }}
+    QScrollArea {{ border: 0; }}
+    QScrollBar:vertical {{ width: 8px; background: {look.desk}; }}
+    QScrollBar::handle:vertical {{ background: {look.rule}; min-height: 24px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
+    QListWidget {{ border: 0; background: {look.desk}; outline: 0; }}
+    QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink}; }}
+    QToolTip {{ background: {look.sheet}; color: {look.ink}; border: 1px solid {look.rule};
+        font-size: {px[12]}px; }}
+    """
