@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     date_text,
@@ -25,9 +23,7 @@ TARGET_WORDS = {
     "contrast_index": "contrast index {:.2f}",
     "scene": "a scene of {:g} stops",
 }
-CARE = (
-    "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
-)
+CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
 
 
 def target_text(kind: str, value: float) -> str:
@@ -66,7 +62,9 @@ def _grounds(sheet: TestSheet, analysis: Analysis) -> str:
     times = [s.time_min for s in analysis.strips if s.time_min]
     if times:
         words += f", {min(times):g} to {max(times):g} min tested"
-    return words + f"; judged by {target_text(*_target(analysis))}."
+    return (
+        words + f"; judged by {target_text(*_target(analysis))}, {analysis.settings.school} school."
+    )
 
 
 def _target(analysis: Analysis) -> tuple[str, float]:
@@ -76,15 +74,16 @@ def _target(analysis: Analysis) -> tuple[str, float]:
 def card_of(sheet: TestSheet, analysis: Analysis) -> Card | None:
     """The darkroom card of a test; None while there is no EI and time to print."""
     finding = analysis.finding
-    if finding.zone_ei.value is None or finding.time_min.value is None:
+    index = analysis.rated_index
+    if index.value is None or finding.time_min.value is None:
         return None
     batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
     decided = sheet.findings[-1].decided_at if sheet.findings else sheet.test.created_at
     return Card(
         film=sheet.stock.name + batch,
         developer=f"{sheet.developer.name} {sheet.developer.dilution}".strip(),
-        exposure_index=str(marked_ei(finding.zone_ei.value)),
-        index_range=ei_range_text(finding.zone_ei),
+        exposure_index=str(marked_ei(index.value)),
+        index_range=ei_range_text(index),
         time=minutes_text(finding.time_min.value),
         time_range=minutes_range_text(finding.time_min),
         temperature="at 20 °C",

@@ -102,6 +102,12 @@ def choose_target(notebook: Notebook, test: Test, kind: str, value: float) -> No
         notebook.put(replace(test, target_kind=kind, target_value=value))
 
 
+def choose_school(notebook: Notebook, test: Test, school: str) -> None:
+    """Choose whose EI a film is rated by: ``shadow`` or ``standard``."""
+    with notebook.change("change the school"):
+        notebook.put(replace(test, school=school))
+
+
 def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis) -> Finding:
     """Write the finding down with the report it rests on.
 
@@ -117,7 +123,7 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis) -> Finding:
             Finding(
                 test_id=sheet.test.id,
                 decided_at=now(),
-                exposure_index=finding.zone_ei.known(),
+                exposure_index=analysis.rated_index.known(),
                 time_min=finding.time_min.known(),
                 target_kind=finding.target.kind,
                 target_value=finding.target.value,

@@ -10,7 +10,10 @@ from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.darkroom import decide
 from vadrin.app.planning import developer_named, lay_out, stock_named
+from vadrin.app.sheet import load_sheet, readings_of, settings_of
+from vadrin.core.analysis import analyse
 from vadrin.core.exposure import marked_ei
 from vadrin.core.film import Densitometer, Film, expose_and_develop, invent_film
 from vadrin.notebook.records import (
@@ -96,13 +99,9 @@ def _frame_done(frame: Frame, done: bool, day: str) -> Frame:
     return replace(frame, state=EXPOSED, exposed_at=day) if done else frame
 
 
-def _write_readings(
-    notebook: Notebook, frame: Frame, densities: list[float], day: str
-) -> None:
+def _write_readings(notebook: Notebook, frame: Frame, densities: list[float], day: str) -> None:
     for position, density in enumerate(densities):
-        notebook.add(
-            Reading(frame_id=frame.id, position=position, density=density, read_at=day)
-        )
+        notebook.add(Reading(frame_id=frame.id, position=position, density=density, read_at=day))
 
 
 def _strip_densities(
@@ -181,7 +180,15 @@ def make_demo(path: Path) -> None:
             test = _write_test(notebook, scenario)
             _write_film(notebook, scenario, test)
         _double_a_frame(notebook)
+    _decide_the_complete_one(notebook)
     notebook.close()
+
+
+def _decide_the_complete_one(notebook: Notebook) -> None:
+    test = next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[-1].day)
+    sheet = load_sheet(notebook, test.id)
+    if sheet is not None:
+        decide(notebook, sheet, analyse(readings_of(sheet), settings_of(sheet)))
 
 
 def _double_a_frame(notebook: Notebook) -> None:

@@ -14,7 +14,7 @@ DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
 MOST_STRIPS = 12
 
 
-class EditRefused(Exception):
+class EditRefusedError(Exception):
     """An edit that would lose something; the text says what, and the way round."""
 
 
@@ -107,7 +107,7 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
 
     Raises
     ------
-    EditRefused
+    EditRefusedError
         If frames were exposed already and the change would move them.
     """
     before = notebook.get(Test, wish.test.id)
@@ -116,7 +116,7 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
     moved = before is None or frames_of_plan(before) != frames_of_plan(wish.test)
     recut = moved or len(old_times) != len(wish.times)
     if recut and _started(notebook, strips):
-        raise EditRefused(
+        raise EditRefusedError(
             "Frames of this plan are exposed already, so its script stays. "
             "Start a new test for another bracket."
         )

@@ -29,9 +29,10 @@ def _finding(analysis: Analysis | None) -> StepState:
     if analysis is None or not analysis.strips:
         return StepState("—", False)
     finding = analysis.finding
-    if finding.zone_ei.value is None or finding.time_min.value is None:
+    index = analysis.rated_index.value
+    if index is None or finding.time_min.value is None:
         return StepState("no time yet", False)
-    words = f"EI {marked_ei(finding.zone_ei.value)}, {minutes_text(finding.time_min.value)}"
+    words = f"EI {marked_ei(index)}, {minutes_text(finding.time_min.value)}"
     return StepState(words, True)
 
 

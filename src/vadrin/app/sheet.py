@@ -177,7 +177,12 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
 def settings_of(sheet: TestSheet, draws: int = 256) -> Settings:
     """How a test is to be worked out."""
     target = Target(sheet.test.target_kind, sheet.test.target_value)
-    return Settings(target=target, meter_constant=sheet.test.meter_constant, draws=draws)
+    return Settings(
+        target=target,
+        school=sheet.test.school,
+        meter_constant=sheet.test.meter_constant,
+        draws=draws,
+    )
 
 
 __all__ = [

@@ -10,9 +10,9 @@ from vadrin.core.exposure import marked_ei, nearest_third, stops_text
 from vadrin.core.figure import Figure
 
 
-def minutes_text(minutes: float) -> str:
-    """Minutes as 7:50, to the nearest five seconds from two minutes on."""
-    grain = 5 if minutes >= 2 else 1
+def minutes_text(minutes: float, exact: bool = False) -> str:
+    """Minutes as 7:50, to the nearest five seconds from two minutes on unless exact."""
+    grain = 5 if minutes >= 2 and not exact else 1
     seconds = round(minutes * 60 / grain) * grain
     return f"{seconds // 60}:{seconds % 60:02d}"
 
@@ -46,7 +46,7 @@ def loss_text(stops: float) -> str:
     if thirds == 0:
         return "none"
     if thirds < 0:
-        return f"{stops_text(-thirds)} gained"
+        return f"gains {stops_text(-thirds)}"
     return f"{stops_text(thirds)} stop{'s' if thirds > 1 else ''}"
 
 

@@ -13,7 +13,7 @@ from typing import TypeVar
 from sqlalchemy.exc import SQLAlchemyError
 
 from vadrin.app.events import Event
-from vadrin.app.planning import EditRefused
+from vadrin.app.planning import EditRefusedError
 from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet, load_sheet
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
@@ -83,7 +83,7 @@ class Workbench:
         """Do one edit and show what came of it; a refusal is said in words."""
         try:
             done = act(self.notebook)
-        except EditRefused as refusal:
+        except EditRefusedError as refusal:
             self.said.emit(str(refusal))
             return None
         except (SQLAlchemyError, OSError) as error:
@@ -99,7 +99,7 @@ class Workbench:
         """Take the test on the bench from the file again."""
         if self.sheet is not None:
             self.sheet = load_sheet(self.notebook, self.sheet.test.id)
-        if self.sheet is None or self.frame_id is not None and self.selected() is None:
+        if self.sheet is None or (self.frame_id is not None and self.selected() is None):
             self.frame_id = None
         self.sheet_changed.emit(self.sheet)
 

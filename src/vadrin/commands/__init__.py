@@ -71,7 +71,7 @@ def _run(arguments: list[str]) -> int:
         if options.command == "snapshot":
             from vadrin.commands.snapshot import run_snapshot
 
-            return run_snapshot(options.folder)
+            return run_snapshot(Path(options.folder))
         from vadrin.commands.bench import run_bench
 
         return run_bench()

@@ -32,7 +32,9 @@ def target_of(text: str) -> Target:
     try:
         number = float(value) if value else TARGETS[kind]
     except ValueError as error:
-        raise UsageError(f"--target: “{value}” is not a number; try {kind}={TARGETS[kind]}") from error
+        raise UsageError(
+            f"--target: “{value}” is not a number; try {kind}={TARGETS[kind]}"
+        ) from error
     if not 0 < number < 30:
         raise UsageError(f"--target: {value} is out of reach; try {kind}={TARGETS[kind]}")
     return Target(kind, number)
@@ -52,7 +54,9 @@ def _analysis(options: argparse.Namespace) -> Analysis:
     constant = options.meter_constant
     if not (math.isfinite(constant) and 0 < constant < 1000):
         raise UsageError("--meter-constant: give a number above 0, such as 8.125 or 10")
-    settings = Settings(target_of(options.target), _pushes(options.push), constant)
+    settings = Settings(
+        target_of(options.target), pushes=_pushes(options.push), meter_constant=constant
+    )
     try:
         table = read_readings_csv(options.readings)
     except FormatError as error:

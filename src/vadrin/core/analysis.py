@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from math import log2
 
 import numpy as np
 
 from vadrin.core import figures
-from vadrin.core.exposure import METER_CONSTANT
+from vadrin.core.exposure import METER_CONSTANT, STOP, ZONE_I_STOPS
 from vadrin.core.family import Family, Target, family_of, ladder
 from vadrin.core.figure import Figure, absent
 from vadrin.core.finding import Finding, Sample, find, finding_of_one_strip
@@ -29,6 +30,8 @@ class Settings:
     Attributes
     ----------
     target : Target
+    school : str
+        ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
     pushes : tuple of float
         Stops to answer for.
     meter_constant : float
@@ -42,6 +45,7 @@ class Settings:
     """
 
     target: Target = field(default_factory=Target)
+    school: str = "shadow"
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
     meter_constant: float = METER_CONSTANT
     instrument_noise: float = INSTRUMENT_NOISE
@@ -76,6 +80,12 @@ class Analysis:
     warnings: tuple[Warning, ...]
     noise: float | None = None
     family: Family | None = None
+
+    @property
+    def rated_index(self) -> Figure:
+        """The EI to rate the film by, as the chosen school has it."""
+        by_speed = self.settings.school == "standard"
+        return self.finding.speed if by_speed else self.finding.zone_ei
 
 
 def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
@@ -139,7 +149,7 @@ def _of_one_time(
     def answer(target: Target) -> Finding:
         wanted = target.value
         if target.kind == "scene":
-            wanted = 1.05 / (figures.STOP * target.value)
+            wanted = 1.05 / (STOP * target.value)
         contrast = _contrast_of(report, target.kind)
         return finding_of_one_strip(target, contrast, report.restated_min, wanted)
 
@@ -190,6 +200,9 @@ def _of_many_times(
     sample = _sample(fit, reports, draws, settings)
     finding, minutes = find(sample, settings.target)
     iso, _ = find(sample, Target("iso", figures.ISO_DELTA_D))
-    push = push_table(sample, finding, minutes, settings.pushes)
+    rated = 0.0
+    if settings.school == "standard":
+        rated = log2(0.8 * 2**ZONE_I_STOPS / settings.meter_constant)
+    push = push_table(sample, finding, minutes, settings.pushes, rated)
     warned = traps(strips, fit, reports, finding)
     return Analysis(settings, reports, iso, finding, push, warned, fit.noise, sample.best)

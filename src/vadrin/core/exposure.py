@@ -152,11 +152,10 @@ def shutter_name(seconds: float) -> str:
     if seconds > 0.35:
         return "½ s"
     inverse = 1.0 / seconds
-    mark = min(_SHUTTER_MARKS, key=lambda m: abs(log2(m / inverse)))
-    if abs(log2(mark / inverse)) > 0.2:
-        thirds = [m * 2.0 ** (k / 3.0) for m in _SHUTTER_MARKS for k in (-1, 1)]
-        mark = round(min(thirds, key=lambda m: abs(log2(m / inverse))))
-    return f"1/{mark}"
+    marks = np.array(_SHUTTER_MARKS, dtype=np.float64)
+    if np.abs(np.log2(marks / inverse)).min() > 0.2:
+        marks = np.concatenate([marks * 2 ** (-1 / 3), marks * 2 ** (1 / 3)])
+    return f"1/{round(float(marks[np.abs(np.log2(marks / inverse)).argmin()]))}"
 
 
 def stops_text(stops: float, signed: bool = False) -> str:

@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from vadrin.core import figures, law
+from vadrin.core.exposure import STOP
 from vadrin.core.fit import Fit
 from vadrin.core.shape import Array, Curves, curves_of, net_density_at
 
@@ -84,7 +85,7 @@ class Family:
         if target.kind == "contrast_index":
             return figures.contrast_index(self.curves)[0], target.value
         if target.kind == "scene":
-            wanted = DENSITY_RANGE_DIFFUSE / (figures.STOP * target.value)
+            wanted = DENSITY_RANGE_DIFFUSE / (STOP * target.value)
             return figures.scene_gradient(self.curves, self.x_m, target.value), wanted
         raise ValueError(f"no such target: {target.kind}")
 

@@ -101,7 +101,7 @@ def gamma(curves: Curves, last: Array) -> tuple[Array, Array, Array]:
     last : ndarray, shape (...)
         Lg exposure of the densest reading.
     """
-    inside = GRID <= (last - curves.toe)[..., None]
+    inside = (last - curves.toe)[..., None] >= GRID
     slope = np.where(inside, curves.slope, 0.0)
     peak = np.argmax(slope, axis=-1)[..., None]
     steep = slope >= 0.95 * np.take_along_axis(slope, peak, -1)

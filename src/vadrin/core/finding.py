@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core import figures
+from vadrin.core.exposure import STOP
 from vadrin.core.family import Family, Target, at_time, time_reaching
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.shape import Array
@@ -15,6 +16,9 @@ from vadrin.core.sureness import ratio_figure
 ONE_STRIP = "one strip: no time can be found from it, develop a second strip for another time"
 RULE_EXPONENT = 1.35
 """Rule of thumb: time goes as the wanted contrast over the found one to this power."""
+
+
+NO_RULE = absent("measured times are at hand")
 
 
 @dataclass(frozen=True)
@@ -40,7 +44,7 @@ class Finding:
     speed: Figure
     tested: bool
     nearest_tested_min: float | None = None
-    rule_of_thumb_min: Figure = absent("measured times are at hand")
+    rule_of_thumb_min: Figure = NO_RULE
 
 
 @dataclass(frozen=True)
@@ -110,7 +114,7 @@ def times_for(sample: Sample, target: Target) -> tuple[float, Array | None]:
 
 def _span_needed(target: Target) -> float:
     if target.kind == "scene":
-        return figures.STOP * target.value
+        return STOP * target.value
     return {
         "iso": figures.ISO_RANGE,
         "zone8": figures.ZONE_VIII_RANGE,

@@ -181,8 +181,14 @@ class _Solution:
 
 
 def _solve(
-    law: Law, table: Table, keep: Array, mean: Array, spread: Array, start: Array,
-    scales: Scales, robust: bool,
+    law: Law,
+    table: Table,
+    keep: Array,
+    mean: Array,
+    spread: Array,
+    start: Array,
+    scales: Scales,
+    robust: bool,
 ) -> _Solution:
     """Damped Gauss-Newton steps with the scales updated on the way."""
     centre = np.zeros(law.size)
@@ -321,7 +327,7 @@ def _finished(
     weighted = solution.jacobian * (keep / noise**2)[:, None]
     hessian = weighted.T @ solution.jacobian
     hessian += np.diag(_precision(law, spread, solution.scales))
-    root = np.linalg.inv(hessian_factor(hessian)).T
+    root = np.asarray(np.linalg.inv(hessian_factor(hessian)).T, dtype=np.float64)
     return Fit(law, solution.phi, root, noise, solution.freedom, dropped)
 
 

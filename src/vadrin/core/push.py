@@ -76,10 +76,11 @@ def _absent_row(why: str, bound: float | None = None) -> PushRow:
     return PushRow(gap, gap, gap, False, bound)
 
 
-def _answers(family: Family, minutes: Array, stops: float, above: float
-             ) -> tuple[Array, Array, Array]:  # fmt: skip
+def _answers(
+    family: Family, minutes: Array, stops: float, above: float, rated: float
+) -> tuple[Array, Array, Array]:
     """Time, shadow loss and average gradient of a held push, each of batch shape."""
-    ln_normal = at_time(family, family.ln_zone_ei, minutes)
+    ln_normal = at_time(family, family.ln_zone_ei, minutes) + rated * np.log(2)
     time = _held_time(family, ln_normal, minutes, stops, above)
     on_ladder = np.clip(time, family.times[0], family.times[-1])
     ln_there = at_time(family, family.ln_zone_ei, on_ladder)
@@ -87,9 +88,11 @@ def _answers(family: Family, minutes: Array, stops: float, above: float
     return time, loss, at_time(family, family.gradient, on_ladder)
 
 
-def _row(sample: Sample, minutes: float, drawn_minutes: Array | None, stops: float, above: float
-         ) -> PushRow:  # fmt: skip
-    time, loss, gradient = _answers(sample.best, np.asarray(minutes), stops, above)
+def _row(
+    sample: Sample, minutes: float, drawn_minutes: Array | None, stops: float, above: float,
+    rated: float,
+) -> PushRow:  # fmt: skip
+    time, loss, gradient = _answers(sample.best, np.asarray(minutes), stops, above, rated)
     if stops == 0:
         time = np.asarray(minutes)
     outside = sample.not_tested(float(time))
@@ -97,7 +100,7 @@ def _row(sample: Sample, minutes: float, drawn_minutes: Array | None, stops: flo
         return _absent_row(*outside)
     cloud: tuple[Array, Array, Array] | tuple[None, None, None] = (None, None, None)
     if sample.drawn is not None and drawn_minutes is not None:
-        times, losses, gradients = _answers(sample.drawn, drawn_minutes, stops, above)
+        times, losses, gradients = _answers(sample.drawn, drawn_minutes, stops, above, rated)
         ladder = sample.drawn.times
         cloud = np.clip(times, ladder[0], ladder[-1]), losses, gradients
     return PushRow(
@@ -109,7 +112,11 @@ def _row(sample: Sample, minutes: float, drawn_minutes: Array | None, stops: flo
 
 
 def push_table(
-    sample: Sample, finding: Finding, drawn_minutes: Array | None, pushes: tuple[float, ...]
+    sample: Sample,
+    finding: Finding,
+    drawn_minutes: Array | None,
+    pushes: tuple[float, ...],
+    rated: float = 0.0,
 ) -> tuple[Push, ...]:
     """Answer every push and pull by every measured rule.
 
@@ -117,11 +124,13 @@ def push_table(
     ----------
     sample : Sample
     finding : Finding
-        The normal: its time, and its Zone I EI.
+        The normal: its time, and its Zone I EI raised by `rated`.
     drawn_minutes : ndarray, shape (B,), or None
         The normal time on every draw.
     pushes : tuple of float
         Stops; plus is a push.
+    rated : float
+        Stops by which the normal EI lies above the Zone I EI, as the school has it.
     """
     if finding.time_min.value is None or finding.zone_ei.value is None:
         return unanswered(pushes, finding.time_min.why)
@@ -129,15 +138,17 @@ def push_table(
     for stops in pushes:
         rows = {}
         for name, above in HOLDS.items():
-            rows[name] = _row(sample, finding.time_min.value, drawn_minutes, stops, above)
-        table.append(Push(stops, _shifted(finding.zone_ei, stops), **rows))
+            rows[name] = _row(sample, finding.time_min.value, drawn_minutes, stops, above, rated)
+        table.append(Push(stops, _shifted(finding.zone_ei, stops + rated), **rows))
     return tuple(table)
 
 
 def _shifted(index: Figure, stops: float) -> Figure:
     factor = 2.0**stops
-    scaled = [None if v is None else v * factor for v in (index.value, index.low, index.high)]
-    return Figure(*scaled)
+    value, low, high = (
+        None if v is None else v * factor for v in (index.value, index.low, index.high)
+    )
+    return Figure(value, low, high)
 
 
 def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:

@@ -96,9 +96,7 @@ def local_slope(rows: Array, bends: Array) -> Array:
     ndarray, shape (..., K)
     """
     toe = logistic(GRID / np.exp(rows[..., LN_TOE_WIDTH, None]))
-    shoulder = logistic(
-        (rows[..., SPAN, None] - GRID) / np.exp(rows[..., LN_SHOULDER_WIDTH, None])
-    )
+    shoulder = logistic((rows[..., SPAN, None] - GRID) / np.exp(rows[..., LN_SHOULDER_WIDTH, None]))
     factor = np.exp(np.clip(bends @ BASIS, -4.0, 4.0))
     return np.asarray(np.exp(rows[..., LN_G, None]) * toe * shoulder * factor)
 

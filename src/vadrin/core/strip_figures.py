@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core import figures, law
+from vadrin.core.exposure import STOP
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fit import Fit
 from vadrin.core.readings import StripReadings
@@ -91,7 +92,7 @@ def _all_figures(curves: Curves, last: float, meter_constant: float) -> dict[str
         "crossing": crossing,
         "gamma": slope,
         "gamma_end": end,
-        "gamma_stops": (end - start) / figures.STOP,
+        "gamma_stops": (end - start) / STOP,
         "zone8_density": figures.zone8_density(curves, x_m),
     }
 

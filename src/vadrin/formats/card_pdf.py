@@ -96,7 +96,8 @@ class _Page:
     def fitted(self, words: str, size: float, room: float) -> float:
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
-        return min(size, size * room * MM / max(stringWidth(words, _BOLD, size), 1e-6))
+        width = float(stringWidth(words, _BOLD, size))
+        return min(size, size * room * MM / max(width, 1e-6))
 
 
 def _draw(page: _Page, card: Card) -> None:

@@ -22,7 +22,7 @@ _ROWS_A_QUERY = 500
 class _Step:
     """One row before and after a change; None where it did not exist."""
 
-    kind: type[Record]
+    kind: type[Any]
     before: Record | None
     after: Record | None
 

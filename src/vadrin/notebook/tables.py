@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import fields
+from typing import Any
 
 from sqlalchemy import Boolean, Column, Float, ForeignKey, Integer, MetaData, Table, Text
 from sqlalchemy.types import TypeEngine
@@ -11,7 +12,7 @@ from vadrin.notebook.records import PARENTS, RECORDS, Record
 
 METADATA = MetaData()
 
-_TYPES: dict[str, tuple[type[TypeEngine[object]], bool]] = {
+_TYPES: dict[str, tuple[type[TypeEngine[Any]], bool]] = {
     "int": (Integer, False),
     "int | None": (Integer, True),
     "float": (Float, False),
@@ -23,7 +24,7 @@ _TYPES: dict[str, tuple[type[TypeEngine[object]], bool]] = {
 
 def _table(record: type[Record]) -> Table:
     parents = dict(PARENTS.get(record, ()))
-    columns: list[Column[object]] = []
+    columns: list[Column[Any]] = []
     for field in fields(record):
         kind, optional = _TYPES[str(field.type)]
         if field.name == "id":
@@ -36,4 +37,4 @@ def _table(record: type[Record]) -> Table:
     return Table(record.__name__.lower(), METADATA, *columns)
 
 
-TABLES: dict[type[Record], Table] = {record: _table(record) for record in RECORDS}
+TABLES: dict[type[Any], Table] = {record: _table(record) for record in RECORDS}

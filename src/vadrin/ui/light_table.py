@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QAccessible, QAccessibleEvent, QColor, QKeyEvent, QMouseEvent, QPainter
-from PyQt6.QtGui import QPaintEvent, QPen
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet
@@ -64,9 +63,6 @@ class LightTable(QWidget):
         name = spoken(*place) if place else "light table"
         if name != self.accessibleName():
             self.setAccessibleName(name)
-            QAccessible.updateAccessibility(
-                QAccessibleEvent(self, QAccessible.Event.NameChanged)
-            )
         self.update()
 
     def frame_box(self, frame_id: int) -> QRectF | None:
@@ -197,10 +193,6 @@ class LightTable(QWidget):
         found = self._frame_at(event.position())
         QToolTip.showText(event.globalPosition().toPoint(), spoken(*found) if found else "", self)
 
-    def event(self, event: QEvent | None) -> bool:
-        """Keep Tab for moving on, pass all else."""
-        return super().event(event)
-
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk along the film with the arrow keys."""
         boxes = self._boxes()
@@ -213,7 +205,7 @@ class LightTable(QWidget):
         here = ids.index(self._frame_id)
         _, strip, frame = boxes[here]
         column = list(strip.frames).index(frame)
-        rows = [s for s in (self._sheet.strips if self._sheet else ())]
+        rows = list(self._sheet.strips) if self._sheet else []
         row = rows.index(strip)
         if event.key() == Qt.Key.Key_Right:
             self.picked.emit(ids[min(here + 1, len(ids) - 1)])

@@ -81,28 +81,28 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QLabel[tone="done"] {{ color: {look.done}; }}
     QFrame[rule="true"] {{ background: {look.rule}; max-height: 1px; min-height: 1px; }}
     QLineEdit {{ background: {look.sheet}; border: 0; border-bottom: 1px solid {look.soft};
-        padding: 2px 4px; selection-background-color: {look.grease};
-        selection-color: {look.sheet}; }}
-    QLineEdit:focus {{ border-bottom: 2px solid {look.grease}; padding-bottom: 1px; }}
+        padding: 2px 4px; selection-background-color: {look.ink};
+        selection-color: {look.desk}; }}
+    QLineEdit:focus {{ border-bottom: 2px solid {look.ink}; padding-bottom: 1px; }}
     QLineEdit[word="true"] {{ background: transparent; border-bottom: 2px solid {look.soft};
         padding: 0 1px; font-weight: 700; }}
     QLineEdit[word="true"]:focus {{ background: {look.sheet};
-        border-bottom: 2px solid {look.grease}; }}
+        border-bottom: 2px solid {look.ink}; }}
     QLineEdit[wrong="true"] {{ border-bottom: 2px solid {look.grease}; color: {look.grease}; }}
     QPushButton {{ background: transparent; color: {look.ink}; border: 1px solid {look.rule};
         border-radius: 3px; padding: 6px 12px; }}
-    QPushButton:focus {{ border: 2px solid {look.grease}; padding: 5px 11px; }}
+    QPushButton:focus {{ border: 2px solid {look.soft}; padding: 5px 11px; }}
     QPushButton:hover {{ border-color: {look.soft}; }}
     QPushButton:disabled {{ color: {look.soft}; }}
     QPushButton[primary="true"] {{ background: {look.ink}; color: {look.desk};
         font-weight: 700; padding: 10px 14px; border-color: {look.ink}; }}
-    QPushButton[primary="true"]:focus {{ border: 2px solid {look.grease}; padding: 9px 13px; }}
+    QPushButton[primary="true"]:focus {{ border: 2px solid {look.done}; padding: 9px 13px; }}
     QPushButton[primary="true"]:disabled {{ background: {look.rule}; color: {look.soft};
         border-color: {look.rule}; }}
     QPushButton[link="true"] {{ border: 0; padding: 2px 0; color: {look.soft}; text-align: left; }}
     QPushButton[link="true"]:hover {{ color: {look.ink}; }}
     QPushButton[link="true"]:checked {{ color: {look.ink}; font-weight: 700; }}
-    QPushButton[link="true"]:focus {{ color: {look.grease}; }}
+    QPushButton[link="true"]:focus {{ color: {look.ink}; text-decoration: underline; }}
     QMenu {{ background: {look.sheet}; border: 1px solid {look.rule}; padding: 4px; }}
     QMenu::item {{ padding: 5px 18px; background: transparent; }}
     QMenu::item:selected {{ background: {look.ink}; color: {look.desk}; }}

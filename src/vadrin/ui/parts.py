@@ -191,13 +191,20 @@ class FlowLayout(QLayout):
         x, y, line = rect.x(), rect.y(), 0
         for item in self._items:
             hint = item.sizeHint()
-            if x + hint.width() > rect.right() + 1 and x > rect.x():
+            if _closes(item.widget()):
+                x -= self._gap
+            if x + hint.width() > rect.right() + 1 and x > rect.x() and not _closes(item.widget()):
                 x, y, line = rect.x(), y + line + self._line_gap, 0
             if move:
                 item.setGeometry(QRect(QPoint(x, y), hint))
             x += hint.width() + self._gap
             line = max(line, hint.height())
         return y + line - rect.y()
+
+
+def _closes(widget: QWidget | None) -> bool:
+    """Whether a word is punctuation that stands close to the word before."""
+    return isinstance(widget, QLabel) and widget.text()[:1] in {",", ".", ";"}
 
 
 def sentence(*words: str | QWidget, size: int = 17) -> QWidget:

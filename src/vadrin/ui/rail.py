@@ -51,7 +51,7 @@ class _Step(QWidget):
         bar = look.grease if self._here else look.done if self._state.done else look.rule
         painter.fillRect(QRectF(px(14), 0, px(4), self.height()), QColor(bar))
         if self.hasFocus():
-            painter.setPen(QColor(look.grease))
+            painter.setPen(QColor(look.soft))
             painter.drawRect(self.rect().adjusted(px(20), 2, -2, -3))
         begun = self._here or self._state.done
         painter.setPen(QColor(look.ink if begun else look.soft))

@@ -1,0 +1,118 @@
+"""The headline of a test in words: what was found, and the one next act that would help."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.sheet import TestSheet
+from vadrin.app.words import (
+    ei_range_text,
+    ei_stops_text,
+    loss_text,
+    minutes_range_text,
+    minutes_text,
+    push_name,
+)
+from vadrin.core.analysis import Analysis
+from vadrin.core.exposure import marked_ei
+from vadrin.core.push import SALVAGE, THIN, verdict
+
+SCHOOL_WORDS = {
+    "shadow": "shadow school, Zone I at 0.10",
+    "standard": "standard school, 0.8 / H at this contrast",
+}
+
+
+@dataclass(frozen=True)
+class PushLine:
+    """One push or pull as the finding column shows it."""
+
+    index: str
+    name: str
+    time: str
+    loss: str
+    verdict: str
+    grave: bool
+
+
+@dataclass(frozen=True)
+class Headline:
+    """The finding so far, in words ready to show."""
+
+    index: str
+    index_note: str
+    time: str
+    time_note: str
+    pushes: tuple[PushLine, ...]
+    next_act: str
+
+
+def push_lines(analysis: Analysis) -> tuple[PushLine, ...]:
+    """The push table by holding the highlight, in words."""
+    lines = []
+    for push in analysis.push:
+        index = push.exposure_index.value
+        if index is None:
+            continue
+        held = push.hold_highlight
+        loss = held.shadow_loss_stops.value
+        if held.time_min.value is None or loss is None:
+            lines.append(
+                PushLine(str(marked_ei(index)), push_name(push.stops), "not tested", "", "", False)
+            )
+            continue
+        time = minutes_text(held.time_min.value)
+        grave = loss > THIN
+        name, word = push_name(push.stops), verdict(loss)
+        lines.append(PushLine(str(marked_ei(index)), name, time, loss_text(loss), word, grave))
+    return tuple(lines)
+
+
+def next_act(sheet: TestSheet, analysis: Analysis) -> str:
+    """The single next act that would firm the finding up most, as a sentence."""
+    serious = [w for w in analysis.warnings if w.severity.value == "serious" and w.frames]
+    if serious:
+        first = serious[0]
+        return f"Read strip {first.strip}, frame {first.frames[0]} again."
+    if not analysis.strips:
+        unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
+        return "Read the blank frames first, then the rest." if unread else ""
+    times = sorted(s.restated_min for s in analysis.strips if s.restated_min)
+    if len(times) == 1:
+        return f"Develop a second strip for about {minutes_text(times[0] * 1.5)}."
+    if len(times) == 2:
+        return f"Develop a third strip for about {minutes_text(times[-1] * 1.4)}."
+    if not analysis.finding.tested and analysis.finding.nearest_tested_min:
+        bound = analysis.finding.nearest_tested_min
+        more = bound >= times[-1]
+        return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))}."
+    missing = [p for p in analysis.push if not p.hold_highlight.tested]
+    worth = [p for p in missing if abs(p.stops) <= SALVAGE]
+    if worth:
+        longer = worth[0].stops > 0
+        aim = times[-1] * 1.4 if longer else times[0] * 0.7
+        return f"A strip at about {minutes_text(aim)} would answer {push_name(worth[0].stops)}."
+    return "Check it on paper: print the frame four stops under the meter."
+
+
+def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
+    """The finding so far of a test."""
+    if analysis is None:
+        return Headline("", "working it out …", "", "", (), "")
+    finding = analysis.finding
+    rated = analysis.rated_index
+    index, index_note = "", rated.why
+    if rated.value is not None:
+        index = f"EI {marked_ei(rated.value)}"
+        school = SCHOOL_WORDS[analysis.settings.school]
+        index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {school}"
+    time, time_note = "", ""
+    if finding.time_min.value is not None:
+        time = f"{minutes_text(finding.time_min.value)} min"
+        time_note = f"{minutes_range_text(finding.time_min)}, at 20 °C"
+    elif finding.rule_of_thumb_min.value is not None:
+        time_note = (
+            f"rule of thumb, not measured: about {minutes_text(finding.rule_of_thumb_min.value)}"
+        )
+    act = next_act(sheet, analysis)
+    return Headline(index, index_note, time, time_note, push_lines(analysis), act)

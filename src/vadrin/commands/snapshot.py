@@ -1,0 +1,81 @@
+"""``vadrin snapshot DIR``: every main view with the demo notebook, as PNG, with no screen."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+import time
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from vadrin.commands import UsageError
+
+if TYPE_CHECKING:
+    from vadrin.ui.window import Window
+
+VIEWS = (
+    ("shelf", "", "shelf"),
+    ("plan", "Kelda Pan 200", "plan"),
+    ("expose", "Skerry Fine 50", "expose"),
+    ("process", "Merrow Pan 125", "process"),
+    ("read", "Brannock 400 B7", "read"),
+    ("curves", "Merrow Pan 125", "curves"),
+    ("misread", "Brannock 400 B6", "curves"),
+    ("finding", "Merrow Pan 125", "finding"),
+    ("cards", "Merrow Pan 125", "cards"),
+)
+"""Picture, test and station of each main view."""
+
+
+def _settle(app: Any, window: Window) -> None:
+    for _ in range(400):
+        app.processEvents()
+        if not window.analyst.busy:
+            break
+        time.sleep(0.01)
+    for _ in range(5):
+        app.processEvents()
+
+
+def _show(app: Any, window: Window, film: str, station: str) -> None:
+    from vadrin.app.shelf import shelf_lines
+
+    lines = [x for x in shelf_lines(window.bench.notebook) if film and x.film.startswith(film)]
+    window.bench.go("shelf")
+    window.bench.open_test(lines[0].test_id if lines else None)
+    window.bench.go(station)
+    _settle(app, window)
+
+
+def _save(window: Window, folder: Path, name: str) -> None:
+    target = folder / f"{name}.png"
+    if not window.grab().save(str(target)):
+        raise UsageError(f"{target}: cannot be written; choose another folder")
+
+
+def run_snapshot(folder: Path) -> int:
+    """Write the pictures."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from vadrin.app.demo import make_demo
+    from vadrin.commands.window import make_application, open_window
+    from vadrin.ui.look import DIM
+
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise UsageError(f"{folder}: {error.strerror}; choose another folder") from error
+    app: Any = make_application()
+    with tempfile.TemporaryDirectory() as scratch:
+        path = Path(scratch) / "boat-shed-winter.vadrin"
+        make_demo(path)
+        window: Any = open_window(path)
+        window.resize(1280, 800)
+        window.show()
+        for name, film, station in VIEWS:
+            _show(app, window, film, station)
+            _save(window, folder, name)
+        window.wear(DIM)
+        _show(app, window, "Skerry Fine 50", "expose")
+        _save(window, folder, "expose-dim")
+        window.close()
+    return 0

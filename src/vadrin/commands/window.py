@@ -1,0 +1,78 @@
+"""Opening the window on a notebook."""
+
+from __future__ import annotations
+
+import os
+import sys
+import tempfile
+from pathlib import Path
+
+from vadrin.commands import UsageError
+
+
+def default_notebook() -> Path:
+    """Where the notebook lies when none is named, by the XDG folders."""
+    from platformdirs import user_data_path
+
+    folder = user_data_path("vadrin", ensure_exists=True)
+    return folder / "notebook.vadrin"
+
+
+def demo_notebook() -> Path:
+    """A fresh copy of the demo notebook in a folder of its own."""
+    from importlib.resources import files
+
+    path = Path(tempfile.mkdtemp(prefix="vadrin-demo-")) / "boat-shed-winter.vadrin"
+    path.write_bytes((files("vadrin.app") / "demo.vadrin").read_bytes())
+    return path
+
+
+def open_window(path: Path) -> object:
+    """Make the window for a notebook; the application must exist.
+
+    Raises
+    ------
+    UsageError
+        If the notebook cannot be opened.
+    """
+    from vadrin.app.workbench import Workbench
+    from vadrin.notebook.file import NotebookError
+    from vadrin.notebook.store import Notebook
+    from vadrin.ui.window import Window
+
+    try:
+        notebook = Notebook(path)
+    except NotebookError as error:
+        raise UsageError(str(error)) from error
+    return Window(Workbench(notebook))
+
+
+def make_application() -> object:
+    """The Qt application with the program's type loaded."""
+    from PyQt6.QtWidgets import QApplication
+
+    from vadrin.ui.type import load_fonts
+
+    no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
+    if sys.platform == "linux" and no_screen:
+        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    app = QApplication.instance() or QApplication(["vadrin"])
+    app.setApplicationName("vadrin")
+    load_fonts()
+    return app
+
+
+def run_window(notebook: Path | None, demo: bool) -> int:
+    """Open the window and stay until it closes."""
+    if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
+        raise UsageError(f"{notebook}: no such folder; make it first or name another place")
+    app = make_application()
+    path = demo_notebook() if demo else notebook or default_notebook()
+    window = open_window(path)
+    window.resize(1280, 800)  # type: ignore[attr-defined]
+    window.show()  # type: ignore[attr-defined]
+    if os.environ.get("VADRIN_QUIT_WHEN_USABLE"):
+        from PyQt6.QtCore import QTimer
+
+        QTimer.singleShot(0, app.quit)  # type: ignore[attr-defined]
+    return int(app.exec())  # type: ignore[attr-defined]

@@ -1,0 +1,284 @@
+"""Characteristic curves with EI along the top and stops from the meter along the bottom."""
+
+from __future__ import annotations
+
+from math import log10
+
+import numpy as np
+import pyqtgraph as pg
+from PyQt6.QtCore import QPointF, Qt, pyqtSignal
+from PyQt6.QtGui import QColor
+
+from vadrin.app.sheet import TestSheet
+from vadrin.app.words import minutes_text
+from vadrin.core.analysis import Analysis
+from vadrin.core.exposure import STOP, ZONE_I_STOPS, marked_ei, meter_point
+from vadrin.core.shape import GRID, Array
+from vadrin.core.strip_figures import StripFigures
+from vadrin.ui.look import DAY, Look
+from vadrin.ui.type import font, px
+
+_MARKERS = ("o", "s", "t", "p", "h", "star")
+_LABEL_GAP = 0.055
+
+
+class StopsAxis(pg.AxisItem):
+    """Whole stops from the meter reading."""
+
+    def __init__(self) -> None:
+        super().__init__("bottom")
+        self.meter = 0.0
+
+    def tickValues(self, low: float, high: float, _size: float) -> list[tuple[float, list[float]]]:
+        """One tick a stop."""
+        first = int(np.ceil((low - self.meter) / STOP))
+        last = int(np.floor((high - self.meter) / STOP))
+        return [(STOP, [self.meter + n * STOP for n in range(first, last + 1)])]
+
+    def tickStrings(self, values: list[float], _scale: float, _spacing: float) -> list[str]:
+        """−2, −1, meter, +1."""
+        names = []
+        for value in values:
+            stops = round((value - self.meter) / STOP)
+            sign = "−" if stops < 0 else "+"
+            names.append("meter" if stops == 0 else f"{sign}{abs(stops)}")
+        return names
+
+
+class IndexAxis(pg.AxisItem):
+    """The EI a film has if its shadow point lies here."""
+
+    def __init__(self) -> None:
+        super().__init__("top")
+        self.meter_constant = 8.125
+
+    def tickValues(self, low: float, high: float, _size: float) -> list[tuple[float, list[float]]]:
+        """Whole stops of the marked series from 100."""
+        top = log10(self.meter_constant / 2**ZONE_I_STOPS)
+        first = int(np.ceil((top - high - 2) / STOP))
+        last = int(np.floor((top - low - 2) / STOP))
+        return [(STOP, [top - 2 - n * STOP for n in range(first, last + 1)])]
+
+    def tickStrings(self, values: list[float], _scale: float, _spacing: float) -> list[str]:
+        """Marked EIs."""
+        top = self.meter_constant / 2**ZONE_I_STOPS
+        exact = [top / 10.0**value for value in values]
+        return [str(marked_ei(ei)) if 0.7 < ei < 30000 else "" for ei in exact]
+
+
+class CurvePlot(pg.PlotWidget):
+    """All strips of a test: readings, curves, speed points and the selected frame."""
+
+    picked = pyqtSignal(int)
+
+    def __init__(self) -> None:
+        self._stops, self._index = StopsAxis(), IndexAxis()
+        left = pg.AxisItem("left")
+        super().__init__(axisItems={"bottom": self._stops, "top": self._index, "left": left})
+        self._look: Look = DAY
+        self._points: list[tuple[float, float, int]] = []
+        self._view = (-3.0, 1.0, 2.0)
+        self.setMenuEnabled(False)
+        self.setMouseEnabled(False, False)
+        self.hideButtons()
+        self.showAxis("top")
+        self.setAccessibleName("characteristic curves")
+        self.getPlotItem().getViewBox().setDefaultPadding(0.0)
+        self.scene().sigMouseClicked.connect(self._clicked)
+
+    def show_look(self, look: Look) -> None:
+        """Take on the colours of a look; shown at the next draw."""
+        self._look = look
+        self.setBackground(look.sheet)
+        pen = pg.mkPen(look.rule)
+        for side in ("bottom", "top", "left"):
+            axis = self.getAxis(side)
+            axis.setPen(pen)
+            axis.setTextPen(look.ink)
+            axis.setStyle(tickFont=font(12), tickLength=0, tickTextOffset=px(5))
+        self._label("top", "exposure index, if the shadow point lies here")
+        self._label("bottom", "stops from the meter reading")
+        self._label("left", "density")
+
+    def _label(self, side: str, words: str) -> None:
+        size = f"{px(12)}px"
+        self.getAxis(side).setLabel(words, **{"color": self._look.soft, "font-size": size})
+
+    def draw(
+        self, sheet: TestSheet, analysis: Analysis | None, frame_id: int | None,
+        only_strip: str = "", assumed: bool = False,
+    ) -> None:  # fmt: skip
+        """Draw a test.
+
+        Parameters
+        ----------
+        sheet : TestSheet
+        analysis : Analysis or None
+            Without it only the readings are shown.
+        frame_id : int or None
+            The selected frame.
+        only_strip : str
+            Label of the one strip to draw; empty for all.
+        assumed : bool
+            The curves are a guess: dashed, with the planned frames marked on them.
+        """
+        self.clear()
+        self._points = []
+        self._stops.meter = meter_point(_reference_index(sheet, analysis))
+        self._index.meter_constant = sheet.test.meter_constant
+        strips = [s for s in sheet.strips if only_strip in ("", s.strip.label)]
+        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        for strip in strips:
+            place = ordered.index(strip)
+            colour = self._look.strip_colour(place, len(ordered))
+            for frame in strip.frames:
+                x = frame.log_h(sheet.test.meter_constant)
+                for reading in frame.readings if x is not None else ():
+                    self._points.append((x or 0.0, reading.density, frame.frame.id))
+            self._draw_readings(sheet, strip.strip.label, colour, place, frame_id)
+        curves = analysis.strips if analysis else ()
+        shown = [s for s in curves if only_strip in ("", s.label)]
+        span = _exposures(sheet)
+        self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
+        self._draw_grid()
+        self._draw_curves(sheet, shown, span, assumed)
+
+    def _draw_readings(self, sheet: TestSheet, label: str, colour: QColor, place: int,
+                       frame_id: int | None) -> None:  # fmt: skip
+        strip = next(s for s in sheet.strips if s.strip.label == label)
+        spots = []
+        for frame in strip.frames:
+            x = frame.log_h(sheet.test.meter_constant)
+            if x is None:
+                continue
+            chosen = frame.frame.id == frame_id
+            for reading in frame.readings:
+                pen = pg.mkPen(
+                    self._look.grease if chosen else colour, width=2.5 if chosen else 1.4
+                )
+                brush = None if reading.left_out else pg.mkBrush(self._look.sheet)
+                symbol = "x" if reading.left_out else _MARKERS[place % len(_MARKERS)]
+                size = px(12 if chosen else 7)
+                spots.append(
+                    {"pos": (x, reading.density), "pen": pen, "brush": brush,
+                     "symbol": symbol, "size": size}
+                )  # fmt: skip
+        if spots:
+            item = pg.ScatterPlotItem(spots)
+            item.setZValue(5)
+            self.addItem(item)
+
+    def _fit_view(self, sheet: TestSheet, highest: list[float]) -> None:
+        planned = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+        xs = [x for x in planned if x is not None] or [-3.0, 1.0]
+        read = [f.density for _, f in sheet.frames() if f.density is not None]
+        top = max([1.5, *read, *highest])
+        self._view = (min(xs) - 0.15, max(xs) + 0.62, top * 1.06)
+        self.setXRange(*self._view[:2])
+        self.setYRange(0.0, self._view[2])
+
+    def _draw_grid(self) -> None:
+        low, high, top = self._view
+        x, y = [], []
+        for stop in self._stops.tickValues(low, high, 0)[0][1]:
+            x += [stop, stop]
+            y += [0.0, top]
+        for i in range(1, int(top / 0.5) + 1):
+            x += [low, high]
+            y += [i * 0.5, i * 0.5]
+        lines = pg.PlotCurveItem(x, y, connect="pairs", pen=pg.mkPen(self._look.grid, width=1))
+        lines.setZValue(-5)
+        self.addItem(lines)
+
+    def _draw_curves(
+        self, sheet: TestSheet, shown: list[StripFigures], span: tuple[float, float],
+        assumed: bool,
+    ) -> None:  # fmt: skip
+        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        labels = [s.strip.label for s in ordered]
+        ends = []
+        for strip in shown:
+            place = labels.index(strip.label) if strip.label in labels else 0
+            colour = self._look.strip_colour(place, len(ordered))
+            x, y = curve_points(strip, span)
+            style = Qt.PenStyle.DashLine if assumed else Qt.PenStyle.SolidLine
+            pen = pg.mkPen(colour, width=1.5 if assumed else 2, style=style)
+            self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
+            if assumed:
+                self._mark_planned(sheet, strip.label, x, y, colour)
+            ends.append((float(x[-1]), float(y[-1]), _end_words(strip), colour))
+            if strip.log_h_m.value is not None and strip.base_fog.value is not None:
+                at = (strip.log_h_m.value, strip.base_fog.value + 0.10)
+                spot = pg.ScatterPlotItem([at[0]], [at[1]], symbol="d", size=px(11))
+                spot.setBrush(pg.mkBrush(self._look.grease))
+                spot.setPen(pg.mkPen(self._look.sheet))
+                spot.setZValue(6)
+                self.addItem(spot)
+        self._draw_ends(ends)
+
+    def _mark_planned(
+        self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor
+    ) -> None:
+        strip = next((s for s in sheet.strips if s.strip.label == label), None)
+        at = [f.log_h(sheet.test.meter_constant) for f in strip.frames] if strip else []
+        planned = np.array([a for a in at if a is not None])
+        spots = pg.ScatterPlotItem(planned, np.interp(planned, x, y), size=px(6))
+        spots.setPen(pg.mkPen(colour))
+        spots.setBrush(pg.mkBrush(self._look.sheet))
+        self.addItem(spots)
+
+    def _draw_ends(self, ends: list[tuple[float, float, str, QColor]]) -> None:
+        top = self._view[2]
+        taken: list[float] = []
+        for x, y, words, colour in sorted(ends, key=lambda end: end[1]):
+            level = y
+            while any(abs(level - other) < _LABEL_GAP * top for other in taken):
+                level += 0.2 * _LABEL_GAP * top
+            taken.append(level)
+            item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
+            item.setFont(font(12, 700))
+            item.setPos(x + 0.04, level)
+            self.addItem(item)
+
+    def _clicked(self, event: object) -> None:
+        box = self.getPlotItem().getViewBox()
+        place: QPointF = box.mapSceneToView(event.scenePos())  # type: ignore[attr-defined]
+        low, high, top = self._view
+        best, reach = None, 0.03
+        for x, y, frame_id in self._points:
+            distance = abs(x - place.x()) / (high - low) + abs(y - place.y()) / top
+            if distance < reach:
+                best, reach = frame_id, distance
+        if best is not None and event.button() == Qt.MouseButton.LeftButton:  # type: ignore[attr-defined]
+            self.picked.emit(best)
+
+
+def _end_words(strip: StripFigures) -> str:
+    return (
+        strip.label if strip.time_min is None else f"{minutes_text(strip.time_min)} {strip.label}"
+    )
+
+
+def _reference_index(sheet: TestSheet, analysis: Analysis | None) -> float:
+    """The EI whose meter point is called zero: the plan's, or the one found for imports."""
+    planned = any(f.frame.stops is not None for _, f in sheet.frames())
+    if planned or analysis is None:
+        return sheet.test.exposure_index
+    return analysis.finding.zone_ei.value or sheet.test.exposure_index
+
+
+def _exposures(sheet: TestSheet) -> tuple[float, float]:
+    """The thinnest and the densest exposure of a test."""
+    xs = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+    known = [x for x in xs if x is not None] or [-3.0, 1.0]
+    return min(known), max(known)
+
+
+def curve_points(strip: StripFigures, span: tuple[float, float]) -> tuple[Array, Array]:
+    """A strip's curve as drawn: lg exposure and density, where it was read and planned."""
+    x = float(strip.curve.toe) + GRID
+    low, high = max(strip.first, span[0]) - 0.05, min(strip.last, span[1]) + 0.05
+    inside = (x >= low) & (x <= high)
+    if not inside.any():
+        inside[:2] = True
+    return x[inside], float(strip.curve.fog) + strip.curve.net[inside]

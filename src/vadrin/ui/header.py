@@ -1,0 +1,102 @@
+"""The header: the test's name, its process, counts, and the state of saving."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QTimer
+from PyQt6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
+
+from vadrin.app.sheet import TestSheet
+from vadrin.notebook.store import Notebook
+from vadrin.ui.parts import button, rule, text
+from vadrin.ui.type import font, px
+
+if TYPE_CHECKING:
+    from vadrin.ui.window import Window
+
+_SAID_FOR = 6000
+
+
+class Header(QWidget):
+    """One line over everything."""
+
+    def __init__(self, window: Window) -> None:
+        super().__init__()
+        self._window = window
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.setSpacing(0)
+        line = QHBoxLayout()
+        line.setContentsMargins(px(14), px(10), px(14), px(10))
+        line.setSpacing(px(12))
+        self._name = text("Vadrin", 17, 700)
+        self._process = text("", 13, tone="soft")
+        self._state = text("", 13, tone="soft")
+        self._state.setAccessibleName("state of saving")
+        self._file = button("File", self._menu, link=True)
+        line.addWidget(self._name)
+        line.addWidget(self._process)
+        line.addStretch(1)
+        line.addWidget(self._state)
+        line.addSpacing(px(10))
+        line.addWidget(self._file)
+        outer.addLayout(line)
+        outer.addWidget(rule())
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.timeout.connect(self._show_state)
+        self._words = ""
+
+    def rescale(self) -> None:
+        """Take on the text scale."""
+        self._name.setFont(font(17, 700))
+        for part in (self._process, self._state, self._file):
+            part.setFont(font(13))
+
+    def show_sheet(self, sheet: TestSheet | None, notebook: Notebook) -> None:
+        """Show a test, or the notebook."""
+        if sheet is None:
+            self._name.setText(notebook.path.stem)
+            self._process.setText("notebook")
+            self._words = "all saved"
+        else:
+            self._name.setText(sheet.title)
+            batch = f"batch {sheet.batch.name} · " if sheet.batch and sheet.batch.name else ""
+            self._process.setText(batch + sheet.process)
+            readings = sum(len(f.readings) for _, f in sheet.frames())
+            counts = f"{len(sheet.strips)} strips · {len(sheet.frames())} frames"
+            self._words = f"{counts} · {readings} readings · all saved"
+        if not self._quiet.isActive():
+            self._show_state()
+
+    def say(self, words: str) -> None:
+        """Say something for a few seconds in the place of the state."""
+        self._state.setText(words)
+        self._quiet.start(_SAID_FOR)
+
+    def _show_state(self) -> None:
+        self._state.setText(self._words)
+
+    def _menu(self) -> None:
+        window, menu = self._window, QMenu(self)
+        menu.setFont(font(13))
+        undo, redo = window.bench.notebook.undo_label(), window.bench.notebook.redo_label()
+        acts = (
+            ("New test\tCtrl+N", window.start_test, True),
+            ("Import readings …\tCtrl+I", window.ask_import, True),
+            ("Open a notebook …\tCtrl+O", window.ask_open, True),
+            (f"Undo {undo}\tCtrl+Z", window.bench.undo, bool(undo)),
+            (f"Redo {redo}\tCtrl+Shift+Z", window.bench.redo, bool(redo)),
+            ("Next look: day, dim, safelight\tF8", window.next_look, True),
+            ("Larger type\tCtrl++", lambda: window.scale_type(1), True),
+            ("Smaller type\tCtrl+-", lambda: window.scale_type(-1), True),
+            ("Keys of this station\tF1", lambda: window.keys.toggle(window.station()), True),
+            ("Quit\tCtrl+Q", window.close, True),
+        )
+        for words, act, usable in acts:
+            action = menu.addAction(words)
+            if action is not None:
+                action.setEnabled(usable)
+                action.triggered.connect(lambda _checked, act=act: act())
+        menu.popup(self._file.mapToGlobal(self._file.rect().bottomLeft()))

@@ -1,0 +1,1 @@
+"""The stations, one for each step of the work, and the shelf."""

@@ -1,0 +1,229 @@
+"""Finding: the schools side by side, the push table by both holds, and the decision."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+
+from vadrin.app.advice import SCHOOL_WORDS
+from vadrin.app.card import target_text
+from vadrin.app.darkroom import choose_school, choose_target, decide
+from vadrin.app.schools import school_lines
+from vadrin.app.sheet import TestSheet
+from vadrin.app.words import (
+    date_text,
+    loss_text,
+    minutes_range_text,
+    minutes_text,
+    number_typed,
+    push_name,
+)
+from vadrin.app.workbench import Workbench
+from vadrin.core.analysis import Analysis
+from vadrin.core.exposure import marked_ei
+from vadrin.core.family import TARGETS
+from vadrin.core.push import PushRow, verdict
+from vadrin.ui.parts import WordField, button, rule, sentence, text
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.type import px
+
+_KINDS = {
+    "average gradient": "average_gradient",
+    "Zone VIII density": "zone8",
+    "delta D": "iso",
+    "contrast index": "contrast_index",
+    "scene range in stops": "scene",
+}
+
+
+class FindingStation(Station):
+    """Weigh the answers against each other and decide."""
+
+    keys = (
+        ("↑ ↓", "step the target, at its underlined word"),
+        ("Ctrl+D", "decide: write the finding down with its grounds"),
+    )
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__(bench)
+        self._kind = WordField("measure of contrast", self._set_kind, self._step_kind)
+        self._value = WordField("wanted value", self._set_value, self._step_value)
+        self._school = WordField("school", self._set_school, self._step_school)
+        for field in (self._kind, self._value, self._school):
+            field.refused.connect(self.refuse)
+        self.column.addWidget(
+            sentence(
+                "Develop to an",
+                self._kind,
+                "of",
+                self._value,
+                "; rate by the",
+                self._school,
+                "school.",
+            )
+        )
+        self.column.addWidget(self.refusal)
+        self._area = QScrollArea()
+        self._area.setWidgetResizable(True)
+        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.column.addWidget(self._area, 1)
+        foot = QHBoxLayout()
+        self._decide = button("Decide on this", self._write)
+        self._decide.setShortcut("Ctrl+D")
+        self._decided = text("", 13, tone="done")
+        foot.addWidget(self._decide)
+        foot.addWidget(self._decided)
+        foot.addStretch(1)
+        self.column.addLayout(foot)
+        self._analysis: Analysis | None = None
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the answers."""
+        if scene.sheet is None:
+            return
+        test = scene.sheet.test
+        self._analysis = scene.analysis
+        kinds = {key: name for name, key in _KINDS.items()}
+        self._kind.show_value(kinds.get(test.target_kind, test.target_kind))
+        self._value.show_value(f"{test.target_value:g}")
+        self._school.show_value(test.school)
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, px(6), 0)
+        column.setSpacing(px(6))
+        if scene.analysis is None or not scene.analysis.strips:
+            words = "No finding yet: read the blank frames and the bracket of two strips."
+            column.addWidget(text(words, 15, wrap=True))
+        else:
+            column.addWidget(self._schools(scene.analysis))
+            column.addWidget(rule())
+            column.addWidget(self._pushes(scene.analysis))
+        column.addStretch(1)
+        self._area.setWidget(body)
+        self._show_decision(scene.sheet)
+
+    def _show_decision(self, sheet: TestSheet) -> None:
+        found = self._analysis.finding if self._analysis else None
+        ready = bool(found and found.zone_ei.present and found.time_min.present)
+        self._decide.setEnabled(ready)
+        if sheet.findings:
+            last = sheet.findings[-1]
+            when = date_text(last.decided_at)
+            self._decided.setText(
+                f"Decided {when}: EI {marked_ei(last.exposure_index)}, "
+                f"{minutes_text(last.time_min)} min."
+            )
+        else:
+            self._decided.setText("" if ready else "A decision needs an EI and a time.")
+
+    @staticmethod
+    def _schools(analysis: Analysis) -> QWidget:
+        holder = QWidget()
+        grid = QGridLayout(holder)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(px(16))
+        grid.setVerticalSpacing(px(4))
+        for place, words in enumerate(("School", "EI", "Time", "What it asks")):
+            grid.addWidget(text(words, 12, tone="soft"), 0, place)
+        for row, line in enumerate(school_lines(analysis), start=1):
+            weight = 700 if line.chosen else 400
+            tone = "grease" if line.chosen else ""
+            grid.addWidget(text(line.name, 15, weight), row, 0, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(text(line.index, 15, weight, tone), row, 1, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(text(line.time, 15, weight), row, 2, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(text(line.why, 12, tone="soft", wrap=True), row, 3)
+        grid.setColumnStretch(3, 1)
+        return holder
+
+    def _pushes(self, analysis: Analysis) -> QWidget:
+        holder = QWidget()
+        grid = QGridLayout(holder)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(px(20))
+        grid.setVerticalSpacing(px(4))
+        heads = ("Shoot at", "", "Highlight held", "range", "Mid-tone held", "range",
+                 "Shadow lost", "")  # fmt: skip
+        for place, words in enumerate(heads):
+            grid.addWidget(text(words, 12, tone="soft"), 0, place)
+        for row, push in enumerate(analysis.push, start=1):
+            index = push.exposure_index.value
+            weight = 700 if push.stops == 0 else 400
+            shown = "—" if index is None else str(marked_ei(index))
+            grid.addWidget(text(shown, 15, weight), row, 0)
+            grid.addWidget(text(push_name(push.stops), 15, weight), row, 1)
+            self._hold(grid, row, 2, push.hold_highlight, weight)
+            self._hold(grid, row, 4, push.hold_midtone, weight)
+            loss = push.hold_highlight.shadow_loss_stops.value
+            if loss is not None:
+                grave = verdict(loss) in ("salvage", "nothing there")
+                grid.addWidget(text(loss_text(loss), 15, weight), row, 6)
+                grid.addWidget(text(verdict(loss), 13, tone="grease" if grave else ""), row, 7)
+        grid.setColumnStretch(8, 1)
+        return holder
+
+    @staticmethod
+    def _hold(grid: QGridLayout, row: int, column: int, held: PushRow, weight: int) -> None:
+        time = held.time_min
+        if time.value is None:
+            missing = text("not tested", 13, tone="soft")
+            missing.setToolTip(time.why)
+            grid.addWidget(missing, row, column)
+            return
+        grid.addWidget(text(minutes_text(time.value), 15, weight), row, column)
+        grid.addWidget(text(minutes_range_text(time), 12, tone="soft"), row, column + 1)
+
+    def _set_kind(self, words: str) -> None:
+        found = [key for name, key in _KINDS.items() if words.strip().lower() in name.lower()]
+        if len(found) != 1:
+            raise ValueError(f"a target is one of: {', '.join(_KINDS)}")
+        sheet = self.bench.sheet
+        if sheet is not None:
+            test, kind = sheet.test, found[0]
+            self.bench.edit(lambda n: choose_target(n, test, kind, TARGETS[kind]))
+
+    @staticmethod
+    def _step_kind(shown: str, way: int) -> str:
+        names = list(_KINDS)
+        return names[(names.index(shown) + way) % len(names) if shown in names else 0]
+
+    def _set_value(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is None:
+            return
+        value, test = number_typed(words), sheet.test
+        top = 15.0 if test.target_kind == "scene" else 3.0
+        if not 0.1 <= value <= top:
+            raise ValueError(
+                f"{target_text(test.target_kind, value)} is out of reach; try "
+                f"{TARGETS.get(test.target_kind, 0.58):g}"
+            )
+        self.bench.edit(lambda n: choose_target(n, test, test.target_kind, value))
+
+    def _step_value(self, shown: str, way: int) -> str:
+        kind = self.bench.sheet.test.target_kind if self.bench.sheet else ""
+        step = 1.0 if kind == "scene" else 0.01
+        return f"{float(shown) + way * step:.4g}"
+
+    def _set_school(self, words: str) -> None:
+        found = [name for name in SCHOOL_WORDS if words.strip().lower() in name]
+        if len(found) != 1:
+            raise ValueError(f"a school is one of: {', '.join(SCHOOL_WORDS)}")
+        sheet = self.bench.sheet
+        if sheet is not None:
+            test = sheet.test
+            self.bench.edit(lambda n: choose_school(n, test, found[0]))
+
+    @staticmethod
+    def _step_school(shown: str, way: int) -> str:
+        names = list(SCHOOL_WORDS)
+        return names[(names.index(shown) + way) % len(names) if shown in names else 0]
+
+    def _write(self) -> None:
+        sheet, analysis = self.bench.sheet, self._analysis
+        if sheet is None or analysis is None or not analysis.finding.time_min.present:
+            return
+        self.bench.edit(lambda notebook: decide(notebook, sheet, analysis))
+
+    def take_focus(self) -> None:
+        """Begin at the target."""
+        self._value.setFocus()

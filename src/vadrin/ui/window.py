@@ -1,0 +1,242 @@
+"""The window: header, light table, rail, station and finding column around one workbench."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from importlib import import_module
+from pathlib import Path
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QShortcut
+from PyQt6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QMainWindow,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from vadrin.app.planning import new_test
+from vadrin.app.progress import steps_of
+from vadrin.app.workbench import STATIONS, Workbench
+from vadrin.notebook.file import NotebookError
+from vadrin.ui import type as typeface
+from vadrin.ui.analyst import Analyst
+from vadrin.ui.finding_column import FindingColumn
+from vadrin.ui.header import Header
+from vadrin.ui.import_banner import ImportBanner
+from vadrin.ui.light_table import LightTable
+from vadrin.ui.look import DAY, LOOKS, Look, style_sheet
+from vadrin.ui.rail import Rail
+from vadrin.ui.shortcuts import ShortcutSheet
+from vadrin.ui.stations.shelf import ShelfStation
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.type import SIZES, px
+
+_SCALES = (1.0, 1.25, 1.5, 2.0)
+
+
+def _run(act: Callable[[], object]) -> None:
+    act()
+
+
+class Window(QMainWindow):
+    """The one window of the program.
+
+    Parameters
+    ----------
+    bench : Workbench
+    """
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__()
+        self.bench, self.look = bench, DAY
+        self.analyst = Analyst()
+        self.setWindowTitle("Vadrin")
+        self.setMinimumSize(1024, 700)
+        self.setAcceptDrops(True)
+        self._stations: dict[str, Station] = {}
+        self._build()
+        self._listen()
+        self._bind_keys()
+        self.wear(DAY)
+        self.bench.go(self.bench.station)
+
+    def _build(self) -> None:
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        self.header = Header(self)
+        self.table = LightTable()
+        self.rail = Rail()
+        self.pages = QStackedWidget()
+        self.finding = FindingColumn(self.bench.go)
+        self.banner = ImportBanner(self.bench)
+        for part in (self.header, self.banner, self.table):
+            column.addWidget(part)
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        row.addWidget(self.rail)
+        row.addWidget(self.pages, 1)
+        row.addWidget(self.finding)
+        column.addLayout(row, 1)
+        self.setCentralWidget(body)
+        self.keys = ShortcutSheet(body)
+
+    def _listen(self) -> None:
+        self.bench.sheet_changed.connect(lambda sheet: self.analyst.ask(sheet))
+        self.bench.sheet_changed.connect(lambda _: self.refresh())
+        self.bench.selection_changed.connect(lambda _: self.refresh())
+        self.bench.station_changed.connect(lambda _: self._turn())
+        self.bench.said.connect(self.header.say)
+        self.analyst.ready.connect(lambda _: self.refresh())
+        self.table.picked.connect(self.bench.select)
+        self.rail.chosen.connect(self.bench.go)
+
+    def _bind_keys(self) -> None:
+        binds: dict[str, Callable[[], object]] = {
+            "Ctrl+Z": self.bench.undo,
+            "Ctrl+Shift+Z": self.bench.redo,
+            "Ctrl+Y": self.bench.redo,
+            "Ctrl+N": self.start_test,
+            "Ctrl+I": self.ask_import,
+            "Ctrl+O": self.ask_open,
+            "Ctrl+0": lambda: self.bench.go("shelf"),
+            "F1": lambda: self.keys.toggle(self.station()),
+            "F8": self.next_look,
+            "Ctrl++": lambda: self.scale_type(1),
+            "Ctrl+-": lambda: self.scale_type(-1),
+            "Ctrl+Q": self.close,
+        }
+        for place, name in enumerate(STATIONS, start=1):
+            binds[f"Ctrl+{place}"] = partial(self.bench.go, name)
+        for keys, act in binds.items():
+            QShortcut(QKeySequence(keys), self).activated.connect(partial(_run, act))
+
+    def station(self) -> Station:
+        """The station shown, made the first time it is gone to."""
+        name = self.bench.station
+        if name not in self._stations:
+            if name == "shelf":
+                made: Station = ShelfStation(self.bench, self.start_test, self.ask_import)
+            else:
+                module = import_module(f"vadrin.ui.stations.{name}")
+                made = getattr(module, f"{name.capitalize()}Station")(self.bench)
+            self._stations[name] = made
+            self.pages.addWidget(made)
+        return self._stations[name]
+
+    def _turn(self) -> None:
+        if self.bench.station != "shelf" and self.bench.sheet is None:
+            self.bench.station = "shelf"
+        station = self.station()
+        self.pages.setCurrentWidget(station)
+        self.refresh()
+        station.take_focus()
+
+    def scene(self) -> Scene:
+        """What the views are to show now."""
+        bench = self.bench
+        return Scene(bench.sheet, self.analyst.analysis, bench.frame_id, self.look)
+
+    def refresh(self) -> None:
+        """Show the present state in every view."""
+        if self.bench.sheet is None and self.bench.station != "shelf":
+            self.bench.go("shelf")
+            return
+        scene, here = self.scene(), self.bench.station
+        self.header.show_sheet(scene.sheet, self.bench.notebook)
+        self.table.show_sheet(scene.sheet)
+        self.table.show_selection(scene.frame_id)
+        self.rail.show_steps(steps_of(scene.sheet, scene.analysis), here, self.look)
+        station = self.station()
+        self.finding.setVisible(station.wants_finding)
+        if station.wants_finding:
+            self.finding.show_finding(scene.sheet, scene.analysis, here)
+        station.show_scene(scene)
+
+    def start_test(self) -> None:
+        """Start a new test and go to its plan."""
+        test = self.bench.edit(lambda notebook: new_test(notebook, "a film", "a developer"))
+        if test is not None:
+            self.bench.open_test(test.id)
+            self.bench.go("plan")
+
+    def ask_import(self) -> None:
+        """Ask for a table of readings."""
+        self._ask("Import a table of readings", "Readings (*.csv *.tsv *.txt)", self.bring)
+
+    def ask_open(self) -> None:
+        """Ask for a notebook."""
+        self._ask("Open a notebook", "Notebooks (*.vadrin)", self.open_notebook)
+
+    def _ask(self, title: str, kinds: str, act: Callable[[Path], None]) -> None:
+        dialog = QFileDialog(self, title, str(self.bench.notebook.path.parent), kinds)
+        dialog.setObjectName("ask for a file")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
+        dialog.fileSelected.connect(lambda path: act(Path(path)))
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
+
+    def bring(self, path: Path) -> None:
+        """Import a readings file; what cannot be read is shown before anything is written."""
+        self.banner.offer(path)
+
+    def open_notebook(self, path: Path) -> None:
+        """Open another notebook; a refusal leaves the present one open."""
+        try:
+            self.bench.open_notebook(path)
+        except NotebookError as error:
+            self.banner.complain(str(error))
+
+    def next_look(self) -> None:
+        """Day, dim, safelight, and round again."""
+        self.wear(LOOKS[(LOOKS.index(self.look) + 1) % len(LOOKS)])
+
+    def wear(self, look: Look) -> None:
+        """Put on a look."""
+        self.look = look
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            app.setFont(typeface.font(13))
+            app.setStyleSheet(style_sheet(look, {s: px(s) for s in SIZES}))
+        self.table.show_look(look)
+        if self._stations:
+            self.refresh()
+
+    def scale_type(self, way: int) -> None:
+        """Larger or smaller type, 100 to 200 %."""
+        here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
+        typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
+        for station in self._stations.values():
+            self.pages.removeWidget(station)
+            station.deleteLater()
+        self._stations = {}
+        self.header.rescale()
+        self.wear(self.look)
+        self._turn()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Take files."""
+        mime = event.mimeData() if event else None
+        if event and mime and mime.hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Import a dropped table, open a dropped notebook."""
+        mime = event.mimeData() if event else None
+        for url in mime.urls() if mime else []:
+            path = Path(url.toLocalFile())
+            self.open_notebook(path) if path.suffix == ".vadrin" else self.bring(path)
+            return
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        """Finish the work in hand and let go of the file."""
+        self.analyst.wait()
+        self.bench.notebook.close()
+        super().closeEvent(event)
