@@ -108,7 +108,9 @@ def choose_school(notebook: Notebook, test: Test, school: str) -> None:
         notebook.put(replace(test, school=school))
 
 
-def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis) -> Finding:
+def decide(
+    notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = ""
+) -> Finding:
     """Write the finding down with the report it rests on.
 
     Raises
@@ -122,7 +124,7 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis) -> Finding:
         return notebook.add(
             Finding(
                 test_id=sheet.test.id,
-                decided_at=now(),
+                decided_at=when or now(),
                 exposure_index=analysis.rated_index.known(),
                 time_min=finding.time_min.known(),
                 target_kind=finding.target.kind,

@@ -136,7 +136,7 @@ def time_reaching(family: Family, rising: Array, wanted: Array | float) -> Array
     high = np.clip(index, 1, len(family.times) - 1)[..., None]
     f1 = np.take_along_axis(steady, high, -1)[..., 0]
     f0 = np.take_along_axis(steady, high - 1, -1)[..., 0]
-    part = (goal - f0) / np.maximum(f1 - f0, 1e-12)
+    part = np.clip((goal - f0) / np.maximum(f1 - f0, 1e-12), 0.0, 1.0)
     ln_times = np.log(family.times)
     low_t, high_t = ln_times[high[..., 0] - 1], ln_times[high[..., 0]]
     found = np.exp(low_t + part * (high_t - low_t))

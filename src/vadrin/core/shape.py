@@ -110,7 +110,8 @@ def curves_of(rows: Array, bends: Array) -> Curves:
 
 
 def _places(u: Array) -> tuple[NDArray[np.intp], Array]:
-    position = np.clip((u - GRID[0]) / STEP, 0.0, len(GRID) - 1.001)
+    known = np.nan_to_num(u, nan=GRID[0])
+    position = np.clip((known - GRID[0]) / STEP, 0.0, len(GRID) - 1.001)
     index = position.astype(np.intp)
     return index, position - index
 
@@ -142,7 +143,10 @@ def slope_at(curves: Curves, x: Array) -> Array:
 
 
 def at_grid(values: Array, slopes: Array, u: Array) -> Array:
-    """Cubic Hermite interpolation of grid values, shape (..., K), at u, shape (..., q)."""
+    """Cubic Hermite interpolation of grid values, shape (..., K), at u, shape (..., q).
+
+    NaN where u is NaN.
+    """
     index, s = _places(np.broadcast_to(u, (*values.shape[:-1], u.shape[-1])))
     f0 = np.take_along_axis(values, index, -1)
     f1 = np.take_along_axis(values, index + 1, -1)
@@ -150,7 +154,8 @@ def at_grid(values: Array, slopes: Array, u: Array) -> Array:
     m1 = np.take_along_axis(slopes, index + 1, -1) * STEP
     rise = s * s * (3 - 2 * s)
     r = 1 - s
-    return np.asarray(f0 + (f1 - f0) * rise + s * r * (r * m0 - s * m1))
+    between = f0 + (f1 - f0) * rise + s * r * (r * m0 - s * m1)
+    return np.where(np.isnan(u), np.nan, between)
 
 
 def log_h_at(curves: Curves, net_density: Array | float) -> Array:

@@ -142,6 +142,7 @@ class CurvePlot(pg.PlotWidget):
         self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
         self._draw_grid()
         self._draw_curves(sheet, shown, span, assumed)
+        self._strike_out(sheet, analysis, only_strip)
 
     def _draw_readings(self, sheet: TestSheet, label: str, colour: QColor, place: int,
                        frame_id: int | None) -> None:  # fmt: skip
@@ -215,6 +216,28 @@ class CurvePlot(pg.PlotWidget):
                 spot.setZValue(6)
                 self.addItem(spot)
         self._draw_ends(ends)
+
+    def _strike_out(self, sheet: TestSheet, analysis: Analysis | None, only_strip: str) -> None:
+        """Cross the readings the fit refused."""
+        named = {
+            (w.strip, name)
+            for w in (analysis.warnings if analysis else ())
+            for name in w.frames
+            if w.strip and only_strip in ("", w.strip)
+        }
+        at = [
+            (x, frame.density)
+            for strip, frame in sheet.frames()
+            if (strip.strip.label, frame.frame.name) in named
+            and (x := frame.log_h(sheet.test.meter_constant)) is not None
+        ]
+        if at:
+            x, y = zip(*at, strict=True)
+            crosses = pg.ScatterPlotItem(x, y, symbol="x", size=px(13))
+            crosses.setPen(pg.mkPen(self._look.grease, width=2))
+            crosses.setBrush(pg.mkBrush(self._look.grease))
+            crosses.setZValue(7)
+            self.addItem(crosses)
 
     def _mark_planned(
         self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor

@@ -1,0 +1,53 @@
+"""What several tests share: an offscreen window on a notebook, and films of known truth."""
+
+import os
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+import pytest
+
+from vadrin.app.workbench import Workbench
+from vadrin.notebook.store import Notebook
+
+
+@pytest.fixture()
+def notebook(tmp_path):
+    """An empty notebook in a folder of its own."""
+    made = Notebook(tmp_path / "winter.vadrin")
+    yield made
+    made.close()
+
+
+@pytest.fixture(scope="session")
+def demo_path(tmp_path_factory):
+    """The demo notebook, made once."""
+    from vadrin.app.demo import make_demo
+
+    path = tmp_path_factory.mktemp("demo") / "demo.vadrin"
+    make_demo(path)
+    return path
+
+
+@pytest.fixture()
+def open_window(qtbot, qapp):
+    """Open the real window on a notebook file."""
+    from vadrin.ui.type import load_fonts, set_scale
+    from vadrin.ui.window import Window
+
+    load_fonts()
+    set_scale(1.0)
+    opened = []
+
+    def opener(path):
+        window = Window(Workbench(Notebook(path)))
+        window.resize(1280, 800)
+        qtbot.addWidget(window)
+        window.show()
+        window.activateWindow()
+        qtbot.waitExposed(window)
+        opened.append(window)
+        return window
+
+    yield opener
+    for window in opened:
+        window.close()

@@ -1,0 +1,122 @@
+"""Misreadings are named, odd inputs get reasons, and nothing ever raises."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from tests.core.closed_form import ClosedForm
+from vadrin.core.analysis import Settings, analyse
+from vadrin.core.figures import zone_ei
+from vadrin.core.readings import Reading, StripReadings
+
+TIMES = (4.0, 6.0, 9.0, 13.5)
+QUICK = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+
+
+def noisy(seed, noise=0.01):
+    return ClosedForm().strips(TIMES, noise=noise, rng=np.random.default_rng(seed))
+
+
+def changed(strip, place, density):
+    readings = list(strip.readings)
+    readings[place] = replace(readings[place], density=density)
+    return replace(strip, readings=tuple(readings))
+
+
+def named(answer):
+    return {(w.strip, f) for w in answer.warnings if w.key == "misread" for f in w.frames}
+
+
+def test_a_wrong_digit_is_named_and_does_not_move_the_answer():
+    clean = noisy(3)
+    place = 12
+    spoilt = (clean[0], changed(clean[1], place, clean[1].readings[place].density + 1.0))
+    spoilt += clean[2:]
+    answer = analyse(spoilt, Settings(draws=0))
+    assert named(answer) == {("B", clean[1].readings[place].frame)}
+    before = analyse(clean, Settings(draws=0)).finding.zone_ei.value
+    assert abs(math.log2(answer.finding.zone_ei.value / before)) < 1 / 12
+
+
+def test_two_swapped_frames_are_both_named():
+    strips = noisy(5)
+    a, b = strips[2].readings[14].density, strips[2].readings[15].density
+    spoilt = changed(changed(strips[2], 14, b), 15, a)
+    answer = analyse((*strips[:2], spoilt, strips[3]), Settings(draws=0))
+    frames = strips[2].readings[14].frame, strips[2].readings[15].frame
+    assert named(answer) == {("C", frames[0]), ("C", frames[1])}
+
+
+def test_clean_tests_raise_no_alarm():
+    alarms = sum(bool(named(analyse(noisy(seed), Settings(draws=0)))) for seed in range(20, 40))
+    assert alarms <= 2
+
+
+@given(shift=st.floats(-2.0, 2.0))
+@QUICK
+def test_a_shift_in_exposure_shifts_speed_and_nothing_else(shift):
+    strips = ClosedForm().strips(TIMES)
+    moved = tuple(
+        replace(s, readings=tuple(
+            replace(r, log_h=None if r.log_h is None else r.log_h + shift) for r in s.readings
+        ))
+        for s in strips
+    )  # fmt: skip
+    first, second = (analyse(s, Settings(draws=0)) for s in (strips, moved))
+    for a, b in zip(first.strips, second.strips, strict=True):
+        assert b.log_h_m.value - a.log_h_m.value == pytest.approx(shift, abs=2e-3)
+        assert b.average_gradient.value == pytest.approx(a.average_gradient.value, abs=2e-3)
+    assert second.finding.time_min.value == pytest.approx(first.finding.time_min.value, rel=2e-3)
+
+
+@given(order=st.randoms(use_true_random=False))
+@QUICK
+def test_the_order_of_readings_never_matters(order):
+    strips = noisy(8)
+    mixed = []
+    for strip in strips:
+        rows = list(strip.readings)
+        order.shuffle(rows)
+        mixed.append(replace(strip, readings=tuple(rows)))
+    first, second = (analyse(s, Settings(draws=0)) for s in (strips, tuple(mixed)))
+    assert second.finding.zone_ei.value == pytest.approx(first.finding.zone_ei.value, rel=1e-3)
+
+
+_reading = st.builds(
+    Reading,
+    frame=st.sampled_from("123456789"),
+    log_h=st.one_of(st.none(), st.floats(-6, 4)),
+    density=st.floats(0, 6),
+)
+_strip = st.builds(
+    StripReadings,
+    label=st.sampled_from("ABC"),
+    time_min=st.one_of(st.none(), st.floats(0.5, 60)),
+    temperature_c=st.one_of(st.none(), st.floats(10, 40)),
+    readings=st.lists(_reading, max_size=12).map(tuple),
+)
+
+
+@given(strips=st.lists(_strip, max_size=3).map(tuple))
+@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+def test_any_finite_input_gives_figures_or_reasons(strips):
+    answer = analyse(strips, Settings(draws=32))
+    figures = [answer.finding.time_min, answer.finding.zone_ei, answer.iso.speed]
+    for strip in answer.strips:
+        figures += [strip.zone_ei, strip.gamma, strip.contrast_index, strip.average_gradient]
+        assert (strip.curve.slope >= 0).all()
+    for figure in figures:
+        if figure.value is None:
+            assert figure.why
+        else:
+            assert math.isfinite(figure.value)
+            if figure.low is not None:
+                assert figure.low <= figure.value <= figure.high
+
+
+def test_zone_ei_is_four_stops_under_the_meter():
+    assert float(zone_ei(np.log10(8.125 / 100 / 16))) == pytest.approx(100)

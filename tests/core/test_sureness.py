@@ -1,0 +1,58 @@
+"""Intervals hold the truth as often as they say, on films the fit does not assume."""
+
+import math
+
+import numpy as np
+
+from vadrin.core import figures
+from vadrin.core.analysis import Settings, analyse
+from vadrin.core.film import Densitometer, curve_at, expose_and_develop, invent_film, time_for_delta_d
+
+FILMS = 24
+STOP = math.log10(2)
+
+
+def simulated(seed):
+    rng = np.random.default_rng(seed)
+    film = invent_film(rng, 100)
+    times = time_for_delta_d(film) * np.array([0.55, 0.78, 1.08, 1.5, 2.1])
+    x = math.log10(8.125 / 100) + STOP * np.arange(-6, 6.01, 0.5)
+    meter = Densitometer(0.012, 0.0, 4)
+    strips = tuple(
+        expose_and_develop(film, label, x, float(t), rng, meter)
+        for label, t in zip("ABCDE", times, strict=True)
+    )
+    return film, analyse(strips, Settings(draws=200))
+
+
+def test_intervals_hold_the_truth_and_errors_are_small():
+    held, speed_errors, gradient_errors = [], [], []
+    for seed in range(700, 700 + FILMS):
+        film, answer = simulated(seed)
+        for strip in answer.strips:
+            curve = curve_at(film, strip.time_min)
+            x_m = figures.speed_point(curve)
+            truth = float(figures.arithmetic_speed(x_m))
+            gradient = float(figures.average_gradient(curve, x_m))
+            held.append(strip.speed.low <= truth <= strip.speed.high)
+            held.append(strip.average_gradient.low <= gradient <= strip.average_gradient.high)
+            speed_errors.append(math.log2(strip.speed.value / truth))
+            gradient_errors.append(strip.average_gradient.value - gradient)
+    assert 0.88 <= np.mean(held) <= 0.995
+    assert np.sqrt(np.mean(np.square(speed_errors))) < 0.10
+    assert np.sqrt(np.mean(np.square(gradient_errors))) < 0.010
+
+
+def test_more_readings_make_a_narrower_interval():
+    rng = np.random.default_rng(4)
+    film = invent_film(rng, 100)
+    x = math.log10(8.125 / 100) + STOP * np.arange(-6, 6.01, 1.0)
+    widths = []
+    for repeats in (1, 4):
+        strips = tuple(
+            expose_and_develop(film, label, np.repeat(x, repeats), t, rng, blanks=2 * repeats)
+            for label, t in (("A", 5.0), ("B", 8.0), ("C", 12.0))
+        )
+        figure = analyse(strips).finding.zone_ei
+        widths.append(math.log(figure.high / figure.low))
+    assert widths[1] < 0.8 * widths[0]
