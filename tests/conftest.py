@@ -10,7 +10,7 @@ from vadrin.app.workbench import Workbench
 from vadrin.notebook.store import Notebook
 
 
-@pytest.fixture()
+@pytest.fixture
 def notebook(tmp_path):
     """An empty notebook in a folder of its own."""
     made = Notebook(tmp_path / "winter.vadrin")
@@ -28,9 +28,11 @@ def demo_path(tmp_path_factory):
     return path
 
 
-@pytest.fixture()
+@pytest.fixture
 def open_window(qtbot, qapp):
     """Open the real window on a notebook file."""
+    from PyQt6.QtWidgets import QApplication
+
     from vadrin.ui.type import load_fonts, set_scale
     from vadrin.ui.window import Window
 
@@ -44,7 +46,7 @@ def open_window(qtbot, qapp):
         qtbot.addWidget(window)
         window.show()
         window.activateWindow()
-        qtbot.waitExposed(window)
+        qtbot.waitUntil(lambda: QApplication.activeWindow() is window, timeout=5000)
         opened.append(window)
         return window
 

@@ -79,9 +79,7 @@ def test_pushes_hold_what_they_promise_or_are_absent(film):
 def test_temperature_is_restated_before_anything_is_worked_out():
     film = FILMS[0]
     cold = film.strips(TIMES)
-    warm = tuple(
-        type(s)(s.label, s.time_min / 2.5**0.2, 22.0, s.readings, s.channel) for s in cold
-    )
+    warm = tuple(type(s)(s.label, s.time_min / 2.5**0.2, 22.0, s.readings, s.channel) for s in cold)
     first, second = (analyse(s, Settings(draws=0)).finding.time_min.value for s in (cold, warm))
     assert second == pytest.approx(first, rel=0.001)
 

@@ -6,7 +6,13 @@ import numpy as np
 
 from vadrin.core import figures
 from vadrin.core.analysis import Settings, analyse
-from vadrin.core.film import Densitometer, curve_at, expose_and_develop, invent_film, time_for_delta_d
+from vadrin.core.film import (
+    Densitometer,
+    curve_at,
+    expose_and_develop,
+    invent_film,
+    time_for_delta_d,
+)
 
 FILMS = 24
 STOP = math.log10(2)

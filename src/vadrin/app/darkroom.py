@@ -108,9 +108,7 @@ def choose_school(notebook: Notebook, test: Test, school: str) -> None:
         notebook.put(replace(test, school=school))
 
 
-def decide(
-    notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = ""
-) -> Finding:
+def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "") -> Finding:
     """Write the finding down with the report it rests on.
 
     Raises

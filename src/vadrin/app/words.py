@@ -106,15 +106,26 @@ def minutes_typed(text: str) -> float:
 
 
 def times_typed(text: str) -> tuple[float, ...]:
-    """Several times: ``6, 8, 11 and 15``; a comma before a space or between whole numbers parts.
+    """Several times: ``6, 8, 11 and 15``, ``6; 8,5; 11`` or ``6,8,11``.
+
+    A comma before a space parts two times; a comma inside a word is a decimal comma, unless
+    there is no space at all.
 
     Raises
     ------
     ValueError
         With words for the person who typed it.
     """
-    spaced = re.sub(r"\band\b|;|min\b", " ", text)
-    pieces = re.split(r",\s+|\s+|(?<=\d),(?=\d+(?:,|$))", spaced.strip().strip(","))
+    plain = re.sub(r"\b(and|min)\b", " ", text).strip()
+    if re.search(r"[;\s]", plain):
+        pieces = re.split(r"[;\s]+", plain)
+    elif plain.count(",") == 1:
+        raise ValueError(
+            f"“{plain}”: two times, or one? Put a space after the comma for two, or write "
+            f"{plain.replace(',', '.')} for one"
+        )
+    else:
+        pieces = plain.split(",")
     times = tuple(minutes_typed(piece.strip(",")) for piece in pieces if piece.strip(","))
     if not times:
         raise ValueError("type at least one time, such as 6, 8, 11, 15")

@@ -232,8 +232,7 @@ class CurvePlot(pg.PlotWidget):
             and (x := frame.log_h(sheet.test.meter_constant)) is not None
         ]
         if at:
-            x, y = zip(*at, strict=True)
-            crosses = pg.ScatterPlotItem(x, y, symbol="x", size=px(13))
+            crosses = pg.ScatterPlotItem(pos=at, symbol="x", size=px(13))
             crosses.setPen(pg.mkPen(self._look.grease, width=2))
             crosses.setBrush(pg.mkBrush(self._look.grease))
             crosses.setZValue(7)

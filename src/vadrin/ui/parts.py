@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPoint, QRect, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFocusEvent, QKeyEvent
+from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import (
     QFrame,
     QLabel,
@@ -52,7 +52,20 @@ def button(words: str, act: Callable[[], object], primary: bool = False, link: b
     return made
 
 
-class WordField(QLineEdit):
+class Field(QLineEdit):
+    """A line to type in that leaves undo and redo to the notebook."""
+
+    def event(self, event: QEvent | None) -> bool:
+        """Let the window have Ctrl+Z and Ctrl+Y."""
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride:
+            undo, redo = QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo
+            if event.matches(undo) or event.matches(redo) or event.key() == Qt.Key.Key_Y:
+                event.ignore()
+                return False
+        return super().event(event)
+
+
+class WordField(Field):
     """A word in a sentence that is changed in place: typed, or stepped by the arrow keys.
 
     Parameters
@@ -88,7 +101,10 @@ class WordField(QLineEdit):
         self._mark(False)
         if self.text() != shown:
             self.setText(shown)
-            self.setCursorPosition(0)
+            if self.hasFocus():
+                self.selectAll()
+            else:
+                self.setCursorPosition(0)
 
     def settle(self) -> None:
         """Hand the typed text on; refused text stays, marked, with the reason said."""

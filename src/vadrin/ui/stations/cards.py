@@ -7,12 +7,12 @@ from pathlib import Path
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PyQt6.QtGui import QPainter, QPixmap, QResizeEvent
 from PyQt6.QtPdf import QPdfDocument
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QSizePolicy
+from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
 from vadrin.app.card import card_of
 from vadrin.app.workbench import Workbench
 from vadrin.formats.card_pdf import SIZES, card_pdf
-from vadrin.ui.parts import WordField, button, sentence, text
+from vadrin.ui.parts import Field, WordField, button, sentence, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -39,13 +39,13 @@ class CardsStation(Station):
         self.column.addWidget(self.refusal)
         row = QHBoxLayout()
         row.addWidget(text("Save as", 13, tone="soft"))
-        self.path = QLineEdit()
+        self.path = Field()
         self.path.setFont(font(13))
         self.path.setAccessibleName("file to save the card to")
         self.path.returnPressed.connect(self.save)
         row.addWidget(self.path, 1)
         self._save = button("Save the card", self.save)
-        self._save.setShortcut("Ctrl+S")
+        self.bind("Ctrl+S", self.save)
         row.addWidget(self._save)
         self.column.addLayout(row)
         self._saved = text("", 13, tone="done")

@@ -58,7 +58,7 @@ class CurvesStation(Station):
         head.addWidget(self._title)
         head.addStretch(1)
         self._toggle = button("Figures", self._switch, link=True)
-        self._toggle.setShortcut("G")
+        self.bind("G", self._switch)
         head.addWidget(self._toggle)
         self.column.addLayout(head)
         self._pages = QStackedWidget()

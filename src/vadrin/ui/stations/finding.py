@@ -69,7 +69,7 @@ class FindingStation(Station):
         self.column.addWidget(self._area, 1)
         foot = QHBoxLayout()
         self._decide = button("Decide on this", self._write)
-        self._decide.setShortcut("Ctrl+D")
+        self.bind("Ctrl+D", self._write)
         self._decided = text("", 13, tone="done")
         foot.addWidget(self._decide)
         foot.addWidget(self._decided)

@@ -48,7 +48,8 @@ class ProcessStation(Station):
         self._note = text("", 13, tone="soft", wrap=True)
         self.column.addWidget(self._note)
         self._all = button("All as planned, at 20 °C", self._as_planned)
-        self._all.setShortcut("Ctrl+Return")
+        for keys in ("Ctrl+Return", "Ctrl+Enter"):
+            self.bind(keys, self._as_planned)
         self.column.addWidget(self._all)
         self.column.addStretch(1)
         self._rows: dict[int, tuple[WordField, WordField]] = {}

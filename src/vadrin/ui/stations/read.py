@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.darkroom import add_reading, leave_out, next_to_read, replace_readings
 from vadrin.app.doubts import doubt_of
@@ -13,7 +13,7 @@ from vadrin.app.words import number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.ui.curve_plot import CurvePlot
 from vadrin.ui.look import DAY, Look
-from vadrin.ui.parts import button, text
+from vadrin.ui.parts import Field, button, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -46,7 +46,7 @@ class _Film(QWidget):
         painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
 
 
-class _DensityField(QLineEdit):
+class _DensityField(Field):
     """Where the reading is typed; the arrow keys walk along the strip."""
 
     def __init__(self, station: ReadStation) -> None:
@@ -92,7 +92,7 @@ class ReadStation(Station):
         self._repeats = text("", 13, tone="soft", wrap=True)
         self._doubt = text("", 13, 500, "grease", wrap=True)
         self._leave = button("Leave it out of the curve", self._toggle_left_out)
-        self._leave.setShortcut("Ctrl+L")
+        self.bind("Ctrl+L", self._toggle_left_out)
         self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         head = text("Density, then Enter", 12, tone="soft")
         for part in (self._title, self._film, head, self.field, self._repeats, self.refusal,

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.sheet import TestSheet
@@ -44,6 +47,12 @@ class Station(QWidget):
         self.column.setSpacing(px(8))
         self.refusal = text("", 13, tone="grease", wrap=True)
         self.refusal.hide()
+
+    def bind(self, keys: str, act: Callable[[], object]) -> None:
+        """Let a key do something while this station has the keyboard."""
+        shortcut = QShortcut(QKeySequence(keys), self)
+        shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+        shortcut.activated.connect(lambda: act())
 
     def show_scene(self, scene: Scene) -> None:
         """Show a scene."""

@@ -1,0 +1,106 @@
+"""The command line: exact keys, exit codes, one line for an error."""
+
+import json
+import re
+
+import pytest
+
+from tests.core.closed_form import ClosedForm
+from vadrin.commands import main
+
+STRIP_FIGURES = {
+    "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
+    "average_gradient", "contrast_index", "gamma", "zone8_density",
+}  # fmt: skip
+
+
+@pytest.fixture
+def table(tmp_path):
+    """A table of exact readings of five strips."""
+    lines = ["strip,frame,time_min,temperature_c,log_h,density,channel"]
+    for strip in ClosedForm().strips((4.0, 5.75, 8.0, 11.0, 15.5)):
+        for r in strip.readings:
+            x = "" if r.log_h is None else f"{r.log_h:.5f}"
+            lines.append(f"{strip.label},{r.frame},{strip.time_min},20,{x},{r.density},visual")
+    path = tmp_path / "exact.csv"
+    path.write_text("\n".join(lines) + "\n", encoding="utf-8")
+    return path
+
+
+def is_figure(value):
+    if value["value"] is None:
+        return bool(value["why"])
+    return value["low"] <= value["value"] <= value["high"]
+
+
+def test_the_report_has_its_keys(table, capsys):
+    assert main(["analyse", str(table), "--json", "--push", "-1,0,1,3"]) == 0
+    report = json.loads(capsys.readouterr().out)
+    assert report["schema"] == "vadrin-report/1"
+    assert (report["source"], report["meter_constant"]) == ("exact.csv", 8.125)
+    strip = report["strips"]["C"]
+    assert set(strip) >= STRIP_FIGURES | {
+        "time_min", "temperature_c", "channel", "iso_valid", "warnings",
+    }  # fmt: skip
+    assert all(is_figure(strip[name]) for name in STRIP_FIGURES)
+    assert report["iso"]["tested"] is True
+    assert is_figure(report["iso"]["time_min"])
+    assert report["finding"]["target"] == {"kind": "average_gradient", "value": 0.58}
+    assert [p["stops"] for p in report["push"]] == [-1, 0, 1, 3]
+    normal, far = report["push"][1], report["push"][3]
+    assert normal["exposure_index"] == pytest.approx(report["finding"]["zone_ei"]["value"])
+    assert is_figure(normal["hold_highlight"]["shadow_loss_stops"])
+    assert far["hold_midtone"]["tested"] is False
+    assert far["hold_midtone"]["nearest_tested_min"] == 15.5
+
+
+def test_targets_and_out_file(table, tmp_path, capsys):
+    out = tmp_path / "report.json"
+    for target in ("zone8=1.30", "iso", "contrast_index=0.56", "scene=7"):
+        assert main(["analyse", str(table), "--target", target, "--out", str(out)]) == 0
+        report = json.loads(out.read_text(encoding="utf-8"))
+        assert report["finding"]["target"]["kind"] == target.split("=")[0]
+        assert is_figure(report["finding"]["time_min"])
+    capsys.readouterr()
+
+
+def test_tables_on_a_terminal_speak_in_ei_and_time(table, capsys):
+    assert main(["analyse", str(table)]) == 0
+    shown = capsys.readouterr().out
+    assert re.search(r"finding at average_gradient 0.58: EI \d+ .*time \d+:\d\d", shown)
+    assert "push 1" in shown
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (["analyse", "no-such.csv"], "no-such.csv"),
+        (["analyse", "{bad}"], "row 3, column density"),
+        (["analyse", "{bad}", "--target", "sharpness=3"], "no kind"),
+        (["analyse", "{bad}", "--push", "one"], "no list of stops"),
+        (["analyse", "{bad}", "--meter-constant", "0"], "above 0"),
+        (["analyse"], "readings"),
+        (["snapshot"], "folder"),
+        (["--frobnicate"], "frobnicate"),
+    ],
+)
+def test_bad_use_is_one_line_and_two(tmp_path, capsys, arguments, words):
+    bad = tmp_path / "bad.csv"
+    bad.write_text("strip,density,log_h\nA,0.2,\nA,thick,-2\n", encoding="utf-8")
+    assert main([a.format(bad=bad) for a in arguments]) == 2
+    printed = capsys.readouterr()
+    assert words in printed.err
+    assert printed.err.strip().count("\n") == 0
+    assert printed.out == ""
+
+
+def test_snapshot_writes_every_main_view(tmp_path):
+    from PyQt6.QtGui import QImage
+
+    from vadrin.commands.snapshot import VIEWS
+
+    assert main(["snapshot", str(tmp_path / "shots")]) == 0
+    pictures = sorted(p.stem for p in (tmp_path / "shots").glob("*.png"))
+    assert pictures == sorted([name for name, _, _ in VIEWS] + ["expose-dim"])
+    image = QImage(str(tmp_path / "shots" / "curves.png"))
+    assert (image.width(), image.height()) == (1280, 800)

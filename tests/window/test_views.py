@@ -1,0 +1,207 @@
+"""Views show one state: import, selection, looks, keys and doubts."""
+
+import shutil
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QPushButton
+
+from tests.core.closed_form import ClosedForm
+from vadrin.app.shelf import shelf_lines
+from vadrin.notebook.records import Reading, Test
+from vadrin.ui.look import DAY, LOOKS, SAFELIGHT
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+@pytest.fixture
+def demo(open_window, demo_path, tmp_path, qtbot):
+    """The window on a copy of the demo notebook, and a way to open a test by its film."""
+    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+
+    def bring(film, station):
+        line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
+        window.bench.open_test(line.test_id)
+        window.bench.go(station)
+        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+        return window
+
+    return bring
+
+
+def words_of(widget):
+    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
+
+
+def write_table(path, spoil=""):
+    lines = ["strip;frame;time_min;temperature_c;log_h;density"]
+    for strip in ClosedForm().strips((5.0, 8.0, 12.0), step=1.0):
+        for r in strip.readings:
+            x = "" if r.log_h is None else f"{r.log_h:.4f}"
+            lines.append(f"{strip.label};{r.frame};{strip.time_min};20;{x};{r.density:.3f}")
+    path.write_text("\n".join(lines).replace(".", ",") + spoil, encoding="utf-8-sig")
+
+
+def test_import_through_the_file_dialog_gives_finding_and_card(qtbot, open_window, tmp_path):
+    table = tmp_path / "from a friend.csv"
+    write_table(table)
+    window = open_window(tmp_path / "winter.vadrin")
+    qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_I, CTRL)
+    dialog = window.findChild(QFileDialog)
+    dialog.fileSelected.emit(str(table))
+    dialog.close()
+    qtbot.waitUntil(lambda: window.analyst.analysis is not None, timeout=10000)
+    assert window.bench.station == "curves"
+    assert window.bench.sheet.title == "from a friend"
+    finding = window.analyst.analysis.finding
+    assert finding.time_min.value == pytest.approx(
+        ClosedForm().time_for(ClosedForm().gradient, 0.58), rel=0.02
+    )
+    assert "EI" in words_of(window.finding)
+    window.bench.go("cards")
+    assert window.station()._save.isEnabled()
+
+
+def test_an_import_with_a_bad_cell_waits_for_a_decision(qtbot, open_window, tmp_path):
+    table = tmp_path / "smudged.csv"
+    write_table(table, "\nA;30;5;20;0,5;smudge\n")
+    window = open_window(tmp_path / "winter.vadrin")
+    window.bring(table)
+    assert window.banner.isVisible()
+    assert "row 47, column density" in words_of(window.banner)
+    assert window.bench.notebook.all(Test) == []
+    qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
+    assert not window.banner.isVisible()
+    assert window.bench.notebook.count(Reading) == 45
+    window.bench.undo()
+    assert window.bench.notebook.count(Reading) == 0
+
+
+def test_a_file_that_is_no_table_changes_nothing(open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    window.bring(tmp_path / "missing.csv")
+    assert "Nothing was imported" in words_of(window.banner)
+    assert window.bench.notebook.all(Test) == []
+
+
+def test_one_selection_in_every_view(qtbot, demo):
+    window = demo("Merrow Pan 125", "read")
+    strip = window.bench.sheet.strips[2]
+    frame = strip.frames[7]
+    box = window.table.frame_box(frame.frame.id)
+    where = QPoint(round(box.center().x()), round(box.center().y()))
+    qtbot.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=where)
+    assert window.bench.frame_id == frame.frame.id
+    assert "Strip C" in words_of(window.station())
+    assert window.table.accessibleName() == (
+        f"strip C, frame {frame.frame.name}, minus 3½ stops, density {frame.density:.2f}"
+    )
+    qtbot.keyClick(window.table, Qt.Key.Key_Down)
+    assert window.bench.selected()[0].strip.label == "D"
+    assert window.bench.selected()[1].name == "−3½"
+
+
+def test_film_is_drawn_at_the_grey_it_has(demo):
+    window = demo("Merrow Pan 125", "curves")
+    window.bench.select(None)
+    image = window.table.grab().toImage()
+    strip = window.bench.sheet.strips[4]
+    for frame in (strip.frames[0], strip.frames[12], strip.frames[-1]):
+        box = window.table.frame_box(frame.frame.id)
+        seen = image.pixelColor(round(box.left()) + 4, round(box.top()) + 3).red()
+        light = 10**-frame.density
+        want = 255 * (1.055 * light ** (1 / 2.4) - 0.055 if light > 0.0031308 else 12.92 * light)
+        assert abs(seen - want) <= 2
+
+
+def test_a_misread_frame_is_questioned_beside_it(demo):
+    window = demo("Brannock 400 B6", "read")
+    strip = window.bench.sheet.strips[1]
+    window.bench.select(strip.frames[8].frame.id)
+    assert "left out" in words_of(window.station())
+    assert "Read strip B" in words_of(window.finding)
+
+
+def test_one_strip_is_told_as_one(demo):
+    window = demo("Ostrel 400", "finding")
+    shown = words_of(window.finding)
+    assert "one strip" in shown
+    assert "rule of thumb, not measured" in shown
+    assert not window.station()._decide.isEnabled()
+
+
+def test_a_refused_word_says_why_beside_it_and_changes_nothing(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    field = window.station()._fields["last"]
+    field.setFocus()
+    field.selectAll()
+    qtbot.keyClicks(field, "-9")
+    qtbot.keyClick(field, Qt.Key.Key_Return)
+    assert "few stops to more" in words_of(window.station())
+    assert window.bench.sheet.test.last_stop == 5.0
+    qtbot.keyClick(field, Qt.Key.Key_Escape)
+    assert field.text() == "+5"
+    qtbot.keyClick(field, Qt.Key.Key_Up)
+    assert window.bench.sheet.test.last_stop == 6.0
+    assert len(window.bench.sheet.strips[0].frames) == 15
+
+
+def test_the_school_and_the_target_move_the_finding(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    before = window.analyst.analysis
+    station = window.station()
+    qtbot.keyClick(station._school, Qt.Key.Key_Up)
+    qtbot.waitUntil(lambda: window.analyst.analysis is not before, timeout=10000)
+    assert window.analyst.analysis.rated_index == window.analyst.analysis.finding.speed
+    middle = window.analyst.analysis
+    qtbot.keyClick(station._value, Qt.Key.Key_Up)
+    qtbot.waitUntil(lambda: window.analyst.analysis is not middle, timeout=10000)
+    assert window.analyst.analysis.finding.time_min.value > middle.finding.time_min.value
+
+
+def test_the_process_station_restates_time(qtbot, demo):
+    window = demo("Merrow Pan 125", "process")
+    strip = window.bench.sheet.strips[1].strip
+    warmth = window.station()._rows[strip.id][1]
+    warmth.setText("22")
+    qtbot.keyClick(warmth, Qt.Key.Key_Return)
+    assert window.bench.sheet.strips[1].strip.temperature_c == 22.0
+    assert "7:50" in words_of(window.station())
+
+
+def test_f1_lists_the_keys_of_the_station(qtbot, demo):
+    window = demo("Skerry Fine 50", "expose")
+    qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_F1)
+    assert window.keys.isVisible()
+    assert "Backspace" in words_of(window.keys)
+    qtbot.keyClick(window.keys, Qt.Key.Key_Escape)
+    assert not window.keys.isVisible()
+
+
+@pytest.mark.parametrize("station", ["plan", "expose", "read", "curves", "finding"])
+def test_safelight_has_no_green_and_no_blue(demo, station):
+    window = demo("Merrow Pan 125", station)
+    window.wear(SAFELIGHT)
+    image = window.grab().toImage()
+    data = (
+        image.convertToFormat(image.Format.Format_RGB32)
+        .constBits()
+        .asstring(image.width() * image.height() * 4)
+    )
+    assert max(data[0::4]) == 0, "blue light leaves the window"
+    assert max(data[1::4]) == 0, "green light leaves the window"
+    assert max(data[2::4]) > 100
+    window.wear(DAY)
+
+
+def test_every_station_fits_the_smallest_window_and_large_type(qtbot, demo):
+    window = demo("Merrow Pan 125", "plan")
+    window.resize(1024, 700)
+    for look in LOOKS:
+        window.wear(look)
+    for name in ("plan", "expose", "process", "read", "curves", "finding", "cards", "shelf"):
+        window.bench.go(name)
+        assert window.width() == 1024, name
+        buttons = [b for b in window.findChildren(QPushButton) if b.isVisible()]
+        assert all(b.width() > 0 for b in buttons)
+    window.wear(DAY)
