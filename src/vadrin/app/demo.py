@@ -12,7 +12,8 @@ import numpy as np
 
 from vadrin.app.darkroom import decide
 from vadrin.app.planning import developer_named, lay_out, stock_named
-from vadrin.app.sheet import load_sheet, readings_of, settings_of
+from vadrin.app.question import readings_of, settings_of
+from vadrin.app.sheet import load_sheet
 from vadrin.core.analysis import analyse
 from vadrin.core.exposure import marked_ei
 from vadrin.core.film import Densitometer, Film, expose_and_develop, invent_film

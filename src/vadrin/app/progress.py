@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import minutes_text
-from vadrin.core.analysis import Analysis
 from vadrin.core.exposure import marked_ei
+
+if TYPE_CHECKING:
+    from vadrin.core.analysis import Analysis
 
 
 @dataclass(frozen=True)

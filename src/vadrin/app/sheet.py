@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TypeVar
 
-from vadrin.core import readings as core
-from vadrin.core.analysis import Settings
 from vadrin.core.exposure import log_h_of_frame, stops_text
-from vadrin.core.family import Target
 from vadrin.notebook.records import (
     DOUBLED,
-    EXPOSED,
     PLANNED,
     SKIPPED,
     Batch,
@@ -18,11 +15,14 @@ from vadrin.notebook.records import (
     Finding,
     Frame,
     Reading,
+    Record,
     Stock,
     Strip,
     Test,
 )
 from vadrin.notebook.store import Notebook
+
+R = TypeVar("R", bound=Record)
 
 SPOILT = (DOUBLED, SKIPPED)
 """States of a frame that cannot be read."""
@@ -57,7 +57,7 @@ class FrameSheet:
         if self.frame.exposure_index is None:
             return None
         stops = self.frame.stops or 0.0
-        return float(log_h_of_frame(self.frame.exposure_index, stops, meter_constant))
+        return log_h_of_frame(self.frame.exposure_index, stops, meter_constant)
 
 
 @dataclass(frozen=True)
@@ -126,72 +126,44 @@ class TestSheet:
 def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
     """Take one test from the notebook; None if it is not there."""
     test = notebook.get(Test, test_id)
-    if test is None:
-        return None
-    strips = notebook.all(Strip, test_id=test_id)
+    return load_sheets(notebook, [test])[0] if test else None
+
+
+def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
+    groups: dict[int, list[R]] = {}
+    for record in records:
+        groups.setdefault(getattr(record, owner), []).append(record)
+    return groups
+
+
+def _named(notebook: Notebook, kind: type[R], ids: set[int]) -> dict[int, R]:
+    return {record.id: record for record in notebook.all_of(kind, "id", sorted(ids))}
+
+
+def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
+    """Take whole tests from the notebook, in few questions to the file."""
+    strips = notebook.all_of(Strip, "test_id", [t.id for t in tests])
     frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     readings = notebook.all_of(Reading, "frame_id", [f.id for f in frames])
-    by_frame: dict[int, list[Reading]] = {}
-    for reading in readings:
-        by_frame.setdefault(reading.frame_id, []).append(reading)
-    by_strip: dict[int, list[FrameSheet]] = {}
-    for frame in frames:
-        sheet = FrameSheet(frame, tuple(by_frame.get(frame.id, ())))
-        by_strip.setdefault(frame.strip_id, []).append(sheet)
-    return TestSheet(
-        test,
-        notebook.get(Stock, test.stock_id) or Stock(),
-        notebook.get(Batch, test.batch_id) if test.batch_id else None,
-        notebook.get(Developer, test.developer_id) or Developer(),
-        tuple(StripSheet(s, tuple(by_strip.get(s.id, ()))) for s in strips),
-        tuple(notebook.all(Finding, test_id=test_id)),
-    )
+    by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
+    by_test = _grouped(strips, "test_id")
+    findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
+    stocks = _named(notebook, Stock, {t.stock_id for t in tests})
+    batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
+    developers = _named(notebook, Developer, {t.developer_id for t in tests})
 
+    def strip_sheet(strip: Strip) -> StripSheet:
+        mine = by_strip.get(strip.id, ())
+        return StripSheet(strip, tuple(FrameSheet(f, tuple(by_frame.get(f.id, ()))) for f in mine))
 
-def channel_of(sheet: TestSheet) -> str:
-    """The channel a test is worked out in: visual, or the first that was read."""
-    used = {r.channel for _, f in sheet.frames() for r in f.readings}
-    order = ("visual", "red", "green", "blue", "uv")
-    return next((c for c in order if c in used), "visual")
-
-
-def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
-    """The readings that count, as the core wants them."""
-    channel = channel_of(sheet)
-    strips = []
-    for strip in sheet.strips:
-        rows = tuple(
-            core.Reading(f.frame.name, f.log_h(sheet.test.meter_constant), r.density)
-            for f in strip.frames
-            if f.frame.state not in SPOILT
-            for r in f.readings
-            if not r.left_out and r.channel == channel
+    return [
+        TestSheet(
+            test,
+            stocks.get(test.stock_id, Stock()),
+            batches.get(test.batch_id) if test.batch_id else None,
+            developers.get(test.developer_id, Developer()),
+            tuple(strip_sheet(s) for s in by_test.get(test.id, ())),
+            tuple(findings.get(test.id, ())),
         )
-        if rows:
-            temperature = strip.strip.temperature_c
-            label = strip.strip.label
-            strips.append(core.StripReadings(label, strip.minutes, temperature, rows, channel))
-    return tuple(strips)
-
-
-def settings_of(sheet: TestSheet, draws: int = 256) -> Settings:
-    """How a test is to be worked out."""
-    target = Target(sheet.test.target_kind, sheet.test.target_value)
-    return Settings(
-        target=target,
-        school=sheet.test.school,
-        meter_constant=sheet.test.meter_constant,
-        draws=draws,
-    )
-
-
-__all__ = [
-    "EXPOSED",
-    "FrameSheet",
-    "StripSheet",
-    "TestSheet",
-    "channel_of",
-    "load_sheet",
-    "readings_of",
-    "settings_of",
-]
+        for test in tests
+    ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.sheet import TestSheet, load_sheet
+from vadrin.app.sheet import TestSheet, load_sheets
 from vadrin.app.words import date_text, minutes_text
 from vadrin.core.exposure import marked_ei
 from vadrin.notebook.records import Test
@@ -65,7 +65,6 @@ def _line(sheet: TestSheet) -> ShelfLine:
 
 def shelf_lines(notebook: Notebook) -> list[ShelfLine]:
     """All tests, the newest first."""
-    sheets = [load_sheet(notebook, test.id) for test in notebook.all(Test)]
-    present = [sheet for sheet in sheets if sheet is not None]
-    present.sort(key=lambda s: (s.test.created_at, s.test.id), reverse=True)
-    return [_line(sheet) for sheet in present]
+    tests = notebook.all(Test)
+    tests.sort(key=lambda test: (test.created_at, test.id), reverse=True)
+    return [_line(sheet) for sheet in load_sheets(notebook, tests)]

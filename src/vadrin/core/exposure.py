@@ -5,11 +5,7 @@ Sources: ISO 2720 (meter constants), ISO R10 (the series of marked values).
 
 from __future__ import annotations
 
-from fractions import Fraction
-from math import log2, log10
-
-import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from math import isfinite, log2, log10
 
 STOP = log10(2.0)
 """One stop as a difference of log10 exposure."""
@@ -24,7 +20,7 @@ _DECADE = (100, 125, 160, 200, 250, 320, 400, 500, 640, 800)
 _SHUTTER_MARKS = (
     1, 2, 4, 8, 15, 30, 60, 125, 250, 500, 1000, 2000, 4000, 8000,
 )  # fmt: skip
-_FRACTIONS = {1: "⅓", 2: "⅔"}
+_FRACTIONS = ((1, ""), (2, "½"), (3, "⅓⅔"), (6, "⅙⅓½⅔⅚"))
 
 
 def marked_ei(exposure_index: float) -> int:
@@ -45,7 +41,7 @@ def marked_ei(exposure_index: float) -> int:
     ValueError
         If the index is not a positive finite number.
     """
-    if not np.isfinite(exposure_index) or exposure_index <= 0:
+    if not isfinite(exposure_index) or exposure_index <= 0:
         raise ValueError("an exposure index is a positive number")
     third = round(3 * log2(exposure_index / 100.0))
     decade, place = divmod(third, 10)
@@ -92,30 +88,27 @@ def stops_between(
 
 
 def log_h_of_frame(
-    exposure_index: ArrayLike,
-    stops: ArrayLike,
-    meter_constant: float = METER_CONSTANT,
-) -> NDArray[np.float64]:
-    """Log exposure of frames of a metered even target.
+    exposure_index: float, stops: float, meter_constant: float = METER_CONSTANT
+) -> float:
+    """Log exposure of a frame of a metered even target.
 
     x = lg(k / EI) + lg 2 * stops
 
     Parameters
     ----------
-    exposure_index : array_like
+    exposure_index : float
         EI set on the meter.
-    stops : array_like
+    stops : float
         Offset from the meter reading, plus is more exposure.
     meter_constant : float
         k in lux seconds.
 
     Returns
     -------
-    ndarray
-        lg lux seconds, of the broadcast shape.
+    float
+        lg lux seconds.
     """
-    index = np.asarray(exposure_index, dtype=np.float64)
-    return np.asarray(np.log10(meter_constant / index) + STOP * np.asarray(stops))
+    return log10(meter_constant / exposure_index) + STOP * stops
 
 
 def meter_point(exposure_index: float, meter_constant: float = METER_CONSTANT) -> float:
@@ -152,23 +145,28 @@ def shutter_name(seconds: float) -> str:
     if seconds > 0.35:
         return "½ s"
     inverse = 1.0 / seconds
-    marks = np.array(_SHUTTER_MARKS, dtype=np.float64)
-    if np.abs(np.log2(marks / inverse)).min() > 0.2:
-        marks = np.concatenate([marks * 2 ** (-1 / 3), marks * 2 ** (1 / 3)])
-    return f"1/{round(float(marks[np.abs(np.log2(marks / inverse)).argmin()]))}"
+
+    def apart(mark: float) -> float:
+        return abs(log2(mark / inverse))
+
+    marks: list[float] = [float(mark) for mark in _SHUTTER_MARKS]
+    if min(map(apart, marks)) > 0.2:
+        marks += [mark * 2 ** (k / 3) for mark in marks for k in (-1, 1)]
+    nearest: float = min(marks, key=apart)
+    return f"1/{round(nearest)}"
 
 
 def stops_text(stops: float, signed: bool = False) -> str:
     """Write stops with thirds and halves as fractions and a true minus: ``−1⅔``."""
     sign = "−" if stops < 0 else ("+" if signed and stops > 0 else "")
     size = abs(stops)
-    for parts, glyphs in ((1, {}), (2, {1: "½"}), (3, _FRACTIONS), (6, {1: "⅙", 5: "⅚"})):
-        scaled = Fraction(size).limit_denominator(60) * parts
-        if abs(float(scaled) - round(float(scaled))) < 0.02 * parts:
-            whole, part = divmod(round(float(scaled)), parts)
+    for parts, glyphs in _FRACTIONS:
+        count = round(size * parts)
+        if abs(size * parts - count) < 0.02 * parts:
+            whole, part = divmod(count, parts)
             if not part:
                 return f"{sign}{whole}" if whole else "0"
-            return f"{sign}{whole or ''}{glyphs.get(part, '')}"
+            return f"{sign}{whole or ''}{glyphs[part - 1]}"
     return f"{sign}{size:.1f}"
 
 

@@ -11,10 +11,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import special
 
 from vadrin.core import law as laws
 from vadrin.core.law import LAW, STRAY, Law
+from vadrin.core.quantile import t_quantile
 from vadrin.core.readings import Dropped, StripReadings, restated_time
 from vadrin.core.shape import BENDS, PARAMETERS, Array, design
 
@@ -246,7 +246,7 @@ def hessian_factor(hessian: Array) -> Array:
 
 def _limit(count: int, freedom: float) -> float:
     """Deleted residual that one clean test in forty would show."""
-    return float(special.stdtrit(max(freedom - 1, 3.0), 1 - 0.0125 / count))
+    return t_quantile(1 - 0.0125 / count, max(freedom - 1, 3.0))
 
 
 def _dropped(table: Table, strips: tuple[StripReadings, ...], place: int, expected: float,

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy import special
 
 from vadrin.core.figure import Figure, absent
+from vadrin.core.quantile import t_quantile
 from vadrin.core.shape import Array
 
 _HALF = 0.6827
@@ -17,7 +17,7 @@ def _spread(draws: Array, freedom: float) -> tuple[float, float] | None:
     if len(good) < 0.6 * len(draws) or len(good) < 20:
         return None
     low, middle, high = np.quantile(good, [0.5 - _HALF / 2, 0.5, 0.5 + _HALF / 2])
-    reach = float(special.stdtrit(max(freedom, 3.0), 0.975))
+    reach = t_quantile(0.975, max(freedom, 3.0))
     width = reach * max(0.5 * float(high - low), 1e-12)
     lean = 0.5 * (float(high - middle) - float(middle - low))
     return max(width - lean, 0.2 * width), max(width + lean, 0.2 * width)

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
-from vadrin.app.sheet import TestSheet, readings_of, settings_of
-from vadrin.core.analysis import Analysis, Settings
-from vadrin.core.readings import StripReadings
+from vadrin.app.sheet import TestSheet
 
-_Question = tuple[tuple[StripReadings, ...], Settings]
+if TYPE_CHECKING:
+    from vadrin.core.analysis import Analysis, Settings
+    from vadrin.core.readings import StripReadings
+
+    _Question = tuple[tuple[StripReadings, ...], Settings]
+
 _KEPT = 32
 
 
@@ -24,6 +28,19 @@ class _Job(QRunnable):
 
         answer = analyse(*self._question)
         self._analyst.answered.emit(self._question, answer)
+
+
+class _WarmUp(QRunnable):
+    """Loads what the first answer and the first plot need, while the person looks around."""
+
+    def run(self) -> None:
+        import pyqtgraph  # noqa: F401
+
+        import vadrin.core.analysis
+        from vadrin.core.quantile import t_quantile
+
+        t_quantile(0.975, 30.0)
+        del vadrin
 
 
 class Analyst(QObject):
@@ -51,6 +68,8 @@ class Analyst(QObject):
             return
         if sheet.test.id != self._test_id:
             self._test_id, self.analysis = sheet.test.id, None
+        from vadrin.app.question import readings_of, settings_of
+
         question = (readings_of(sheet), settings_of(sheet))
         if question == self._asked and (self._running or self.analysis is not None):
             self.ready.emit(self.analysis)
@@ -61,6 +80,10 @@ class Analyst(QObject):
             self.ready.emit(self.analysis)
         elif not self._running:
             self._start(question)
+
+    def warm_up(self) -> None:
+        """Load the numerical packages in the background."""
+        self._pool.start(_WarmUp())
 
     @property
     def busy(self) -> bool:

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.importing import import_table
 from vadrin.app.workbench import Workbench
-from vadrin.formats.readings_csv import read_readings_csv
-from vadrin.formats.readings_table import FormatError, ReadingsTable
 from vadrin.ui.parts import button, rule, text
 from vadrin.ui.type import px
+
+if TYPE_CHECKING:
+    from vadrin.formats.readings_table import ReadingsTable
 
 _SHOWN = 4
 
@@ -41,6 +42,10 @@ class ImportBanner(QWidget):
 
     def offer(self, path: Path) -> None:
         """Import a file at once if all of it can be read, else say what cannot."""
+        # Imported here so that the window need not wait for it.
+        from vadrin.formats.readings_csv import read_readings_csv
+        from vadrin.formats.readings_table import FormatError
+
         try:
             self._table = read_readings_csv(path)
         except FormatError as error:
@@ -72,6 +77,8 @@ class ImportBanner(QWidget):
         self._close.setFocus()
 
     def _import(self) -> None:
+        from vadrin.app.importing import import_table
+
         table = self._table
         self.hide()
         if table is None:

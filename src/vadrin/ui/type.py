@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from importlib.resources import files
+from pathlib import Path
 
 from PyQt6.QtGui import QFont, QFontDatabase
 
@@ -15,9 +15,8 @@ _scale = 1.0
 
 def load_fonts() -> None:
     """Register the fonts shipped with the program."""
-    folder = files("vadrin.ui") / "fonts"
-    for path in sorted(str(f) for f in folder.iterdir() if f.name.endswith(".ttf")):
-        QFontDatabase.addApplicationFont(path)
+    for path in sorted(Path(__file__).with_name("fonts").glob("*.ttf")):
+        QFontDatabase.addApplicationFont(str(path))
 
 
 def set_scale(scale: float) -> None:

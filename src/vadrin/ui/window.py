@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import partial
 from importlib import import_module
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QShortcut
@@ -25,7 +26,6 @@ from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.notebook.file import NotebookError
 from vadrin.ui import type as typeface
 from vadrin.ui.analyst import Analyst
-from vadrin.ui.finding_column import FindingColumn
 from vadrin.ui.header import Header
 from vadrin.ui.import_banner import ImportBanner
 from vadrin.ui.light_table import LightTable
@@ -35,6 +35,9 @@ from vadrin.ui.shortcuts import ShortcutSheet
 from vadrin.ui.stations.shelf import ShelfStation
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import SIZES, px
+
+if TYPE_CHECKING:
+    from vadrin.ui.finding_column import FindingColumn
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
 
@@ -74,7 +77,7 @@ class Window(QMainWindow):
         self.table = LightTable()
         self.rail = Rail()
         self.pages = QStackedWidget()
-        self.finding = FindingColumn(self.bench.go)
+        self.finding: FindingColumn | None = None
         self.banner = ImportBanner(self.bench)
         for part in (self.header, self.banner, self.table):
             column.addWidget(part)
@@ -82,7 +85,7 @@ class Window(QMainWindow):
         row.setSpacing(0)
         row.addWidget(self.rail)
         row.addWidget(self.pages, 1)
-        row.addWidget(self.finding)
+        self._row = row
         column.addLayout(row, 1)
         self.setCentralWidget(body)
         self.keys = ShortcutSheet(body)
@@ -154,10 +157,20 @@ class Window(QMainWindow):
         self.table.show_selection(scene.frame_id)
         self.rail.show_steps(steps_of(scene.sheet, scene.analysis), here, self.look)
         station = self.station()
-        self.finding.setVisible(station.wants_finding)
         if station.wants_finding:
-            self.finding.show_finding(scene.sheet, scene.analysis, here)
+            self._finding_column().show_finding(scene.sheet, scene.analysis, here)
+        if self.finding is not None:
+            self.finding.setVisible(station.wants_finding)
         station.show_scene(scene)
+
+    def _finding_column(self) -> FindingColumn:
+        """The finding column, made when the first test is opened."""
+        if self.finding is None:
+            from vadrin.ui.finding_column import FindingColumn
+
+            self.finding = FindingColumn(self.bench.go)
+            self._row.addWidget(self.finding)
+        return self.finding
 
     def start_test(self) -> None:
         """Start a new test and go to its plan."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence, QShortcut
@@ -11,10 +12,12 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.sheet import TestSheet
 from vadrin.app.workbench import Workbench
-from vadrin.core.analysis import Analysis
 from vadrin.ui.look import Look
 from vadrin.ui.parts import text
 from vadrin.ui.type import px
+
+if TYPE_CHECKING:
+    from vadrin.core.analysis import Analysis
 
 
 @dataclass(frozen=True)
