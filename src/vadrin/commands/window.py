@@ -5,7 +5,10 @@ from __future__ import annotations
 import gc
 import os
 import sys
+import traceback
+from functools import partial
 from pathlib import Path
+from types import TracebackType
 
 from vadrin.commands import UsageError
 
@@ -65,6 +68,19 @@ def make_application() -> object:
     return app
 
 
+def _stumble(
+    window: object, kind: type[BaseException], error: BaseException, trace: TracebackType | None
+) -> None:
+    """Say that something went wrong, keep the trace, and go on: edits are in the file already."""
+    from platformdirs import user_log_path
+
+    log = user_log_path("vadrin", ensure_exists=True) / "errors.txt"
+    with log.open("a", encoding="utf-8") as kept:
+        traceback.print_exception(kind, error, trace, file=kept)
+    said = f"Something went wrong ({kind.__name__}); all that was saved is safe. Details: {log}"
+    window.bench.said.emit(said)  # type: ignore[attr-defined]
+
+
 def run_window(notebook: Path | None, demo: bool) -> int:
     """Open the window and stay until it closes."""
     if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
@@ -79,6 +95,7 @@ def run_window(notebook: Path | None, demo: bool) -> int:
     window.resize(1280, 800)  # type: ignore[attr-defined]
     window.show()  # type: ignore[attr-defined]
     gc.enable()
+    sys.excepthook = partial(_stumble, window)
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
     QTimer.singleShot(0, window.analyst.warm_up)  # type: ignore[attr-defined]
