@@ -34,7 +34,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
     return tuple(strips)
 
 
-def settings_of(sheet: TestSheet, draws: int = 256) -> Settings:
+def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
     """How a test is to be worked out."""
     target = Target(sheet.test.target_kind, sheet.test.target_value)
     return Settings(

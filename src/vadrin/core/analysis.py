@@ -20,7 +20,7 @@ from vadrin.core.strip_figures import StripFigures, figures_of_strips
 from vadrin.core.traps import traps
 from vadrin.core.warnings import Severity, Warning
 
-_BEST_STEPS, _DRAWN_STEPS = 97, 33
+_BEST_STEPS, _DRAWN_STEPS = 97, 25
 
 
 @dataclass(frozen=True)
@@ -49,7 +49,7 @@ class Settings:
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
     meter_constant: float = METER_CONSTANT
     instrument_noise: float = INSTRUMENT_NOISE
-    draws: int = 256
+    draws: int = 200
     seed: int = 1
 
 

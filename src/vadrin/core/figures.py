@@ -75,18 +75,22 @@ def contrast_index(curves: Curves) -> tuple[Array, Array]:
     The line starts on the base-plus-fog line and crosses the curve at distances 0.2 and
     2.2 from there, so its angle a solves x(2.2 sin a) - x(0.2 sin a) = 2 cos a.
     """
-    low = np.full(curves.toe.shape, 0.02)
-    high = np.full(curves.toe.shape, 1.4)
-    for _ in range(22):
-        angle = 0.5 * (low + high)
-        upper = log_h_at(curves, 2.2 * np.sin(angle))
-        gap = upper - log_h_at(curves, 0.2 * np.sin(angle)) - 2.0 * np.cos(angle)
-        too_steep = ~(gap < 0)
-        high = np.where(too_steep, angle, high)
-        low = np.where(too_steep, low, angle)
-    angle = 0.5 * (low + high)
-    crossing = log_h_at(curves, 2.2 * np.sin(low))
-    return np.where(np.isfinite(crossing), np.tan(angle), np.nan), crossing
+
+    def gap(angle: Array) -> Array:
+        far = log_h_at(curves, 2.2 * np.sin(angle))
+        return np.asarray(far - log_h_at(curves, 0.2 * np.sin(angle)) - 2.0 * np.cos(angle))
+
+    start = average_gradient(curves, speed_point(curves))
+    before = np.arctan(np.nan_to_num(start, nan=0.5))
+    angle, last = 0.97 * before, gap(before)
+    for _ in range(4):
+        here = gap(angle)
+        step = (angle - before) * here / np.where(here == last, np.inf, here - last)
+        before, last = angle, here
+        angle = np.clip(angle - step, 0.02, 1.4)
+    crossing = log_h_at(curves, 2.2 * np.sin(angle))
+    settled = np.abs(angle - before) < 1e-3
+    return np.where(settled, np.tan(angle), np.nan), np.where(settled, crossing, np.nan)
 
 
 def gamma(curves: Curves, last: Array) -> tuple[Array, Array, Array]:

@@ -79,6 +79,7 @@ class Fit:
     noise: float
     freedom: float
     dropped: tuple[Dropped, ...]
+    scales: Scales
 
 
 def table_of(strips: tuple[StripReadings, ...], sign: float) -> Table:
@@ -171,6 +172,32 @@ def _huber(residual: Array) -> Array:
 
 
 @dataclass(frozen=True)
+class _Problem:
+    """Readings, which of them count, and what is believed before they are seen."""
+
+    law: Law
+    table: Table
+    keep: Array
+    mean: Array
+    spread: Array
+
+    def pull(self, phi: Array) -> Array:
+        """Distance from what is believed beforehand."""
+        away = phi.copy()
+        away[:LAW] -= self.mean
+        return away
+
+
+@dataclass(frozen=True)
+class _Point:
+    """A parameter vector with its modelled densities and their derivatives."""
+
+    phi: Array
+    residual: Array
+    jacobian: Array
+
+
+@dataclass(frozen=True)
 class _Solution:
     phi: Array
     hessian: Array
@@ -180,50 +207,56 @@ class _Solution:
     freedom: float
 
 
+def _at(problem: _Problem, phi: Array) -> _Point:
+    values, jacobian = _model(problem.law, phi, problem.table)
+    return _Point(phi, problem.table.density - values, jacobian)
+
+
+def _cost(problem: _Problem, point: _Point, scaled: Array, precision: Array) -> float:
+    missed = (scaled * point.residual**2).sum()
+    return float(missed + (precision * problem.pull(point.phi) ** 2).sum())
+
+
+def _step(
+    problem: _Problem, here: _Point, hessian: Array, scaled: Array, precision: Array,
+    damping: float,
+) -> tuple[_Point, float, float] | None:  # fmt: skip
+    """The next point, the cost saved, and the damping that got there; None at the bottom."""
+    gradient = here.jacobian.T @ (scaled * here.residual) - precision * problem.pull(here.phi)
+    cost = _cost(problem, here, scaled, precision)
+    for _ in range(8):
+        move = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), gradient)
+        trial = _at(problem, here.phi + np.clip(move, -2.0, 2.0))
+        saved = cost - _cost(problem, trial, scaled, precision)
+        if saved >= -1e-12 * cost:
+            return trial, saved, damping
+        damping = min(damping * 8, 1e6)
+    return None
+
+
 def _solve(
-    law: Law,
-    table: Table,
-    keep: Array,
-    mean: Array,
-    spread: Array,
-    start: Array,
-    scales: Scales,
-    robust: bool,
+    problem: _Problem, start: Array, scales: Scales, robust: bool, learn: bool = True
 ) -> _Solution:
-    """Damped Gauss-Newton steps with the scales updated on the way."""
-    centre = np.zeros(law.size)
-    centre[:LAW] = mean
-    phi, damping, freedom, settled = start, 1e-3, 2.0, 0
-    values, jacobian = _model(law, phi, table)
+    """Damped Gauss-Newton steps; the scales are learnt on the way unless told otherwise."""
+    point, damping, freedom, settled = _at(problem, start), 1e-3, 2.0, 0
     for step in range(_ITERATIONS):
-        residual = table.density - values
-        weights = keep * (_huber(residual) if robust else 1.0)
+        weights = problem.keep * (_huber(point.residual) if robust else 1.0)
         scaled = weights / scales.noise**2
-        precision = _precision(law, spread, scales)
-        hessian = (jacobian * scaled[:, None]).T @ jacobian + np.diag(precision)
-        gradient = jacobian.T @ (scaled * residual) - precision * (phi - centre)
-        cost = (scaled * residual**2).sum() + (precision * (phi - centre) ** 2).sum()
-        for _ in range(8):
-            move = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), gradient)
-            trial = phi + np.clip(move, -2.0, 2.0)
-            new_values, new_jacobian = _model(law, trial, table)
-            new_residual = table.density - new_values
-            new_cost = (scaled * new_residual**2).sum()
-            new_cost += (precision * (trial - centre) ** 2).sum()
-            if new_cost <= cost * (1 + 1e-12):
-                break
-            damping = min(damping * 8, 1e6)
-        else:
+        precision = _precision(problem.law, problem.spread, scales)
+        hessian = (point.jacobian * scaled[:, None]).T @ point.jacobian + np.diag(precision)
+        moved = _step(problem, point, hessian, scaled, precision, damping)
+        if moved is None:
             break
-        phi, values, jacobian = trial, new_values, new_jacobian
-        if step >= 3:
-            scales, freedom = _evidence_step(law, phi, new_residual, weights, hessian, scales)
+        point, saved, damping = moved
+        if learn and (step >= 3 or settled):
+            scales, freedom = _evidence_step(
+                problem.law, point.phi, point.residual, weights, hessian, scales
+            )
         damping = max(damping / 6, 1e-9)
-        settled = settled + 1 if abs(cost - new_cost) < 0.02 else 0
-        if settled >= 2 and step >= 8:
+        settled = settled + 1 if abs(saved) < 0.02 else 0
+        if (settled >= 2 and step >= 3) or (settled and not learn):
             break
-    residual = table.density - values
-    return _Solution(phi, hessian, residual, jacobian, scales, freedom)
+    return _Solution(point.phi, hessian, point.residual, point.jacobian, scales, freedom)
 
 
 def _least_likely(solution: _Solution, keep: Array) -> tuple[int, float]:
@@ -288,6 +321,44 @@ def fit_strips(
     ValueError
         If there is no exposed reading, or the exposures do not differ.
     """
+    problem, start, scales = _posed(strips, sign)
+    solution = _solve(problem, start, scales, robust=True)
+    dropped: list[Dropped] = []
+    for _ in range(max(2, len(problem.keep) // 10) if drop else 0):
+        worst, size = _least_likely(solution, problem.keep)
+        gap = abs(float(solution.residual[worst]))
+        if size < _limit(len(problem.keep), solution.freedom) or gap < _LEAST_GAP:
+            break
+        problem.keep[worst] = 0.0
+        solution = _solve(problem, solution.phi, solution.scales, robust=False)
+        expected = float(problem.table.density[worst] - solution.residual[worst])
+        dropped.append(_dropped(problem.table, strips, worst, expected, sign))
+    if not dropped:
+        solution = _solve(problem, solution.phi, solution.scales, robust=False)
+    return _finished(problem, solution, instrument_noise, tuple(dropped))
+
+
+def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fit:
+    """Fit readings that hardly changed, fast enough to follow a drag.
+
+    Noise and freedoms are kept as they were found, nothing is left out, and the uncertainty
+    is the earlier fit's.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        As many strips as `near` was made from.
+    near : Fit
+    sign : float
+        As given to `fit_strips`.
+    """
+    problem, _, _ = _posed(strips, sign)
+    solution = _solve(problem, near.phi, near.scales, robust=False, learn=False)
+    return Fit(near.law, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
+
+
+def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[_Problem, Array, Scales]:
+    """The problem, where to start, and the scales to start with."""
     table = table_of(strips, sign)
     exposed = np.isfinite(table.x)
     if exposed.sum() < 3 or np.ptp(table.x[exposed]) < 0.25:
@@ -298,37 +369,22 @@ def fit_strips(
     law = laws.law_for(times)
     fog = _starting_fog(table)
     mean, spread = laws.prior(law, fog, _starting_toe(table, fog))
-    phi = np.zeros(law.size)
-    phi[:LAW] = mean
-    keep = np.ones(len(table.x))
-    scales = Scales(0.02, 0.1, 0.3 if law.distinct >= 3 else 0.03)
-    solution = _solve(law, table, keep, mean, spread, phi, scales, robust=True)
-    solution = _solve(law, table, keep, mean, spread, solution.phi, solution.scales, drop)
-    dropped: list[Dropped] = []
-    for _ in range(max(2, len(table.x) // 10) if drop else 0):
-        worst, size = _least_likely(solution, keep)
-        gap = abs(float(solution.residual[worst]))
-        if size < _limit(len(table.x), solution.freedom) or gap < _LEAST_GAP:
-            break
-        keep[worst] = 0.0
-        solution = _solve(law, table, keep, mean, spread, solution.phi, solution.scales, False)
-        expected = float(table.density[worst] - solution.residual[worst])
-        dropped.append(_dropped(table, strips, worst, expected, sign))
-    if drop:
-        solution = _solve(law, table, keep, mean, spread, solution.phi, solution.scales, False)
-    return _finished(law, table, keep, spread, solution, instrument_noise, tuple(dropped))
+    start = np.zeros(law.size)
+    start[:LAW] = mean
+    problem = _Problem(law, table, np.ones(len(table.x)), mean, spread)
+    return problem, start, Scales(0.02, 0.1, 0.3 if law.distinct >= 3 else 0.03)
 
 
 def _finished(
-    law: Law, table: Table, keep: Array, spread: Array, solution: _Solution,
-    instrument_noise: float, dropped: tuple[Dropped, ...],
-) -> Fit:  # fmt: skip
+    problem: _Problem, solution: _Solution, instrument_noise: float, dropped: tuple[Dropped, ...]
+) -> Fit:
     noise = max(solution.scales.noise, instrument_noise)
-    weighted = solution.jacobian * (keep / noise**2)[:, None]
+    weighted = solution.jacobian * (problem.keep / noise**2)[:, None]
     hessian = weighted.T @ solution.jacobian
-    hessian += np.diag(_precision(law, spread, solution.scales))
+    hessian += np.diag(_precision(problem.law, problem.spread, solution.scales))
     root = np.asarray(np.linalg.inv(hessian_factor(hessian)).T, dtype=np.float64)
-    return Fit(law, solution.phi, root, noise, solution.freedom, dropped)
+    freedom, scales = solution.freedom, solution.scales
+    return Fit(problem.law, solution.phi, root, noise, freedom, dropped, scales)
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:

@@ -18,8 +18,8 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 
-STEP = 0.03
-GRID: Array = np.arange(-2.4, 6.6 + STEP / 2, STEP)
+STEP = 0.05
+GRID: Array = np.arange(-2.0, 6.0 + STEP / 2, STEP)
 """u = x - x_t in lg units, shape (K,)."""
 
 _CENTRES = np.arange(-0.9, 3.91, 0.3)
@@ -81,6 +81,15 @@ def running_integral(values: Array) -> Array:
     return out
 
 
+def _slope_parts(rows: Array, bends: Array) -> tuple[Array, Array, Array]:
+    """Toe and shoulder factors, and the slope itself, each of shape (..., K)."""
+    toe = logistic(GRID * np.exp(-rows[..., LN_TOE_WIDTH, None]))
+    to_shoulder = rows[..., SPAN, None] - GRID
+    shoulder = logistic(to_shoulder * np.exp(-rows[..., LN_SHOULDER_WIDTH, None]))
+    factor = np.exp(np.clip(bends @ BASIS, -4.0, 4.0))
+    return toe, shoulder, toe * shoulder * (np.exp(rows[..., LN_G, None]) * factor)
+
+
 def local_slope(rows: Array, bends: Array) -> Array:
     """Slope on the grid.
 
@@ -95,10 +104,7 @@ def local_slope(rows: Array, bends: Array) -> Array:
     -------
     ndarray, shape (..., K)
     """
-    toe = logistic(GRID / np.exp(rows[..., LN_TOE_WIDTH, None]))
-    shoulder = logistic((rows[..., SPAN, None] - GRID) / np.exp(rows[..., LN_SHOULDER_WIDTH, None]))
-    factor = np.exp(np.clip(bends @ BASIS, -4.0, 4.0))
-    return np.asarray(np.exp(rows[..., LN_G, None]) * toe * shoulder * factor)
+    return _slope_parts(rows, bends)[2]
 
 
 def curves_of(rows: Array, bends: Array) -> Curves:
@@ -176,11 +182,20 @@ def log_h_at(curves: Curves, net_density: Array | float) -> Array:
     wanted = np.broadcast_to(np.asarray(net_density, dtype=np.float64), curves.toe.shape)
     index = (curves.net < wanted[..., None]).sum(-1)
     reached = (index > 0) & (index < len(GRID))
-    high = np.clip(index, 1, len(GRID) - 1)[..., None]
-    d1 = np.take_along_axis(curves.net, high, -1)[..., 0]
-    d0 = np.take_along_axis(curves.net, high - 1, -1)[..., 0]
-    part = (wanted - d0) / np.maximum(d1 - d0, 1e-12)
-    u = GRID[0] + STEP * (high[..., 0] - 1 + part)
+    low = np.clip(index, 1, len(GRID) - 1)[..., None] - 1
+
+    def at(values: Array, place: NDArray[np.intp]) -> Array:
+        return np.asarray(np.take_along_axis(values, place, -1)[..., 0])
+
+    d0, d1 = at(curves.net, low), at(curves.net, low + 1)
+    m0, m1 = at(curves.slope, low) * STEP, at(curves.slope, low + 1) * STEP
+    part = np.clip((wanted - d0) / np.maximum(d1 - d0, 1e-12), 0.0, 1.0)
+    for _ in range(2):
+        rest = 1 - part
+        value = d0 + (d1 - d0) * part**2 * (3 - 2 * part) + part * rest * (rest * m0 - part * m1)
+        rise = 6 * (d1 - d0) * part * rest + m0 * rest * (1 - 3 * part) + m1 * part * (3 * part - 2)
+        part = np.clip(part - (value - wanted) / np.maximum(rise, 1e-9), 0.0, 1.0)
+    u = GRID[0] + STEP * (low[..., 0] + part)
     return np.where(reached, curves.toe + u, np.nan)
 
 
@@ -201,30 +216,35 @@ def design(rows: Array, bends: Array, x: Array) -> tuple[Array, Array]:
     derivatives : ndarray, shape (q, 6 + m)
         By the six parameters, then by the bends.
     """
-    slope = local_slope(rows, bends)
+    toe, shoulder, slope = _slope_parts(rows, bends)
     toe_width, shoulder_width = np.exp(rows[LN_TOE_WIDTH]), np.exp(rows[LN_SHOULDER_WIDTH])
-    below_toe = 1 - logistic(GRID / toe_width)
-    to_shoulder = (rows[SPAN] - GRID) / shoulder_width
-    past_shoulder = 1 - logistic(to_shoulder)
     stack = np.empty((4 + BENDS, len(GRID)))
     stack[0] = slope
-    stack[1] = slope * below_toe * (-GRID / toe_width)
-    stack[2] = slope * past_shoulder / shoulder_width
-    stack[3] = slope * past_shoulder * -to_shoulder
+    stack[1] = slope * (1 - toe) * (GRID / -toe_width)
+    stack[2] = slope * (1 - shoulder) / shoulder_width
+    stack[3] = stack[2] * (GRID - rows[SPAN])
     stack[4:] = slope * BASIS
     areas = running_integral(stack)
     tail = toe_width * slope[0]
     areas[0] += tail
-    areas[1] += tail * (1 + below_toe[0] * (-GRID[0] / toe_width))
-    u = x - rows[TOE]
-    values = at_grid(areas, stack, np.broadcast_to(u, (len(stack), len(u))))
-    index, part = _places(u)
+    areas[1] += tail * (1 + (1 - toe[0]) * (-GRID[0] / toe_width))
+    index, part = _places(x - rows[TOE])
+    values = _hermite(areas, stack, index, part)
     derivatives = np.empty((len(x), PARAMETERS + BENDS))
     derivatives[:, FOG] = 1.0
     derivatives[:, LN_G] = values[0]
     derivatives[:, TOE] = -(slope[index] + part * (slope[index + 1] - slope[index]))
-    derivatives[:, LN_TOE_WIDTH] = values[1]
-    derivatives[:, SPAN] = values[2]
-    derivatives[:, LN_SHOULDER_WIDTH] = values[3]
+    derivatives[:, LN_TOE_WIDTH : LN_SHOULDER_WIDTH + 1] = values[1:4].T
     derivatives[:, PARAMETERS:] = values[4:].T
     return rows[FOG] + values[0], derivatives
+
+
+def _hermite(values: Array, slopes: Array, index: NDArray[np.intp], s: Array) -> Array:
+    """Cubic interpolation of rows (r, K) at shared places: shape (r, q)."""
+    f0, f1 = values[:, index], values[:, index + 1]
+    r = 1 - s
+    rise = s * s * (3 - 2 * s)
+    lean = STEP * s * r
+    return np.asarray(
+        f0 + (f1 - f0) * rise + slopes[:, index] * (lean * r) - slopes[:, index + 1] * (lean * s)
+    )
