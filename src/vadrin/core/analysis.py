@@ -8,18 +8,32 @@ from math import log2
 import numpy as np
 
 from vadrin.core import figures
+from vadrin.core.colour import colour_reversal_speed, falls
 from vadrin.core.exposure import METER_CONSTANT, STOP, ZONE_I_STOPS
-from vadrin.core.family import Family, Target, family_of, ladder
+from vadrin.core.family import Family, Target, at_time, family_of, ladder
 from vadrin.core.figure import Figure, absent
 from vadrin.core.finding import Finding, Sample, find, finding_of_one_strip
 from vadrin.core.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
-from vadrin.core.push import Push, push_table, unanswered
+from vadrin.core.next_step import NextStep, next_steps
+from vadrin.core.push import (
+    NO_HEARSAY,
+    Hearsay,
+    HeldRange,
+    Push,
+    PushLimits,
+    held_range,
+    push_limits,
+    push_table,
+    unanswered,
+)
 from vadrin.core.readings import StripReadings
+from vadrin.core.schools import SchoolAnswer, school_answers
 from vadrin.core.shape import Array
 from vadrin.core.strip_figures import StripFigures, figures_of_strips
 from vadrin.core.traps import traps
 from vadrin.core.warnings import Severity, Warning
 
+NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
 _BEST_STEPS, _DRAWN_STEPS = 97, 25
 
 
@@ -34,6 +48,8 @@ class Settings:
         ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
     pushes : tuple of float
         Stops to answer for.
+    hearsay : Hearsay
+        Rules for pushes that were not measured.
     meter_constant : float
         k in lux seconds.
     instrument_noise : float
@@ -47,6 +63,7 @@ class Settings:
     target: Target = field(default_factory=Target)
     school: str = "shadow"
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
+    hearsay: Hearsay = NO_HEARSAY
     meter_constant: float = METER_CONSTANT
     instrument_noise: float = INSTRUMENT_NOISE
     draws: int = 200
@@ -70,6 +87,16 @@ class Analysis:
         Standard deviation of a reading; None where nothing could be fitted.
     family : Family or None
         Curves over the ladder of times; None for fewer than two times.
+    schools : tuple of SchoolAnswer
+        Every school's EI and time from the same readings.
+    limits : PushLimits or None
+        How far the film can be pushed.
+    held : tuple of HeldRange
+        For each strip, the EIs its development holds.
+    next_steps : tuple of NextStep
+        What would firm the finding up most, the best first.
+    reversal_speed : Figure
+        Of the first strip, where density falls with exposure.
     """
 
     settings: Settings
@@ -80,6 +107,11 @@ class Analysis:
     warnings: tuple[Warning, ...]
     noise: float | None = None
     family: Family | None = None
+    schools: tuple[SchoolAnswer, ...] = ()
+    limits: PushLimits | None = None
+    held: tuple[HeldRange, ...] = ()
+    next_steps: tuple[NextStep, ...] = ()
+    reversal_speed: Figure = NOT_REVERSAL
 
     @property
     def rated_index(self) -> Figure:
@@ -179,6 +211,8 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     if not kept:
         why = "no strip has enough readings for a curve" if strips else "no readings yet"
         return nothing(settings, why, tuple(missing))
+    if all(falls(strip) for strip in kept):
+        return _of_reversal(settings, kept, tuple(missing))
     fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
     rng = np.random.default_rng(settings.seed)
     draws = draws_of(fit, settings.draws, rng) if settings.draws else None
@@ -203,6 +237,37 @@ def _of_many_times(
     rated = 0.0
     if settings.school == "standard":
         rated = log2(0.8 * 2**ZONE_I_STOPS / settings.meter_constant)
-    push = push_table(sample, finding, minutes, settings.pushes, rated)
-    warned = traps(strips, fit, reports, finding)
-    return Analysis(settings, reports, iso, finding, push, warned, fit.noise, sample.best)
+    return Analysis(
+        settings,
+        reports,
+        iso,
+        finding,
+        push_table(sample, finding, minutes, settings.pushes, rated, settings.hearsay),
+        traps(strips, fit, reports, finding),
+        fit.noise,
+        sample.best,
+        school_answers(sample, settings.target),
+        push_limits(sample, finding, rated),
+        tuple(held_range(report) for report in reports),
+        _next_steps(settings, strips, fit, draws, sample, minutes),
+    )
+
+
+def _next_steps(
+    settings: Settings, strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None,
+    sample: Sample, minutes: Array | None,
+) -> tuple[NextStep, ...]:  # fmt: skip
+    """What would firm up the EI at the found time."""
+    if draws is None or sample.drawn is None or minutes is None:
+        return ()
+    answer = at_time(sample.drawn, sample.drawn.ln_zone_ei, minutes)
+    return next_steps(strips, fit, draws, answer, np.random.default_rng(settings.seed))
+
+
+def _of_reversal(
+    settings: Settings, strips: tuple[StripReadings, ...], missing: tuple[Warning, ...]
+) -> Analysis:
+    """Material whose density falls with exposure has a speed of its own, and no family here."""
+    why = "density falls with exposure: reversal material has a reversal speed instead"
+    speed = colour_reversal_speed(strips[0], np.random.default_rng(settings.seed))
+    return Analysis(**{**vars(nothing(settings, why, missing)), "reversal_speed": speed})

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vadrin.core import figures, law
 from vadrin.core.exposure import STOP
@@ -144,18 +146,46 @@ def time_reaching(family: Family, rising: Array, wanted: Array | float) -> Array
     return np.where(index == len(family.times), np.inf, found)
 
 
+def figure_at_time(family: Family, figure: Callable[[Curves], Array], minutes: Array) -> Array:
+    """A figure of curves worked out at one time a member only, shape (...).
+
+    The same as `at_time` of the figure over the whole ladder, for figures that cost much.
+    """
+    index, part = _rungs(family, minutes)
+
+    def on(rung: NDArray[np.intp]) -> Array:
+        c, place = family.curves, rung[..., None]
+        long = place[..., None]
+        return figure(
+            Curves(
+                np.take_along_axis(c.fog, place, -1)[..., 0],
+                np.take_along_axis(c.toe, place, -1)[..., 0],
+                np.take_along_axis(c.net, long, -2)[..., 0, :],
+                np.take_along_axis(c.slope, long, -2)[..., 0, :],
+            )
+        )
+
+    low, high = on(index), on(index + 1)
+    return np.asarray(low + part * (high - low))
+
+
 def at_time(family: Family, values: Array, minutes: Array) -> Array:
     """A figure of shape (..., T) read at one time a member, shape (...).
 
     Times off the ladder take the value at its end.
     """
+    index, part = _rungs(family, minutes)
+    low = np.take_along_axis(values, index[..., None], -1)[..., 0]
+    high = np.take_along_axis(values, index[..., None] + 1, -1)[..., 0]
+    return np.asarray(low + part * (high - low))
+
+
+def _rungs(family: Family, minutes: Array) -> tuple[NDArray[np.intp], Array]:
+    """Step of the ladder below each time, and how far above it the time lies."""
     ln_times = np.log(family.times)
     step = (ln_times[-1] - ln_times[0]) / (len(ln_times) - 1)
     with np.errstate(divide="ignore"):
         position = (np.log(np.maximum(minutes, 1e-6)) - ln_times[0]) / step
     position = np.clip(np.nan_to_num(position), 0, len(ln_times) - 1.001)
-    index = position.astype(np.intp)
-    part = position - index
-    low = np.take_along_axis(values, index[..., None], -1)[..., 0]
-    high = np.take_along_axis(values, index[..., None] + 1, -1)[..., 0]
-    return np.asarray(low + part * (high - low))
+    index = np.asarray(position.astype(np.intp))
+    return index, position - index

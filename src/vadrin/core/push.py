@@ -7,10 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core.exposure import STOP
-from vadrin.core.family import Family, at_time, time_reaching
-from vadrin.core.figure import Figure, absent
-from vadrin.core.finding import Finding, Sample
+from vadrin.core.family import Family, Target, at_time, time_reaching
+from vadrin.core.figure import Basis, Figure, absent
+from vadrin.core.finding import Finding, Sample, times_for
 from vadrin.core.shape import Array
+from vadrin.core.strip_figures import StripFigures
 from vadrin.core.sureness import linear_figure, ratio_figure
 
 HIGHLIGHT_STOPS = 3.0
@@ -34,7 +35,10 @@ class PushRow:
     shadow_loss_stops : Figure
     average_gradient : Figure
     tested : bool
+        Whether the time lies inside those tested.
     nearest_tested_min : float or None
+    basis : Basis
+        Measured, or a rule that knows nothing of these readings.
     """
 
     time_min: Figure
@@ -42,6 +46,26 @@ class PushRow:
     average_gradient: Figure
     tested: bool
     nearest_tested_min: float | None = None
+    basis: Basis = Basis.MEASURED
+
+
+@dataclass(frozen=True)
+class Hearsay:
+    """Rules for a push that were not measured here.
+
+    Attributes
+    ----------
+    share : float
+        Part of the normal time added for each stop.
+    makers : tuple of (float, float)
+        Stops and minutes of a maker's table, at the reference temperature.
+    scene_stops : float
+        Scene range whose contrast the contrast-holding rule keeps.
+    """
+
+    share: float = 0.3
+    makers: tuple[tuple[float, float], ...] = ()
+    scene_stops: float = 7.0
 
 
 @dataclass(frozen=True)
@@ -52,6 +76,9 @@ class Push:
     exposure_index: Figure
     hold_midtone: PushRow
     hold_highlight: PushRow
+    hold_contrast: PushRow
+    makers_table: PushRow
+    fixed_share: PushRow
 
 
 def verdict(shadow_loss_stops: float) -> str:
@@ -111,14 +138,56 @@ def _row(
     )
 
 
+def _at_time(
+    sample: Sample, normal: float, minutes: float, stops: float, rated: float, basis: Basis
+) -> PushRow:
+    """The row of a rule that names its time: what that time does to this film."""
+    named = Figure(minutes, basis=basis)
+    outside = sample.not_tested(minutes)
+    if outside:
+        gap = absent(outside[0])
+        return PushRow(named, gap, gap, False, outside[1], basis)
+    family, at = sample.best, np.asarray(minutes)
+    gain = at_time(family, family.ln_zone_ei, at)
+    gain = gain - at_time(family, family.ln_zone_ei, np.asarray(normal))
+    loss = Figure(stops + rated - float(gain) / float(np.log(2)), basis=basis)
+    gradient = Figure(float(at_time(family, family.gradient, at)), basis=basis)
+    return PushRow(named, loss, gradient, True, basis=basis)
+
+
+def _other_rules(
+    sample: Sample, normal: float, stops: float, rated: float, rules: Hearsay
+) -> dict[str, PushRow]:
+    scene, _ = times_for(sample, Target("scene", rules.scene_stops))
+    outside = sample.not_tested(scene)
+    if outside:
+        contrast = _absent_row(*outside)
+    else:
+        contrast = _at_time(sample, normal, scene, stops, rated, Basis.MEASURED)
+    shared = normal * (1 + rules.share) ** stops
+    minutes = dict(rules.makers).get(stops)
+    makers = _absent_row("no maker's table was given for this push")
+    if minutes is not None:
+        makers = _at_time(sample, normal, minutes, stops, rated, Basis.RULE)
+    return {
+        "hold_contrast": contrast,
+        "makers_table": makers,
+        "fixed_share": _at_time(sample, normal, shared, stops, rated, Basis.RULE),
+    }
+
+
+NO_HEARSAY = Hearsay()
+
+
 def push_table(
     sample: Sample,
     finding: Finding,
     drawn_minutes: Array | None,
     pushes: tuple[float, ...],
     rated: float = 0.0,
+    rules: Hearsay = NO_HEARSAY,
 ) -> tuple[Push, ...]:
-    """Answer every push and pull by every measured rule.
+    """Answer every push and pull by every rule.
 
     Parameters
     ----------
@@ -131,16 +200,86 @@ def push_table(
         Stops; plus is a push.
     rated : float
         Stops by which the normal EI lies above the Zone I EI, as the school has it.
+    rules : Hearsay
+        The rules that are not measured.
     """
     if finding.time_min.value is None or finding.zone_ei.value is None:
         return unanswered(pushes, finding.time_min.why)
+    normal = finding.time_min.value
     table = []
     for stops in pushes:
-        rows = {}
-        for name, above in HOLDS.items():
-            rows[name] = _row(sample, finding.time_min.value, drawn_minutes, stops, above, rated)
+        rows = {
+            name: _row(sample, normal, drawn_minutes, stops, above, rated)
+            for name, above in HOLDS.items()
+        }
+        rows |= _other_rules(sample, normal, stops, rated, rules)
         table.append(Push(stops, _shifted(finding.zone_ei, stops + rated), **rows))
     return tuple(table)
+
+
+@dataclass(frozen=True)
+class PushLimits:
+    """How far a film can be pushed, holding the highlight.
+
+    Attributes
+    ----------
+    last_usable, last_salvageable : Figure
+        Stops of push up to which the shadow is no worse than thin, and than salvage.
+    """
+
+    last_usable: Figure
+    last_salvageable: Figure
+
+
+def push_limits(sample: Sample, finding: Finding, rated: float = 0.0) -> PushLimits:
+    """Find the last usable and the last salvageable push inside the tested times."""
+    if finding.time_min.value is None:
+        return PushLimits(absent(finding.time_min.why), absent(finding.time_min.why))
+    normal = np.asarray(finding.time_min.value)
+    ladder = [n / 6 for n in range(25)]
+    losses, tested = [], []
+    for stops in ladder:
+        time, loss, _ = _answers(sample.best, normal, float(stops), HIGHLIGHT_STOPS, rated)
+        tested.append(stops == 0 or sample.not_tested(float(time)) is None)
+        losses.append(float(loss))
+
+    def last(limit: float) -> Figure:
+        within = [s for s, a, ok in zip(ladder, losses, tested, strict=True) if ok and a <= limit]
+        if not within:
+            return absent("even the normal exposure loses more than this")
+        reach = float(within[-1])
+        following = ladder.index(within[-1]) + 1
+        if following == len(ladder) or not tested[following]:
+            return Figure(reach, basis=Basis.EXTRAPOLATED, why="the tested times end here")
+        return Figure(reach)
+
+    return PushLimits(last(THIN), last(SALVAGE))
+
+
+@dataclass(frozen=True)
+class HeldRange:
+    """EIs one development holds, for a roll that carries several.
+
+    Attributes
+    ----------
+    highest, lowest : Figure
+        EI at which the shadow is still no worse than thin, and EI at which the highlight
+        three stops over the meter still lies under the shoulder.
+    """
+
+    highest: Figure
+    lowest: Figure
+
+
+def held_range(strip: StripFigures) -> HeldRange:
+    """The range of EIs that one strip's development holds."""
+    lowest = absent(strip.shoulder_stops.why or strip.zone_ei.why)
+    if strip.zone_ei.value is None:
+        return HeldRange(absent(strip.zone_ei.why), lowest)
+    if strip.shoulder_stops.value is not None:
+        spare = strip.shoulder_stops.value - HIGHLIGHT_STOPS
+        lowest = _shifted(strip.zone_ei, -max(spare, 0.0))
+    return HeldRange(_shifted(strip.zone_ei, THIN), lowest)
 
 
 def _shifted(index: Figure, stops: float) -> Figure:
@@ -154,4 +293,16 @@ def _shifted(index: Figure, stops: float) -> Figure:
 def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:
     """A push table with every row absent for one reason."""
     row = _absent_row(why)
-    return tuple(Push(stops, absent(why), row, row) for stops in pushes)
+    return tuple(Push(stops, absent(why), row, row, row, row, row) for stops in pushes)
+
+
+def push_of_wrong_setting(finding: Finding, shot_at: float, rated: float = 0.0) -> Figure:
+    """Stops by which a roll shot at another setting was pushed (plus) or pulled."""
+    if finding.zone_ei.value is None:
+        return absent(finding.zone_ei.why)
+    normal = _shifted(finding.zone_ei, rated)
+    value = float(np.log2(shot_at / normal.known()))
+    if normal.low is None or normal.high is None:
+        return Figure(value)
+    low, high = float(np.log2(shot_at / normal.high)), float(np.log2(shot_at / normal.low))
+    return Figure(value, low, high)

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core import figures, law
-from vadrin.core.exposure import STOP
+from vadrin.core.curve_detail import detail_of
+from vadrin.core.exposure import STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fit import Fit
 from vadrin.core.readings import StripReadings
@@ -58,6 +59,11 @@ class StripFigures:
     gamma: Figure
     gamma_stops: Figure
     zone8_density: Figure
+    gradient_search_speed: Figure
+    toe_share: Figure
+    shoulder_stops: Figure
+    usable_stops: Figure
+    max_density: Figure
 
 
 def curves_of_strips(fit: Fit, phi: Array) -> Curves:
@@ -79,7 +85,9 @@ def _all_figures(curves: Curves, last: float, meter_constant: float) -> dict[str
     x_m = figures.speed_point(curves)
     delta = figures.delta_d(curves, x_m)
     index, crossing = figures.contrast_index(curves)
-    slope, start, end = figures.gamma(curves, np.asarray(last))
+    reach = np.full(curves.toe.shape, last)
+    slope, start, end = figures.gamma(curves, reach)
+    fine = detail_of(curves, reach)
     return {
         "base_fog": curves.fog,
         "log_h_m": x_m,
@@ -94,14 +102,26 @@ def _all_figures(curves: Curves, last: float, meter_constant: float) -> dict[str
         "gamma_end": end,
         "gamma_stops": (end - start) / STOP,
         "zone8_density": figures.zone8_density(curves, x_m),
+        "gradient_search_speed": 0.8 / 10.0 ** (fine.fractional_x + 0.2956),
+        "toe_share": fine.toe_share,
+        "shoulder_stops": (fine.shoulder_x - x_m) / STOP - ZONE_I_STOPS,
+        "usable_stops": fine.usable_stops,
+        "max_density": fine.max_density,
     }
 
 
-_RATIOS = {"speed", "zone_ei", "fractional_gradient_speed"}
+_RATIOS = {"speed", "zone_ei", "fractional_gradient_speed", "gradient_search_speed"}
+_MISSING = {
+    "shoulder_stops": "no shoulder within the readings: expose denser frames to find it",
+    "usable_stops": "no shoulder within the readings, so the range has no upper end",
+    "max_density": "density still rises at the last reading",
+}
 _REACH = {
     "delta_d": figures.ISO_RANGE,
     "fractional_gradient_speed": figures.ISO_RANGE,
     "average_gradient": figures.GRADIENT_RANGE,
+    "gradient_search_speed": figures.GRADIENT_RANGE,
+    "toe_share": figures.GRADIENT_RANGE / 2,
     "zone8_density": figures.ZONE_VIII_RANGE,
 }
 """Lg units above the speed point up to which each figure needs readings."""
@@ -139,7 +159,11 @@ def _strip(
         make = ratio_figure if name in _RATIOS else linear_figure
         value = float(best[name])
         draws = None if cloud is None else cloud[name]
-        reported[name] = absent(reason) if reason else make(value, draws, fit.freedom, NOT_DENSE)
+        reported[name] = (
+            absent(reason)
+            if reason
+            else make(value, draws, fit.freedom, _MISSING.get(name, NOT_DENSE))
+        )
     delta = reported["delta_d"].value
     valid = delta is not None and abs(delta - figures.ISO_DELTA_D) <= figures.ISO_TOLERANCE
     return StripFigures(

@@ -6,11 +6,15 @@ import numpy as np
 
 from vadrin.core.finding import Finding
 from vadrin.core.fit import Fit
+from vadrin.core.law import LAW
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
+from vadrin.core.shape import BENDS, PARAMETERS
 from vadrin.core.strip_figures import StripFigures
 from vadrin.core.warnings import Severity, Warning
 
 _FEW_FRAMES = 5
+_STRAYING = 0.6
+_LION_SHARE = 0.55
 
 
 def _misread(fit: Fit) -> list[Warning]:
@@ -109,6 +113,61 @@ def _times(fit: Fit, finding: Finding) -> list[Warning]:
     return told
 
 
+def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Warning]:
+    """Trap 3: two frames of one exposure that do not agree."""
+    told = []
+    for strip in strips:
+        by_exposure: dict[float, dict[str, list[float]]] = {}
+        for r in strip.readings:
+            if r.log_h is not None:
+                frames = by_exposure.setdefault(round(r.log_h, 3), {})
+                frames.setdefault(r.frame, []).append(r.density)
+        for frames in by_exposure.values():
+            names = list(frames)
+            if len(names) < 2:
+                continue
+            first, last = frames[names[0]], frames[names[-1]]
+            gap = float(np.mean(last) - np.mean(first))
+            sure = 3.0 * noise * (1 / len(first) + 1 / len(last)) ** 0.5
+            if abs(gap) > max(sure, 0.03):
+                told.append(
+                    Warning(
+                        "light moved",
+                        Severity.SERIOUS,
+                        f"On strip {strip.label}, frames {names[0]} and {names[-1]} had the same "
+                        f"exposure and differ by {abs(gap):.2f}: the light moved, or a shutter "
+                        "sticks.",
+                        "Expose the strip again in steady light, checking the meter on the way.",
+                        strip.label,
+                        (names[0], names[-1]),
+                    )
+                )
+    return told
+
+
+def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Warning]:
+    """A strip that strays from the law of development by far more than the others."""
+    if fit.law.distinct < 4 or fit.scales.stray < _STRAYING:
+        return []
+    start = LAW + BENDS
+    strays = fit.phi[start:].reshape(len(strips), PARAMETERS)[:, 1:3]
+    size = (strays**2).sum(1)
+    worst = int(np.argmax(size))
+    if size[worst] < _LION_SHARE * size.sum():
+        return []
+    label = strips[worst].label
+    return [
+        Warning(
+            "off the family",
+            Severity.CAUTION,
+            f"Strip {label} does not lie with the others: its time or temperature may have been "
+            "other than noted.",
+            "Check the notes of that strip, or run it again.",
+            label,
+        )
+    ]
+
+
 def traps(
     strips: tuple[StripReadings, ...],
     fit: Fit,
@@ -116,7 +175,8 @@ def traps(
     finding: Finding,
 ) -> tuple[Warning, ...]:
     """All warnings of a test, the most serious first."""
-    found = _misread(fit) + _times(fit, finding) + _blanks(strips)
+    found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
+    found += _off_the_family(fit, strips) + _blanks(strips)
     found += _thin_brackets(strips) + _temperature(reports)
     order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]
     return tuple(sorted(found, key=lambda w: order.index(w.severity)))

@@ -7,7 +7,9 @@ from typing import Any
 from vadrin.core.analysis import Analysis
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.finding import Finding
-from vadrin.core.push import Push, PushRow, verdict
+from vadrin.core.next_step import NextStep
+from vadrin.core.push import Push, PushLimits, PushRow, verdict
+from vadrin.core.schools import SchoolAnswer
 from vadrin.core.strip_figures import StripFigures
 from vadrin.core.warnings import Warning
 
@@ -15,6 +17,7 @@ SCHEMA = "vadrin-report/1"
 _STRIP_FIGURES = (
     "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
     "average_gradient", "contrast_index", "gamma", "gamma_stops", "zone8_density",
+    "gradient_search_speed", "toe_share", "shoulder_stops", "usable_stops", "max_density",
 )  # fmt: skip
 
 
@@ -82,6 +85,7 @@ def _push_row(of: PushRow) -> dict[str, Any]:
         "shadow_loss_stops": figure(of.shadow_loss_stops),
         "average_gradient": figure(of.average_gradient),
         "tested": of.tested,
+        "basis": of.basis.value,
         **_bound(of.nearest_tested_min),
         **words,
     }
@@ -94,6 +98,37 @@ def _push(of: Push) -> dict[str, Any]:
         "exposure_index_figure": figure(of.exposure_index),
         "hold_midtone": _push_row(of.hold_midtone),
         "hold_highlight": _push_row(of.hold_highlight),
+        "hold_contrast": _push_row(of.hold_contrast),
+        "makers_table": _push_row(of.makers_table),
+        "fixed_share": _push_row(of.fixed_share),
+    }
+
+
+def _school(of: SchoolAnswer) -> dict[str, Any]:
+    return {
+        "exposure_index": figure(of.exposure_index),
+        "time_min": figure(of.time_min),
+        "sentence": of.sentence,
+    }
+
+
+def _limits(of: PushLimits | None) -> dict[str, Any]:
+    if of is None:
+        return {}
+    return {
+        "last_usable": figure(of.last_usable),
+        "last_salvageable": figure(of.last_salvageable),
+    }
+
+
+def _next_step(of: NextStep) -> dict[str, Any]:
+    return {
+        "act": of.act.value,
+        "strip": of.strip,
+        "frame": of.frame,
+        "log_h": of.log_h,
+        "time_min": of.time_min,
+        "narrowing": of.narrowing,
     }
 
 
@@ -120,6 +155,14 @@ def report_of(analysis: Analysis, source: str) -> dict[str, Any]:
         },
         "finding": _finding(analysis.finding),
         "push": [_push(p) for p in analysis.push],
+        "schools": {a.key: _school(a) for a in analysis.schools},
+        "push_limits": _limits(analysis.limits),
+        "held_ei": {
+            s.label: {"lowest": figure(h.lowest), "highest": figure(h.highest)}
+            for s, h in zip(analysis.strips, analysis.held, strict=False)
+        },
+        "reversal_speed": figure(analysis.reversal_speed),
+        "next_steps": [_next_step(n) for n in analysis.next_steps],
         "warnings": _sentences(analysis.warnings),
         "warning_details": [_warning(w) for w in analysis.warnings],
     }
