@@ -11,7 +11,9 @@ from hypothesis import strategies as st
 from tests.core.closed_form import ClosedForm
 from vadrin.core.analysis import Settings, analyse
 from vadrin.core.figures import zone_ei
+from vadrin.core.fit import fit_strips, refit
 from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.strip_figures import figures_of_strips
 
 TIMES = (4.0, 6.0, 9.0, 13.5)
 QUICK = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
@@ -116,6 +118,64 @@ def test_any_finite_input_gives_figures_or_reasons(strips):
             assert math.isfinite(figure.value)
             if figure.low is not None:
                 assert figure.low <= figure.value <= figure.high
+
+
+@given(factor=st.floats(0.6, 1.6))
+@QUICK
+def test_scaling_net_density_scales_gradient(factor):
+    strips = ClosedForm().strips(TIMES)
+    base = {s.label: s.blanks().mean() for s in strips}
+    scaled = tuple(
+        replace(s, readings=tuple(
+            replace(r, density=base[s.label] + factor * (r.density - base[s.label]))
+            for r in s.readings
+        ))
+        for s in strips
+    )  # fmt: skip
+    first, second = (analyse(s, Settings(draws=0)) for s in (strips, scaled))
+    for a, b in zip(first.strips, second.strips, strict=True):
+        assert b.gamma.value == pytest.approx(factor * a.gamma.value, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("readings", "words"),
+    [
+        ([(None, 0.2), (None, 0.21)], "enough readings"),
+        ([(-1.0, 0.5)], "enough readings"),
+        ([(x / 4, 0.4) for x in range(-8, 8)], "enough readings"),
+        ([], "enough readings"),
+        ([(d, x / 4) for x, d in enumerate((0.2, 0.2, 0.3, 0.5, 0.8, 1.1))], ""),
+    ],
+    ids=["all blank", "single point", "constant", "nothing", "columns reversed"],
+)
+def test_odd_tables_get_reasons(readings, words):
+    rows = tuple(Reading(str(i), x, d) for i, (x, d) in enumerate(readings))
+    finding = analyse((StripReadings("A", 8.0, 20.0, rows),)).finding
+    assert finding.time_min.value is None
+    assert words in finding.time_min.why
+    assert finding.time_min.why
+
+
+def test_a_frame_read_twice_is_named():
+    strips = noisy(9)
+    readings = strips[1].readings
+    spoilt = changed(strips[1], 13, readings[12].density)
+    answer = analyse((strips[0], spoilt, *strips[2:]), Settings(draws=0))
+    assert named(answer) & {("B", readings[12].frame), ("B", readings[13].frame)}
+
+
+def test_a_refit_follows_a_dragged_reading():
+    strip = noisy(2)[1]
+    near = fit_strips((strip,), drop=False)
+    dragged = (changed(strip, 9, strip.readings[9].density + 0.05),)
+    follows, anew = refit(dragged, near), fit_strips(dragged, drop=False)
+    answers = [
+        figures_of_strips(dragged, fit, None, 8.125)[0].zone_ei.value
+        for fit in (near, follows, anew)
+    ]
+    moved = abs(math.log2(answers[2] / answers[0]))
+    assert moved > 0.01
+    assert abs(math.log2(answers[1] / answers[2])) < 0.5 * moved + 0.02
 
 
 def test_zone_ei_is_four_stops_under_the_meter():

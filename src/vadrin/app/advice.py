@@ -14,7 +14,8 @@ from vadrin.app.words import (
     push_name,
 )
 from vadrin.core.analysis import Analysis
-from vadrin.core.exposure import marked_ei
+from vadrin.core.exposure import STOP, marked_ei, meter_point, stops_text
+from vadrin.core.next_step import Act
 from vadrin.core.push import SALVAGE, THIN, verdict
 
 SCHOOL_WORDS = {
@@ -92,7 +93,26 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
         longer = worth[0].stops > 0
         aim = times[-1] * 1.4 if longer else times[0] * 0.7
         return f"A strip at about {minutes_text(aim)} would answer {push_name(worth[0].stops)}."
-    return "Check it on paper: print the frame four stops under the meter."
+    return _firmest(sheet, analysis)
+
+
+_WORTH = 0.06
+"""An act that narrows the answer by less than this is not worth a frame."""
+
+
+def _firmest(sheet: TestSheet, analysis: Analysis) -> str:
+    """The act of the greatest expected gain, or the check on paper where none is worth it."""
+    step = analysis.next_steps[0] if analysis.next_steps else None
+    if step is None or step.narrowing < _WORTH:
+        return "Check it on paper: print the frame four stops under the meter."
+    gain = f"about {step.narrowing:.0%} narrower"
+    if step.act is Act.RUN_STRIP and step.time_min:
+        return f"One more strip at {minutes_text(step.time_min)} makes the EI's range {gain}."
+    if step.act is Act.REPEAT_FRAME:
+        return f"Read strip {step.strip}, frame {step.frame} again: the EI's range gets {gain}."
+    meter = meter_point(sheet.test.exposure_index, sheet.test.meter_constant)
+    stops = stops_text(round(((step.log_h or meter) - meter) / STOP * 2) / 2, signed=True)
+    return f"A frame at {stops} stops on strip {step.strip} makes the EI's range {gain}."
 
 
 def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:

@@ -1,9 +1,8 @@
-"""The schools side by side, each with the sentence that says why it differs."""
+"""The schools side by side, in words."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log2
 
 from vadrin.app.words import minutes_text
 from vadrin.core.analysis import Analysis
@@ -30,32 +29,38 @@ def _time(figure: Figure) -> str:
     return "—" if figure.value is None else minutes_text(figure.value)
 
 
+_NAMES = {
+    "shadow": "Shadow",
+    "standard": "Standard",
+    "gradient": "Gradient",
+    "print quality": "Print quality",
+    "data sheet": "Data sheet",
+}
+
+
 def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
-    """Shadow school and standard school, from the same readings."""
-    found, iso = analysis.finding, analysis.iso
-    shadow_why = found.zone_ei.why or (
-        "Four stops under the meter must just show: 0.10 over base plus fog."
-    )
-    standard_why = iso.speed.why or "One fixed contrast, for comparing with the box."
-    if found.zone_ei.value and iso.speed.value:
-        apart = log2(iso.speed.value / found.zone_ei.value)
-        standard_why += (
-            f" It comes out {stops_text(round(apart * 3) / 3)} stop faster here; two thirds of "
-            "that are the definition, not the film."
-        )
-    same_why = found.speed.why or (
-        "The standard's arithmetic at this time's own contrast: no ISO speed unless the two "
-        "contrasts agree."
-    )
-    by_shadow = analysis.settings.school == "shadow"
-    return (
-        SchoolLine("Shadow", _index(found.zone_ei), _time(found.time_min), shadow_why, by_shadow),
-        SchoolLine("Standard, ISO", _index(iso.speed), _time(iso.time_min), standard_why, False),
+    """Every school's answer from the same readings, the one rated by marked."""
+    return tuple(
         SchoolLine(
-            "Standard, this time",
-            _index(found.speed),
-            _time(found.time_min),
-            same_why,
-            not by_shadow,
-        ),
+            _NAMES[answer.key],
+            _index(answer.exposure_index),
+            _time(answer.time_min),
+            answer.exposure_index.why or answer.sentence,
+            answer.key == analysis.settings.school,
+        )
+        for answer in analysis.schools
     )
+
+
+def limits_text(analysis: Analysis) -> str:
+    """How far the film can be pushed, and what the soft column rests on, in a sentence."""
+    limits = analysis.limits
+    rule = "The column +30 % a stop is a rule of thumb, not measured."
+    if limits is None or limits.last_usable.value is None:
+        return rule
+    usable = f"Pushes up to {stops_text(limits.last_usable.value)} stops keep usable shadow"
+    if limits.last_salvageable.value is not None:
+        reach = limits.last_salvageable
+        more = " at least, the tested times end there" if reach.why else ""
+        usable += f", up to {stops_text(reach.known())} can be salvaged{more}"
+    return f"{usable}. {rule}"

@@ -13,8 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core import law as laws
+from vadrin.core import misreads
 from vadrin.core.law import LAW, STRAY, Law
-from vadrin.core.quantile import t_quantile
 from vadrin.core.readings import Dropped, StripReadings, restated_time
 from vadrin.core.shape import BENDS, PARAMETERS, Array, design
 
@@ -23,8 +23,6 @@ INSTRUMENT_NOISE = 0.004
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
-_LEAST_GAP = 0.025
-"""Nothing nearer than this to its curve is called misread: readings are rounded."""
 _STRAY_BOUNDS = (0.03, 3.0)
 _BEND_BOUNDS = (0.10, 1.0)
 
@@ -259,37 +257,41 @@ def _solve(
     return _Solution(point.phi, hessian, point.residual, point.jacobian, scales, freedom)
 
 
-def _least_likely(solution: _Solution, keep: Array) -> tuple[int, float]:
-    """The kept reading that fits worst, as a deleted residual in standard deviations."""
-    scale = solution.scales.noise
-    half = np.linalg.solve(hessian_factor(solution.hessian), solution.jacobian.T)
-    leverage = np.clip((half**2).sum(0) / scale**2, 0.0, 0.98)
-    size = np.abs(solution.residual) / (scale * np.sqrt(1 - leverage)) * keep
+def _misread(problem: _Problem, solution: _Solution) -> tuple[tuple[int, ...], str]:
+    """Places of the readings least fit to stay, and why; none where all may stay."""
+    table, keep, noise = problem.table, problem.keep, solution.scales.noise
+    size = keep * misreads.deleted_residuals(
+        solution.residual, solution.jacobian, solution.hessian, noise, solution.freedom
+    )
     worst = int(np.argmax(size))
-    inner = min(size[worst] ** 2 / max(solution.freedom, 3.0), 0.999)
-    deleted = size[worst] * np.sqrt((1 - 1 / max(solution.freedom, 3.0)) / (1 - inner))
-    return worst, float(deleted)
+    far = abs(float(solution.residual[worst])) >= misreads.LEAST_GAP
+    if far and size[worst] >= misreads.limit(len(keep), solution.freedom):
+        return (worst,), "does not fit its neighbours"
+    seen = (table.strip, table.x, table.density, solution.residual, keep, noise)
+    pair = misreads.swapped_pair(*seen)
+    if pair is not None:
+        return pair, "would fit if it changed places with its neighbour"
+    twice = misreads.read_twice(*seen)
+    if twice is not None:
+        return (twice,), "repeats its neighbour's reading"
+    return (), ""
 
 
-def hessian_factor(hessian: Array) -> Array:
-    """Lower Cholesky factor, with a jitter where rounding spoils positive definiteness."""
-    jitter = 1e-10 * np.diag(hessian)
-    return np.asarray(np.linalg.cholesky(hessian + np.diag(jitter)))
-
-
-def _limit(count: int, freedom: float) -> float:
-    """Deleted residual that one clean test in forty would show."""
-    return t_quantile(1 - 0.0125 / count, max(freedom - 1, 3.0))
-
-
-def _dropped(table: Table, strips: tuple[StripReadings, ...], place: int, expected: float,
-             sign: float) -> Dropped:  # fmt: skip
+def _dropped(
+    table: Table,
+    strips: tuple[StripReadings, ...],
+    place: int,
+    expected: float,
+    sign: float,
+    why: str,
+) -> Dropped:  # fmt: skip
     return Dropped(
         strips[int(table.strip[place])].label,
         table.frame[place],
         float(sign * table.x[place]),
         float(table.density[place]),
         expected,
+        why,
     )
 
 
@@ -325,14 +327,14 @@ def fit_strips(
     solution = _solve(problem, start, scales, robust=True)
     dropped: list[Dropped] = []
     for _ in range(max(2, len(problem.keep) // 10) if drop else 0):
-        worst, size = _least_likely(solution, problem.keep)
-        gap = abs(float(solution.residual[worst]))
-        if size < _limit(len(problem.keep), solution.freedom) or gap < _LEAST_GAP:
+        places, why = _misread(problem, solution)
+        if not places:
             break
-        problem.keep[worst] = 0.0
+        problem.keep[list(places)] = 0.0
         solution = _solve(problem, solution.phi, solution.scales, robust=False)
-        expected = float(problem.table.density[worst] - solution.residual[worst])
-        dropped.append(_dropped(problem.table, strips, worst, expected, sign))
+        for place in places:
+            expected = float(problem.table.density[place] - solution.residual[place])
+            dropped.append(_dropped(problem.table, strips, place, expected, sign, why))
     if not dropped:
         solution = _solve(problem, solution.phi, solution.scales, robust=False)
     return _finished(problem, solution, instrument_noise, tuple(dropped))
@@ -382,7 +384,7 @@ def _finished(
     weighted = solution.jacobian * (problem.keep / noise**2)[:, None]
     hessian = weighted.T @ solution.jacobian
     hessian += np.diag(_precision(problem.law, problem.spread, solution.scales))
-    root = np.asarray(np.linalg.inv(hessian_factor(hessian)).T, dtype=np.float64)
+    root = np.asarray(np.linalg.inv(misreads.factor_of(hessian)).T, dtype=np.float64)
     freedom, scales = solution.freedom, solution.scales
     return Fit(problem.law, solution.phi, root, noise, freedom, dropped, scales)
 

@@ -23,7 +23,7 @@ def _misread(fit: Fit) -> list[Warning]:
             "misread",
             Severity.SERIOUS,
             f"Strip {d.strip}, frame {d.frame} reads {d.density:.2f} where its neighbours "
-            f"ask for {d.expected:.2f}; it was left out.",
+            f"ask for {d.expected:.2f}: it {d.why}, and was left out.",
             "Read that frame again, and check that it is the frame the record says.",
             d.strip,
             (d.frame,),

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, 
 from vadrin.app.advice import SCHOOL_WORDS
 from vadrin.app.card import target_text
 from vadrin.app.darkroom import choose_school, choose_target, decide
-from vadrin.app.schools import school_lines
+from vadrin.app.schools import limits_text, school_lines
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     date_text,
@@ -98,6 +98,7 @@ class FindingStation(Station):
             column.addWidget(self._schools(scene.analysis))
             column.addWidget(rule())
             column.addWidget(self._pushes(scene.analysis))
+            column.addWidget(text(limits_text(scene.analysis), 13, tone="soft", wrap=True))
         column.addStretch(1)
         self._area.setWidget(body)
         self._show_decision(scene.sheet)
@@ -142,7 +143,7 @@ class FindingStation(Station):
         grid.setHorizontalSpacing(px(20))
         grid.setVerticalSpacing(px(4))
         heads = ("Shoot at", "", "Highlight held", "range", "Mid-tone held", "range",
-                 "Shadow lost", "")  # fmt: skip
+                 "+30 % a stop", "Shadow lost", "")  # fmt: skip
         for place, words in enumerate(heads):
             grid.addWidget(text(words, 12, tone="soft"), 0, place)
         for row, push in enumerate(analysis.push, start=1):
@@ -153,12 +154,17 @@ class FindingStation(Station):
             grid.addWidget(text(push_name(push.stops), 15, weight), row, 1)
             self._hold(grid, row, 2, push.hold_highlight, weight)
             self._hold(grid, row, 4, push.hold_midtone, weight)
+            shared = push.fixed_share.time_min.value
+            if shared is not None and push.stops:
+                hearsay = text(minutes_text(shared), 13, tone="soft")
+                hearsay.setToolTip("a rule of thumb, not measured here")
+                grid.addWidget(hearsay, row, 6)
             loss = push.hold_highlight.shadow_loss_stops.value
             if loss is not None:
                 grave = verdict(loss) in ("salvage", "nothing there")
-                grid.addWidget(text(loss_text(loss), 15, weight), row, 6)
-                grid.addWidget(text(verdict(loss), 13, tone="grease" if grave else ""), row, 7)
-        grid.setColumnStretch(8, 1)
+                grid.addWidget(text(loss_text(loss), 15, weight), row, 7)
+                grid.addWidget(text(verdict(loss), 13, tone="grease" if grave else ""), row, 8)
+        grid.setColumnStretch(9, 1)
         return holder
 
     @staticmethod

@@ -1,0 +1,144 @@
+"""What stands between the meter and the film, and the traps in settings."""
+
+import math
+
+import numpy as np
+import pytest
+
+from vadrin.core import setting_traps as traps
+from vadrin.core.corrections import (
+    Corrections,
+    calibrated_meter_constant,
+    daylight_excess,
+    dial_for,
+    ei_of_chosen_exposure,
+    frame_log_h,
+    shutter_of_frame_rate,
+    stops_of,
+    with_flare,
+)
+from vadrin.core.drift import fitted_q10, restated_drift
+from vadrin.core.figure import Figure
+from vadrin.core.reciprocity import (
+    Reciprocity,
+    corrected_time,
+    effective_time,
+    extra_stops,
+    fit_reciprocity,
+)
+
+LAW = Reciprocity("additive", factor=0.8, exponent=1.4)
+
+
+@pytest.mark.parametrize(
+    "law",
+    [
+        LAW,
+        Reciprocity("power", exponent=1.3),
+        Reciprocity("table", table=((2.0, 3.0), (10.0, 25.0), (100.0, 600.0))),
+    ],
+)
+def test_the_effective_time_is_the_one_whose_corrected_time_was_given(law):
+    for metered in (0.1, 1.0, 4.0, 30.0, 300.0):
+        given = corrected_time(law, metered)
+        assert given >= metered
+        assert effective_time(law, given) == pytest.approx(metered, rel=1e-6)
+    assert extra_stops(law, 0.5) == 0
+
+
+def test_a_reciprocity_law_is_found_from_own_pairs():
+    metered = np.array([0.5, 2.0, 8.0, 30.0, 120.0])
+    needed = np.array([corrected_time(LAW, t) for t in metered])
+    law, misfit = fit_reciprocity(metered, needed)
+    assert (law.factor, law.exponent) == pytest.approx((0.8, 1.4), rel=1e-6)
+    assert misfit.value == pytest.approx(0, abs=1e-6)
+    _, alone = fit_reciprocity(metered[:2], needed[:2])
+    assert "second long exposure" in alone.why
+
+
+def test_corrections_add_up_in_stops():
+    assert stops_of(Corrections(filter_factor=4)) == pytest.approx(2)
+    assert stops_of(Corrections(bellows_extension=50, focal_length=50)) == pytest.approx(2)
+    assert stops_of(Corrections(t_stop=2 * math.sqrt(2), f_stop=2)) == pytest.approx(1)
+    assert stops_of(Corrections(marked_s=1 / 60, measured_s=1 / 32)) == pytest.approx(-1)
+    lossy = Corrections(exposed_s=corrected_time(LAW, 10), reciprocity=LAW, filter_factor=2)
+    assert stops_of(lossy) == pytest.approx(1 + extra_stops(LAW, 10))
+    plain, filtered = frame_log_h(100, 0, Corrections()), frame_log_h(100, 0, Corrections(2.0))
+    assert plain - filtered == pytest.approx(math.log10(2))
+
+
+def test_cine_shutter_and_the_ei_of_a_chosen_frame():
+    assert shutter_of_frame_rate(180, 24) == pytest.approx(1 / 48)
+    assert ei_of_chosen_exposure(100, 1 / 60, 8, 1 / 60, 5.6) == pytest.approx(50)
+    assert ei_of_chosen_exposure(100, 1 / 60, 8, 1 / 60, 5.6, 2.0) == pytest.approx(100)
+
+
+def test_meter_constant_and_flare():
+    figure = calibrated_meter_constant(np.array([100, 200, 50.0]), np.array([0.1, 0.05, 0.2]))
+    assert figure.value == pytest.approx(10)
+    assert figure.low == pytest.approx(figure.high)
+    dark, bright = with_flare(np.array([-3.0, 0.0]), 0.01)
+    assert 10**dark == pytest.approx(0.001 + 0.01 * 0.5005)
+    assert bright == pytest.approx(0, abs=0.01)
+
+
+def test_drift_integrates_the_speed_of_development():
+    steady = restated_drift(np.array([0.0, 10.0]), np.array([22.0, 22.0]), 10.0)
+    assert steady == pytest.approx(10 * 2.5**0.2)
+    falling = restated_drift(np.array([0.0, 60.0]), np.array([24.0, 16.0]), 60.0)
+    exact = 60 * (2.5**0.4 - 2.5**-0.4) / (0.8 * math.log(2.5))
+    assert falling == pytest.approx(exact, rel=1e-4)
+    minutes = 8 * 3.0 ** (-np.array([-2.0, 0.0, 4.0]) / 10)
+    assert fitted_q10(minutes, np.array([18.0, 20.0, 24.0])) == pytest.approx(3.0)
+
+
+def test_a_dial_that_ends_and_daylight_after_dark():
+    low = dial_for(12, 25, 3200, 2)
+    assert low.dial == 25
+    assert low.compensation == pytest.approx(math.log2(25 / 12))
+    far = dial_for(12800, 25, 3200, 1)
+    assert (far.dial, far.compensation, far.left) == (3200, -1, 0)
+    assert far.short == pytest.approx(1)
+    assert daylight_excess(100, 1 / 1000, 16) < 0 < daylight_excess(6400, 1 / 500, 16)
+
+
+@pytest.mark.parametrize(
+    ("warnings", "words"),
+    [
+        (
+            traps.marks_taken_for_exact(
+                (traps.FrameSetting("1", 1 / 60, 8, 1 / 45),), 1 / 1000, 2.0
+            ),
+            "sixth of a stop",
+        ),
+        (
+            traps.marks_taken_for_exact((traps.FrameSetting("1", 1 / 60, 2.0),), 1 / 1000, 2.0),
+            "full aperture",
+        ),
+        (
+            traps.long_beside_short(
+                (traps.FrameSetting("1", 1 / 60, 8), traps.FrameSetting("9", 8, 8)), False
+            ),
+            "longer than 1 s",
+        ),
+        (traps.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 18]), 9.0), "count as 8"),
+        (traps.dial_ends_below(12, 25, 3200, 0), "dial ends"),
+        (traps.left_on_another_speed(Figure(2.0), 400), "push of 2"),
+        (traps.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
+        (traps.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
+    ],
+)
+def test_each_trap_says_itself_with_a_remedy(warnings, words):
+    (warning,) = warnings
+    assert words in warning.sentence
+    assert warning.remedy.endswith(".")
+
+
+def test_traps_stay_silent_where_nothing_is_wrong():
+    good = (traps.FrameSetting("1", 1 / 60, 8, 1 / 64), traps.FrameSetting("2", 1 / 30, 8))
+    assert traps.marks_taken_for_exact(good, 1 / 1000, 2.0) == []
+    assert traps.long_beside_short(good, False) == []
+    assert traps.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 20.2]), 9.0) == []
+    assert traps.dial_ends_below(100, 25, 3200, 2) == []
+    assert traps.left_on_another_speed(Figure(0.1), 100) == []
+    assert traps.daylight_after_a_push(100, 1 / 1000, 16) == []

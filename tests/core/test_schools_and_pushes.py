@@ -1,0 +1,162 @@
+"""Schools, the rules for a push, limits, colour and reversal, and what to measure next."""
+
+import math
+
+import numpy as np
+import pytest
+
+from tests.core.closed_form import STOP, ClosedForm
+from vadrin.core.analysis import Settings, analyse
+from vadrin.core.colour import colour_negative_speed, stain
+from vadrin.core.figure import Basis
+from vadrin.core.film import Densitometer, expose_and_develop, invent_film
+from vadrin.core.next_step import Act
+from vadrin.core.push import Hearsay, push_of_wrong_setting
+from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.schools import match_ei
+
+TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
+FILM = ClosedForm()
+
+
+@pytest.fixture(scope="module")
+def answer():
+    rules = Hearsay(share=0.25, makers=((1.0, 10.0),))
+    return analyse(FILM.strips(TIMES), Settings(hearsay=rules))
+
+
+def test_every_school_answers_from_the_same_readings(answer):
+    by_key = {a.key: a for a in answer.schools}
+    shadow = FILM.time_for(FILM.zone8, 1.30)
+    assert by_key["shadow"].time_min.value == pytest.approx(shadow, rel=0.007)
+    assert by_key["shadow"].exposure_index.value == pytest.approx(FILM.zone_ei(shadow), rel=0.01)
+    gradient = FILM.time_for(FILM.gradient, 0.58)
+    assert by_key["gradient"].time_min.value == pytest.approx(gradient, rel=0.007)
+    assert "two thirds of a stop" in by_key["standard"].sentence
+    for school in answer.schools:
+        assert school.exposure_index.low <= school.exposure_index.value
+        assert school.exposure_index.value <= school.exposure_index.high
+
+
+def test_the_fractional_gradient_point_has_the_slope_it_is_named_for(answer):
+    strip = answer.strips[2]
+    x = math.log10(0.8 / strip.gradient_search_speed.value) - 0.2956
+    t = strip.time_min
+    slope = (FILM.net(x + 1e-4, t) - FILM.net(x - 1e-4, t)) / 2e-4
+    mean = (FILM.net(x + 1.5, t) - FILM.net(x, t)) / 1.5
+    assert slope / mean == pytest.approx(0.3, abs=0.01)
+    apart = math.log2(strip.gradient_search_speed.value / strip.fractional_gradient_speed.value)
+    assert abs(apart) < 0.5
+
+
+def test_shoulder_and_range_are_where_slope_falls(answer):
+    strip = answer.strips[3]
+    t = strip.time_min
+    x = strip.log_h_m.value + (strip.shoulder_stops.value + 4) * STOP
+    slope = (FILM.net(x + 1e-4, t) - FILM.net(x - 1e-4, t)) / 2e-4
+    assert slope / strip.gamma.value == pytest.approx(0.8, abs=0.02)
+    assert strip.usable_stops.value > strip.shoulder_stops.value + 4
+    assert not strip.max_density.present
+
+
+def test_hearsay_is_told_from_measurement(answer):
+    normal = answer.finding.time_min.value
+    push = next(p for p in answer.push if p.stops == 1)
+    assert push.fixed_share.time_min.value == pytest.approx(normal * 1.25)
+    assert push.fixed_share.basis is push.makers_table.basis is Basis.RULE
+    assert push.makers_table.time_min.value == 10.0
+    assert push.hold_highlight.basis is Basis.MEASURED
+    lost = 1 + math.log2(FILM.zone_ei(normal) / FILM.zone_ei(10.0))
+    assert push.makers_table.shadow_loss_stops.value == pytest.approx(lost, abs=0.01)
+    other = next(p for p in answer.push if p.stops == 2)
+    assert "no maker's table" in other.makers_table.time_min.why
+
+
+def test_limits_of_pushing_and_the_wrong_setting(answer):
+    assert 1.0 <= answer.limits.last_usable.value <= 1.5
+    assert answer.limits.last_salvageable.value >= answer.limits.last_usable.value
+    shot = answer.finding.zone_ei.value * 4
+    assert push_of_wrong_setting(answer.finding, shot).value == pytest.approx(2)
+    held = answer.held[2]
+    assert held.highest.value == pytest.approx(2 * answer.strips[2].zone_ei.value)
+    assert held.lowest.value <= answer.strips[2].zone_ei.value
+    matched = match_ei(answer.strips[4], answer.strips[0], 50.0)
+    ratio = FILM.zone_ei(15.5) / FILM.zone_ei(4.0)
+    assert matched.value == pytest.approx(50 * ratio, rel=0.01)
+
+
+def test_reversal_material_gets_its_own_speed():
+    x = np.arange(-3.0, 1.01, 0.15)
+    falling = 0.05 + 2.6 / (1 + 10 ** (1.6 * (x + 1.0)))
+    readings = tuple(
+        Reading(str(i), float(v), float(d)) for i, (v, d) in enumerate(zip(x, falling, strict=True))
+    )
+    answer = analyse((StripReadings("A", 6.0, 20.0, readings),))
+
+    def at(density):
+        return -1.0 + math.log10(2.6 / density - 1) / 1.6
+
+    truth = 10 / 10 ** (0.5 * (at(0.20) + at(2.0)))
+    assert answer.reversal_speed.value == pytest.approx(truth, rel=0.05)
+    assert "reversal" in answer.finding.zone_ei.why
+    thin = tuple(Reading(r.frame, r.log_h, r.density * 0.5) for r in readings)
+    short = analyse((StripReadings("A", 6.0, 20.0, thin),))
+    assert "does not reach 2.0" in short.reversal_speed.why
+
+
+def test_colour_negative_speed_is_of_green_and_the_slowest_layer():
+    def layer(shift, channel):
+        (strip,) = FILM.strips((8.0,))
+        moved = tuple(
+            Reading(r.frame, None if r.log_h is None else r.log_h + shift, r.density)
+            for r in strip.readings
+        )
+        return StripReadings("A", 8.0, 20.0, moved, channel)
+
+    rng = np.random.default_rng(1)
+    layers = layer(0.0, "green"), layer(0.2, "red"), layer(-0.1, "blue")
+    speed = colour_negative_speed(layers[0], layers[1:], rng)
+    low, high = -5.0, 2.0
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if FILM.net(middle, 8.0) < 0.15 else (low, middle)
+    assert speed.value == pytest.approx(math.sqrt(2) / 10 ** (low + 0.1), rel=0.02)
+    assert "three layers" in colour_negative_speed(layers[0], layers[1:2], rng).why
+    assert stain(np.array([1.0]), np.array([1.3])) == pytest.approx([0.3])
+
+
+def test_one_strip_off_the_family_and_light_that_moved_are_named():
+    strips = list(FILM.strips(TIMES, noise=0.008, rng=np.random.default_rng(3)))
+    late = FILM.strips((13.0,), noise=0.008, rng=np.random.default_rng(4))[0]
+    strips[2] = StripReadings("C", 8.0, 20.0, late.readings)
+    told = {w.key: w for w in analyse(tuple(strips), Settings(draws=0)).warnings}
+    assert told["off the family"].strip == "C"
+    first = strips[0].readings[8]
+    again = Reading("check", first.log_h, first.density + 0.2)
+    strips[0] = StripReadings("A", 4.0, 20.0, (*strips[0].readings, again))
+    answer = analyse(tuple(strips[:2] + strips[3:]), Settings(draws=0))
+    moved = [w for w in answer.warnings if w.key == "light moved"]
+    assert [w.frames for w in moved] == [(first.frame, "check")]
+
+
+def test_the_act_that_is_advised_does_firm_up_the_answer():
+    before, after = [], []
+    for seed in range(4):
+        rng = np.random.default_rng(seed)
+        film = invent_film(rng, 100.0)
+        x = math.log10(8.125 / 100) + STOP * np.arange(-6, 6.01, 1.0)
+        meter = Densitometer(0.02, 0.0, 4)
+        strips = tuple(
+            expose_and_develop(film, label, x, t, rng, meter)
+            for label, t in (("A", 5.0), ("B", 8.0), ("C", 13.0))
+        )
+        first = analyse(strips)
+        ranked = [s.narrowing for s in first.next_steps]
+        assert ranked == sorted(ranked, reverse=True)
+        assert all(0 <= share < 1 for share in ranked)
+        strip = next(s for s in first.next_steps if s.act is Act.RUN_STRIP)
+        more = expose_and_develop(film, "D", x, strip.time_min, rng, meter)
+        for kept, answer in ((before, first), (after, analyse((*strips, more)))):
+            figure = answer.finding.zone_ei
+            kept.append(math.log(figure.high / figure.low))
+    assert sum(after) < sum(before)
