@@ -64,6 +64,26 @@ def test_targets_and_out_file(table, tmp_path, capsys):
     capsys.readouterr()
 
 
+def test_channels_are_worked_out_apart(table, tmp_path, capsys):
+    rows = table.read_text(encoding="utf-8").splitlines()
+    lines = [rows[0]]
+    for channel, lift in (("visual", 0.0), ("red", 0.02), ("green", 0.0), ("blue", 0.25)):
+        for row in rows[1:]:
+            cells = row.split(",")
+            cells[5], cells[6] = f"{float(cells[5]) + lift:.6f}", channel
+            lines.append(",".join(cells))
+    coloured = tmp_path / "colour.csv"
+    coloured.write_text("\n".join(lines), encoding="utf-8")
+    assert main(["analyse", str(coloured), "--json"]) == 0
+    report = json.loads(capsys.readouterr().out)
+    assert report["strips"]["A"]["channel"] == "visual"
+    assert set(report["channels"]) == {"red", "green", "blue"}
+    fog = [report["channels"][c]["strips"]["A"]["base_fog"]["value"] for c in ("green", "blue")]
+    assert fog[1] - fog[0] == pytest.approx(0.25, abs=0.001)
+    assert is_figure(report["colour_negative_speed"]["C"])
+    assert any("stained" in warning for warning in report["warnings"])
+
+
 def test_tables_on_a_terminal_speak_in_ei_and_time(table, capsys):
     assert main(["analyse", str(table)]) == 0
     shown = capsys.readouterr().out

@@ -178,7 +178,9 @@ def test_f1_lists_the_keys_of_the_station(qtbot, demo):
     assert not window.keys.isVisible()
 
 
-@pytest.mark.parametrize("station", ["plan", "expose", "read", "curves", "finding"])
+@pytest.mark.parametrize(
+    "station", ["plan", "expose", "process", "read", "curves", "finding", "cards", "shelf"]
+)
 def test_safelight_has_no_green_and_no_blue(demo, station):
     window = demo("Merrow Pan 125", station)
     window.wear(SAFELIGHT)

@@ -8,6 +8,7 @@ from vadrin.app.words import minutes_text
 from vadrin.core.analysis import Analysis
 from vadrin.core.exposure import marked_ei, stops_text
 from vadrin.core.figure import Figure
+from vadrin.core.schools import SchoolAnswer
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,15 @@ _NAMES = {
 }
 
 
+def _rates(answer: SchoolAnswer, analysis: Analysis) -> bool:
+    """Whether a school's answer is the one the film is rated by: same EI at the same time."""
+    rated, time = analysis.rated_index.value, analysis.finding.time_min.value
+    return rated is not None and (answer.exposure_index.value, answer.time_min.value) == (
+        rated,
+        time,
+    )
+
+
 def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
     """Every school's answer from the same readings, the one rated by marked."""
     return tuple(
@@ -46,7 +56,7 @@ def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
             _index(answer.exposure_index),
             _time(answer.time_min),
             answer.exposure_index.why or answer.sentence,
-            answer.key == analysis.settings.school,
+            _rates(answer, analysis),
         )
         for answer in analysis.schools
     )

@@ -7,15 +7,20 @@ import json
 import math
 import sys
 from pathlib import Path
+from typing import Any
+
+import numpy as np
 
 from vadrin.app.words import loss_text, minutes_text, push_name
 from vadrin.commands import UsageError
 from vadrin.core.analysis import Analysis, Settings, analyse
+from vadrin.core.colour import colour_negative_speed
 from vadrin.core.family import TARGETS, Target
 from vadrin.core.figure import Figure
+from vadrin.core.setting_traps import stained
 from vadrin.formats.readings_csv import read_readings_csv
-from vadrin.formats.readings_table import FormatError, strips_of
-from vadrin.formats.report_json import report_of
+from vadrin.formats.readings_table import CHANNELS, FormatError, ReadingsTable, strips_of
+from vadrin.formats.report_json import figure, report_of
 
 
 def target_of(text: str) -> Target:
@@ -50,13 +55,47 @@ def _pushes(text: str) -> tuple[float, ...]:
     return pushes
 
 
-def _analysis(options: argparse.Namespace) -> Analysis:
-    constant = options.meter_constant
-    if not (math.isfinite(constant) and 0 < constant < 1000):
-        raise UsageError("--meter-constant: give a number above 0, such as 8.125 or 10")
-    settings = Settings(
-        target_of(options.target), pushes=_pushes(options.push), meter_constant=constant
-    )
+def _other_channels(
+    table: ReadingsTable, main: str, settings: Settings
+) -> dict[str, dict[str, Any]]:
+    """A report for every channel but the main one, each on its own."""
+    present = [c for c in CHANNELS if any(r.channel == c for r in table.rows)]
+    return {
+        channel: report_of(
+            analyse(strips_of(table, settings.meter_constant, channel), settings), table.source
+        )
+        for channel in present
+        if channel != main
+    }
+
+
+def _colour_speeds(table: ReadingsTable, settings: Settings) -> dict[str, Any]:
+    """Colour negative speed of every strip whose three layers were read."""
+    by_channel = {
+        channel: {s.label: s for s in strips_of(table, settings.meter_constant, channel)}
+        for channel in ("green", "red", "blue")
+    }
+    rng = np.random.default_rng(settings.seed)
+    return {
+        label: figure(
+            colour_negative_speed(strip, (by_channel["red"][label], by_channel["blue"][label]), rng)
+        )
+        for label, strip in by_channel["green"].items()
+        if label in by_channel["red"] and label in by_channel["blue"]
+    }
+
+
+def _stain(table: ReadingsTable) -> list[str]:
+    """What stain does to the visual readings, where blue ones stand beside them."""
+    keyed: dict[tuple[str, str], dict[str, float]] = {}
+    for row in table.rows:
+        keyed.setdefault((row.strip, row.frame), {})[row.channel] = row.density
+    both = [(k["visual"], k["blue"]) for k in keyed.values() if {"visual", "blue"} <= set(k)]
+    seen, printed = np.array(both).reshape(-1, 2).T
+    return [f"{w.sentence} {w.remedy}" for w in stained(seen, printed)]
+
+
+def _table(options: argparse.Namespace) -> ReadingsTable:
     try:
         table = read_readings_csv(options.readings)
     except FormatError as error:
@@ -65,13 +104,27 @@ def _analysis(options: argparse.Namespace) -> Analysis:
         more = len(table.problems) - 1
         rest = f" (and {more} more)" if more else ""
         raise UsageError(f"{table.source}, {table.problems[0].sentence()}{rest}")
-    return analyse(strips_of(table, constant), settings)
+    return table
+
+
+def _settings(options: argparse.Namespace) -> Settings:
+    constant = options.meter_constant
+    if not (math.isfinite(constant) and 0 < constant < 1000):
+        raise UsageError("--meter-constant: give a number above 0, such as 8.125 or 10")
+    return Settings(
+        target_of(options.target), pushes=_pushes(options.push), meter_constant=constant
+    )
 
 
 def run_analyse(options: argparse.Namespace) -> int:
     """Print the report, or write it where asked."""
-    analysis = _analysis(options)
+    settings, table = _settings(options), _table(options)
+    strips = strips_of(table, settings.meter_constant)
+    analysis = analyse(strips, settings)
     report = report_of(analysis, options.readings.name)
+    report["channels"] = _other_channels(table, strips[0].channel, settings)
+    report["colour_negative_speed"] = _colour_speeds(table, settings)
+    report["warnings"] += _stain(table)
     text = json.dumps(report, ensure_ascii=False, indent=1, allow_nan=False)
     if options.out is not None:
         _write(options.out, text + "\n")

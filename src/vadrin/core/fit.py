@@ -263,6 +263,7 @@ def _misread(problem: _Problem, solution: _Solution) -> tuple[tuple[int, ...], s
     size = keep * misreads.deleted_residuals(
         solution.residual, solution.jacobian, solution.hessian, noise, solution.freedom
     )
+    size /= 1 + misreads.NOISE_GROWTH * np.maximum(table.density, 0.0)
     worst = int(np.argmax(size))
     far = abs(float(solution.residual[worst])) >= misreads.LEAST_GAP
     if far and size[worst] >= misreads.limit(len(keep), solution.freedom):

@@ -15,6 +15,9 @@ _ALARMS = 0.008
 _SWAP_GAIN = 13.0
 _CLEAR_STEP = 2.8
 _TWICE_OFF = 2.0
+NOISE_GROWTH = 0.2
+"""Reading noise may rise by this share for each unit of density before it is a misreading."""
+
 _ROBUST_BIAS = 1.06
 """Weights that spare the far readings make the noise look this much smaller."""
 

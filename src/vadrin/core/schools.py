@@ -55,6 +55,8 @@ def _apart(key: str, index: Figure, shadow: Figure) -> str:
     if key == "shadow" or index.value is None or shadow.value is None:
         return _ASKS[key]
     stops = log2(index.value / shadow.value)
+    if abs(stops) < 0.05:
+        return f"{_ASKS[key]} Here the same as the shadow school."
     side = "faster" if stops > 0 else "slower"
     words = f"{_ASKS[key]} Here {abs(stops):.1f} stop {side} than the shadow school"
     if key == "standard":

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QProxyStyle, QStyle, QStyleOption, QWidget
 
 
 @dataclass(frozen=True)
@@ -71,6 +72,28 @@ SAFELIGHT = Look(
 LOOKS = (DAY, DIM, SAFELIGHT)
 
 
+class CaretStyle(QProxyStyle):
+    """Hides the text caret in a red-only look: Qt draws it inverted, which would be cyan light.
+
+    The field's underline shows where one types.
+    """
+
+    def __init__(self, look: Look) -> None:
+        super().__init__("Fusion")
+        self._look = look
+
+    def pixelMetric(
+        self,
+        metric: QStyle.PixelMetric,
+        option: QStyleOption | None = None,
+        widget: QWidget | None = None,
+    ) -> int:
+        """No width for the caret where only red may shine."""
+        if metric == QStyle.PixelMetric.PM_TextCursorWidth and self._look.red_only:
+            return 0
+        return super().pixelMetric(metric, option, widget)
+
+
 def style_sheet(look: Look, px: dict[int, int]) -> str:
     """Qt style sheet of a look; `px` maps the type sizes at scale 1 to pixels."""
     return f"""
@@ -80,7 +103,8 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QLabel[tone="grease"] {{ color: {look.grease}; }}
     QLabel[tone="done"] {{ color: {look.done}; }}
     QFrame[rule="true"] {{ background: {look.rule}; max-height: 1px; min-height: 1px; }}
-    QLineEdit {{ background: {look.sheet}; border: 0; border-bottom: 1px solid {look.soft};
+    QLineEdit {{ placeholder-text-color: {look.soft}; background: {look.sheet}; border: 0;
+        border-bottom: 1px solid {look.soft};
         padding: 2px 4px; selection-background-color: {look.ink};
         selection-color: {look.desk}; }}
     QLineEdit:focus {{ border-bottom: 2px solid {look.ink}; padding-bottom: 1px; }}

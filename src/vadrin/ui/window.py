@@ -29,7 +29,7 @@ from vadrin.ui.analyst import Analyst
 from vadrin.ui.header import Header
 from vadrin.ui.import_banner import ImportBanner
 from vadrin.ui.light_table import LightTable
-from vadrin.ui.look import DAY, LOOKS, Look, style_sheet
+from vadrin.ui.look import DAY, LOOKS, CaretStyle, Look, style_sheet
 from vadrin.ui.rail import Rail
 from vadrin.ui.shortcuts import ShortcutSheet
 from vadrin.ui.stations.shelf import ShelfStation
@@ -217,6 +217,7 @@ class Window(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.setFont(typeface.font(13))
+            app.setStyle(CaretStyle(look))
             app.setStyleSheet(style_sheet(look, {s: px(s) for s in SIZES}))
         self.table.show_look(look)
         if self._stations:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
-from PyQt6.QtGui import QPainter, QPixmap, QResizeEvent
+from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
@@ -29,6 +29,7 @@ class CardsStation(Station):
         super().__init__(bench)
         self._size = "A6"
         self._pdf = b""
+        self._red_only = False
         self._size_field = WordField("paper size", self._set_size, self._step_size)
         self._size_field.refused.connect(self.refuse)
         self.column.addWidget(sentence("One card for the wall, on", self._size_field, "."))
@@ -58,6 +59,7 @@ class CardsStation(Station):
         if sheet is None:
             return
         self._size_field.show_value(self._size)
+        self._red_only = scene.look.red_only
         card = card_of(sheet, scene.analysis) if scene.analysis else None
         self._save.setEnabled(card is not None)
         if card is None:
@@ -94,6 +96,9 @@ class CardsStation(Station):
         page.fill(Qt.GlobalColor.white)
         painter = QPainter(page)
         painter.drawImage(0, 0, document.render(0, size))
+        if self._red_only:
+            painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+            painter.fillRect(page.rect(), QColor(170, 0, 0))
         painter.end()
         document.close()
         return page
