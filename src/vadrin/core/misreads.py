@@ -11,8 +11,8 @@ from vadrin.core.shape import Array
 LEAST_GAP = 0.025
 """Nothing nearer than this to its curve is called misread: readings are rounded."""
 
-_ALARMS = 0.008
-_SWAP_GAIN = 13.0
+_ALARMS = 0.004
+_SWAP_GAIN = 15.0
 _CLEAR_STEP = 2.8
 _TWICE_OFF = 2.0
 NOISE_GROWTH = 0.2

@@ -81,6 +81,7 @@ class CurvePlot(pg.PlotWidget):
         self.setMenuEnabled(False)
         self.setMouseEnabled(False, False)
         self.hideButtons()
+        self.setMinimumHeight(px(220))
         self.showAxis("top")
         self.setAccessibleName("characteristic curves")
         self.getPlotItem().getViewBox().setDefaultPadding(0.0)

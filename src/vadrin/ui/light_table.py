@@ -14,6 +14,9 @@ from vadrin.ui.type import font, px
 
 _STATE_WORDS = {PLANNED: "not taken yet", SKIPPED: "skipped", DOUBLED: "exposed twice"}
 _MOST_STRIPS = 6
+_SHARE_OF_WINDOW = 0.36
+_EDGE = 7
+"""Pixels of film above and below a frame, where the perforations are."""
 
 
 def spoken(strip: StripSheet, frame: FrameSheet) -> str:
@@ -38,7 +41,7 @@ class LightTable(QWidget):
         self._sheet: TestSheet | None = None
         self._look: Look = DAY
         self._frame_id: int | None = None
-        self._wait_words = ""
+        self._row = px(46)
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("light table")
@@ -53,7 +56,10 @@ class LightTable(QWidget):
         """Lay another test, or a changed one, on the table."""
         self._sheet = sheet
         count = min(len(sheet.strips), _MOST_STRIPS) if sheet else 0
-        self.setFixedHeight(px(14 + 46 * count + 4) if count else px(46))
+        whole = self.window()
+        room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
+        self._row = min(px(46), max(30, (room - px(18)) // max(count, 1)))
+        self.setFixedHeight(px(14) + self._row * count + px(4) if count else px(46))
         self.update()
 
     def show_selection(self, frame_id: int | None) -> None:
@@ -80,9 +86,11 @@ class LightTable(QWidget):
         longest = max((len(s.frames) for s in self._sheet.strips), default=1)
         width = min((right - left) / max(longest, 1), px(96))
         for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
-            top = px(14 + 46 * row) + px(7)
+            top = px(14) + self._row * row + _EDGE
             for column, frame in enumerate(strip.frames):
-                box = QRectF(left + width * column + 1, top, width - 2, px(26))
+                box = QRectF(
+                    left + width * column + 1, top, width - 2, self._row - px(6) - 2 * _EDGE
+                )
                 boxes.append((box, strip, frame))
         return boxes
 
@@ -114,13 +122,14 @@ class LightTable(QWidget):
                 painter.drawRect(box.adjusted(0, -2, 0, 2))
 
     def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
-        top = px(14 + 46 * row)
+        top = px(14) + self._row * row
         painter.setPen(QColor(self._look.ink))
         painter.setFont(font(13, 700))
         painter.drawText(QPointF(px(14), top + px(17)), f"Strip {strip.strip.label}")
         painter.setPen(QColor(self._look.soft))
         painter.setFont(font(12))
-        painter.drawText(QPointF(px(14), top + px(33)), self._strip_words(strip))
+        if self._row >= px(40):
+            painter.drawText(QPointF(px(14), top + px(33)), self._strip_words(strip))
 
     @staticmethod
     def _strip_words(strip: StripSheet) -> str:
@@ -131,17 +140,17 @@ class LightTable(QWidget):
         return "no time yet"
 
     def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
-        film = QRectF(boxes[0].left() - 2, boxes[0].top() - px(7),
-                      boxes[-1].right() - boxes[0].left() + 4, px(40))  # fmt: skip
+        film = QRectF(boxes[0].left() - 2, boxes[0].top() - _EDGE,
+                      boxes[-1].right() - boxes[0].left() + 4, self._row - px(6))  # fmt: skip
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(self._look.film_base))
         painter.drawRect(film)
         painter.setBrush(QColor(self._look.table))
-        step, hole = px(13), px(6)
-        x = film.left() + px(4)
+        step, hole = 13, 6
+        x = film.left() + 4
         while x + hole < film.right():
-            for y in (film.top() + px(2), film.bottom() - px(4.5)):
-                painter.drawRoundedRect(QRectF(x, y, hole, px(2.5)), 1, 1)
+            for y in (film.top() + 2, film.bottom() - 4.5):
+                painter.drawRoundedRect(QRectF(x, y, hole, 2.5), 1, 1)
             x += step
 
     def _paint_frame(self, painter: QPainter, box: QRectF, frame: FrameSheet) -> None:

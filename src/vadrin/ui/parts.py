@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
+from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import (
     QFrame,
     QLabel,
@@ -218,6 +218,16 @@ class FlowLayout(QLayout):
         return y + line - rect.y()
 
 
+class _Sentence(QWidget):
+    """Keeps the height its words need at the width it got."""
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        flow = self.layout()
+        if flow is not None:
+            self.setMinimumHeight(flow.heightForWidth(self.width()))
+
+
 def _closes(widget: QWidget | None) -> bool:
     """Whether a word is punctuation that stands close to the word before."""
     return isinstance(widget, QLabel) and widget.text()[:1] in {",", ".", ";"}
@@ -225,7 +235,7 @@ def _closes(widget: QWidget | None) -> bool:
 
 def sentence(*words: str | QWidget, size: int = 17) -> QWidget:
     """A sentence of plain words and fields, wrapped as text is."""
-    holder = QWidget()
+    holder = _Sentence()
     flow = FlowLayout()
     for part in words:
         if isinstance(part, str):

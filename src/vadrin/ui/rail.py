@@ -34,13 +34,14 @@ class _Step(QWidget):
         self._state = StepState("—", False)
         self._here = False
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setFixedHeight(px(54))
+        self.setMinimumHeight(px(20))
+        self.setMaximumHeight(px(54))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
         self.setAccessibleName(f"{NAMES[self._station]}: {state.words}")
-        self.setFixedHeight(px(54))
+        self.setMaximumHeight(px(54))
         self.update()
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
@@ -56,7 +57,10 @@ class _Step(QWidget):
         begun = self._here or self._state.done
         painter.setPen(QColor(look.ink if begun else look.soft))
         painter.setFont(font(15, 700 if self._here else 400))
-        painter.drawText(px(28), px(23), NAMES[self._station])
+        roomy = self.height() >= px(46)
+        painter.drawText(px(28), px(23) if roomy else px(17), NAMES[self._station])
+        if not roomy:
+            return
         painter.setPen(QColor(look.soft))
         painter.setFont(font(12))
         room = self.width() - px(30)
@@ -89,7 +93,7 @@ class Rail(QWidget):
         self._steps = {name: _Step(name) for name in STATIONS}
         for step in self._steps.values():
             step.chosen.connect(self.chosen)
-            column.addWidget(step)
+            column.addWidget(step, 100)
         column.addStretch(1)
         self._shelf = button("Shelf", lambda: self.chosen.emit("shelf"), link=True)
         self._shelf.setFont(font(15))

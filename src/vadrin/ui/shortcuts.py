@@ -29,6 +29,7 @@ class ShortcutSheet(QWidget):
         super().__init__(parent)
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAccessibleName("keys")
+        self.setObjectName("keys")
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(px(24), px(18), px(24), px(20))
         self._inner = QWidget()

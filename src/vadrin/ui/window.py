@@ -9,12 +9,20 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QShortcut
+from PyQt6.QtGui import (
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeySequence,
+    QResizeEvent,
+    QShortcut,
+)
 from PyQt6.QtWidgets import (
     QApplication,
     QFileDialog,
     QHBoxLayout,
     QMainWindow,
+    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -62,6 +70,7 @@ class Window(QMainWindow):
         self.setMinimumSize(1024, 700)
         self.setAcceptDrops(True)
         self._stations: dict[str, Station] = {}
+        self._pages_of: dict[str, QScrollArea] = {}
         self._build()
         self._listen()
         self._bind_keys()
@@ -130,14 +139,20 @@ class Window(QMainWindow):
                 module = import_module(f"vadrin.ui.stations.{name}")
                 made = getattr(module, f"{name.capitalize()}Station")(self.bench)
             self._stations[name] = made
-            self.pages.addWidget(made)
+            area = QScrollArea()
+            area.setWidgetResizable(True)
+            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            area.setWidget(made)
+            self._pages_of[name] = area
+            self.pages.addWidget(area)
         return self._stations[name]
 
     def _turn(self) -> None:
         if self.bench.station != "shelf" and self.bench.sheet is None:
             self.bench.station = "shelf"
         station = self.station()
-        self.pages.setCurrentWidget(station)
+        self.pages.setCurrentWidget(self._pages_of[self.bench.station])
         self.refresh()
         station.take_focus()
 
@@ -227,10 +242,10 @@ class Window(QMainWindow):
         """Larger or smaller type, 100 to 200 %."""
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
-        for station in self._stations.values():
-            self.pages.removeWidget(station)
-            station.deleteLater()
-        self._stations = {}
+        for area in self._pages_of.values():
+            self.pages.removeWidget(area)
+            area.deleteLater()
+        self._stations, self._pages_of = {}, {}
         self.header.rescale()
         self.wear(self.look)
         self._turn()
@@ -248,6 +263,11 @@ class Window(QMainWindow):
             path = Path(url.toLocalFile())
             self.open_notebook(path) if path.suffix == ".vadrin" else self.bring(path)
             return
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Give the light table its share of the new height."""
+        super().resizeEvent(event)
+        self.table.show_sheet(self.bench.sheet)
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         """Finish the work in hand and let go of the file."""

@@ -72,7 +72,9 @@ class PlanStation(Station):
         super().__init__(bench)
         self._fields: dict[str, WordField] = {}
         self._wish: PlanEdit | None = None
-        self.column.addWidget(text("How long do I develop it, for each push and pull?", 17, 700))
+        self.column.addWidget(
+            text("How long do I develop it, for each push and pull?", 17, 700, wrap=True)
+        )
         self.column.addWidget(
             sentence("The film is", self._field("film"), "in", self._field("developer"),
                      self._field("dilution"), "; the meter is set to EI", self._field("ei"), ".")
