@@ -207,3 +207,11 @@ def test_every_station_fits_the_smallest_window_and_large_type(qtbot, demo):
         buttons = [b for b in window.findChildren(QPushButton) if b.isVisible()]
         assert all(b.width() > 0 for b in buttons)
     window.wear(DAY)
+
+
+def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):
+    window = demo("Kelda Pan 200", "plan")
+    frame = window.bench.sheet.strips[1].frames[4]
+    window.bench.select(frame.frame.id)
+    window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
+    assert window.table.accessibleName().startswith("strip A, frame 2, minus 5 stops, not taken")

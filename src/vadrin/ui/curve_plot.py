@@ -9,14 +9,15 @@ import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor
 
-from vadrin.app.sheet import TestSheet
+from vadrin.app.expectation import ExpectedStrip
+from vadrin.app.sheet import StripSheet, TestSheet
 from vadrin.app.words import minutes_text
 from vadrin.core.analysis import Analysis
 from vadrin.core.exposure import STOP, ZONE_I_STOPS, marked_ei, meter_point
 from vadrin.core.shape import GRID, Array
 from vadrin.core.strip_figures import StripFigures
 from vadrin.ui.look import DAY, Look
-from vadrin.ui.type import font, px
+from vadrin.ui.type import font, px, scale
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
@@ -76,6 +77,9 @@ class CurvePlot(pg.PlotWidget):
         left = pg.AxisItem("left")
         super().__init__(axisItems={"bottom": self._stops, "top": self._index, "left": left})
         self._look: Look = DAY
+        self._dressed: tuple[Look, float] | None = None
+        self._shows: tuple[object, ...] = ()
+        self._ring = pg.ScatterPlotItem()
         self._points: list[tuple[float, float, int]] = []
         self._view = (-3.0, 1.0, 2.0)
         self.setMenuEnabled(False)
@@ -89,7 +93,9 @@ class CurvePlot(pg.PlotWidget):
 
     def show_look(self, look: Look) -> None:
         """Take on the colours of a look; shown at the next draw."""
-        self._look = look
+        if (look, scale()) == self._dressed:
+            return
+        self._look, self._dressed = look, (look, scale())
         self.setBackground(look.sheet)
         pen = pg.mkPen(look.rule)
         for side in ("bottom", "top", "left"):
@@ -107,7 +113,7 @@ class CurvePlot(pg.PlotWidget):
 
     def draw(
         self, sheet: TestSheet, analysis: Analysis | None, frame_id: int | None,
-        only_strip: str = "", assumed: bool = False,
+        only_strip: str = "", expected: tuple[ExpectedStrip, ...] = (),
     ) -> None:  # fmt: skip
         """Draw a test.
 
@@ -120,53 +126,66 @@ class CurvePlot(pg.PlotWidget):
             The selected frame.
         only_strip : str
             Label of the one strip to draw; empty for all.
-        assumed : bool
-            The curves are a guess: dashed, with the planned frames marked on them.
+        expected : tuple of ExpectedStrip
+            Curves that are a guess: dashed, with the planned frames marked on them.
         """
+        # Compared as objects: equal data in a new object is rare and costs one more drawing.
+        shows = (sheet, analysis, expected, only_strip, self._look, scale())
+        if len(shows) == len(self._shows) and all(
+            a is b or (isinstance(a, str | tuple) and a == b)
+            for a, b in zip(shows, self._shows, strict=True)
+        ):
+            self._mark_selected(frame_id)
+            return
+        self._shows = shows
         self.clear()
         self._points = []
         self._stops.meter = meter_point(_reference_index(sheet, analysis))
         self._index.meter_constant = sheet.test.meter_constant
-        strips = [s for s in sheet.strips if only_strip in ("", s.strip.label)]
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
-        for strip in strips:
-            place = ordered.index(strip)
-            colour = self._look.strip_colour(place, len(ordered))
-            for frame in strip.frames:
-                x = frame.log_h(sheet.test.meter_constant)
-                for reading in frame.readings if x is not None else ():
-                    self._points.append((x or 0.0, reading.density, frame.frame.id))
-            self._draw_readings(sheet, strip.strip.label, colour, place, frame_id)
-        curves = analysis.strips if analysis else ()
+        for place, strip in enumerate(ordered):
+            if only_strip in ("", strip.strip.label):
+                colour = self._look.strip_colour(place, len(ordered))
+                self._draw_readings(strip, sheet.test.meter_constant, colour, place)
+        assumed = bool(expected)
+        curves: tuple[StripFigures | ExpectedStrip, ...] = expected
+        if not assumed and analysis:
+            curves = analysis.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
         span = _exposures(sheet)
         self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
         self._draw_grid()
         self._draw_curves(sheet, shown, span, assumed)
         self._strike_out(sheet, analysis, only_strip)
+        self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
+        self._ring.setPen(pg.mkPen(self._look.grease, width=2.5))
+        self._ring.setZValue(8)
+        self.addItem(self._ring)
+        self._mark_selected(frame_id)
 
-    def _draw_readings(self, sheet: TestSheet, label: str, colour: QColor, place: int,
-                       frame_id: int | None) -> None:  # fmt: skip
-        strip = next(s for s in sheet.strips if s.strip.label == label)
-        spots = []
-        for frame in strip.frames:
-            x = frame.log_h(sheet.test.meter_constant)
-            if x is None:
+    def _mark_selected(self, frame_id: int | None) -> None:
+        """Ring the readings of the selected frame."""
+        mine = [(x, y) for x, y, owner in self._points if owner == frame_id]
+        self._ring.setData(pos=mine if mine else np.empty((0, 2)))
+
+    def _draw_readings(
+        self, strip: StripSheet, meter_constant: float, colour: QColor, place: int
+    ) -> None:
+        for out in (False, True):
+            at = [
+                (x, reading.density, frame.frame.id)
+                for frame in strip.frames
+                if (x := frame.log_h(meter_constant)) is not None
+                for reading in frame.readings
+                if reading.left_out is out
+            ]
+            if not at:
                 continue
-            chosen = frame.frame.id == frame_id
-            for reading in frame.readings:
-                pen = pg.mkPen(
-                    self._look.grease if chosen else colour, width=2.5 if chosen else 1.4
-                )
-                brush = None if reading.left_out else pg.mkBrush(self._look.sheet)
-                symbol = "x" if reading.left_out else _MARKERS[place % len(_MARKERS)]
-                size = px(12 if chosen else 7)
-                spots.append(
-                    {"pos": (x, reading.density), "pen": pen, "brush": brush,
-                     "symbol": symbol, "size": size}
-                )  # fmt: skip
-        if spots:
-            item = pg.ScatterPlotItem(spots)
+            self._points += at
+            item = pg.ScatterPlotItem(pos=[(x, y) for x, y, _ in at], size=px(7))
+            item.setSymbol("x" if out else _MARKERS[place % len(_MARKERS)])
+            item.setPen(pg.mkPen(colour, width=1.4))
+            item.setBrush(None if out else pg.mkBrush(self._look.sheet))
             item.setZValue(5)
             self.addItem(item)
 
@@ -193,9 +212,12 @@ class CurvePlot(pg.PlotWidget):
         self.addItem(lines)
 
     def _draw_curves(
-        self, sheet: TestSheet, shown: list[StripFigures], span: tuple[float, float],
+        self,
+        sheet: TestSheet,
+        shown: list[StripFigures | ExpectedStrip],
+        span: tuple[float, float],
         assumed: bool,
-    ) -> None:  # fmt: skip
+    ) -> None:
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
         labels = [s.strip.label for s in ordered]
         ends = []
@@ -276,7 +298,7 @@ class CurvePlot(pg.PlotWidget):
             self.picked.emit(best)
 
 
-def _end_words(strip: StripFigures) -> str:
+def _end_words(strip: StripFigures | ExpectedStrip) -> str:
     return (
         strip.label if strip.time_min is None else f"{minutes_text(strip.time_min)} {strip.label}"
     )
@@ -297,7 +319,9 @@ def _exposures(sheet: TestSheet) -> tuple[float, float]:
     return min(known), max(known)
 
 
-def curve_points(strip: StripFigures, span: tuple[float, float]) -> tuple[Array, Array]:
+def curve_points(
+    strip: StripFigures | ExpectedStrip, span: tuple[float, float]
+) -> tuple[Array, Array]:
     """A strip's curve as drawn: lg exposure and density, where it was read and planned."""
     x = float(strip.curve.toe) + GRID
     low, high = max(strip.first, span[0]) - 0.05, min(strip.last, span[1]) + 0.05

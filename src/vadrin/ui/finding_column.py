@@ -13,7 +13,7 @@ from vadrin.app.sheet import TestSheet
 from vadrin.core.analysis import Analysis
 from vadrin.core.warnings import Severity
 from vadrin.ui.parts import button, rule, text
-from vadrin.ui.type import px
+from vadrin.ui.type import px, scale
 
 
 class FindingColumn(QWidget):
@@ -32,6 +32,7 @@ class FindingColumn(QWidget):
         self._next = button("", self._follow, primary=True)
         outer.addWidget(self._next)
         self._target = ""
+        self._shows: tuple[object, object, float] = (self, self, 0.0)
         self.setFixedWidth(px(296))
 
     def show_finding(
@@ -39,6 +40,11 @@ class FindingColumn(QWidget):
     ) -> None:
         """Show where the test on the bench has come to."""
         self.setFixedWidth(px(296))
+        self._offer(sheet, station)
+        shows = (sheet, analysis, scale())
+        if shows[2] == self._shows[2] and shows[0] is self._shows[0] and shows[1] is self._shows[1]:
+            return
+        self._shows = shows
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, px(4), 0)
@@ -51,7 +57,6 @@ class FindingColumn(QWidget):
             self._fill(column, sheet, analysis)
         column.addStretch(1)
         self._area.setWidget(body)
-        self._offer(sheet, analysis, station)
 
     def _fill(self, column: QVBoxLayout, sheet: TestSheet, analysis: Analysis | None) -> None:
         headline = headline_of(sheet, analysis)
@@ -106,7 +111,7 @@ class FindingColumn(QWidget):
             grid.addWidget(loss, row, 3)
         return holder
 
-    def _offer(self, sheet: TestSheet | None, analysis: Analysis | None, station: str) -> None:
+    def _offer(self, sheet: TestSheet | None, station: str) -> None:
         offers = {
             "plan": ("Start exposing", "expose"),
             "expose": ("On to the darkroom", "process"),

@@ -162,6 +162,13 @@ class ExposeStation(Station):
         else:
             super().keyPressEvent(event)
 
+    def take_focus(self) -> None:
+        """Show on the film which frame is next."""
+        self.setFocus()
+        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        if place is not None:
+            self.bench.select(place[1].frame.id)
+
     def _mark(self, state: str) -> None:
         sheet = self.bench.sheet
         place = next_to_expose(sheet) if sheet else None

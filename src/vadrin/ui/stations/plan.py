@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from vadrin.app.expectation import expected_sheet_analysis
+from vadrin.app.expectation import expected_strips
 from vadrin.app.planning import MOST_STRIPS, PlanEdit, apply_plan
 from vadrin.app.words import minutes_typed, number_typed, times_typed
 from vadrin.app.workbench import Workbench
@@ -243,9 +243,8 @@ class PlanStation(Station):
             return
         self._plot.show_look(scene.look)
         measured = scene.analysis if scene.sheet.read() else None
-        expected = None if measured else expected_sheet_analysis(scene.sheet)
-        assumed = measured is None
-        self._plot.draw(scene.sheet, measured or expected, scene.frame_id, assumed=assumed)
+        expected = () if measured else expected_strips(scene.sheet)
+        self._plot.draw(scene.sheet, measured, scene.frame_id, expected=expected)
         count = len(scene.sheet.frames())
         likely = "Curves as measured." if measured else (
             "Where the frames are likely to land: curves of a typical film of this EI, assumed, "
