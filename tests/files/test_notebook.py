@@ -111,7 +111,7 @@ def test_a_killed_program_loses_nothing_it_had_called_saved(tmp_path):
     book.close()
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)}
     saved = -1
-    for pause in (0.0, 0.02, 0.05, 0.11, 0.17):
+    for pause in (0.0, 0.01, 0.02, 0.03, 0.05, 0.08, 0.11, 0.17):
         writer = subprocess.Popen(
             [sys.executable, "-c", WRITER, str(path)],
             stdout=subprocess.PIPE, env=environment, text=True,
@@ -127,3 +127,26 @@ def test_a_killed_program_loses_nothing_it_had_called_saved(tmp_path):
         book.close()
         assert len(kept) - max(saved, 0) >= len(told)
         saved = len(kept)
+
+
+def test_a_write_cut_off_half_way_is_undone_on_opening(tmp_path):
+    """A journal as a killed program leaves it: the edit it belonged to never was."""
+    path = tmp_path / "cut.vadrin"
+    Notebook(path).close()
+    connection = sqlite3.connect(path)
+    connection.execute("PRAGMA synchronous = OFF")
+    connection.execute("PRAGMA cache_spill = 1")
+    connection.execute("PRAGMA cache_size = 5")
+    connection.execute("BEGIN IMMEDIATE")
+    row = ("x" * 3000, "kind", 100.0, "")
+    for _ in range(60):
+        connection.execute("INSERT INTO stock (name, kind, box_speed, note) VALUES (?,?,?,?)", row)
+    torn = tmp_path / "torn.vadrin"
+    torn.write_bytes(path.read_bytes())
+    journal = tmp_path / "cut.vadrin-journal"
+    assert journal.exists()
+    (tmp_path / "torn.vadrin-journal").write_bytes(journal.read_bytes())
+    connection.close()
+    book = Notebook(torn)
+    assert book.all(Stock) == []
+    book.close()

@@ -61,7 +61,8 @@ def curve_at(film: Film, minutes: float) -> Curves:
     slope = slope * np.exp(-(10.0 ** (film.shoulder_sharpness * (GRID - film.span))))
     start = slope[0] / (film.toe_sharpness * np.log(10))
     toe = film.toe + film.toe_drift * np.exp(-film.drift_rate * minutes)
-    net = running_integral(slope) + start
+    # The correction terms of the integral may dip by a rounding where the curve is flat.
+    net = np.maximum.accumulate(running_integral(slope) + start)
     fog = film.fog + film.fog_rate * minutes
     return Curves(np.asarray(fog), np.asarray(toe), net, np.asarray(slope))
 

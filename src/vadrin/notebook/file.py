@@ -18,7 +18,7 @@ class NotebookError(Exception):
 
 
 def inspect(path: Path) -> int:
-    """Look at a notebook without changing it.
+    """Look at a notebook without changing it, but for undoing an edit that was cut off.
 
     Returns
     -------
@@ -33,7 +33,10 @@ def inspect(path: Path) -> int:
     if not path.exists() or path.stat().st_size == 0:
         return 0
     try:
-        connection = sqlite3.connect(f"file:{quote(str(path))}?mode=ro", uri=True)
+        # A journal means a program was killed while writing: SQLite must be let to undo the
+        # half-written edit, which a read-only connection may not.
+        mode = "rw" if path.with_name(path.name + "-journal").exists() else "ro"
+        connection = sqlite3.connect(f"file:{quote(str(path))}?mode={mode}", uri=True)
         try:
             application = connection.execute("PRAGMA application_id").fetchone()[0]
             version = connection.execute("PRAGMA user_version").fetchone()[0]

@@ -132,7 +132,7 @@ class CurvePlot(pg.PlotWidget):
         # Compared as objects: equal data in a new object is rare and costs one more drawing.
         shows = (sheet, analysis, expected, only_strip, self._look, scale())
         if len(shows) == len(self._shows) and all(
-            a is b or (isinstance(a, str | tuple) and a == b)
+            a is b or (isinstance(a, str | float) and a == b)
             for a, b in zip(shows, self._shows, strict=True)
         ):
             self._mark_selected(frame_id)

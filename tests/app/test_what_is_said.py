@@ -1,0 +1,184 @@
+"""States, headlines, doubts and cards, in the words a tester reads."""
+
+import re
+from dataclasses import replace
+
+import pytest
+
+from vadrin.app.advice import headline_of, push_lines
+from vadrin.app.card import card_of, target_text
+from vadrin.app.doubts import doubt_of
+from vadrin.app.expectation import expected_strips
+from vadrin.app.progress import steps_of
+from vadrin.app.question import channel_of, readings_of, settings_of
+from vadrin.app.schools import limits_text, school_lines
+from vadrin.app.sheet import load_sheet
+from vadrin.app.shelf import shelf_lines
+from vadrin.app.words import (
+    date_text,
+    ei_range_text,
+    loss_text,
+    minutes_range_text,
+    push_name,
+)
+from vadrin.core.analysis import analyse
+from vadrin.core.figure import Figure
+from vadrin.formats.card_pdf import SIZES, card_pdf
+from vadrin.notebook.store import Notebook
+
+
+@pytest.fixture(scope="module")
+def book(demo_path):
+    book = Notebook(demo_path)
+    yield book
+    book.close()
+
+
+@pytest.fixture(scope="module")
+def told(book):
+    """Every demo test by its film: the sheet and its analysis."""
+    found = {}
+    for line in shelf_lines(book):
+        sheet = load_sheet(book, line.test_id)
+        found[line.film] = sheet, analyse(readings_of(sheet), settings_of(sheet))
+    return found
+
+
+def test_the_demo_holds_a_test_in_every_state(book):
+    lines = {line.film: line for line in shelf_lines(book)}
+    assert len(lines) == 6
+    assert lines["Kelda Pan 200 K4"].state == "planned, 56 frames"
+    assert lines["Skerry Fine 50 S2"].state == "19 of 42 frames taken"
+    assert lines["Brannock 400 B7"].state == "31 of 56 frames read"
+    assert lines["Ostrel 400 O1"].state == "read, 1 strip"
+    assert lines["Brannock 400 B6"].state == "read, 4 strips"
+    whole = lines["Merrow Pan 125 M3"]
+    assert whole.index.startswith("EI ")
+    assert re.fullmatch(r"\d+:\d\d", whole.time)
+    assert [x.station for x in lines.values()] == [
+        "plan", "expose", "read", "curves", "curves", "curves",
+    ]  # fmt: skip
+    dates = [x.date for x in shelf_lines(book)]
+    assert dates == sorted(dates, reverse=True)
+
+
+def test_the_rail_tells_the_true_state(told):
+    steps = steps_of(*told["Brannock 400 B7"])
+    assert (steps["expose"].words, steps["expose"].done) == ("56 of 56", True)
+    assert (steps["read"].words, steps["read"].done) == ("31 of 56 frames", False)
+    assert steps["curves"].words == "2 fitted"
+    whole = steps_of(*told["Merrow Pan 125 M3"])
+    assert all(step.done for step in whole.values())
+    fresh = steps_of(*told["Kelda Pan 200 K4"])
+    assert [name for name, step in fresh.items() if step.done] == ["plan"]
+    assert steps_of(None, None) == {}
+
+
+def test_the_headline_speaks_in_ei_and_time(told):
+    sheet, analysis = told["Merrow Pan 125 M3"]
+    headline = headline_of(sheet, analysis)
+    assert re.fullmatch(r"EI \d+", headline.index)
+    assert re.fullmatch(r"\d+:\d\d min", headline.time)
+    assert "± 0" in headline.index_note
+    assert [line.name for line in headline.pushes] == ["pull 1", "normal", "push 1", "push 2"]
+    assert [line.grave for line in headline.pushes] == [False, False, False, True]
+    assert headline.next_act
+    assert headline_of(sheet, None).index_note == "working it out …"
+
+
+@pytest.mark.parametrize(
+    ("film", "words"),
+    [
+        ("Brannock 400 B6", "Read strip B, frame"),
+        ("Ostrel 400 O1", "Develop a second strip for about 12:00"),
+        ("Brannock 400 B7", "Develop a third strip"),
+        ("Kelda Pan 200 K4", ""),
+    ],
+)
+def test_the_next_act_fits_the_state(told, film, words):
+    act = headline_of(*told[film]).next_act
+    assert words in act
+    assert bool(act) is bool(words)
+
+
+def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
+    headline = headline_of(*told["Ostrel 400 O1"])
+    assert headline.index == headline.time == ""
+    assert headline.time_note.startswith("rule of thumb, not measured: about ")
+    assert push_lines(told["Ostrel 400 O1"][1]) == ()
+
+
+def test_schools_mark_the_one_that_rates(told):
+    lines = school_lines(told["Merrow Pan 125 M3"][1])
+    assert [line.name for line in lines if line.chosen] == ["Gradient"]
+    assert len({line.name for line in lines}) == 5
+    assert "rule of thumb" in limits_text(told["Merrow Pan 125 M3"][1])
+    assert "stops keep usable shadow" in limits_text(told["Merrow Pan 125 M3"][1])
+
+
+def test_a_swapped_pair_is_doubted_beside_both_frames(told):
+    sheet, analysis = told["Brannock 400 B6"]
+    frames = sheet.strips[1].frames
+    for place in (8, 9):
+        assert "left out" in doubt_of(sheet, frames[place], analysis)
+    assert "Thinner than frame 7, which had less exposure" in doubt_of(sheet, frames[9], None)
+    assert doubt_of(sheet, frames[4], analysis) == ""
+
+
+def test_the_card_holds_what_the_wall_needs(told):
+    sheet, analysis = told["Merrow Pan 125 M3"]
+    card = card_of(sheet, analysis)
+    assert (card.film, card.developer) == ("Merrow Pan 125, batch M3", "Sable 1+1")
+    assert (card.tested_on, card.temperature) == ("2026-10-29", "at 20 °C")
+    assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
+    assert "5 strips, 250 readings, 4.5 to 17.5 min tested" in card.grounds
+    assert "makers' sheets" in card.care
+    assert card_of(*told["Ostrel 400 O1"]) is None
+    for size, (width, height) in SIZES.items():
+        data = card_pdf(card, size)
+        box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", data)
+        assert float(box[1]) == pytest.approx(width * 72 / 25.4, abs=0.01)
+        assert float(box[2]) == pytest.approx(height * 72 / 25.4, abs=0.01)
+    assert card_pdf(card) == card_pdf(card)
+
+
+def test_a_very_long_name_still_prints(told):
+    card = card_of(*told["Merrow Pan 125 M3"])
+    long = replace(card, film="A stock with a name as long as the quay wall " * 3)
+    assert card_pdf(long).startswith(b"%PDF")
+
+
+def test_expected_curves_are_steeper_for_longer_times(told):
+    sheet, _ = told["Kelda Pan 200 K4"]
+    strips = expected_strips(sheet)
+    assert [s.label for s in strips] == ["A", "B", "C", "D"]
+    tops = [float(s.curve.net[-1]) for s in strips]
+    assert tops == sorted(tops)
+    assert expected_strips(sheet) is strips
+
+
+def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
+    sheet, _ = told["Merrow Pan 125 M3"]
+    strip = sheet.strips[0]
+    frame = strip.frames[3]
+    out = replace(frame, readings=tuple(replace(r, left_out=True) for r in frame.readings))
+    skipped = replace(strip.frames[4], frame=replace(strip.frames[4].frame, state="skipped"))
+    frames = (*strip.frames[:3], out, skipped, *strip.frames[5:])
+    changed = replace(sheet, strips=(replace(strip, frames=frames), *sheet.strips[1:]))
+    before, after = (len(readings_of(s)[0].readings) for s in (sheet, changed))
+    assert before - after == 4
+    assert channel_of(changed) == "visual"
+    assert out.density is None
+
+
+def test_small_words():
+    assert loss_text(0.1) == "none"
+    assert loss_text(-0.9) == "gains 1"
+    assert loss_text(1.7) == "1⅔ stops"
+    assert loss_text(0.7) == "⅔ stop"
+    assert (push_name(0), push_name(2), push_name(-0.5)) == ("normal", "push 2", "pull ½")
+    assert ei_range_text(Figure(80, 64, 100)) == "between 64 and 100"
+    assert ei_range_text(Figure(80, 79, 82)) == "80, sure to a third of a stop"
+    assert minutes_range_text(Figure(8, 7.5, 8.5)) == "7:30 to 8:30"
+    assert ei_range_text(Figure(80)) == minutes_range_text(Figure(8)) == date_text("") == ""
+    assert target_text("zone8", 1.3) == "Zone VIII density 1.30"

@@ -1,0 +1,314 @@
+"""Each station driven as a tester would: mistakes on the way, and what the film shows of them."""
+
+import shutil
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PyQt6.QtGui import QDropEvent
+from PyQt6.QtWidgets import QApplication, QLabel, QListWidget, QMenu
+
+from vadrin.app.shelf import shelf_lines
+from vadrin.notebook.records import Frame, Reading, Test
+from vadrin.notebook.store import Notebook
+from vadrin.ui import type as typeface
+from vadrin.ui.look import DAY, DIM, SAFELIGHT
+from vadrin.ui.parts import WordField
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+@pytest.fixture
+def demo(open_window, demo_path, tmp_path, qtbot):
+    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+
+    def bring(film, station):
+        line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
+        window.bench.open_test(line.test_id)
+        window.bench.go(station)
+        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+        return window
+
+    return bring
+
+
+def words_of(widget):
+    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
+
+
+def states(window, strip):
+    return [f.frame.state for f in window.bench.sheet.strips[strip].frames]
+
+
+def test_expose_ticks_skips_doubles_and_takes_back(qtbot, demo):
+    window = demo("Skerry Fine 50", "expose")
+    station = window.station()
+    assert "Frame 20 of 42" in words_of(station)
+    assert "1/250" in words_of(station)
+    assert "Turn only the shutter, from 1/500 to 1/250." in words_of(station)
+    for key in (Qt.Key.Key_Space, Qt.Key.Key_S, Qt.Key.Key_D):
+        qtbot.keyClick(station, key)
+    assert states(window, 1)[5:8] == ["exposed", "skipped", "doubled"]
+    assert "Frame 23 of 42" in words_of(station)
+    qtbot.keyClick(station, Qt.Key.Key_Backspace)
+    assert states(window, 1)[5:8] == ["exposed", "skipped", "planned"]
+    assert window.bench.selected()[1].name == "−1"
+    qtbot.keyClick(station, Qt.Key.Key_Z, CTRL)
+    assert states(window, 1)[7] == "doubled"
+
+
+def test_expose_says_when_a_blank_and_the_end_come(qtbot, demo):
+    window = demo("Skerry Fine 50", "expose")
+    station = window.station()
+    for _ in range(9):
+        qtbot.keyClick(station, Qt.Key.Key_Space)
+    assert "cap on" in words_of(station)
+    assert "stays blank" in words_of(station)
+    for _ in range(2):
+        qtbot.keyClick(station, Qt.Key.Key_Space)
+    assert "Cap off, focus at infinity" in words_of(station)
+    for _ in range(30):
+        qtbot.keyClick(station, Qt.Key.Key_Space)
+    assert "All frames are taken" in words_of(station)
+    assert "1 spoilt." in words_of(station)
+
+
+def test_a_read_frame_is_not_taken_back(qtbot, demo):
+    window = demo("Merrow Pan 125", "expose")
+    said = []
+    window.bench.said.connect(said.append)
+    qtbot.keyClick(window.station(), Qt.Key.Key_Backspace)
+    assert "has a reading already" in said[-1]
+    assert window.bench.sheet.exposed() == 125
+
+
+def type_density(qtbot, window, words, modifier=Qt.KeyboardModifier.NoModifier):
+    field = window.station().field
+    field.setFocus()
+    qtbot.keyClicks(field, words)
+    qtbot.keyClick(field, Qt.Key.Key_Return, modifier)
+
+
+def test_read_goes_on_repeats_and_replaces(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    bench = window.bench
+    first = bench.frame_id
+    assert "Strip C" in words_of(window.station())
+    type_density(qtbot, window, "0,24")
+    assert bench.frame_id != first
+    bench.select(first)
+    type_density(qtbot, window, "0.26")
+    bench.select(first)
+    assert bench.selected()[1].density == pytest.approx(0.25)
+    assert "mean of 2 readings: 0.24, 0.26" in words_of(window.station())
+    type_density(qtbot, window, "0.30", CTRL)
+    bench.select(first)
+    assert [r.density for r in bench.selected()[1].readings] == [0.30]
+    qtbot.keyClick(window.station().field, Qt.Key.Key_L, CTRL)
+    assert bench.selected()[1].density is None
+    assert "Take it into the curve" in window.station()._leave.text()
+
+
+@pytest.mark.parametrize("typed", ["dark", "7", "-1", "0.2.3"])
+def test_read_refuses_what_is_no_density(qtbot, demo, typed):
+    window = demo("Brannock 400 B7", "read")
+    before = window.bench.notebook.count(Reading)
+    type_density(qtbot, window, typed)
+    assert window.bench.notebook.count(Reading) == before
+    assert window.station().refusal.isVisible()
+    assert window.station().field.text() == typed
+
+
+def test_a_reading_that_cannot_be_right_is_questioned_at_once(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    frame = window.bench.frame_id
+    type_density(qtbot, window, "0.05")
+    window.bench.select(frame)
+    assert "Thinner than frame 1" in words_of(window.station())
+
+
+def test_curves_show_figures_and_pick_frames(qtbot, demo):
+    window = demo("Merrow Pan 125", "curves")
+    station = window.station()
+    assert "Five strips" in words_of(station)
+    qtbot.keyClick(station, Qt.Key.Key_G)
+    shown = words_of(station)
+    for name in ("Zone I EI", "contrast index", "base plus fog", "A, 4.5 min"):
+        assert name in shown
+    qtbot.keyClick(station, Qt.Key.Key_G)
+    plot = station._plot
+    x, y, frame_id = plot._points[40]
+    where = plot.getPlotItem().getViewBox().mapViewToScene(QPointF(x, y))
+    spot = plot.mapFromScene(where)
+    qtbot.mouseClick(plot.viewport(), Qt.MouseButton.LeftButton, pos=spot)
+    assert window.bench.frame_id == frame_id
+
+
+def test_deciding_keeps_its_grounds(qtbot, demo):
+    window = demo("Brannock 400 B6", "finding")
+    assert window.bench.sheet.findings == ()
+    qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_D, CTRL)
+    (finding,) = window.bench.sheet.findings
+    assert '"schema": "vadrin-report/1"' in finding.grounds
+    assert "Decided" in words_of(window.station())
+    window.bench.undo()
+    assert window.bench.sheet.findings == ()
+
+
+def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    value, kind = window.station()._value, window.station()._kind
+    value.setText("9")
+    qtbot.keyClick(value, Qt.Key.Key_Return)
+    assert "out of reach" in words_of(window.station())
+    assert window.bench.sheet.test.target_value == 0.58
+    qtbot.keyClick(value, Qt.Key.Key_Escape)
+    qtbot.keyClick(kind, Qt.Key.Key_Up)
+    assert window.bench.sheet.test.target_kind == "zone8"
+    assert value.text() == "1.3"
+
+
+def test_the_card_is_saved_or_says_why_not(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "cards")
+    station = window.station()
+    station.path.setText(str(tmp_path / "no such folder" / "card.pdf"))
+    qtbot.keyClick(station.path, Qt.Key.Key_S, CTRL)
+    assert "Choose another folder" in words_of(station)
+    station.path.setText(str(tmp_path / "card"))
+    qtbot.keyClick(station.path, Qt.Key.Key_Return)
+    first = (tmp_path / "card.pdf").read_bytes()
+    assert "Print it at 100 %" in words_of(station)
+    qtbot.keyClick(station._size_field, Qt.Key.Key_Up)
+    qtbot.keyClick(station.path, Qt.Key.Key_Return)
+    assert (tmp_path / "card.pdf").read_bytes() != first
+
+
+def test_process_fields_refuse_and_clear(qtbot, demo):
+    window = demo("Merrow Pan 125", "process")
+    strip = window.bench.sheet.strips[0].strip
+    time, warmth = window.station()._rows[strip.id]
+    for field, typed in ((time, "long"), (warmth, "200")):
+        field.setText(typed)
+        qtbot.keyClick(field, Qt.Key.Key_Return)
+        assert window.station().refusal.isVisible()
+        qtbot.keyClick(field, Qt.Key.Key_Escape)
+    assert window.bench.sheet.strips[0].strip == strip
+    time.setText("4:45")
+    qtbot.keyClick(time, Qt.Key.Key_Return)
+    assert window.bench.sheet.strips[0].strip.time_min == 4.75
+    time.setText("—")
+    qtbot.keyClick(time, Qt.Key.Key_Return)
+    assert window.bench.sheet.strips[0].strip.time_min is None
+
+
+def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    fields = window.station()._fields
+    qtbot.keyClick(fields["times"], Qt.Key.Key_Up)
+    assert [s.strip.label for s in window.bench.sheet.strips] == list("ABCDE")
+    qtbot.keyClick(fields["strips"], Qt.Key.Key_Down)
+    qtbot.keyClick(fields["step"], Qt.Key.Key_Up)
+    assert len(window.bench.sheet.strips) == 4
+    assert len(window.bench.sheet.strips[0].frames) == 2 + 23
+    qtbot.keyClick(fields["blanks"], Qt.Key.Key_Down)
+    qtbot.keyClick(fields["ei"], Qt.Key.Key_Up)
+    assert window.bench.sheet.test.exposure_index == 250
+    assert window.bench.notebook.count(Frame) > 0
+    for _ in range(5):
+        window.bench.undo()
+    assert len(window.bench.sheet.strips[0].frames) == 14
+
+
+@pytest.mark.parametrize(
+    ("field", "typed", "words"),
+    [
+        ("film", " ", "needs a name"),
+        ("ei", "0", "between 0.1"),
+        ("strips", "40", "1 to 12 strips"),
+        ("times", "6,8", "two times, or one"),
+        ("step", "leaps", "steps in"),
+        ("blanks", "9", "0 to 6"),
+        ("shutter", "later", "not a number"),
+        ("aperture", "f/900", "between f/0.7"),
+    ],
+)
+def test_every_word_of_a_plan_refuses_nonsense(qtbot, demo, field, typed, words):
+    window = demo("Kelda Pan 200", "plan")
+    before = window.bench.notebook.everything()
+    word = window.station()._fields[field]
+    word.setText(typed)
+    qtbot.keyClick(word, Qt.Key.Key_Return)
+    assert words in window.station().refusal.text()
+    assert window.bench.notebook.everything() == before
+
+
+def test_looks_turn_and_type_grows(qtbot, demo):
+    window = demo("Merrow Pan 125", "plan")
+    for look in (DIM, SAFELIGHT, DAY):
+        qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_F8)
+        assert window.look is look
+    qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Plus, CTRL)
+    assert typeface.scale() == 1.25
+    field = window.station().findChild(WordField)
+    assert field.font().pixelSize() == round(17 * 1.25)
+    for _ in range(4):
+        window.scale_type(1)
+    assert typeface.scale() == 2.0
+    for _ in range(4):
+        window.scale_type(-1)
+    assert typeface.scale() == 1.0
+
+
+def test_the_shelf_opens_a_test_where_its_work_goes_on(qtbot, demo):
+    window = demo("Merrow Pan 125", "curves")
+    window.bench.go("shelf")
+    shelf = window.station().findChild(QListWidget)
+    assert shelf.count() == 6
+    qtbot.keyClick(shelf, Qt.Key.Key_Down)
+    qtbot.keyClick(shelf, Qt.Key.Key_Return)
+    assert window.bench.sheet.title == "Skerry Fine 50"
+    assert window.bench.station == "expose"
+
+
+def drop(window, path):
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    point = QPointF(QPoint(200, 200))
+    copy, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
+    window.dropEvent(QDropEvent(point, copy, data, left, Qt.KeyboardModifier.NoModifier))
+
+
+def test_files_can_be_dropped_on_the_window(demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    table = tmp_path / "dropped.csv"
+    table.write_text("strip,density,log_h\nA,0.2,\nA,0.3,-2\nA,0.6,-1\nA,0.9,0\n")
+    drop(window, table)
+    assert window.bench.sheet.title == "dropped"
+    other = tmp_path / "other.vadrin"
+    Notebook(other).close()
+    drop(window, other)
+    assert window.bench.notebook.path == other
+    assert window.bench.notebook.all(Test) == []
+
+
+def test_a_refused_notebook_leaves_the_open_one(demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    bad = tmp_path / "list.vadrin"
+    bad.write_text("milk, bread, developer " * 60)
+    drop(window, bad)
+    assert "left untouched" in words_of(window.banner)
+    assert window.bench.sheet.title == "Merrow Pan 125"
+    assert Path(window.bench.notebook.path).name == "demo.vadrin"
+
+
+def test_the_file_menu_names_what_undo_takes_back(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    type_density(qtbot, window, "0.24")
+    window.header._menu()
+    menu = window.header.findChild(QMenu)
+    labels = [action.text() for action in menu.actions()]
+    assert any(text.startswith("Undo read 0.24 on frame") for text in labels)
+    menu.close()
+    window.bench.undo()
+    window.bench.undo()
+    assert window.bench.sheet.read() == 31
