@@ -116,3 +116,21 @@ def test_a_target_outside_the_tested_times_names_the_bound():
     assert not answer.finding.tested
     assert answer.finding.nearest_tested_min == 6.0
     assert all(not push.hold_highlight.tested for push in answer.push)
+
+
+def test_repeated_times_are_allowed_and_one_time_twice_is_told():
+    film = FILMS[0]
+    again = film.strips((5.0, 5.0, 9.0, 14.0))
+    truth = film.time_for(film.gradient, 0.58)
+    found = analyse(again, Settings(draws=0)).finding.time_min.value
+    assert found == pytest.approx(truth, rel=0.007)
+    twice = analyse(film.strips((8.0, 8.0)), Settings(draws=0)).finding
+    assert twice.time_min.why.startswith("all strips had one time")
+
+
+@pytest.mark.parametrize(("step", "frames"), [(1 / 6, 73), (1.0, 13), (2.0, 7)])
+def test_brackets_from_sixths_to_double_stops(step, frames):
+    strips = FILMS[0].strips(TIMES, step=step)
+    assert len(strips[0].exposed()[0]) == frames
+    for strip in analyse(strips, Settings(draws=0)).strips:
+        assert stops(strip.zone_ei.value, FILMS[0].zone_ei(strip.time_min)) < 0.03

@@ -12,7 +12,7 @@ from vadrin.core.colour import colour_reversal_speed, falls
 from vadrin.core.exposure import METER_CONSTANT, STOP, ZONE_I_STOPS
 from vadrin.core.family import Family, Target, at_time, family_of, ladder
 from vadrin.core.figure import Figure, absent
-from vadrin.core.finding import Finding, Sample, find, finding_of_one_strip
+from vadrin.core.finding import ONE_STRIP, ONE_TIME, Finding, Sample, find, finding_of_one_strip
 from vadrin.core.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
 from vadrin.core.next_step import NextStep, next_steps
 from vadrin.core.push import (
@@ -183,7 +183,8 @@ def _of_one_time(
         if target.kind == "scene":
             wanted = 1.05 / (STOP * target.value)
         contrast = _contrast_of(report, target.kind)
-        return finding_of_one_strip(target, contrast, report.restated_min, wanted)
+        why = ONE_STRIP if len(reports) == 1 else ONE_TIME
+        return finding_of_one_strip(target, contrast, report.restated_min, wanted, why)
 
     finding, iso = answer(settings.target), answer(Target("iso", figures.ISO_DELTA_D))
     push = unanswered(settings.pushes, finding.time_min.why)

@@ -14,6 +14,7 @@ from vadrin.core.shape import Array
 from vadrin.core.sureness import ratio_figure
 
 ONE_STRIP = "one strip: no time can be found from it, develop a second strip for another time"
+ONE_TIME = "all strips had one time: no other can be found, develop a strip for another time"
 RULE_EXPONENT = 1.35
 """Rule of thumb: time goes as the wanted contrast over the found one to this power."""
 
@@ -146,10 +147,10 @@ def find(sample: Sample, target: Target) -> tuple[Finding, Array | None]:
 
 
 def finding_of_one_strip(
-    target: Target, contrast: Figure, minutes: float | None, wanted: float
+    target: Target, contrast: Figure, minutes: float | None, wanted: float, why: str = ONE_STRIP
 ) -> Finding:
     """The finding where only one development was tried: a rule of thumb at most."""
-    gap = absent(ONE_STRIP)
+    gap = absent(why)
     rule = absent("the contrast of the strip is not known")
     if contrast.value and minutes:
         guess = minutes * (wanted / contrast.value) ** RULE_EXPONENT

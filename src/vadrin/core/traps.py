@@ -13,8 +13,8 @@ from vadrin.core.strip_figures import StripFigures
 from vadrin.core.warnings import Severity, Warning
 
 _FEW_FRAMES = 5
-_STRAYING = 0.6
-_LION_SHARE = 0.55
+_STRAYING = 0.45
+_LION_SHARE = 0.42
 
 
 def _misread(fit: Fit) -> list[Warning]:
