@@ -74,7 +74,9 @@ def test_derivatives_are_those_of_the_model(row, bend):
         moved[0][place] -= step
         moved[1][place] += step
         low, high = (design(m, bend, x)[0] for m in moved)
-        assert derivatives[:, place] == pytest.approx((high - low) / (2 * step), abs=6e-3)
+        numeric = (high - low) / (2 * step)
+        near = 0.02 * max(1.0, float(np.abs(numeric).max()))
+        assert derivatives[:, place] == pytest.approx(numeric, abs=near)
 
 
 def test_batches_are_the_same_as_single_curves():
