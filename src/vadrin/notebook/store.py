@@ -76,8 +76,9 @@ class Notebook:
         for name, value in where.items():
             query = query.where(table.c[name] == value)
         order = [table.c.position] if "position" in table.c else []
-        rows = self._connection.execute(query.order_by(*order, table.c.id)).mappings()
-        return [kind(**row) for row in rows]
+        rows = self._connection.execute(query.order_by(*order, table.c.id))
+        # Columns stand in the order of the record's fields.
+        return [kind(*row) for row in rows]
 
     def all_of(self, kind: type[R], name: str, values: list[int]) -> list[R]:
         """Records whose field is any of many values, by position then id."""
@@ -87,7 +88,7 @@ class Notebook:
         for start in range(0, len(values), _ROWS_A_QUERY):
             some = table.c[name].in_(values[start : start + _ROWS_A_QUERY])
             query = select(table).where(some).order_by(*order, table.c.id)
-            found += [kind(**row) for row in self._connection.execute(query).mappings()]
+            found += [kind(*row) for row in self._connection.execute(query)]
         return found
 
     def count(self, kind: type[Record]) -> int:

@@ -64,7 +64,7 @@ class Window(QMainWindow):
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
-        self.bench, self.look = bench, DAY
+        self.bench, self.look, self._red_only = bench, DAY, False
         self.analyst = Analyst()
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
@@ -232,7 +232,9 @@ class Window(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.setFont(typeface.font(13))
-            app.setStyle(CaretStyle(look))
+            if look.red_only != self._red_only:
+                app.setStyle(CaretStyle(look))
+                self._red_only = look.red_only
             app.setStyleSheet(style_sheet(look, {s: px(s) for s in SIZES}))
         self.table.show_look(look)
         if self._stations:
