@@ -62,19 +62,56 @@ def _plain_fit(strip: StripReadings, density: np.ndarray | None = None) -> np.nd
     return np.asarray(found)
 
 
-def _plain_bootstrap(strips: tuple[StripReadings, ...], draws: int) -> None:
-    """Refit every strip to resampled readings, find speed and gradient, draw by draw."""
+def _plain_answers(rows: np.ndarray) -> None:
+    """Speed, gradient, finding and pushes of one draw from its strips' parameters (n, 6)."""
+    from scipy.interpolate import PchipInterpolator
     from scipy.optimize import brentq
 
+    at = PchipInterpolator(np.log(_TIMES), rows)
+
+    def net(x: float, minutes: float) -> float:
+        p = at(math.log(minutes))
+        return float(_plain(np.asarray(x), *p)) - float(p[0])
+
+    def x_m(minutes: float) -> float:
+        return float(brentq(lambda x: net(x, minutes) - 0.1, -8.0, 4.0))
+
+    def gradient(minutes: float) -> float:
+        return (net(x_m(minutes) + 1.5, minutes) - 0.1) / 1.5
+
+    def solved(wanted: Callable[[float], float]) -> float:
+        low, high = _TIMES[0], _TIMES[-1]
+        if wanted(low) * wanted(high) > 0:
+            return math.nan
+        return float(brentq(wanted, low, high))
+
+    for minutes in _TIMES:
+        gradient(minutes)
+    normal = solved(lambda t: gradient(t) - 0.58)
+    if math.isnan(normal):
+        return
+    meter = x_m(normal) + 4 * _STOP
+    for push in (-1, 1, 2):
+        for above in (0, 3):
+            held = net(meter + above * _STOP, normal)
+            x = meter + (above - push) * _STOP
+
+            def off(minutes: float, x: float = x, held: float = held) -> float:
+                return net(x, minutes) - held
+
+            solved(off)
+
+
+def _plain_bootstrap(strips: tuple[StripReadings, ...], draws: int) -> None:
+    """Refit every strip to resampled readings and answer the same questions, draw by draw."""
     rng = np.random.default_rng(1)
-    for strip in strips:
-        x, _ = strip.exposed()
-        best = _plain_fit(strip)
-        for _ in range(draws):
-            noisy = _plain(x, *best) + 0.012 * rng.standard_normal(len(x))
-            p = _plain_fit(strip, noisy)
-            x_m = brentq(lambda u, p=p: float(_plain(u, *p)) - p[0] - 0.1, -8.0, 4.0)
-            float(_plain(np.asarray(x_m + 1.5), *p))
+    best = [(strip, strip.exposed()[0], _plain_fit(strip)) for strip in strips]
+    for _ in range(draws):
+        rows = [
+            _plain_fit(strip, _plain(x, *p) + 0.012 * rng.standard_normal(len(x)))
+            for strip, x, p in best
+        ]
+        _plain_answers(np.stack(rows))
 
 
 def _starts() -> tuple[float, float]:

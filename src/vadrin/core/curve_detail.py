@@ -69,7 +69,7 @@ def fractional_gradient_point(curves: Curves) -> Array:
     return curves.toe + _crossing(excess, place, found)
 
 
-def detail_of(curves: Curves, last: Array) -> Detail:
+def detail_of(curves: Curves, last: Array, line: tuple[Array, Array] | None = None) -> Detail:
     """Work out the finer figures.
 
     Parameters
@@ -77,8 +77,13 @@ def detail_of(curves: Curves, last: Array) -> Detail:
     curves : Curves
     last : ndarray, shape (...)
         Lg exposure of the densest reading; nothing beyond it counts.
+    line : tuple of ndarray, optional
+        Gamma and the end of the straight line, where they are known already.
     """
-    slope_of_line, _, end = figures.gamma(curves, last)
+    if line is None:
+        slope_of_line, _, end = figures.gamma(curves, last)
+    else:
+        slope_of_line, end = line
     x_m = figures.speed_point(curves)
     toe_rise = net_density_at(curves, (x_m + 0.3)[..., None])[..., 0] - figures.SPEED_DENSITY
     fractional = fractional_gradient_point(curves)

@@ -87,7 +87,7 @@ def _all_figures(curves: Curves, last: float, meter_constant: float) -> dict[str
     index, crossing = figures.contrast_index(curves)
     reach = np.full(curves.toe.shape, last)
     slope, start, end = figures.gamma(curves, reach)
-    fine = detail_of(curves, reach)
+    fine = detail_of(curves, reach, (slope, end))
     return {
         "base_fog": curves.fog,
         "log_h_m": x_m,
