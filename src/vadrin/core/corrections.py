@@ -6,13 +6,12 @@ Sources: ISO 2720 for the meter constant; the rest is geometry.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log2, log10
+from math import log2
 
 import numpy as np
 
 from vadrin.core.exposure import (
     METER_CONSTANT,
-    STOP,
     exact_aperture,
     exact_shutter,
     log_h_of_frame,
@@ -190,13 +189,3 @@ def daylight_excess(exposure_index: float, fastest_s: float, smallest_f: float) 
     """
     needed = log2((1.0 / exposure_index) / 16.0**2)
     return log2(exact_shutter(fastest_s) / exact_aperture(smallest_f) ** 2) - needed
-
-
-def scene_range_lg(stops: float) -> float:
-    """A scene range in stops as a difference of lg exposure."""
-    return stops * STOP
-
-
-def density_needed(exposure_factor: float) -> float:
-    """Neutral density that cuts exposure by a factor."""
-    return log10(exposure_factor)
