@@ -1,14 +1,13 @@
 """Each station driven as a tester would: mistakes on the way, and what the film shows of them."""
 
-import shutil
 from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDropEvent
-from PyQt6.QtWidgets import QApplication, QLabel, QListWidget, QMenu
+from PyQt6.QtWidgets import QApplication, QListWidget, QMenu
 
-from vadrin.app.shelf import shelf_lines
+from tests.window.conftest import words_of
 from vadrin.notebook.records import Frame, Reading, Test
 from vadrin.notebook.store import Notebook
 from vadrin.ui import type as typeface
@@ -16,24 +15,6 @@ from vadrin.ui.look import DAY, DIM, SAFELIGHT
 from vadrin.ui.parts import WordField
 
 CTRL = Qt.KeyboardModifier.ControlModifier
-
-
-@pytest.fixture
-def demo(open_window, demo_path, tmp_path, qtbot):
-    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
-
-    def bring(film, station):
-        line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
-        window.bench.open_test(line.test_id)
-        window.bench.go(station)
-        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
-        return window
-
-    return bring
-
-
-def words_of(widget):
-    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
 
 
 def states(window, strip):

@@ -1,36 +1,15 @@
 """Views show one state: import, selection, looks, keys and doubts."""
 
-import shutil
-
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QPushButton
+from PyQt6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.core.closed_form import ClosedForm
-from vadrin.app.shelf import shelf_lines
+from tests.window.conftest import words_of
 from vadrin.notebook.records import Reading, Test
 from vadrin.ui.look import DAY, LOOKS, SAFELIGHT
 
 CTRL = Qt.KeyboardModifier.ControlModifier
-
-
-@pytest.fixture
-def demo(open_window, demo_path, tmp_path, qtbot):
-    """The window on a copy of the demo notebook, and a way to open a test by its film."""
-    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
-
-    def bring(film, station):
-        line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
-        window.bench.open_test(line.test_id)
-        window.bench.go(station)
-        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
-        return window
-
-    return bring
-
-
-def words_of(widget):
-    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
 
 
 def write_table(path, spoil=""):

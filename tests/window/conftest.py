@@ -1,0 +1,28 @@
+"""The window on the demo notebook, and the words a widget shows."""
+
+import shutil
+
+import pytest
+from PyQt6.QtWidgets import QLabel
+
+from vadrin.app.shelf import shelf_lines
+
+
+@pytest.fixture
+def demo(open_window, demo_path, tmp_path, qtbot):
+    """The window on a copy of the demo notebook, and a way to open a test by its film."""
+    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+
+    def bring(film, station):
+        line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
+        window.bench.open_test(line.test_id)
+        window.bench.go(station)
+        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+        return window
+
+    return bring
+
+
+def words_of(widget):
+    """All label texts a widget shows, in one line."""
+    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
