@@ -35,11 +35,11 @@ def test_undo_and_redo_restore_every_row(notebook):
     with notebook.change("lose a strip"):
         notebook.remove(strip)
     assert len(notebook.all(Frame)) == 14
-    assert notebook.undo() == "lose a strip"
+    assert notebook.undo().label == "lose a strip"
     assert notebook.everything() == full
-    assert notebook.undo() == "new test"
+    assert notebook.undo().label == "new test"
     assert notebook.everything() == empty
-    assert notebook.redo() == "new test"
+    assert notebook.redo().label == "new test"
     assert notebook.everything() == full
 
 

@@ -157,6 +157,7 @@ def _write_test(notebook: Notebook, scenario: _Scenario) -> Test:
     developer = developer_named(notebook, scenario.developer, scenario.dilution)
     test = notebook.add(
         Test(
+            uid=f"demo{scenario.day[:10]}",
             stock_id=stock.id,
             batch_id=batch.id,
             developer_id=developer.id,

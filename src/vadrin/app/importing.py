@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from vadrin.app.planning import developer_named, now, stock_named
+from vadrin.app.planning import developer_named, fresh_uid, now, stock_named
 from vadrin.formats.readings_table import ReadingsTable, TableRow
 from vadrin.notebook.records import EXPOSED, Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -26,6 +26,7 @@ def import_table(notebook: Notebook, table: ReadingsTable) -> Test:
         developer = developer_named(notebook, "unnamed developer")
         test = notebook.add(
             Test(
+                uid=fresh_uid(),
                 stock_id=stock.id,
                 developer_id=developer.id,
                 created_at=now(),

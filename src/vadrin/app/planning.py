@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 import string
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
@@ -21,6 +22,11 @@ class EditRefusedError(Exception):
 def now() -> str:
     """The time in UTC as the notebook writes it."""
     return datetime.now(UTC).isoformat(timespec="seconds")
+
+
+def fresh_uid() -> str:
+    """A name for a test that no other notebook gives."""
+    return secrets.token_hex(8)
 
 
 def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
@@ -65,6 +71,7 @@ def new_test(
         developer = developer_named(notebook, developer_name, dilution)
         test = notebook.add(
             Test(
+                uid=fresh_uid(),
                 stock_id=stock.id,
                 developer_id=developer.id,
                 created_at=now(),

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TypeVar
 
 from vadrin.core.exposure import log_h_of_frame, stops_text
+from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     DOUBLED,
     PLANNED,
@@ -167,3 +168,16 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
         )
         for test in tests
     ]
+
+
+def test_of_change(notebook: Notebook, change: Change) -> int | None:
+    """The test an edit belonged to; None for edits of the kit, or where it is gone."""
+    record = next((s.after or s.before for s in change.steps), None)
+    if isinstance(record, Reading):
+        record = notebook.get(Frame, record.frame_id)
+    if isinstance(record, Frame):
+        record = notebook.get(Strip, record.strip_id)
+    if isinstance(record, Test):
+        return record.id
+    owner = getattr(record, "test_id", None)
+    return int(owner) if owner else None

@@ -14,7 +14,8 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from vadrin.app.events import Event
 from vadrin.app.planning import EditRefusedError
-from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet, load_sheet
+from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
+from vadrin.notebook.changes import Change, InUseError, ReadOnlyError
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -83,17 +84,22 @@ class Workbench:
         """Do one edit and show what came of it; a refusal is said in words."""
         try:
             done = act(self.notebook)
-        except EditRefusedError as refusal:
+        except (EditRefusedError, InUseError, ReadOnlyError) as refusal:
             self.said.emit(str(refusal))
             return None
         except (SQLAlchemyError, OSError) as error:
-            reason = str(getattr(error, "orig", error))
-            self.said.emit(f"Not saved: {reason}. The notebook is as it was; free the disk or "
-                           "the folder and try again.")  # fmt: skip
-            self.refresh()
+            self._not_saved(error)
             return None
         self.refresh()
         return done
+
+    def _not_saved(self, error: Exception) -> None:
+        reason = str(getattr(error, "orig", error))
+        self.said.emit(
+            f"Not saved: {reason}. Everything before it is safe; free the disk or bring the "
+            "folder back and try again, or save a copy elsewhere (File)."
+        )
+        self.refresh()
 
     def refresh(self) -> None:
         """Take the test on the bench from the file again."""
@@ -104,16 +110,33 @@ class Workbench:
         self.sheet_changed.emit(self.sheet)
 
     def undo(self) -> None:
-        """Take back the last edit and say which it was."""
-        self._replayed("Undone", self.notebook.undo())
+        """Take back the last edit, of whichever test, and say which it was."""
+        self._replay("Undone", self.notebook.undo)
 
     def redo(self) -> None:
         """Do the last undone edit again and say which it was."""
-        self._replayed("Done again", self.notebook.redo())
+        self._replay("Done again", self.notebook.redo)
 
-    def _replayed(self, how: str, what: str) -> None:
-        if what and self.sheet is None:
+    def _replay(self, how: str, act: Callable[[], Change | None]) -> None:
+        try:
+            change = act()
+        except (SQLAlchemyError, OSError) as error:
+            self._not_saved(error)
+            return
+        if change is None:
+            self.said.emit("Nothing left to take back or do again.")
+            return
+        if self.sheet is None:
             tests = self.notebook.all(Test)
             self.sheet = load_sheet(self.notebook, tests[-1].id) if tests else None
         self.refresh()
-        self.said.emit(f"{how}: {what}." if what else "Nothing left to take back or do again.")
+        self.said.emit(f"{how}: {change.label}{self._elsewhere(change)}.")
+
+    def _elsewhere(self, change: Change) -> str:
+        """Which test an edit belonged to, where that is not the one on the bench."""
+        touched = test_of_change(self.notebook, change)
+        here = self.sheet.test.id if self.sheet else None
+        if touched is None or touched == here:
+            return ""
+        other = load_sheet(self.notebook, touched)
+        return f" (in {other.title}, {other.process})" if other else ""

@@ -2,19 +2,33 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 from pathlib import Path
 from urllib.parse import quote
 
+from vadrin.notebook.backups import back_up, back_up_before_migration
+from vadrin.notebook.lock import HeldError, WriterLock
+
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 1
+SCHEMA_VERSION = 2
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 
 class NotebookError(Exception):
-    """A notebook that cannot be opened; the text says why and what to do."""
+    """A notebook that cannot be opened; the text says why and what to do.
+
+    Attributes
+    ----------
+    damaged : bool
+        Whether something may be recovered from it.
+    """
+
+    def __init__(self, words: str, damaged: bool = False) -> None:
+        super().__init__(words)
+        self.damaged = damaged
 
 
 def inspect(path: Path) -> int:
@@ -46,12 +60,17 @@ def inspect(path: Path) -> int:
     except sqlite3.DatabaseError as error:
         raise NotebookError(
             f"{path.name} is damaged or is no notebook ({error}). It was left untouched; "
-            "open a backup instead."
+            "open a backup, or save what can be recovered as a copy.",
+            damaged=True,
         ) from error
     if application != APPLICATION_ID:
         raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
     if health != "ok":
-        raise NotebookError(f"{path.name} is damaged ({health}). It was left untouched.")
+        raise NotebookError(
+            f"{path.name} is damaged ({health}). It was left untouched; open a backup, or save "
+            "what can be recovered as a copy.",
+            damaged=True,
+        )
     if version > SCHEMA_VERSION:
         raise NotebookError(
             f"{path.name} was written by a newer Vadrin (format {version}; this one knows "
@@ -78,7 +97,9 @@ def migrate(path: Path) -> None:
 
 
 def prepare(path: Path) -> None:
-    """Make sure a path holds a notebook of the newest schema.
+    """Make sure a path that may be written holds a notebook of the newest schema.
+
+    An older notebook is copied to its backups before it is migrated.
 
     Raises
     ------
@@ -86,11 +107,45 @@ def prepare(path: Path) -> None:
         As `inspect`, or if the folder cannot be written.
     """
     version = inspect(path)
-    if version == SCHEMA_VERSION:
-        return
     try:
+        if version == SCHEMA_VERSION:
+            back_up(path)
+            return
+        if version:
+            back_up_before_migration(path, version)
         migrate(path)
     except (OSError, sqlite3.OperationalError) as error:
         raise NotebookError(
-            f"{path.name} cannot be written ({error}). Choose a folder you may write to."
+            f"{path.name} cannot be written ({error}). Nothing was changed; free the disk, or "
+            "choose a folder you may write to."
         ) from error
+
+
+def open_rights(path: Path) -> tuple[WriterLock | None, str]:
+    """Take the right to write a notebook, or say in words why it can only be read.
+
+    Returns
+    -------
+    WriterLock or None
+        None where it opens read-only.
+    str
+        The reason; empty where it may be written.
+
+    Raises
+    ------
+    NotebookError
+        If there is no notebook yet and none can be made.
+    """
+    try:
+        if path.exists() and not os.access(path, os.W_OK):
+            raise PermissionError(13, "you may not write to the file")
+        return WriterLock(path), ""
+    except HeldError as error:
+        return None, f"{error}. You can read here; close it there to write here"
+    except OSError as error:
+        reason = (error.strerror or str(error)).lower()
+        if not path.exists() or path.stat().st_size == 0:
+            raise NotebookError(
+                f"{path} cannot be made ({reason}). Choose a folder you may write to."
+            ) from error
+        return None, f"{reason}. Copy the notebook to a folder you may write to"

@@ -2,37 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
-from dataclasses import asdict, dataclass, field, replace
+import sqlite3
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager, suppress
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, TypeVar
+from urllib.parse import quote
 
-from sqlalchemy import Connection, create_engine, event, func, select
+from sqlalchemy import Connection, create_engine, event, func, select, text
+from sqlalchemy.pool import NullPool
 
-from vadrin.notebook.file import prepare
+from vadrin.notebook.backups import back_up
+from vadrin.notebook.changes import OWNED, Change, InUseError, ReadOnlyError, Step
+from vadrin.notebook.file import SCHEMA_VERSION, NotebookError, inspect, open_rights, prepare
 from vadrin.notebook.records import PARENTS, RECORDS, Record
-from vadrin.notebook.tables import TABLES
+from vadrin.notebook.tables import TABLES, table_name
 
 R = TypeVar("R", bound=Record)
 _ROWS_A_QUERY = 500
-
-
-@dataclass(frozen=True)
-class _Step:
-    """One row before and after a change; None where it did not exist."""
-
-    kind: type[Any]
-    before: Record | None
-    after: Record | None
-
-
-@dataclass
-class Change:
-    """A named edit of any number of rows, which can be undone as one."""
-
-    label: str
-    steps: list[_Step] = field(default_factory=list)
 
 
 class Notebook:
@@ -50,19 +38,69 @@ class Notebook:
     """
 
     def __init__(self, path: Path) -> None:
-        prepare(path)
         self.path = path
-        self._engine = create_engine(f"sqlite:///{path}")
+        self._lock, self.read_only = open_rights(path)
+        try:
+            self._get_ready()
+        except BaseException:
+            self._let_go()
+            raise
+        self._place = _place_of(path)
+        mode = "ro" if self.read_only else "rw"
+        address = f"file:{quote(str(path.absolute()))}?mode={mode}"
+        self._engine = create_engine(
+            "sqlite://", creator=lambda: sqlite3.connect(address, uri=True), poolclass=NullPool
+        )
         event.listen(self._engine, "connect", _set_up)
         self._connection: Connection = self._engine.connect()
+        self.revision = 0
         self._change: Change | None = None
         self._done: list[Change] = []
         self._undone: list[Change] = []
 
+    def _get_ready(self) -> None:
+        if not self.read_only:
+            prepare(self.path)
+        elif inspect(self.path) != SCHEMA_VERSION:
+            raise NotebookError(
+                f"{self.path.name} is of an older format and can only be read here: "
+                f"{self.read_only}. It was left untouched."
+            )
+
+    def _let_go(self) -> None:
+        if self._lock is not None:
+            self._lock.release()
+
     def close(self) -> None:
-        """Let go of the file."""
+        """Let go of the file, and keep a backup of what this session wrote."""
         self._connection.close()
         self._engine.dispose()
+        if self.revision and not self.read_only:
+            # A full disk must not keep the window from closing: the notebook itself is whole.
+            with suppress(OSError):
+                back_up(self.path)
+        self._let_go()
+
+    def save_copy(self, target: Path) -> None:
+        """Write all of the notebook to another file.
+
+        Raises
+        ------
+        OSError
+            If it cannot be written, or stands there already.
+        """
+        with target.open("xb"):
+            pass
+        copy = sqlite3.connect(target)
+        try:
+            raw = self._connection.connection.driver_connection
+            if raw is not None:
+                raw.backup(copy)
+        except sqlite3.Error as error:
+            target.unlink()
+            raise OSError(str(error)) from error
+        finally:
+            copy.close()
 
     def get(self, kind: type[R], record_id: int) -> R | None:
         """The record with an id, or None."""
@@ -102,10 +140,12 @@ class Notebook:
         if self._change is not None:
             yield
             return
+        if self.read_only:
+            raise ReadOnlyError(f"This notebook is open for reading only: {self.read_only}.")
         self._change = Change(label)
         try:
             yield
-            self._connection.commit()
+            self._commit()
         except BaseException:
             self._connection.rollback()
             self._change = None
@@ -115,15 +155,38 @@ class Notebook:
             self._undone.clear()
         self._change = None
 
+    def _commit(self) -> None:
+        """Commit, but never into a file that is no longer where the person looks for it."""
+        if _place_of(self.path) != self._place:
+            raise OSError(
+                f"{self.path.name} is no longer in {self.path.parent}, or was replaced there; "
+                "its folder may have gone away"
+            )
+        self._connection.commit()
+        self.revision += 1
+
     def add(self, record: R) -> R:
         """Write a new record and return it with its id. Only inside `change`."""
-        values = asdict(record)
+        values = _values(record)
         if not record.id:
             values.pop("id")
         result = self._connection.execute(TABLES[type(record)].insert().values(**values))
         key = result.inserted_primary_key
         written = replace(record, id=int(key[0]) if key else record.id)
-        self._note(_Step(type(record), None, written))
+        self._note(Step(type(record), None, written))
+        return written
+
+    def add_all(self, records: Sequence[R]) -> list[R]:
+        """Write many new records of one kind at once. Only inside `change`."""
+        if not records:
+            return []
+        kind = type(records[0])
+        table = TABLES[kind]
+        top = self._connection.execute(select(func.max(table.c.id))).scalar_one() or 0
+        written = [replace(r, id=r.id or top + i) for i, r in enumerate(records, start=1)]
+        self._connection.execute(table.insert(), [_values(r) for r in written])
+        for record in written:
+            self._note(Step(kind, None, record))
         return written
 
     def put(self, record: R) -> R:
@@ -133,23 +196,39 @@ class Notebook:
             return record
         table = TABLES[type(record)]
         update = table.update().where(table.c.id == record.id)
-        self._connection.execute(update.values(**asdict(record)))
-        self._note(_Step(type(record), before, record))
+        self._connection.execute(update.values(**_values(record)))
+        self._note(Step(type(record), before, record))
         return record
 
     def remove(self, record: Record) -> None:
-        """Remove a record and all that belongs to it. Only inside `change`."""
+        """Remove a record and all that belongs to it. Only inside `change`.
+
+        Raises
+        ------
+        InUseError
+            If other records need it.
+        """
         kind = type(record)
         for child, parents in PARENTS.items():
             for name, parent in parents:
                 if parent is kind:
-                    for each in self.all(child, **{name: record.id}):
-                        self.remove(each)
+                    self._release(record, child, name)
         table = TABLES[kind]
         self._connection.execute(table.delete().where(table.c.id == record.id))
-        self._note(_Step(kind, record, None))
+        self._note(Step(kind, record, None))
 
-    def _note(self, step: _Step) -> None:
+    def _release(self, record: Record, child: type[Any], name: str) -> None:
+        """Take what hangs on a record away with it, or off it."""
+        for each in self.all(child, **{name: record.id}):
+            if (child, name) in OWNED:
+                self.remove(each)
+            elif TABLES[child].c[name].nullable:
+                self.put(replace(each, **{name: None}))
+            else:
+                kind = table_name(child).replace("_", " ")
+                raise InUseError(f"a {kind} still needs it; remove that first, or keep this")
+
+    def _note(self, step: Step) -> None:
         if self._change is None:
             self._connection.rollback()
             raise RuntimeError("an edit outside Notebook.change")
@@ -163,17 +242,17 @@ class Notebook:
         """What redo would do again, in words; empty for nothing."""
         return self._undone[-1].label if self._undone else ""
 
-    def undo(self) -> str:
-        """Take back the last change and return its words; empty for nothing."""
+    def undo(self) -> Change | None:
+        """Take back the last change and return it; None for nothing."""
         return self._replay(self._done, self._undone, backward=True)
 
-    def redo(self) -> str:
-        """Do the last undone change again and return its words; empty for nothing."""
+    def redo(self) -> Change | None:
+        """Do the last undone change again and return it; None for nothing."""
         return self._replay(self._undone, self._done, backward=False)
 
-    def _replay(self, source: list[Change], sink: list[Change], backward: bool) -> str:
+    def _replay(self, source: list[Change], sink: list[Change], backward: bool) -> Change | None:
         if not source:
-            return ""
+            return None
         change = source.pop()
         steps = reversed(change.steps) if backward else iter(change.steps)
         for step in steps:
@@ -182,17 +261,39 @@ class Notebook:
             if new is None and old is not None:
                 self._connection.execute(table.delete().where(table.c.id == old.id))
             elif new is not None and old is None:
-                self._connection.execute(table.insert().values(**asdict(new)))
+                self._connection.execute(table.insert().values(**_values(new)))
             elif new is not None:
                 update = table.update().where(table.c.id == new.id)
-                self._connection.execute(update.values(**asdict(new)))
-        self._connection.commit()
+                self._connection.execute(update.values(**_values(new)))
+        try:
+            self._commit()
+        except BaseException:
+            self._connection.rollback()
+            source.append(change)
+            raise
         sink.append(change)
-        return change.label
+        return change
+
+    def rows(self, statement: str, **values: Any) -> list[tuple[Any, ...]]:
+        """Rows of a question in SQL, for summaries over very many records."""
+        return [tuple(row) for row in self._connection.execute(text(statement), values)]
 
     def everything(self) -> dict[type[Record], list[Record]]:
         """All records of all kinds, for export."""
         return {kind: list(self.all(kind)) for kind in RECORDS}
+
+
+def _values(record: Record) -> dict[str, Any]:
+    """Column values of a record; `asdict` would copy every value deeply."""
+    return dict(vars(record))
+
+
+def _place_of(path: Path) -> tuple[int, int] | None:
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
 
 
 def _set_up(connection: Any, _record: Any) -> None:

@@ -1,0 +1,172 @@
+"""Records of what a tester owns: film, chemistry, cameras and instruments.
+
+Nothing here must be filled in before work can start; empty and None mean "not said".
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+STOCK_KINDS = ("black-and-white negative", "colour negative", "reversal", "paper")
+ROLES = ("developer", "stop bath", "fixer", "bleach", "wash aid", "other")
+INSTRUMENT_KINDS = ("densitometer", "scanner", "camera on a stand", "light box and eye")
+
+
+@dataclass(frozen=True)
+class Stock:
+    """A kind of film as it is sold; `box_speed` is the marked speed, `base` its carrier."""
+
+    id: int = 0
+    name: str = ""
+    kind: str = STOCK_KINDS[0]
+    box_speed: float = 100.0
+    note: str = ""
+    base: str = ""
+
+
+@dataclass(frozen=True)
+class Batch:
+    """Film of one stock that was made and kept together."""
+
+    id: int = 0
+    stock_id: int = 0
+    name: str = ""
+    expiry: str = ""
+    storage: str = ""
+    rolls_left: int | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Developer:
+    """A developer, or other chemistry, at the dilution it is used at.
+
+    `capacity_films` is how many films one litre of working solution does; `keeps_days` how
+    long a mixed bottle keeps.
+    """
+
+    id: int = 0
+    name: str = ""
+    dilution: str = ""
+    note: str = ""
+    role: str = ROLES[0]
+    recipe: str = ""
+    capacity_films: float | None = None
+    keeps_days: float | None = None
+
+
+@dataclass(frozen=True)
+class Bottle:
+    """One mixed bottle; `films_done` counts up to the chemistry's capacity."""
+
+    id: int = 0
+    developer_id: int = 0
+    name: str = ""
+    mixed_at: str = ""
+    volume_ml: float | None = None
+    films_done: float = 0.0
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Process:
+    """A way of developing that is used again and again."""
+
+    id: int = 0
+    name: str = ""
+    developer_id: int | None = None
+    temperature_c: float = 20.0
+    agitation: str = ""
+    vessel: str = ""
+    water: str = ""
+    volume_ml: float | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Paper:
+    """An enlarging paper; `exposure_scale` is its range R / 100 in lg exposure."""
+
+    id: int = 0
+    name: str = ""
+    grade: str = ""
+    exposure_scale: float | None = None
+    full_black_seconds: float | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Camera:
+    """What a camera can be set to.
+
+    `slowest` and `fastest` are marked shutter times in seconds, `shutter_step` and
+    `dial_step` are in stops; `compensation` is how far it reaches to either side. A cine
+    camera has a frame rate and a largest shutter angle in degrees.
+    """
+
+    id: int = 0
+    name: str = ""
+    slowest: float = 1.0
+    fastest: float = 1 / 1000
+    shutter_step: float = 1.0
+    bulb: bool = True
+    dial_low: float | None = None
+    dial_high: float | None = None
+    dial_step: float = 1 / 3
+    compensation: float = 0.0
+    frame_rate: float | None = None
+    shutter_angle: float | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class ShutterTime:
+    """One measured shutter time beside its mark, in seconds."""
+
+    id: int = 0
+    camera_id: int = 0
+    marked: float = 1 / 60
+    measured: float = 1 / 60
+    measured_at: str = ""
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Lens:
+    """A lens: its aperture marks run from `widest` to `smallest` in `aperture_step` stops.
+
+    `light_loss` is how many stops less than its mark it passes (T-stop, bellows).
+    """
+
+    id: int = 0
+    name: str = ""
+    widest: float = 2.0
+    smallest: float = 16.0
+    aperture_step: float = 0.5
+    light_loss: float = 0.0
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class LightMeter:
+    """A light meter, the EIs it can be set to, and its constant."""
+
+    id: int = 0
+    name: str = ""
+    dial_low: float | None = None
+    dial_high: float | None = None
+    constant: float = 8.125
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Instrument:
+    """What densities are read with; `calibration` is kept as JSON, `noise` is its SD."""
+
+    id: int = 0
+    name: str = ""
+    kind: str = INSTRUMENT_KINDS[0]
+    noise: float | None = None
+    calibrated_at: str = ""
+    calibration: str = ""
+    note: str = ""
