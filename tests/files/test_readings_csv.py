@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.formats.readings_csv import parse_readings, read_readings_csv
+from vadrin.formats.any_file import read_readings
+from vadrin.formats.readings_csv import parse_readings
 from vadrin.formats.readings_table import FormatError, strips_of
 
 PLAIN = "strip,frame,time_min,log_h,density\nA,b,8,,0.21\nA,1,8,-2.1,0.30\nA,1,8,-2.1,0.32\n"
@@ -23,7 +24,7 @@ def test_decimal_comma_bom_and_windows_lines(tmp_path, delimiter):
     lines = PLAIN.replace(".", "§").replace(",", delimiter).replace("§", ",").split("\n")
     path = tmp_path / "komma.csv"
     path.write_bytes(b"\xef\xbb\xbf" + "\r\n".join(lines).encode())
-    table = read_readings_csv(path)
+    table = read_readings(path)
     assert not table.problems
     assert strips_of(table) == strips_of(parse_readings(PLAIN, "t.csv"))
 
@@ -66,7 +67,7 @@ def test_what_is_no_table_is_refused_in_one_line(tmp_path, data, words):
     path = tmp_path / "odd.csv"
     path.write_bytes(data)
     with pytest.raises(FormatError, match=words) as caught:
-        read_readings_csv(path)
+        read_readings(path)
     assert "odd.csv" in str(caught.value)
     assert "\n" not in str(caught.value)
 

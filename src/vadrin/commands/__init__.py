@@ -9,7 +9,7 @@ from pathlib import Path
 
 from vadrin import __version__
 
-COMMANDS = ("analyse", "snapshot", "bench")
+COMMANDS = ("analyse", "convert", "snapshot", "bench", "register")
 
 
 class UsageError(Exception):
@@ -32,6 +32,10 @@ def _command_parser() -> argparse.ArgumentParser:
     analyse.add_argument("--push", default="-1,0,1,2")
     analyse.add_argument("--meter-constant", type=float, default=8.125)
     analyse.add_argument("--out", type=Path)
+    convert = commands.add_parser("convert", help="readings from one kind of file to another")
+    convert.add_argument("source", type=Path, metavar="IN")
+    convert.add_argument("target", type=Path, metavar="OUT")
+    commands.add_parser("register", help="open notebooks from the file manager")
     snapshot = commands.add_parser("snapshot", help="every main view as PNG")
     snapshot.add_argument("folder", type=Path)
     commands.add_parser("bench", help="the benchmark table")
@@ -68,6 +72,14 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.analyse import run_analyse
 
             return run_analyse(options)
+        if options.command == "convert":
+            from vadrin.commands.convert import run_convert
+
+            return run_convert(options.source, options.target)
+        if options.command == "register":
+            from vadrin.commands.register import run_register
+
+            return run_register()
         if options.command == "snapshot":
             from vadrin.commands.snapshot import run_snapshot
 

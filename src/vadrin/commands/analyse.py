@@ -18,7 +18,7 @@ from vadrin.core.colour import colour_negative_speed
 from vadrin.core.family import TARGETS, Target
 from vadrin.core.figure import Figure
 from vadrin.core.setting_traps import stained
-from vadrin.formats.readings_csv import read_readings_csv
+from vadrin.formats.any_file import read_readings
 from vadrin.formats.readings_table import CHANNELS, FormatError, ReadingsTable, strips_of
 from vadrin.formats.report_json import figure, report_of
 
@@ -97,7 +97,7 @@ def _stain(table: ReadingsTable) -> list[str]:
 
 def _table(options: argparse.Namespace) -> ReadingsTable:
     try:
-        table = read_readings_csv(options.readings)
+        table = read_readings(options.readings)
     except FormatError as error:
         raise UsageError(str(error)) from error
     if table.problems:

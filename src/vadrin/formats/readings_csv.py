@@ -4,35 +4,42 @@ from __future__ import annotations
 
 import csv
 import io
-import math
 from pathlib import Path
 
-from vadrin.formats.readings_table import (
-    CHANNELS,
-    CellProblem,
-    FormatError,
-    ReadingsTable,
-    TableRow,
-)
+from vadrin.formats.columns import RawTable, exact_columns, table_of
+from vadrin.formats.readings_table import FormatError, ReadingsTable
 
 LARGEST_FILE = 20_000_000
 MOST_ROWS = 200_000
 _LONGEST_LINE = 100_000
-_KNOWN = (
-    "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
-    "channel", "note",
-)  # fmt: skip
-_NUMBERS = {
-    "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
-    "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
-    "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
-    "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
-    "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
-    "density": (-1.0, 10.0, "give a density between 0 and 10, such as 0.49"),
-}
 
 
-def _decoded(data: bytes, name: str) -> str:
+def bytes_of(path: Path) -> bytes:
+    """All of a file that is not too large.
+
+    Raises
+    ------
+    FormatError
+        If it cannot be read or is too large.
+    """
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            megabytes = LARGEST_FILE // 1_000_000
+            raise FormatError(f"{path.name}: larger than {megabytes} MB; split the file")
+        return path.read_bytes()
+    except OSError as error:
+        reason = error.strerror or "cannot be read"
+        raise FormatError(f"{path.name}: {reason.lower()}; check the path") from error
+
+
+def text_of(data: bytes, name: str) -> str:
+    """A file's text.
+
+    Raises
+    ------
+    FormatError
+        If it is not Unicode text, naming the row.
+    """
     if data.startswith((b"\xff\xfe", b"\xfe\xff")):
         encoding = "utf-16"
     else:
@@ -53,86 +60,31 @@ def _delimiter(header: str) -> str:
     return best if counts[best] else ","
 
 
-def _number(text: str) -> float:
-    plain = text.strip().replace("−", "-").replace("\u00a0", "")
-    if "," in plain and "." not in plain:
-        plain = plain.replace(",", ".")
-    value = float(plain)
-    if not math.isfinite(value):
-        raise ValueError(text)
-    return value
+def raw_of_text(text: str, name: str) -> RawTable:
+    """The cells of delimited text.
 
-
-def _cells(text: str, name: str) -> list[list[str]]:
+    Raises
+    ------
+    FormatError
+        If there is no table.
+    """
     if not text.strip():
         raise FormatError(f"{name}, row 1: the file is empty; it needs a header row and readings")
-    if max(map(len, text.splitlines())) > _LONGEST_LINE:
+    lines = text.splitlines()
+    if max(map(len, lines)) > _LONGEST_LINE:
         raise FormatError(f"{name}: a line is far too long for a readings table; check the file")
-    header = text.splitlines()[0]
     csv.field_size_limit(_LONGEST_LINE)
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=_delimiter(header))
-    rows = []
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=_delimiter(lines[0]))
+    rows: list[tuple[int, tuple[str, ...]]] = []
     try:
-        for row in reader:
-            rows.append(row)
-            if len(rows) > MOST_ROWS:
+        for number, row in enumerate(reader, start=1):
+            rows.append((number, tuple(row)))
+            if number > MOST_ROWS:
                 raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the file")
     except csv.Error as error:
         place = f"{name}, row {reader.line_num}"
         raise FormatError(f"{place}: {error}; check the quotes there") from error
-    return rows
-
-
-def _columns(header: list[str], name: str) -> list[str]:
-    columns = [cell.strip().lower() for cell in header]
-    for needed in ("strip", "density"):
-        if needed not in columns:
-            raise FormatError(f"{name}, row 1: no column “{needed}”; add it to the header")
-    if "log_h" not in columns and "ei" not in columns:
-        raise FormatError(f"{name}, row 1: no column “log_h” and no “ei”; add one of the two")
-    doubled = {c for c in columns if c and columns.count(c) > 1}
-    if doubled:
-        first = sorted(doubled)[0]
-        raise FormatError(f"{name}, row 1: column “{first}” stands twice; rename one")
-    return columns
-
-
-def _row(number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
-    problems: list[CellProblem] = []
-    numbers: dict[str, float | None] = {}
-    for column, (low, high, remedy) in _NUMBERS.items():
-        text = cells.get(column, "").strip()
-        numbers[column] = None
-        if text:
-            try:
-                numbers[column] = _number(text)
-            except ValueError:
-                problems.append(CellProblem(number, column, text, remedy))
-                continue
-            if not low <= (numbers[column] or 0.0) <= high:
-                problems.append(CellProblem(number, column, text, remedy))
-    if not cells.get("density", "").strip():
-        problems.append(CellProblem(number, "density", "", _NUMBERS["density"][2]))
-    strip = cells.get("strip", "").strip()
-    if not strip:
-        problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
-    channel = cells.get("channel", "").strip().lower() or "visual"
-    if channel not in CHANNELS:
-        known = ", ".join(CHANNELS)
-        problems.append(CellProblem(number, "channel", channel, f"use one of {known}"))
-    if problems:
-        return problems
-    density = numbers.pop("density")
-    return TableRow(
-        row=number,
-        strip=strip,
-        frame=cells.get("frame", "").strip() or str(number - 1),
-        density=density if density is not None else 0.0,
-        channel=channel,
-        note=cells.get("note", "").strip(),
-        extra={k: v for k, v in cells.items() if k not in _KNOWN and k},
-        **numbers,
-    )
+    return RawTable(name, rows[0][1], tuple(rows[1:]))
 
 
 def parse_readings(text: str, name: str) -> ReadingsTable:
@@ -149,36 +101,13 @@ def parse_readings(text: str, name: str) -> ReadingsTable:
     FormatError
         If there is no table at all; single bad cells become `problems` instead.
     """
-    lines = _cells(text, name)
-    columns = _columns(lines[0], name)
-    rows: list[TableRow] = []
-    problems: list[CellProblem] = []
-    for number, line in enumerate(lines[1:], start=2):
-        if not any(cell.strip() for cell in line):
-            continue
-        if len(line) > len(columns) and any(cell.strip() for cell in line[len(columns) :]):
-            remedy = f"the header has {len(columns)} columns; quote the cell or fix the header"
-            problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
-            continue
-        read = _row(number, dict(zip(columns, line, strict=False)))
-        if isinstance(read, TableRow):
-            rows.append(read)
-        else:
-            problems += read
-    if not rows and not problems:
-        raise FormatError(f"{name}, row 2: no readings under the header; add a row a reading")
-    extra = tuple(c for c in columns if c and c not in _KNOWN)
-    return ReadingsTable(name, tuple(rows), tuple(problems), extra)
+    raw = raw_of_text(text, name)
+    return table_of(raw, exact_columns(raw))
 
 
-def read_readings_csv(path: Path) -> ReadingsTable:
-    """Read a table from a file; errors as in `parse_readings`."""
-    try:
-        if path.stat().st_size > LARGEST_FILE:
-            megabytes = LARGEST_FILE // 1_000_000
-            raise FormatError(f"{path.name}: larger than {megabytes} MB; split the file")
-        data = path.read_bytes()
-    except OSError as error:
-        reason = error.strerror or "cannot be read"
-        raise FormatError(f"{path.name}: {reason.lower()}; check the path") from error
-    return parse_readings(_decoded(data, path.name), path.name)
+def csv_text(cells: list[list[str | float | None]], mark: str = ",") -> str:
+    """Rows as delimited text that reads back to the same values."""
+    out = io.StringIO(newline="")
+    writer = csv.writer(out, delimiter=mark, lineterminator="\n")
+    writer.writerows([["" if c is None else c for c in row] for row in cells])
+    return out.getvalue()

@@ -72,6 +72,11 @@ class ReadingsTable:
     problems: tuple[CellProblem, ...] = ()
     extra_columns: tuple[str, ...] = ()
 
+    @property
+    def exposures_known(self) -> bool:
+        """Whether any row tells its exposure; without, every frame would pass for blank."""
+        return any(r.log_h is not None or r.ei is not None for r in self.rows)
+
 
 def strips_of(
     table: ReadingsTable, meter_constant: float = METER_CONSTANT, channel: str | None = None

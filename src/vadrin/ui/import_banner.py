@@ -43,11 +43,11 @@ class ImportBanner(QWidget):
     def offer(self, path: Path) -> None:
         """Import a file at once if all of it can be read, else say what cannot."""
         # Imported here so that the window need not wait for it.
-        from vadrin.formats.readings_csv import read_readings_csv
+        from vadrin.formats.any_file import read_readings
         from vadrin.formats.readings_table import FormatError
 
         try:
-            self._table = read_readings_csv(path)
+            self._table = read_readings(path)
         except FormatError as error:
             self.complain(f"Nothing was imported. {error}.")
             return

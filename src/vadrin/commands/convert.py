@@ -1,0 +1,23 @@
+"""``vadrin convert IN OUT``: readings from one kind of file to another."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from vadrin.commands import UsageError
+from vadrin.formats.any_file import read_readings, write_readings
+from vadrin.formats.readings_table import FormatError
+
+
+def run_convert(source: Path, target: Path) -> int:
+    """Convert all of a file, or nothing of it."""
+    try:
+        table = read_readings(source)
+        if table.problems:
+            raise UsageError(f"{source.name}, {table.problems[0].sentence()}")
+        write_readings(table, target)
+    except FormatError as error:
+        raise UsageError(str(error)) from error
+    print(f"{target}: {len(table.rows)} readings", file=sys.stderr)
+    return 0

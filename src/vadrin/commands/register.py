@@ -1,0 +1,52 @@
+"""``vadrin register``: notebooks open from the file manager, for this user alone."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+from vadrin.commands import UsageError
+
+_MIME = """<?xml version="1.0" encoding="UTF-8"?>
+<mime-info xmlns="http://www.freedesktop.org/standards/shared-mime-info">
+  <mime-type type="application/x-vadrin">
+    <comment>Vadrin notebook</comment>
+    <glob pattern="*.vadrin"/>
+  </mime-type>
+</mime-info>
+"""
+_ENTRY = """[Desktop Entry]
+Type=Application
+Name=Vadrin
+Comment=Find a film's exposure index and its development times
+Exec="{program}" %f
+Terminal=false
+Categories=Science;Photography;
+MimeType=application/x-vadrin;
+"""
+
+
+def run_register() -> int:
+    """Write the two files the desktop looks for, and tell it where its tools are there."""
+    data = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
+    program = Path(__file__).resolve().parents[3] / "vadrin"
+    written = {
+        data / "mime" / "packages" / "vadrin.xml": _MIME,
+        data / "applications" / "vadrin.desktop": _ENTRY.format(program=program),
+    }
+    for path, text in written.items():
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            path.write_text(text, encoding="utf-8")
+        except OSError as error:
+            reason = (error.strerror or "cannot be written").lower()
+            raise UsageError(f"{path}: {reason}; check the folder") from error
+    for tool, folder in (("update-mime-database", "mime"),
+                         ("update-desktop-database", "applications")):  # fmt: skip
+        if shutil.which(tool):
+            subprocess.run([tool, str(data / folder)], check=False, capture_output=True)
+    print(f"notebooks open from the file manager now ({data})", file=sys.stderr)
+    return 0

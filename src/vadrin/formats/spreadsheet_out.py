@@ -1,0 +1,51 @@
+"""The readings table as a sheet of an XLSX or ODS file; text stays text, never a formula."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+Cells = list[list[str | float | None]]
+
+
+def write_xlsx(cells: Cells, path: Path) -> None:
+    """Write rows to the sheet ``readings`` of a new file."""
+    from openpyxl import Workbook
+    from openpyxl.cell import WriteOnlyCell
+
+    book = Workbook(write_only=True)
+    sheet = book.create_sheet("readings")
+    for row in cells:
+        line = []
+        for value in row:
+            cell = WriteOnlyCell(sheet, value=value)
+            if isinstance(value, str):
+                cell.data_type = "s"
+            line.append(cell)
+        sheet.append(line)
+    book.save(path)
+
+
+def write_ods(cells: Cells, path: Path) -> None:
+    """Write rows to the sheet ``readings`` of a new file."""
+    from odf.opendocument import OpenDocumentSpreadsheet
+    from odf.table import Table, TableCell, TableRow
+    from odf.text import P
+
+    book = OpenDocumentSpreadsheet()
+    table = Table(name="readings")
+    for row in cells:
+        line = TableRow()
+        for value in row:
+            if isinstance(value, float):
+                cell = TableCell(valuetype="float", value=repr(value))
+                cell.addElement(P(text=repr(value)))
+            elif value:
+                cell = TableCell(valuetype="string")
+                for part in str(value).split("\n"):
+                    cell.addElement(P(text=part))
+            else:
+                cell = TableCell()
+            line.addElement(cell)
+        table.addElement(line)
+    book.spreadsheet.addElement(table)
+    book.save(str(path))

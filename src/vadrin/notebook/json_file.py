@@ -1,0 +1,136 @@
+"""A whole notebook as JSON and back, without loss."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+import json
+from dataclasses import fields
+from pathlib import Path
+from typing import Any
+
+from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
+from vadrin.notebook.records import RECORDS, Record
+from vadrin.notebook.store import Notebook
+from vadrin.notebook.tables import table_name
+
+SCHEMA = "vadrin-notebook/1"
+LARGEST = 500_000_000
+_KINDS = {table_name(kind): kind for kind in RECORDS}
+Everything = dict[type[Record], list[Record]]
+_TYPES: dict[str, tuple[type, ...]] = {
+    "int": (int,), "int | None": (int, type(None)), "float": (float, int),
+    "float | None": (float, int, type(None)), "str": (str,), "bool": (bool,), "bytes": (str,),
+}  # fmt: skip
+
+
+def notebook_json(notebook: Notebook) -> str:
+    """All records, each under its field names; attachments in base 64."""
+    held = {
+        "schema": SCHEMA,
+        "format": SCHEMA_VERSION,
+        "records": {
+            table_name(kind): [_plain(r) for r in records]
+            for kind, records in notebook.everything().items()
+        },
+    }
+    return json.dumps(held, ensure_ascii=False, allow_nan=False, indent=0) + "\n"
+
+
+def _plain(record: Record) -> dict[str, Any]:
+    return {
+        k: base64.b64encode(v).decode("ascii") if isinstance(v, bytes) else v
+        for k, v in vars(record).items()
+    }
+
+
+def records_of_json(path: Path) -> Everything:
+    """All records of a JSON export.
+
+    Raises
+    ------
+    NotebookError
+        If it is none, names unknown things, or comes from a newer program.
+    """
+    try:
+        if path.stat().st_size > LARGEST:
+            raise NotebookError(f"{path.name}: larger than {LARGEST // 1_000_000} MB; refused")
+        held = json.loads(path.read_text(encoding="utf-8"))
+    except OSError as error:
+        raise NotebookError(f"{path.name}: {(error.strerror or '').lower()}; check the path"
+                            ) from error  # fmt: skip
+    except (ValueError, RecursionError) as error:
+        raise NotebookError(f"{path.name}: not JSON ({str(error)[:60]})") from error
+    if not isinstance(held, dict) or held.get("schema") != SCHEMA:
+        raise NotebookError(f"{path.name}: not a notebook's JSON export")
+    version = held.get("format")
+    if not isinstance(version, int) or version > SCHEMA_VERSION:
+        raise NotebookError(f"{path.name}: written by a newer Vadrin; update this program")
+    tables = held.get("records")
+    if not isinstance(tables, dict) or not all(isinstance(t, list) for t in tables.values()):
+        raise NotebookError(f"{path.name}: holds no records")
+    unknown = set(tables) - set(_KINDS)
+    if unknown:
+        raise NotebookError(f"{path.name}: unknown records “{sorted(unknown)[0][:40]}”")
+    return {
+        kind: [_record(kind, row, path.name) for row in tables.get(name, [])]
+        for name, kind in _KINDS.items()
+    }
+
+
+def _record(kind: type[Any], row: object, name: str) -> Record:
+    known = {f.name: str(f.type) for f in fields(kind)}
+    place = f"{name}: a {table_name(kind)}"
+    if not isinstance(row, dict) or not set(row) <= set(known):
+        raise NotebookError(f"{place} with fields Vadrin does not know")
+    values: dict[str, Any] = {}
+    for field, value in row.items():
+        right = _TYPES[known[field]]
+        if not isinstance(value, right) or (isinstance(value, bool) and bool not in right):
+            raise NotebookError(f"{place} whose {field} is {str(value)[:30]!r}")
+        if known[field].startswith("float") and isinstance(value, int):
+            value = float(value)
+        values[field] = value
+    if "data" in known:
+        try:
+            values["data"] = base64.b64decode(values.get("data", ""), validate=True)
+        except binascii.Error as error:
+            raise NotebookError(f"{place} whose contents are damaged") from error
+    record: Record = kind(**values)
+    return record
+
+
+def fill_from_json(notebook: Notebook, path: Path) -> int:
+    """Write a JSON export into an empty notebook, ids and all, as one edit.
+
+    Returns
+    -------
+    int
+        Number of records.
+
+    Raises
+    ------
+    NotebookError
+        If it cannot be read, or records point at nothing.
+    """
+    everything = records_of_json(path)
+    write_all(notebook, everything, f"import {path.name}")
+    return sum(map(len, everything.values()))
+
+
+def write_all(notebook: Notebook, everything: Everything, label: str) -> None:
+    """Write records with their ids, owners first, as one edit.
+
+    Raises
+    ------
+    NotebookError
+        If they contradict each other; nothing is written.
+    """
+    from sqlalchemy.exc import SQLAlchemyError
+
+    try:
+        with notebook.change(label):
+            for kind in RECORDS:
+                notebook.add_all(sorted(everything.get(kind, []), key=lambda r: r.id))
+    except (SQLAlchemyError, OverflowError) as error:
+        raise NotebookError("its records contradict each other; nothing was taken") from error

@@ -1,0 +1,214 @@
+"""Taking another notebook in: kit known by name is not doubled, nor is a test known by its uid."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from vadrin.notebook.json_file import Everything
+from vadrin.notebook.kit import (
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    Process,
+    ShutterTime,
+    Stock,
+)
+from vadrin.notebook.records import (
+    PARENTS,
+    RECORDS,
+    Attachment,
+    Exposure,
+    Finding,
+    Frame,
+    Matching,
+    MeterReading,
+    Note,
+    Reading,
+    Record,
+    Strip,
+    Test,
+)
+from vadrin.notebook.store import Notebook
+
+_KEYS: dict[type[Any], tuple[str, ...]] = {
+    Stock: ("name", "kind"), Batch: ("stock_id", "name"),
+    Developer: ("name", "dilution", "role"), Bottle: ("developer_id", "name", "mixed_at"),
+    Process: ("name", "developer_id"), Paper: ("name", "grade"), Camera: ("name",),
+    ShutterTime: ("camera_id", "marked", "measured", "measured_at"), Lens: ("name",),
+    LightMeter: ("name",), Instrument: ("name",), Matching: ("headers",),
+}  # fmt: skip
+"""What makes two records of kit the same."""
+
+_BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
+    Test: ((Strip, "test_id"), (MeterReading, "test_id"), (Finding, "test_id"),
+           (Note, "test_id"), (Attachment, "test_id")),
+    Strip: ((Frame, "strip_id"),),
+    Frame: ((Exposure, "frame_id"), (Reading, "frame_id")),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class MergeReport:
+    """What a merge brought, in counts; `differing` tests came in beside ours."""
+
+    new_tests: int
+    known_tests: int
+    differing_tests: int
+    new_kit: int
+
+    def sentence(self) -> str:
+        """The report in words."""
+        words = [f"{self.new_tests} new tests", f"{self.known_tests} known already"]
+        if self.differing_tests:
+            words.append(f"{self.differing_tests} that differ from ours, set beside them")
+        return f"{', '.join(words)}; {self.new_kit} new entries of film and kit."
+
+
+class _Tree:
+    """Records of one notebook by what they belong to."""
+
+    def __init__(self, everything: Everything) -> None:
+        self._by_owner: dict[tuple[type[Any], str], dict[int, list[Any]]] = {}
+        self._everything = everything
+        for branches in _BRANCHES.values():
+            for child, link in branches:
+                groups: dict[int, list[Any]] = {}
+                for record in everything.get(child, []):
+                    groups.setdefault(getattr(record, link), []).append(record)
+                self._by_owner[child, link] = groups
+        self._kit = {k: {r.id: r for r in everything.get(k, [])} for k in _KEYS}
+
+    def children(self, record: Record, child: type[Any], link: str) -> list[Any]:
+        """What belongs to a record."""
+        return self._by_owner[child, link].get(record.id, [])
+
+    def key(self, record: Record) -> tuple[Any, ...]:
+        """What makes a record of kit the same as another, links followed."""
+        links = dict(PARENTS.get(type(record), ()))
+        values: list[Any] = []
+        for name in _KEYS[type(record)]:
+            value = getattr(record, name)
+            if name in links and value is not None:
+                owner = self._kit[links[name]].get(value)
+                value = self.key(owner) if owner else None
+            values.append(value.strip().lower() if isinstance(value, str) else value)
+        return tuple(values)
+
+    def signature(self, test: Test) -> str:
+        """A digest of a test and all that belongs to it, whatever its ids are."""
+        return hashlib.sha256(repr(self._content(test)).encode()).hexdigest()[:16]
+
+    def _content(self, record: Record) -> tuple[Any, ...]:
+        links = dict(PARENTS.get(type(record), ()))
+        values: list[Any] = []
+        for name, value in vars(record).items():
+            if name in ("id", "uid", "like_id", "test_id", "strip_id", "frame_id"):
+                continue
+            if name in links and value is not None:
+                owner = self._kit[links[name]].get(value)
+                value = self.key(owner) if owner else None
+            values.append(value)
+        branches = _BRANCHES.get(type(record), ())
+        parts = [[self._content(c) for c in self.children(record, *b)] for b in branches]
+        return (*values, parts)
+
+
+class _Merging:
+    """One merge at work: which of their ids became which of ours."""
+
+    def __init__(self, notebook: Notebook, theirs: Everything) -> None:
+        self._book, self._theirs = notebook, theirs
+        self._our_tree, self._tree = _Tree(notebook.everything()), _Tree(theirs)
+        self._ids: dict[tuple[type[Any], int], int] = {}
+        self.new_kit = 0
+
+    def _linked(self, record: Any, **changes: Any) -> Any:
+        """A record of theirs with its links turned to ours, unwritten."""
+        for name, parent in PARENTS.get(type(record), ()):
+            target = getattr(record, name)
+            if target is not None:
+                changes.setdefault(name, self._ids.get((parent, target)))
+        return replace(record, id=0, **changes)
+
+    def kit(self) -> None:
+        """Bring in what is not known by name."""
+        for kind in RECORDS:
+            if kind not in _KEYS:
+                continue
+            known = {self._our_tree.key(r): r.id for r in self._book.all(kind)}
+            for record in self._theirs.get(kind, []):
+                key = self._tree.key(record)
+                if key not in known:
+                    known[key] = self._book.add(self._linked(record)).id
+                    self.new_kit += 1
+                self._ids[kind, record.id] = known[key]
+
+    def tests(self, said: Callable[[int, int], None]) -> tuple[int, int, int]:
+        """Bring in the tests that are not here yet."""
+        ours = {t.uid: t for t in self._book.all(Test)}
+        counts = [0, 0, 0]
+        tests: list[Any] = sorted(self._theirs.get(Test, []), key=lambda t: t.id)
+        for done, test in enumerate(tests):
+            said(done, len(tests))
+            digest = self._tree.signature(test)
+            uid = test.uid or digest
+            mine = ours.get(uid)
+            if mine is None:
+                self._grow(test, uid=uid)
+                counts[0] += 1
+            elif self._our_tree.signature(mine) == digest or digest in ours:
+                self._ids[Test, test.id] = mine.id
+                counts[1] += 1
+            else:
+                self._grow(test, uid=digest)
+                counts[2] += 1
+        return counts[0], counts[1], counts[2]
+
+    def _grow(self, record: Any, **changes: Any) -> None:
+        """Write a record of theirs and all that belongs to it."""
+        written = self._book.add(self._linked(record, **changes))
+        self._ids[type(record), record.id] = written.id
+        for child, link in _BRANCHES.get(type(record), ()):
+            children = self._tree.children(record, child, link)
+            if child in _BRANCHES:
+                for each in children:
+                    self._grow(each)
+            else:
+                self._book.add_all([self._linked(c) for c in children])
+
+
+def _unheard(_done: int, _total: int) -> None:
+    return
+
+
+def merge(
+    notebook: Notebook,
+    theirs: Everything,
+    label: str,
+    said: Callable[[int, int], None] = _unheard,
+) -> MergeReport:
+    """Take another notebook's records in, as one edit.
+
+    Parameters
+    ----------
+    notebook : Notebook
+    theirs : dict
+        Everything of the other notebook.
+    label : str
+        Names the edit for undo.
+    said : callable, optional
+        Is told how many of how many tests are done; what it raises stops the merge whole.
+    """
+    with notebook.change(label):
+        merging = _Merging(notebook, theirs)
+        merging.kit()
+        new, known, differing = merging.tests(said)
+    return MergeReport(new, known, differing, merging.new_kit)
