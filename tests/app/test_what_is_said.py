@@ -13,7 +13,7 @@ from vadrin.app.progress import steps_of
 from vadrin.app.question import channel_of, readings_of, settings_of
 from vadrin.app.schools import limits_text, school_lines
 from vadrin.app.sheet import load_sheet
-from vadrin.app.shelf import shelf_lines
+from vadrin.app.shelf import shelf_details, shelf_lines
 from vadrin.app.words import (
     date_text,
     ei_range_text,
@@ -47,15 +47,17 @@ def told(book):
 def test_the_demo_holds_a_test_in_every_state(book):
     lines = {line.film: line for line in shelf_lines(book)}
     assert len(lines) == 6
-    assert lines["Kelda Pan 200 K4"].state == "planned, 56 frames"
-    assert lines["Skerry Fine 50 S2"].state == "19 of 42 frames taken"
-    assert lines["Brannock 400 B7"].state == "31 of 56 frames read"
-    assert lines["Ostrel 400 O1"].state == "read, 1 strip"
-    assert lines["Brannock 400 B6"].state == "read, 4 strips"
+    details = shelf_details(book, [line.test_id for line in lines.values()])
+    said = {film: details[line.test_id] for film, line in lines.items()}
+    assert said["Kelda Pan 200 K4"].state == "planned, 56 frames"
+    assert said["Skerry Fine 50 S2"].state == "19 of 42 frames taken"
+    assert said["Brannock 400 B7"].state == "31 of 56 frames read"
+    assert said["Ostrel 400 O1"].state == "read, 1 strip"
+    assert said["Brannock 400 B6"].state == "read, 4 strips"
     whole = lines["Merrow Pan 125 M3"]
     assert whole.index.startswith("EI ")
     assert re.fullmatch(r"\d+:\d\d", whole.time)
-    assert [x.station for x in lines.values()] == [
+    assert [x.station for x in said.values()] == [
         "plan", "expose", "read", "curves", "curves", "curves",
     ]  # fmt: skip
     dates = [x.date for x in shelf_lines(book)]

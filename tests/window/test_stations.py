@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDropEvent
-from PyQt6.QtWidgets import QApplication, QListWidget, QMenu
+from PyQt6.QtWidgets import QApplication, QListView, QMenu
 
 from tests.window.conftest import words_of
 from vadrin.notebook.records import Frame, Reading, Test
@@ -243,8 +243,8 @@ def test_looks_turn_and_type_grows(qtbot, demo):
 def test_the_shelf_opens_a_test_where_its_work_goes_on(qtbot, demo):
     window = demo("Merrow Pan 125", "curves")
     window.bench.go("shelf")
-    shelf = window.station().findChild(QListWidget)
-    assert shelf.count() == 6
+    shelf = window.station().findChild(QListView)
+    assert shelf.model().rowCount() == 6
     qtbot.keyClick(shelf, Qt.Key.Key_Down)
     qtbot.keyClick(shelf, Qt.Key.Key_Return)
     assert window.bench.sheet.title == "Skerry Fine 50"

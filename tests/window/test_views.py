@@ -45,12 +45,12 @@ def test_an_import_with_a_bad_cell_waits_for_a_decision(qtbot, open_window, tmp_
     table = tmp_path / "smudged.csv"
     write_table(table, "\nA;30;5;20;0,5;smudge\n")
     window = open_window(tmp_path / "winter.vadrin")
-    window.bring(table)
-    assert window.banner.isVisible()
+    window.banner.offer(table)
+    assert window.banner.notice.isVisible()
     assert "row 47, column density" in words_of(window.banner)
     assert window.bench.notebook.all(Test) == []
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
-    assert not window.banner.isVisible()
+    assert not window.banner.notice.isVisible()
     assert window.bench.notebook.count(Reading) == 45
     window.bench.undo()
     assert window.bench.notebook.count(Reading) == 0
@@ -58,7 +58,7 @@ def test_an_import_with_a_bad_cell_waits_for_a_decision(qtbot, open_window, tmp_
 
 def test_a_file_that_is_no_table_changes_nothing(open_window, tmp_path):
     window = open_window(tmp_path / "winter.vadrin")
-    window.bring(tmp_path / "missing.csv")
+    window.banner.offer(tmp_path / "missing.csv")
     assert "Nothing was imported" in words_of(window.banner)
     assert window.bench.notebook.all(Test) == []
 

@@ -5,10 +5,12 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 
+from vadrin.app.grounds import question_text
 from vadrin.app.planning import now
 from vadrin.app.sheet import SPOILT, FrameSheet, StripSheet, TestSheet
 from vadrin.core.analysis import Analysis
 from vadrin.formats.report_json import report_of
+from vadrin.notebook.kit import Batch, Bottle
 from vadrin.notebook.records import (
     DOUBLED,
     EXPOSED,
@@ -42,18 +44,48 @@ def last_exposed(sheet: TestSheet) -> tuple[StripSheet, FrameSheet] | None:
 
 
 def mark_frame(notebook: Notebook, frame: Frame, state: str) -> None:
-    """Set a frame's state, with the time it happened."""
+    """Set a frame's state, with the time it happened; the first of a roll takes the roll."""
     when = "" if state == PLANNED else now()
     with notebook.change(f"{_DONE[state]} {frame.name}"):
+        before = _rolls_begun(notebook, frame)
         notebook.put(replace(frame, state=state, exposed_at=when))
+        _count_rolls(notebook, frame, _rolls_begun(notebook, frame) - before)
+
+
+def _rolls_begun(notebook: Notebook, frame: Frame) -> int:
+    """1 where the roll a frame is on has been begun, else 0."""
+    strip = notebook.get(Strip, frame.strip_id)
+    if strip is None:
+        return 0
+    mates = notebook.all(Strip, test_id=strip.test_id, roll=strip.roll)
+    frames = notebook.all_of(Frame, "strip_id", [s.id for s in mates])
+    return int(any(f.state != PLANNED for f in frames))
+
+
+def _count_rolls(notebook: Notebook, frame: Frame, taken: int) -> None:
+    """Count the batch down by the rolls taken, where its rolls are counted at all."""
+    strip = notebook.get(Strip, frame.strip_id)
+    test = notebook.get(Test, strip.test_id) if strip else None
+    batch_id = (strip.batch_id if strip else None) or (test.batch_id if test else None)
+    batch = notebook.get(Batch, batch_id) if batch_id and taken else None
+    if batch is not None and batch.rolls_left is not None:
+        notebook.put(replace(batch, rolls_left=max(0, batch.rolls_left - taken)))
 
 
 def develop_strip(
     notebook: Notebook, strip: Strip, time_min: float | None, temperature_c: float | None
 ) -> None:
-    """Write down what a strip really got."""
+    """Write down what a strip really got, and what that took of the bottle."""
     with notebook.change(f"process strip {strip.label}"):
         notebook.put(replace(strip, time_min=time_min, temperature_c=temperature_c))
+        done = (time_min is not None) - (strip.time_min is not None)
+        test = notebook.get(Test, strip.test_id)
+        bottle = notebook.get(Bottle, test.bottle_id) if test and test.bottle_id else None
+        if bottle is not None and done:
+            strips = notebook.all(Strip, test_id=strip.test_id)
+            rolls = len({s.roll for s in strips})
+            films = bottle.films_done + done * rolls / len(strips)
+            notebook.put(replace(bottle, films_done=max(0.0, films)))
 
 
 def next_to_read(sheet: TestSheet, after: int | None = None) -> FrameSheet | None:
@@ -128,5 +160,6 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str =
                 target_kind=finding.target.kind,
                 target_value=finding.target.value,
                 grounds=grounds,
+                question=question_text(sheet),
             )
         )

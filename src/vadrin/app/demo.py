@@ -17,11 +17,21 @@ from vadrin.app.sheet import load_sheet
 from vadrin.core.analysis import analyse
 from vadrin.core.exposure import marked_ei
 from vadrin.core.film import Densitometer, Film, expose_and_develop, invent_film
+from vadrin.notebook.kit import (
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    ShutterTime,
+)
 from vadrin.notebook.records import (
     DOUBLED,
     EXPOSED,
     PLANNED,
-    Batch,
     Frame,
     Reading,
     Strip,
@@ -174,6 +184,36 @@ def _write_test(notebook: Notebook, scenario: _Scenario) -> Test:
     return test
 
 
+def _write_kit(notebook: Notebook) -> None:
+    """The darkroom's cameras, chemistry and bottles."""
+    camera = notebook.add(
+        Camera(name="Quayside 35", slowest=1.0, fastest=1 / 1000, dial_low=25.0,
+               dial_high=1600.0, compensation=2.0)
+    )  # fmt: skip
+    notebook.add(Camera(name="Boathouse folding 6×9", slowest=1.0, fastest=1 / 250))
+    for mark, real in ((1 / 1000, 1 / 790), (1 / 500, 1 / 450), (1 / 60, 1 / 62)):
+        notebook.add(
+            ShutterTime(camera_id=camera.id, marked=mark, measured=real, measured_at="2026-10-02")
+        )
+    lens = notebook.add(Lens(name="Lugger 50", widest=2.0, smallest=16.0))
+    meter = notebook.add(LightMeter(name="Harbour meter", dial_low=3.0, dial_high=12800.0))
+    reader = notebook.add(Instrument(name="Shed densitometer", noise=0.008))
+    notebook.add(Paper(name="Slip Bromide", grade="2", exposure_scale=1.05))
+    notebook.add(Developer(name="Brine", dilution="1+4", role="fixer", capacity_films=20.0))
+    for developer in notebook.all(Developer):
+        if developer.name == "Sable":
+            kept = replace(developer, capacity_films=8.0, keeps_days=180.0)
+            notebook.put(kept)
+            notebook.add(Bottle(developer_id=kept.id, name="A", mixed_at="2026-09-14",
+                                volume_ml=1000.0, films_done=7.0))  # fmt: skip
+    for test in notebook.all(Test):
+        notebook.put(
+            replace(test, camera_id=camera.id, lens_id=lens.id, meter_id=meter.id,
+                    instrument_id=reader.id, light="open shade by the slip",
+                    film_form="36 frames")
+        )  # fmt: skip
+
+
 def make_demo(path: Path) -> None:
     """Write the demo notebook to a path where there is none yet."""
     notebook = Notebook(path)
@@ -182,6 +222,7 @@ def make_demo(path: Path) -> None:
             test = _write_test(notebook, scenario)
             _write_film(notebook, scenario, test)
         _double_a_frame(notebook)
+        _write_kit(notebook)
     _decide_the_complete_one(notebook)
     notebook.close()
 
@@ -200,4 +241,5 @@ def _double_a_frame(notebook: Notebook) -> None:
     strip = notebook.all(Strip, test_id=half.id)[0]
     frame = notebook.all(Frame, strip_id=strip.id)[5]
     if frame.state != PLANNED:
-        notebook.put(replace(frame, state=DOUBLED))
+        twice = replace(frame, state=DOUBLED, stops=(frame.stops or 0.0) + 1)
+        notebook.put(twice)

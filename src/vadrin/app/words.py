@@ -130,3 +130,17 @@ def times_typed(text: str) -> tuple[float, ...]:
     if not times:
         raise ValueError("type at least one time, such as 6, 8, 11, 15")
     return times
+
+
+def age_text(moment: str, now: datetime) -> str:
+    """How long ago a stored moment was: ``today``, ``5 days``, ``3 months``, ``2 years``."""
+    if not moment:
+        return ""
+    days = (now.date() - datetime.fromisoformat(moment).date()).days
+    if days <= 0:
+        return "today"
+    for size, name in ((365, "year"), (30, "month"), (1, "day")):
+        if days >= size:
+            count = days // size
+            return f"{count} {name}{'s' if count != 1 else ''}"
+    return ""

@@ -83,8 +83,21 @@ class Workbench:
     def edit(self, act: Callable[[Notebook], T]) -> T | None:
         """Do one edit and show what came of it; a refusal is said in words."""
         try:
+            return self.edit_or_raise(act)
+        except EditRefusedError as refusal:
+            self.said.emit(str(refusal))
+            return None
+
+    def edit_or_raise(self, act: Callable[[Notebook], T]) -> T | None:
+        """As `edit`, but a refused edit raises, for those who say it in their own place.
+
+        Raises
+        ------
+        EditRefusedError
+        """
+        try:
             done = act(self.notebook)
-        except (EditRefusedError, InUseError, ReadOnlyError) as refusal:
+        except (InUseError, ReadOnlyError) as refusal:
             self.said.emit(str(refusal))
             return None
         except (SQLAlchemyError, OSError) as error:

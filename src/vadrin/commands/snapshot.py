@@ -23,6 +23,7 @@ VIEWS = (
     ("misread", "Brannock 400 B6", "curves"),
     ("finding", "Merrow Pan 125", "finding"),
     ("cards", "Merrow Pan 125", "cards"),
+    ("cupboard", "", "cupboard"),
 )
 """Picture, test and station of each main view."""
 

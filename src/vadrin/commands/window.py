@@ -99,4 +99,5 @@ def run_window(notebook: Path | None, demo: bool) -> int:
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
     QTimer.singleShot(0, window.analyst.warm_up)  # type: ignore[attr-defined]
+    QTimer.singleShot(0, window.notebook_opened)  # type: ignore[attr-defined]
     return int(app.exec())  # type: ignore[attr-defined]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
+from itertools import pairwise
 
 from vadrin.formats.readings_table import (
     CHANNELS,
@@ -21,6 +22,7 @@ KNOWN = (
 STRIP_DENSITY = "density of strip "
 """Begins the meaning of a column that holds the densities of one strip, named after it."""
 
+_MINUTES = re.compile(r"(\d+(?:[.,]\d+)?)\s*min")
 _NUMBERS = {
     "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
     "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
@@ -116,7 +118,10 @@ def guessed_columns(raw: RawTable) -> tuple[str, ...]:
     for header in raw.headers:
         words = [header.strip().lower(), *re.split(r"[\s_/()\[\].:-]+", header.strip().lower())]
         words.append("".join(words[1:]))
+        words += [a + b for a, b in pairwise(words[1:-1])]
         meant = [k for k, often in _OFTEN.items() if k in words or set(words) & set(often.split())]
+        if _MINUTES.search(header):
+            meant = [m for m in meant if m != "time_min"]
         found.append(next((m for m in meant if m not in found), ""))
     if "density" not in found:
         for i, header in enumerate(raw.headers):
@@ -193,11 +198,15 @@ def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:
             return [{**cells, "strip": "A"}]
         return [cells]
     shared = {k: v for k, v in cells.items() if k not in wide}
-    return [
-        {**shared, "strip": c.removeprefix(STRIP_DENSITY), "density": cells[c]}
-        for c in wide
-        if cells[c].strip()
-    ]
+    rows = []
+    for column in wide:
+        label = column.removeprefix(STRIP_DENSITY)
+        # A heading such as "B, 8 min" tells the strip's time too.
+        said = _MINUTES.search(label)
+        time = {"time_min": said[1]} if said and "time_min" not in shared else {}
+        if cells[column].strip():
+            rows.append({**shared, **time, "strip": label, "density": cells[column]})
+    return rows
 
 
 def _numbers(number: int, cells: dict[str, str]) -> dict[str, float | None] | list[CellProblem]:

@@ -64,6 +64,7 @@ class Test:
     instrument_id: int | None = None
     paper_id: int | None = None
     process_id: int | None = None
+    bottle_id: int | None = None
     light: str = ""
     subject: str = "plain target"
     water: str = ""
@@ -249,6 +250,7 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
         ("stock_id", Stock), ("batch_id", Batch), ("developer_id", Developer),
         ("like_id", Test), ("camera_id", Camera), ("lens_id", Lens), ("meter_id", LightMeter),
         ("instrument_id", Instrument), ("paper_id", Paper), ("process_id", Process),
+        ("bottle_id", Bottle),
     ),
     Strip: (
         ("test_id", Test), ("stock_id", Stock), ("batch_id", Batch),

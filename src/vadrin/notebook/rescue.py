@@ -147,6 +147,8 @@ def rescue(damaged: Path, target: Path) -> dict[str, int]:
     connection.text_factory = lambda data: data.decode("utf-8", "replace")
     everything: Everything = {}
     try:
+        # With the list of tables gone no row can be found at all.
+        connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
         for kind in RECORDS:
             table = table_name(kind)
             seen: dict[int, Record] = {}
@@ -156,6 +158,10 @@ def rescue(damaged: Path, target: Path) -> dict[str, int]:
                     if record is not None and record.id > 0:
                         seen[record.id] = record
             everything[kind] = list(seen.values())
+    except sqlite3.DatabaseError as error:
+        raise NotebookError(
+            f"nothing could be recovered from {damaged.name}; open a backup"
+        ) from error
     finally:
         connection.close()
     kept = _Mending(everything).mended()

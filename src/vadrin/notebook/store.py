@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any, TypeVar
 from urllib.parse import quote
 
@@ -281,6 +282,27 @@ class Notebook:
     def everything(self) -> dict[type[Record], list[Record]]:
         """All records of all kinds, for export."""
         return {kind: list(self.all(kind)) for kind in RECORDS}
+
+
+def everything_of(path: Path) -> dict[type[Record], list[Record]]:
+    """All records of a notebook file that is left as it is, whatever its format.
+
+    Raises
+    ------
+    NotebookError
+        If it cannot be opened.
+    """
+    if not path.exists():
+        raise NotebookError(f"{path.name} is not there; check the path.")
+    inspect(path)
+    with TemporaryDirectory() as folder:
+        copy = Path(folder) / "copy.vadrin"
+        copy.write_bytes(path.read_bytes())
+        notebook = Notebook(copy)
+        try:
+            return notebook.everything()
+        finally:
+            notebook.close()
 
 
 def _values(record: Record) -> dict[str, Any]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QTimer
@@ -59,14 +61,14 @@ class Header(QWidget):
         if sheet is None:
             self._name.setText(notebook.path.stem)
             self._process.setText("notebook")
-            self._words = "all saved"
+            self._words = _saving(notebook)
         else:
             self._name.setText(sheet.title)
             batch = f"batch {sheet.batch.name} · " if sheet.batch and sheet.batch.name else ""
             self._process.setText(batch + sheet.process)
             readings = sum(len(f.readings) for _, f in sheet.frames())
             counts = f"{len(sheet.strips)} strips · {len(sheet.frames())} frames"
-            self._words = f"{counts} · {readings} readings · all saved"
+            self._words = f"{counts} · {readings} readings · {_saving(notebook)}"
         if not self._quiet.isActive():
             self._show_state()
 
@@ -81,11 +83,21 @@ class Header(QWidget):
     def _menu(self) -> None:
         window, menu = self._window, QMenu(self)
         menu.setFont(font(13))
-        undo, redo = window.bench.notebook.undo_label(), window.bench.notebook.redo_label()
-        acts = (
+        files, notebook = window.files, window.bench.notebook
+        undo, redo = notebook.undo_label(), notebook.redo_label()
+        on_bench = window.bench.sheet is not None
+        acts: tuple[tuple[str, Callable[[], object], bool] | None, ...] = (
             ("New test\tCtrl+N", window.start_test, True),
-            ("Import readings …\tCtrl+I", window.ask_import, True),
-            ("Open a notebook …\tCtrl+O", window.ask_open, True),
+            ("Import readings …\tCtrl+I", files.ask_import, True),
+            ("Export the readings of this test …", files.ask_export, on_bench),
+            ("Keep a file with this test …", files.ask_attach, on_bench),
+            None,
+            ("Open a notebook …\tCtrl+O", files.ask_open, True),
+            ("New notebook …", files.ask_new, True),
+            ("Save a copy …", files.ask_copy, True),
+            ("Take in another notebook …", files.ask_merge, True),
+            ("Export all as JSON …", files.ask_json, True),
+            None,
             (f"Undo {undo}\tCtrl+Z", window.bench.undo, bool(undo)),
             (f"Redo {redo}\tCtrl+Shift+Z", window.bench.redo, bool(redo)),
             ("Next look: day, dim, safelight\tF8", window.next_look, True),
@@ -94,9 +106,33 @@ class Header(QWidget):
             ("Keys of this station\tF1", lambda: window.keys.toggle(window.station()), True),
             ("Quit\tCtrl+Q", window.close, True),
         )
-        for words, act, usable in acts:
-            action = menu.addAction(words)
-            if action is not None:
-                action.setEnabled(usable)
-                action.triggered.connect(lambda _checked, act=act: act())
+        for act in acts:
+            if act is None:
+                menu.addSeparator()
+            else:
+                self._entry(menu, *act)
+        self._recent(menu)
         menu.popup(self._file.mapToGlobal(self._file.rect().bottomLeft()))
+
+    @staticmethod
+    def _entry(menu: QMenu, words: str, act: Callable[[], object], usable: bool) -> None:
+        action = menu.addAction(words)
+        if action is not None:
+            action.setEnabled(usable)
+            action.triggered.connect(lambda _checked: act())
+
+    def _recent(self, menu: QMenu) -> None:
+        """The notebooks opened last, at the end."""
+        from vadrin.app.recent import recent_notebooks
+
+        here = self._window.bench.notebook.path.absolute()
+        others = [p for p in recent_notebooks() if p != here]
+        if others:
+            menu.addSeparator()
+        for path in others:
+            words = f"{path.stem} in {path.parent}"
+            self._entry(menu, words, partial(self._window.files.open, path), True)
+
+
+def _saving(notebook: Notebook) -> str:
+    return "reading only" if notebook.read_only else "all saved"

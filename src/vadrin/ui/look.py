@@ -137,8 +137,10 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QScrollBar:vertical {{ width: 8px; background: {look.desk}; }}
     QScrollBar::handle:vertical {{ background: {look.rule}; min-height: 24px; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
-    QListWidget {{ border: 0; background: {look.desk}; outline: 0; }}
-    QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink}; }}
+    QListWidget, QListView {{ border: 0; background: {look.desk}; outline: 0; }}
+    QListWidget::item {{ padding: 5px 8px; border-left: 4px solid {look.desk}; }}
+    QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink};
+        border-left: 4px solid {look.grease}; }}
     QToolTip {{ background: {look.sheet}; color: {look.ink}; border: 1px solid {look.rule};
         font-size: {px[12]}px; }}
     """

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from vadrin.app.progress import StepState
 from vadrin.app.workbench import STATIONS
@@ -80,7 +80,7 @@ class _Step(QWidget):
 
 
 class Rail(QWidget):
-    """All steps, and below them the way back to the shelf."""
+    """All steps, and below them the shelf and the cupboard."""
 
     chosen = pyqtSignal(str)
 
@@ -95,13 +95,17 @@ class Rail(QWidget):
             step.chosen.connect(self.chosen)
             column.addWidget(step, 100)
         column.addStretch(1)
-        self._shelf = button("Shelf", lambda: self.chosen.emit("shelf"), link=True)
-        self._shelf.setFont(font(15))
-        self._shelf.setCheckable(True)
-        self._shelf.setContentsMargins(0, 0, 0, 0)
-        self._shelf.setStyleSheet(f"margin-left: {px(14)}px;")
-        column.addWidget(self._shelf)
+        self._places = {name: self._place(name) for name in ("shelf", "cupboard")}
+        for place in self._places.values():
+            column.addWidget(place)
         self.setFixedWidth(px(150))
+
+    def _place(self, name: str) -> QPushButton:
+        made = button(name.capitalize(), lambda: self.chosen.emit(name), link=True)
+        made.setFont(font(15))
+        made.setCheckable(True)
+        made.setStyleSheet(f"margin-left: {px(14)}px;")
+        return made
 
     def show_steps(self, steps: dict[str, StepState], here: str, look: Look) -> None:
         """Show the state of every step and where the person is."""
@@ -109,5 +113,6 @@ class Rail(QWidget):
         for name, step in self._steps.items():
             step.show_state(steps.get(name, StepState("—", False)), name == here, look)
             step.setVisible(bool(steps))
-        self._shelf.setFont(font(15))
-        self._shelf.setChecked(here == "shelf")
+        for name, place in self._places.items():
+            place.setFont(font(15))
+            place.setChecked(here == name)

@@ -11,7 +11,7 @@ from vadrin.ui.stations.station import Station
 from vadrin.ui.type import px
 
 _EVERYWHERE = (
-    ("Ctrl+1 … Ctrl+7", "the stations in their order; Ctrl+0 the shelf"),
+    ("Ctrl+1 … Ctrl+7", "the stations in their order; Ctrl+0 the shelf, Ctrl+9 the cupboard"),
     ("Ctrl+N", "a new test"),
     ("Ctrl+I", "import a table of readings"),
     ("Ctrl+O", "open a notebook"),

@@ -19,7 +19,6 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QHBoxLayout,
     QMainWindow,
     QScrollArea,
@@ -31,13 +30,13 @@ from PyQt6.QtWidgets import (
 from vadrin.app.planning import new_test
 from vadrin.app.progress import steps_of
 from vadrin.app.workbench import STATIONS, Workbench
-from vadrin.notebook.file import NotebookError
 from vadrin.ui import type as typeface
 from vadrin.ui.analyst import Analyst
 from vadrin.ui.header import Header
 from vadrin.ui.import_banner import ImportBanner
 from vadrin.ui.light_table import LightTable
 from vadrin.ui.look import DAY, LOOKS, CaretStyle, Look, style_sheet
+from vadrin.ui.notebook_files import NotebookFiles
 from vadrin.ui.rail import Rail
 from vadrin.ui.shortcuts import ShortcutSheet
 from vadrin.ui.stations.shelf import ShelfStation
@@ -88,6 +87,7 @@ class Window(QMainWindow):
         self.pages = QStackedWidget()
         self.finding: FindingColumn | None = None
         self.banner = ImportBanner(self.bench)
+        self.files = NotebookFiles(self)
         for part in (self.header, self.banner, self.table):
             column.addWidget(part)
         row = QHBoxLayout()
@@ -115,8 +115,9 @@ class Window(QMainWindow):
             "Ctrl+Shift+Z": self.bench.redo,
             "Ctrl+Y": self.bench.redo,
             "Ctrl+N": self.start_test,
-            "Ctrl+I": self.ask_import,
-            "Ctrl+O": self.ask_open,
+            "Ctrl+I": self.files.ask_import,
+            "Ctrl+O": self.files.ask_open,
+            "Ctrl+9": lambda: self.bench.go("cupboard"),
             "Ctrl+0": lambda: self.bench.go("shelf"),
             "F1": lambda: self.keys.toggle(self.station()),
             "F8": self.next_look,
@@ -134,7 +135,7 @@ class Window(QMainWindow):
         name = self.bench.station
         if name not in self._stations:
             if name == "shelf":
-                made: Station = ShelfStation(self.bench, self.start_test, self.ask_import)
+                made: Station = ShelfStation(self.bench, self.start_test, self.files.ask_import)
             else:
                 module = import_module(f"vadrin.ui.stations.{name}")
                 made = getattr(module, f"{name.capitalize()}Station")(self.bench)
@@ -149,7 +150,7 @@ class Window(QMainWindow):
         return self._stations[name]
 
     def _turn(self) -> None:
-        if self.bench.station != "shelf" and self.bench.sheet is None:
+        if self.bench.station in STATIONS and self.bench.sheet is None:
             self.bench.station = "shelf"
         station = self.station()
         self.pages.setCurrentWidget(self._pages_of[self.bench.station])
@@ -163,7 +164,7 @@ class Window(QMainWindow):
 
     def refresh(self) -> None:
         """Show the present state in every view."""
-        if self.bench.sheet is None and self.bench.station != "shelf":
+        if self.bench.sheet is None and self.bench.station in STATIONS:
             self.bench.go("shelf")
             return
         scene, here = self.scene(), self.bench.station
@@ -194,33 +195,14 @@ class Window(QMainWindow):
             self.bench.open_test(test.id)
             self.bench.go("plan")
 
-    def ask_import(self) -> None:
-        """Ask for a table of readings."""
-        self._ask("Import a table of readings", "Readings (*.csv *.tsv *.txt)", self.bring)
+    def notebook_opened(self) -> None:
+        """Remember the notebook, and say it where it can only be read."""
+        from vadrin.app.recent import remember
 
-    def ask_open(self) -> None:
-        """Ask for a notebook."""
-        self._ask("Open a notebook", "Notebooks (*.vadrin)", self.open_notebook)
-
-    def _ask(self, title: str, kinds: str, act: Callable[[Path], None]) -> None:
-        dialog = QFileDialog(self, title, str(self.bench.notebook.path.parent), kinds)
-        dialog.setObjectName("ask for a file")
-        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
-        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
-        dialog.fileSelected.connect(lambda path: act(Path(path)))
-        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        dialog.open()
-
-    def bring(self, path: Path) -> None:
-        """Import a readings file; what cannot be read is shown before anything is written."""
-        self.banner.offer(path)
-
-    def open_notebook(self, path: Path) -> None:
-        """Open another notebook; a refusal leaves the present one open."""
-        try:
-            self.bench.open_notebook(path)
-        except NotebookError as error:
-            self.banner.complain(str(error))
+        notebook = self.bench.notebook
+        remember(notebook.path)
+        if notebook.read_only:
+            self.banner.complain(f"Open for reading only: {notebook.read_only}.")
 
     def next_look(self) -> None:
         """Day, dim, safelight, and round again."""
@@ -263,7 +245,7 @@ class Window(QMainWindow):
         mime = event.mimeData() if event else None
         for url in mime.urls() if mime else []:
             path = Path(url.toLocalFile())
-            self.open_notebook(path) if path.suffix == ".vadrin" else self.bring(path)
+            self.files.open(path) if path.suffix == ".vadrin" else self.banner.offer(path)
             return
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, 
 from vadrin.app.advice import SCHOOL_WORDS
 from vadrin.app.card import target_text
 from vadrin.app.darkroom import choose_school, choose_target, decide
+from vadrin.app.grounds import fresh_text, rot_of
 from vadrin.app.schools import limits_text, school_lines
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
@@ -67,6 +68,9 @@ class FindingStation(Station):
         self._area.setWidgetResizable(True)
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.column.addWidget(self._area, 1)
+        self.rotten = text("", 13, tone="grease", wrap=True)
+        self.rotten.hide()
+        self.column.addWidget(self.rotten)
         foot = QHBoxLayout()
         self._decide = button("Decide on this", self._write)
         self.bind("Ctrl+D", self._write)
@@ -107,6 +111,13 @@ class FindingStation(Station):
         found = self._analysis.finding if self._analysis else None
         ready = bool(found and found.zone_ei.present and found.time_min.present)
         self._decide.setEnabled(ready)
+        rot = rot_of(sheet)
+        self.rotten.setVisible(rot is not None)
+        self._decide.setText("Decide anew" if rot else "Decide on this")
+        if rot is not None:
+            now = fresh_text(self._analysis) if self._analysis else "being worked out"
+            self.rotten.setText(f"{rot.sentence()} With them it is now {now}. What was decided "
+                                "stays as it is until you decide anew.")  # fmt: skip
         if sheet.findings:
             last = sheet.findings[-1]
             when = date_text(last.decided_at)

@@ -1,81 +1,40 @@
-"""The shelf: every test as a line, the newest first."""
+"""The shelf: every test as a line, found as one types, grouped, compared, gone on from."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QModelIndex, QSize, Qt
-from PyQt6.QtGui import QColor, QKeyEvent, QPainter
-from PyQt6.QtWidgets import (
-    QHBoxLayout,
-    QListWidget,
-    QListWidgetItem,
-    QStyle,
-    QStyledItemDelegate,
-    QStyleOptionViewItem,
-)
+from PyQt6.QtCore import QModelIndex, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QAbstractItemView, QHBoxLayout, QListView, QVBoxLayout
 
-from vadrin.app.shelf import ShelfLine, shelf_lines
+from vadrin.app.shelf import (
+    GROUPS,
+    ShelfLine,
+    clock_doubt,
+    filtered,
+    grouped,
+    shelf_details,
+    shelf_lines,
+)
 from vadrin.app.workbench import Workbench
-from vadrin.ui.look import DAY, Look
-from vadrin.ui.parts import button, text
+from vadrin.ui.parts import Field, WordField, button, text
+from vadrin.ui.shelf_lines import ShelfModel, ShelfPainter
+from vadrin.ui.shelf_side import ShelfSide
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
 
-class _Lines(QStyledItemDelegate):
-    """Draws a test: film and developer, its state, its strips as greys, EI and time."""
+class _Tests(QListView):
+    """The list, which hands typed letters on instead of jumping to a first letter."""
 
-    def __init__(self) -> None:
+    def __init__(self, typed: Callable[[str], None]) -> None:
         super().__init__()
-        self.look: Look = DAY
+        self._typed = typed
 
-    def sizeHint(self, _option: QStyleOptionViewItem, _index: QModelIndex) -> QSize:
-        return QSize(px(400), px(62))
-
-    def paint(
-        self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
-    ) -> None:
-        line: ShelfLine = index.data(Qt.ItemDataRole.UserRole)
-        if painter is None:
-            return
-        look, box = self.look, option.rect
-        if option.state & QStyle.StateFlag.State_Selected:
-            painter.fillRect(box, QColor(look.sheet))
-            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(look.grease))
-        x, y = box.left() + px(14), box.top()
-        painter.setPen(QColor(look.ink))
-        painter.setFont(font(15, 700))
-        painter.drawText(x, y + px(24), line.film)
-        painter.setFont(font(13))
-        painter.setPen(QColor(look.soft))
-        painter.drawText(x, y + px(46), f"{line.process} · {line.date}")
-        middle = box.left() + px(310)
-        self._greys(painter, line, middle, y + px(14))
-        painter.setPen(QColor(look.ink))
-        painter.drawText(middle, y + px(46), line.state)
-        painter.setFont(font(17, 700))
-        painter.setPen(QColor(look.grease if line.index else look.soft))
-        painter.drawText(box.left() + px(590), y + px(27), line.index or "—")
-        painter.setPen(QColor(look.ink))
-        painter.drawText(box.left() + px(680), y + px(27), line.time)
-        painter.setFont(font(13))
-        painter.setPen(QColor(look.soft))
-        words = painter.fontMetrics().elidedText(
-            line.note, Qt.TextElideMode.ElideRight, box.right() - box.left() - px(596)
-        )
-        painter.drawText(box.left() + px(590), y + px(46), words)
-        painter.setPen(QColor(look.rule))
-        painter.drawLine(x, box.bottom(), box.right(), box.bottom())
-
-    def _greys(self, painter: QPainter, line: ShelfLine, x: int, y: int) -> None:
-        count = max(1, len(line.greys))
-        width = px(240) / count
-        for i, density in enumerate(line.greys):
-            colour = QColor(self.look.rule)
-            if density is not None:
-                colour = self.look.film_colour(density)
-            painter.fillRect(int(x + i * width), y, int(width) + 1, px(10), colour)
+    def keyboardSearch(self, search: str | None) -> None:
+        if search and search.strip():
+            self._typed(search)
 
 
 class ShelfStation(Station):
@@ -83,8 +42,11 @@ class ShelfStation(Station):
 
     keys = (
         ("Enter", "put the test on the bench"),
-        ("Ctrl+N", "start a new test"),
-        ("Ctrl+I", "import a table of readings"),
+        ("any letter", "filter: films, developers, dates, notes"),
+        ("Esc", "show all again"),
+        ("Ctrl+M", "mark: two marked tests show what changed"),
+        ("Ctrl+L", "a new test like this one, with one thing changed"),
+        ("Ctrl+G", "next grouping"),
     )
     wants_finding = False
 
@@ -92,58 +54,166 @@ class ShelfStation(Station):
         self, bench: Workbench, start: Callable[[], None], bring: Callable[[], None]
     ) -> None:
         super().__init__(bench)
+        self._lines: list[ShelfLine] = []
+        self._seen: tuple[object, int] = (None, -1)
+        self._group = GROUPS[0]
+        self.column.addLayout(self._head(start, bring))
+        self._clock = text("", 13, tone="grease", wrap=True)
+        self.column.addWidget(self._clock)
+        self._empty = text("", 15, wrap=True)
+        self._model = ShelfModel(self)
+        self._painter = ShelfPainter(self._model)
+        self._list = _Tests(self._type)
+        self._list.setAccessibleName("tests")
+        self._list.setModel(self._model)
+        self._list.setItemDelegate(self._painter)
+        self._list.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self._list.clicked.connect(self._open)
+        selection = self._list.selectionModel()
+        if selection is not None:
+            selection.currentChanged.connect(lambda *_: self._show_side())
+        body = QHBoxLayout()
+        left = QVBoxLayout()
+        left.addWidget(self._empty)
+        left.addWidget(self._list, 1)
+        body.addLayout(left, 1)
+        self.side = ShelfSide(bench, self._begun)
+        body.addWidget(self.side)
+        self.column.addLayout(body, 1)
+        for key, act in (("Ctrl+M", self._mark), ("Ctrl+L", self.side.focus_like),
+                         ("Ctrl+G", self._next_group)):  # fmt: skip
+            self.bind(key, act)
+
+    def _head(self, start: Callable[[], None], bring: Callable[[], None]) -> QHBoxLayout:
         head = QHBoxLayout()
         self._title = text("Shelf", 17, 700)
+        self.filter = Field()
+        self.filter.setFont(font(15))
+        self.filter.setPlaceholderText("find: film, developer, date, note")
+        self.filter.setAccessibleName("filter")
+        self.filter.setFixedWidth(px(260))
+        self.filter.textChanged.connect(lambda _: self._list_lines(False))
+        self._grouping = WordField("grouping", self._set_group, self._step_group, size=15)
+        self._grouping.show_value(self._group)
+        self._new = button("New test", start, primary=True)
         head.addWidget(self._title)
+        head.addSpacing(px(12))
+        head.addWidget(self.filter)
+        head.addWidget(self._grouping)
         head.addStretch(1)
         head.addWidget(button("Import readings", bring))
-        self._new = button("New test", start, primary=True)
         head.addWidget(self._new)
-        self.column.addLayout(head)
-        self._empty = text("", 15, wrap=True)
-        self.column.addWidget(self._empty)
-        self._list = QListWidget()
-        self._list.setAccessibleName("tests")
-        self._lines = _Lines()
-        self._list.setItemDelegate(self._lines)
-        self._list.itemClicked.connect(self._open)
-        self.column.addWidget(self._list, 1)
+        return head
 
     def show_scene(self, scene: Scene) -> None:
-        """List the tests of the notebook."""
-        self._lines.look = scene.look
-        lines = shelf_lines(self.bench.notebook)
-        here = self._list.currentRow()
-        self._list.clear()
-        for line in lines:
-            item = QListWidgetItem()
-            item.setData(Qt.ItemDataRole.UserRole, line)
-            spoken = f"{line.film}, {line.process}, {line.state}, {line.index} {line.time}"
-            item.setData(Qt.ItemDataRole.AccessibleTextRole, spoken)
-            self._list.addItem(item)
-        self._title.setText(f"{len(lines)} tests on the shelf" if lines else "An empty shelf")
-        self._empty.setVisible(not lines)
+        """List the tests of the notebook; the file is only asked when it has changed."""
+        self._painter.look = scene.look
+        notebook = self.bench.notebook
+        now = (notebook, notebook.revision)
+        if notebook.read_only or now != self._seen:
+            self._seen = now
+            self._lines = shelf_lines(notebook)
+            known = {line.test_id for line in self._lines}
+            self._model.marked = [i for i in self._model.marked if i in known]
+            self._clock.setText(clock_doubt(notebook))
+            self._clock.setVisible(bool(self._clock.text()))
+            self._list_lines(True)
+        viewport = self._list.viewport()
+        if viewport is not None:
+            viewport.update()
+
+    def _list_lines(self, fresh: bool) -> None:
+        here = self._current()
+        found = filtered(self._lines, self.filter.text())
+        self._model.show(self.bench.notebook, grouped(found, self._group), fresh)
+        self._title.setText(self._count_words(len(found)))
+        self._empty.setVisible(not found)
+        self._list.setVisible(bool(found))
+        self.side.setVisible(bool(self._lines))
         self._empty.setText(
+            "Nothing here has all these words. Esc shows every test again." if self._lines else
             "Start with a new test: name the film and the developer, and the strips lie on the "
             "light table as they will be shot. Or import a table of readings you have already."
-        )
-        if lines:
-            self._list.setCurrentRow(max(0, min(here, len(lines) - 1)))
+        )  # fmt: skip
+        row = self._model.row_of(here.test_id if here else -1)
+        self._list.setCurrentIndex(self._model.index(row))
+        self._show_side()
 
-    def _open(self, item: QListWidgetItem) -> None:
-        line: ShelfLine = item.data(Qt.ItemDataRole.UserRole)
+    def _count_words(self, found: int) -> str:
+        if not self._lines:
+            return "An empty shelf"
+        total = len(self._lines)
+        plural = "" if total == 1 else "s"
+        shown = f"{found} of {total}" if found != total else f"{total}"
+        return f"{shown} test{plural} on the shelf"
+
+    def _current(self) -> ShelfLine | None:
+        return self._model.line(self._list.currentIndex().row())
+
+    def _show_side(self) -> None:
+        line = self._current()
+        self.side.show_here(line.test_id if line else None, line.film if line else "")
+        self.side.show_marked(self._model.marked)
+
+    def _open(self, index: QModelIndex) -> None:
+        line = self._model.line(index.row())
+        if line is None:
+            return
+        detail = shelf_details(self.bench.notebook, [line.test_id]).get(line.test_id)
         self.bench.open_test(line.test_id)
-        self.bench.go(line.station)
+        self.bench.go(detail.station if detail else "plan")
+
+    def _begun(self, test_id: int) -> None:
+        self.bench.open_test(test_id)
+        self.bench.go("plan")
+
+    def _mark(self) -> None:
+        line = self._current()
+        if line is None:
+            return
+        marked = self._model.marked
+        if line.test_id in marked:
+            marked.remove(line.test_id)
+        else:
+            marked.append(line.test_id)
+            del marked[:-2]
+        self._show_side()
+        self._list.viewport().update()  # type: ignore[union-attr]
+
+    def _set_group(self, words: str) -> None:
+        found = [g for g in GROUPS if words.strip().lower() in g]
+        if len(found) != 1:
+            raise ValueError(f"one of {', '.join(GROUPS)}")
+        self._group = found[0]
+        self._grouping.show_value(self._group)
+        self._list_lines(False)
+
+    @staticmethod
+    def _step_group(shown: str, way: int) -> str:
+        here = GROUPS.index(shown) if shown in GROUPS else 0
+        return GROUPS[(here - way) % len(GROUPS)]
+
+    def _next_group(self) -> None:
+        self._set_group(self._step_group(self._group, -1))
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Open the test at the cursor."""
-        item = self._list.currentItem()
-        keys = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
-        if event and event.key() in keys and item is not None:
-            self._open(item)
+        """Open the test at the cursor, leave the filter, go down from it."""
+        if event is None:
+            return
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._open(self._list.currentIndex())
+        elif event.key() == Qt.Key.Key_Escape:
+            self.filter.clear()
+            self._list.setFocus()
+        elif event.key() == Qt.Key.Key_Down and self.filter.hasFocus():
+            self._list.setFocus()
         else:
             super().keyPressEvent(event)
 
+    def _type(self, letters: str) -> None:
+        self.filter.setFocus()
+        self.filter.insert(letters)
+
     def take_focus(self) -> None:
         """Begin at the list, or at the button that starts a test."""
-        (self._list if self._list.count() else self._new).setFocus()
+        (self._list if self._lines else self._new).setFocus()

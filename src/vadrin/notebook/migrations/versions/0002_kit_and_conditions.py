@@ -21,6 +21,7 @@ _ADDED: dict[str, tuple[tuple[str, str], ...]] = {
         ("instrument_id", "INTEGER REFERENCES instrument(id)"),
         ("paper_id", "INTEGER REFERENCES paper(id)"),
         ("process_id", "INTEGER REFERENCES process(id)"),
+        ("bottle_id", "INTEGER REFERENCES bottle(id)"),
         ("light", _TEXT), ("subject", "TEXT NOT NULL DEFAULT 'plain target'"),
         ("water", _TEXT), ("vessel", _TEXT), ("film_form", _TEXT),
         ("prefer", "TEXT NOT NULL DEFAULT 'shutter'"),
