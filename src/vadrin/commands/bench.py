@@ -163,4 +163,8 @@ def run_bench() -> int:
     for name, ms, beside in rows:
         other = "" if beside is None else f"{beside:>10.1f}{ms / beside:>8.3f}"
         print(f"{name:<58}{ms:>9.1f}{other}")
+    from vadrin.commands.bench_shelf import shelf_rows
+
+    print()
+    print("\n".join(shelf_rows()))
     return 0

@@ -17,9 +17,11 @@ def write_xlsx(cells: Cells, path: Path) -> None:
     for row in cells:
         line = []
         for value in row:
-            cell = WriteOnlyCell(sheet, value=value)
-            if isinstance(value, str):
-                cell.data_type = "s"
+            # The library would round numbers to 16 digits; 17 bring every value back.
+            exact = repr(value) if isinstance(value, float) else value
+            cell = WriteOnlyCell(sheet, value=exact)
+            if value is not None:
+                cell.data_type = "n" if isinstance(value, float) else "s"
             line.append(cell)
         sheet.append(line)
     book.save(path)

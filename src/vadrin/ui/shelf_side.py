@@ -27,6 +27,7 @@ class ShelfSide(QWidget):
         super().__init__()
         self._bench, self._opened = bench, opened
         self._ids: list[int] = []
+        self._shown: object = None
         self._sides = [_WHOLE, _WHOLE]
         self._here: int | None = None
         self.setFixedWidth(px(330))
@@ -75,6 +76,11 @@ class ShelfSide(QWidget):
         if ids != self._ids:
             self._sides = [_WHOLE, _WHOLE]
         self._ids = list(ids)
+        notebook = self._bench.notebook
+        now = (notebook, notebook.revision, tuple(ids), tuple(self._sides))
+        if now == self._shown:
+            return
+        self._shown = now
         self._clear()
         if len(ids) == 2:
             self._show_changes()
