@@ -10,6 +10,13 @@ from vadrin.app.workbench import Workbench
 from vadrin.notebook.store import Notebook
 
 
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path_factory, monkeypatch):
+    """Lists and logs go to a folder of the test, not to the person's own."""
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path_factory.getbasetemp() / "state"))
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path_factory.getbasetemp() / "data"))
+
+
 @pytest.fixture
 def notebook(tmp_path):
     """An empty notebook in a folder of its own."""

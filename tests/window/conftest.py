@@ -3,7 +3,7 @@
 import shutil
 
 import pytest
-from PyQt6.QtWidgets import QLabel
+from PyQt6.QtWidgets import QApplication, QLabel
 
 from vadrin.app.shelf import shelf_lines
 
@@ -25,4 +25,5 @@ def demo(open_window, demo_path, tmp_path, qtbot):
 
 def words_of(widget):
     """All label texts a widget shows, in one line."""
+    QApplication.processEvents()
     return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))

@@ -5,8 +5,11 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
+from vadrin.notebook.file import NotebookError, inspect
 from vadrin.notebook.json_file import Everything
 from vadrin.notebook.kit import (
     Batch,
@@ -183,6 +186,27 @@ class _Merging:
                     self._grow(each)
             else:
                 self._book.add_all([self._linked(c) for c in children])
+
+
+def everything_of(path: Path) -> Everything:
+    """All records of a notebook file that is left as it is, whatever its format.
+
+    Raises
+    ------
+    NotebookError
+        If it cannot be opened.
+    """
+    if not path.exists():
+        raise NotebookError(f"{path.name} is not there; check the path.")
+    inspect(path)
+    with TemporaryDirectory() as folder:
+        copy = Path(folder) / "copy.vadrin"
+        copy.write_bytes(path.read_bytes())
+        notebook = Notebook(copy)
+        try:
+            return notebook.everything()
+        finally:
+            notebook.close()
 
 
 def _unheard(_done: int, _total: int) -> None:

@@ -7,7 +7,6 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
-from tempfile import TemporaryDirectory
 from typing import Any, TypeVar
 from urllib.parse import quote
 
@@ -71,6 +70,7 @@ class Notebook:
     def _let_go(self) -> None:
         if self._lock is not None:
             self._lock.release()
+            self._lock = None
 
     def close(self) -> None:
         """Let go of the file, and keep a backup of what this session wrote."""
@@ -143,6 +143,7 @@ class Notebook:
             return
         if self.read_only:
             raise ReadOnlyError(f"This notebook is open for reading only: {self.read_only}.")
+        self._check_place()
         self._change = Change(label)
         try:
             yield
@@ -156,13 +157,16 @@ class Notebook:
             self._undone.clear()
         self._change = None
 
-    def _commit(self) -> None:
-        """Commit, but never into a file that is no longer where the person looks for it."""
+    def _check_place(self) -> None:
+        """Never write into a file that is no longer where the person looks for it."""
         if _place_of(self.path) != self._place:
             raise OSError(
                 f"{self.path.name} is no longer in {self.path.parent}, or was replaced there; "
                 "its folder may have gone away"
             )
+
+    def _commit(self) -> None:
+        self._check_place()
         self._connection.commit()
         self.revision += 1
 
@@ -254,6 +258,7 @@ class Notebook:
     def _replay(self, source: list[Change], sink: list[Change], backward: bool) -> Change | None:
         if not source:
             return None
+        self._check_place()
         change = source.pop()
         steps = reversed(change.steps) if backward else iter(change.steps)
         for step in steps:
@@ -282,27 +287,6 @@ class Notebook:
     def everything(self) -> dict[type[Record], list[Record]]:
         """All records of all kinds, for export."""
         return {kind: list(self.all(kind)) for kind in RECORDS}
-
-
-def everything_of(path: Path) -> dict[type[Record], list[Record]]:
-    """All records of a notebook file that is left as it is, whatever its format.
-
-    Raises
-    ------
-    NotebookError
-        If it cannot be opened.
-    """
-    if not path.exists():
-        raise NotebookError(f"{path.name} is not there; check the path.")
-    inspect(path)
-    with TemporaryDirectory() as folder:
-        copy = Path(folder) / "copy.vadrin"
-        copy.write_bytes(path.read_bytes())
-        notebook = Notebook(copy)
-        try:
-            return notebook.everything()
-        finally:
-            notebook.close()
 
 
 def _values(record: Record) -> dict[str, Any]:

@@ -187,7 +187,7 @@ class NotebookFiles:
     def merge(self, path: Path) -> None:
         """Take another notebook in; what is known already is not doubled."""
         from vadrin.notebook.json_file import records_of_json
-        from vadrin.notebook.store import everything_of
+        from vadrin.notebook.merge import everything_of
 
         try:
             theirs = records_of_json(path) if path.suffix == ".json" else everything_of(path)

@@ -166,6 +166,8 @@ class CupboardStation(Station):
             line.addStretch(1)
             grid.addLayout(line, row, 1)
         self._form_column.insertWidget(0, self._form)
+        # Shown at once, not when the event loop next turns, so that Tab finds its fields.
+        self._form.show()
 
     def _stepper(self, field: FieldOf) -> Callable[[str, int], str] | None:
         if not steps_of_field(self.bench.notebook, field):

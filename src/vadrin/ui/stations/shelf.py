@@ -200,7 +200,8 @@ class ShelfStation(Station):
         """Open the test at the cursor, leave the filter, go down from it."""
         if event is None:
             return
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+        searching = self._list.hasFocus() or self.filter.hasFocus()
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and searching:
             self._open(self._list.currentIndex())
         elif event.key() == Qt.Key.Key_Escape:
             self.filter.clear()

@@ -1,0 +1,283 @@
+"""One writer, full disks, vanished folders, backups, damage, merging, older formats."""
+
+import json
+import os
+import resource
+import shutil
+import sqlite3
+from dataclasses import replace
+from importlib.util import module_from_spec, spec_from_file_location
+from operator import attrgetter
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vadrin.app.darkroom import mark_frame
+from vadrin.app.planning import new_test
+from vadrin.app.sheet import load_sheet
+from vadrin.app.shelf import clock_doubt
+from vadrin.app.workbench import Workbench
+from vadrin.notebook.backups import KEPT, backups_of
+from vadrin.notebook.changes import InUseError, ReadOnlyError
+from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
+from vadrin.notebook.json_file import fill_from_json, notebook_json
+from vadrin.notebook.kit import Batch, Camera, Stock
+from vadrin.notebook.merge import everything_of, merge
+from vadrin.notebook.records import EXPOSED, Attachment, Frame, Reading, Test
+from vadrin.notebook.rescue import rescue
+from vadrin.notebook.store import Notebook
+
+ident = attrgetter("id")
+RELEASED = Path(__file__).parent / "released"
+
+
+def test_a_second_window_reads_only_and_says_who_writes(notebook):
+    new_test(notebook, "Merrow Pan 125", "Sable")
+    second = Notebook(notebook.path)
+    assert len(second.all(Test)) == 1
+    assert "has it open since" in second.read_only
+    with pytest.raises(ReadOnlyError, match="has it open since"), second.change("tick"):
+        second.add(Stock(name="never"))
+    said = []
+    bench = Workbench(second)
+    bench.said.connect(said.append)
+    bench.edit(lambda book: new_test(book, "Kelda Pan 200", "Tarn"))
+    assert "reading only" in said[0]
+    second.close()
+    notebook.close()
+    third = Notebook(notebook.path)
+    assert third.read_only == ""
+    assert [s.name for s in third.all(Stock)] == ["Merrow Pan 125"]
+    third.close()
+
+
+def test_a_full_disk_loses_nothing_and_is_said(notebook):
+    """A limit on file size fails the write as a full disk does."""
+    test = new_test(notebook, "Merrow Pan 125", "Sable")
+    before = notebook.everything()
+    said = []
+    bench = Workbench(notebook)
+    bench.said.connect(said.append)
+    bench.open_test(test.id)
+    limits = resource.getrlimit(resource.RLIMIT_FSIZE)
+    resource.setrlimit(resource.RLIMIT_FSIZE, (notebook.path.stat().st_size, limits[1]))
+    try:
+        bench.edit(lambda book: new_test(book, "x" * 100_000, "Tarn"))
+    finally:
+        resource.setrlimit(resource.RLIMIT_FSIZE, limits)
+    assert "Not saved" in said[-1]
+    assert notebook.everything() == before
+    frame = notebook.all(Frame)[0]
+    bench.edit(lambda book: mark_frame(book, frame, EXPOSED))
+    assert notebook.get(Frame, frame.id).state == EXPOSED
+
+
+def test_a_vanished_folder_is_said_and_a_copy_can_be_saved(tmp_path):
+    there, gone = tmp_path / "share", tmp_path / "unplugged"
+    there.mkdir()
+    notebook = Notebook(there / "winter.vadrin")
+    test = new_test(notebook, "Merrow Pan 125", "Sable")
+    bench = Workbench(notebook)
+    said = []
+    bench.said.connect(said.append)
+    bench.open_test(test.id)
+    frame = notebook.all(Frame)[0]
+    there.rename(gone)
+    bench.edit(lambda book: mark_frame(book, frame, EXPOSED))
+    assert "no longer in" in said[-1]
+    assert notebook.get(Frame, frame.id).state == "planned"
+    notebook.save_copy(tmp_path / "copy.vadrin")
+    gone.rename(there)
+    bench.edit(lambda book: mark_frame(book, frame, EXPOSED))
+    assert notebook.get(Frame, frame.id).state == EXPOSED
+    notebook.close()
+    copy = Notebook(tmp_path / "copy.vadrin")
+    assert len(copy.all(Frame)) == len(everything_of(there / "winter.vadrin")[Frame])
+    copy.close()
+
+
+def test_a_read_only_folder_opens_for_reading(notebook, monkeypatch):
+    new_test(notebook, "Merrow Pan 125", "Sable")
+    notebook.close()
+    # The suite may run as root, whom no file mode keeps out.
+    monkeypatch.setattr("vadrin.notebook.file.os.access", lambda *_: False)
+    opened = Notebook(notebook.path)
+    assert "you may not write" in opened.read_only
+    assert len(opened.all(Test)) == 1
+    opened.close()
+
+
+def test_backups_are_made_when_something_changed_and_rotate(tmp_path):
+    path = tmp_path / "winter.vadrin"
+    for turn in range(KEPT + 4):
+        notebook = Notebook(path)
+        with notebook.change("note"):
+            notebook.add(Stock(name=f"stock {turn}"))
+        notebook.close()
+    Notebook(path).close()
+    kept = backups_of(path)
+    assert len(kept) == KEPT
+    assert len(everything_of(kept[0])[Stock]) == KEPT + 4
+    assert len(everything_of(kept[-1])[Stock]) == 5
+
+
+@pytest.mark.parametrize("version", range(1, SCHEMA_VERSION))
+def test_every_released_format_opens_with_all_it_held(tmp_path, version):
+    old = RELEASED / f"schema-{version}.vadrin"
+    path = tmp_path / "old.vadrin"
+    shutil.copy(old, path)
+    with sqlite3.connect(path) as raw:
+        tables = [r[0] for r in raw.execute("SELECT name FROM sqlite_master WHERE type='table'")]
+        kept = {}
+        for table in set(tables) - {"alembic_version"}:
+            cursor = raw.execute(f"SELECT * FROM {table} ORDER BY id")
+            names = [d[0] for d in cursor.description]
+            kept[table] = [dict(zip(names, row, strict=True)) for row in cursor]
+    raw.close()
+    assert len(kept["reading"]) > 300
+    notebook = Notebook(path)
+    fresh = {k.__name__.lower(): v for k, v in notebook.everything().items()}
+    for table, rows in kept.items():
+        for before, after in zip(rows, sorted(fresh[table], key=ident), strict=True):
+            known = {k: before[k] for k in before if k != "stops" or before["state"] != "doubled"}
+            assert {k: getattr(after, k) for k in known} == known
+    twice = [f for f in fresh["frame"] if f.state == "doubled"]
+    assert [f.stops - f.wanted_stops for f in twice] == [1.0]
+    assert all((f.role == "blank") == f.blank for f in fresh["frame"])
+    assert len({t.uid for t in fresh["test"]}) == len(fresh["test"])
+    assert [p.name for p in backups_of(path)] == [f"0001 before-format-{version + 1}.vadrin"]
+    assert backups_of(path)[0].read_bytes() == old.read_bytes()
+    notebook.close()
+
+
+def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
+    whole = everything_of(demo_path)
+    data = bytearray(demo_path.read_bytes())
+    pages = len(data) // 4096
+    damaged = tmp_path / "damaged.vadrin"
+    data[4096 * (pages - 8) : 4096 * (pages - 7)] = os.urandom(4096)
+    damaged.write_bytes(data)
+    with pytest.raises(NotebookError) as caught:
+        Notebook(damaged)
+    assert caught.value.damaged
+    counts = rescue(damaged, tmp_path / "recovered.vadrin")
+    assert damaged.read_bytes() == data
+    assert counts["test"] == len(whole[Test])
+    wanted = len(whole[Frame]) + len(whole[Reading])
+    assert wanted * 0.8 < counts["frame"] + counts["reading"] < wanted
+    recovered = Notebook(tmp_path / "recovered.vadrin")
+    for test in recovered.all(Test):
+        assert load_sheet(recovered, test.id) is not None
+    recovered.close()
+    with pytest.raises(NotebookError, match="there already"):
+        rescue(damaged, tmp_path / "recovered.vadrin")
+
+
+def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):
+    new_test(notebook, "Kelda Pan 200", "Tarn", "1+9", times=(6.0,))
+    theirs = everything_of(demo_path)
+    report = merge(notebook, theirs, "take in")
+    assert (report.new_tests, report.known_tests, report.differing_tests) == (6, 0, 0)
+    assert len(notebook.all(Stock)) == len(theirs[Stock]), "a stock of the same name is one"
+    assert len(notebook.all(Reading)) == len(theirs[Reading])
+    whole = notebook.everything()
+    again = merge(notebook, theirs, "take in")
+    assert (again.new_tests, again.known_tests, again.new_kit) == (0, 6, 0)
+    assert notebook.everything() == whole
+    reading = theirs[Reading][0]
+    theirs[Reading][0] = replace(reading, density=reading.density + 0.1)
+    for _ in range(2):
+        differing = merge(notebook, theirs, "take in")
+    assert (differing.known_tests, differing.differing_tests) == (6, 0)
+    assert len(notebook.all(Test)) == 8
+    notebook.undo()
+    notebook.undo()
+    assert len(notebook.all(Test)) == 1
+
+
+TEXTS = st.text(st.characters(exclude_categories=("Cs",)), max_size=12)
+NUMBERS = st.floats(allow_nan=False, allow_infinity=False)
+
+
+@given(rows=st.lists(st.tuples(TEXTS, TEXTS, NUMBERS, st.binary(max_size=50)), min_size=20))
+@settings(max_examples=5, deadline=None)
+def test_json_holds_every_value_exactly(tmp_path_factory, rows):
+    folder = tmp_path_factory.mktemp("exact")
+    first, second = Notebook(folder / "a.vadrin"), Notebook(folder / "b.vadrin")
+    with first.change("fill"):
+        for name, note, number, data in rows:
+            stock = first.add(Stock(name=name, note=note, box_speed=number))
+            first.add(Attachment(stock_id=stock.id, name=name, data=data))
+            first.add(Camera(name=note, dial_low=number, frame_rate=None, bulb=False))
+    path = folder / "a.json"
+    path.write_text(notebook_json(first), encoding="utf-8")
+    fill_from_json(second, path)
+    assert second.everything() == first.everything()
+    first.close()
+    second.close()
+
+
+def test_a_newer_or_foreign_export_is_refused(tmp_path, notebook):
+    for held, words in (
+        ({"schema": "vadrin-notebook/1", "format": 99, "records": {}}, "newer"),
+        ({"schema": "other"}, "not a notebook"),
+        ({"schema": "vadrin-notebook/1", "format": 2, "records": {"ghost": []}}, "unknown"),
+        ({"schema": "vadrin-notebook/1", "format": 2,
+          "records": {"reading": [{"id": 1, "frame_id": 7}]}}, "contradict"),
+        ({"schema": "vadrin-notebook/1", "format": 2,
+          "records": {"stock": [{"id": 1, "box_speed": "fast"}]}}, "box_speed"),
+    ):  # fmt: skip
+        path = tmp_path / "export.json"
+        path.write_text(json.dumps(held))
+        with pytest.raises(NotebookError, match=words):
+            fill_from_json(notebook, path)
+    assert notebook.all(Stock) == notebook.all(Reading) == []
+
+
+def test_what_is_in_use_stays_and_optional_links_let_go(notebook):
+    test = new_test(notebook, "Merrow Pan 125", "Sable")
+    with notebook.change("kit"):
+        camera = notebook.add(Camera(name="Quayside 35"))
+        notebook.put(replace(test, camera_id=camera.id))
+    with pytest.raises(InUseError), notebook.change("remove"):
+        notebook.remove(notebook.all(Stock)[0])
+    assert len(notebook.all(Stock)) == 1
+    with notebook.change("remove"):
+        notebook.remove(notebook.get(Camera, camera.id))
+    assert notebook.get(Test, test.id).camera_id is None
+    notebook.undo()
+    assert notebook.get(Test, test.id).camera_id == camera.id
+
+
+def test_rolls_count_down_as_they_are_begun(notebook):
+    test = new_test(notebook, "Merrow Pan 125", "Sable", times=(6.0, 9.0))
+    with notebook.change("batch"):
+        batch = notebook.add(Batch(stock_id=test.stock_id, name="M3", rolls_left=5))
+        notebook.put(replace(test, batch_id=batch.id))
+    first, second = notebook.all(Frame)[:2]
+    mark_frame(notebook, first, EXPOSED)
+    mark_frame(notebook, second, EXPOSED)
+    assert notebook.get(Batch, batch.id).rolls_left == 4
+    notebook.undo()
+    notebook.undo()
+    assert notebook.get(Batch, batch.id).rolls_left == 5
+
+
+def test_a_clock_set_back_is_said(notebook):
+    test = new_test(notebook, "Merrow Pan 125", "Sable")
+    assert clock_doubt(notebook) == ""
+    with notebook.change("later"):
+        notebook.put(replace(test, created_at="2093-01-01T10:00:00+00:00"))
+    assert "after this computer's clock" in clock_doubt(notebook)
+
+
+def test_nothing_the_window_called_saved_is_lost_when_it_is_killed():
+    path = Path(__file__).parents[2] / "tools" / "kill_trial.py"
+    spec = spec_from_file_location("kill_trial", path)
+    tool = module_from_spec(spec)
+    spec.loader.exec_module(tool)
+    told, lost, faults = tool.run(4)
+    assert told > 10
+    assert (lost, faults) == (0, [])

@@ -1,0 +1,299 @@
+"""The shelf and the cupboard, worked through the window by keyboard."""
+
+from dataclasses import replace
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication, QListView, QPushButton
+
+from tests.window.conftest import words_of
+from vadrin.app.exporting import LARGEST_ATTACHMENT
+from vadrin.app.recent import recent_notebooks
+from vadrin.formats.any_file import read_readings
+from vadrin.notebook.kit import Bottle, Camera, Stock
+from vadrin.notebook.records import Attachment, Matching, Reading, Test
+from vadrin.notebook.store import Notebook
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+ENTER = Qt.Key.Key_Return
+
+
+def type_in(qtbot, words, key=ENTER):
+    qtbot.keyClicks(QApplication.focusWidget(), words)
+    if key is not None:
+        qtbot.keyClick(QApplication.focusWidget(), key)
+
+
+def press(qtbot, key, modifier=Qt.KeyboardModifier.NoModifier):
+    qtbot.keyClick(QApplication.focusWidget(), key, modifier)
+
+
+@pytest.fixture
+def shelf(demo):
+    window = demo("Merrow Pan 125", "shelf")
+    window.station()._list.setFocus()
+    return window
+
+
+def films(window):
+    model = window.station().findChild(QListView).model()
+    return [model.line(r).film if model.line(r) else model.data(model.index(r))
+            for r in range(model.rowCount())]  # fmt: skip
+
+
+def test_typing_finds_tests_by_anything_notes_included(qtbot, shelf):
+    type_in(qtbot, "regatta", None)
+    assert films(shelf) == ["Ostrel 400 O1"]
+    assert "1 of 6 tests" in words_of(shelf.station())
+    press(qtbot, Qt.Key.Key_Escape)
+    assert len(films(shelf)) == 6
+    type_in(qtbot, "t", None)
+    type_in(qtbot, "arn 400", None)
+    assert films(shelf) == ["Ostrel 400 O1", "Brannock 400 B6"]
+    press(qtbot, Qt.Key.Key_Down)
+    press(qtbot, ENTER)
+    assert shelf.bench.sheet.title == "Ostrel 400"
+
+
+def test_tests_are_grouped_by_stock_developer_and_camera(qtbot, shelf):
+    press(qtbot, Qt.Key.Key_G, CTRL)
+    assert films(shelf)[:3] == ["Brannock 400", "Brannock 400 B7", "Brannock 400 B6"]
+    press(qtbot, Qt.Key.Key_G, CTRL)
+    assert films(shelf)[0] == "in Sable 1+1"
+    press(qtbot, Qt.Key.Key_G, CTRL)
+    assert films(shelf)[0] == "Quayside 35"
+
+
+def mark(qtbot, window, film):
+    station = window.station()
+    row = films(window).index(film)
+    station._list.setCurrentIndex(station._list.model().index(row))
+    press(qtbot, Qt.Key.Key_M, CTRL)
+
+
+def test_two_marked_tests_show_what_changed_and_the_run_that_would_tell(qtbot, shelf):
+    mark(qtbot, shelf, "Brannock 400 B7")
+    mark(qtbot, shelf, "Brannock 400 B6")
+    said = words_of(shelf.station().side)
+    assert "3 conditions differ (batch, developer and dilution)" in said
+    assert "can't be told apart" in said
+    assert "like the first, but with batch B6" in said
+    assert "To part all of them takes 2 runs" in said
+
+
+def test_strips_are_compared_too(qtbot, shelf):
+    mark(qtbot, shelf, "Merrow Pan 125 M3")
+    mark(qtbot, shelf, "Skerry Fine 50 S2")
+    mark(qtbot, shelf, "Skerry Fine 50 S2")
+    mark(qtbot, shelf, "Merrow Pan 125 M3")
+    assert "One test is marked" not in words_of(shelf.station().side)
+    side = shelf.station().side
+    merrow = shelf.station()._current().test_id
+    side.show_marked([merrow, merrow])
+    side._sides = ["strip A", "strip B"]
+    side.show_marked([merrow, merrow])
+    assert "Only the development time differs" in words_of(side)
+
+
+def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
+    station, bench = shelf.station(), shelf.bench
+    row = films(shelf).index("Merrow Pan 125 M3")
+    station._list.setCurrentIndex(station._list.model().index(row))
+    source = bench.notebook.get(Test, station._current().test_id)
+    press(qtbot, Qt.Key.Key_L, CTRL)
+    press(qtbot, Qt.Key.Key_Down)
+    assert station.side._what.text() == "dilution"
+    press(qtbot, Qt.Key.Key_Tab)
+    type_in(qtbot, "1+1")
+    assert "is 1+1 there too" in station.side.refusal.text()
+    QApplication.focusWidget().selectAll()
+    type_in(qtbot, "1+3")
+    assert bench.station == "plan"
+    made = bench.sheet
+    assert (made.developer.name, made.developer.dilution) == ("Sable", "1+3")
+    assert made.test.like_id == source.id
+    own = ("id", "uid", "created_at", "like_id", "note", "developer_id")
+    assert {k: v for k, v in vars(made.test).items() if k not in own} == {
+        k: v for k, v in vars(source).items() if k not in own
+    }
+    assert [s.strip.planned_min for s in made.strips] == [4.5, 6.5, 9.0, 12.5, 17.5]
+    assert made.exposed() == made.read() == 0
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    assert len(bench.notebook.all(Test)) == 6
+
+
+def test_film_left_and_bottles_near_their_end_are_beside_the_shelf(shelf):
+    said = words_of(shelf.station().side)
+    assert "Merrow Pan 125 M3 9 rolls, rated EI 80" in said
+    assert "7 of 8 films" in said
+    assert "check it by a clip" in said
+
+
+def test_the_cupboard_takes_and_refuses_by_keyboard(qtbot, shelf):
+    press(qtbot, Qt.Key.Key_9, CTRL)
+    book, station = shelf.bench.notebook, shelf.station()
+    for _ in range(6):
+        press(qtbot, Qt.Key.Key_Down)
+    assert station.heading() == "Cameras"
+    press(qtbot, Qt.Key.Key_E, CTRL)
+    type_in(qtbot, "Bilge box")
+    press(qtbot, Qt.Key.Key_Tab)
+    type_in(qtbot, "1/25")
+    press(qtbot, Qt.Key.Key_Tab)
+    type_in(qtbot, "soon")
+    assert "not a number" in station.refusal.text()
+    press(qtbot, Qt.Key.Key_Escape)
+    camera = book.all(Camera)[-1]
+    assert (camera.name, camera.slowest, camera.fastest) == ("Bilge box", 1 / 25, 1 / 1000)
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    assert book.all(Camera)[-1].name == ""
+    press(qtbot, Qt.Key.Key_Y, CTRL)
+    assert book.all(Camera)[-1].name == "Bilge box"
+
+
+def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):
+    shelf.bench.go("cupboard")
+    station, book = shelf.station(), shelf.bench.notebook
+    station.kinds.setCurrentRow(3)
+    station.make()
+    assert len(book.all(Bottle)) == 2
+    station.fields["developer_id"].setText("nothing like it")
+    press(qtbot, Qt.Key.Key_Tab)
+    station.fields["developer_id"].settle()
+    assert "make it first" in station.refusal.text()
+    station.entries.setFocus()
+    press(qtbot, Qt.Key.Key_Delete)
+    assert len(book.all(Bottle)) == 1
+    shelf.bench.undo()
+    assert len(book.all(Bottle)) == 2
+    station.kinds.setCurrentRow(0)
+    station._remove()
+    assert "needs it" in shelf.header._state.text()
+    assert len(book.all(Stock)) == 5
+
+
+def test_a_finding_says_when_its_grounds_change(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    station, bench = window.station(), window.bench
+    assert not station.rotten.isVisible()
+    frame = bench.sheet.strips[1].frames[9]
+    with bench.notebook.change("spoil"):
+        for reading in frame.readings:
+            bench.notebook.put(replace(reading, density=reading.density + 0.05))
+    bench.refresh()
+    qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+    said = station.rotten.text()
+    assert "Decided: EI 80, 7:35. Since then 1 frame differs on strip B" in said
+    assert "With them it is now EI" in said
+    bench.go("shelf")
+    detail = window.station()._model.detail(films(window).index("Merrow Pan 125 M3"))
+    assert detail.changed
+    bench.go("finding")
+    press(qtbot, Qt.Key.Key_D, CTRL)
+    assert not station.rotten.isVisible()
+    assert len(bench.sheet.findings) == 2
+
+
+def test_undo_names_the_test_it_reached_into(qtbot, demo):
+    window = demo("Merrow Pan 125", "read")
+    frame = window.bench.sheet.strips[0].frames[0]
+    with window.bench.notebook.change("read 0.30 on frame b1"):
+        window.bench.notebook.add(Reading(frame_id=frame.frame.id, density=0.3))
+    demo("Kelda Pan 200", "plan")
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    said = window.header._state.text()
+    assert said == "Undone: read 0.30 on frame b1 (in Merrow Pan 125, in Sable 1+1)."
+    assert window.bench.sheet.title == "Kelda Pan 200"
+
+
+FOREIGN = "Step;rel log H;A 6 min;B 9 min;remarks\n" + "\n".join(
+    f"{i};{-2.4 + 0.3 * i:.2f};{0.2 + 0.08 * i:.2f};{0.2 + 0.12 * i:.2f};fine" for i in range(9)
+).replace(".", ",")
+
+
+def test_a_foreign_table_is_matched_once_and_remembered(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    path = tmp_path / "club.csv"
+    path.write_text(FOREIGN, encoding="utf-8")
+    window.banner.offer(path)
+    matcher = window.banner.matcher
+    assert matcher.isVisible()
+    assert "18 readings on 2 strips" in words_of(matcher)
+    press(qtbot, Qt.Key.Key_Up)
+    assert "Not yet" not in words_of(matcher)
+    press(qtbot, Qt.Key.Key_Down)
+    take = next(b for b in matcher.findChildren(QPushButton) if b.text() == "Import")
+    take.setFocus()
+    press(qtbot, Qt.Key.Key_Space)
+    assert [s.strip.time_min for s in window.bench.sheet.strips] == [6.0, 9.0]
+    assert len(window.bench.notebook.all(Reading)) == 18
+    assert len(window.bench.notebook.all(Matching)) == 1
+    window.banner.offer(path)
+    assert "matched as last time" in words_of(matcher)
+
+
+def test_densities_alone_go_to_the_frames_of_the_test_on_the_bench(demo, tmp_path):
+    window = demo("Brannock 400 B7", "read")
+    waiting = window.bench.sheet.readable() - window.bench.sheet.read()
+    rows = "\n".join(f"{i} {0.2 + 0.01 * i:.2f}" for i in range(waiting))
+    path = tmp_path / "reader.cgats"
+    head = "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n"
+    path.write_text(f"{head}{rows}\n99 0.9\nEND_DATA\n")
+    window.banner.offer(path)
+    assert f"{waiting + 1} samples, but {waiting} frames" in words_of(window.banner)
+    path.write_text(f"{head}{rows}\nEND_DATA\n")
+    window.banner.offer(path)
+    assert window.bench.sheet.read() == window.bench.sheet.readable()
+
+
+def test_files_of_the_menu(demo, tmp_path, qtbot):
+    window = demo("Merrow Pan 125", "curves")
+    files, bench = window.files, window.bench
+    files.write_readings(tmp_path / "merrow.ods")
+    table = read_readings(tmp_path / "merrow.ods")
+    assert len(table.rows) == sum(len(f.readings) for _, f in bench.sheet.frames())
+    files.write_json(tmp_path / "all.json")
+    files.merge(tmp_path / "all.json")
+    assert "0 new tests, 6 known already" in window.header._state.text()
+    picture = tmp_path / "trace.png"
+    picture.write_bytes(b"a" * 1000)
+    files.attach(picture)
+    assert bench.notebook.all(Attachment)[0].name == "trace.png"
+    picture.write_bytes(b"a" * (LARGEST_ATTACHMENT + 1))
+    files.attach(picture)
+    assert "keeps files of up to" in window.header._state.text()
+    files.open(tmp_path / "second.vadrin")
+    assert bench.notebook.all(Test) == []
+    files.merge(tmp_path / "all.json")
+    assert len(bench.notebook.all(Test)) == 6
+    assert recent_notebooks()[0] == tmp_path / "second.vadrin"
+
+
+def test_a_damaged_notebook_is_offered_back_from_its_backup(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "shelf")
+    path = tmp_path / "old.vadrin"
+    book = Notebook(path)
+    with book.change("film"):
+        book.add(Stock(name="Merrow Pan 125"))
+    book.close()
+    path.write_bytes(path.read_bytes()[:4096] + b"\x5a" * 20000)
+    window.files.open(path)
+    said = words_of(window.banner)
+    assert "left untouched" in said
+    assert len(window.bench.notebook.all(Test)) == 6, "the open notebook stays open"
+    press(qtbot, Qt.Key.Key_Space)
+    assert window.bench.notebook.path.name == "old from backup.vadrin"
+    assert [s.name for s in window.bench.notebook.all(Stock)] == ["Merrow Pan 125"]
+
+
+def test_the_window_says_when_a_notebook_can_only_be_read(open_window, tmp_path):
+    path = tmp_path / "winter.vadrin"
+    first = Notebook(path)
+    window = open_window(path)
+    window.notebook_opened()
+    assert "Open for reading only" in words_of(window.banner)
+    window.start_test()
+    assert "open for reading only" in window.header._state.text()
+    window.bench.go("shelf")
+    first.close()
