@@ -152,8 +152,9 @@ def nothing(settings: Settings, why: str, warnings: tuple[Warning, ...] = ()) ->
     return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), warnings)
 
 
-def _sample(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
+def sample_of(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
             ) -> Sample:  # fmt: skip
+    """The family of a fit beside that of its draws."""
     best = family_of(fit, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
     drawn = None
     if draws is not None:
@@ -232,7 +233,7 @@ def _of_many_times(
     settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
     reports: tuple[StripFigures, ...], draws: Array | None,
 ) -> Analysis:  # fmt: skip
-    sample = _sample(fit, reports, draws, settings)
+    sample = sample_of(fit, reports, draws, settings)
     finding, minutes = find(sample, settings.target)
     iso, _ = find(sample, Target("iso", figures.ISO_DELTA_D))
     rated = 0.0

@@ -95,6 +95,16 @@ def invent_film(rng: np.random.Generator, speed: float = 125.0) -> Film:
     return _moved(film, float(np.log10(0.8 / speed)) - x_m)
 
 
+def typical_film(speed: float = 125.0) -> Film:
+    """A film in the middle of all that `invent_film` makes, of the ISO speed asked for."""
+    film = Film(
+        fog=0.21, fog_rate=0.0045, contrast=1.0, rate=0.13, delay=0.45, toe=0.0, toe_drift=0.3,
+        drift_rate=0.15, toe_sharpness=2.4, shoulder_sharpness=1.35, span=3.1,
+    )  # fmt: skip
+    x_m = float(figures.speed_point(curve_at(film, time_for_delta_d(film))))
+    return _moved(film, float(np.log10(0.8 / speed)) - x_m)
+
+
 def _moved(film: Film, by: float) -> Film:
     return Film(**{**vars(film), "toe": film.toe + by})
 

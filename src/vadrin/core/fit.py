@@ -8,7 +8,7 @@ solution gives the joint uncertainty of everything.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -180,6 +180,24 @@ def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fi
     problem, _, _ = _posed(strips, sign)
     solution = solve(problem, near.phi, near.scales, robust=False, learn=False)
     return Fit(near.law, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
+
+
+def fit_expected(strips: tuple[StripReadings, ...], scales: Scales, freedom: float) -> Fit:
+    """The fit that readings not yet taken would give, with scales assumed instead of learnt.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        With the densities to be expected, free of noise.
+    scales : Scales
+        Noise of a reading and typical freedoms.
+    freedom : float
+        Degrees of freedom to report intervals with.
+    """
+    problem, start, _ = _posed(strips, 1.0)
+    solution = solve(problem, start, scales, robust=False, learn=False)
+    made = _finished(problem, solution, scales.noise, ())
+    return replace(made, noise=scales.noise, freedom=freedom, scales=scales)
 
 
 def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Array, Scales]:
