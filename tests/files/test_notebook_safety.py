@@ -14,7 +14,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.app.darkroom import mark_frame
+from vadrin.app.exposing import mark_frame
 from vadrin.app.planning import new_test
 from vadrin.app.sheet import load_sheet
 from vadrin.app.shelf import clock_doubt

@@ -33,7 +33,8 @@ class Typist:
 
 def plan(typist):
     typist.press(Qt.Key.Key_N, CTRL)
-    for words in ("Merrow Pan 125", "Sable", "1+1", "125"):
+    typist.press(Qt.Key.Key_Return)
+    for words in ("Merrow Pan 125", "M3", "Sable", "1+1", "125"):
         typist.write(words)
         typist.press(Qt.Key.Key_Tab)
     typist.press(Qt.Key.Key_Tab)

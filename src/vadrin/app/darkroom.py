@@ -1,4 +1,4 @@
-"""Edits made on the way: frames taken, strips developed, densities read, a finding decided."""
+"""Edits made on the way: strips developed, densities read, a finding decided."""
 
 from __future__ import annotations
 
@@ -7,69 +7,17 @@ from dataclasses import replace
 
 from vadrin.app.grounds import question_text
 from vadrin.app.planning import now
-from vadrin.app.sheet import SPOILT, FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheet import FrameSheet, TestSheet
 from vadrin.core.analysis import Analysis
 from vadrin.formats.report_json import report_of
-from vadrin.notebook.kit import Batch, Bottle
+from vadrin.notebook.kit import Bottle
 from vadrin.notebook.records import (
-    DOUBLED,
-    EXPOSED,
-    PLANNED,
-    SKIPPED,
     Finding,
-    Frame,
     Reading,
     Strip,
     Test,
 )
 from vadrin.notebook.store import Notebook
-
-_DONE = {
-    EXPOSED: "tick frame",
-    SKIPPED: "skip frame",
-    DOUBLED: "mark double exposure of frame",
-    PLANNED: "take back frame",
-}
-
-
-def next_to_expose(sheet: TestSheet) -> tuple[StripSheet, FrameSheet] | None:
-    """The first frame still to be taken."""
-    return next(((s, f) for s, f in sheet.frames() if f.frame.state == PLANNED), None)
-
-
-def last_exposed(sheet: TestSheet) -> tuple[StripSheet, FrameSheet] | None:
-    """The last frame that was taken, skipped or doubled before the next one."""
-    done = [(s, f) for s, f in sheet.frames() if f.frame.state != PLANNED]
-    return done[-1] if done else None
-
-
-def mark_frame(notebook: Notebook, frame: Frame, state: str) -> None:
-    """Set a frame's state, with the time it happened; the first of a roll takes the roll."""
-    when = "" if state == PLANNED else now()
-    with notebook.change(f"{_DONE[state]} {frame.name}"):
-        before = _rolls_begun(notebook, frame)
-        notebook.put(replace(frame, state=state, exposed_at=when))
-        _count_rolls(notebook, frame, _rolls_begun(notebook, frame) - before)
-
-
-def _rolls_begun(notebook: Notebook, frame: Frame) -> int:
-    """1 where the roll a frame is on has been begun, else 0."""
-    strip = notebook.get(Strip, frame.strip_id)
-    if strip is None:
-        return 0
-    mates = notebook.all(Strip, test_id=strip.test_id, roll=strip.roll)
-    frames = notebook.all_of(Frame, "strip_id", [s.id for s in mates])
-    return int(any(f.state != PLANNED for f in frames))
-
-
-def _count_rolls(notebook: Notebook, frame: Frame, taken: int) -> None:
-    """Count the batch down by the rolls taken, where its rolls are counted at all."""
-    strip = notebook.get(Strip, frame.strip_id)
-    test = notebook.get(Test, strip.test_id) if strip else None
-    batch_id = (strip.batch_id if strip else None) or (test.batch_id if test else None)
-    batch = notebook.get(Batch, batch_id) if batch_id and taken else None
-    if batch is not None and batch.rolls_left is not None:
-        notebook.put(replace(batch, rolls_left=max(0, batch.rolls_left - taken)))
 
 
 def develop_strip(
@@ -90,7 +38,7 @@ def develop_strip(
 
 def next_to_read(sheet: TestSheet, after: int | None = None) -> FrameSheet | None:
     """The next frame without a reading, from a frame id on; then from the start."""
-    frames = [f for _, f in sheet.frames() if f.frame.state not in SPOILT]
+    frames = [f for _, f in sheet.frames() if f.readable]
     ids = [f.frame.id for f in frames]
     start = ids.index(after) + 1 if after in ids else 0
     turned = frames[start:] + frames[:start]

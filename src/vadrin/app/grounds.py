@@ -6,7 +6,7 @@ import json
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from vadrin.app.sheet import SPOILT, TestSheet
+from vadrin.app.sheet import TestSheet
 from vadrin.app.words import minutes_text
 from vadrin.core.exposure import marked_ei
 from vadrin.notebook.records import Finding
@@ -26,7 +26,7 @@ def question_of(sheet: TestSheet) -> dict[str, Any]:
             [f.frame.name, None if x is None else round(x, _PLACES),
              *[[r.channel, r.density] for r in f.readings if not r.left_out]]
             for f in strip.frames
-            if f.frame.state not in SPOILT and any(not r.left_out for r in f.readings)
+            if f.counts and any(not r.left_out for r in f.readings)
             for x in [f.log_h(test.meter_constant)]
         ]  # fmt: skip
         if rows:

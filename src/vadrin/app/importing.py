@@ -8,7 +8,7 @@ from pathlib import Path
 
 from vadrin.app.exporting import LEFT_OUT
 from vadrin.app.planning import EditRefusedError, developer_named, fresh_uid, now, stock_named
-from vadrin.app.sheet import SPOILT, TestSheet
+from vadrin.app.sheet import TestSheet
 from vadrin.formats.readings_table import ReadingsTable, TableRow
 from vadrin.notebook.records import BLANK, BRACKET, EXPOSED, Frame, Matching, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -120,7 +120,7 @@ def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> i
     EditRefusedError
         If there are more densities than frames waiting.
     """
-    waiting = [f.frame for _, f in sheet.frames() if f.frame.state not in SPOILT and not f.readings]
+    waiting = [f.frame for _, f in sheet.frames() if f.readable and not f.readings]
     names = list(dict.fromkeys((r.strip, r.frame) for r in table.rows))
     if len(names) > len(waiting):
         raise EditRefusedError(

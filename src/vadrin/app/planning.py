@@ -1,14 +1,15 @@
-"""Starting a test, and laying its strips out frame by frame."""
+"""Starting a test, and laying its strips out frame by frame on the camera there is."""
 
 from __future__ import annotations
 
 import secrets
-import string
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
-from vadrin.core.exposure import bracket
-from vadrin.notebook.records import PLANNED, Developer, Frame, Stock, Strip, Test
+from vadrin.app.kinds import BY_KEY, numbers_of
+from vadrin.core.plan import PlanError, StripPlan, Wish, plan_of
+from vadrin.notebook.kit import Batch, Camera, Developer, Lens, Stock
+from vadrin.notebook.records import PLANNED, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
 DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
@@ -43,18 +44,79 @@ def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Develo
     return known[0] if known else notebook.add(Developer(name=name, dilution=dilution))
 
 
-def strip_labels(count: int) -> list[str]:
-    """A, B, C … and on with A2, B2 … ."""
-    letters = string.ascii_uppercase
-    return [letters[i % 26] + (str(i // 26 + 1) if i >= 26 else "") for i in range(count)]
+def wish_of(test: Test, times: tuple[float, ...]) -> Wish:
+    """What a test asks its plan for."""
+    try:
+        second = numbers_of(test.second)
+    except ValueError as error:
+        raise PlanError(str(error)) from error
+    return Wish(
+        test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
+        times, second, test.check_last, test.arrangement, test.film_form,
+    )  # fmt: skip
 
 
-def frames_of_plan(test: Test) -> list[Frame]:
-    """The frames one strip of a plan holds: blanks first, then the bracket."""
-    frames = [Frame(name=f"b{i + 1}") for i in range(test.blanks)]
-    for i, stops in enumerate(bracket(test.first_stop, test.last_stop, test.step)):
-        frames.append(Frame(name=str(i + 1), exposure_index=test.exposure_index, stops=stops))
-    return [replace(frame, position=i) for i, frame in enumerate(frames)]
+def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
+           ) -> list[tuple[Strip, list[Frame]]]:  # fmt: skip
+    """The strips of a plan with their frames and settings, not written yet.
+
+    Raises
+    ------
+    PlanError
+        If the plan cannot be, with what would help.
+    """
+    from vadrin.app.shooting import with_settings
+
+    made = []
+    for position, strip in enumerate(plan_of(wish_of(test, times))):
+        frames = with_settings(notebook, test, _frames(strip))
+        made.append((_strip(notebook, test, position, strip), frames))
+    return made
+
+
+def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> Strip:
+    other = None
+    if test.kind == "compare" and position == 1 and test.against:
+        other = _developer_against(notebook, test)
+    return Strip(
+        test_id=test.id, position=position, label=plan.label, planned_min=plan.time_min,
+        roll=plan.roll, push=plan.push, note=plan.note, developer_id=other,
+    )  # fmt: skip
+
+
+def _developer_against(notebook: Notebook, test: Test) -> int | None:
+    """The developer a comparison is against: the name typed, with its dilution last."""
+    name, _, dilution = test.against.rpartition(" ")
+    for developer in notebook.all(Developer):
+        if f"{developer.name} {developer.dilution}".strip() == test.against.strip():
+            return developer.id
+    if notebook.read_only:
+        return None
+    with notebook.change("developer"):
+        if not name:
+            return developer_named(notebook, dilution).id
+        return developer_named(notebook, name, dilution).id
+
+
+def _frames(strip: StripPlan) -> list[Frame]:
+    return [
+        Frame(
+            position=place, name=f.name, role=f.role, exposure_index=f.exposure_index,
+            stops=f.stops, wanted_stops=f.stops, seconds=f.seconds, turn=f.turn,
+        )
+        for place, f in enumerate(strip.frames)
+    ]  # fmt: skip
+
+
+def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
+    """Write the strips of a plan for the given minutes. Inside `Notebook.change`."""
+    _write(notebook, test, drafts(notebook, test, times))
+
+
+def _write(notebook: Notebook, test: Test, plan: list[tuple[Strip, list[Frame]]]) -> None:
+    strips = notebook.add_all([replace(strip, test_id=test.id) for strip, _ in plan])
+    for strip, (_, frames) in zip(strips, plan, strict=True):
+        notebook.add_all([replace(frame, strip_id=strip.id) for frame in frames])
 
 
 def new_test(
@@ -82,29 +144,48 @@ def new_test(
     return test
 
 
-def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
-    """Write the strips of a plan for the given minutes. Inside `Notebook.change`."""
-    planned = frames_of_plan(test)
-    for position, (label, minutes) in enumerate(zip(strip_labels(len(times)), times, strict=True)):
-        strip = notebook.add(
-            Strip(test_id=test.id, position=position, label=label, planned_min=minutes)
-        )
-        for frame in planned:
-            notebook.add(replace(frame, strip_id=strip.id))
+def start_kind(notebook: Notebook, key: str) -> Test:
+    """Start a test of a kind with its usual plan, film and camera as in the last test."""
+    kind = BY_KEY[key]
+    last = notebook.all(Test)[-1:]
+    with notebook.change(f"new test: {kind.question}"):
+        stock = stock_named(notebook, "a film")
+        developer = developer_named(notebook, "a developer")
+        test = notebook.add(
+            Test(
+                uid=fresh_uid(), kind=key, stock_id=stock.id, developer_id=developer.id,
+                created_at=now(), exposure_index=stock.box_speed, first_stop=kind.first,
+                last_stop=kind.last, step=kind.step, second=kind.second, subject=kind.subject,
+                arrangement=kind.arrangement, check_last=True, film_form="36 frames",
+                camera_id=last[0].camera_id if last else None,
+                lens_id=last[0].lens_id if last else None,
+                meter_id=last[0].meter_id if last else None,
+                instrument_id=last[0].instrument_id if last else None,
+            )
+        )  # fmt: skip
+        lay_out(notebook, test, kind.times)
+    return test
 
 
 @dataclass(frozen=True)
 class PlanEdit:
-    """A wished-for plan: the test's own fields, the times, the film and the developer."""
+    """A wished-for plan: the test's own fields, the times, and film, chemistry, kit by name.
+
+    A name that is None stays as it is; an empty one lets go.
+    """
 
     test: Test
     times: tuple[float, ...]
     stock_name: str
     developer_name: str
     dilution: str
+    batch_name: str | None = None
+    camera_name: str | None = None
+    lens_name: str | None = None
 
 
-def _started(notebook: Notebook, strips: list[Strip]) -> bool:
+def started(notebook: Notebook, strips: list[Strip]) -> bool:
+    """Whether any frame of these strips was taken."""
     frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     return any(f.state != PLANNED for f in frames)
 
@@ -115,27 +196,71 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
     Raises
     ------
     EditRefusedError
-        If frames were exposed already and the change would move them.
+        If frames were exposed already and the change would move them, or the plan cannot be.
     """
-    before = notebook.get(Test, wish.test.id)
     strips = notebook.all(Strip, test_id=wish.test.id)
-    old_times = tuple(s.planned_min or 0.0 for s in strips)
-    moved = before is None or frames_of_plan(before) != frames_of_plan(wish.test)
-    recut = moved or len(old_times) != len(wish.times)
-    if recut and _started(notebook, strips):
-        raise EditRefusedError(
-            "Frames of this plan are exposed already, so its script stays. "
-            "Start a new test for another bracket."
-        )
     with notebook.change(label):
-        stock = stock_named(notebook, wish.stock_name, wish.test.exposure_index)
-        developer = developer_named(notebook, wish.developer_name, wish.dilution)
-        test = replace(wish.test, stock_id=stock.id, developer_id=developer.id)
-        notebook.put(test)
-        if recut:
-            for strip in strips:
-                notebook.remove(strip)
-            lay_out(notebook, test, wish.times)
-        else:
-            for strip, minutes in zip(strips, wish.times, strict=True):
-                notebook.put(replace(strip, planned_min=minutes))
+        test = notebook.put(_with_names(notebook, wish))
+        try:
+            plan = drafts(notebook, test, wish.times)
+        except ValueError as error:
+            raise EditRefusedError(str(error)) from error
+        if _same_frames(notebook, strips, plan):
+            for strip, (draft, _) in zip(strips, plan, strict=True):
+                notebook.put(
+                    replace(strip, planned_min=draft.planned_min, push=draft.push,
+                            note=draft.note, developer_id=draft.developer_id)
+                )  # fmt: skip
+            return
+        if started(notebook, strips):
+            raise EditRefusedError(
+                "Frames of this plan are exposed already, so its script stays. "
+                "Start a new test for another bracket."
+            )
+        for strip in strips:
+            notebook.remove(strip)
+        _write(notebook, test, plan)
+
+
+def _with_names(notebook: Notebook, wish: PlanEdit) -> Test:
+    stock = stock_named(notebook, wish.stock_name, wish.test.exposure_index)
+    developer = developer_named(notebook, wish.developer_name, wish.dilution)
+    test = replace(wish.test, stock_id=stock.id, developer_id=developer.id)
+    before = notebook.get(Test, test.id)
+    if before is not None and before.stock_id != stock.id:
+        test = replace(test, batch_id=None)
+    if wish.batch_name is not None:
+        known = notebook.all(Batch, stock_id=stock.id, name=wish.batch_name)
+        fresh = Batch(stock_id=stock.id, name=wish.batch_name)
+        batch = known[0] if known else notebook.add(fresh) if wish.batch_name else None
+        test = replace(test, batch_id=batch.id if batch else None)
+    if wish.camera_name is not None:
+        test = replace(test, camera_id=_kit_named(notebook, Camera, wish.camera_name))
+    if wish.lens_name is not None:
+        test = replace(test, lens_id=_kit_named(notebook, Lens, wish.lens_name))
+    return test
+
+
+def _kit_named(notebook: Notebook, kind: type[Camera] | type[Lens], name: str) -> int | None:
+    if not name.strip():
+        return None
+    known = notebook.all(kind, name=name.strip())
+    return known[0].id if known else notebook.add(kind(name=name.strip())).id
+
+
+def _same_frames(
+    notebook: Notebook, strips: list[Strip], plan: list[tuple[Strip, list[Frame]]]
+) -> bool:
+    """Whether a plan asks for the frames that lie there already, whatever became of them."""
+    if [(s.label, s.roll) for s in strips] != [(s.label, s.roll) for s, _ in plan]:
+        return False
+    for strip, (_, wanted) in zip(strips, plan, strict=True):
+        there = notebook.all(Frame, strip_id=strip.id)
+        if [_asked(f) for f in there] != [_asked(f) for f in wanted]:
+            return False
+    return True
+
+
+def _asked(frame: Frame) -> tuple[object, ...]:
+    return (frame.name, frame.role, frame.exposure_index, frame.wanted_stops, frame.seconds,
+            frame.aperture, frame.filter_stops, frame.turn)  # fmt: skip

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.sheet import SPOILT, TestSheet
+from vadrin.app.sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.analysis import Settings
 from vadrin.core.family import Target
@@ -23,7 +23,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
         rows = tuple(
             core.Reading(f.frame.name, f.log_h(sheet.test.meter_constant), r.density)
             for f in strip.frames
-            if f.frame.state not in SPOILT
+            if f.counts
             for r in f.readings
             if not r.left_out and r.channel == channel
         )

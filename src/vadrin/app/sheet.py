@@ -8,7 +8,10 @@ from typing import TypeVar
 from vadrin.core.exposure import log_h_of_frame, stops_text
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
-    DOUBLED,
+    CHECK,
+    EXPOSED,
+    FOGGED,
+    LOST,
     PLANNED,
     SKIPPED,
     Batch,
@@ -25,8 +28,8 @@ from vadrin.notebook.store import Notebook
 
 R = TypeVar("R", bound=Record)
 
-SPOILT = (DOUBLED, SKIPPED)
-"""States of a frame that cannot be read."""
+SPOILT = (SKIPPED,)
+"""States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
 
 
 @dataclass(frozen=True)
@@ -47,9 +50,25 @@ class FrameSheet:
         """``blank``, the stops from the meter, or the frame's own name."""
         if self.frame.blank:
             return "blank"
+        if self.frame.role in (FOGGED, LOST):
+            return "fogged" if self.frame.role == FOGGED else "lost"
+        if self.frame.role == CHECK:
+            return "again"
+        if self.frame.wanted_stops is not None and self.frame.state in (PLANNED, EXPOSED):
+            return stops_text(self.frame.wanted_stops, signed=True)
         if self.frame.stops is not None:
             return stops_text(self.frame.stops, signed=True)
         return self.frame.name
+
+    @property
+    def readable(self) -> bool:
+        """Whether there is something on the film to read."""
+        return self.frame.state not in SPOILT and self.frame.role != LOST
+
+    @property
+    def counts(self) -> bool:
+        """Whether its readings belong to the curve; fogged pieces only tell development."""
+        return self.readable and self.frame.role != FOGGED
 
     def log_h(self, meter_constant: float) -> float | None:
         """Lg exposure; None for a blank."""
@@ -88,8 +107,12 @@ class TestSheet:
     findings: tuple[Finding, ...]
 
     def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
-        """All frames in the order shot, each with its strip."""
+        """All frames strip by strip, each with its strip."""
         return [(s, f) for s in self.strips for f in s.frames]
+
+    def shots(self) -> list[tuple[StripSheet, FrameSheet]]:
+        """All frames in the order shot, which may change between strips."""
+        return sorted(self.frames(), key=lambda place: place[1].frame.turn)
 
     def place_of(self, frame_id: int) -> tuple[StripSheet, FrameSheet] | None:
         """The strip and frame with a frame id."""
@@ -110,7 +133,7 @@ class TestSheet:
 
     def readable(self) -> int:
         """Number of frames that can be read."""
-        return sum(f.frame.state not in SPOILT for _, f in self.frames())
+        return sum(f.readable for _, f in self.frames())
 
     @property
     def title(self) -> str:

@@ -144,3 +144,10 @@ def age_text(moment: str, now: datetime) -> str:
             count = days // size
             return f"{count} {name}{'s' if count != 1 else ''}"
     return ""
+
+
+def list_text(words: list[str]) -> str:
+    """``a``, ``a and b``, ``a, b and c``."""
+    if len(words) < 2:
+        return "".join(words)
+    return f"{', '.join(words[:-1])} and {words[-1]}"

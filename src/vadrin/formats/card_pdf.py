@@ -54,13 +54,15 @@ class Card:
 
 
 @cache
-def _register_fonts() -> None:
+def register_fonts() -> tuple[str, str]:
+    """Names of the program's typeface, regular and bold, ready for a PDF."""
     from reportlab.pdfbase import pdfmetrics
     from reportlab.pdfbase.ttfonts import TTFont
 
     folder = Path(str(files("vadrin.ui") / "fonts"))
     for name, weight in ((_REGULAR, 400), (_BOLD, 700)):
         pdfmetrics.registerFont(TTFont(name, folder / f"AtkinsonHyperlegibleNext-{weight}.ttf"))
+    return _REGULAR, _BOLD
 
 
 class _Page:
@@ -152,7 +154,7 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     """
     from reportlab.pdfgen.canvas import Canvas
 
-    _register_fonts()
+    register_fonts()
     width, height = SIZES[size]
     target = BytesIO()
     canvas = Canvas(target, pagesize=(width * MM, height * MM), invariant=True)

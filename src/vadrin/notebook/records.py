@@ -74,6 +74,8 @@ class Test:
     filter_stops: float = 0.0
     check_last: bool = False
     arrangement: str = ""
+    second: str = ""
+    against: str = ""
 
 
 @dataclass(frozen=True)
@@ -106,7 +108,8 @@ class Frame:
 
     Its exposure is `log_h`, or `exposure_index` and `stops` from the meter reading; a blank
     frame has neither. `wanted_stops`, `seconds`, `aperture`, `filter_stops`, `dial_index` and
-    `compensation` are what the script asked for, as marked on the camera.
+    `compensation` are what the script asked for, as marked on the camera; `turn` orders the
+    shooting across strips.
     """
 
     id: int = 0
@@ -126,11 +129,13 @@ class Frame:
     filter_stops: float = 0.0
     dial_index: float | None = None
     compensation: float | None = None
+    turn: int = 0
 
     @property
     def blank(self) -> bool:
         """Whether the frame was kept from light."""
-        return self.log_h is None and self.exposure_index is None and self.role != FOGGED
+        unlit = self.log_h is None and self.exposure_index is None
+        return unlit and self.role not in (FOGGED, LOST)
 
 
 @dataclass(frozen=True)

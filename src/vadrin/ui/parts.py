@@ -223,6 +223,15 @@ class _Sentence(QWidget):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
+        self._fit()
+
+    def event(self, event: QEvent | None) -> bool:
+        done = super().event(event)
+        if event is not None and event.type() == QEvent.Type.LayoutRequest:
+            self._fit()
+        return done
+
+    def _fit(self) -> None:
         flow = self.layout()
         if flow is not None:
             self.setMinimumHeight(flow.heightForWidth(self.width()))

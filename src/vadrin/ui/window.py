@@ -27,7 +27,6 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from vadrin.app.planning import new_test
 from vadrin.app.progress import steps_of
 from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.ui import type as typeface
@@ -189,11 +188,11 @@ class Window(QMainWindow):
         return self.finding
 
     def start_test(self) -> None:
-        """Start a new test and go to its plan."""
-        test = self.bench.edit(lambda notebook: new_test(notebook, "a film", "a developer"))
-        if test is not None:
-            self.bench.open_test(test.id)
-            self.bench.go("plan")
+        """Ask what a new test is to answer."""
+        if self.bench.notebook.read_only:
+            self.bench.said.emit(f"Open for reading only: {self.bench.notebook.read_only}.")
+            return
+        self.bench.go("question")
 
     def notebook_opened(self) -> None:
         """Remember the notebook, and say it where it can only be read."""

@@ -2,44 +2,37 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from pathlib import Path
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from vadrin.app.darkroom import last_exposed, mark_frame, next_to_expose
-from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.counter import CounterRemedy, counter_remedies, frames_wound
+from vadrin.app.cupboard import seconds_typed
+from vadrin.app.exposing import (
+    DRIFT_TOLD,
+    last_exposed,
+    mark_frame,
+    next_to_expose,
+    note_light,
+    rescale_rest,
+    spoil_since_last_reading,
+    take_otherwise,
+    write_note,
+)
+from vadrin.app.planning import EditRefusedError
+from vadrin.app.roll_entry import SHEET_HINT, afterwards, labels_of, otherwise_typed, tick_sheet
+from vadrin.app.sheet import TestSheet
+from vadrin.app.shot_words import script_rows, shot_of, then_words
 from vadrin.app.workbench import Workbench
-from vadrin.core.exposure import shutter_for, shutter_name, stops_text
+from vadrin.core.exposure import shutter_name, stops_text
 from vadrin.notebook.records import DOUBLED, EXPOSED, PLANNED, SKIPPED
-from vadrin.ui.parts import button, text
+from vadrin.ui.cue import Cue
+from vadrin.ui.parts import Field, button, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
-
-
-def setting_of(sheet: TestSheet, frame: FrameSheet) -> str:
-    """The shutter mark for a frame; the cap for a blank."""
-    if frame.frame.blank or frame.frame.stops is None:
-        return "cap on"
-    return shutter_name(shutter_for(sheet.test.metered_seconds, frame.frame.stops))
-
-
-def _offset_words(stops: float) -> str:
-    if stops == 0:
-        return "as the meter says"
-    size = stops_text(abs(stops))
-    unit = "stop" if abs(stops) <= 1 else "stops"
-    return f"{size} {unit} {'over' if stops > 0 else 'under'} the meter"
-
-
-def _turn_words(sheet: TestSheet, frame: FrameSheet, before: FrameSheet | None) -> str:
-    now = setting_of(sheet, frame)
-    if frame.frame.blank:
-        return "Put the cap on and wind on: this frame stays blank."
-    if before is None or before.frame.blank or before.frame.stops is None:
-        return f"Cap off, focus at infinity, set {now}."
-    if setting_of(sheet, before) == now:
-        return "Change nothing."
-    return f"Turn only the shutter, from {setting_of(sheet, before)} to {now}."
 
 
 class ExposeStation(Station):
@@ -48,14 +41,25 @@ class ExposeStation(Station):
     keys = (
         ("Space", "taken: on to the next frame"),
         ("Backspace", "take the last one back"),
-        ("S", "skipped: the frame was lost"),
-        ("D", "doubled: exposed twice"),
+        ("S", "skipped: wound on without an exposure"),
+        ("D", "doubled: two exposures on one piece of film"),
+        ("O", "taken otherwise: another shutter, aperture or offset"),
+        ("M", "what the meter says now"),
+        ("C", "the camera's counter says something else"),
+        ("N", "a note on this frame"),
+        ("T", "enter a ticked sheet"),
+        ("P, Shift+P", "the script on paper: A4, or folded for the pocket"),
+        ("L", "labels for the cassettes"),
+        ("V", "sounds on or off"),
     )
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__(bench)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
+        self._cue = Cue()
+        self._taking: Callable[[str], None] | None = None
+        self._choices: dict[int, Callable[[], None]] = {}
         top = QHBoxLayout()
         self._counter = text("", 17, tone="soft")
         self._place = text("", 17, tone="soft")
@@ -76,11 +80,28 @@ class ExposeStation(Station):
         self.column.addLayout(middle)
         self.column.addStretch(1)
         self._turn = text("", 17, 700, wrap=True)
-        self._then = text("", 17, tone="soft")
+        self._then = text("", 17, tone="soft", wrap=True)
         self.column.addWidget(self._turn)
         self.column.addWidget(self._then)
-        self.column.addStretch(2)
+        self.column.addStretch(1)
+        self.column.addWidget(self._ask_line())
+        self.column.addWidget(self.refusal)
+        self.column.addStretch(1)
         self.column.addWidget(self._key_row())
+
+    def _ask_line(self) -> QWidget:
+        self.asked = QWidget()
+        row = QHBoxLayout(self.asked)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.prompt = text("", 15, 500, wrap=True)
+        self.answer = Field()
+        self.answer.setFont(font(17))
+        self.answer.setFixedWidth(px(300))
+        self.answer.returnPressed.connect(self._answered)
+        row.addWidget(self.prompt, 1)
+        row.addWidget(self.answer)
+        self.asked.hide()
+        return self.asked
 
     def _key_row(self) -> QWidget:
         row = QWidget()
@@ -91,6 +112,9 @@ class ExposeStation(Station):
             ("backspace  take it back", self._take_back),
             ("S  skipped", lambda: self._mark(SKIPPED)),
             ("D  doubled", lambda: self._mark(DOUBLED)),
+            ("O  otherwise", self._ask_otherwise),
+            ("M  meter", self._ask_meter),
+            ("C  counter", self._ask_counter),
         )
         for words, act in acts:
             made = button(words, act)
@@ -112,53 +136,70 @@ class ExposeStation(Station):
             self._show_done(sheet)
             return
         strip, frame = place
-        frames = sheet.frames()
-        number = [f.frame.id for _, f in frames].index(frame.frame.id)
-        before = frames[number - 1][1] if number else None
-        self._counter.setText(f"Frame {number + 1} of {len(frames)}")
+        shots = sheet.shots()
+        number = [f.frame.id for _, f in shots].index(frame.frame.id)
+        before = shots[number - 1][1] if number else None
+        rolls = len({s.strip.roll for s in sheet.strips})
+        on = f", roll {strip.strip.roll}" if rolls > 1 else ""
+        self._counter.setText(f"Frame {number + 1} of {len(shots)}{on}")
         position = list(strip.frames).index(frame) + 1
         self._place.setText(f"strip {strip.strip.label}, frame {position} of {len(strip.frames)}")
-        self._setting.setText(setting_of(sheet, frame))
-        blank = frame.frame.blank
-        self._aperture.setText("" if blank else f"f/{sheet.test.aperture:g}")
-        stops = frame.frame.stops
-        self._offset.setText("blank frame" if blank or stops is None else _offset_words(stops))
-        self._turn.setText(_turn_words(sheet, frame, before))
-        after = frames[number + 1] if number + 1 < len(frames) else None
-        self._then.setText(self._then_words(sheet, strip, after))
-
-    @staticmethod
-    def _then_words(sheet: TestSheet, strip: StripSheet,
-                    after: tuple[StripSheet, FrameSheet] | None) -> str:  # fmt: skip
-        if after is None:
-            return "This is the last frame."
-        words = f"Then {setting_of(sheet, after[1])}"
-        return (
-            f"{words}, on strip {after[0].strip.label}." if after[0] is not strip else words + "."
-        )
+        shot = shot_of(frame, before)
+        self._setting.setText(shot.setting)
+        # What changes is bold; what stays is light.
+        self._aperture.setFont(font(46, 700 if "aperture" in shot.changed else 400))
+        self._aperture.setText(shot.aperture)
+        self._offset.setText(shot.offset)
+        self._turn.setText(shot.turn)
+        after = shots[number + 1] if number + 1 < len(shots) else None
+        said = then_words(after, strip)
+        if number == 0:
+            t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
+            said = f"First meter the target: the plan counts on {t} at {n} (M). {said}"
+        self._then.setText(said)
 
     def _show_done(self, sheet: TestSheet) -> None:
-        spoilt = sum(f.frame.state in (SKIPPED, DOUBLED) for _, f in sheet.frames())
+        lost = sum(f.frame.state == SKIPPED for _, f in sheet.frames())
         self._counter.setText(f"{len(sheet.frames())} frames")
         self._place.setText("")
         self._setting.setText("done")
         self._aperture.setText("")
         self._offset.setText("")
-        self._turn.setText("All frames are taken. Rewind, label the film and go to the darkroom.")
-        self._then.setText(f"{spoilt} spoilt." if spoilt else "None spoilt.")
+        pushed = afterwards(self.bench.notebook, sheet)
+        self._turn.setText(
+            pushed or "All frames are taken. Rewind, label the film (L) and go to the darkroom."
+        )
+        self._then.setText(f"{lost} skipped." if lost else "None skipped.")
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Tick, take back, skip, double."""
-        if event is None:
+        """One key, one act."""
+        if event is None or event.isAutoRepeat():
             return
-        acts = {
+        key = event.key()
+        if key == Qt.Key.Key_Escape and self.asked.isVisible():
+            self._close_ask()
+            return
+        number = key - Qt.Key.Key_0
+        if number in self._choices:
+            self._choices[number]()
+            return
+        paper = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+        acts: dict[int, Callable[[], object]] = {
             Qt.Key.Key_Space: lambda: self._mark(EXPOSED),
             Qt.Key.Key_Backspace: self._take_back,
             Qt.Key.Key_S: lambda: self._mark(SKIPPED),
             Qt.Key.Key_D: lambda: self._mark(DOUBLED),
+            Qt.Key.Key_O: self._ask_otherwise,
+            Qt.Key.Key_M: self._ask_meter,
+            Qt.Key.Key_C: self._ask_counter,
+            Qt.Key.Key_N: lambda: self._ask("A note on this frame:", "", self._take_note),
+            Qt.Key.Key_T: lambda: self._ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick),
+            Qt.Key.Key_P: lambda: self._print(bool(paper)),
+            Qt.Key.Key_L: self._labels,
+            Qt.Key.Key_V: self._sounds,
         }
-        if event.key() in acts and not event.isAutoRepeat():
-            acts[Qt.Key(event.key())]()
+        if key in acts:
+            acts[key]()
         else:
             super().keyPressEvent(event)
 
@@ -169,15 +210,60 @@ class ExposeStation(Station):
         if place is not None:
             self.bench.select(place[1].frame.id)
 
+    def _ask(self, words: str, begin: str, taking: Callable[[str], None]) -> None:
+        """Ask for a line of text; Enter gives it to `taking`."""
+        self.refuse("")
+        self._choices = {}
+        self._taking = taking
+        self.prompt.setText(words)
+        self.answer.setVisible(True)
+        self.answer.setText(begin)
+        self.asked.show()
+        self.answer.setFocus()
+        self.answer.selectAll()
+
+    def _choose(self, words: str, choices: list[tuple[str, Callable[[], None]]]) -> None:
+        """Ask for one of a few numbered ways."""
+        lines = [f"{i}  {said}" for i, (said, _) in enumerate(choices, start=1)]
+        self.prompt.setText("\n".join([words, *lines, "Esc  leave it so"]))
+        self._choices = {i: act for i, (_, act) in enumerate(choices, start=1)}
+        self.answer.hide()
+        self.asked.show()
+        self.setFocus()
+
+    def _close_ask(self) -> None:
+        self._choices, self._taking = {}, None
+        self.asked.hide()
+        self.refuse("")
+        self.take_focus()
+
+    def _answered(self) -> None:
+        if self._taking is None:
+            return
+        taking = self._taking
+        try:
+            taking(self.answer.text())
+        except (ValueError, EditRefusedError) as error:
+            self.refuse(str(error))
+            self._cue.error()
+            return
+        if self._taking is taking and not self._choices:
+            self._close_ask()
+
+    def _next(self) -> None:
+        following = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        if following:
+            self.bench.select(following[1].frame.id)
+
     def _mark(self, state: str) -> None:
         sheet = self.bench.sheet
         place = next_to_expose(sheet) if sheet else None
         if place is None:
             return
-        frame = place[1].frame
+        frame, aperture = place[1].frame, self._aperture.text()
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, state))
-        following = next_to_expose(self.bench.sheet) if self.bench.sheet else None
-        self.bench.select(following[1].frame.id if following else frame.id)
+        self._next()
+        self._cue.next(turned=self._aperture.text() != aperture)
 
     def _take_back(self) -> None:
         sheet = self.bench.sheet
@@ -190,3 +276,125 @@ class ExposeStation(Station):
             return
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, PLANNED))
         self.bench.select(frame.id)
+
+    def _ask_otherwise(self) -> None:
+        self._ask("What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):",
+                  "", self._otherwise)  # fmt: skip
+
+    def _otherwise(self, words: str) -> None:
+        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        if place is not None:
+            frame, done = place[1].frame, otherwise_typed(words)
+            self.bench.edit_or_raise(lambda book: take_otherwise(book, frame, **done))
+            self._next()
+
+    def _ask_meter(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            begin = shutter_name(sheet.test.metered_seconds)
+            self._ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
+
+    def _meter(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is None:
+            return
+        seconds = seconds_typed(words)
+        moved = self.bench.edit_or_raise(lambda book: note_light(book, sheet, seconds)) or 0.0
+        if abs(moved) <= DRIFT_TOLD + 1e-6:
+            self.bench.said.emit(f"The light holds to {stops_text(round(moved * 6) / 6)} stop.")
+            return
+        self._cue.error()
+        way = "brighter" if moved > 0 else "dimmer"
+        self._choose(
+            f"The light is {stops_text(round(abs(moved) * 3) / 3)} stop {way} than the plan counts "
+            "on.",
+            [
+                ("work the frames to come out for this light", self._rescale),
+                ("mark the frames since the last reading as spoilt", self._spoil),
+            ],
+        )
+
+    def _rescale(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            self._close_ask()
+            count = self.bench.edit(lambda book: rescale_rest(book, sheet))
+            self.bench.said.emit(f"{count} frames to come are set for the light as it is.")
+
+    def _spoil(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            self._close_ask()
+            count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
+            self.bench.said.emit(f"{count} frames are marked as spoilt by the light.")
+
+    def _ask_counter(self) -> None:
+        if self.bench.sheet is not None:
+            ours = frames_wound(self.bench.sheet)
+            self._ask(f"The script says {ours} frames are done on this roll. The camera says:",
+                      str(ours), self._count)  # fmt: skip
+
+    def _count(self, words: str) -> None:
+        if self.bench.sheet is None:
+            return
+        found = counter_remedies(self.bench.sheet, int(words))
+        if not found:
+            self.bench.said.emit("Camera and script agree.")
+            return
+        self._choose("What may have happened, the likeliest first:",
+                     [(r.words, lambda r=r: self._remedy(r)) for r in found])  # type: ignore[misc]  # fmt: skip
+
+    def _remedy(self, remedy: CounterRemedy) -> None:
+        self._close_ask()
+        self.bench.edit(remedy.act)
+        self._next()
+        self.bench.said.emit(f"Put right: {remedy.words}.")
+
+    def _take_note(self, words: str) -> None:
+        sheet, place = self.bench.sheet, None
+        if sheet is not None:
+            place = next_to_expose(sheet)
+            test_id, frame_id = sheet.test.id, place[1].frame.id if place else None
+            self.bench.edit(lambda book: write_note(book, test_id, frame_id, words))
+
+    def _tick(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
+            self.bench.said.emit(f"{count} frames entered from the sheet.")
+
+    def _write(self, name: str, made: bytes) -> None:
+        target = self.bench.notebook.path.parent / name
+        try:
+            Path(target).write_bytes(made)
+        except OSError as error:
+            self.refuse(f"{target}: {(error.strerror or '').lower()}. Choose another folder.")
+            return
+        self.bench.said.emit(f"Written: {target}")
+
+    def _print(self, pocket: bool) -> None:
+        from vadrin.formats.script_pdf import ScriptSheet, script_pdf
+
+        sheet = self.bench.sheet
+        if sheet is None:
+            return
+        t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
+        lines = (
+            f"{sheet.process}. EI {sheet.test.exposure_index:g} on the meter, "
+            f"{sheet.test.subject}.",
+            f"The plan counts on {t} at {n}. Meter at the start ______ and at the end ______",
+            "Tick what was taken; write beside it what went otherwise. Bold: turn something.",
+        )
+        kind = " pocket" if pocket else ""
+        paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(sheet)))
+        self._write(f"script {sheet.title}{kind}.pdf", script_pdf(paper, pocket))
+
+    def _labels(self) -> None:
+        from vadrin.formats.script_pdf import label_pdf
+
+        if self.bench.sheet is not None:
+            made = label_pdf(labels_of(self.bench.sheet))
+            self._write(f"labels {self.bench.sheet.title}.pdf", made)
+
+    def _sounds(self) -> None:
+        self.bench.said.emit(self._cue.toggle())

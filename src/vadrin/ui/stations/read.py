@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.darkroom import add_reading, leave_out, next_to_read, replace_readings
 from vadrin.app.doubts import doubt_of
-from vadrin.app.sheet import SPOILT, FrameSheet, TestSheet
+from vadrin.app.sheet import FrameSheet, TestSheet
 from vadrin.app.words import number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.ui.curve_plot import CurvePlot
@@ -140,7 +140,7 @@ class ReadStation(Station):
 
     @staticmethod
     def _named(frame: FrameSheet) -> str:
-        if frame.frame.state in SPOILT:
+        if not frame.readable:
             return f"frame {frame.frame.name}: spoilt, not to be read"
         if frame.frame.blank:
             return "a blank frame: base plus fog"

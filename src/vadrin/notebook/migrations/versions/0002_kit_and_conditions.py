@@ -27,6 +27,7 @@ _ADDED: dict[str, tuple[tuple[str, str], ...]] = {
         ("prefer", "TEXT NOT NULL DEFAULT 'shutter'"),
         ("filter_stops", "FLOAT NOT NULL DEFAULT 0"),
         ("check_last", "BOOLEAN NOT NULL DEFAULT 0"), ("arrangement", _TEXT),
+        ("second", _TEXT), ("against", _TEXT),
     ),
     "strip": (
         ("roll", "INTEGER NOT NULL DEFAULT 1"), ("push", _NUMBER),
@@ -39,7 +40,7 @@ _ADDED: dict[str, tuple[tuple[str, str], ...]] = {
         ("role", "TEXT NOT NULL DEFAULT 'bracket'"), ("wanted_stops", _NUMBER),
         ("seconds", _NUMBER), ("aperture", _NUMBER),
         ("filter_stops", "FLOAT NOT NULL DEFAULT 0"), ("dial_index", _NUMBER),
-        ("compensation", _NUMBER),
+        ("compensation", _NUMBER), ("turn", "INTEGER NOT NULL DEFAULT 0"),
     ),
     "finding": (("question", _TEXT), ("decided_by", _TEXT), ("note", _TEXT)),
 }  # fmt: skip

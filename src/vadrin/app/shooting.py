@@ -1,0 +1,182 @@
+"""From a plan's wishes to the marks of the camera there is, and what that camera cannot do."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from vadrin.app.sheet import TestSheet
+from vadrin.app.words import list_text
+from vadrin.core.camera import (
+    CameraLimits,
+    Setting,
+    aperture_marks,
+    cine_shutters,
+    density_needed,
+    long_setting,
+    settings_for,
+    shutter_marks,
+)
+from vadrin.core.exposure import exact_aperture, stops_text
+from vadrin.core.plan import NO_CHECK
+from vadrin.core.setting_traps import daylight_after_a_push, dial_ends_below
+from vadrin.notebook.kit import Camera, Lens, LightMeter, ShutterTime
+from vadrin.notebook.records import BRACKET, CHECK, Frame, Test
+from vadrin.notebook.store import Notebook
+
+_LIT = (BRACKET, CHECK)
+_ANY_CAMERA = shutter_marks(1.0, 1 / 8000, 1.0, bulb=True)
+_NEUTRAL = (0.0, 1.0, 2.0, 3.0, 6.0, 10.0)
+
+
+def limits_of(notebook: Notebook, test: Test) -> CameraLimits:
+    """What the camera and lens of a test can be set to; any shutter where none is named."""
+    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
+    lens = notebook.get(Lens, test.lens_id) if test.lens_id else None
+    apertures: tuple[float, ...] = (exact_aperture(test.aperture),)
+    if lens is not None:
+        apertures = aperture_marks(lens.widest, lens.smallest, lens.aperture_step)
+    if camera is None:
+        return CameraLimits(_ANY_CAMERA, apertures)
+    shutters = shutter_marks(camera.slowest, camera.fastest, camera.shutter_step, camera.bulb)
+    if camera.frame_rate and camera.shutter_angle:
+        shutters = cine_shutters(camera.frame_rate, camera.shutter_angle)
+    measured = tuple((s.marked, s.measured) for s in notebook.all(ShutterTime, camera_id=camera.id))
+    return CameraLimits(shutters, apertures, measured)
+
+
+def _filters(test: Test) -> tuple[float, ...]:
+    """Neutral densities that may be used: none, unless the plan says up to how much."""
+    return tuple(f for f in _NEUTRAL if f <= test.filter_stops + 1e-9)
+
+
+def with_settings(notebook: Notebook, test: Test, frames: list[Frame]) -> list[Frame]:
+    """Frames with the marks to set for each, and the exposure those marks really give."""
+    if test.kind == "paper":
+        return [replace(f, aperture=test.aperture) for f in frames]
+    limits = limits_of(notebook, test)
+    wanted = [f.wanted_stops or 0.0 for f in frames if f.role in _LIT and f.seconds is None]
+    found = iter(
+        settings_for(
+            limits, test.metered_seconds, test.aperture, np.array(_from_meter(test, frames)),
+            test.prefer, _filters(test),
+        )
+        if wanted else ()
+    )  # fmt: skip
+    made = []
+    for frame in frames:
+        if frame.role not in _LIT:
+            made.append(frame)
+        elif frame.seconds is not None:
+            long = long_setting(limits, test.metered_seconds, test.aperture, frame.seconds,
+                                frame.wanted_stops or 0.0)  # fmt: skip
+            made.append(_set(frame, long, long.wanted))
+        else:
+            setting = next(found)
+            made.append(_set(frame, setting, frame.wanted_stops or 0.0))
+    return made
+
+
+def _from_meter(test: Test, frames: list[Frame]) -> list[float]:
+    """Wanted stops from the one meter reading, which was taken at the test's own EI."""
+    return [
+        (f.wanted_stops or 0.0) - _index_stops(test, f)
+        for f in frames
+        if f.role in _LIT and f.seconds is None
+    ]
+
+
+def _index_stops(test: Test, frame: Frame) -> float:
+    """How many stops less light a frame's EI asks for than the test's own."""
+    return float(np.log2((frame.exposure_index or test.exposure_index) / test.exposure_index))
+
+
+def _set(frame: Frame, setting: Setting, wanted: float) -> Frame:
+    return replace(
+        frame, seconds=setting.seconds, aperture=setting.aperture,
+        filter_stops=setting.filter_stops, stops=round(wanted + setting.stops - setting.wanted, 4),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class PlanAdvice:
+    """What is to be known of a plan before it is shot: faults first, then notes."""
+
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
+    """What the camera cannot do of a plan, what would help, and what to look out for."""
+    test = sheet.test
+    limits = limits_of(notebook, test)
+    lit = [f.frame for _, f in sheet.frames() if f.frame.role in _LIT]
+    faults = _unreached(test, limits, lit)
+    notes = _notes(limits, lit)
+    if not test.check_last and test.kind not in NO_CHECK:
+        notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
+    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
+    meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
+    for index in sorted({f.exposure_index for f in lit if f.exposure_index}):
+        notes += _dials(index, camera, meter)
+    return PlanAdvice(tuple(faults), tuple(dict.fromkeys(notes)))
+
+
+def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
+    missed = [f for f in lit if abs((f.stops or 0.0) - (f.wanted_stops or 0.0)) > 1 / 6 + 1e-3]
+    if not missed or test.kind == "paper":
+        return []
+    names = list_text([stops_text(f.wanted_stops or 0.0, signed=True) for f in missed[:5]])
+    more = f" and {len(missed) - 5} more" if len(missed) > 5 else ""
+    words = f"The camera cannot give {names}{more} exactly."
+    over = density_needed(
+        tuple(Setting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
+    )
+    if over:
+        words += f" A neutral density of {over + test.filter_stops:g} stops would let it."
+    elif len(limits.apertures) == 1:
+        words += " Name a lens, so that the aperture may be turned too."
+    else:
+        words += " More light on the target, or a shorter bracket, would let it."
+    return [words]
+
+
+def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
+    long = [f for f in lit if (f.seconds or 0.0) >= 0.99]
+    wide = [
+        f for f in lit
+        if len(limits.apertures) > 1 and (f.aperture or 99.0) <= limits.apertures[0] * 1.01
+    ]  # fmt: skip
+    known = {round(float(np.log2(m)), 1) for m, _ in limits.measured}
+    quick = [
+        f for f in lit
+        if f.seconds and f.seconds <= limits.shutters[-1] * 1.01
+        and round(float(np.log2(f.seconds)), 1) not in known
+    ]  # fmt: skip
+    notes = []
+    if long:
+        notes.append(
+            f"{len(long)} frames last a second or longer, where film answers as to less light: "
+            "give them more light, or keep them out of the curve."
+        )
+    if wide or quick:
+        notes.append(
+            f"{len(wide) + len(quick)} frames are wide open or at the shortest time, which "
+            "seldom match the rest."
+        )
+    dark = max((f.filter_stops for f in lit), default=0.0)
+    if dark:
+        notes.append(f"Neutral density of up to {dark:g} stops is part of this plan.")
+    return notes
+
+
+def _dials(index: float, camera: Camera | None, meter: LightMeter | None) -> list[str]:
+    told = []
+    if camera and camera.dial_low and camera.dial_high:
+        told += dial_ends_below(index, camera.dial_low, camera.dial_high, camera.compensation)
+    elif meter and meter.dial_low and meter.dial_high:
+        told += dial_ends_below(index, meter.dial_low, meter.dial_high, 0.0)
+    if camera and index >= 1000:
+        told += daylight_after_a_push(index, camera.fastest, 16.0)
+    return [f"{w.sentence} {w.remedy}" for w in told]

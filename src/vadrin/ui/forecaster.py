@@ -1,0 +1,76 @@
+"""Works forecasts of plans out off the screen's thread; only the newest plan counts."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+
+if TYPE_CHECKING:
+    from vadrin.app.forecast import Forecast, Question
+    from vadrin.app.sheet import TestSheet
+
+
+class _Job(QRunnable):
+    def __init__(self, forecaster: Forecaster, question: Question, sheet: TestSheet) -> None:
+        super().__init__()
+        self._forecaster, self._question, self._sheet = forecaster, question, sheet
+
+    def run(self) -> None:
+        from vadrin.app.forecast import forecast
+
+        made = forecast(self._question, self._sheet)
+        self._forecaster.answered.emit(self._question, made)
+
+
+class Forecaster(QObject):
+    """Answers what a plan is going to tell."""
+
+    answered = pyqtSignal(object, object)
+    ready = pyqtSignal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._pool = QThreadPool()
+        self._pool.setMaxThreadCount(1)
+        self._asked: Question | None = None
+        self._waiting: TestSheet | None = None
+        self._running = False
+        self._known: dict[Question, Forecast] = {}
+        self.answered.connect(self._take)
+
+    @property
+    def busy(self) -> bool:
+        """Whether a forecast is being worked out."""
+        return self._running
+
+    def ask(self, sheet: TestSheet) -> Forecast | None:
+        """The forecast for a plan if it is known; else it is worked out and sent."""
+        from vadrin.app.forecast import question_of_plan
+
+        question = question_of_plan(sheet)
+        if question in self._known:
+            self._asked = None
+            return self._known[question]
+        if question != self._asked:
+            self._asked, self._waiting = question, sheet
+            if not self._running:
+                self._start()
+        return None
+
+    def wait(self) -> None:
+        """Finish the work in hand."""
+        self._pool.waitForDone()
+
+    def _start(self) -> None:
+        if self._asked is not None and self._waiting is not None:
+            self._running = True
+            self._pool.start(_Job(self, self._asked, self._waiting))
+
+    def _take(self, question: Question, made: Forecast) -> None:
+        self._running = False
+        self._known[question] = made
+        if question == self._asked:
+            self.ready.emit(made)
+        elif self._asked is not None:
+            self._start()
