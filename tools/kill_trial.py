@@ -46,6 +46,7 @@ def session(path: Path) -> None:
     control, bench = Qt.KeyboardModifier.ControlModifier, window.bench
     for turn in range(10_000):
         press(Qt.Key.Key_N, control)
+        press(Qt.Key.Key_Return)
         name = f"Merrow Pan {turn}"
         QTest.keyClicks(QApplication.focusWidget(), name)
         press(Qt.Key.Key_Return)

@@ -294,6 +294,6 @@ def test_the_window_says_when_a_notebook_can_only_be_read(open_window, tmp_path)
     window.notebook_opened()
     assert "Open for reading only" in words_of(window.banner)
     window.start_test()
-    assert "open for reading only" in window.header._state.text()
-    window.bench.go("shelf")
+    assert "Open for reading only" in window.header._state.text()
+    assert window.bench.station == "shelf"
     first.close()

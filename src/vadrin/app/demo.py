@@ -209,8 +209,7 @@ def _write_kit(notebook: Notebook) -> None:
     for test in notebook.all(Test):
         notebook.put(
             replace(test, camera_id=camera.id, lens_id=lens.id, meter_id=meter.id,
-                    instrument_id=reader.id, light="open shade by the slip",
-                    film_form="36 frames")
+                    instrument_id=reader.id, light="open shade by the slip")
         )  # fmt: skip
 
 

@@ -26,7 +26,9 @@ from vadrin.notebook.records import BRACKET, CHECK, Frame, Test
 from vadrin.notebook.store import Notebook
 
 _LIT = (BRACKET, CHECK)
-_ANY_CAMERA = shutter_marks(1.0, 1 / 8000, 1.0, bulb=True)
+_ANY_CAMERA = shutter_marks(1.0, 1 / 8000, 1 / 6, bulb=True)
+"""Where no camera is named, halves and thirds of a stop are taken to be there."""
+
 _NEUTRAL = (0.0, 1.0, 2.0, 3.0, 6.0, 10.0)
 
 

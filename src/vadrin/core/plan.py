@@ -300,7 +300,7 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
         fresh = apart and place > 0
         if used and (fresh or (capacity is not None and used + 1 + size > capacity)):
             roll, used = roll + 1, 0
-        if used and not sheets:
+        if used and not sheets and capacity is not None:
             # The knife needs a frame's length between two strips of one roll.
             before = made[-1]
             gap = PlannedFrame(LOST, "cut")

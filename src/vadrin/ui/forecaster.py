@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
@@ -20,7 +21,9 @@ class _Job(QRunnable):
         from vadrin.app.forecast import forecast
 
         made = forecast(self._question, self._sheet)
-        self._forecaster.answered.emit(self._question, made)
+        # The station may have been closed while this was worked out.
+        with suppress(RuntimeError):
+            self._forecaster.answered.emit(self._question, made)
 
 
 class Forecaster(QObject):
