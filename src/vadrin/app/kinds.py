@@ -42,6 +42,7 @@ class Kind:
     second_words: str = ""
     subject: str = "plain target"
     arrangement: str = ""
+    metered_seconds: float = 1 / 30
 
 
 KINDS = (
@@ -82,7 +83,7 @@ KINDS = (
          second_words="The second exposure, flash or bleach in steps of …, a strip each."),
     Kind("paper", "What is the shortest time for full black?",
          "Steps through clear film on enlarging paper, in stops of time.",
-         (ONE_TIME, BRACKET), (8.0,), -2.0, 2.0, 1 / 3, subject="clear film"),
+         (BRACKET,), (8.0,), -2.0, 2.0, 1 / 3, subject="clear film", metered_seconds=8.0),
     Kind("process control", "Is the process where it was?",
          "Strips exposed alike now, one to go with every run.",
          (ONE_TIME, SECOND, ROLL), second="6", second_words="Make … strips from this batch."),
@@ -90,8 +91,6 @@ KINDS = (
 """Every kind, in the order testers need them."""
 
 BY_KEY = {kind.key: kind for kind in KINDS}
-MINUTES_ARE_SECONDS = ("paper",)
-"""Kinds whose base time is seconds under the enlarger."""
 
 
 def numbers_of(words: str) -> tuple[float, ...]:

@@ -56,7 +56,11 @@ def _filters(test: Test) -> tuple[float, ...]:
 def with_settings(notebook: Notebook, test: Test, frames: list[Frame]) -> list[Frame]:
     """Frames with the marks to set for each, and the exposure those marks really give."""
     if test.kind == "paper":
-        return [replace(f, aperture=test.aperture) for f in frames]
+        base = test.metered_seconds
+        return [
+            replace(f, seconds=base * 2.0 ** (f.wanted_stops or 0.0), aperture=test.aperture)
+            for f in frames
+        ]
     limits = limits_of(notebook, test)
     wanted = [f.wanted_stops or 0.0 for f in frames if f.role in _LIT and f.seconds is None]
     found = iter(

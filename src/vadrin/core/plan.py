@@ -196,11 +196,8 @@ def _reversal(wish: Wish) -> list[StripPlan]:
 
 
 def _paper(wish: Wish) -> list[StripPlan]:
-    frames = [
-        replace(f, seconds=wish.times[0] * 2.0 ** (f.stops or 0.0))
-        for f in _bracket(wish, wish.exposure_index)
-    ]
-    return [StripPlan("A", tuple(frames), None, note="through clear film")]
+    frames = tuple(_bracket(wish, wish.exposure_index))
+    return [StripPlan("A", frames, None, note="through clear film")]
 
 
 def _control(wish: Wish) -> list[StripPlan]:

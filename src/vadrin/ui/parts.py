@@ -86,6 +86,7 @@ class WordField(Field):
     ) -> None:  # fmt: skip
         super().__init__()
         self._commit, self._step, self._shown = commit, step, ""
+        self._refused: str | None = None
         self.setAccessibleName(name)
         hint = "type, or press the up and down arrows" if step else "type"
         self.setToolTip(f"{name}: {hint}")
@@ -97,7 +98,7 @@ class WordField(Field):
 
     def show_value(self, shown: str) -> None:
         """Show a value that was accepted."""
-        self._shown = shown
+        self._shown, self._refused = shown, None
         self._mark(False)
         if self.text() != shown:
             self.setText(shown)
@@ -108,11 +109,14 @@ class WordField(Field):
 
     def settle(self) -> None:
         """Hand the typed text on; refused text stays, marked, with the reason said."""
-        if self.text() == self._shown:
+        if self.text() in (self._shown, self._refused):
             return
+        self._refused = None
         try:
             self._commit(self.text())
         except ValueError as error:
+            # The same words are not tried again when the field is left, or the window closed.
+            self._refused = self.text()
             self._mark(True)
             self.setToolTip(str(error))
             self.refused.emit(str(error))

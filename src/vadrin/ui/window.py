@@ -253,7 +253,10 @@ class Window(QMainWindow):
         self.table.show_sheet(self.bench.sheet)
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
-        """Finish the work in hand and let go of the file."""
+        """Take what is still being typed, finish the work in hand and let go of the file."""
+        typing = self.focusWidget()
+        if typing is not None:
+            typing.clearFocus()
         self.analyst.wait()
         self.bench.notebook.close()
         super().closeEvent(event)

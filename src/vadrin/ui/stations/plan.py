@@ -131,7 +131,7 @@ class PlanStation(Station):
             return
         self._sheet = sheet
         book, test = self.bench.notebook, sheet.test
-        times = tuple(s.strip.planned_min or 0.0 for s in sheet.strips)
+        times = tuple(s.strip.planned_min or 8.0 for s in sheet.strips)
         kind = BY_KEY.get(test.kind, BY_KEY["time"])
         camera = book.get(Camera, test.camera_id) if test.camera_id else None
         lens = book.get(Lens, test.lens_id) if test.lens_id else None

@@ -1,0 +1,355 @@
+"""Every kind of test planned by keyboard, shot with mistakes, and what the notebook then says."""
+
+from math import log2
+
+import pytest
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
+from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtWidgets import QApplication
+
+from tests.window.conftest import words_of
+from tests.window.test_whole_job import CTRL, Typist
+from vadrin.app.kinds import KINDS
+from vadrin.app.planning import EditRefusedError
+from vadrin.app.roll_entry import enter_roll, roll_typed
+from vadrin.app.sheet import load_sheet
+from vadrin.core.exposure import exact_aperture, exact_shutter
+from vadrin.core.plan import NO_CHECK
+from vadrin.notebook.kit import Batch, Camera, Lens, ShutterTime
+from vadrin.notebook.records import DOUBLED, EXPOSED, LOST, SKIPPED, Exposure, MeterReading, Note
+
+ENTER, TAB, DOWN = Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Down
+
+
+class Counting(Typist):
+    """Counts what the hands do: one step a key, or a word with the key after it."""
+
+    def __init__(self, qtbot, window):
+        super().__init__(qtbot, window)
+        self.steps = 0
+
+    def press(self, key, modifier=Qt.KeyboardModifier.NoModifier, times=1):
+        self.steps += times
+        super().press(key, modifier, times)
+
+    def write(self, words, key=ENTER):
+        self.qtbot.keyClicks(QApplication.focusWidget(), words)
+        self.press(key)
+
+
+def begin(typist, kind):
+    """From the shelf to the plan of a kind, with film and developer named."""
+    typist.press(Qt.Key.Key_N, CTRL)
+    typist.qtbot.keyClicks(QApplication.focusWidget(), kind)
+    typist.steps += 1
+    typist.press(ENTER)
+    typist.write("Merrow Pan 125", TAB)
+    typist.write("M3", TAB)
+    typist.write("Sable", TAB)
+    typist.write("1+1", TAB)
+    typist.write("125", TAB)
+
+
+@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
+    qtbot, open_window, tmp_path, kind
+):
+    window = open_window(tmp_path / "winter.vadrin")
+    typist, bench = Counting(qtbot, window), window.bench
+    begin(typist, kind)
+    assert typist.steps < 15
+    sheet = bench.sheet
+    assert (sheet.test.kind, sheet.title, sheet.test.exposure_index) == (
+        kind, "Merrow Pan 125", 125.0,
+    )  # fmt: skip
+    assert (sheet.batch.name, sheet.process) == ("M3", "in Sable 1+1")
+    roles = [f.frame.role for _, f in sheet.frames()]
+    assert "blank" in roles or kind == "paper"
+    assert ("check" in roles) == (kind not in NO_CHECK)
+    asked = [(f.frame.id, f.frame.wanted_stops) for _, f in sheet.shots()]
+    lit = [i for i, (_, stops) in enumerate(asked) if stops is not None]
+    doubled = lit[0] if lit else 1
+    skipped = lit[1] if lit else 2
+    typist.press(Qt.Key.Key_2, CTRL)
+    for place in range(len(asked)):
+        key = {doubled: Qt.Key.Key_D, skipped: Qt.Key.Key_S}.get(place, Qt.Key.Key_Space)
+        typist.press(key)
+    taken = {f.frame.id: f.frame for _, f in bench.sheet.frames()}
+    exposures = bench.notebook.all(Exposure)
+    for place, (frame_id, wanted) in enumerate(asked):
+        frame = taken[frame_id]
+        count = sum(e.frame_id == frame_id for e in exposures)
+        state = {doubled: DOUBLED, skipped: SKIPPED}.get(place, EXPOSED)
+        assert frame.state == state
+        if wanted is not None:
+            assert count == {DOUBLED: 2, SKIPPED: 0, EXPOSED: 1}[state]
+            if state != SKIPPED:
+                assert frame.stops == pytest.approx(wanted + (state == DOUBLED), abs=1 / 6)
+    assert "All frames are taken" in words_of(window.station())
+
+
+def kit(book):
+    """A camera with a slow shutter at its top mark, in whole stops, and a lens."""
+    with book.change("kit"):
+        camera = book.add(
+            Camera(name="Quayside 35", slowest=1.0, fastest=1 / 500, dial_low=25.0,
+                   dial_high=400.0, compensation=2.0, bulb=False)
+        )  # fmt: skip
+        book.add(ShutterTime(camera_id=camera.id, marked=1 / 500, measured=1 / 350))
+        book.add(Lens(name="Lugger 50", widest=2.8, smallest=16.0, aperture_step=1.0))
+
+
+def word(window, key, typed):
+    field = window.station()._fields[key]
+    field.setFocus()
+    field.setText(typed)
+    field.settle()
+
+
+@pytest.fixture
+def planned(qtbot, open_window, tmp_path):
+    """A plan of two strips on the camera of `kit`, and hands on the keyboard."""
+    window = open_window(tmp_path / "winter.vadrin")
+    kit(window.bench.notebook)
+    typist = Counting(qtbot, window)
+    begin(typist, "time")
+    word(window, "times", "6 and 9")
+    word(window, "camera", "Quayside 35")
+    word(window, "lens", "Lugger 50")
+    return window, typist
+
+
+def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
+    window, _ = planned
+    shots = [f.frame for _, f in window.bench.sheet.shots() if f.frame.wanted_stops is not None]
+    marks = {exact_shutter(1 / 2**n) for n in range(10)}
+    stops = {exact_aperture(2.0 ** (n / 2)) for n in range(3, 9)}
+    assert {s.seconds for s in shots} <= marks
+    assert all(min(abs(log2(s.aperture / n)) for n in stops) < 0.01 for s in shots)
+    assert all(s.seconds < 0.9 for s in shots), "no exposure of a second or longer"
+    quick = [s for s in shots if abs(log2(s.seconds * 500)) < 0.1]
+    for shot in quick:
+        assert shot.stops != shot.wanted_stops, "the measured time counts, not the mark"
+    word(window, "first", "-12")
+    assert "The camera cannot give −12" in window.station().advice.text()
+    assert "neutral density of" in window.station().advice.text()
+    word(window, "filter", "6")
+    assert window.station().advice.text() == ""
+    assert any(f.frame.filter_stops for _, f in window.bench.sheet.frames())
+    word(window, "ei", "1600")
+    assert "dial ends before EI 1600" in window.station().notes.text()
+
+
+def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
+    window, _ = planned
+    word(window, "form", "12 frames")
+    assert "strip A takes 14 frames and the film holds 12" in window.station().refusal.text()
+    assert window.bench.sheet.test.film_form == "36 frames"
+    word(window, "form", "24 frames")
+    assert [s.strip.roll for s in window.bench.sheet.strips] == [1, 2]
+    word(window, "blanks", "0")
+    assert "at least one frame blank" in window.station().refusal.text()
+
+
+def test_orders_put_drift_across_the_answer(planned):
+    window, _ = planned
+    word(window, "order", "in pairs on twin cameras")
+    sheet = window.bench.sheet
+    order = [(s.strip.label, f.frame.name) for s, f in sheet.shots()][:6]
+    assert order == [("A", "b1"), ("B", "b1"), ("A", "b2"), ("B", "b2"), ("A", "1"), ("B", "1")]
+    word(window, "order", "each strip back to front")
+    stops = [f.frame.wanted_stops for f in window.bench.sheet.strips[1].frames]
+    lit = [s for s in stops if s is not None][:12]
+    assert lit == sorted(lit, reverse=True)
+
+
+def test_the_forecast_narrows_with_more_strips(qtbot, planned):
+    window, _ = planned
+    station = window.station()
+    qtbot.waitUntil(lambda: "Expect the EI" in station.forecast.text(), timeout=10000)
+    assert "one more strip" in station.forecast.text()
+    before = station.forecaster.ask(window.bench.sheet).prediction.ei_spread
+    word(window, "times", "5, 7, 9.5, 13 and 18")
+    qtbot.waitUntil(lambda: station.forecaster.ask(window.bench.sheet) is not None, timeout=10000)
+    assert station.forecaster.ask(window.bench.sheet).prediction.ei_spread < before
+
+
+def test_something_else_is_taken_for_what_it_was(planned):
+    window, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space, times=2)
+    first = window.bench.frame_id
+    asked = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
+    typist.press(Qt.Key.Key_O)
+    typist.write("soon")
+    assert "a shutter (1/60" in window.station().refusal.text()
+    QApplication.focusWidget().selectAll()
+    typist.write("1/60")
+    taken = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
+    apart = log2(exact_shutter(1 / 60) / asked.seconds)
+    assert taken.stops == pytest.approx(asked.wanted_stops + apart, abs=0.6)
+    assert window.bench.notebook.all(Exposure, frame_id=first)[0].seconds == pytest.approx(1 / 60)
+    second = window.bench.frame_id
+    typist.press(Qt.Key.Key_O)
+    typist.write("+2")
+    taken = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == second)
+    assert taken.stops == 2.0
+    typist.press(Qt.Key.Key_Backspace)
+    back = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == second)
+    assert (back.state, back.stops) == ("planned", pytest.approx(back.wanted_stops, abs=1 / 6))
+    assert window.bench.notebook.all(Exposure, frame_id=second) == []
+
+
+def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
+    window, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space, times=4)
+    typist.press(Qt.Key.Key_M)
+    typist.write("1/30")
+    assert not window.station().asked.isVisible()
+    typist.press(Qt.Key.Key_Space, times=2)
+    waiting = [f.frame for _, f in window.bench.sheet.shots()][8]
+    typist.press(Qt.Key.Key_M)
+    typist.write("1/15")
+    assert "1 stop dimmer" in words_of(window.station())
+    typist.press(Qt.Key.Key_1)
+    now = [f.frame for _, f in window.bench.sheet.shots()][8]
+    brighter = log2(now.seconds / now.aperture**2 / (waiting.seconds / waiting.aperture**2))
+    assert brighter == pytest.approx(1.0, abs=0.35)
+    assert now.stops == pytest.approx(now.wanted_stops, abs=1 / 6)
+    typist.press(Qt.Key.Key_M)
+    typist.write("1/60")
+    typist.press(Qt.Key.Key_2)
+    spoilt = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == SKIPPED]
+    assert len(window.bench.notebook.all(MeterReading)) == 3
+    assert all("light moved" in f.note for f in spoilt)
+
+
+def test_a_counter_that_disagrees_is_put_right(planned):
+    window, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space, times=5)
+    typist.press(Qt.Key.Key_C)
+    typist.write("6")
+    said = words_of(window.station())
+    assert "was taken but not ticked" in said
+    assert "wound on once without an exposure" in said
+    typist.press(Qt.Key.Key_2)
+    strip = window.bench.sheet.strips[0]
+    assert [f.frame.role for f in strip.frames][5] == LOST
+    assert window.bench.sheet.exposed() == 6
+    following = window.bench.selected()[1].frame
+    assert (following.name, following.wanted_stops) == ("4", -3.0)
+    typist.press(Qt.Key.Key_Space, times=2)
+    typist.press(Qt.Key.Key_C)
+    typist.write("7")
+    assert "lie on one piece" in words_of(window.station())
+    typist.press(Qt.Key.Key_2)
+    piled = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == DOUBLED]
+    assert [p.stops for p in piled] == [pytest.approx(log2(2**-3 + 2**-2), abs=0.2)]
+    assert window.bench.sheet.exposed() == 7
+    typist.press(Qt.Key.Key_C)
+    typist.write("7")
+    assert "agree" in window.header._state.text()
+
+
+def test_a_note_goes_to_the_frame_that_is_next(planned):
+    window, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_N)
+    typist.write("a gull walked through")
+    (note,) = window.bench.notebook.all(Note)
+    assert (note.words, note.frame_id) == ("a gull walked through", window.bench.frame_id)
+    typist.press(Qt.Key.Key_0, CTRL)
+    window.station().filter.setText("gull")
+    assert "1 test" in words_of(window.station())
+
+
+def pdf_words(path):
+    document, buffer = QPdfDocument(None), QBuffer()
+    buffer.setData(QByteArray(path.read_bytes()))
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    document.load(buffer)
+    return document.pageCount(), " ".join(
+        document.getAllText(i).text() for i in range(document.pageCount())
+    )
+
+
+def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
+    window, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_P)
+    pages, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
+    total = len(window.bench.sheet.frames())
+    assert pages == 1
+    for part in ("1/250", "f/5.6", "Meter at the start", str(total)):
+        assert part in words
+    typist.press(Qt.Key.Key_P, Qt.KeyboardModifier.ShiftModifier)
+    assert pdf_words(tmp_path / "script Merrow Pan 125 pocket.pdf")[0] == 1
+    typist.press(Qt.Key.Key_T)
+    QApplication.focusWidget().selectAll()
+    typist.write("all, 99 skipped")
+    assert "frames 1 to" in window.station().refusal.text()
+    assert window.bench.sheet.exposed() == 0
+    QApplication.focusWidget().selectAll()
+    typist.steps = 0
+    typist.write("all, 4 skipped, 6 doubled, 8 at +3")
+    assert typist.steps == 1
+    frames = [f.frame for _, f in window.bench.sheet.shots()]
+    assert window.bench.sheet.exposed() == total
+    assert (frames[3].state, frames[5].state, frames[7].stops) == (SKIPPED, DOUBLED, 3.0)
+    typist.press(Qt.Key.Key_Z, CTRL)
+    assert window.bench.sheet.exposed() == 0
+
+
+def test_labels_say_what_was_shot(planned, tmp_path):
+    _, typist = planned
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_L)
+    _, words = pdf_words(tmp_path / "labels Merrow Pan 125.pdf")
+    for part in ("Merrow Pan 125 M3", "EI 125 as shot", "cut in 2: 6, 9 min", "in Sable 1+1"):
+        assert part in words
+
+
+def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
+    window = demo("Merrow Pan 125", "shelf")
+    book = window.bench.notebook
+    line = "13 frames, −6 to +6, one blank first, frame 5 doubled, at EI 320"
+    test = enter_roll(book, "Merrow Pan 125", "Sable", "1+1", line)
+    sheet = load_sheet(book, test.id)
+    frames = [f.frame for _, f in sheet.frames()]
+    assert [f.role for f in frames] == ["blank"] + ["bracket"] * 13
+    assert [f.stops for f in frames[1:]] == [-6, -5, -4, -3, -1, -1, 0, 1, 2, 3, 4, 5, 6]
+    assert frames[5].state == DOUBLED
+    assert {f.exposure_index for f in frames[1:]} == {320.0}
+    window.bench.open_test(test.id)
+    window.bench.go("expose")
+    said = words_of(window.station())
+    assert "this roll is a push of 2: this film was found to be EI 80 here" in said
+    assert "measured, mid-tone held" in said or "rule of thumb" in said
+    book.undo()
+    assert load_sheet(book, test.id) is None
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("a roll", "from which stop"),
+        ("12 frames, -6 to +6", "count them again"),
+        ("5 frames, 2 to -2", "from few stops to more"),
+    ],
+)
+def test_a_roll_that_does_not_add_up_is_refused(line, words):
+    with pytest.raises(EditRefusedError, match=words):
+        roll_typed(line)
+
+
+def test_the_batch_counts_down_with_the_first_frame(planned):
+    window, typist = planned
+    book = window.bench.notebook
+    (batch,) = book.all(Batch)
+    with book.change("rolls"):
+        book.put(Batch(**{**vars(batch), "rolls_left": 3}))
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space)
+    assert book.all(Batch)[0].rolls_left == 2
