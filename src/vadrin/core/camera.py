@@ -16,7 +16,7 @@ CLOSE_ENOUGH = 1 / 6
 """Stops by which a frame may miss what was wanted before it is flagged."""
 
 _LONGEST_BULB = 1800.0
-_MOVED, _EDGE, _LONG, _FILTER = 0.35, 0.3, 2.2, 0.4
+_MOVED, _EDGE, _LONG, _FILTER = 0.35, 0.5, 2.2, 0.4
 
 
 @dataclass(frozen=True)
