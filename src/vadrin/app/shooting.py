@@ -133,9 +133,13 @@ def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
     missed = [f for f in lit if abs((f.stops or 0.0) - (f.wanted_stops or 0.0)) > 1 / 6 + 1e-3]
     if not missed or test.kind == "paper":
         return []
-    names = list_text([stops_text(f.wanted_stops or 0.0, signed=True) for f in missed[:5]])
-    more = f" and {len(missed) - 5} more" if len(missed) > 5 else ""
-    words = f"The camera cannot give {names}{more} exactly."
+    stops = sorted({f.wanted_stops or 0.0 for f in missed})
+    names = [stops_text(s, signed=True) for s in stops]
+    words = f"The camera cannot give {list_text(names)} exactly."
+    if len(names) > 6:
+        words = (
+            f"The camera cannot give {len(names)} exposures, {names[0]} to {names[-1]}, exactly."
+        )
     over = density_needed(
         tuple(Setting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
     )

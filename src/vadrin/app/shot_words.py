@@ -127,6 +127,8 @@ def script_rows(sheet: TestSheet) -> list[tuple[str, str, str, str, str]]:
         lit = frame.frame.wanted_stops is not None
         offset = frame.name if lit else shot.offset
         setting = f"{shot.setting}  {shot.aperture}".strip()
-        rows.append((str(number), strip.strip.label, setting, offset, ", ".join(shot.changed)))
+        fresh = lit and (before is None or before.frame.wanted_stops is None)
+        turned = "all" if fresh else ", ".join(shot.changed)
+        rows.append((str(number), strip.strip.label, setting, offset, turned))
         before = frame
     return rows

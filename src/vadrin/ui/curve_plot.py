@@ -6,7 +6,7 @@ from math import log10
 
 import numpy as np
 import pyqtgraph as pg
-from PyQt6.QtCore import QPointF, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor
 
 from vadrin.app.expectation import ExpectedStrip
@@ -90,6 +90,10 @@ class CurvePlot(pg.PlotWidget):
         self.setAccessibleName("characteristic curves")
         self.getPlotItem().getViewBox().setDefaultPadding(0.0)
         self.scene().sigMouseClicked.connect(self._clicked)
+
+    def sizeHint(self) -> QSize:
+        """Little: it takes what room the words leave."""
+        return QSize(px(300), px(140))
 
     def show_look(self, look: Look) -> None:
         """Take on the colours of a look; shown at the next draw."""

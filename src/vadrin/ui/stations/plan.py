@@ -22,6 +22,7 @@ from vadrin.ui.forecaster import Forecaster
 from vadrin.ui.parts import WordField, sentence, text
 from vadrin.ui.plan_words import WORDS
 from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.type import px
 
 if TYPE_CHECKING:
     from vadrin.app.forecast import Forecast
@@ -41,6 +42,7 @@ class PlanStation(Station):
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__(bench)
+        self.column.setSpacing(px(4))
         self._fields: dict[str, WordField] = {}
         self._wish: PlanEdit | None = None
         self._sheet: TestSheet | None = None
@@ -55,6 +57,8 @@ class PlanStation(Station):
         for label in (self.advice, self.forecast, self.notes):
             self.column.addWidget(label)
         self._plot = CurvePlot()
+        # The sentences come first; the picture takes the room that is left.
+        self._plot.setMinimumHeight(px(140))
         self.column.addWidget(self._plot, 1)
         self._caption = text("", 12, tone="soft", wrap=True)
         self.column.addWidget(self._caption)
