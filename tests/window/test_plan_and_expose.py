@@ -353,3 +353,55 @@ def test_the_batch_counts_down_with_the_first_frame(planned):
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space)
     assert book.all(Batch)[0].rolls_left == 2
+
+
+def test_a_tablet_in_contact_gives_every_step_its_exposure(planned):
+    window, typist = planned
+    word(window, "subject", "step tablet by contact")
+    word(window, "tablet", "0.05, 0.35, 0.65, 0.95")
+    lit = [f.frame for f in window.bench.sheet.strips[0].frames if f.frame.wanted_stops is not None]
+    top = window.bench.sheet.test.last_stop
+    assert [f.stops for f in lit] == [
+        pytest.approx(top - d / 0.30103, abs=1e-3) for d in (0.05, 0.35, 0.65, 0.95)
+    ]
+    assert len({f.seconds for f in lit}) == 1
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space, times=3)
+    taken = window.bench.sheet.strips[0].frames[2].frame
+    assert (taken.state, taken.stops) == (EXPOSED, lit[0].stops)
+
+
+def test_a_roll_another_test_began_is_gone_on_with(planned):
+    window, typist = planned
+    word(window, "form", "36 frames after 14")
+    sheet = window.bench.sheet
+    assert [s.strip.roll for s in sheet.strips] == [1, 2]
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(Qt.Key.Key_Space, times=2)
+    typist.press(Qt.Key.Key_C)
+    assert "16 frames are done" in words_of(window.station())
+
+
+def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
+    window, _ = planned
+    station = window.station()
+    station._sureness.setText("0.30")
+    station._sureness.settle()
+    qtbot.waitUntil(lambda: "at least" in station._smallest.text(), timeout=20000)
+    assert "strips in" in station._smallest.text()
+
+
+def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    typist = Typist(qtbot, window)
+    typist.press(Qt.Key.Key_N, CTRL)
+    typist.press(Qt.Key.Key_R, CTRL)
+    typist.write("Merrow Pan 125", TAB)
+    typist.write("Sable 1+1", TAB)
+    typist.write("13 frames, nothing else")
+    assert "from which stop" in window.station().refusal.text()
+    QApplication.focusWidget().selectAll()
+    typist.write("9 frames, -4 to +4, two blank first")
+    assert window.bench.station == "expose"
+    sheet = window.bench.sheet
+    assert (sheet.title, sheet.process, sheet.exposed()) == ("Merrow Pan 125", "in Sable 1+1", 11)

@@ -9,6 +9,7 @@ from math import log2
 from vadrin.app.exposing import Place, last_exposed, mark_frame, next_to_expose, record
 from vadrin.app.planning import now
 from vadrin.app.sheet import TestSheet
+from vadrin.core.plan import taken_before
 from vadrin.notebook.records import DOUBLED, EXPOSED, LOST, PLANNED, Exposure, Frame, Strip
 from vadrin.notebook.store import Notebook
 
@@ -26,7 +27,8 @@ def frames_wound(sheet: TestSheet) -> int:
     place = next_to_expose(sheet) or last_exposed(sheet)
     roll = place[0].strip.roll if place else 1
     shots = [f for s, f in sheet.shots() if s.strip.roll == roll]
-    return sum(f.frame.state != PLANNED for f in shots)
+    before = taken_before(sheet.test.film_form) if roll == 1 else 0
+    return before + sum(f.frame.state != PLANNED for f in shots)
 
 
 def counter_remedies(sheet: TestSheet, says: int) -> list[CounterRemedy]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from math import log2
 
-from vadrin.app.planning import EditRefusedError, now
+from vadrin.app.planning import EditRefusedError, by_contact, now
 from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.exposure import exact_aperture, exact_shutter, stops_text
 from vadrin.notebook.kit import Batch
@@ -50,6 +50,8 @@ def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
     """What the marks the script asked for give, in stops from the frame's EI."""
     if frame.wanted_stops is None or frame.seconds is None or frame.aperture is None:
         return frame.stops
+    if by_contact(test):
+        return frame.wanted_stops
     return _stops_of(notebook, test, frame, frame.seconds, frame.aperture)
 
 

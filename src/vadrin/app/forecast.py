@@ -168,5 +168,5 @@ def smallest_plan(sheet: TestSheet, stops: float) -> str:
             if spread is not None and 1.96 * spread <= stops and (best is None or total < best[0]):
                 best = total, f"{count} strips in {name}, {total} frames"
     if best is None:
-        return f"No plan of up to five strips gives the EI to ± {stops:.2f} stop at this noise."
-    return f"The smallest plan for ± {stops:.2f} stop: {best[1]}."
+        return "no plan of up to five strips gives that."
+    return f"{best[1]} at least."

@@ -44,15 +44,21 @@ def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Develo
     return known[0] if known else notebook.add(Developer(name=name, dilution=dilution))
 
 
+def by_contact(test: Test) -> bool:
+    """Whether the exposures come through a step tablet on the film."""
+    return test.subject.startswith("step tablet")
+
+
 def wish_of(test: Test, times: tuple[float, ...]) -> Wish:
     """What a test asks its plan for."""
     try:
         second = numbers_of(test.second)
+        tablet = numbers_of(test.tablet) if by_contact(test) else ()
     except ValueError as error:
         raise PlanError(str(error)) from error
     return Wish(
         test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
-        times, second, test.check_last, test.arrangement, test.film_form,
+        times, second, test.check_last, test.arrangement, test.film_form, tablet,
     )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from vadrin.app.planning import by_contact
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import list_text
 from vadrin.core.camera import (
@@ -59,6 +60,12 @@ def with_settings(notebook: Notebook, test: Test, frames: list[Frame]) -> list[F
         base = test.metered_seconds
         return [
             replace(f, seconds=base * 2.0 ** (f.wanted_stops or 0.0), aperture=test.aperture)
+            for f in frames
+        ]
+    if by_contact(test):
+        one = test.metered_seconds * 2.0**test.last_stop
+        return [
+            f if f.wanted_stops is None else replace(f, seconds=one, aperture=test.aperture)
             for f in frames
         ]
     limits = limits_of(notebook, test)
@@ -131,7 +138,7 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
 
 def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
     missed = [f for f in lit if abs((f.stops or 0.0) - (f.wanted_stops or 0.0)) > 1 / 6 + 1e-3]
-    if not missed or test.kind == "paper":
+    if not missed or test.kind == "paper" or by_contact(test):
         return []
     stops = sorted({f.wanted_stops or 0.0 for f in missed})
     names = [stops_text(s, signed=True) for s in stops]

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from math import floor
 
-from vadrin.core.exposure import bracket
+from vadrin.core.exposure import STOP, bracket
 
 BRACKET, BLANK, FOGGED, CHECK, LOST = "bracket", "blank", "fogged", "check", "lost"
 MIRRORED, INTERLEAVED = "mirrored", "interleaved"
@@ -70,7 +70,11 @@ class Wish:
     arrangement : str
         ``mirrored``, ``interleaved`` or empty for one strip after the other.
     film_form : str
-        ``36 frames``, ``10 sheets``, ``5 m``, ``30 m cine``; empty for as much as it takes.
+        ``36 frames``, ``10 sheets``, ``5 m``, ``30 m cine``, ``36 frames after 14`` where another
+        test has the beginning of the roll; empty for as much as it takes.
+    tablet : tuple of float
+        Densities of a step tablet in contact with the film: each step gets the last exposure
+        of the bracket less its density.
     """
 
     kind: str
@@ -84,6 +88,7 @@ class Wish:
     check: bool = False
     arrangement: str = ""
     film_form: str = ""
+    tablet: tuple[float, ...] = ()
 
 
 def labels(count: int) -> tuple[str, ...]:
@@ -102,6 +107,11 @@ def _fogged(count: int) -> list[PlannedFrame]:
 
 def _bracket(wish: Wish, index: float, first: float | None = None, last: float | None = None
              ) -> list[PlannedFrame]:  # fmt: skip
+    if wish.tablet:
+        return [
+            PlannedFrame(BRACKET, str(i + 1), index, round(wish.last - density / STOP, 4))
+            for i, density in enumerate(wish.tablet)
+        ]
     start = wish.first if first is None else first
     end = wish.last if last is None else last
     return [
@@ -231,7 +241,7 @@ def capacity_of(film_form: str) -> int | None:
     PlanError
         If the words are no amount of film.
     """
-    words = film_form.replace(",", ".").split()
+    words = film_form.partition(" after ")[0].replace(",", ".").split()
     if not words:
         return None
     try:
@@ -247,6 +257,22 @@ def capacity_of(film_form: str) -> int | None:
         size = _CINE_FRAME_M if "cine" in unit else _FRAME_M
         return max(0, floor((amount - _LEADER_M) / size))
     raise PlanError("film comes as 36 frames, 10 sheets, 5 m or 30 m cine")
+
+
+def taken_before(film_form: str) -> int:
+    """Frames of the first roll that another test has: 14 for ``36 frames after 14``.
+
+    Raises
+    ------
+    PlanError
+        If that is no number.
+    """
+    after = film_form.partition(" after ")[2].strip()
+    if not after:
+        return 0
+    if not after.isdigit():
+        raise PlanError("say after how many frames, such as 36 frames after 14")
+    return int(after)
 
 
 def plan_of(wish: Wish) -> tuple[StripPlan, ...]:
@@ -286,7 +312,7 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
     sheets = "sheet" in wish.film_form
     apart = wish.kind in OWN_ROLLS or wish.arrangement == INTERLEAVED
     made: list[StripPlan] = []
-    roll, used = 1, 0
+    roll, used = 1, taken_before(wish.film_form)
     for place, strip in enumerate(strips):
         size = len(strip.frames)
         if capacity is not None and size > capacity:
@@ -297,7 +323,7 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
         fresh = apart and place > 0
         if used and (fresh or (capacity is not None and used + 1 + size > capacity)):
             roll, used = roll + 1, 0
-        if used and not sheets and capacity is not None:
+        if used and made and not sheets and capacity is not None:
             # The knife needs a frame's length between two strips of one roll.
             before = made[-1]
             gap = PlannedFrame(LOST, "cut")

@@ -76,6 +76,7 @@ class Test:
     arrangement: str = ""
     second: str = ""
     against: str = ""
+    tablet: str = ""
 
 
 @dataclass(frozen=True)

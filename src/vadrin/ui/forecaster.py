@@ -26,11 +26,25 @@ class _Job(QRunnable):
             self._forecaster.answered.emit(self._question, made)
 
 
+class _Smallest(QRunnable):
+    def __init__(self, forecaster: Forecaster, sheet: TestSheet, stops: float) -> None:
+        super().__init__()
+        self._forecaster, self._sheet, self._stops = forecaster, sheet, stops
+
+    def run(self) -> None:
+        from vadrin.app.forecast import smallest_plan
+
+        words = smallest_plan(self._sheet, self._stops)
+        with suppress(RuntimeError):
+            self._forecaster.smallest.emit(words)
+
+
 class Forecaster(QObject):
     """Answers what a plan is going to tell."""
 
     answered = pyqtSignal(object, object)
     ready = pyqtSignal(object)
+    smallest = pyqtSignal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -60,6 +74,10 @@ class Forecaster(QObject):
             if not self._running:
                 self._start()
         return None
+
+    def ask_smallest(self, sheet: TestSheet, stops: float) -> None:
+        """Find the smallest plan for a wanted sureness; its words are sent."""
+        self._pool.start(_Smallest(self, sheet, stops))
 
     def wait(self) -> None:
         """Finish the work in hand."""

@@ -156,16 +156,17 @@ def _key_of(table: dict[str, Any], value: object) -> str:
 
 def _second(words: str) -> str:
     values = numbers_of(words)
-    if not 1 <= len(values) <= 24:
-        raise ValueError("type one to 24 numbers, such as 0, 1, 2")
+    if not 1 <= len(values) <= 31:
+        raise ValueError("type one to 31 numbers, such as 0, 1, 2")
     return words.strip()
 
 
 def _form(words: str) -> str:
-    from vadrin.core.plan import capacity_of
+    from vadrin.core.plan import capacity_of, taken_before
 
     plain = "" if words.strip().startswith("as much") else words.strip()
     capacity_of(plain)
+    taken_before(plain)
     return plain
 
 
@@ -204,6 +205,8 @@ WORDS: dict[str, Word] = {
                    lambda s, p: f"{p.test.blanks} frames", _count),
     "subject": Word("target", _field("subject", _named), lambda s, p: p.test.subject,
                     _around(list(SUBJECTS))),
+    "tablet": Word("densities of the tablet", _field("tablet", _second),
+                   lambda s, p: p.test.tablet or "0.05, 0.20, 0.35 …"),
     "light": Word("light", _field("light", lambda w: w.strip()),
                   lambda s, p: p.test.light or "any light", _around(list(LIGHTS))),
     "form": Word("film there is", _field("film_form", _form),

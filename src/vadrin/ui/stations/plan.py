@@ -11,10 +11,10 @@ from PyQt6.QtWidgets import QWidget
 from vadrin.app.expectation import expected_strips
 from vadrin.app.kinds import BRACKET, BY_KEY, ONE_TIME, ROLL, SECOND, TIMES, Kind
 from vadrin.app.likewise import drift_from_model
-from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan
+from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, by_contact
 from vadrin.app.sheet import TestSheet
 from vadrin.app.shooting import advice_on
-from vadrin.app.words import list_text
+from vadrin.app.words import list_text, number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.notebook.kit import Camera, Lens
 from vadrin.ui.curve_plot import CurvePlot
@@ -28,6 +28,10 @@ if TYPE_CHECKING:
     from vadrin.app.forecast import Forecast
 
 _PAUSE_MS = 40
+
+
+def _finer(shown: str, way: int) -> str:
+    return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
 
 
 class PlanStation(Station):
@@ -56,6 +60,12 @@ class PlanStation(Station):
         self.forecast = text("", 13, wrap=True)
         for label in (self.advice, self.forecast, self.notes):
             self.column.addWidget(label)
+        self._sureness = WordField("wanted sureness in stops", self._ask_smallest, _finer, 13)
+        self._sureness.show_value("0.20")
+        self._smallest = text("", 13)
+        self._least = sentence("For an EI sure to ±", self._sureness, "stop:", self._smallest,
+                               size=13)  # fmt: skip
+        self.column.addWidget(self._least)
         self._plot = CurvePlot()
         # The sentences come first; the picture takes the room that is left.
         self._plot.setMinimumHeight(px(140))
@@ -64,6 +74,7 @@ class PlanStation(Station):
         self.column.addWidget(self._caption)
         self.forecaster = Forecaster()
         self.forecaster.ready.connect(self._show_forecast)
+        self.forecaster.smallest.connect(self._smallest.setText)
         # Asked a moment after the last step, so that held arrow keys stay quick.
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -82,6 +93,8 @@ class PlanStation(Station):
         self._say(BRACKET, "A", f("subject"), "in", f("light"), ", from", f("first"), "to",
                   f("last"), "stops in", f("step"), ", after", f("blanks"),
                   "kept blank.")  # fmt: skip
+        self._say("tablet", "The tablet's steps have densities", f("tablet"),
+                  "; the densest exposure is that through none.")  # fmt: skip
         self._say(ROLL, "The film comes as", f("form"), ", shot", f("order"),
                   "; the first exposure is", f("check"), ".")  # fmt: skip
         self._say("", "The meter says", f("shutter"), "at", f("aperture"), "; with", f("camera"),
@@ -144,16 +157,17 @@ class PlanStation(Station):
             sheet.developer.name, sheet.developer.dilution, None,
             camera.name if camera else None, lens.name if lens else None,
         )  # fmt: skip
-        self._show_sentences(kind)
+        self._show_sentences(kind, by_contact(test))
         for key, field in self._fields.items():
             field.show_value(WORDS[key].shown(sheet, self._wish))
         self._advise(sheet)
         self._soon.start(_PAUSE_MS)
         self._draw(scene)
 
-    def _show_sentences(self, kind: Kind) -> None:
+    def _show_sentences(self, kind: Kind, tablet: bool) -> None:
         self._question.setText(kind.question)
         needs = {"", *kind.needs} | ({"against"} if kind.key == "compare" else set())
+        needs |= {"tablet"} if tablet else set()
         for needed, made in self._sentences:
             made.setVisible(needed in needs)
         if kind.second_words:
@@ -199,10 +213,21 @@ class PlanStation(Station):
     def _ask(self) -> None:
         if self._sheet is None or self._sheet.read():
             self.forecast.hide()
+            self._least.hide()
             return
+        self._least.setVisible(self._sheet.test.kind == "time")
         known = self.forecaster.ask(self._sheet)
         if known is not None:
             self._show_forecast(known)
+
+    def _ask_smallest(self, words: str) -> None:
+        stops = number_typed(words)
+        if not 0.02 <= stops <= 2:
+            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
+        self._sureness.show_value(f"{stops:.2f}")
+        if self._sheet is not None:
+            self._smallest.setText("being worked out …")
+            self.forecaster.ask_smallest(self._sheet, stops)
 
     def _show_forecast(self, made: Forecast) -> None:
         self.forecast.setText(" ".join(made.sentences))

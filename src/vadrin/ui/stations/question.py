@@ -4,14 +4,22 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QAbstractListModel, QModelIndex, QObject, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPen
-from PyQt6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QListView,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QWidget,
+)
 
 from vadrin.app.kinds import KINDS, Kind, numbers_of
-from vadrin.app.planning import start_kind
+from vadrin.app.planning import EditRefusedError, start_kind
+from vadrin.app.roll_entry import ROLL_HINT, enter_roll
 from vadrin.app.workbench import Workbench
 from vadrin.core.plan import BLANK, FOGGED, LOST, PlannedFrame, StripPlan, Wish, plan_of
 from vadrin.ui.look import DAY, Look
-from vadrin.ui.parts import text
+from vadrin.ui.parts import Field, button, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -47,7 +55,7 @@ class _Painter(QStyledItemDelegate):
         self.look: Look = DAY
 
     def sizeHint(self, _option: QStyleOptionViewItem, _index: QModelIndex) -> QSize:
-        return QSize(px(400), px(50))
+        return QSize(px(400), px(46))
 
     def paint(
         self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
@@ -63,10 +71,10 @@ class _Painter(QStyledItemDelegate):
         x = box.left() + px(226)
         painter.setPen(QColor(look.ink))
         painter.setFont(font(15, 700))
-        painter.drawText(x, box.top() + px(21), kind.question)
+        painter.drawText(x, box.top() + px(19), kind.question)
         painter.setPen(QColor(look.soft))
         painter.setFont(font(13))
-        painter.drawText(x, box.top() + px(40), f"{kind.key.capitalize()}. {kind.sentence}")
+        painter.drawText(x, box.top() + px(37), f"{kind.key.capitalize()}. {kind.sentence}")
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
@@ -115,6 +123,7 @@ class QuestionStation(Station):
     keys = (
         ("↑ ↓, or type its name", "to a question"),
         ("Enter", "plan for it"),
+        ("Ctrl+R", "a roll that was shot already, in a line"),
         ("Esc", "back to the shelf, with nothing begun"),
     )
     wants_finding = False
@@ -131,6 +140,53 @@ class QuestionStation(Station):
         self.list.setCurrentIndex(self._model.index(0))
         self.list.clicked.connect(lambda _: self._choose())
         self.column.addWidget(self.list, 1)
+        self.column.addWidget(self._shot_already())
+        self.column.addWidget(self.refusal)
+        self.bind("Ctrl+R", self.film.setFocus)
+
+    def _shot_already(self) -> QWidget:
+        """A line for a roll that was shot without a plan."""
+        holder = QWidget()
+        row = QHBoxLayout(holder)
+        row.setContentsMargins(px(14), 0, 0, 0)
+        self.film, self.bath, self.roll = Field(), Field(), Field()
+        for field, name, hint, width in (
+            (self.film, "film shot already", "film", 150),
+            (self.bath, "its developer", "developer", 120),
+            (self.roll, "the roll in a line", ROLL_HINT, 0),
+        ):
+            field.setAccessibleName(name)
+            field.setPlaceholderText(hint)
+            field.setFont(font(15))
+            field.returnPressed.connect(self._enter)
+            if width:
+                field.setFixedWidth(px(width))
+        row.addWidget(text("A roll shot already (Ctrl+R):", 13, tone="soft"))
+        row.addWidget(self.film)
+        row.addWidget(self.bath)
+        row.addWidget(self.roll, 1)
+        row.addWidget(button("Enter it", self._enter))
+        return holder
+
+    def _enter(self) -> None:
+        film, bath, line = self.film.text().strip(), self.bath.text().strip(), self.roll.text()
+        empty = next((f for f in (self.film, self.roll) if not f.text().strip()), None)
+        if empty is not None:
+            empty.setFocus()
+            return
+        name, _, dilution = bath.rpartition(" ") if " " in bath else (bath, "", "")
+        try:
+            test = self.bench.edit_or_raise(
+                lambda book: enter_roll(book, film, name or "a developer", dilution, line)
+            )
+        except (EditRefusedError, ValueError) as refusal:
+            self.refuse(str(refusal))
+            return
+        if test is not None:
+            self.roll.clear()
+            self.refuse("")
+            self.bench.open_test(test.id)
+            self.bench.go("expose")
 
     def show_scene(self, scene: Scene) -> None:
         """Only the look can change."""

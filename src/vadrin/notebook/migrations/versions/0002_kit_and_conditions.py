@@ -27,7 +27,7 @@ _ADDED: dict[str, tuple[tuple[str, str], ...]] = {
         ("prefer", "TEXT NOT NULL DEFAULT 'shutter'"),
         ("filter_stops", "FLOAT NOT NULL DEFAULT 0"),
         ("check_last", "BOOLEAN NOT NULL DEFAULT 0"), ("arrangement", _TEXT),
-        ("second", _TEXT), ("against", _TEXT),
+        ("second", _TEXT), ("against", _TEXT), ("tablet", _TEXT),
     ),
     "strip": (
         ("roll", "INTEGER NOT NULL DEFAULT 1"), ("push", _NUMBER),
