@@ -152,11 +152,11 @@ def test_a_very_long_name_still_prints(told):
 
 def test_expected_curves_are_steeper_for_longer_times(told):
     sheet, _ = told["Kelda Pan 200 K4"]
-    strips = expected_strips(sheet)
+    strips = expected_strips(sheet, None)
     assert [s.label for s in strips] == ["A", "B", "C", "D"]
     tops = [float(s.curve.net[-1]) for s in strips]
     assert tops == sorted(tops)
-    assert expected_strips(sheet) is strips
+    assert expected_strips(sheet, None) is strips
 
 
 def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):

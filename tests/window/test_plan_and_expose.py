@@ -168,10 +168,12 @@ def test_the_forecast_narrows_with_more_strips(qtbot, planned):
     station = window.station()
     qtbot.waitUntil(lambda: "Expect the EI" in station.forecast.text(), timeout=10000)
     assert "one more strip" in station.forecast.text()
-    before = station.forecaster.ask(window.bench.sheet).prediction.ei_spread
+    before = station.forecaster.ask(window.bench.sheet, None).prediction.ei_spread
     word(window, "times", "5, 7, 9.5, 13 and 18")
-    qtbot.waitUntil(lambda: station.forecaster.ask(window.bench.sheet) is not None, timeout=10000)
-    assert station.forecaster.ask(window.bench.sheet).prediction.ei_spread < before
+    qtbot.waitUntil(
+        lambda: station.forecaster.ask(window.bench.sheet, None) is not None, timeout=10000
+    )
+    assert station.forecaster.ask(window.bench.sheet, None).prediction.ei_spread < before
 
 
 def test_something_else_is_taken_for_what_it_was(planned):
@@ -405,3 +407,18 @@ def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
     assert window.bench.station == "expose"
     sheet = window.bench.sheet
     assert (sheet.title, sheet.process, sheet.exposed()) == ("Merrow Pan 125", "in Sable 1+1", 11)
+
+
+def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    typist = Typist(qtbot, window)
+    typist.press(Qt.Key.Key_N, CTRL)
+    typist.press(ENTER)
+    for typed in ("Merrow Pan 125", "M3", "Sable", "1+1"):
+        typist.write(typed, TAB)
+    station = window.station()
+    qtbot.waitUntil(lambda: "as it was found on 2026-10-29" in station.forecast.text(),
+                    timeout=10000)  # fmt: skip
+    known = station.forecaster.ask(window.bench.sheet, station._found).prediction
+    assert known.zone_ei.value == pytest.approx(80, rel=0.1)
+    assert known.time_min.value == pytest.approx(7.55, rel=0.05)

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
+from vadrin.app.expectation import FoundBefore, likely_film
 from vadrin.app.question import settings_of
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import minutes_text
 from vadrin.core.analysis import Settings
-from vadrin.core.film import Film, typical_film
+from vadrin.core.film import Film
 from vadrin.core.plan import FOGGED, LOST
 from vadrin.core.prediction import PlannedStrip, Prediction, predict
 
@@ -30,6 +31,7 @@ class Question:
     noise: float
     meter_constant: float
     target: tuple[str, float]
+    found: FoundBefore | None = None
 
 
 @dataclass(frozen=True)
@@ -40,7 +42,9 @@ class Forecast:
     sentences: tuple[str, ...]
 
 
-def question_of_plan(sheet: TestSheet, noise: float = USUAL_NOISE) -> Question:
+def question_of_plan(
+    sheet: TestSheet, found: FoundBefore | None = None, noise: float = USUAL_NOISE
+) -> Question:
     """The plan as the core wants it; a strip's exposures are those of its planned settings."""
     constant = sheet.test.meter_constant
     strips = tuple(
@@ -58,7 +62,7 @@ def question_of_plan(sheet: TestSheet, noise: float = USUAL_NOISE) -> Question:
     )
     test = sheet.test
     return Question(test.kind, test.exposure_index, strips, noise, constant,
-                    (test.target_kind, test.target_value))  # fmt: skip
+                    (test.target_kind, test.target_value), found)  # fmt: skip
 
 
 def forecast(question: Question, sheet: TestSheet) -> Forecast:
@@ -66,13 +70,15 @@ def forecast(question: Question, sheet: TestSheet) -> Forecast:
     if question.kind not in MEASURED_KINDS:
         return Forecast(None, ("This kind of plan is judged by eye or beside a twin; no interval "
                                "can be foretold for it.",))  # fmt: skip
-    film = typical_film(question.index)
+    film = likely_film(question.index, question.found)
     settings = replace(settings_of(sheet, draws=0), pushes=(1.0,))
     whole = predict(film, question.strips, question.noise, settings)
-    return Forecast(whole, tuple(_sentences(whole) + _variants(film, question, whole, settings)))
+    return Forecast(
+        whole, tuple(_sentences(whole, question.found) + _variants(film, question, whole, settings))
+    )
 
 
-def _sentences(whole: Prediction) -> list[str]:
+def _sentences(whole: Prediction, found: FoundBefore | None) -> list[str]:
     spread = whole.ei_spread
     if spread is None:
         return [f"This plan would give no EI: {whole.zone_ei.why or 'its range is too short'}."]
@@ -89,7 +95,8 @@ def _sentences(whole: Prediction) -> list[str]:
             words[0] += f", that of push 1 to ± {minutes_text(half, exact=True)}"
         elif push:
             words[0] += f"; push 1 {push.time_min.why}"
-    words[0] += " (95 in 100, for a typical film developed with care)."
+    basis = f"this film as it was found on {found.day}" if found else "a typical film"
+    words[0] += f" (95 in 100, for {basis}, developed with care)."
     return words
 
 
@@ -139,7 +146,7 @@ def _thinned(log_h: tuple[float, ...]) -> tuple[float, ...]:
     return tuple(kept)
 
 
-def smallest_plan(sheet: TestSheet, stops: float) -> str:
+def smallest_plan(sheet: TestSheet, found: FoundBefore | None, stops: float) -> str:
     """The smallest plan of development times that would give the EI to within some stops.
 
     Parameters
@@ -149,13 +156,14 @@ def smallest_plan(sheet: TestSheet, stops: float) -> str:
     stops : float
         Half the interval wanted, 95 in 100.
     """
-    question = question_of_plan(sheet)
-    film = typical_film(question.index)
+    question = question_of_plan(sheet, found)
+    film = likely_film(question.index, found)
     settings = settings_of(sheet, draws=0)
     first, last = sheet.test.first_stop, sheet.test.last_stop
     best: tuple[int, str] | None = None
     for count in range(2, 6):
-        times = [8.0 * 1.35 ** (i - (count - 1) / 2) for i in range(count)]
+        middle = found.minutes if found else 8.0
+        times = [middle * 1.35 ** (i - (count - 1) / 2) for i in range(count)]
         for step, name in ((1.0, "whole stops"), (0.5, "half stops"), (_FINE, "thirds")):
             frames = int((last - first) / step + 1.001)
             start = math.log10(question.meter_constant / question.index)

@@ -105,6 +105,36 @@ def typical_film(speed: float = 125.0) -> Film:
     return _moved(film, float(np.log10(0.8 / speed)) - x_m)
 
 
+def adapted_film(film: Film, zone_ei: float, minutes: float, gradient: float) -> Film:
+    """A film changed to have a Zone I EI and an average gradient at a time, as were found.
+
+    Time runs faster or slower for all of its rates alike, then its toe is moved.
+
+    Parameters
+    ----------
+    film : Film
+    zone_ei : float
+    minutes : float
+        Time at which the average gradient was found.
+    gradient : float
+    """
+    low, high = 1.0, 60.0
+    for _ in range(40):
+        middle = 0.5 * (low + high)
+        curve = curve_at(film, middle)
+        if float(figures.average_gradient(curve, figures.speed_point(curve))) < gradient:
+            low = middle
+        else:
+            high = middle
+    pace = 0.5 * (low + high) / minutes
+    changed = {"fog_rate": film.fog_rate * pace, "rate": film.rate * pace,
+               "delay": film.delay / pace, "drift_rate": film.drift_rate * pace}  # fmt: skip
+    paced = Film(**{**vars(film), **changed})
+    x_m = float(figures.speed_point(curve_at(paced, minutes)))
+    has = float(figures.zone_ei(np.asarray(x_m)))
+    return _moved(paced, float(np.log10(has / zone_ei)))
+
+
 def _moved(film: Film, by: float) -> Film:
     return Film(**{**vars(film), "toe": film.toe + by})
 

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 if TYPE_CHECKING:
+    from vadrin.app.expectation import FoundBefore
     from vadrin.app.forecast import Forecast, Question
     from vadrin.app.sheet import TestSheet
 
@@ -27,14 +28,17 @@ class _Job(QRunnable):
 
 
 class _Smallest(QRunnable):
-    def __init__(self, forecaster: Forecaster, sheet: TestSheet, stops: float) -> None:
+    def __init__(
+        self, forecaster: Forecaster, sheet: TestSheet, found: FoundBefore | None, stops: float
+    ) -> None:
         super().__init__()
-        self._forecaster, self._sheet, self._stops = forecaster, sheet, stops
+        self._forecaster, self._sheet, self._found = forecaster, sheet, found
+        self._stops = stops
 
     def run(self) -> None:
         from vadrin.app.forecast import smallest_plan
 
-        words = smallest_plan(self._sheet, self._stops)
+        words = smallest_plan(self._sheet, self._found, self._stops)
         with suppress(RuntimeError):
             self._forecaster.smallest.emit(words)
 
@@ -61,11 +65,11 @@ class Forecaster(QObject):
         """Whether a forecast is being worked out."""
         return self._running
 
-    def ask(self, sheet: TestSheet) -> Forecast | None:
+    def ask(self, sheet: TestSheet, found: FoundBefore | None) -> Forecast | None:
         """The forecast for a plan if it is known; else it is worked out and sent."""
         from vadrin.app.forecast import question_of_plan
 
-        question = question_of_plan(sheet)
+        question = question_of_plan(sheet, found)
         if question in self._known:
             self._asked = None
             return self._known[question]
@@ -75,9 +79,9 @@ class Forecaster(QObject):
                 self._start()
         return None
 
-    def ask_smallest(self, sheet: TestSheet, stops: float) -> None:
+    def ask_smallest(self, sheet: TestSheet, found: FoundBefore | None, stops: float) -> None:
         """Find the smallest plan for a wanted sureness; its words are sent."""
-        self._pool.start(_Smallest(self, sheet, stops))
+        self._pool.start(_Smallest(self, sheet, found, stops))
 
     def wait(self) -> None:
         """Finish the work in hand."""

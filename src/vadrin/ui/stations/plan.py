@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QWidget
 
-from vadrin.app.expectation import expected_strips
+from vadrin.app.expectation import FoundBefore, expected_strips, found_before
 from vadrin.app.kinds import BRACKET, BY_KEY, ONE_TIME, ROLL, SECOND, TIMES, Kind
 from vadrin.app.likewise import drift_from_model
 from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, by_contact
@@ -50,6 +50,7 @@ class PlanStation(Station):
         self._fields: dict[str, WordField] = {}
         self._wish: PlanEdit | None = None
         self._sheet: TestSheet | None = None
+        self._found: FoundBefore | None = None
         self._sentences: list[tuple[str, QWidget]] = []
         self._question = text("", 17, 700, wrap=True)
         self.column.addWidget(self._question)
@@ -62,7 +63,7 @@ class PlanStation(Station):
             self.column.addWidget(label)
         self._sureness = WordField("wanted sureness in stops", self._ask_smallest, _finer, 13)
         self._sureness.show_value("0.20")
-        self._smallest = text("", 13)
+        self._smallest = text("step or type it to see the smallest plan", 13)
         self._least = sentence("For an EI sure to ±", self._sureness, "stop:", self._smallest,
                                size=13)  # fmt: skip
         self.column.addWidget(self._least)
@@ -147,6 +148,7 @@ class PlanStation(Station):
         if sheet is None:
             return
         self._sheet = sheet
+        self._found = found_before(self.bench.notebook, sheet)
         book, test = self.bench.notebook, sheet.test
         times = tuple(s.strip.planned_min or 8.0 for s in sheet.strips)
         kind = BY_KEY.get(test.kind, BY_KEY["time"])
@@ -216,7 +218,7 @@ class PlanStation(Station):
             self._least.hide()
             return
         self._least.setVisible(self._sheet.test.kind == "time")
-        known = self.forecaster.ask(self._sheet)
+        known = self.forecaster.ask(self._sheet, self._found)
         if known is not None:
             self._show_forecast(known)
 
@@ -227,7 +229,7 @@ class PlanStation(Station):
         self._sureness.show_value(f"{stops:.2f}")
         if self._sheet is not None:
             self._smallest.setText("being worked out …")
-            self.forecaster.ask_smallest(self._sheet, stops)
+            self.forecaster.ask_smallest(self._sheet, self._found, stops)
 
     def _show_forecast(self, made: Forecast) -> None:
         self.forecast.setText(" ".join(made.sentences))
@@ -238,13 +240,15 @@ class PlanStation(Station):
             return
         self._plot.show_look(scene.look)
         measured = scene.analysis if scene.sheet.read() else None
-        expected = () if measured else expected_strips(scene.sheet)
+        expected = () if measured else expected_strips(scene.sheet, self._found)
         self._plot.draw(scene.sheet, measured, scene.frame_id, expected=expected)
         count = len(scene.sheet.frames())
         rolls = len({s.strip.roll for s in scene.sheet.strips})
-        likely = "Curves as measured." if measured else (
-            "Where the frames are likely to land: curves of a typical film of this EI, assumed, "
-            "not measured."
-        )  # fmt: skip
+        basis = "a typical film of this EI, assumed, not measured"
+        if self._found:
+            basis = f"this film as it was found on {self._found.day}, not measured anew"
+        likely = f"Where the frames are likely to land: curves of {basis}."
+        if measured:
+            likely = "Curves as measured."
         on = f" on {rolls} rolls" if rolls > 1 else ""
         self._caption.setText(f"{count} frames in all{on}. {likely}")
