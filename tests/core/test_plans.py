@@ -20,7 +20,8 @@ from vadrin.core.camera import (
 )
 from vadrin.core.exposure import exact_aperture, exact_shutter
 from vadrin.core.film import typical_film
-from vadrin.core.plan import (
+from vadrin.core.plan import capacity_of, plan_of
+from vadrin.core.plan_kinds import (
     BLANK,
     BRACKET,
     CHECK,
@@ -30,8 +31,6 @@ from vadrin.core.plan import (
     NO_CHECK,
     PlanError,
     Wish,
-    capacity_of,
-    plan_of,
 )
 from vadrin.core.prediction import PlannedStrip, predict
 

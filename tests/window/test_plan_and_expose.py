@@ -14,7 +14,7 @@ from vadrin.app.planning import EditRefusedError
 from vadrin.app.roll_entry import enter_roll, roll_typed
 from vadrin.app.sheet import load_sheet
 from vadrin.core.exposure import exact_aperture, exact_shutter
-from vadrin.core.plan import NO_CHECK
+from vadrin.core.plan_kinds import NO_CHECK
 from vadrin.notebook.kit import Batch, Camera, Lens, ShutterTime
 from vadrin.notebook.records import DOUBLED, EXPOSED, LOST, SKIPPED, Exposure, MeterReading, Note
 

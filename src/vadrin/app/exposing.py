@@ -181,7 +181,7 @@ def light_now(notebook: Notebook, sheet: TestSheet) -> float:
 
 def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
-    from vadrin.app.shooting import with_settings
+    from vadrin.app.shooting import limits_of, with_settings
 
     moved = light_now(notebook, sheet)
     lit = [f.frame for _, f in sheet.shots() if f.frame.state == PLANNED]
@@ -192,7 +192,7 @@ def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     fixed = sheet.test.kind in ("reciprocity", "paper")
     bare = lit if fixed else [replace(f, seconds=None) for f in lit]
     with notebook.change("rescale the frames to come"):
-        for frame in with_settings(notebook, test, bare):
+        for frame in with_settings(test, limits_of(notebook, test), bare):
             notebook.put(replace(frame, compensation=moved))
     return len(lit)
 

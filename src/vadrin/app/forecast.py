@@ -11,7 +11,7 @@ from vadrin.app.sheet import TestSheet
 from vadrin.app.words import minutes_text
 from vadrin.core.analysis import Settings
 from vadrin.core.film import Film
-from vadrin.core.plan import FOGGED, LOST
+from vadrin.core.plan_kinds import FOGGED, LOST
 from vadrin.core.prediction import PlannedStrip, Prediction, predict
 
 USUAL_NOISE = 0.012

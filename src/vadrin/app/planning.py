@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from vadrin.app.kinds import BY_KEY, numbers_of
-from vadrin.core.plan import PlanError, StripPlan, Wish, plan_of
+from vadrin.core.plan import plan_of
+from vadrin.core.plan_kinds import PlanError, StripPlan, Wish
 from vadrin.notebook.kit import Batch, Camera, Developer, Lens, Stock
 from vadrin.notebook.records import PLANNED, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -16,7 +17,7 @@ DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
 MOST_STRIPS = 12
 
 
-class EditRefusedError(Exception):
+class EditRefusedError(ValueError):
     """An edit that would lose something; the text says what, and the way round."""
 
 
@@ -71,11 +72,11 @@ def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
     PlanError
         If the plan cannot be, with what would help.
     """
-    from vadrin.app.shooting import with_settings
+    from vadrin.app.shooting import limits_of, with_settings
 
-    made = []
+    made, limits = [], limits_of(notebook, test)
     for position, strip in enumerate(plan_of(wish_of(test, times))):
-        frames = with_settings(notebook, test, _frames(strip))
+        frames = with_settings(test, limits, _frames(strip))
         made.append((_strip(notebook, test, position, strip), frames))
     return made
 
@@ -224,8 +225,7 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
                 "Frames of this plan are exposed already, so its script stays. "
                 "Start a new test for another bracket."
             )
-        for strip in strips:
-            notebook.remove(strip)
+        notebook.remove_all(strips)
         _write(notebook, test, plan)
 
 
@@ -261,9 +261,10 @@ def _same_frames(
     """Whether a plan asks for the frames that lie there already, whatever became of them."""
     if [(s.label, s.roll) for s in strips] != [(s.label, s.roll) for s, _ in plan]:
         return False
+    there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     for strip, (_, wanted) in zip(strips, plan, strict=True):
-        there = notebook.all(Frame, strip_id=strip.id)
-        if [_asked(f) for f in there] != [_asked(f) for f in wanted]:
+        mine = [f for f in there if f.strip_id == strip.id]
+        if [_asked(f) for f in mine] != [_asked(f) for f in wanted]:
             return False
     return True
 

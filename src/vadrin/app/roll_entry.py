@@ -18,7 +18,7 @@ from vadrin.app.planning import (
 from vadrin.app.sheet import TestSheet, load_sheet
 from vadrin.app.words import number_typed
 from vadrin.core.exposure import bracket, marked_ei, nearest_third, stops_text
-from vadrin.core.plan import PUSH_SHARE
+from vadrin.core.plan_kinds import PUSH_SHARE
 from vadrin.formats.script_pdf import CassetteLabel
 from vadrin.notebook.records import DOUBLED, EXPOSED, SKIPPED, Finding, Frame, Test
 from vadrin.notebook.store import Notebook

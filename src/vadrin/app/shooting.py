@@ -20,7 +20,7 @@ from vadrin.core.camera import (
     shutter_marks,
 )
 from vadrin.core.exposure import exact_aperture, stops_text
-from vadrin.core.plan import NO_CHECK
+from vadrin.core.plan_kinds import NO_CHECK
 from vadrin.core.setting_traps import daylight_after_a_push, dial_ends_below
 from vadrin.notebook.kit import Camera, Lens, LightMeter, ShutterTime
 from vadrin.notebook.records import BRACKET, CHECK, Frame, Test
@@ -54,7 +54,7 @@ def _filters(test: Test) -> tuple[float, ...]:
     return tuple(f for f in _NEUTRAL if f <= test.filter_stops + 1e-9)
 
 
-def with_settings(notebook: Notebook, test: Test, frames: list[Frame]) -> list[Frame]:
+def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list[Frame]:
     """Frames with the marks to set for each, and the exposure those marks really give."""
     if test.kind == "paper":
         base = test.metered_seconds
@@ -68,7 +68,6 @@ def with_settings(notebook: Notebook, test: Test, frames: list[Frame]) -> list[F
             f if f.wanted_stops is None else replace(f, seconds=one, aperture=test.aperture)
             for f in frames
         ]
-    limits = limits_of(notebook, test)
     wanted = [f.wanted_stops or 0.0 for f in frames if f.role in _LIT and f.seconds is None]
     found = iter(
         settings_for(

@@ -48,6 +48,15 @@ def _show(app: Any, window: Window, film: str, station: str) -> None:
     _settle(app, window)
 
 
+def _compare(app: Any, window: Window) -> None:
+    """The shelf with two tests marked."""
+    window.bench.go("shelf")
+    shelf: Any = window.station()
+    for row in (2, 4):
+        shelf.mark_row(row)
+    _settle(app, window)
+
+
 def _save(window: Window, folder: Path, name: str) -> None:
     target = folder / f"{name}.png"
     if not window.grab().save(str(target)):
@@ -75,6 +84,11 @@ def run_snapshot(folder: Path) -> int:
         for name, film, station in VIEWS:
             _show(app, window, film, station)
             _save(window, folder, name)
+        _compare(app, window)
+        _save(window, folder, "changed")
+        window.start_test()
+        _settle(app, window)
+        _save(window, folder, "question")
         window.wear(DIM)
         _show(app, window, "Skerry Fine 50", "expose")
         _save(window, folder, "expose-dim")

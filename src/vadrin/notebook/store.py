@@ -213,25 +213,40 @@ class Notebook:
         InUseError
             If other records need it.
         """
-        kind = type(record)
+        self.remove_all([record])
+
+    def remove_all(self, records: Sequence[Record]) -> None:
+        """Remove records of one kind and all that belongs to them, in few questions.
+
+        Raises
+        ------
+        InUseError
+            If other records need one of them.
+        """
+        if not records:
+            return
+        kind, ids = type(records[0]), [r.id for r in records]
         for child, parents in PARENTS.items():
             for name, parent in parents:
                 if parent is kind:
-                    self._release(record, child, name)
+                    self._release(child, name, self.all_of(child, name, ids))
         table = TABLES[kind]
-        self._connection.execute(table.delete().where(table.c.id == record.id))
-        self._note(Step(kind, record, None))
+        for start in range(0, len(ids), _ROWS_A_QUERY):
+            some = table.c.id.in_(ids[start : start + _ROWS_A_QUERY])
+            self._connection.execute(table.delete().where(some))
+        for record in records:
+            self._note(Step(kind, record, None))
 
-    def _release(self, record: Record, child: type[Any], name: str) -> None:
-        """Take what hangs on a record away with it, or off it."""
-        for each in self.all(child, **{name: record.id}):
-            if (child, name) in OWNED:
-                self.remove(each)
-            elif TABLES[child].c[name].nullable:
-                self.put(replace(each, **{name: None}))
-            else:
+    def _release(self, child: type[Any], name: str, held: list[Any]) -> None:
+        """Take what hangs on removed records away with them, or off them."""
+        if (child, name) in OWNED:
+            self.remove_all(held)
+            return
+        for each in held:
+            if not TABLES[child].c[name].nullable:
                 kind = table_name(child).replace("_", " ")
                 raise InUseError(f"a {kind} still needs it; remove that first, or keep this")
+            self.put(replace(each, **{name: None}))
 
     def _note(self, step: Step) -> None:
         if self._change is None:

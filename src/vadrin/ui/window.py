@@ -28,6 +28,7 @@ from PyQt6.QtWidgets import (
 )
 
 from vadrin.app.progress import steps_of
+from vadrin.app.sheet import TestSheet
 from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.ui import type as typeface
 from vadrin.ui.analyst import Analyst
@@ -63,6 +64,7 @@ class Window(QMainWindow):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench, self.look, self._red_only = bench, DAY, False
+        self._asking = False
         self.analyst = Analyst()
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
@@ -99,14 +101,24 @@ class Window(QMainWindow):
         self.keys = ShortcutSheet(body)
 
     def _listen(self) -> None:
-        self.bench.sheet_changed.connect(lambda sheet: self.analyst.ask(sheet))
-        self.bench.sheet_changed.connect(lambda _: self.refresh())
+        self.bench.sheet_changed.connect(self._sheet_changed)
         self.bench.selection_changed.connect(lambda _: self.refresh())
         self.bench.station_changed.connect(lambda _: self._turn())
         self.bench.said.connect(self.header.say)
-        self.analyst.ready.connect(lambda _: self.refresh())
+        self.analyst.ready.connect(self._answered)
         self.table.picked.connect(self.bench.select)
         self.rail.chosen.connect(self.bench.go)
+
+    def _sheet_changed(self, sheet: TestSheet | None) -> None:
+        """Ask for the answer, and show everything once, not again for an answer known already."""
+        self._asking = True
+        self.analyst.ask(sheet)
+        self._asking = False
+        self.refresh()
+
+    def _answered(self, _analysis: object) -> None:
+        if not self._asking:
+            self.refresh()
 
     def _bind_keys(self) -> None:
         binds: dict[str, Callable[[], object]] = {

@@ -22,15 +22,17 @@ from vadrin.app.exposing import (
     take_otherwise,
     write_note,
 )
-from vadrin.app.planning import EditRefusedError
-from vadrin.app.roll_entry import SHEET_HINT, afterwards, labels_of, otherwise_typed, tick_sheet
+from vadrin.app.roll_entry import SHEET_HINT, afterwards, otherwise_typed, tick_sheet
 from vadrin.app.sheet import TestSheet
-from vadrin.app.shot_words import script_rows, shot_of, then_words
+from vadrin.app.shot_words import shot_of, then_words
+from vadrin.app.words import number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.core.exposure import shutter_name, stops_text
 from vadrin.notebook.records import DOUBLED, EXPOSED, PLANNED, SKIPPED
+from vadrin.ui.ask_line import AskLine
 from vadrin.ui.cue import Cue
-from vadrin.ui.parts import Field, button, text
+from vadrin.ui.papers import write_labels, write_script
+from vadrin.ui.parts import button, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -58,8 +60,6 @@ class ExposeStation(Station):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
         self._cue = Cue()
-        self._taking: Callable[[str], None] | None = None
-        self._choices: dict[int, Callable[[], None]] = {}
         top = QHBoxLayout()
         self._counter = text("", 17, tone="soft")
         self._place = text("", 17, tone="soft")
@@ -84,24 +84,11 @@ class ExposeStation(Station):
         self.column.addWidget(self._turn)
         self.column.addWidget(self._then)
         self.column.addStretch(1)
-        self.column.addWidget(self._ask_line())
+        self.asked = AskLine(self.refuse, self.take_focus)
+        self.column.addWidget(self.asked)
         self.column.addWidget(self.refusal)
         self.column.addStretch(1)
         self.column.addWidget(self._key_row())
-
-    def _ask_line(self) -> QWidget:
-        self.asked = QWidget()
-        row = QHBoxLayout(self.asked)
-        row.setContentsMargins(0, 0, 0, 0)
-        self.prompt = text("", 15, 500, wrap=True)
-        self.answer = Field()
-        self.answer.setFont(font(17))
-        self.answer.setFixedWidth(px(300))
-        self.answer.returnPressed.connect(self._answered)
-        row.addWidget(self.prompt, 1)
-        row.addWidget(self.answer)
-        self.asked.hide()
-        return self.asked
 
     def _key_row(self) -> QWidget:
         row = QWidget()
@@ -177,11 +164,9 @@ class ExposeStation(Station):
             return
         key = event.key()
         if key == Qt.Key.Key_Escape and self.asked.isVisible():
-            self._close_ask()
+            self.asked.close_line()
             return
-        number = key - Qt.Key.Key_0
-        if number in self._choices:
-            self._choices[number]()
+        if self.asked.isVisible() and self.asked.pick(key - Qt.Key.Key_0):
             return
         paper = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
         acts: dict[int, Callable[[], object]] = {
@@ -192,10 +177,12 @@ class ExposeStation(Station):
             Qt.Key.Key_O: self._ask_otherwise,
             Qt.Key.Key_M: self._ask_meter,
             Qt.Key.Key_C: self._ask_counter,
-            Qt.Key.Key_N: lambda: self._ask("A note on this frame:", "", self._take_note),
-            Qt.Key.Key_T: lambda: self._ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick),
-            Qt.Key.Key_P: lambda: self._print(bool(paper)),
-            Qt.Key.Key_L: self._labels,
+            Qt.Key.Key_N: lambda: self.asked.ask("A note on this frame:", "", self._take_note),
+            Qt.Key.Key_T: lambda: self.asked.ask(
+                f"Ticked on paper: {SHEET_HINT}", "all", self._tick
+            ),
+            Qt.Key.Key_P: lambda: self._write(lambda f, s: write_script(f, s, bool(paper))),
+            Qt.Key.Key_L: lambda: self._write(write_labels),
             Qt.Key.Key_V: self._sounds,
         }
         if key in acts:
@@ -209,46 +196,6 @@ class ExposeStation(Station):
         place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
         if place is not None:
             self.bench.select(place[1].frame.id)
-
-    def _ask(self, words: str, begin: str, taking: Callable[[str], None]) -> None:
-        """Ask for a line of text; Enter gives it to `taking`."""
-        self.refuse("")
-        self._choices = {}
-        self._taking = taking
-        self.prompt.setText(words)
-        self.answer.setVisible(True)
-        self.answer.setText(begin)
-        self.asked.show()
-        self.answer.setFocus()
-        self.answer.selectAll()
-
-    def _choose(self, words: str, choices: list[tuple[str, Callable[[], None]]]) -> None:
-        """Ask for one of a few numbered ways."""
-        lines = [f"{i}  {said}" for i, (said, _) in enumerate(choices, start=1)]
-        self.prompt.setText("\n".join([words, *lines, "Esc  leave it so"]))
-        self._choices = {i: act for i, (_, act) in enumerate(choices, start=1)}
-        self.answer.hide()
-        self.asked.show()
-        self.setFocus()
-
-    def _close_ask(self) -> None:
-        self._choices, self._taking = {}, None
-        self.asked.hide()
-        self.refuse("")
-        self.take_focus()
-
-    def _answered(self) -> None:
-        if self._taking is None:
-            return
-        taking = self._taking
-        try:
-            taking(self.answer.text())
-        except (ValueError, EditRefusedError) as error:
-            self.refuse(str(error))
-            self._cue.error()
-            return
-        if self._taking is taking and not self._choices:
-            self._close_ask()
 
     def _next(self) -> None:
         following = next_to_expose(self.bench.sheet) if self.bench.sheet else None
@@ -278,8 +225,8 @@ class ExposeStation(Station):
         self.bench.select(frame.id)
 
     def _ask_otherwise(self) -> None:
-        self._ask("What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):",
-                  "", self._otherwise)  # fmt: skip
+        words = "What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):"
+        self.asked.ask(words, "", self._otherwise)
 
     def _otherwise(self, words: str) -> None:
         place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
@@ -292,7 +239,7 @@ class ExposeStation(Station):
         sheet = self.bench.sheet
         if sheet is not None:
             begin = shutter_name(sheet.test.metered_seconds)
-            self._ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
+            self.asked.ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
 
     def _meter(self, words: str) -> None:
         sheet = self.bench.sheet
@@ -305,7 +252,7 @@ class ExposeStation(Station):
             return
         self._cue.error()
         way = "brighter" if moved > 0 else "dimmer"
-        self._choose(
+        self.asked.choose(
             f"The light is {stops_text(round(abs(moved) * 3) / 3)} stop {way} than the plan counts "
             "on.",
             [
@@ -317,35 +264,32 @@ class ExposeStation(Station):
     def _rescale(self) -> None:
         sheet = self.bench.sheet
         if sheet is not None:
-            self._close_ask()
             count = self.bench.edit(lambda book: rescale_rest(book, sheet))
             self.bench.said.emit(f"{count} frames to come are set for the light as it is.")
 
     def _spoil(self) -> None:
         sheet = self.bench.sheet
         if sheet is not None:
-            self._close_ask()
             count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
             self.bench.said.emit(f"{count} frames are marked as spoilt by the light.")
 
     def _ask_counter(self) -> None:
         if self.bench.sheet is not None:
             ours = frames_wound(self.bench.sheet)
-            self._ask(f"The script says {ours} frames are done on this roll. The camera says:",
+            self.asked.ask(f"The script says {ours} frames are done on this roll. The camera says:",
                       str(ours), self._count)  # fmt: skip
 
     def _count(self, words: str) -> None:
         if self.bench.sheet is None:
             return
-        found = counter_remedies(self.bench.sheet, int(words))
+        found = counter_remedies(self.bench.sheet, round(number_typed(words)))
         if not found:
             self.bench.said.emit("Camera and script agree.")
             return
-        self._choose("What may have happened, the likeliest first:",
+        self.asked.choose("What may have happened, the likeliest first:",
                      [(r.words, lambda r=r: self._remedy(r)) for r in found])  # type: ignore[misc]  # fmt: skip
 
     def _remedy(self, remedy: CounterRemedy) -> None:
-        self._close_ask()
         self.bench.edit(remedy.act)
         self._next()
         self.bench.said.emit(f"Put right: {remedy.words}.")
@@ -357,44 +301,23 @@ class ExposeStation(Station):
             test_id, frame_id = sheet.test.id, place[1].frame.id if place else None
             self.bench.edit(lambda book: write_note(book, test_id, frame_id, words))
 
+    def _ask_ticks(self) -> None:
+        self.asked.ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick)
+
     def _tick(self, words: str) -> None:
         sheet = self.bench.sheet
         if sheet is not None:
             count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
             self.bench.said.emit(f"{count} frames entered from the sheet.")
 
-    def _write(self, name: str, made: bytes) -> None:
-        target = self.bench.notebook.path.parent / name
-        try:
-            Path(target).write_bytes(made)
-        except OSError as error:
-            self.refuse(f"{target}: {(error.strerror or '').lower()}. Choose another folder.")
-            return
-        self.bench.said.emit(f"Written: {target}")
-
-    def _print(self, pocket: bool) -> None:
-        from vadrin.formats.script_pdf import ScriptSheet, script_pdf
-
-        sheet = self.bench.sheet
+    def _write(self, write: Callable[[Path, TestSheet], Path]) -> None:
+        sheet, folder = self.bench.sheet, self.bench.notebook.path.parent
         if sheet is None:
             return
-        t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
-        lines = (
-            f"{sheet.process}. EI {sheet.test.exposure_index:g} on the meter, "
-            f"{sheet.test.subject}.",
-            f"The plan counts on {t} at {n}. Meter at the start ______ and at the end ______",
-            "Tick what was taken; write beside it what went otherwise. Bold: turn something.",
-        )
-        kind = " pocket" if pocket else ""
-        paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(sheet)))
-        self._write(f"script {sheet.title}{kind}.pdf", script_pdf(paper, pocket))
-
-    def _labels(self) -> None:
-        from vadrin.formats.script_pdf import label_pdf
-
-        if self.bench.sheet is not None:
-            made = label_pdf(labels_of(self.bench.sheet))
-            self._write(f"labels {self.bench.sheet.title}.pdf", made)
+        try:
+            self.bench.said.emit(f"Written: {write(folder, sheet)}")
+        except OSError as error:
+            self.refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")
 
     def _sounds(self) -> None:
         self.bench.said.emit(self._cue.toggle())

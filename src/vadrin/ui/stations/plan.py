@@ -27,7 +27,7 @@ from vadrin.ui.type import px
 if TYPE_CHECKING:
     from vadrin.app.forecast import Forecast
 
-_PAUSE_MS = 40
+_PAUSE_MS = 120
 
 
 def _finer(shown: str, way: int) -> str:

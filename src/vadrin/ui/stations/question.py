@@ -17,7 +17,8 @@ from vadrin.app.kinds import KINDS, Kind, numbers_of
 from vadrin.app.planning import EditRefusedError, start_kind
 from vadrin.app.roll_entry import ROLL_HINT, enter_roll
 from vadrin.app.workbench import Workbench
-from vadrin.core.plan import BLANK, FOGGED, LOST, PlannedFrame, StripPlan, Wish, plan_of
+from vadrin.core.plan import plan_of
+from vadrin.core.plan_kinds import BLANK, FOGGED, LOST, PlannedFrame, StripPlan, Wish
 from vadrin.ui.look import DAY, Look
 from vadrin.ui.parts import Field, button, text
 from vadrin.ui.stations.station import Scene, Station
