@@ -11,7 +11,13 @@ from pathlib import Path
 import numpy as np
 
 from vadrin.app.darkroom import decide
-from vadrin.app.planning import developer_named, lay_out, stock_named
+from vadrin.app.planning import (
+    PlanEdit,
+    apply_plan,
+    developer_named,
+    lay_out,
+    stock_named,
+)
 from vadrin.app.question import readings_of, settings_of
 from vadrin.app.sheet import load_sheet
 from vadrin.core.analysis import analyse
@@ -213,6 +219,15 @@ def _write_kit(notebook: Notebook) -> None:
         )  # fmt: skip
 
 
+def _plan_on_the_camera(notebook: Notebook) -> None:
+    """The test that is only planned gets the marks of the camera it is planned for."""
+    test = next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[0].day)
+    sheet = load_sheet(notebook, test.id)
+    if sheet is not None:
+        names = sheet.stock.name, sheet.developer.name, sheet.developer.dilution
+        apply_plan(notebook, PlanEdit(test, SCENARIOS[0].times, *names), "demo")
+
+
 def make_demo(path: Path) -> None:
     """Write the demo notebook to a path where there is none yet."""
     notebook = Notebook(path)
@@ -222,6 +237,7 @@ def make_demo(path: Path) -> None:
             _write_film(notebook, scenario, test)
         _double_a_frame(notebook)
         _write_kit(notebook)
+        _plan_on_the_camera(notebook)
     _decide_the_complete_one(notebook)
     notebook.close()
 

@@ -29,9 +29,13 @@ VIEWS = (
 
 
 def _settle(app: Any, window: Window) -> None:
-    for _ in range(400):
+    forecaster = getattr(window.station(), "forecaster", None)
+    begun = time.perf_counter()
+    while time.perf_counter() - begun < 10:
         app.processEvents()
-        if not window.analyst.busy:
+        # A forecast begins a moment after the plan stands still.
+        early = forecaster is not None and time.perf_counter() - begun < 0.3
+        if not window.analyst.busy and not early and not (forecaster and forecaster.busy):
             break
         time.sleep(0.01)
     for _ in range(5):
