@@ -9,6 +9,7 @@ from dataclasses import replace
 from importlib.util import module_from_spec, spec_from_file_location
 from operator import attrgetter
 from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
 from hypothesis import given, settings
@@ -19,6 +20,7 @@ from vadrin.app.planning import new_test
 from vadrin.app.sheet import load_sheet
 from vadrin.app.shelf import clock_doubt
 from vadrin.app.workbench import Workbench
+from vadrin.commands import main
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.changes import InUseError, ReadOnlyError
 from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
@@ -173,6 +175,20 @@ def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
     recovered.close()
     with pytest.raises(NotebookError, match="there already"):
         rescue(damaged, tmp_path / "recovered.vadrin")
+    assert main(["recover", str(damaged), str(tmp_path / "again.vadrin")]) == 0
+    assert everything_of(tmp_path / "again.vadrin")[Test] == whole[Test]
+    assert main(["recover", str(damaged), str(tmp_path / "again.vadrin")]) == 2
+    assert main(["recover", str(tmp_path / "none.vadrin"), str(tmp_path / "x.vadrin")]) == 2
+
+
+def test_the_file_manager_learns_of_notebooks(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "share"))
+    assert main(["register"]) == 0
+    entry = (tmp_path / "share/applications/vadrin.desktop").read_text()
+    assert 'Exec="' in entry
+    assert entry.splitlines()[4].endswith('/vadrin" %f')
+    kinds = ElementTree.parse(tmp_path / "share/mime/packages/vadrin.xml").getroot()
+    assert kinds[0].get("type") == "application/x-vadrin"
 
 
 def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):

@@ -9,13 +9,14 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.window.conftest import words_of
 from tests.window.test_whole_job import CTRL, Typist
+from vadrin.app.differences import conditions_of, differences
 from vadrin.app.kinds import KINDS
 from vadrin.app.planning import EditRefusedError
 from vadrin.app.roll_entry import enter_roll, roll_typed
 from vadrin.app.sheet import load_sheet
 from vadrin.core.exposure import exact_aperture, exact_shutter
 from vadrin.core.plan_kinds import NO_CHECK
-from vadrin.notebook.kit import Batch, Camera, Lens, ShutterTime
+from vadrin.notebook.kit import Batch, Camera, Developer, Lens, ShutterTime
 from vadrin.notebook.records import DOUBLED, EXPOSED, LOST, SKIPPED, Exposure, MeterReading, Note
 
 ENTER, TAB, DOWN = Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Down
@@ -422,3 +423,50 @@ def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
     known = station.forecaster.ask(window.bench.sheet, station._found).prediction
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)
     assert known.time_min.value == pytest.approx(7.55, rel=0.05)
+
+
+def test_a_comparison_names_its_other_developer(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    typist = Counting(qtbot, window)
+    begin(typist, "compare")
+    word(window, "against", "Tarn 1+9")
+    strips = window.bench.sheet.strips
+    book = window.bench.notebook
+    other = book.get(Developer, strips[1].strip.developer_id)
+    assert (other.name, other.dilution) == ("Tarn", "1+9")
+    assert strips[0].strip.developer_id is None
+    assert [s.strip.roll for s in strips] == [1, 2]
+    found = differences(*(conditions_of(book, window.bench.sheet, x) for x in "AB"))
+    assert [d.name for d in found] == ["developer", "dilution"]
+
+
+def test_a_push_plan_asks_each_frame_from_its_own_ei(planned):
+    window, hands = planned
+    typist = Counting(hands.qtbot, window)
+    begin(typist, "push")
+    word(window, "second", "0, 2")
+    normal, pushed = window.bench.sheet.strips
+    assert [s.strip.push for s in (normal, pushed)] == [0.0, 2.0]
+    assert pushed.strip.planned_min > normal.strip.planned_min
+    first, second = (
+        next(f for f in s.frames if f.frame.wanted_stops == 0.0) for s in (normal, pushed)
+    )
+    assert second.frame.exposure_index == 4 * first.frame.exposure_index
+    light = [f.frame.seconds / f.frame.aperture**2 for f in (first, second)]
+    assert log2(light[0] / light[1]) == pytest.approx(2.0, abs=0.35)
+    assert second.log_h(8.125) == pytest.approx(first.log_h(8.125) - 0.602, abs=0.06)
+
+
+def test_long_exposures_of_a_reciprocity_test_take_light_away(planned):
+    window, hands = planned
+    typist = Counting(hands.qtbot, window)
+    begin(typist, "reciprocity")
+    frames = [f.frame for _, f in window.bench.sheet.frames() if f.frame.wanted_stops is not None]
+    short, *longs = frames
+    assert short.wanted_stops == 0.0
+    assert [f.seconds for f in longs[:4]] == [1.0, 2.0, 4.0, 4.0]
+    for frame in longs:
+        start = exact_shutter(1 / 30) / exact_aperture(5.6) ** 2
+        light = log2(frame.seconds / frame.aperture**2 / start) - frame.filter_stops
+        assert frame.stops == pytest.approx(light, abs=1e-3)
+        assert abs(frame.stops - frame.wanted_stops) <= 0.5

@@ -297,3 +297,75 @@ def test_the_window_says_when_a_notebook_can_only_be_read(open_window, tmp_path)
     assert "Open for reading only" in window.header._state.text()
     assert window.bench.station == "shelf"
     first.close()
+
+
+def test_conditions_are_written_where_the_work_is_and_compared(qtbot, demo):
+    window = demo("Brannock 400 B7", "process")
+    fields = window.station().conditions
+    fields["agitation"].setFocus()
+    QApplication.focusWidget().selectAll()
+    type_in(qtbot, "stand, 60 min")
+    fields["bottle"].setFocus()
+    press(qtbot, Qt.Key.Key_Up)
+    test = window.bench.sheet.test
+    assert (test.agitation, test.bottle_id) == ("stand, 60 min", 1)
+    assert fields["bottle"].text() == "Sable A"
+    fields["paper"].setText("none of mine")
+    fields["paper"].settle()
+    assert "in the cupboard yet" in window.station().refusal.text()
+    window.bench.go("shelf")
+    mark(qtbot, window, "Brannock 400 B7")
+    mark(qtbot, window, "Brannock 400 B6")
+    assert "agitation stand, 60 min first 30 s" in words_of(window.station().side)
+
+
+def test_developing_counts_the_bottle_down(demo):
+    window = demo("Skerry Fine 50", "process")
+    book, bench = window.bench.notebook, window.bench
+    with book.change("bottle"):
+        book.put(replace(bench.sheet.test, bottle_id=1))
+    bench.refresh()
+    before = book.get(Bottle, 1).films_done
+    window.station()._as_planned()
+    assert book.get(Bottle, 1).films_done == pytest.approx(before + 1)
+    bench.undo()
+    assert book.get(Bottle, 1).films_done == before
+
+
+def test_a_removed_test_comes_back_whole(qtbot, shelf):
+    book = shelf.bench.notebook
+    whole = book.everything()
+    press(qtbot, Qt.Key.Key_Delete)
+    assert len(films(shelf)) == 5
+    assert "Ctrl+Z brings it back" in shelf.header._state.text()
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    assert book.everything() == whole
+
+
+def test_a_kept_file_comes_out_as_it_went_in(demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    trace = tmp_path / "trace.png"
+    trace.write_bytes(bytes(range(256)) * 10)
+    window.files.attach(trace)
+    (kept,) = window.files.kept()
+    window.files.write_kept(kept, tmp_path / "out.png")
+    assert (tmp_path / "out.png").read_bytes() == trace.read_bytes()
+    assert kept.media_type == "image/png"
+
+
+def test_a_merge_that_is_stopped_takes_nothing(demo, tmp_path, monkeypatch):
+    window = demo("Merrow Pan 125", "curves")
+    files, bench = window.files, window.bench
+    files.write_json(tmp_path / "all.json")
+    files.open(tmp_path / "second.vadrin")
+
+    class Stopping:
+        """Stands for the application: the person presses Stop as soon as anything is said."""
+
+        processEvents = staticmethod(lambda: window.banner.notice.hide())  # noqa: N815
+
+    monkeypatch.setattr("vadrin.ui.notebook_files.QApplication", Stopping)
+    files.merge(tmp_path / "all.json")
+    assert "nothing was taken in" in window.header._state.text()
+    assert bench.notebook.all(Test) == bench.notebook.all(Stock) == []
+    assert window.pages.isEnabled()

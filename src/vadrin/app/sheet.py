@@ -18,6 +18,7 @@ from vadrin.notebook.records import (
     Developer,
     Finding,
     Frame,
+    Note,
     Reading,
     Record,
     Stock,
@@ -105,6 +106,11 @@ class TestSheet:
     developer: Developer
     strips: tuple[StripSheet, ...]
     findings: tuple[Finding, ...]
+    notes: tuple[Note, ...] = ()
+
+    def notes_on(self, frame_id: int) -> str:
+        """Words kept about a frame."""
+        return "; ".join(n.words for n in self.notes if n.frame_id == frame_id)
 
     def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
         """All frames strip by strip, each with its strip."""
@@ -172,6 +178,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
     by_test = _grouped(strips, "test_id")
     findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
+    notes = _grouped(notebook.all_of(Note, "test_id", [t.id for t in tests]), "test_id")
     stocks = _named(notebook, Stock, {t.stock_id for t in tests})
     batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
     developers = _named(notebook, Developer, {t.developer_id for t in tests})
@@ -188,6 +195,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             developers.get(test.developer_id, Developer()),
             tuple(strip_sheet(s) for s in by_test.get(test.id, ())),
             tuple(findings.get(test.id, ())),
+            tuple(notes.get(test.id, ())),
         )
         for test in tests
     ]

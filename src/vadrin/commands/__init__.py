@@ -9,7 +9,7 @@ from pathlib import Path
 
 from vadrin import __version__
 
-COMMANDS = ("analyse", "convert", "snapshot", "bench", "register")
+COMMANDS = ("analyse", "convert", "snapshot", "bench", "register", "recover")
 
 
 class UsageError(Exception):
@@ -36,6 +36,9 @@ def _command_parser() -> argparse.ArgumentParser:
     convert.add_argument("source", type=Path, metavar="IN")
     convert.add_argument("target", type=Path, metavar="OUT")
     commands.add_parser("register", help="open notebooks from the file manager")
+    recover = commands.add_parser("recover", help="save what a damaged notebook still holds")
+    recover.add_argument("damaged", type=Path)
+    recover.add_argument("copy", type=Path)
     snapshot = commands.add_parser("snapshot", help="every main view as PNG")
     snapshot.add_argument("folder", type=Path)
     commands.add_parser("bench", help="the benchmark table")
@@ -76,6 +79,10 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.convert import run_convert
 
             return run_convert(options.source, options.target)
+        if options.command == "recover":
+            from vadrin.commands.recover import run_recover
+
+            return run_recover(options.damaged, options.copy)
         if options.command == "register":
             from vadrin.commands.register import run_register
 

@@ -60,15 +60,15 @@ def inspect(path: Path) -> int:
     except sqlite3.DatabaseError as error:
         raise NotebookError(
             f"{path.name} is damaged or is no notebook ({error}). It was left untouched; "
-            "open a backup, or save what can be recovered as a copy.",
+            f"open a backup, or: vadrin recover {path.name} COPY.vadrin",
             damaged=True,
         ) from error
     if application != APPLICATION_ID:
         raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
     if health != "ok":
         raise NotebookError(
-            f"{path.name} is damaged ({health}). It was left untouched; open a backup, or save "
-            "what can be recovered as a copy.",
+            f"{path.name} is damaged ({health}). It was left untouched; open a backup, or: "
+            f"vadrin recover {path.name} COPY.vadrin",
             damaged=True,
         )
     if version > SCHEMA_VERSION:

@@ -111,6 +111,9 @@ class Header(QWidget):
                 menu.addSeparator()
             else:
                 self._entry(menu, *act)
+        for kept in files.kept():
+            words = f"Save the kept file {kept.name} …"
+            self._entry(menu, words, partial(files.ask_kept, kept), True)
         self._recent(menu)
         menu.popup(self._file.mapToGlobal(self._file.rect().bottomLeft()))
 

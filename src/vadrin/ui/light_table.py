@@ -200,7 +200,11 @@ class LightTable(QWidget):
         if event is None:
             return
         found = self._frame_at(event.position())
-        QToolTip.showText(event.globalPosition().toPoint(), spoken(*found) if found else "", self)
+        words = ""
+        if found and self._sheet:
+            notes = self._sheet.notes_on(found[1].frame.id)
+            words = f"{spoken(*found)}; {notes}" if notes else spoken(*found)
+        QToolTip.showText(event.globalPosition().toPoint(), words, self)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk along the film with the arrow keys."""

@@ -10,6 +10,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from vadrin.notebook.file import NotebookError
+from vadrin.notebook.records import Attachment
 
 if TYPE_CHECKING:
     from vadrin.notebook.json_file import Everything
@@ -173,6 +174,20 @@ class NotebookFiles:
         sheet = self._window.bench.sheet
         if sheet is not None:
             self._written(path, lambda: write_readings(table_of_sheet(sheet), path))
+
+    def kept(self) -> list[Attachment]:
+        """The files kept with the test on the bench."""
+        sheet = self._window.bench.sheet
+        return self._window.bench.notebook.all(Attachment, test_id=sheet.test.id) if sheet else []
+
+    def ask_kept(self, kept: Attachment) -> None:
+        """Ask where a kept file shall be written."""
+        self._ask(f"Save {kept.name}", "Any file (*)", lambda path: self.write_kept(kept, path),
+                  new=Path(kept.name).suffix or ".bin")  # fmt: skip
+
+    def write_kept(self, kept: Attachment, path: Path) -> None:
+        """Write a kept file out again."""
+        self._written(path, lambda: path.write_bytes(kept.data))
 
     def attach(self, path: Path) -> None:
         """Keep a file with the test on the bench."""

@@ -6,13 +6,14 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
+from vadrin.app.conditions import NAMES, condition_choices, condition_shown, set_condition
 from vadrin.app.darkroom import develop_strip
 from vadrin.app.sheet import StripSheet
 from vadrin.app.words import minutes_text, minutes_typed, number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Strip
-from vadrin.ui.parts import WordField, button, rule, text
+from vadrin.ui.parts import WordField, button, rule, sentence, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import px
 
@@ -51,14 +52,44 @@ class ProcessStation(Station):
         for keys in ("Ctrl+Return", "Ctrl+Enter"):
             self.bind(keys, self._as_planned)
         self.column.addWidget(self._all)
+        self.column.addWidget(rule())
+        self.conditions = {name: self._condition(name) for name in NAMES}
+        c = self.conditions
+        self.column.addWidget(
+            sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],
+                     "; from bottle", c["bottle"], ", as in", c["process"], ".", size=15)
+        )  # fmt: skip
+        self.column.addWidget(
+            sentence("Metered with", c["light meter"], ", read with", c["instrument"],
+                     ", for paper", c["paper"], ".", size=15)
+        )  # fmt: skip
         self.column.addStretch(1)
         self._rows: dict[int, tuple[WordField, WordField]] = {}
         self._shown_for: tuple[int, ...] = ()
 
+    def _condition(self, name: str) -> WordField:
+        def commit(words: str) -> None:
+            sheet = self.bench.sheet
+            if sheet is not None:
+                test = sheet.test
+                self.bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
+
+        def step(shown: str, way: int) -> str:
+            choices = condition_choices(self.bench.notebook, name)
+            if not choices:
+                return shown
+            return choices[(choices.index(shown) + way) % len(choices) if shown in choices else 0]
+
+        field = WordField(name, commit, step, size=15)
+        field.refused.connect(self.refuse)
+        return field
+
     def show_scene(self, scene: Scene) -> None:
-        """Show a line for each strip."""
+        """Show a line for each strip, and the conditions of the run."""
         if scene.sheet is None:
             return
+        for name, field in self.conditions.items():
+            field.show_value(condition_shown(self.bench.notebook, scene.sheet.test, name))
         ids = tuple(s.strip.id for s in scene.sheet.strips)
         if ids != self._shown_for:
             self._build(scene.sheet.strips)

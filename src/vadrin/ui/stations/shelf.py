@@ -18,6 +18,8 @@ from vadrin.app.shelf import (
     shelf_lines,
 )
 from vadrin.app.workbench import Workbench
+from vadrin.notebook.records import Test
+from vadrin.notebook.store import Notebook
 from vadrin.ui.parts import Field, WordField, button, text
 from vadrin.ui.shelf_lines import ShelfModel, ShelfPainter
 from vadrin.ui.shelf_side import ShelfSide
@@ -47,6 +49,7 @@ class ShelfStation(Station):
         ("Ctrl+M", "mark: two marked tests show what changed"),
         ("Ctrl+L", "a new test like this one, with one thing changed"),
         ("Ctrl+G", "next grouping"),
+        ("Delete", "remove the test (undo brings it back)"),
     )
     wants_finding = False
 
@@ -185,6 +188,22 @@ class ShelfStation(Station):
         self._show_side()
         self._list.viewport().update()  # type: ignore[union-attr]
 
+    def _remove(self) -> None:
+        line = self._current()
+        test = self.bench.notebook.get(Test, line.test_id) if line else None
+        if line is None or test is None:
+            return
+
+        def remove(notebook: Notebook) -> bool:
+            with notebook.change(f"remove the test of {line.film}"):
+                notebook.remove(test)
+            return True
+
+        if self.bench.sheet is not None and self.bench.sheet.test.id == test.id:
+            self.bench.open_test(None)
+        if self.bench.edit(remove):
+            self.bench.said.emit(f"Removed the test of {line.film}. Ctrl+Z brings it back.")
+
     def _set_group(self, words: str) -> None:
         found = [g for g in GROUPS if words.strip().lower() in g]
         if len(found) != 1:
@@ -211,6 +230,8 @@ class ShelfStation(Station):
         elif event.key() == Qt.Key.Key_Escape:
             self.filter.clear()
             self._list.setFocus()
+        elif event.key() == Qt.Key.Key_Delete and self._list.hasFocus():
+            self._remove()
         elif event.key() == Qt.Key.Key_Down and self.filter.hasFocus():
             self._list.setFocus()
         else:

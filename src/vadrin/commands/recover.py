@@ -1,0 +1,23 @@
+"""``vadrin recover DAMAGED COPY``: every record that can still be read, in a new notebook."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from vadrin.commands import UsageError
+from vadrin.notebook.file import NotebookError
+from vadrin.notebook.rescue import rescue
+
+
+def run_recover(damaged: Path, copy: Path) -> int:
+    """Write the copy and say what is in it; the damaged file is only read."""
+    if not damaged.is_file():
+        raise UsageError(f"{damaged}: no such file; check the path")
+    try:
+        counts = rescue(damaged, copy)
+    except (NotebookError, OSError) as error:
+        raise UsageError(str(error)) from error
+    found = ", ".join(f"{count} {name.replace('_', ' ')}" for name, count in counts.items())
+    print(f"{copy}: {found}", file=sys.stderr)
+    return 0
