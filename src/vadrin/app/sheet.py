@@ -9,7 +9,6 @@ from vadrin.core.exposure import log_h_of_frame, stops_text
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     CHECK,
-    EXPOSED,
     FOGGED,
     LOST,
     PLANNED,
@@ -31,6 +30,10 @@ R = TypeVar("R", bound=Record)
 
 SPOILT = (SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
+
+
+_AS_ASKED = 0.3
+"""Stops within which a frame still goes by what was asked for; cameras miss by so much."""
 
 
 @dataclass(frozen=True)
@@ -55,8 +58,9 @@ class FrameSheet:
             return "fogged" if self.frame.role == FOGGED else "lost"
         if self.frame.role == CHECK:
             return "again"
-        if self.frame.wanted_stops is not None and self.frame.state in (PLANNED, EXPOSED):
-            return stops_text(self.frame.wanted_stops, signed=True)
+        wanted, got = self.frame.wanted_stops, self.frame.stops
+        if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
+            return stops_text(wanted, signed=True)
         if self.frame.stops is not None:
             return stops_text(self.frame.stops, signed=True)
         return self.frame.name

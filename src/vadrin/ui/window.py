@@ -37,6 +37,7 @@ from vadrin.ui.import_banner import ImportBanner
 from vadrin.ui.light_table import LightTable
 from vadrin.ui.look import DAY, LOOKS, CaretStyle, Look, style_sheet
 from vadrin.ui.notebook_files import NotebookFiles
+from vadrin.ui.parts import WordField
 from vadrin.ui.rail import Rail
 from vadrin.ui.shortcuts import ShortcutSheet
 from vadrin.ui.stations.shelf import ShelfStation
@@ -64,7 +65,7 @@ class Window(QMainWindow):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench, self.look, self._red_only = bench, DAY, False
-        self._asking = False
+        self._quiet = False
         self.analyst = Analyst()
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
@@ -111,13 +112,13 @@ class Window(QMainWindow):
 
     def _sheet_changed(self, sheet: TestSheet | None) -> None:
         """Ask for the answer, and show everything once, not again for an answer known already."""
-        self._asking = True
+        self._quiet = True
         self.analyst.ask(sheet)
-        self._asking = False
+        self._quiet = False
         self.refresh()
 
     def _answered(self, _analysis: object) -> None:
-        if not self._asking:
+        if not self._quiet:
             self.refresh()
 
     def _bind_keys(self) -> None:
@@ -269,6 +270,11 @@ class Window(QMainWindow):
         typing = self.focusWidget()
         if typing is not None:
             typing.clearFocus()
+        # Fields that lose the keyboard while the window goes have nothing to write into.
+        for field in self.findChildren(WordField):
+            field.blockSignals(True)
         self.analyst.wait()
+        # An answer that still comes has nothing to be shown from.
+        self._quiet = True
         self.bench.notebook.close()
         super().closeEvent(event)
