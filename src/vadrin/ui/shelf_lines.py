@@ -11,7 +11,7 @@ from vadrin.notebook.store import Notebook
 from vadrin.ui.look import DAY, Look
 from vadrin.ui.type import font, px
 
-_AT_ONCE = 14
+_AT_ONCE = 10
 
 
 class ShelfModel(QAbstractListModel):

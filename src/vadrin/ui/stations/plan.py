@@ -50,6 +50,7 @@ class PlanStation(Station):
         self._fields: dict[str, WordField] = {}
         self._wish: PlanEdit | None = None
         self._sheet: TestSheet | None = None
+        self._scene: Scene | None = None
         self._found: FoundBefore | None = None
         self._sentences: list[tuple[str, QWidget]] = []
         self._question = text("", 17, 700, wrap=True)
@@ -79,7 +80,7 @@ class PlanStation(Station):
         # Asked a moment after the last step, so that held arrow keys stay quick.
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
-        self._soon.timeout.connect(self._ask)
+        self._soon.timeout.connect(self._settle)
 
     def _build(self) -> None:
         f = self._field
@@ -163,8 +164,13 @@ class PlanStation(Station):
         for key, field in self._fields.items():
             field.show_value(WORDS[key].shown(sheet, self._wish))
         self._advise(sheet)
+        # While one steps through a word, words answer at once and the picture follows.
+        before = self._scene.sheet if self._scene else None
+        stepped = before is not None and before is not sheet and before.test.id == test.id
+        self._scene = scene
+        if not stepped:
+            self._draw(scene)
         self._soon.start(_PAUSE_MS)
-        self._draw(scene)
 
     def _show_sentences(self, kind: Kind, tablet: bool) -> None:
         self._question.setText(kind.question)
@@ -211,6 +217,12 @@ class PlanStation(Station):
         self.advice.setVisible(bool(faults))
         self.notes.setText(" ".join(advice.notes[:3]))
         self.notes.setVisible(bool(advice.notes))
+
+    def _settle(self) -> None:
+        """The word stands still: draw, and ask for the forecast."""
+        if self._scene is not None:
+            self._draw(self._scene)
+        self._ask()
 
     def _ask(self) -> None:
         if self._sheet is None or self._sheet.read():
