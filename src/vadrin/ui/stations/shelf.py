@@ -128,6 +128,8 @@ class ShelfStation(Station):
     def _list_lines(self, fresh: bool) -> None:
         here = self._current()
         found = filtered(self._lines, self.filter.text())
+        # Without headings all lines are of one height, so thousands need not be measured.
+        self._list.setUniformItemSizes(self._group == GROUPS[0])
         self._model.show(self.bench.notebook, grouped(found, self._group), fresh)
         self._title.setText(self._count_words(len(found)))
         self._empty.setVisible(not found)
