@@ -23,10 +23,12 @@ from vadrin.core.film import (
     invent_film,
     typical_film,
 )
+from vadrin.core.likely import likely_of_film
 from vadrin.core.prediction import PlannedStrip, predict
 
 _TARGET = 0.58
 _INDEX = 100.0
+_TYPICAL = likely_of_film(typical_film(_INDEX))
 Pairs = dict[str, list[tuple[float, float]]]
 
 
@@ -56,7 +58,7 @@ def _one(rng: np.random.Generator, pairs: Pairs) -> None:
     plan = tuple(
         PlannedStrip("ABCDE"[i], t, (*([math.nan] * blanks), *x)) for i, t in enumerate(times)
     )
-    told = predict(typical_film(_INDEX), plan, noise)
+    told = predict(_TYPICAL, plan, noise)
     meter = Densitometer(noise, 0.0, 3)
     strips = tuple(
         expose_and_develop(film, "ABCDE"[i], x, t, rng, meter, blanks=blanks)

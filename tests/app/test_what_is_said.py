@@ -8,7 +8,7 @@ import pytest
 from vadrin.app.advice import headline_of, push_lines
 from vadrin.app.card import card_of, target_text
 from vadrin.app.doubts import doubt_of
-from vadrin.app.expectation import expected_strips
+from vadrin.app.expectation import expected_film, expected_strips
 from vadrin.app.progress import steps_of
 from vadrin.app.question import channel_of, readings_of, settings_of
 from vadrin.app.schools import limits_text, school_lines
@@ -152,11 +152,12 @@ def test_a_very_long_name_still_prints(told):
 
 def test_expected_curves_are_steeper_for_longer_times(told):
     sheet, _ = told["Kelda Pan 200 K4"]
-    strips = expected_strips(sheet, None)
+    film = expected_film(sheet.test.exposure_index, None)
+    strips = expected_strips(sheet, film)
     assert [s.label for s in strips] == ["A", "B", "C", "D"]
     tops = [float(s.curve.net[-1]) for s in strips]
     assert tops == sorted(tops)
-    assert expected_strips(sheet, None) is strips
+    assert expected_strips(sheet, film) is strips
 
 
 def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):

@@ -20,6 +20,7 @@ from vadrin.core.camera import (
 )
 from vadrin.core.exposure import exact_aperture, exact_shutter
 from vadrin.core.film import typical_film
+from vadrin.core.likely import likely_of_film
 from vadrin.core.plan import capacity_of, plan_of
 from vadrin.core.plan_kinds import (
     BLANK,
@@ -146,7 +147,7 @@ def test_capacity_in_every_unit():
 
 
 def test_a_prediction_says_why_there_is_none():
-    film = typical_film(100.0)
+    film = likely_of_film(typical_film(100.0))
     x = tuple(math.log10(8.125 / 100) + 0.30103 * s for s in range(-6, 6))
     alone = predict(film, (PlannedStrip("A", 8.0, (math.nan, *x)),), 0.01)
     assert alone.ei_spread > 0.02

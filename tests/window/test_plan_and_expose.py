@@ -1,5 +1,6 @@
 """Every kind of test planned by keyboard, shot with mistakes, and what the notebook then says."""
 
+import re
 from math import log2
 
 import pytest
@@ -152,6 +153,11 @@ def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
     assert "at least one frame blank" in window.station().refusal.text()
 
 
+def half_width(outlook):
+    """Stops of the EI's interval that the plan is said to give."""
+    return float(re.search(r"EI to ± ([\d.]+)", outlook.forecast.text())[1])
+
+
 def test_orders_put_drift_across_the_answer(planned):
     window, _ = planned
     word(window, "order", "in pairs on twin cameras")
@@ -166,15 +172,12 @@ def test_orders_put_drift_across_the_answer(planned):
 
 def test_the_forecast_narrows_with_more_strips(qtbot, planned):
     window, _ = planned
-    station = window.station()
-    qtbot.waitUntil(lambda: "Expect the EI" in station.forecast.text(), timeout=10000)
-    assert "one more strip" in station.forecast.text()
-    before = station.forecaster.ask(window.bench.sheet, None).prediction.ei_spread
+    outlook = window.station().outlook
+    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
+    assert "one more strip" in outlook.forecast.text()
+    before = half_width(outlook)
     word(window, "times", "5, 7, 9.5, 13 and 18")
-    qtbot.waitUntil(
-        lambda: station.forecaster.ask(window.bench.sheet, None) is not None, timeout=10000
-    )
-    assert station.forecaster.ask(window.bench.sheet, None).prediction.ei_spread < before
+    assert half_width(outlook) < before, "said at once, in the same turn"
 
 
 def test_something_else_is_taken_for_what_it_was(planned):
@@ -387,11 +390,20 @@ def test_a_roll_another_test_began_is_gone_on_with(planned):
 
 def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
     window, _ = planned
-    station = window.station()
-    station._sureness.setText("0.30")
-    station._sureness.settle()
-    qtbot.waitUntil(lambda: "at least" in station._smallest.text(), timeout=20000)
-    assert "strips in" in station._smallest.text()
+    outlook = window.station().outlook
+    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
+    outlook._sureness.setText("0.30")
+    outlook._sureness.settle()
+    qtbot.waitUntil(lambda: "frames do" in outlook.smallest.text(), timeout=20000)
+    frames = int(outlook.smallest.text().split()[0])
+    assert frames < sum(f.frame.role != LOST for _, f in window.bench.sheet.frames())
+    outlook.take_it.click()
+    sheet = window.bench.sheet
+    laid = [f for _, f in sheet.frames() if f.frame.role in ("bracket", "blank")]
+    assert len(laid) == frames
+    assert half_width(outlook) <= 0.35, "the check frame and the camera's marks shift it a little"
+    window.bench.undo()
+    assert [s.minutes for s in window.bench.sheet.strips] == [6.0, 9.0]
 
 
 def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
@@ -417,10 +429,10 @@ def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
     typist.press(ENTER)
     for typed in ("Merrow Pan 125", "M3", "Sable", "1+1"):
         typist.write(typed, TAB)
-    station = window.station()
-    qtbot.waitUntil(lambda: "as it was found on 2026-10-29" in station.forecast.text(),
+    outlook = window.station().outlook
+    qtbot.waitUntil(lambda: "this film's own curves of 2026-10-29" in outlook.forecast.text(),
                     timeout=10000)  # fmt: skip
-    known = station.forecaster.ask(window.bench.sheet, station._found).prediction
+    known = outlook.forecaster.forecast(window.bench.sheet, outlook._film).prediction
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)
     assert known.time_min.value == pytest.approx(7.55, rel=0.05)
 

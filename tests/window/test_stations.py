@@ -144,7 +144,7 @@ def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):
     assert "out of reach" in words_of(window.station())
     assert window.bench.sheet.test.target_value == 0.58
     qtbot.keyClick(value, Qt.Key.Key_Escape)
-    qtbot.keyClick(kind, Qt.Key.Key_Up)
+    qtbot.keyClick(kind, Qt.Key.Key_Down)
     assert window.bench.sheet.test.target_kind == "zone8"
     assert value.text() == "1.3"
 
@@ -188,7 +188,7 @@ def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
     qtbot.keyClick(fields["times"], Qt.Key.Key_Up)
     assert [s.strip.label for s in window.bench.sheet.strips] == list("ABCDE")
     qtbot.keyClick(fields["strips"], Qt.Key.Key_Down)
-    qtbot.keyClick(fields["step"], Qt.Key.Key_Up)
+    qtbot.keyClick(fields["step"], Qt.Key.Key_Down)
     assert len(window.bench.sheet.strips) == 4
     assert len(window.bench.sheet.strips[0].frames) == 2 + 23
     qtbot.keyClick(fields["blanks"], Qt.Key.Key_Down)

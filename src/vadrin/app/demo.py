@@ -11,12 +11,11 @@ from pathlib import Path
 import numpy as np
 
 from vadrin.app.darkroom import decide
+from vadrin.app.naming import developer_named, stock_named
 from vadrin.app.planning import (
     PlanEdit,
     apply_plan,
-    developer_named,
     lay_out,
-    stock_named,
 )
 from vadrin.app.question import readings_of, settings_of
 from vadrin.app.sheet import load_sheet

@@ -58,11 +58,12 @@ def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
 def _stops_of(
     notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
 ) -> float:
-    from vadrin.app.shooting import limits_of
-    from vadrin.core.camera import real_time
+    from vadrin.app.shooting import UNMETERED, limits_of
+    from vadrin.core.camera import real_time, worth
 
-    limits = limits_of(notebook, test)
-    real = real_time(limits, exact_shutter(seconds))
+    limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
+    fixed = test.kind in UNMETERED
+    real = (real_time if fixed else worth)(limits, exact_shutter(seconds))
     start = exact_shutter(test.metered_seconds) / exact_aperture(test.aperture) ** 2
     index = log2((frame.exposure_index or test.exposure_index) / test.exposure_index)
     light = log2(real / exact_aperture(aperture) ** 2 / start) + index + _light_of(notebook, frame)
@@ -181,20 +182,23 @@ def light_now(notebook: Notebook, sheet: TestSheet) -> float:
 
 def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
-    from vadrin.app.shooting import limits_of, with_settings
+    from vadrin.app.shooting import UNMETERED, limits_of, with_settings
 
     moved = light_now(notebook, sheet)
-    lit = [f.frame for _, f in sheet.shots() if f.frame.state == PLANNED]
-    lit = [f for f in lit if f.wanted_stops is not None]
+    count = 0
     test = replace(
         sheet.test, metered_seconds=exact_shutter(sheet.test.metered_seconds) / 2.0**moved
     )
-    fixed = sheet.test.kind in ("reciprocity", "paper")
-    bare = lit if fixed else [replace(f, seconds=None) for f in lit]
+    fixed = sheet.test.kind in UNMETERED
     with notebook.change("rescale the frames to come"):
-        for frame in with_settings(test, limits_of(notebook, test), bare):
-            notebook.put(replace(frame, compensation=moved))
-    return len(lit)
+        for strip in sheet.strips:
+            lit = [f.frame for f in strip.frames if f.frame.state == PLANNED]
+            lit = [f for f in lit if f.wanted_stops is not None]
+            bare = lit if fixed else [replace(f, seconds=None) for f in lit]
+            for frame in with_settings(test, limits_of(notebook, test, strip.strip), bare):
+                notebook.put(replace(frame, compensation=moved))
+            count += len(lit)
+    return count
 
 
 def spoil_since_last_reading(notebook: Notebook, sheet: TestSheet) -> int:

@@ -35,6 +35,9 @@ def question_of(sheet: TestSheet) -> dict[str, Any]:
                 "temperature_c": strip.strip.temperature_c,
                 "readings": rows,
             }
+            other = sheet.material_of(strip)
+            if other:
+                strips[strip.strip.label]["material"] = other
     return {
         "target": [test.target_kind, test.target_value],
         "school": test.school,

@@ -7,7 +7,8 @@ from dataclasses import replace
 from pathlib import Path
 
 from vadrin.app.exporting import LEFT_OUT
-from vadrin.app.planning import EditRefusedError, developer_named, fresh_uid, now, stock_named
+from vadrin.app.naming import developer_named, stock_named
+from vadrin.app.planning import EditRefusedError, fresh_uid, now
 from vadrin.app.sheet import TestSheet
 from vadrin.formats.readings_table import ReadingsTable, TableRow
 from vadrin.notebook.records import BLANK, BRACKET, EXPOSED, Frame, Matching, Reading, Strip, Test

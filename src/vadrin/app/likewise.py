@@ -6,13 +6,12 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from vadrin.app.differences import Difference, conditions_of, differences
+from vadrin.app.naming import developer_named, stock_named
 from vadrin.app.planning import (
     EditRefusedError,
-    developer_named,
     fresh_uid,
     lay_out,
     now,
-    stock_named,
 )
 from vadrin.app.sheet import TestSheet, load_sheet
 from vadrin.app.words import number_typed, times_typed

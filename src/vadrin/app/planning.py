@@ -5,13 +5,19 @@ from __future__ import annotations
 import secrets
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
+from typing import TYPE_CHECKING
 
+from vadrin.app.against import Other, names_against, on_twins, other_material
 from vadrin.app.kinds import BY_KEY, numbers_of
-from vadrin.core.plan import plan_of
+from vadrin.app.naming import batch_named, camera_named, developer_named, lens_named, stock_named
+from vadrin.app.sheet import TestSheet, load_sheets
+from vadrin.core.plan import capacity_of, plan_of, taken_before
 from vadrin.core.plan_kinds import PlanError, StripPlan, Wish
-from vadrin.notebook.kit import Batch, Camera, Developer, Lens, Stock
 from vadrin.notebook.records import PLANNED, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.camera import CameraLimits
 
 DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
 MOST_STRIPS = 12
@@ -31,20 +37,6 @@ def fresh_uid() -> str:
     return secrets.token_hex(8)
 
 
-def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
-    """The stock with a name, written if it is new. Inside `Notebook.change`."""
-    known = notebook.all(Stock, name=name)
-    if known:
-        return known[0]
-    return notebook.add(Stock(name=name, box_speed=box_speed or 100.0))
-
-
-def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Developer:
-    """The developer with a name and dilution, written if it is new. Inside `change`."""
-    known = notebook.all(Developer, name=name, dilution=dilution)
-    return known[0] if known else notebook.add(Developer(name=name, dilution=dilution))
-
-
 def by_contact(test: Test) -> bool:
     """Whether the exposures come through a step tablet on the film."""
     return test.subject.startswith("step tablet")
@@ -59,7 +51,8 @@ def wish_of(test: Test, times: tuple[float, ...]) -> Wish:
         raise PlanError(str(error)) from error
     return Wish(
         test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
-        times, second, test.check_last, test.arrangement, test.film_form, tablet,
+        times, second, test.check_last, test.arrangement, test.film_form, tablet, test.leader,
+        test.holder, len(names_against(test)) or 1, test.compared in ("stocks", "batches"),
     )  # fmt: skip
 
 
@@ -74,35 +67,28 @@ def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
     """
     from vadrin.app.shooting import limits_of, with_settings
 
-    made, limits = [], limits_of(notebook, test)
-    for position, strip in enumerate(plan_of(wish_of(test, times))):
-        frames = with_settings(test, limits, _frames(strip))
-        made.append((_strip(notebook, test, position, strip), frames))
+    made = []
+    limits: dict[tuple[int | None, int | None], CameraLimits] = {}
+    for position, plan in enumerate(plan_of(wish_of(test, times))):
+        strip = _strip(notebook, test, position, plan)
+        key = strip.camera_id, strip.stock_id
+        if key not in limits:
+            limits[key] = limits_of(notebook, test, strip)
+        made.append((strip, with_settings(test, limits[key], _frames(plan))))
     return made
 
 
 def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> Strip:
-    other = None
-    if test.kind == "compare" and position == 1 and test.against:
-        other = _developer_against(notebook, test)
+    note, other = plan.note, Other()
+    names = names_against(test)
+    if test.kind == "compare" and 0 < position <= len(names):
+        note, other = names[position - 1], other_material(notebook, test, names[position - 1])
+    twin = test.twin_id if position % 2 and on_twins(test) else None
     return Strip(
         test_id=test.id, position=position, label=plan.label, planned_min=plan.time_min,
-        roll=plan.roll, push=plan.push, note=plan.note, developer_id=other,
+        roll=plan.roll, push=plan.push, note=note, camera_id=twin,
+        stock_id=other.stock_id, batch_id=other.batch_id, developer_id=other.developer_id,
     )  # fmt: skip
-
-
-def _developer_against(notebook: Notebook, test: Test) -> int | None:
-    """The developer a comparison is against: the name typed, with its dilution last."""
-    name, _, dilution = test.against.rpartition(" ")
-    for developer in notebook.all(Developer):
-        if f"{developer.name} {developer.dilution}".strip() == test.against.strip():
-            return developer.id
-    if notebook.read_only:
-        return None
-    with notebook.change("developer"):
-        if not name:
-            return developer_named(notebook, dilution).id
-        return developer_named(notebook, name, dilution).id
 
 
 def _frames(strip: StripPlan) -> list[Frame]:
@@ -190,12 +176,30 @@ class PlanEdit:
     batch_name: str | None = None
     camera_name: str | None = None
     lens_name: str | None = None
+    twin_name: str | None = None
+    reciprocity: str | None = None
 
 
 def started(notebook: Notebook, strips: list[Strip]) -> bool:
     """Whether any frame of these strips was taken."""
     frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     return any(f.state != PLANNED for f in frames)
+
+
+def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:
+    """Rolls of the same film that other tests have begun: ``36 frames after 14``."""
+    found = []
+    same = notebook.all(Test, stock_id=sheet.test.stock_id, batch_id=sheet.test.batch_id)
+    for other in load_sheets(notebook, [t for t in same if t.id != sheet.test.id]):
+        plain = other.test.film_form.partition(" after ")[0]
+        capacity = capacity_of(plain) if plain else None
+        last = max((s.strip.roll for s in other.strips), default=0)
+        on_it = [f for s in other.strips if s.strip.roll == last for f in s.frames]
+        used = len(on_it) + (taken_before(other.test.film_form) if last == 1 else 0)
+        if capacity and not other.processed() and 0 < used < capacity - 1:
+            # One frame's length is left for the cut between two tests.
+            found.append(f"{plain} after {used + 1}")
+    return found
 
 
 def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
@@ -217,7 +221,9 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
             for strip, (draft, _) in zip(strips, plan, strict=True):
                 notebook.put(
                     replace(strip, planned_min=draft.planned_min, push=draft.push,
-                            note=draft.note, developer_id=draft.developer_id)
+                            note=draft.note, developer_id=draft.developer_id,
+                            stock_id=draft.stock_id, batch_id=draft.batch_id,
+                            camera_id=draft.camera_id)
                 )  # fmt: skip
             return
         if started(notebook, strips):
@@ -237,22 +243,17 @@ def _with_names(notebook: Notebook, wish: PlanEdit) -> Test:
     if before is not None and before.stock_id != stock.id:
         test = replace(test, batch_id=None)
     if wish.batch_name is not None:
-        known = notebook.all(Batch, stock_id=stock.id, name=wish.batch_name)
-        fresh = Batch(stock_id=stock.id, name=wish.batch_name)
-        batch = known[0] if known else notebook.add(fresh) if wish.batch_name else None
+        batch = batch_named(notebook, stock.id, wish.batch_name) if wish.batch_name else None
         test = replace(test, batch_id=batch.id if batch else None)
     if wish.camera_name is not None:
-        test = replace(test, camera_id=_kit_named(notebook, Camera, wish.camera_name))
+        test = replace(test, camera_id=camera_named(notebook, wish.camera_name))
+    if wish.twin_name is not None:
+        test = replace(test, twin_id=camera_named(notebook, wish.twin_name))
     if wish.lens_name is not None:
-        test = replace(test, lens_id=_kit_named(notebook, Lens, wish.lens_name))
+        test = replace(test, lens_id=lens_named(notebook, wish.lens_name))
+    if wish.reciprocity is not None and wish.reciprocity != stock.reciprocity:
+        notebook.put(replace(stock, reciprocity=wish.reciprocity))
     return test
-
-
-def _kit_named(notebook: Notebook, kind: type[Camera] | type[Lens], name: str) -> int | None:
-    if not name.strip():
-        return None
-    known = notebook.all(kind, name=name.strip())
-    return known[0].id if known else notebook.add(kind(name=name.strip())).id
 
 
 def _same_frames(

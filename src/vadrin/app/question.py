@@ -29,8 +29,10 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
         )
         if rows:
             temperature = strip.strip.temperature_c
-            label = strip.strip.label
-            strips.append(core.StripReadings(label, strip.minutes, temperature, rows, channel))
+            label, material = strip.strip.label, sheet.material_of(strip)
+            strips.append(
+                core.StripReadings(label, strip.minutes, temperature, rows, channel, material)
+            )
     return tuple(strips)
 
 

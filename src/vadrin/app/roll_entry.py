@@ -7,13 +7,12 @@ from dataclasses import dataclass
 from math import log2
 
 from vadrin.app.exposing import mark_frame, take_otherwise
+from vadrin.app.naming import developer_named, stock_named
 from vadrin.app.planning import (
     EditRefusedError,
-    developer_named,
     fresh_uid,
     lay_out,
     now,
-    stock_named,
 )
 from vadrin.app.sheet import TestSheet, load_sheet
 from vadrin.app.words import number_typed

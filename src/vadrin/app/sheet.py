@@ -32,6 +32,9 @@ SPOILT = (SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
 
 
+_APART = ("compare", "mixed roll")
+"""Kinds whose strips after the first are another film, another chemistry or another process."""
+
 _AS_ASKED = 0.3
 """Stops within which a frame still goes by what was asked for; cameras miss by so much."""
 
@@ -128,6 +131,15 @@ class TestSheet:
         """The strip and frame with a frame id."""
         found = [(s, f) for s, f in self.frames() if f.frame.id == frame_id]
         return found[0] if found else None
+
+    def material_of(self, strip: StripSheet) -> str:
+        """Which film in which chemistry a strip is; empty for the test's own."""
+        mine = strip.strip
+        other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
+        words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
+        if words or self.test.kind not in _APART or mine.position == 0:
+            return words
+        return f"strip {mine.label}"
 
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""

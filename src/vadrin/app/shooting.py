@@ -6,8 +6,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from vadrin.app.long_times import law_of
 from vadrin.app.planning import by_contact
-from vadrin.app.sheet import TestSheet
+from vadrin.app.sheet import StripSheet, TestSheet
 from vadrin.app.words import list_text
 from vadrin.core.camera import (
     CameraLimits,
@@ -22,31 +23,42 @@ from vadrin.core.camera import (
 from vadrin.core.exposure import exact_aperture, stops_text
 from vadrin.core.plan_kinds import NO_CHECK
 from vadrin.core.setting_traps import daylight_after_a_push, dial_ends_below
-from vadrin.notebook.kit import Camera, Lens, LightMeter, ShutterTime
-from vadrin.notebook.records import BRACKET, CHECK, Frame, Test
+from vadrin.notebook.kit import Camera, Lens, LightMeter, ShutterTime, Stock
+from vadrin.notebook.records import BRACKET, CHECK, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
 _LIT = (BRACKET, CHECK)
-_ANY_CAMERA = shutter_marks(1.0, 1 / 8000, 1 / 6, bulb=True)
-"""Where no camera is named, halves and thirds of a stop are taken to be there."""
+UNMETERED = ("paper", "reciprocity")
+"""Kinds whose times are their question, not what a camera's marks allow."""
+
+_HELD_FINELY = 1 / 6
+"""Times held by hand come in whole stops, but finer where a law asks for odd ones."""
 
 _NEUTRAL = (0.0, 1.0, 2.0, 3.0, 6.0, 10.0)
 
 
-def limits_of(notebook: Notebook, test: Test) -> CameraLimits:
-    """What the camera and lens of a test can be set to; any shutter where none is named."""
-    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
+def limits_of(notebook: Notebook, test: Test, strip: Strip | None = None) -> CameraLimits:
+    """What the camera and lens can be set to; any shutter where none is named.
+
+    A strip shot with another camera, or on another film, has the limits of those.
+    """
+    camera_id = (strip and strip.camera_id) or test.camera_id
+    camera = notebook.get(Camera, camera_id) if camera_id else None
     lens = notebook.get(Lens, test.lens_id) if test.lens_id else None
+    stock = notebook.get(Stock, (strip and strip.stock_id) or test.stock_id)
+    law = law_of(stock) if stock else None
+    held = _HELD_FINELY if law else 1.0
     apertures: tuple[float, ...] = (exact_aperture(test.aperture),)
     if lens is not None:
         apertures = aperture_marks(lens.widest, lens.smallest, lens.aperture_step)
     if camera is None:
-        return CameraLimits(_ANY_CAMERA, apertures)
-    shutters = shutter_marks(camera.slowest, camera.fastest, camera.shutter_step, camera.bulb)
+        shutters = shutter_marks(1.0, 1 / 8000, 1 / 6, bulb=True, held_step=held)
+        return CameraLimits(shutters, apertures, law=law)
+    shutters = shutter_marks(camera.slowest, camera.fastest, camera.shutter_step, camera.bulb, held)
     if camera.frame_rate and camera.shutter_angle:
         shutters = cine_shutters(camera.frame_rate, camera.shutter_angle)
     measured = tuple((s.marked, s.measured) for s in notebook.all(ShutterTime, camera_id=camera.id))
-    return CameraLimits(shutters, apertures, measured)
+    return CameraLimits(shutters, apertures, measured, law=law)
 
 
 def _filters(test: Test) -> tuple[float, ...]:
@@ -121,18 +133,34 @@ class PlanAdvice:
 
 def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     """What the camera cannot do of a plan, what would help, and what to look out for."""
-    test = sheet.test
-    limits = limits_of(notebook, test)
-    lit = [f.frame for _, f in sheet.frames() if f.frame.role in _LIT]
-    faults = _unreached(test, limits, lit)
-    notes = _notes(limits, lit)
+    test, faults, notes = sheet.test, [], []
+    for strips in _by_limits(sheet):
+        limits = limits_of(notebook, test, strips[0].strip)
+        lit = [f.frame for s in strips for f in s.frames if f.frame.role in _LIT]
+        whose = _camera_name(notebook, strips[0].strip)
+        faults += [f"{whose}{words}" for words in _unreached(test, limits, lit)]
+        notes += [] if test.kind in UNMETERED else _notes(limits, lit)
     if not test.check_last and test.kind not in NO_CHECK:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
-    for index in sorted({f.exposure_index for f in lit if f.exposure_index}):
+    indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in _LIT}
+    for index in sorted(i for i in indexes if i):
         notes += _dials(index, camera, meter)
     return PlanAdvice(tuple(faults), tuple(dict.fromkeys(notes)))
+
+
+def _by_limits(sheet: TestSheet) -> list[list[StripSheet]]:
+    """Strips grouped by the camera they are shot with and the film they are of."""
+    groups: dict[tuple[int | None, int | None], list[StripSheet]] = {}
+    for strip in sheet.strips:
+        groups.setdefault((strip.strip.camera_id, strip.strip.stock_id), []).append(strip)
+    return list(groups.values())
+
+
+def _camera_name(notebook: Notebook, strip: Strip) -> str:
+    camera = notebook.get(Camera, strip.camera_id) if strip.camera_id else None
+    return f"{camera.name}: " if camera else ""
 
 
 def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
@@ -171,10 +199,15 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
         and round(float(np.log2(f.seconds)), 1) not in known
     ]  # fmt: skip
     notes = []
-    if long:
+    if long and limits.law is not None:
         notes.append(
-            f"{len(long)} frames last a second or longer, where film answers as to less light: "
-            "give them more light, or keep them out of the curve."
+            f"{_frames(len(long))} a second or longer; their times are lengthened as this film's "
+            "own law for long exposures says."
+        )
+    elif long:
+        notes.append(
+            f"{_frames(len(long))} a second or longer, where film answers as to less light: "
+            "give more light, keep them out of the curve, or type the film's law above."
         )
     if wide or quick:
         notes.append(
@@ -185,6 +218,10 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
     if dark:
         notes.append(f"Neutral density of up to {dark:g} stops is part of this plan.")
     return notes
+
+
+def _frames(count: int) -> str:
+    return "1 frame lasts" if count == 1 else f"{count} frames last"
 
 
 def _dials(index: float, camera: Camera | None, meter: LightMeter | None) -> list[str]:

@@ -29,7 +29,8 @@ VIEWS = (
 
 
 def _settle(app: Any, window: Window) -> None:
-    forecaster = getattr(window.station(), "forecaster", None)
+    outlook = getattr(window.station(), "outlook", None)
+    forecaster = outlook.forecaster if outlook else None
     begun = time.perf_counter()
     while time.perf_counter() - begun < 10:
         app.processEvents()

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import log2
 
 import numpy as np
 
 from vadrin.core import figures
 from vadrin.core.colour import colour_reversal_speed, falls
+from vadrin.core.comparison import Comparison, compare_all
 from vadrin.core.exposure import METER_CONSTANT, STOP, ZONE_I_STOPS
 from vadrin.core.family import Family, Target, at_time, family_of, ladder
 from vadrin.core.figure import Figure, absent
@@ -97,6 +98,8 @@ class Analysis:
         What would firm the finding up most, the best first.
     reversal_speed : Figure
         Of the first strip, where density falls with exposure.
+    compared : tuple of Comparison
+        Strips of other materials beside those of the first, which is the reference.
     """
 
     settings: Settings
@@ -112,6 +115,7 @@ class Analysis:
     held: tuple[HeldRange, ...] = ()
     next_steps: tuple[NextStep, ...] = ()
     reversal_speed: Figure = NOT_REVERSAL
+    compared: tuple[Comparison, ...] = ()
 
     @property
     def rated_index(self) -> Figure:
@@ -155,10 +159,10 @@ def nothing(settings: Settings, why: str, warnings: tuple[Warning, ...] = ()) ->
 def sample_of(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
             ) -> Sample:  # fmt: skip
     """The family of a fit beside that of its draws."""
-    best = family_of(fit, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
+    best = family_of(fit.law, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
     drawn = None
     if draws is not None:
-        drawn = family_of(fit, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
+        drawn = family_of(fit.law, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
     densest = float(np.median([s.last for s in reports]))
     low, high = float(fit.law.times.min()), float(fit.law.times.max())
     return Sample(best, drawn, low, high, densest, fit.freedom)
@@ -194,12 +198,13 @@ def _of_one_time(
 
 
 def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None) -> Analysis:
-    """Work out one film in one developer and one channel.
+    """Work out one test in one channel.
 
     Parameters
     ----------
     strips : tuple of StripReadings
-        One development each; repeated times are allowed.
+        One development each; repeated times are allowed. Where they are of several materials,
+        each is worked out apart and the finding is that of the first.
     settings : Settings, optional
 
     Returns
@@ -208,6 +213,9 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
         Never raises for finite readings: what cannot be reached is absent with a reason.
     """
     settings = settings or Settings()
+    materials = list(dict.fromkeys(s.material for s in strips))
+    if len(materials) > 1:
+        return _of_materials(settings, strips, materials)
     kept = _usable(strips)
     missing = _unusable(strips, kept)
     if not kept:
@@ -226,7 +234,25 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     if not missing:
         return answer
     merged = tuple(missing) + answer.warnings
-    return Analysis(**{**vars(answer), "warnings": merged})
+    return replace(answer, warnings=merged)
+
+
+def _of_materials(
+    settings: Settings, strips: tuple[StripReadings, ...], materials: list[str]
+) -> Analysis:
+    """Two films, or two developers, share no law: each by itself, then side by side."""
+    first, *others = (
+        analyse(tuple(s for s in strips if s.material == m), settings) for m in materials
+    )
+    figures_of_others = tuple(s for other in others for s in other.strips)
+    known = {s.label: s for s in (*first.strips, *figures_of_others)}
+    warned = first.warnings + tuple(w for other in others for w in other.warnings)
+    return replace(
+        first,
+        strips=tuple(known[s.label] for s in strips if s.label in known),
+        warnings=warned,
+        compared=compare_all(first.strips, figures_of_others),
+    )
 
 
 def _of_many_times(
@@ -272,4 +298,4 @@ def _of_reversal(
     """Material whose density falls with exposure has a speed of its own, and no family here."""
     why = "density falls with exposure: reversal material has a reversal speed instead"
     speed = colour_reversal_speed(strips[0], np.random.default_rng(settings.seed))
-    return Analysis(**{**vars(nothing(settings, why, missing)), "reversal_speed": speed})
+    return replace(nothing(settings, why, missing), reversal_speed=speed)

@@ -9,6 +9,7 @@ import numpy as np
 
 from vadrin.core.corrections import shutter_of_frame_rate
 from vadrin.core.exposure import exact_aperture, exact_shutter, stops_text
+from vadrin.core.reciprocity import Reciprocity, effective_time
 from vadrin.core.setting_traps import LONG_S
 from vadrin.core.shape import Array
 
@@ -33,12 +34,15 @@ class CameraLimits:
         Marks whose time was measured, with that time in seconds.
     light_loss : float
         Stops the lens passes less than its marks say.
+    law : Reciprocity or None
+        What the film makes of long exposures, where that is known.
     """
 
     shutters: tuple[float, ...]
     apertures: tuple[float, ...]
     measured: tuple[tuple[float, float], ...] = ()
     light_loss: float = 0.0
+    law: Reciprocity | None = None
 
 
 @dataclass(frozen=True)
@@ -71,9 +75,9 @@ class Setting:
         return abs(self.stops - self.wanted) <= CLOSE_ENOUGH + 1e-9
 
 
-def shutter_marks(slowest: float, fastest: float, step: float = 1.0, bulb: bool = False
-                  ) -> tuple[float, ...]:  # fmt: skip
-    """Exact times from the slowest to the fastest mark; held by hand beyond that in stops.
+def shutter_marks(slowest: float, fastest: float, step: float = 1.0, bulb: bool = False,
+                  held_step: float = 1.0) -> tuple[float, ...]:  # fmt: skip
+    """Exact times from the slowest to the fastest mark; held by hand beyond that.
 
     Raises
     ------
@@ -88,7 +92,7 @@ def shutter_marks(slowest: float, fastest: float, step: float = 1.0, bulb: bool 
     held = first * 2.0
     while bulb and held <= _LONGEST_BULB:
         marks.insert(0, held)
-        held *= 2.0
+        held *= 2.0**held_step
     return tuple(marks)
 
 
@@ -130,6 +134,12 @@ def real_time(camera: CameraLimits, seconds: float) -> float:
     return near[-1] if near else seconds
 
 
+def worth(camera: CameraLimits, seconds: float) -> float:
+    """The time a mark is worth to the film: real, less what a long exposure loses."""
+    real = real_time(camera, seconds)
+    return real if camera.law is None else effective_time(camera.law, real)
+
+
 def settings_for(
     camera: CameraLimits,
     metered_seconds: float,
@@ -160,7 +170,7 @@ def settings_for(
         grid.ravel()
         for grid in np.meshgrid(camera.shutters, camera.apertures, filters, indexing="ij")
     )
-    real = np.array([real_time(camera, s) for s in camera.shutters])
+    real = np.array([worth(camera, s) for s in camera.shutters])
     real = np.repeat(real, len(camera.apertures) * len(filters))
     start = exact_shutter(metered_seconds) / exact_aperture(metered_aperture) ** 2
     stops = np.log2(real / n**2 / start) - f - camera.light_loss
@@ -199,13 +209,20 @@ def _setting(
         more = "more" if stops > wanted else "less"
         flags.append(f"{stops_text(round(abs(stops - wanted) * 3) / 3)} stop {more} than wanted")
     if t >= LONG_S * 0.99:
-        flags.append("long enough for reciprocity")
+        flags.append(_long_flag(camera, t))
     if len(camera.apertures) > 1 and n <= camera.apertures[0] * 1.01:
         flags.append("wide open")
     off = log2(real_time(camera, t) / t)
     if abs(off) > CLOSE_ENOUGH:
         flags.append(f"measured {stops_text(round(off * 6) / 6, signed=True)} stop off its mark")
     return Setting(t, n, f, stops, wanted, tuple(flags))
+
+
+def _long_flag(camera: CameraLimits, t: float) -> str:
+    if camera.law is None:
+        return "long enough for reciprocity"
+    lost = log2(real_time(camera, t) / worth(camera, t))
+    return f"{stops_text(round(lost * 6) / 6)} stop longer, for reciprocity"
 
 
 def density_needed(settings: tuple[Setting, ...]) -> float:

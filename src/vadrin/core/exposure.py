@@ -141,7 +141,7 @@ def shutter_for(metered_seconds: float, stops: float) -> float:
 def shutter_name(seconds: float) -> str:
     """Name the nearest mark of a shutter dial: ``1/125``, ``½ s``, ``2 s``."""
     if seconds >= 0.7:
-        return f"{round(seconds, 1):g} s"
+        return f"{round(seconds, 0 if seconds >= 10 else 1):g} s"
     if seconds > 0.35:
         return "½ s"
     inverse = 1.0 / seconds

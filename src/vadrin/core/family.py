@@ -111,9 +111,9 @@ def ladder(fit: Fit, steps: int) -> Array:
     return np.asarray(np.geomspace(low * 0.8, high * 1.25, steps))
 
 
-def family_of(fit: Fit, phi: Array, times: Array, meter_constant: float) -> Family:
-    """Curves at every time for parameter vectors of shape (..., P)."""
-    rows = law.rows_at(fit.law, phi, times) + law.straying_at(fit.law, phi, times)
+def family_of(of: law.Law, phi: Array, times: Array, meter_constant: float) -> Family:
+    """Curves at every time for parameter vectors of shape (..., P) of a law."""
+    rows = law.rows_at(of, phi, times) + law.straying_at(of, phi, times)
     bends = law.bends_of(phi)[..., None, :]
     return Family(times, curves_of(rows, bends), meter_constant)
 

@@ -8,6 +8,7 @@ from math import floor
 from vadrin.core.plan_kinds import (
     BRACKET,
     CHECK,
+    FOGGED,
     INTERLEAVED,
     KINDS,
     LOST,
@@ -81,6 +82,11 @@ def plan_of(wish: Wish) -> tuple[StripPlan, ...]:
         raise PlanError("give at least one development time")
     if wish.kind not in NO_BLANK and wish.blanks < 1:
         raise PlanError("keep at least one frame blank: base plus fog cannot be guessed")
+    if wish.kind == "compare" and wish.arrangement == INTERLEAVED and wish.others > 1:
+        raise PlanError(
+            "pairs take one roll in each of two cameras: compare one at a time, or shoot one "
+            "strip after the other"
+        )
     strips = KINDS[wish.kind](wish)
     if wish.check and wish.kind not in NO_CHECK:
         strips = _with_check(strips)
@@ -102,18 +108,19 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
     """Put strips on rolls, one after the other, with a piece lost to every cut between."""
     capacity = capacity_of(wish.film_form)
     sheets = "sheet" in wish.film_form
-    apart = wish.kind in OWN_ROLLS or wish.arrangement == INTERLEAVED
+    apart = wish.own_rolls or wish.kind in OWN_ROLLS or wish.arrangement == INTERLEAVED
     made: list[StripPlan] = []
     roll, used = 1, taken_before(wish.film_form)
     for place, strip in enumerate(strips):
-        size = len(strip.frames)
-        if capacity is not None and size > capacity:
+        strip = strip if sheets else _held(wish, strip)
+        led = strip if sheets else _led(wish, strip)
+        if capacity is not None and len(led.frames) > capacity:
             raise PlanError(
-                f"strip {strip.label} takes {size} frames and the film holds {capacity}: take "
-                "coarser steps, a shorter bracket or a longer film"
+                f"strip {strip.label} takes {len(led.frames)} frames and the film holds "
+                f"{capacity}: take coarser steps, a shorter bracket or a longer film"
             )
         fresh = apart and place > 0
-        if used and (fresh or (capacity is not None and used + 1 + size > capacity)):
+        if used and (fresh or (capacity is not None and used + 1 + len(strip.frames) > capacity)):
             roll, used = roll + 1, 0
         if used and made and not sheets and capacity is not None:
             # The knife needs a frame's length between two strips of one roll.
@@ -121,9 +128,22 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
             gap = PlannedFrame(LOST, "cut")
             made[-1] = replace(before, frames=(*before.frames, gap))
             used += 1
-        made.append(replace(strip, roll=roll))
-        used += size
+        laid = strip if used else led
+        made.append(replace(laid, roll=roll))
+        used += len(laid.frames)
     return made
+
+
+def _held(wish: Wish, strip: StripPlan) -> StripPlan:
+    """A strip with the piece at its head that the reel or clip holds."""
+    piece = tuple(PlannedFrame(LOST, "holder") for _ in range(wish.holder))
+    return replace(strip, frames=piece + strip.frames)
+
+
+def _led(wish: Wish, strip: StripPlan) -> StripPlan:
+    """A strip with the leader of its roll, fogged as the film is loaded, before it."""
+    piece = tuple(PlannedFrame(FOGGED, f"leader{i + 1}") for i in range(wish.leader))
+    return replace(strip, frames=piece + strip.frames)
 
 
 def _in_turn(wish: Wish, strips: list[StripPlan]) -> tuple[StripPlan, ...]:

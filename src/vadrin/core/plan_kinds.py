@@ -71,6 +71,14 @@ class Wish:
     tablet : tuple of float
         Densities of a step tablet in contact with the film: each step gets the last exposure
         of the bracket less its density.
+    leader : int
+        Frames at the head of every roll that loading fogs; they serve for a clip.
+    holder : int
+        Frames at the head of every strip that the reel or clip holds.
+    others : int
+        How many materials are compared with the reference.
+    own_rolls : bool
+        Whether each strip is on a roll of its own, as different films are.
     """
 
     kind: str
@@ -85,6 +93,10 @@ class Wish:
     arrangement: str = ""
     film_form: str = ""
     tablet: tuple[float, ...] = ()
+    leader: int = 0
+    holder: int = 0
+    others: int = 1
+    own_rolls: bool = False
 
 
 def labels(count: int) -> tuple[str, ...]:
@@ -162,13 +174,11 @@ def _rescue(wish: Wish) -> list[StripPlan]:
 
 
 def _compare(wish: Wish) -> list[StripPlan]:
-    one = _same(wish)
-    apart = wish.arrangement == INTERLEAVED
-    time = wish.times[0]
+    one, times = _same(wish), wish.times
     return [
-        StripPlan("A", one, time, roll=1, note="the reference"),
-        StripPlan("B", one, wish.times[-1] if len(wish.times) > 1 else time,
-                  roll=2 if apart else 1, note="the other"),
+        StripPlan(name, one, times[min(place, len(times) - 1)],
+                  note="another" if place else "the reference")
+        for place, name in enumerate(labels(1 + max(1, wish.others)))
     ]  # fmt: skip
 
 

@@ -45,6 +45,8 @@ class StripReadings:
     readings : tuple of Reading
     channel : str
         ``visual``, ``red``, ``green``, ``blue`` or ``uv``.
+    material : str
+        Which film in which chemistry; strips of one material follow one law of development.
     """
 
     label: str
@@ -52,6 +54,7 @@ class StripReadings:
     temperature_c: float | None
     readings: tuple[Reading, ...]
     channel: str = "visual"
+    material: str = ""
 
     def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Log exposure and density of the exposed frames, each of shape (n,)."""

@@ -13,7 +13,7 @@ from vadrin.notebook.lock import HeldError, WriterLock
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 2
+SCHEMA_VERSION = 3
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 

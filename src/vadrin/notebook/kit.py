@@ -14,7 +14,11 @@ INSTRUMENT_KINDS = ("densitometer", "scanner", "camera on a stand", "light box a
 
 @dataclass(frozen=True)
 class Stock:
-    """A kind of film as it is sold; `box_speed` is the marked speed, `base` its carrier."""
+    """A kind of film as it is sold; `box_speed` is the marked speed, `base` its carrier.
+
+    `reciprocity` is what long exposures take, as it is typed: ``t^1.3``, ``+0.15 t^1.4`` or
+    ``1: 1.5, 10: 25``.
+    """
 
     id: int = 0
     name: str = ""
@@ -22,6 +26,7 @@ class Stock:
     box_speed: float = 100.0
     note: str = ""
     base: str = ""
+    reciprocity: str = ""
 
 
 @dataclass(frozen=True)

@@ -32,7 +32,9 @@ class Test:
     `exposure_index` is what the meter was set to; `metered_seconds` and `aperture` are what
     it asked for; `first_stop` to `last_stop` in `step` is the bracket. `created_at` is UTC.
     `uid` tells the same test apart in two notebooks; `like_id` is the test it was started
-    from with one thing changed.
+    from with one thing changed. `leader` and `holder` are frames kept for both; `compared` is
+    ``developers``, ``stocks`` or ``batches``, `against` their names, and `twin_id` the camera
+    that every other strip is shot with.
     """
 
     __test__ = False
@@ -77,6 +79,10 @@ class Test:
     second: str = ""
     against: str = ""
     tablet: str = ""
+    leader: int = 0
+    holder: int = 0
+    compared: str = "developers"
+    twin_id: int | None = None
 
 
 @dataclass(frozen=True)
@@ -256,7 +262,7 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
         ("stock_id", Stock), ("batch_id", Batch), ("developer_id", Developer),
         ("like_id", Test), ("camera_id", Camera), ("lens_id", Lens), ("meter_id", LightMeter),
         ("instrument_id", Instrument), ("paper_id", Paper), ("process_id", Process),
-        ("bottle_id", Bottle),
+        ("bottle_id", Bottle), ("twin_id", Camera),
     ),
     Strip: (
         ("test_id", Test), ("stock_id", Stock), ("batch_id", Batch),

@@ -37,9 +37,11 @@ class _WarmUp(QRunnable):
         import pyqtgraph  # noqa: F401
 
         import vadrin.core.analysis
+        from vadrin.app.expectation import expected_film
         from vadrin.core.quantile import t_quantile
 
         t_quantile(0.975, 30.0)
+        expected_film(100.0, None)
         del vadrin
 
 

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import partial
 from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.ui.parts import WordField, button, rule, text
+from vadrin.ui.parts import WordField, button, chooser, rule, text
 from vadrin.ui.type import px
 
 if TYPE_CHECKING:
@@ -80,7 +79,7 @@ class ColumnMatcher(QWidget):
         for at, (header, meaning) in enumerate(zip(raw.headers, columns, strict=True)):
             choices = _choices(header)
             field = WordField(f"column {header}", self._taken(choices),
-                              partial(_stepped, choices), size=13)  # fmt: skip
+                              chooser(choices), size=13)  # fmt: skip
             field.show_value(_words(meaning))
             self.fields.append(field)
             if at >= _COLUMNS_SHOWN:
@@ -157,8 +156,3 @@ def _choices(header: str) -> list[str]:
     from vadrin.formats.columns import KNOWN, STRIP_DENSITY
 
     return [_KEPT, *(_words(k) for k in KNOWN), STRIP_DENSITY + (header.strip() or "A")]
-
-
-def _stepped(choices: list[str], shown: str, way: int) -> str:
-    here = choices.index(shown) if shown in choices else 0
-    return choices[(here - way) % len(choices)]

@@ -233,7 +233,7 @@ class CurvePlot(pg.PlotWidget):
             pen = pg.mkPen(colour, width=1.5 if assumed else 2, style=style)
             self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
             if assumed:
-                self._mark_planned(sheet, strip.label, x, y, colour)
+                self.draw_expected(sheet, strip.label, x, y, colour)
             ends.append((float(x[-1]), float(y[-1]), _end_words(strip), colour))
             if strip.log_h_m.value is not None and strip.base_fog.value is not None:
                 at = (strip.log_h_m.value, strip.base_fog.value + 0.10)
@@ -265,16 +265,10 @@ class CurvePlot(pg.PlotWidget):
             crosses.setZValue(7)
             self.addItem(crosses)
 
-    def _mark_planned(
+    def draw_expected(
         self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor
     ) -> None:
-        strip = next((s for s in sheet.strips if s.strip.label == label), None)
-        at = [f.log_h(sheet.test.meter_constant) for f in strip.frames] if strip else []
-        planned = np.array([a for a in at if a is not None])
-        spots = pg.ScatterPlotItem(planned, np.interp(planned, x, y), size=px(6))
-        spots.setPen(pg.mkPen(colour))
-        spots.setBrush(pg.mkBrush(self._look.sheet))
-        self.addItem(spots)
+        """Called for every likely curve as it is drawn; a plot of plans marks its frames."""
 
     def _draw_ends(self, ends: list[tuple[float, float, str, QColor]]) -> None:
         top = self._view[2]

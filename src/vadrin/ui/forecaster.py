@@ -1,101 +1,99 @@
-"""Works forecasts of plans out off the screen's thread; only the newest plan counts."""
+"""Works likely films and smallest plans out off the screen's thread; forecasts are quick."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from contextlib import suppress
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 if TYPE_CHECKING:
-    from vadrin.app.expectation import FoundBefore
+    from vadrin.app.expectation import Expected, FoundBefore
     from vadrin.app.forecast import Forecast, Question
     from vadrin.app.sheet import TestSheet
 
+_KEPT = 64
+
 
 class _Job(QRunnable):
-    def __init__(self, forecaster: Forecaster, question: Question, sheet: TestSheet) -> None:
+    def __init__(self, work: Callable[[], Any], tell: Callable[[Any], None]) -> None:
         super().__init__()
-        self._forecaster, self._question, self._sheet = forecaster, question, sheet
+        self._work, self._tell = work, tell
 
     def run(self) -> None:
-        from vadrin.app.forecast import forecast
-
-        made = forecast(self._question, self._sheet)
+        made = self._work()
         # The station may have been closed while this was worked out.
         with suppress(RuntimeError):
-            self._forecaster.answered.emit(self._question, made)
-
-
-class _Smallest(QRunnable):
-    def __init__(
-        self, forecaster: Forecaster, sheet: TestSheet, found: FoundBefore | None, stops: float
-    ) -> None:
-        super().__init__()
-        self._forecaster, self._sheet, self._found = forecaster, sheet, found
-        self._stops = stops
-
-    def run(self) -> None:
-        from vadrin.app.forecast import smallest_plan
-
-        words = smallest_plan(self._sheet, self._found, self._stops)
-        with suppress(RuntimeError):
-            self._forecaster.smallest.emit(words)
+            self._tell(made)
 
 
 class Forecaster(QObject):
     """Answers what a plan is going to tell."""
 
-    answered = pyqtSignal(object, object)
-    ready = pyqtSignal(object)
-    smallest = pyqtSignal(str)
+    film_known = pyqtSignal(object)
+    smallest = pyqtSignal(object)
+    _filmed = pyqtSignal(object)
 
     def __init__(self) -> None:
         super().__init__()
         self._pool = QThreadPool()
         self._pool.setMaxThreadCount(1)
-        self._asked: Question | None = None
-        self._waiting: TestSheet | None = None
-        self._running = False
+        self._films: dict[tuple[float, FoundBefore | None], Expected] = {}
+        self._asked: tuple[float, FoundBefore | None] | None = None
         self._known: dict[Question, Forecast] = {}
-        self.answered.connect(self._take)
+        self._filmed.connect(self._take)
 
     @property
     def busy(self) -> bool:
-        """Whether a forecast is being worked out."""
-        return self._running
+        """Whether a film's likely curves are being worked out."""
+        return self._asked is not None
 
-    def ask(self, sheet: TestSheet, found: FoundBefore | None) -> Forecast | None:
-        """The forecast for a plan if it is known; else it is worked out and sent."""
-        from vadrin.app.forecast import question_of_plan
+    def film(self, index: float, found: FoundBefore | None) -> Expected | None:
+        """The film's likely curves if they are known; else they are worked out and sent."""
+        from vadrin.app.expectation import expected_film, quick
 
-        question = question_of_plan(sheet, found)
-        if question in self._known:
+        key = (index, found)
+        if key not in self._films and quick(found):
+            self._films[key] = expected_film(index, found)
+        if key in self._films:
             self._asked = None
-            return self._known[question]
-        if question != self._asked:
-            self._asked, self._waiting = question, sheet
-            if not self._running:
-                self._start()
+            return self._films[key]
+        if key != self._asked:
+            self._asked = key
+            self._pool.start(_Job(lambda: (key, expected_film(index, found)), self._filmed.emit))
         return None
 
-    def ask_smallest(self, sheet: TestSheet, found: FoundBefore | None, stops: float) -> None:
-        """Find the smallest plan for a wanted sureness; its words are sent."""
-        self._pool.start(_Smallest(self, sheet, found, stops))
+    def forecast(self, sheet: TestSheet, film: Expected) -> Forecast:
+        """The forecast for a plan."""
+        from vadrin.app.forecast import forecast, question_of_plan
+
+        question = question_of_plan(sheet, film)
+        if question not in self._known:
+            while len(self._known) >= _KEPT:
+                self._known.pop(next(iter(self._known)))
+            self._known[question] = forecast(question)
+        return self._known[question]
+
+    def of_bracket(self, sheet: TestSheet, film: Expected, first: float, last: float) -> Forecast:
+        """The forecast for a plan with another bracket, as one is dragged."""
+        from vadrin.app.forecast import forecast, question_of_plan, with_bracket
+
+        return forecast(with_bracket(question_of_plan(sheet, film), sheet, first, last))
+
+    def ask_smallest(self, sheet: TestSheet, film: Expected, stops: float) -> None:
+        """Find the smallest plan for a wanted sureness; it is sent."""
+        from vadrin.app.smallest import smallest_plan
+
+        self._pool.start(_Job(lambda: smallest_plan(sheet, film, stops), self.smallest.emit))
 
     def wait(self) -> None:
         """Finish the work in hand."""
         self._pool.waitForDone()
 
-    def _start(self) -> None:
-        if self._asked is not None and self._waiting is not None:
-            self._running = True
-            self._pool.start(_Job(self, self._asked, self._waiting))
-
-    def _take(self, question: Question, made: Forecast) -> None:
-        self._running = False
-        self._known[question] = made
-        if question == self._asked:
-            self.ready.emit(made)
-        elif self._asked is not None:
-            self._start()
+    def _take(self, made: tuple[tuple[float, FoundBefore | None], Expected]) -> None:
+        key, film = made
+        self._films[key] = film
+        if key == self._asked:
+            self._asked = None
+            self.film_known.emit(film)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QResizeEvent
@@ -50,6 +50,18 @@ def button(words: str, act: Callable[[], object], primary: bool = False, link: b
         made.setProperty("link", "true")
     made.clicked.connect(lambda: act())
     return made
+
+
+def chooser(choices: Sequence[str] | Callable[[], Sequence[str]]) -> Callable[[str, int], str]:
+    """Step round a list as it is read: the arrow down goes on, the arrow up goes back."""
+
+    def step(shown: str, way: int) -> str:
+        known = list(choices() if callable(choices) else choices)
+        if shown not in known:
+            return known[0] if known else shown
+        return known[(known.index(shown) - way) % len(known)]
+
+    return step
 
 
 class Field(QLineEdit):

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
+from vadrin.app.against import COMPARED, MOST, names_against
 from vadrin.app.cupboard import seconds_typed
 from vadrin.app.kinds import numbers_of
 from vadrin.app.planning import MOST_STRIPS, PlanEdit
@@ -13,6 +14,7 @@ from vadrin.app.sheet import TestSheet
 from vadrin.app.shot_words import aperture_name
 from vadrin.app.words import list_text, minutes_typed, number_typed, times_typed
 from vadrin.core.exposure import exact_aperture, exact_shutter, marked_ei, shutter_name, stops_text
+from vadrin.ui.parts import chooser
 
 STEPS = {"whole stops": 1.0, "half stops": 0.5, "thirds": 1 / 3}
 FORMS = ("36 frames", "24 frames", "12 frames", "8 frames", "10 sheets", "5 m", "10 m cine",
@@ -24,6 +26,7 @@ SUBJECTS = ("plain target", "still scene", "step tablet by contact", "colour cha
 LIGHTS = ("sun", "open shade", "window light", "lamp")
 TURNED = ("shutter", "aperture")
 _ANY = "not named"
+NOT_KNOWN = "nothing more"
 
 Edit = Callable[[PlanEdit, str], PlanEdit]
 
@@ -121,14 +124,6 @@ def _one_of(choices: list[str]) -> Callable[[str], str]:
     return read
 
 
-def _around(choices: list[str]) -> Callable[[str, int], str]:
-    def step(shown: str, way: int) -> str:
-        here = choices.index(shown) if shown in choices else 0
-        return choices[(here + way) % len(choices)]
-
-    return step
-
-
 def _by(step: float) -> Callable[[str, int], str]:
     return lambda shown, way: stops_text(number_typed(shown) + way * step, signed=True)
 
@@ -161,6 +156,28 @@ def _second(words: str) -> str:
     return words.strip()
 
 
+def _against(plan: PlanEdit, words: str) -> PlanEdit:
+    test = replace(plan.test, against=_named(words))
+    if len(names_against(test)) > MOST:
+        raise ValueError(f"at most {MOST} beside the reference")
+    return replace(plan, test=test)
+
+
+def _law(plan: PlanEdit, words: str) -> PlanEdit:
+    from vadrin.app.long_times import law_typed
+
+    known = law_typed(words)
+    return replace(plan, reciprocity=words.strip() if known else "")
+
+
+def _kept(words: str) -> int:
+    return round(_within(number_typed(words.split()[0]), 0, 6, "keep 0 to 6 frames for it"))
+
+
+def _frames(count: int) -> str:
+    return f"{count} frame{'s' if count != 1 else ''}"
+
+
 def _form(words: str) -> str:
     from vadrin.core.plan import capacity_of, taken_before
 
@@ -179,8 +196,10 @@ WORDS: dict[str, Word] = {
                       lambda s, p: p.developer_name or "a developer"),
     "dilution": Word("dilution", lambda p, w: replace(p, dilution=w.strip()),
                      lambda s, p: p.dilution or "undiluted"),
-    "against": Word("what it is compared with", _field("against", _named),
-                    lambda s, p: p.test.against or "another developer"),
+    "compared": Word("what is compared", _field("compared", _one_of(list(COMPARED))),
+                     lambda s, p: p.test.compared, chooser(COMPARED)),
+    "against": Word("what is set beside the reference", _against,
+                    lambda s, p: p.test.against or "not named yet"),
     "ei": Word("EI on the meter",
                _field("exposure_index", lambda w: float(_within(
                    number_typed(w), 0.1, 100000, "an EI lies between 0.1 and 100000"))),
@@ -198,25 +217,30 @@ WORDS: dict[str, Word] = {
                  lambda s, p: stops_text(p.test.last_stop, signed=True), _by(1.0)),
     "step": Word("step of the bracket",
                  _field("step", lambda w: STEPS[_one_of(list(STEPS))(w)]),
-                 lambda s, p: _step_of(p.test.step), _around(list(STEPS))),
+                 lambda s, p: _step_of(p.test.step), chooser(list(STEPS))),
     "blanks": Word("blank frames",
                    _field("blanks", lambda w: round(_within(
                        number_typed(w.split()[0]), 0, 6, "keep 0 to 6 frames blank"))),
-                   lambda s, p: f"{p.test.blanks} frames", _count),
+                   lambda s, p: _frames(p.test.blanks), _count),
+    "leader": Word("frames of the leader", _field("leader", _kept),
+                   lambda s, p: _frames(p.test.leader), _count),
+    "holder": Word("frames in the holder", _field("holder", _kept),
+                   lambda s, p: _frames(p.test.holder), _count),
+    "law": Word("law of long exposures", _law, lambda s, p: p.reciprocity or NOT_KNOWN),
     "subject": Word("target", _field("subject", _named), lambda s, p: p.test.subject,
-                    _around(list(SUBJECTS))),
+                    chooser(list(SUBJECTS))),
     "tablet": Word("densities of the tablet", _field("tablet", _second),
                    lambda s, p: p.test.tablet or "0.05, 0.20, 0.35 …"),
     "light": Word("light", _field("light", lambda w: w.strip()),
-                  lambda s, p: p.test.light or "any light", _around(list(LIGHTS))),
+                  lambda s, p: p.test.light or "any light", chooser(list(LIGHTS))),
     "form": Word("film there is", _field("film_form", _form),
-                 lambda s, p: p.test.film_form or FORMS[-1], _around(list(FORMS))),
+                 lambda s, p: p.test.film_form or FORMS[-1]),
     "order": Word("order of the exposures",
                   _field("arrangement", lambda w: ORDERS[_one_of(list(ORDERS))(w)]),
-                  lambda s, p: _key_of(ORDERS, p.test.arrangement), _around(list(ORDERS))),
+                  lambda s, p: _key_of(ORDERS, p.test.arrangement), chooser(list(ORDERS))),
     "check": Word("repeat of the first exposure",
                   _field("check_last", lambda w: CHECKS[_one_of(list(CHECKS))(w)]),
-                  lambda s, p: _key_of(CHECKS, p.test.check_last), _around(list(CHECKS))),
+                  lambda s, p: _key_of(CHECKS, p.test.check_last), chooser(list(CHECKS))),
     "shutter": Word("metered shutter time", _field("metered_seconds", seconds_typed),
                     lambda s, p: shutter_name(p.test.metered_seconds),
                     lambda s, way: shutter_name(exact_shutter(seconds_typed(s)) * 2.0**way)),
@@ -225,10 +249,12 @@ WORDS: dict[str, Word] = {
                      lambda s, way: aperture_text(aperture_typed(s) * 2 ** (way / 2))),
     "camera": Word("camera", lambda p, w: replace(p, camera_name=w.strip()),
                    lambda s, p: p.camera_name or "any camera"),
+    "twin": Word("twin camera", lambda p, w: replace(p, twin_name=w.strip()),
+                 lambda s, p: p.twin_name or "one just like it"),
     "lens": Word("lens", lambda p, w: replace(p, lens_name=w.strip()),
                  lambda s, p: p.lens_name or "its lens"),
     "prefer": Word("what is turned first", _field("prefer", _one_of(list(TURNED))),
-                   lambda s, p: p.test.prefer, _around(list(TURNED))),
+                   lambda s, p: p.test.prefer, chooser(list(TURNED))),
     "filter": Word("neutral density at hand in stops",
                    _field("filter_stops", lambda w: _within(
                        number_typed(w), 0, 10, "neutral density: 0 to 10 stops")),

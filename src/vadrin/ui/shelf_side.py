@@ -13,7 +13,7 @@ from vadrin.app.sheet import TestSheet, load_sheet
 from vadrin.app.shelf import StoreLine, bottles, film_left
 from vadrin.app.words import date_text
 from vadrin.app.workbench import Workbench
-from vadrin.ui.parts import Field, WordField, button, rule, sentence, text
+from vadrin.ui.parts import Field, WordField, button, chooser, rule, sentence, text
 from vadrin.ui.type import font, px
 
 _MOST = 6
@@ -43,7 +43,7 @@ class ShelfSide(QWidget):
         column.addWidget(rule())
         self._like_words = text("", 13, tone="soft", wrap=True)
         column.addWidget(self._like_words)
-        self._what = WordField("what is changed", self._choose, self._step_choice, size=15)
+        self._what = WordField("what is changed", self._choose, chooser(CHOICES), size=15)
         self._what.show_value(CHOICES[0])
         self._value = Field()
         self._value.setFont(font(15))
@@ -173,11 +173,6 @@ class ShelfSide(QWidget):
         if not words.strip() or not found:
             raise ValueError(f"one of {', '.join(CHOICES)}")
         self._what.show_value(found[0])
-
-    @staticmethod
-    def _step_choice(shown: str, way: int) -> str:
-        here = CHOICES.index(shown) if shown in CHOICES else 0
-        return CHOICES[(here - way) % len(CHOICES)]
 
     def _start(self) -> None:
         test_id, what, words = self._here, self._what.text(), self._value.text()

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 from vadrin.app.card import card_of
 from vadrin.app.workbench import Workbench
 from vadrin.formats.card_pdf import SIZES, card_pdf
-from vadrin.ui.parts import Field, WordField, button, sentence, text
+from vadrin.ui.parts import Field, WordField, button, chooser, sentence, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -30,7 +30,7 @@ class CardsStation(Station):
         self._size = "A6"
         self._pdf = b""
         self._red_only = False
-        self._size_field = WordField("paper size", self._set_size, self._step_size)
+        self._size_field = WordField("paper size", self._set_size, chooser(list(SIZES)))
         self._size_field.refused.connect(self.refuse)
         self.column.addWidget(sentence("One card for the wall, on", self._size_field, "."))
         self._picture = text("", 15, wrap=True)
@@ -109,11 +109,6 @@ class CardsStation(Station):
             raise ValueError(f"a card is printed on {' or '.join(SIZES)}")
         self._size = found[0]
         self.bench.refresh()
-
-    @staticmethod
-    def _step_size(shown: str, way: int) -> str:
-        names = list(SIZES)
-        return names[(names.index(shown) + way) % len(names) if shown in names else 0]
 
     def save(self) -> None:
         """Write the PDF where the line says."""

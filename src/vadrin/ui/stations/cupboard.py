@@ -27,7 +27,7 @@ from vadrin.app.cupboard import (
 )
 from vadrin.app.workbench import Workbench
 from vadrin.notebook.records import Record
-from vadrin.ui.parts import WordField, button, text
+from vadrin.ui.parts import WordField, button, chooser, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -173,12 +173,7 @@ class CupboardStation(Station):
         if not steps_of_field(self.bench.notebook, field):
             return None
 
-        def step(words: str, way: int) -> str:
-            choices = steps_of_field(self.bench.notebook, field)
-            here = choices.index(words) if words in choices else 0
-            return choices[(here - way) % len(choices)]
-
-        return step
+        return chooser(lambda: steps_of_field(self.bench.notebook, field))
 
     def _take(self, field: FieldOf, words: str) -> None:
         record = self.record()

@@ -24,7 +24,7 @@ from vadrin.core.analysis import Analysis
 from vadrin.core.exposure import marked_ei
 from vadrin.core.family import TARGETS
 from vadrin.core.push import PushRow, verdict
-from vadrin.ui.parts import WordField, button, rule, sentence, text
+from vadrin.ui.parts import WordField, button, chooser, rule, sentence, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import px
 
@@ -47,9 +47,9 @@ class FindingStation(Station):
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__(bench)
-        self._kind = WordField("measure of contrast", self._set_kind, self._step_kind)
+        self._kind = WordField("measure of contrast", self._set_kind, chooser(list(_KINDS)))
         self._value = WordField("wanted value", self._set_value, self._step_value)
-        self._school = WordField("school", self._set_school, self._step_school)
+        self._school = WordField("school", self._set_school, chooser(list(SCHOOL_WORDS)))
         for field in (self._kind, self._value, self._school):
             field.refused.connect(self.refuse)
         self.column.addWidget(
@@ -198,11 +198,6 @@ class FindingStation(Station):
             test, kind = sheet.test, found[0]
             self.bench.edit(lambda n: choose_target(n, test, kind, TARGETS[kind]))
 
-    @staticmethod
-    def _step_kind(shown: str, way: int) -> str:
-        names = list(_KINDS)
-        return names[(names.index(shown) + way) % len(names) if shown in names else 0]
-
     def _set_value(self, words: str) -> None:
         sheet = self.bench.sheet
         if sheet is None:
@@ -229,11 +224,6 @@ class FindingStation(Station):
         if sheet is not None:
             test = sheet.test
             self.bench.edit(lambda n: choose_school(n, test, found[0]))
-
-    @staticmethod
-    def _step_school(shown: str, way: int) -> str:
-        names = list(SCHOOL_WORDS)
-        return names[(names.index(shown) + way) % len(names) if shown in names else 0]
 
     def _write(self) -> None:
         sheet, analysis = self.bench.sheet, self._analysis

@@ -13,7 +13,7 @@ from vadrin.app.words import minutes_text, minutes_typed, number_typed
 from vadrin.app.workbench import Workbench
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Strip
-from vadrin.ui.parts import WordField, button, rule, sentence, text
+from vadrin.ui.parts import WordField, button, chooser, rule, sentence, text
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import px
 
@@ -74,13 +74,8 @@ class ProcessStation(Station):
                 test = sheet.test
                 self.bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
 
-        def step(shown: str, way: int) -> str:
-            choices = condition_choices(self.bench.notebook, name)
-            if not choices:
-                return shown
-            return choices[(choices.index(shown) + way) % len(choices) if shown in choices else 0]
-
-        field = WordField(name, commit, step, size=15)
+        known = chooser(lambda: condition_choices(self.bench.notebook, name))
+        field = WordField(name, commit, known, size=15)
         field.refused.connect(self.refuse)
         return field
 

@@ -20,7 +20,7 @@ from vadrin.app.shelf import (
 from vadrin.app.workbench import Workbench
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
-from vadrin.ui.parts import Field, WordField, button, text
+from vadrin.ui.parts import Field, WordField, button, chooser, text
 from vadrin.ui.shelf_lines import ShelfModel, ShelfPainter
 from vadrin.ui.shelf_side import ShelfSide
 from vadrin.ui.stations.station import Scene, Station
@@ -96,7 +96,7 @@ class ShelfStation(Station):
         self.filter.setAccessibleName("filter")
         self.filter.setFixedWidth(px(260))
         self.filter.textChanged.connect(lambda _: self._list_lines(False))
-        self._grouping = WordField("grouping", self._set_group, self._step_group, size=15)
+        self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), size=15)
         self._grouping.show_value(self._group)
         self._new = button("New test", start, primary=True)
         head.addWidget(self._title)
@@ -214,13 +214,8 @@ class ShelfStation(Station):
         self._grouping.show_value(self._group)
         self._list_lines(False)
 
-    @staticmethod
-    def _step_group(shown: str, way: int) -> str:
-        here = GROUPS.index(shown) if shown in GROUPS else 0
-        return GROUPS[(here - way) % len(GROUPS)]
-
     def _next_group(self) -> None:
-        self._set_group(self._step_group(self._group, -1))
+        self._set_group(chooser(GROUPS)(self._group, -1))
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Open the test at the cursor, leave the filter, go down from it."""

@@ -1,0 +1,167 @@
+"""What a plan is going to tell, under its sentences: forecast, smallest plan, likely curves."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from vadrin.app.expectation import Expected, FoundBefore, expected_strips
+from vadrin.app.planning import by_contact
+from vadrin.app.sheet import TestSheet
+from vadrin.app.smallest import KINDS, Smallest
+from vadrin.app.words import list_text, minutes_text, number_typed
+from vadrin.ui.forecaster import Forecaster
+from vadrin.ui.parts import WordField, button, sentence, text
+from vadrin.ui.plan_plot import PlanPlot
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.type import px
+
+_PAUSE_MS = 120
+_FOLLOW_MS = 30
+
+
+def _finer(shown: str, way: int) -> str:
+    return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
+
+
+class Outlook(QWidget):
+    """Shows what to expect of a plan, and hands on what is chosen from it."""
+
+    take = pyqtSignal(object)
+    bracket = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(4))
+        self.forecast = text("", 13, wrap=True)
+        column.addWidget(self.forecast)
+        self._sureness = WordField("wanted sureness in stops", self._ask_smallest, _finer, 13)
+        self._sureness.show_value("0.20")
+        self.smallest = text("step or type it to see the smallest plan", 13)
+        self.take_it = button("Take this plan", self._take, link=True)
+        self.take_it.hide()
+        self._least = sentence("For an EI sure to ±", self._sureness, "stop:", self.smallest,
+                               self.take_it, size=13)  # fmt: skip
+        column.addWidget(self._least)
+        self.plot = PlanPlot()
+        # The sentences come first; the picture takes the room that is left.
+        self.plot.setMinimumHeight(px(140))
+        column.addWidget(self.plot, 1)
+        self._caption = text("", 12, tone="soft", wrap=True)
+        column.addWidget(self._caption)
+        self.forecaster = Forecaster()
+        self.forecaster.film_known.connect(lambda _film: self.settle())
+        self.forecaster.smallest.connect(self._show_smallest)
+        self.plot.dragged.connect(self._follow)
+        self.plot.dropped.connect(self.bracket.emit)
+        self._scene: Scene | None = None
+        self._found: FoundBefore | None = None
+        self._film: Expected | None = None
+        self._found_smallest: Smallest | None = None
+        self._dragged: tuple[float, float] = (0.0, 0.0)
+        self._soon = self._timer(self._draw)
+        self._words_soon = self._timer(self._follow_in_words)
+
+    def _timer(self, act: Callable[[], None]) -> QTimer:
+        timer = QTimer(self)
+        timer.setSingleShot(True)
+        timer.timeout.connect(act)
+        return timer
+
+    def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
+        """Say at once what to expect; draw at once too, unless a word is being stepped."""
+        self._scene, self._found = scene, found
+        self.take_it.hide()
+        self._film = None
+        if scene.sheet is not None:
+            self._film = self.forecaster.film(scene.sheet.test.exposure_index, found)
+        self._say()
+        if stepped:
+            self._soon.start(_PAUSE_MS)
+        else:
+            self._draw()
+
+    def settle(self) -> None:
+        """Take on what has become known of the film, and draw."""
+        if self._scene is not None:
+            self.show_plan(self._scene, self._found, stepped=False)
+
+    @property
+    def _sheet(self) -> TestSheet | None:
+        return self._scene.sheet if self._scene else None
+
+    def _say(self) -> None:
+        sheet = self._sheet
+        shown = sheet is not None and not sheet.read()
+        self._least.setVisible(bool(shown and sheet and sheet.test.kind in KINDS))
+        self.forecast.setVisible(shown)
+        if not shown or sheet is None:
+            return
+        if self._film is None:
+            self.forecast.setText("What to expect of this film is being worked out …")
+            return
+        self.forecast.setText(" ".join(self.forecaster.forecast(sheet, self._film).sentences))
+
+    def _draw(self) -> None:
+        scene, sheet = self._scene, self._sheet
+        if scene is None or sheet is None:
+            return
+        self.plot.show_look(scene.look)
+        self.plot.draggable = False
+        if sheet.read():
+            self.plot.draw(sheet, scene.analysis, scene.frame_id)
+            likely = "Curves as measured."
+        elif self._film is None:
+            self.plot.draw(sheet, None, scene.frame_id)
+            likely = "The likely curves are being worked out."
+        else:
+            self.plot.draggable = sheet.exposed() == 0 and not by_contact(sheet.test)
+            self.plot.show_plan(sheet, expected_strips(sheet, self._film))
+            likely = self._likely_words(sheet, self._film)
+        count = len(sheet.frames())
+        rolls = len({s.strip.roll for s in sheet.strips})
+        on = f" on {rolls} rolls" if rolls > 1 else ""
+        self._caption.setText(f"{count} frames in all{on}. {likely}")
+
+    def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
+        words = f"Where the frames are likely to land: {film.basis}, not measured anew."
+        beyond = [s.minutes for s in sheet.strips if s.minutes and film.beyond(s.minutes)]
+        if beyond:
+            times = list_text([minutes_text(t) for t in sorted(set(beyond))])
+            words += f" Its curves for {times} are drawn beyond the times measured."
+        if self.plot.draggable:
+            words += " Drag a frame to move the bracket."
+        return words
+
+    def _follow(self, first: float, last: float) -> None:
+        self._dragged = first, last
+        self._words_soon.start(_FOLLOW_MS)
+
+    def _follow_in_words(self) -> None:
+        """What the bracket under the hand would tell."""
+        if self._sheet is not None and self._film is not None:
+            told = self.forecaster.of_bracket(self._sheet, self._film, *self._dragged)
+            self.forecast.setText(" ".join(told.sentences))
+
+    def _ask_smallest(self, words: str) -> None:
+        stops = number_typed(words)
+        if not 0.02 <= stops <= 2:
+            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
+        self._sureness.show_value(f"{stops:.2f}")
+        self.take_it.hide()
+        if self._sheet is not None and self._film is not None:
+            self.smallest.setText("being worked out …")
+            self.forecaster.ask_smallest(self._sheet, self._film, stops)
+
+    def _show_smallest(self, found: Smallest) -> None:
+        self._found_smallest = found
+        self.smallest.setText(found.sentence)
+        self.take_it.setVisible(found.layout is not None)
+
+    def _take(self) -> None:
+        if self._found_smallest is not None:
+            self.take.emit(self._found_smallest)
