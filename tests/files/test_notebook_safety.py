@@ -151,7 +151,7 @@ def test_every_released_format_opens_with_all_it_held(tmp_path, version):
     assert [f.stops - f.wanted_stops for f in twice] == [1.0]
     assert all((f.role == "blank") == f.blank for f in fresh["frame"])
     assert len({t.uid for t in fresh["test"]}) == len(fresh["test"])
-    assert [p.name for p in backups_of(path)] == [f"0001 before-format-{SCHEMA_VERSION}.vadrin"]
+    assert [p.name for p in backups_of(path)] == [f"0001 before-format-{version + 1}.vadrin"]
     assert backups_of(path)[0].read_bytes() == old.read_bytes()
     notebook.close()
 
