@@ -109,10 +109,10 @@ def check_film(wish, strips):
     """Frames fit the rolls, cuts lie between strips, blanks and check are there."""
     assert (BLANK in {f.role for s in strips for f in s.frames}) or wish.kind in NO_BLANK
     checks = [f for s in strips for f in s.frames if f.role == CHECK]
-    assert len(checks) == (wish.check and wish.kind not in NO_CHECK)
-    if checks:
-        first = next(f for f in strips[0].frames if f.role == BRACKET)
-        assert (checks[0].stops, checks[0].exposure_index) == (first.stops, first.exposure_index)
+    wanted = len(strips) if wish.kind == "compare" else 1
+    assert len(checks) == (wanted if wish.check and wish.kind not in NO_CHECK else 0)
+    first = next((f for f in strips[0].frames if f.role == BRACKET), None)
+    assert all((c.stops, c.exposure_index) == (first.stops, first.exposure_index) for c in checks)
     capacity = capacity_of(wish.film_form)
     for roll in {s.roll for s in strips}:
         mine = [s for s in strips if s.roll == roll]

@@ -28,8 +28,8 @@ from vadrin.notebook.kit import (
 from vadrin.notebook.records import Record
 from vadrin.notebook.store import Notebook
 
-TEXT, NUMBER, WHOLE, SECONDS, DAY, YES, CHOICE, LINK = (
-    "text", "number", "whole", "seconds", "day", "yes", "choice", "link",
+TEXT, NUMBER, WHOLE, SECONDS, DAY, YES, CHOICE, LINK, LAW = (
+    "text", "number", "whole", "seconds", "day", "yes", "choice", "link", "law",
 )  # fmt: skip
 
 
@@ -54,7 +54,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FieldOf, ...]]] = {
     "Stocks": (Stock, (
         _NAME, FieldOf("kind", "kind", CHOICE, choices=STOCK_KINDS),
         FieldOf("box_speed", "speed on the box", NUMBER, "ISO", 0.1, 1e5, optional=False),
-        FieldOf("base", "base"), _NOTE,
+        FieldOf("base", "base"), FieldOf("reciprocity", "beyond a second it takes", LAW), _NOTE,
     )),
     "Batches": (Batch, (
         FieldOf("stock_id", "stock", LINK, link=Stock, optional=False), _NAME,
@@ -188,6 +188,12 @@ def _day(words: str) -> str:
         raise ValueError(f"“{words}” is no date; type it as 2026-11-23") from error
 
 
+def _law(words: str) -> str:
+    from vadrin.app.long_times import law_typed
+
+    return words if law_typed(words) else ""
+
+
 def _linked(notebook: Notebook, field: FieldOf, words: str) -> int:
     if field.link is None:
         raise ValueError("nothing to choose from")
@@ -206,7 +212,7 @@ def typed(notebook: Notebook, field: FieldOf, words: str) -> Any:
         With words for the person who typed it.
     """
     plain = words.strip()
-    if not plain and field.kind not in (TEXT, CHOICE, YES, DAY):
+    if not plain and field.kind not in (TEXT, CHOICE, YES, DAY, LAW):
         if field.optional:
             return None
         raise ValueError(f"{field.label} cannot be left empty")
@@ -219,6 +225,7 @@ def typed(notebook: Notebook, field: FieldOf, words: str) -> Any:
         YES: lambda: plain.lower().startswith(("y", "1", "t")),
         CHOICE: lambda: _chosen(field, plain),
         LINK: lambda: _linked(notebook, field, plain),
+        LAW: lambda: _law(plain),
     }
     return readers[field.kind]()
 

@@ -141,8 +141,9 @@ def _curves(film: Expected, times: tuple[tuple[str, float], ...]) -> tuple[Expec
 
 
 def expected_strips(sheet: TestSheet, film: Expected) -> tuple[ExpectedStrip, ...]:
-    """Curves the film is likely to give at the planned times.
+    """Curves the film is likely to give at the planned times; of other films nothing is known.
 
     The same plan gives the same object, so that a plot can tell that nothing changed.
     """
-    return _curves(film, tuple((s.strip.label, s.strip.planned_min or 8.0) for s in sheet.strips))
+    mine = [s for s in sheet.strips if not sheet.material_of(s)]
+    return _curves(film, tuple((s.strip.label, s.strip.planned_min or 8.0) for s in mine))

@@ -85,22 +85,26 @@ def forecast(question: Question) -> Forecast:
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
     whole = predict(likely, mine, question.noise, question.settings)
-    words = [_expectation(whole, question.film)]
+    words = [_expectation(whole, question)]
     if len({s.material for s in question.strips}) > 1:
         words += _difference(whole)
     words += _variants(likely, question, mine, whole)
     return Forecast(whole, tuple(words))
 
 
-def _expectation(whole: Prediction, film: Expected) -> str:
+_NO_TIME = ("speed", "compare")
+"""Kinds that ask for no time."""
+
+
+def _expectation(whole: Prediction, question: Question) -> str:
     spread = whole.ei_spread
     if spread is None:
         return f"This plan would give no EI: {whole.zone_ei.why or 'its range is too short'}."
     words = f"Expect the EI to ± {_stops(1.96 * spread)} stop"
     time = whole.time_spread
-    if time is None:
+    if time is None and question.kind not in _NO_TIME:
         words += f"; no time: {whole.time_min.why}"
-    else:
+    elif time is not None:
         minutes = whole.time_min.known()
         words += f", the time to ± {minutes_text(1.96 * time * minutes, exact=True)}"
         push = whole.push_times[0] if whole.push_times else None
@@ -109,7 +113,7 @@ def _expectation(whole: Prediction, film: Expected) -> str:
             words += f", that of push 1 to ± {minutes_text(half, exact=True)}"
         elif push:
             words += f"; push 1 {push.why}"
-    return f"{words} (95 in 100, for {film.basis}, developed with care)."
+    return f"{words} (95 in 100, for {question.film.basis}, developed with care)."
 
 
 def _difference(whole: Prediction) -> list[str]:
@@ -117,7 +121,7 @@ def _difference(whole: Prediction) -> list[str]:
     if whole.ei_spread is None:
         return []
     both = 1.96 * whole.ei_spread * 2**0.5
-    return [f"How far another's speed lies from the reference's: to ± {_stops(both)} stop."]
+    return [f"How far another's speed lies from the reference's, to ± {_stops(both)} stop."]
 
 
 def _stops(size: float) -> str:

@@ -13,6 +13,7 @@ from vadrin.app.naming import batch_named, camera_named, developer_named, lens_n
 from vadrin.app.sheet import TestSheet, load_sheets
 from vadrin.core.plan import capacity_of, plan_of, taken_before
 from vadrin.core.plan_kinds import PlanError, StripPlan, Wish
+from vadrin.notebook.kit import Stock
 from vadrin.notebook.records import PLANNED, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -108,8 +109,11 @@ def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
 
 def _write(notebook: Notebook, test: Test, plan: list[tuple[Strip, list[Frame]]]) -> None:
     strips = notebook.add_all([replace(strip, test_id=test.id) for strip, _ in plan])
-    for strip, (_, frames) in zip(strips, plan, strict=True):
-        notebook.add_all([replace(frame, strip_id=strip.id) for frame in frames])
+    notebook.add_all([
+        replace(frame, strip_id=strip.id)
+        for strip, (_, frames) in zip(strips, plan, strict=True)
+        for frame in frames
+    ])  # fmt: skip
 
 
 def new_test(
@@ -240,8 +244,10 @@ def _with_names(notebook: Notebook, wish: PlanEdit) -> Test:
     developer = developer_named(notebook, wish.developer_name, wish.dilution)
     test = replace(wish.test, stock_id=stock.id, developer_id=developer.id)
     before = notebook.get(Test, test.id)
-    if before is not None and before.stock_id != stock.id:
-        test = replace(test, batch_id=None)
+    same = before is None or before.stock_id == stock.id
+    if before is not None and not same:
+        index = _index_for(notebook, before, stock, test.exposure_index)
+        test = replace(test, batch_id=None, exposure_index=index)
     if wish.batch_name is not None:
         batch = batch_named(notebook, stock.id, wish.batch_name) if wish.batch_name else None
         test = replace(test, batch_id=batch.id if batch else None)
@@ -251,9 +257,16 @@ def _with_names(notebook: Notebook, wish: PlanEdit) -> Test:
         test = replace(test, twin_id=camera_named(notebook, wish.twin_name))
     if wish.lens_name is not None:
         test = replace(test, lens_id=lens_named(notebook, wish.lens_name))
-    if wish.reciprocity is not None and wish.reciprocity != stock.reciprocity:
+    if same and wish.reciprocity is not None and wish.reciprocity != stock.reciprocity:
         notebook.put(replace(stock, reciprocity=wish.reciprocity))
     return test
+
+
+def _index_for(notebook: Notebook, before: Test, stock: Stock, asked: float) -> float:
+    """A meter left at the speed on the box of one film goes to that of the next."""
+    old = notebook.get(Stock, before.stock_id)
+    left = old is not None and asked == before.exposure_index == old.box_speed
+    return stock.box_speed if left else asked
 
 
 def _same_frames(

@@ -264,6 +264,9 @@ def labels_of(sheet: TestSheet) -> tuple[CassetteLabel, ...]:
         whole = len(strips) == 1
         minutes = ", ".join(f"{s.minutes:g}" for s in strips if s.minutes)
         lines.append(f"{'whole roll' if whole else f'cut in {len(strips)}'}: {minutes} min")
-        lines.append(sheet.process)
-        made.append(CassetteLabel(f"{sheet.stock.name}{batch}", tuple(lines)))
+        first = strips[0]
+        film = bool(first.strip.stock_id or first.strip.batch_id)
+        lines.append(f"in {first.other}" if first.other and not film else sheet.process)
+        title = first.other if film else f"{sheet.stock.name}{batch}"
+        made.append(CassetteLabel(title, tuple(lines)))
     return tuple(made)

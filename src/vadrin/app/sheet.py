@@ -35,6 +35,9 @@ SPOILT = (SKIPPED,)
 _APART = ("compare", "mixed roll")
 """Kinds whose strips after the first are another film, another chemistry or another process."""
 
+_PIECES = ("leader", "holder", "cut")
+"""Pieces of film that carry no exposure of the test, by what they go to."""
+
 _AS_ASKED = 0.3
 """Stops within which a frame still goes by what was asked for; cameras miss by so much."""
 
@@ -58,7 +61,8 @@ class FrameSheet:
         if self.frame.blank:
             return "blank"
         if self.frame.role in (FOGGED, LOST):
-            return "fogged" if self.frame.role == FOGGED else "lost"
+            plain = self.frame.name.rstrip("0123456789")
+            return plain if plain in _PIECES else self.frame.role
         if self.frame.role == CHECK:
             return "again"
         wanted, got = self.frame.wanted_stops, self.frame.stops
@@ -99,6 +103,12 @@ class StripSheet:
     def minutes(self) -> float | None:
         """The real development time, or the planned one before that."""
         return self.strip.time_min or self.strip.planned_min
+
+    @property
+    def other(self) -> str:
+        """What it is, where film or chemistry is not the test's own; empty where they are."""
+        mine = self.strip
+        return mine.note if mine.stock_id or mine.batch_id or mine.developer_id else ""
 
 
 @dataclass(frozen=True)

@@ -134,12 +134,15 @@ class PlanAdvice:
 def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     """What the camera cannot do of a plan, what would help, and what to look out for."""
     test, faults, notes = sheet.test, [], []
-    for strips in _by_limits(sheet):
+    groups = _by_limits(sheet)
+    for strips in groups:
         limits = limits_of(notebook, test, strips[0].strip)
         lit = [f.frame for s in strips for f in s.frames if f.frame.role in _LIT]
         whose = _camera_name(notebook, strips[0].strip)
         faults += [f"{whose}{words}" for words in _unreached(test, limits, lit)]
-        notes += [] if test.kind in UNMETERED else _notes(limits, lit)
+        mine = [] if test.kind in UNMETERED else _notes(limits, lit)
+        labels = list_text([s.strip.label for s in strips])
+        notes += [f"Strip {labels}: {n}" for n in mine] if len(groups) > 1 else mine
     if not test.check_last and test.kind not in NO_CHECK:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
@@ -207,13 +210,12 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
     elif long:
         notes.append(
             f"{_frames(len(long))} a second or longer, where film answers as to less light: "
-            "give more light, keep them out of the curve, or type the film's law above."
+            "give more light, keep them out of the curve, or type the film's law."
         )
     if wide or quick:
-        notes.append(
-            f"{len(wide) + len(quick)} frames are wide open or at the shortest time, which "
-            "seldom match the rest."
-        )
+        edge = len(wide) + len(quick)
+        are = "1 frame is" if edge == 1 else f"{edge} frames are"
+        notes.append(f"{are} wide open or at the shortest time, which seldom matches the rest.")
     dark = max((f.filter_stops for f in lit), default=0.0)
     if dark:
         notes.append(f"Neutral density of up to {dark:g} stops is part of this plan.")

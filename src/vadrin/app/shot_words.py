@@ -36,7 +36,7 @@ def setting_of(frame: FrameSheet) -> str:
     if frame.frame.blank or role in (BLANK, LOST):
         return "cap on"
     if role == FOGGED:
-        return "fog it"
+        return "wind on" if frame.name == "leader" else "fog it"
     if frame.frame.seconds is None:
         return stops_text(frame.frame.wanted_stops or 0.0, signed=True)
     return shutter_name(frame.frame.seconds)
@@ -55,7 +55,8 @@ def _filter_of(frame: FrameSheet) -> str:
 
 def offset_of(frame: FrameSheet) -> str:
     """The offset from the meter in words."""
-    kept = {BLANK: "blank frame", LOST: "goes to the cut", FOGGED: "fogged to full light"}
+    kept = {BLANK: "blank frame", LOST: f"goes to the {frame.name}",
+            FOGGED: "the leader" if frame.name == "leader" else "fogged to full light"}  # fmt: skip
     role = frame.frame.role
     if role in kept:
         return kept[role]
@@ -72,7 +73,9 @@ def offset_of(frame: FrameSheet) -> str:
 def _todo(frame: FrameSheet, before: FrameSheet | None) -> str:
     role = frame.frame.role
     if role == LOST:
-        return "Cap on and wind on: this piece goes to the cut."
+        return f"Cap on and wind on: this piece goes to the {frame.name}."
+    if role == FOGGED and frame.name == "leader":
+        return "Wind on: the leader, fogged as the film was loaded. Keep it for a clip."
     if role == FOGGED:
         return "Lens off or wide open to the light: fog this frame through."
     if frame.frame.blank:

@@ -89,7 +89,7 @@ def plan_of(wish: Wish) -> tuple[StripPlan, ...]:
         )
     strips = KINDS[wish.kind](wish)
     if wish.check and wish.kind not in NO_CHECK:
-        strips = _with_check(strips)
+        strips = _with_checks(strips) if wish.kind == "compare" else _with_check(strips)
     strips = _cut(wish, strips)
     if sum(len(s.frames) for s in strips) > _MOST_FRAMES:
         raise PlanError(f"more than {_MOST_FRAMES} frames; take coarser steps or fewer strips")
@@ -102,6 +102,11 @@ def _with_check(strips: list[StripPlan]) -> list[StripPlan]:
     last = strips[-1]
     again = replace(first, role=CHECK, name="c")
     return [*strips[:-1], replace(last, frames=(*last.frames, again))]
+
+
+def _with_checks(strips: list[StripPlan]) -> list[StripPlan]:
+    """As `_with_check`, on every strip: other films tell nothing about the light on the first."""
+    return [_with_check([strip])[0] for strip in strips]
 
 
 def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sqlite3
 from pathlib import Path
+from typing import Any
 from urllib.parse import quote
 
 from vadrin.notebook.backups import back_up, back_up_before_migration
@@ -149,3 +150,18 @@ def open_rights(path: Path) -> tuple[WriterLock | None, str]:
                 f"{path} cannot be made ({reason}). Choose a folder you may write to."
             ) from error
         return None, f"{reason}. Copy the notebook to a folder you may write to"
+
+
+def place_of(path: Path) -> tuple[int, int] | None:
+    """Device and inode of a file; None where there is none."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
+
+
+def set_up(connection: Any, _record: Any) -> None:
+    """Make a new connection hold to links between tables, and write through to the disk."""
+    connection.execute("PRAGMA foreign_keys = ON")
+    connection.execute("PRAGMA synchronous = FULL")

@@ -15,7 +15,16 @@ from sqlalchemy.pool import NullPool
 
 from vadrin.notebook.backups import back_up
 from vadrin.notebook.changes import OWNED, Change, InUseError, ReadOnlyError, Step
-from vadrin.notebook.file import SCHEMA_VERSION, NotebookError, inspect, open_rights, prepare
+from vadrin.notebook.file import (
+    SCHEMA_VERSION,
+    NotebookError,
+    inspect,
+    open_rights,
+    place_of,
+    prepare,
+    set_up,
+)
+from vadrin.notebook.kept_rows import KeptRows
 from vadrin.notebook.records import PARENTS, RECORDS, Record
 from vadrin.notebook.tables import TABLES, table_name
 
@@ -45,15 +54,16 @@ class Notebook:
         except BaseException:
             self._let_go()
             raise
-        self._place = _place_of(path)
+        self._place = place_of(path)
         mode = "ro" if self.read_only else "rw"
         address = f"file:{quote(str(path.absolute()))}?mode={mode}"
         self._engine = create_engine(
             "sqlite://", creator=lambda: sqlite3.connect(address, uri=True), poolclass=NullPool
         )
-        event.listen(self._engine, "connect", _set_up)
+        event.listen(self._engine, "connect", set_up)
         self._connection: Connection = self._engine.connect()
         self.revision = 0
+        self._kept = KeptRows(trusted=not self.read_only)
         self._change: Change | None = None
         self._done: list[Change] = []
         self._undone: list[Change] = []
@@ -110,6 +120,9 @@ class Notebook:
 
     def all(self, kind: type[R], **where: Any) -> list[R]:
         """Records whose fields equal the given values, by position then id."""
+        return self._kept.answer(kind, where, lambda: self._read(kind, where))
+
+    def _read(self, kind: type[R], where: dict[str, Any]) -> list[R]:
         table = TABLES[kind]
         query = select(table)
         for name, value in where.items():
@@ -149,7 +162,7 @@ class Notebook:
             yield
             self._commit()
         except BaseException:
-            self._connection.rollback()
+            self._roll_back()
             self._change = None
             raise
         if self._change.steps:
@@ -159,11 +172,15 @@ class Notebook:
 
     def _check_place(self) -> None:
         """Never write into a file that is no longer where the person looks for it."""
-        if _place_of(self.path) != self._place:
+        if place_of(self.path) != self._place:
             raise OSError(
                 f"{self.path.name} is no longer in {self.path.parent}, or was replaced there; "
                 "its folder may have gone away"
             )
+
+    def _roll_back(self) -> None:
+        self._connection.rollback()
+        self._kept.forget()
 
     def _commit(self) -> None:
         self._check_place()
@@ -250,9 +267,10 @@ class Notebook:
 
     def _note(self, step: Step) -> None:
         if self._change is None:
-            self._connection.rollback()
+            self._roll_back()
             raise RuntimeError("an edit outside Notebook.change")
         self._change.steps.append(step)
+        self._kept.forget(step.kind)
 
     def undo_label(self) -> str:
         """What undo would take back, in words; empty for nothing."""
@@ -274,6 +292,7 @@ class Notebook:
         if not source:
             return None
         self._check_place()
+        self._kept.forget()
         change = source.pop()
         steps = reversed(change.steps) if backward else iter(change.steps)
         for step in steps:
@@ -289,7 +308,7 @@ class Notebook:
         try:
             self._commit()
         except BaseException:
-            self._connection.rollback()
+            self._roll_back()
             source.append(change)
             raise
         sink.append(change)
@@ -307,16 +326,3 @@ class Notebook:
 def _values(record: Record) -> dict[str, Any]:
     """Column values of a record; `asdict` would copy every value deeply."""
     return dict(vars(record))
-
-
-def _place_of(path: Path) -> tuple[int, int] | None:
-    try:
-        found = path.stat()
-    except OSError:
-        return None
-    return found.st_dev, found.st_ino
-
-
-def _set_up(connection: Any, _record: Any) -> None:
-    connection.execute("PRAGMA foreign_keys = ON")
-    connection.execute("PRAGMA synchronous = FULL")

@@ -272,16 +272,19 @@ class CurvePlot(pg.PlotWidget):
 
     def _draw_ends(self, ends: list[tuple[float, float, str, QColor]]) -> None:
         top = self._view[2]
-        taken: list[float] = []
-        for x, y, words, colour in sorted(ends, key=lambda end: end[1]):
-            level = y
-            while any(abs(level - other) < _LABEL_GAP * top for other in taken):
-                level += 0.2 * _LABEL_GAP * top
-            taken.append(level)
+        gap = max(_LABEL_GAP, px(15) / max(self._picture_height(), px(100))) * top
+        ceiling = top - gap / 2
+        # From the top down, so that no label leaves the picture.
+        for x, y, words, colour in sorted(ends, key=lambda end: -end[1]):
+            level = min(y, ceiling)
+            ceiling = level - gap
             item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
             item.setFont(font(12, 700))
             item.setPos(x + 0.04, level)
             self.addItem(item)
+
+    def _picture_height(self) -> float:
+        return float(self.getPlotItem().getViewBox().height())
 
     def _clicked(self, event: object) -> None:
         box = self.getPlotItem().getViewBox()

@@ -12,6 +12,7 @@ from vadrin.notebook.records import DOUBLED, PLANNED, SKIPPED
 from vadrin.ui.look import DAY, Look
 from vadrin.ui.type import font, px
 
+_LABEL_PX = 150
 _STATE_WORDS = {PLANNED: "not taken yet", SKIPPED: "skipped", DOUBLED: "exposed twice"}
 _MOST_STRIPS = 6
 _SHARE_OF_WINDOW = 0.36
@@ -21,7 +22,8 @@ _EDGE = 7
 
 def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     """What a screen reader says of a frame."""
-    words = f"strip {strip.strip.label}, frame {frame.frame.name}"
+    other = f", {strip.other}" if strip.other else ""
+    words = f"strip {strip.strip.label}{other}, frame {frame.frame.name}"
     name = frame.name.replace("−", "minus ").replace("+", "plus ")
     words += ", blank" if frame.frame.blank else f", {name}"
     if frame.frame.stops is not None:
@@ -82,7 +84,7 @@ class LightTable(QWidget):
         if self._sheet is None:
             return []
         boxes = []
-        left, right = px(150), self.width() - px(14)
+        left, right = px(_LABEL_PX), self.width() - px(14)
         longest = max((len(s.frames) for s in self._sheet.strips), default=1)
         width = min((right - left) / max(longest, 1), px(96))
         for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
@@ -129,10 +131,15 @@ class LightTable(QWidget):
         painter.setPen(QColor(self._look.soft))
         painter.setFont(font(12))
         if self._row >= px(40):
-            painter.drawText(QPointF(px(14), top + px(33)), self._strip_words(strip))
+            words = self._strip_words(strip)
+            room = px(_LABEL_PX) - px(20)
+            shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room)
+            painter.drawText(QPointF(px(14), top + px(33)), shown)
 
     @staticmethod
     def _strip_words(strip: StripSheet) -> str:
+        if strip.other:
+            return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
         if strip.strip.time_min is not None:
             return f"{minutes_text(strip.strip.time_min)} min"
         if strip.strip.planned_min is not None:
@@ -147,11 +154,14 @@ class LightTable(QWidget):
         painter.drawRect(film)
         painter.setBrush(QColor(self._look.table))
         step, hole = 13, 6
-        x = film.left() + 4
-        while x + hole < film.right():
-            for y in (film.top() + 2, film.bottom() - 4.5):
-                painter.drawRoundedRect(QRectF(x, y, hole, 2.5), 1, 1)
-            x += step
+        count = max(0, int((film.width() - 4 - hole) // step) + 1)
+        holes = [
+            QRectF(film.left() + 4 + step * i, y, hole, 2.5)
+            for i in range(count)
+            for y in (film.top() + 2, film.bottom() - 4.5)
+        ]
+        if holes:
+            painter.drawRects(*holes)
 
     def _paint_frame(self, painter: QPainter, box: QRectF, frame: FrameSheet) -> None:
         density = frame.density

@@ -128,7 +128,7 @@ class Outlook(QWidget):
         self._caption.setText(f"{count} frames in all{on}. {likely}")
 
     def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
-        words = f"Where the frames are likely to land: {film.basis}, not measured anew."
+        words = f"Where the frames are likely to land: {film.basis}."
         beyond = [s.minutes for s in sheet.strips if s.minutes and film.beyond(s.minutes)]
         if beyond:
             times = list_text([minutes_text(t) for t in sorted(set(beyond))])
