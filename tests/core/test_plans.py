@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from vadrin.core.analysis import Settings
 from vadrin.core.camera import (
     CLOSE_ENOUGH,
     CameraLimits,
@@ -17,8 +18,9 @@ from vadrin.core.camera import (
     real_time,
     settings_for,
     shutter_marks,
+    worth,
 )
-from vadrin.core.exposure import exact_aperture, exact_shutter
+from vadrin.core.exposure import bracket, exact_aperture, exact_shutter
 from vadrin.core.film import typical_film
 from vadrin.core.likely import likely_of_film
 from vadrin.core.plan import capacity_of, plan_of
@@ -27,16 +29,23 @@ from vadrin.core.plan_kinds import (
     BRACKET,
     CHECK,
     KINDS,
-    LOST,
     NO_BLANK,
     NO_CHECK,
     PlanError,
     Wish,
 )
 from vadrin.core.prediction import PlannedStrip, predict
+from vadrin.core.reciprocity import Reciprocity, corrected_time
+from vadrin.core.smallest import Layout, smallest_layout
 
 SECONDS = st.sampled_from([2.0**-n for n in range(-1, 13)])
 FORMS = ("36 frames", "24 frames", "12 frames", "8 frames", "20 sheets", "3 m", "5 m cine", "")
+
+
+LAWS = (
+    Reciprocity("power", 0.0, 1.35), Reciprocity("additive", 0.2, 1.4, 0.5),
+    Reciprocity("table", table=((2.0, 3.0), (10.0, 25.0), (100.0, 500.0))),
+)  # fmt: skip
 
 
 @st.composite
@@ -44,14 +53,15 @@ def cameras(draw):
     """Shutter, lens and measured marks of a camera that could exist."""
     slowest, fastest = sorted((draw(SECONDS), draw(SECONDS)), reverse=True)
     shutters = shutter_marks(slowest, fastest, draw(st.sampled_from([1.0, 0.5, 1 / 3])),
-                             draw(st.booleans()))  # fmt: skip
+                             draw(st.booleans()), draw(st.sampled_from([1.0, 1 / 6])))  # fmt: skip
     widest = draw(st.sampled_from([1.4, 1.8, 2.8, 4.5]))
     smallest = draw(st.sampled_from([8, 11, 16, 22, 45]))
     apertures = aperture_marks(widest, smallest, draw(st.sampled_from([1.0, 0.5, 1 / 3])))
     off = st.floats(-0.6, 0.6)
     marks = draw(st.lists(st.sampled_from(shutters), max_size=3, unique=True))
     measured = tuple((mark, mark * 2 ** draw(off)) for mark in marks)
-    return CameraLimits(shutters, apertures, measured)
+    law = draw(st.sampled_from([None, None, *LAWS]))
+    return CameraLimits(shutters, apertures, measured, law=law)
 
 
 @st.composite
@@ -63,7 +73,9 @@ def wishes(draw):
         draw(st.integers(0, 3)), tuple(draw(st.lists(st.floats(3, 20), min_size=1, max_size=5))),
         check=draw(st.booleans()),
         arrangement=draw(st.sampled_from(["", "mirrored", "interleaved"])),
-        film_form=draw(st.sampled_from(FORMS)),
+        film_form=draw(st.sampled_from(FORMS)), leader=draw(st.integers(0, 2)),
+        holder=draw(st.integers(0, 2)), others=draw(st.integers(1, 4)),
+        own_rolls=draw(st.booleans()),
     )  # fmt: skip
 
 
@@ -75,9 +87,10 @@ def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, 
     try:
         strips = plan_of(wish)
     except PlanError:
-        # Refused for one of two reasons: no blank frame, or a strip longer than the film.
+        # Refused for no blank frame, a strip longer than the film, or pairs of more than two.
         long = capacity_of(wish.film_form) is not None or wish.step < 1
-        assert (wish.blanks == 0 and wish.kind not in NO_BLANK) or long
+        unpaired = wish.kind == "compare" and wish.arrangement == "interleaved" and wish.others > 1
+        assert (wish.blanks == 0 and wish.kind not in NO_BLANK) or long or unpaired
         return
     check_film(wish, strips)
     lit = [f for s in strips for f in s.frames if f.role in (BRACKET, CHECK)]
@@ -87,7 +100,7 @@ def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, 
     made = settings_for(camera, metered, aperture, wanted, prefer, dark)
     start = math.log2(exact_shutter(metered) / exact_aperture(aperture) ** 2)
     reach = [
-        math.log2(real_time(camera, t) / n**2) - start - f
+        math.log2(worth(camera, t) / n**2) - start - f
         for t in camera.shutters
         for n in camera.apertures
         for f in dark
@@ -96,7 +109,12 @@ def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, 
         assert setting.seconds in camera.shutters
         assert setting.aperture in camera.apertures
         assert setting.filter_stops in dark
-        gives = math.log2(real_time(camera, setting.seconds) / setting.aperture**2) - start
+        gives = math.log2(worth(camera, setting.seconds) / setting.aperture**2) - start
+        if camera.law and setting.seconds >= 2:
+            assert "for reciprocity" in " ".join(setting.flags)
+            # What is held is the time the law gives for the time that was wanted.
+            again = corrected_time(camera.law, worth(camera, setting.seconds))
+            assert again == pytest.approx(real_time(camera, setting.seconds), rel=1e-3)
         assert setting.stops == pytest.approx(gives - setting.filter_stops)
         if not setting.reached:
             assert any("than wanted" in flag for flag in setting.flags)
@@ -117,8 +135,17 @@ def check_film(wish, strips):
     for roll in {s.roll for s in strips}:
         mine = [s for s in strips if s.roll == roll]
         assert capacity is None or sum(len(s.frames) for s in mine) <= capacity
-        if capacity is not None and "sheet" not in wish.film_form:
-            assert all(s.frames[-1].role == LOST for s in mine[:-1])
+        if "sheet" in wish.film_form:
+            continue
+        names = [[f.name for f in s.frames] for s in mine]
+        if capacity is not None:
+            assert all(frames[-1] == "cut" for frames in names[:-1])
+        leaders = [sum(n.startswith("leader") for n in frames) for frames in names]
+        assert leaders == [wish.leader] + [0] * (len(mine) - 1)
+        heads = [n for n in names[0] if not n.startswith("leader")], *names[1:]
+        assert all(h[: wish.holder] == ["holder"] * wish.holder for h in heads)
+    if wish.own_rolls:
+        assert len({s.roll for s in strips}) == len(strips)
     turns = sorted(f.turn for s in strips for f in s.frames)
     assert turns == list(range(len(turns)))
 
@@ -169,3 +196,27 @@ def test_what_plans_foretell_comes_true():
     ratios = tool.trial(36, seed=5)
     assert set(ratios) == {"EI", "time", "EI of one strip"}
     assert all(0.55 < ratio < 1.8 for ratio, _ in ratios.values())
+
+
+def test_the_smallest_layout_is_the_smallest_there_is():
+    film, wide = likely_of_film(typical_film(100.0)), Layout((7.0, 11.0), -6.0, 5.0, 1.0, 2)
+    looser, _ = smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.40)
+    found, told = smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.16)
+    assert 1.96 * told.ei_spread <= 0.16
+    assert told.time_spread is not None
+    assert looser.frames < found.frames
+    assert wide.first <= found.first
+    assert found.last <= wide.last
+    # One frame off either end, or one strip less, is no longer that sure.
+    start = math.log10(8.125 / 100)
+    for first, last, times in (
+        (found.first + 1, found.last, found.times),
+        (found.first, found.last - 1, found.times),
+        (found.first, found.last, found.times[:-1]),
+    ):
+        x = tuple(start + 0.30103 * s for s in bracket(first, last, found.step))
+        plan = tuple(PlannedStrip(str(i), t, (math.nan, math.nan, *x)) for i, t in enumerate(times))
+        less = predict(film, plan, 0.012)
+        sure = less.time_spread is not None and 1.96 * less.ei_spread <= 0.16
+        assert not sure
+    assert smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.01) is None

@@ -163,9 +163,10 @@ def sample_of(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, 
     drawn = None
     if draws is not None:
         drawn = family_of(fit.law, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
-    densest = float(np.median([s.last for s in reports]))
+    thinnest, densest = (float(np.median([getattr(s, end) for s in reports]))
+                         for end in ("first", "last"))  # fmt: skip
     low, high = float(fit.law.times.min()), float(fit.law.times.max())
-    return Sample(best, drawn, low, high, densest, fit.freedom)
+    return Sample(best, drawn, low, high, thinnest, densest, fit.freedom)
 
 
 def _contrast_of(report: StripFigures, kind: str) -> Figure:

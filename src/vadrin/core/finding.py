@@ -19,6 +19,9 @@ RULE_EXPONENT = 1.35
 """Rule of thumb: time goes as the wanted contrast over the found one to this power."""
 
 
+_SLACK = 0.03
+"""Lg units by which an answer may lie past the readings."""
+
 NO_RULE = absent("measured times are at hand")
 
 
@@ -60,8 +63,8 @@ class Sample:
         Batch shape (B,).
     shortest, longest : float
         Tested times in minutes.
-    densest : float
-        Lg exposure up to which the strips were read.
+    thinnest, densest : float
+        Lg exposures between which the strips were read.
     freedom : float
     """
 
@@ -69,6 +72,7 @@ class Sample:
     drawn: Family | None
     shortest: float
     longest: float
+    thinnest: float
     densest: float
     freedom: float
 
@@ -137,7 +141,10 @@ def find(sample: Sample, target: Target) -> tuple[Finding, Array | None]:
         gap = absent(outside[0])
         return Finding(target, gap, gap, gap, False, outside[1]), None
     speed_point = float(at_time(sample.best, sample.best.x_m, np.asarray(best)))
-    if speed_point + _span_needed(target) > sample.densest + 0.03:
+    if speed_point < sample.thinnest - _SLACK:
+        gap = absent("every exposed frame is denser than the speed point: expose thinner frames")
+        return Finding(target, gap, gap, gap, False), None
+    if speed_point + _span_needed(target) > sample.densest + _SLACK:
         gap = absent("the readings end before the density this target is judged at")
         return Finding(target, gap, gap, gap, False), None
     time = ratio_figure(best, drawn, sample.freedom, "")

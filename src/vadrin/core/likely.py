@@ -106,7 +106,9 @@ def carried(likely: Likely, law: Law) -> Array:
     if law.distinct == 2:
         low, high = float(law.times.min()), float(law.times.max())
         first, last = laws.rows_at(likely.law, likely.phi, np.array([low, high]))
-        phi[[FOG_RISE, G_RATE, X_RISE]] = ((last - first) / np.log(high / low))[:3]
+        rates = ((last - first) / np.log(high / low))[:3]
+        phi[[FOG_RISE, G_RATE, X_RISE]] = rates
+        phi[[FOG_LEVEL, G_LEVEL, X_LEVEL]] = first[:3] + rates * np.log(at / low)
     elif law.distinct > 2:
         phi[[FOG_RISE, X_RISE]] = rise[0], rise[2]
         _carry_rates(likely, law, phi, float(rise[1]))

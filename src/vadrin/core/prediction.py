@@ -80,11 +80,12 @@ def _spread(figure: Figure, base: float) -> float | None:
 
 @dataclass(frozen=True)
 class _Posed:
-    """A plan as the fit would see it: law, parameters, covariance, densest exposure."""
+    """A plan as the fit would see it: law, parameters, covariance, the exposures' ends."""
 
     law: Law
     phi: Array
     covariance: Array
+    thinnest: float
     densest: float
 
     def spread(self, by_vector: Array) -> float:
@@ -112,8 +113,9 @@ def _posed(likely: Likely, strips: tuple[PlannedStrip, ...], noise: float) -> _P
     precision = precision_of(law, spread, Scales(noise, USUAL_BEND, USUAL_STRAY))
     hessian = jacobian.T @ jacobian / noise**2 + np.diag(precision)
     root = np.linalg.inv(factor_of(hessian))
+    thinnest = float(np.median([np.nanmin(s.log_h) for s in strips]))
     densest = float(np.median([np.nanmax(s.log_h) for s in strips]))
-    return _Posed(law, phi, root.T @ root, densest)
+    return _Posed(law, phi, root.T @ root, thinnest, densest)
 
 
 def predict(
@@ -169,7 +171,7 @@ def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> Sam
     curves = curves_of(rows, laws.bends_of(posed.phi)[None, :])
     family = Family(times, curves, settings.meter_constant)
     low, high = float(posed.law.times.min()), float(posed.law.times.max())
-    return Sample(family, None, low, high, posed.densest, _FREEDOM)
+    return Sample(family, None, low, high, posed.thinnest, posed.densest, _FREEDOM)
 
 
 def _line_misses(

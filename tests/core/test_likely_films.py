@@ -1,0 +1,107 @@
+"""Likely films: carried from test to plan, and how far forecasts from them can be trusted."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vadrin.core import figures
+from vadrin.core import law as laws
+from vadrin.core.analysis import Settings
+from vadrin.core.exposure import STOP
+from vadrin.core.family import Target, family_of
+from vadrin.core.film import Densitometer, curve_at, expose_and_develop, invent_film, typical_film
+from vadrin.core.finding import Sample, find
+from vadrin.core.fit import fit_strips
+from vadrin.core.likely import carried, likely_curve, likely_of_film, likely_of_fit, moved
+from vadrin.core.prediction import PlannedStrip, _posed, predict
+from vadrin.core.push import push_table
+
+X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 0.5)
+TYPICAL = likely_of_film(typical_film(100.0))
+
+
+def plan_of(times, x=X):
+    return tuple(
+        PlannedStrip(n, t, (math.nan, math.nan, *x)) for n, t in zip("ABCDE", times, strict=False)
+    )
+
+
+@given(times=st.lists(st.floats(3, 25), min_size=3, max_size=6, unique=True))
+@settings(max_examples=60, deadline=None)
+def test_a_film_carried_to_other_times_keeps_its_curves(times):
+    law = laws.law_for(np.array(sorted(times)))
+    there = laws.rows_at(law, carried(TYPICAL, law), law.times)
+    here = laws.rows_at(TYPICAL.law, TYPICAL.phi, law.times)
+    if law.distinct > 2:
+        assert there == pytest.approx(here, abs=2e-3)
+    else:
+        # A line through two times meets both; repeats lie within two hundredths of them.
+        assert there == pytest.approx(here, abs=0.02)
+
+
+@pytest.mark.parametrize("count", [2, 4])
+def test_a_films_own_readings_give_its_own_curves_back(count):
+    rng = np.random.default_rng(count)
+    film = invent_film(rng, 100.0)
+    times = (6.0, 11.0) if count == 2 else (5.0, 7.5, 11.0, 16.0)
+    strips = tuple(
+        expose_and_develop(film, n, X, t, rng, Densitometer(0.008, 0.0, 3))
+        for n, t in zip("ABCD", times, strict=False)
+    )
+    own = likely_of_fit(fit_strips(strips))
+    for minutes in (times[0], 8.5, times[-1]):
+        mine, true = likely_curve(own, minutes), curve_at(film, minutes)
+        x_m, x_true = figures.speed_point(mine), figures.speed_point(true)
+        assert float(x_m) == pytest.approx(float(x_true), abs=0.2 * STOP)
+        slope = float(figures.average_gradient(mine, x_m))
+        assert slope == pytest.approx(float(figures.average_gradient(true, x_true)), rel=0.04)
+    faster = moved(own, -STOP)
+    gain = figures.speed_point(likely_curve(own, 8.0)) - figures.speed_point(
+        likely_curve(faster, 8.0)
+    )
+    assert float(gain) == pytest.approx(STOP)
+
+
+@pytest.mark.parametrize(
+    ("target", "times"),
+    [
+        (Target(), (5.0, 7.0, 10.0, 14.0)),
+        (Target("zone8", 1.2), (5.0, 8.0, 13.0)),
+        (Target("scene", 7.0), (4.0, 6.0, 9.0, 13.0)),
+        (Target("iso", 0.8), (6.0, 12.0)),
+    ],
+)
+def test_carried_uncertainty_is_that_of_draws(target, times):
+    """First order against brute force: draws so close by that the answers are straight there."""
+    told = predict(TYPICAL, plan_of(times), 0.012, Settings(target=target, pushes=(0.5,)))
+    posed = _posed(TYPICAL, plan_of(times), 0.012)
+    rng = np.random.default_rng(4)
+    near = 8.0
+    draws = rng.multivariate_normal(posed.phi, posed.covariance / near**2, 3000)
+    ladder = np.geomspace(min(times) * 0.8, max(times) * 1.25, 41)
+    best, drawn = (family_of(posed.law, p, ladder, 8.125) for p in (posed.phi, draws))
+    sample = Sample(best, drawn, min(times), max(times), posed.thinnest, posed.densest, 400.0)
+    finding, minutes = find(sample, target)
+    rows = push_table(sample, finding, minutes, (0.5,))
+    pairs = [(told.zone_ei, finding.zone_ei), (told.time_min, finding.time_min)]
+    if rows[0].hold_midtone.time_min.present:
+        pairs.append((told.push_times[0], rows[0].hold_midtone.time_min))
+    assert len(pairs) >= 2
+    for mine, brute in pairs:
+        assert mine.value == pytest.approx(brute.value, rel=2e-3)
+        wide = math.log(mine.high / mine.low) / math.log(brute.high / brute.low) / near
+        # Two strips carry, beside the noise, what a straight line between them misses.
+        assert 0.93 < wide < (1.07 if len(times) > 2 else 2.5)
+
+
+def test_more_film_is_never_less_sure():
+    wide = [predict(TYPICAL, plan_of(times), 0.012).ei_spread
+            for times in ((6.0, 9.0), (6.0, 7.5, 9.0), (6.0, 7.0, 8.0, 9.0))]  # fmt: skip
+    assert wide == sorted(wide, reverse=True)
+    coarse = predict(TYPICAL, plan_of((6.0, 9.0), X[::2]), 0.012).ei_spread
+    assert coarse > wide[0]
+    noisy = predict(TYPICAL, plan_of((6.0, 9.0)), 0.03).ei_spread
+    assert noisy > 1.5 * wide[0]
