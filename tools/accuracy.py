@@ -56,7 +56,7 @@ def truth_of(film: Film, strips) -> Sample:
     times = np.geomspace(low, high, 121)
     curves = [curve_at(film, t) for t in times]
     parts = [np.stack([getattr(c, n) for c in curves]) for n in ("fog", "toe", "net", "slope")]
-    return Sample(Family(times, Curves(*parts), 8.125), None, low, high, 9.0, 50.0)
+    return Sample(Family(times, Curves(*parts), 8.125), None, low, high, -9.0, 9.0, 50.0)
 
 
 class Score:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.answer import AS_DEVELOPED, answer_of
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     ei_range_text,
@@ -46,6 +47,7 @@ class Headline:
     time_note: str
     pushes: tuple[PushLine, ...]
     next_act: str
+    for_target: bool = True
 
 
 def push_lines(analysis: Analysis) -> tuple[PushLine, ...]:
@@ -119,20 +121,24 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "")
-    finding = analysis.finding
-    rated = analysis.rated_index
+    finding, answer = analysis.finding, answer_of(sheet, analysis)
+    rated = answer.index
     index, index_note = "", rated.why
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
         school = SCHOOL_WORDS[analysis.settings.school]
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {school}"
     time, time_note = "", ""
-    if finding.time_min.value is not None:
+    if answer.target_kind == AS_DEVELOPED and answer.ready:
+        time = f"{minutes_text(answer.time_min.known())} min"
+        time_note = "as it was developed, at 20 °C; one time tells no other"
+    elif finding.time_min.value is not None:
         time = f"{minutes_text(finding.time_min.value)} min"
         time_note = f"{minutes_range_text(finding.time_min)}, at 20 °C"
-    elif finding.rule_of_thumb_min.value is not None:
-        time_note = (
-            f"rule of thumb, not measured: about {minutes_text(finding.rule_of_thumb_min.value)}"
-        )
+    if finding.rule_of_thumb_min.value is not None:
+        thumb = minutes_text(finding.rule_of_thumb_min.value)
+        words = f"rule of thumb, not measured: about {thumb}"
+        time_note = f"{time_note}. {words[0].upper()}{words[1:]}" if time_note else words
     act = next_act(sheet, analysis)
-    return Headline(index, index_note, time, time_note, push_lines(analysis), act)
+    pushes, met = push_lines(analysis), answer.target_kind != AS_DEVELOPED
+    return Headline(index, index_note, time, time_note, pushes, act, met)

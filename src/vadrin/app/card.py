@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.answer import AS_DEVELOPED, answer_of
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     date_text,
@@ -22,6 +23,7 @@ TARGET_WORDS = {
     "iso": "the standard's contrast, delta D {:.2f}",
     "contrast_index": "contrast index {:.2f}",
     "scene": "a scene of {:g} stops",
+    AS_DEVELOPED: "this development, as it was",
 }
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
 
@@ -62,30 +64,25 @@ def _grounds(sheet: TestSheet, analysis: Analysis) -> str:
     times = [s.time_min for s in analysis.strips if s.time_min]
     if times:
         words += f", {min(times):g} to {max(times):g} min tested"
-    return (
-        words + f"; judged by {target_text(*_target(analysis))}, {analysis.settings.school} school."
-    )
-
-
-def _target(analysis: Analysis) -> tuple[str, float]:
-    return analysis.finding.target.kind, analysis.finding.target.value
+    answer = answer_of(sheet, analysis)
+    target = target_text(answer.target_kind, answer.target_value)
+    return words + f"; judged by {target}, {analysis.settings.school} school."
 
 
 def card_of(sheet: TestSheet, analysis: Analysis) -> Card | None:
     """The darkroom card of a test; None while there is no EI and time to print."""
-    finding = analysis.finding
-    index = analysis.rated_index
-    if index.value is None or finding.time_min.value is None:
+    answer = answer_of(sheet, analysis)
+    if answer.index.value is None or answer.time_min.value is None:
         return None
     batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
     decided = sheet.findings[-1].decided_at if sheet.findings else sheet.test.created_at
     return Card(
         film=sheet.stock.name + batch,
         developer=f"{sheet.developer.name} {sheet.developer.dilution}".strip(),
-        exposure_index=str(marked_ei(index.value)),
-        index_range=ei_range_text(index),
-        time=minutes_text(finding.time_min.value),
-        time_range=minutes_range_text(finding.time_min),
+        exposure_index=str(marked_ei(answer.index.value)),
+        index_range=ei_range_text(answer.index),
+        time=minutes_text(answer.time_min.value),
+        time_range=minutes_range_text(answer.time_min),
         temperature="at 20 °C",
         agitation=sheet.test.agitation,
         rows=_rows(analysis),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 
+from vadrin.app.answer import answer_of
 from vadrin.app.grounds import question_text
 from vadrin.app.planning import now
 from vadrin.app.sheet import FrameSheet, TestSheet
@@ -96,17 +97,17 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str =
     ValueError
         If there is no EI or no time to decide on.
     """
-    finding = analysis.finding
+    answer = answer_of(sheet, analysis)
     grounds = json.dumps(report_of(analysis, sheet.title))
     with notebook.change("decide the finding"):
         return notebook.add(
             Finding(
                 test_id=sheet.test.id,
                 decided_at=when or now(),
-                exposure_index=analysis.rated_index.known(),
-                time_min=finding.time_min.known(),
-                target_kind=finding.target.kind,
-                target_value=finding.target.value,
+                exposure_index=answer.index.known(),
+                time_min=answer.time_min.known(),
+                target_kind=answer.target_kind,
+                target_value=answer.target_value,
                 grounds=grounds,
                 question=question_text(sheet),
             )

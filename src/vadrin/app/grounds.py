@@ -106,9 +106,12 @@ def rot_of(sheet: TestSheet) -> Rot | None:
     return Rot(finding, tuple(words)) if words else None
 
 
-def fresh_text(analysis: Analysis) -> str:
+def fresh_text(sheet: TestSheet, analysis: Analysis) -> str:
     """The present answer in a phrase."""
-    index, time = analysis.rated_index.value, analysis.finding.time_min.value
+    from vadrin.app.answer import answer_of
+
+    answer = answer_of(sheet, analysis)
+    index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:
-        return f"without a finding: {analysis.finding.time_min.why or analysis.rated_index.why}"
+        return f"without a finding: {answer.time_min.why or answer.index.why}"
     return f"EI {marked_ei(index)}, {minutes_text(time)}"

@@ -67,7 +67,7 @@ class FindingColumn(QWidget):
         if headline.time:
             column.addWidget(text(headline.time, 30, 700))
         note = headline.time_note
-        if headline.time:
+        if headline.time and headline.for_target:
             target = sheet.test.target_kind, sheet.test.target_value
             note += f", for {target_text(*target)}"
         if note:

@@ -35,9 +35,9 @@ class Forecaster(QObject):
     smallest = pyqtSignal(object)
     _filmed = pyqtSignal(object)
 
-    def __init__(self) -> None:
-        super().__init__()
-        self._pool = QThreadPool()
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._films: dict[tuple[float, FoundBefore | None], Expected] = {}
         self._asked: tuple[float, FoundBefore | None] | None = None

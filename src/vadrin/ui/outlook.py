@@ -53,8 +53,9 @@ class Outlook(QWidget):
         column.addWidget(self.plot, 1)
         self._caption = text("", 12, tone="soft", wrap=True)
         column.addWidget(self._caption)
-        self.forecaster = Forecaster()
-        self.forecaster.film_known.connect(lambda _film: self.settle())
+        self.forecaster = Forecaster(self)
+        # Bound methods, which Qt lets go of together with this widget.
+        self.forecaster.film_known.connect(self._film_is_known)
         self.forecaster.smallest.connect(self._show_smallest)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket.emit)
@@ -85,8 +86,8 @@ class Outlook(QWidget):
         else:
             self._draw()
 
-    def settle(self) -> None:
-        """Take on what has become known of the film, and draw."""
+    def _film_is_known(self, _film: Expected) -> None:
+        """Say and draw what has become known of the film."""
         if self._scene is not None:
             self.show_plan(self._scene, self._found, stepped=False)
 

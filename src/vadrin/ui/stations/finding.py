@@ -3,29 +3,27 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from vadrin.app.advice import SCHOOL_WORDS
+from vadrin.app.answer import answer_of
 from vadrin.app.card import target_text
 from vadrin.app.darkroom import choose_school, choose_target, decide
 from vadrin.app.grounds import fresh_text, rot_of
-from vadrin.app.schools import limits_text, school_lines
+from vadrin.app.schools import limits_text
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     date_text,
-    loss_text,
-    minutes_range_text,
     minutes_text,
     number_typed,
-    push_name,
 )
 from vadrin.app.workbench import Workbench
 from vadrin.core.analysis import Analysis
 from vadrin.core.exposure import marked_ei
 from vadrin.core.family import TARGETS
-from vadrin.core.push import PushRow, verdict
 from vadrin.ui.parts import WordField, button, chooser, rule, sentence, text
 from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.tables import compared_table, push_table, school_table
 from vadrin.ui.type import px
 
 _KINDS = {
@@ -99,23 +97,25 @@ class FindingStation(Station):
             words = "No finding yet: read the blank frames and the bracket of two strips."
             column.addWidget(text(words, 15, wrap=True))
         else:
-            column.addWidget(self._schools(scene.analysis))
+            if scene.analysis.compared:
+                column.addWidget(compared_table(scene.sheet, scene.analysis))
+                column.addWidget(rule())
+            column.addWidget(school_table(scene.analysis))
             column.addWidget(rule())
-            column.addWidget(self._pushes(scene.analysis))
+            column.addWidget(push_table(scene.analysis))
             column.addWidget(text(limits_text(scene.analysis), 13, tone="soft", wrap=True))
         column.addStretch(1)
         self._area.setWidget(body)
         self._show_decision(scene.sheet)
 
     def _show_decision(self, sheet: TestSheet) -> None:
-        found = self._analysis.finding if self._analysis else None
-        ready = bool(found and found.zone_ei.present and found.time_min.present)
+        ready = self._analysis is not None and answer_of(sheet, self._analysis).ready
         self._decide.setEnabled(ready)
         rot = rot_of(sheet)
         self.rotten.setVisible(rot is not None)
         self._decide.setText("Decide anew" if rot else "Decide on this")
         if rot is not None:
-            now = fresh_text(self._analysis) if self._analysis else "being worked out"
+            now = fresh_text(sheet, self._analysis) if self._analysis else "being worked out"
             self.rotten.setText(f"{rot.sentence()} With them it is now {now}. What was decided "
                                 "stays as it is until you decide anew.")  # fmt: skip
         if sheet.findings:
@@ -127,67 +127,6 @@ class FindingStation(Station):
             )
         else:
             self._decided.setText("" if ready else "A decision needs an EI and a time.")
-
-    @staticmethod
-    def _schools(analysis: Analysis) -> QWidget:
-        holder = QWidget()
-        grid = QGridLayout(holder)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(px(16))
-        grid.setVerticalSpacing(px(4))
-        for place, words in enumerate(("School", "EI", "Time", "What it asks")):
-            grid.addWidget(text(words, 12, tone="soft"), 0, place)
-        for row, line in enumerate(school_lines(analysis), start=1):
-            weight = 700 if line.chosen else 400
-            tone = "grease" if line.chosen else ""
-            grid.addWidget(text(line.name, 15, weight), row, 0, Qt.AlignmentFlag.AlignTop)
-            grid.addWidget(text(line.index, 15, weight, tone), row, 1, Qt.AlignmentFlag.AlignTop)
-            grid.addWidget(text(line.time, 15, weight), row, 2, Qt.AlignmentFlag.AlignTop)
-            grid.addWidget(text(line.why, 12, tone="soft", wrap=True), row, 3)
-        grid.setColumnStretch(3, 1)
-        return holder
-
-    def _pushes(self, analysis: Analysis) -> QWidget:
-        holder = QWidget()
-        grid = QGridLayout(holder)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(px(20))
-        grid.setVerticalSpacing(px(4))
-        heads = ("Shoot at", "", "Highlight held", "range", "Mid-tone held", "range",
-                 "+30 % a stop", "Shadow lost", "")  # fmt: skip
-        for place, words in enumerate(heads):
-            grid.addWidget(text(words, 12, tone="soft"), 0, place)
-        for row, push in enumerate(analysis.push, start=1):
-            index = push.exposure_index.value
-            weight = 700 if push.stops == 0 else 400
-            shown = "—" if index is None else str(marked_ei(index))
-            grid.addWidget(text(shown, 15, weight), row, 0)
-            grid.addWidget(text(push_name(push.stops), 15, weight), row, 1)
-            self._hold(grid, row, 2, push.hold_highlight, weight)
-            self._hold(grid, row, 4, push.hold_midtone, weight)
-            shared = push.fixed_share.time_min.value
-            if shared is not None and push.stops:
-                hearsay = text(minutes_text(shared), 13, tone="soft")
-                hearsay.setToolTip("a rule of thumb, not measured here")
-                grid.addWidget(hearsay, row, 6)
-            loss = push.hold_highlight.shadow_loss_stops.value
-            if loss is not None:
-                grave = verdict(loss) in ("salvage", "nothing there")
-                grid.addWidget(text(loss_text(loss), 15, weight), row, 7)
-                grid.addWidget(text(verdict(loss), 13, tone="grease" if grave else ""), row, 8)
-        grid.setColumnStretch(9, 1)
-        return holder
-
-    @staticmethod
-    def _hold(grid: QGridLayout, row: int, column: int, held: PushRow, weight: int) -> None:
-        time = held.time_min
-        if time.value is None:
-            missing = text("not tested", 13, tone="soft")
-            missing.setToolTip(time.why)
-            grid.addWidget(missing, row, column)
-            return
-        grid.addWidget(text(minutes_text(time.value), 15, weight), row, column)
-        grid.addWidget(text(minutes_range_text(time), 12, tone="soft"), row, column + 1)
 
     def _set_kind(self, words: str) -> None:
         found = [key for name, key in _KINDS.items() if words.strip().lower() in name.lower()]
@@ -227,7 +166,7 @@ class FindingStation(Station):
 
     def _write(self) -> None:
         sheet, analysis = self.bench.sheet, self._analysis
-        if sheet is None or analysis is None or not analysis.finding.time_min.present:
+        if sheet is None or analysis is None or not answer_of(sheet, analysis).ready:
             return
         self.bench.edit(lambda notebook: decide(notebook, sheet, analysis))
 

@@ -1,0 +1,53 @@
+"""The EI and the time a test comes to: at its target, or as its one development was."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.sheet import TestSheet
+from vadrin.core.analysis import Analysis
+from vadrin.core.figure import Figure
+
+AS_DEVELOPED = "as developed"
+"""Stands for a target where there was one development, so that no time could be looked for."""
+
+
+_AS_IT_IS = ("speed", "compare", "rescue", "mixed roll")
+"""Kinds that ask for an EI, not for a time."""
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What a film is rated and developed by.
+
+    Attributes
+    ----------
+    index, time_min : Figure
+    target_kind : str
+        The target the time was found for, or `AS_DEVELOPED`.
+    target_value : float
+    """
+
+    index: Figure
+    time_min: Figure
+    target_kind: str
+    target_value: float
+
+    @property
+    def ready(self) -> bool:
+        """Whether there is something to decide on."""
+        return self.index.present and self.time_min.present
+
+
+def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
+    """The answer of a test; where one development is all it is about, the EI at that."""
+    finding, target = analysis.finding, analysis.settings.target
+    found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
+    own = analysis.strips[: len(analysis.strips) - len(analysis.compared)]
+    times = {round(s.restated_min, 2) for s in own if s.restated_min}
+    if found.ready or sheet.test.kind not in _AS_IT_IS or not own or len(times) != 1:
+        return found
+    first = analysis.strips[0]
+    index = first.speed if analysis.settings.school == "standard" else first.zone_ei
+    time = Figure(first.restated_min) if first.restated_min else finding.time_min
+    return Answer(index, time, AS_DEVELOPED, first.average_gradient.value or 0.0)
