@@ -47,6 +47,9 @@ def _table(plain: str, threshold: float) -> Reciprocity:
         if not colon:
             raise ValueError(f"“{pair.strip()}” is no pair; type {HINT}")
         rows.append((number_typed(metered.strip(" s")), number_typed(needed.strip(" s"))))
+    shorter = [f"{m:g} s to {n:g} s" for m, n in rows if n < m]
+    if shorter:
+        raise ValueError(f"that would shorten an exposure: {shorter[0]}")
     if sorted(rows) != rows or len({m for m, _ in rows}) != len(rows):
         raise ValueError("the metered seconds of the pairs rise from one to the next")
     first = rows[0][0]
@@ -59,6 +62,8 @@ def _table(plain: str, threshold: float) -> Reciprocity:
 
 def _checked(law: Reciprocity) -> Reciprocity:
     """A law that never takes light away, and never asks for hours out of minutes."""
+    if law.form != "table" and not 1 < law.exponent <= 3:
+        raise ValueError("the power of t lies above 1 and up to 3")
     if not 0 < law.threshold_s <= 100:
         raise ValueError("it begins between 0 and 100 s")
     times = [law.threshold_s * 1.2, 10 * law.threshold_s, *(m for m, _ in law.table)]

@@ -59,6 +59,7 @@ class Outlook(QWidget):
         self.forecaster.smallest.connect(self._show_smallest)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket.emit)
+        self.plot.let_go.connect(self._stay)
         self._scene: Scene | None = None
         self._found: FoundBefore | None = None
         self._film: Expected | None = None
@@ -141,6 +142,11 @@ class Outlook(QWidget):
     def _follow(self, first: float, last: float) -> None:
         self._dragged = first, last
         self._words_soon.start(_FOLLOW_MS)
+
+    def _stay(self) -> None:
+        """The bracket was not moved after all."""
+        self._words_soon.stop()
+        self._say()
 
     def _follow_in_words(self) -> None:
         """What the bracket under the hand would tell."""

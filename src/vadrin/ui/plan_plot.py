@@ -39,6 +39,7 @@ class PlanPlot(CurvePlot):
 
     dragged = pyqtSignal(float, float)
     dropped = pyqtSignal(float, float)
+    let_go = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -135,13 +136,15 @@ class PlanPlot(CurvePlot):
         self._clear_ghosts()
         if moved is not None and moved != self._bracket[:2]:
             self.dropped.emit(*moved)
+        else:
+            self.let_go.emit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape lets go of a frame without moving it."""
         if event.key() == Qt.Key.Key_Escape and self._held is not None:
             self._held = None
             self._clear_ghosts()
-            self.dragged.emit(*self._bracket[:2])
+            self.let_go.emit()
             return
         super().keyPressEvent(event)
 

@@ -1,0 +1,312 @@
+"""Plans of many materials, two cameras and long exposures; film kept for leader and holder."""
+
+from dataclasses import replace
+from math import log2
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from tests.window.conftest import words_of
+from tests.window.test_plan_and_expose import CTRL, Counting, begin, half_width, kit, word
+from vadrin.app.long_times import law_typed
+from vadrin.app.roll_entry import labels_of
+from vadrin.app.shot_words import script_rows
+from vadrin.core.exposure import STOP
+from vadrin.core.film import densities, invent_film
+from vadrin.core.reciprocity import corrected_time
+from vadrin.notebook.kit import Batch, Camera, Stock
+from vadrin.notebook.records import Exposure, Reading
+
+SPACE = Qt.Key.Key_Space
+
+
+@pytest.fixture
+def plan(qtbot, open_window, tmp_path):
+    """Begin a plan of a kind on the camera of `kit`; gives the window and the hands."""
+
+    def make(kind):
+        window = open_window(tmp_path / "winter.vadrin")
+        kit(window.bench.notebook)
+        typist = Counting(qtbot, window)
+        begin(typist, kind)
+        word(window, "camera", "Quayside 35")
+        word(window, "lens", "Lugger 50")
+        return window, typist
+
+    return make
+
+
+def settled(qtbot, window):
+    outlook = window.station().outlook
+    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
+    outlook._draw()
+    return outlook
+
+
+def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
+    window, typist = plan("compare")
+    bench = window.bench
+    word(window, "compared", "stocks")
+    word(window, "against", "Brannock 400 batch B7, Ostrel 400")
+    assert "compare one at a time" in window.station().refusal.text(), "pairs are of two"
+    word(window, "order", "one strip after the other")
+    word(window, "against", "Brannock 400 batch B7, Ostrel 400")
+    sheet, book = bench.sheet, bench.notebook
+    stocks = [book.get(Stock, s.strip.stock_id or sheet.test.stock_id).name for s in sheet.strips]
+    assert stocks == ["Merrow Pan 125", "Brannock 400", "Ostrel 400"]
+    assert book.get(Batch, sheet.strips[1].strip.batch_id).name == "B7"
+    assert [s.strip.roll for s in sheet.strips] == [1, 2, 3]
+    assert [s.frames[-1].name for s in sheet.strips] == ["again"] * 3, "each roll its own check"
+    assert [x.stock for x in labels_of(sheet)] == [
+        "Merrow Pan 125 M3", "Brannock 400 batch B7", "Ostrel 400",
+    ]  # fmt: skip
+    outlook = settled(qtbot, window)
+    assert "another's speed" in outlook.forecast.text()
+    assert [e.label for e in outlook.plot._shows[2]] == ["A"], "nothing is known of the others"
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(SPACE, times=len(sheet.frames()))
+    gains = {"B": 0.7, "C": -0.4}
+    read_like(bench, gains)
+    bench.go("finding")
+    qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+    shown = words_of(window.station())
+    compared = window.analyst.analysis.compared
+    assert [(c.strip, c.reference) for c in compared] == [("B", "A"), ("C", "A")]
+    for one in compared:
+        assert one.speed_stops.value == pytest.approx(gains[one.strip], abs=0.1)
+        assert one.contrast.low < 1 < one.contrast.high
+        assert f"{one.speed_stops.value:+.1f} stop".replace("-", "−") in shown
+    assert "Brannock 400 batch B7, strip B" in shown
+    assert "as it was developed" in words_of(window.finding)
+    typist.press(Qt.Key.Key_D, CTRL)
+    (finding,) = bench.sheet.findings
+    assert (finding.target_kind, finding.time_min) == ("as developed", 8.0)
+    assert '"material": "stock' in finding.question
+
+
+def read_like(bench, gains):
+    """Develop and read all strips; films alike but for their speed, in stops."""
+    rng = np.random.default_rng(11)
+    film = invent_film(rng, 125.0)
+    sheet, book = bench.sheet, bench.notebook
+    with book.change("read"):
+        for strip in sheet.strips:
+            book.put(replace(strip.strip, time_min=8.0, temperature_c=20.0))
+            toe = film.toe - STOP * gains.get(strip.strip.label, 0.0)
+            x = np.array([
+                np.nan if at is None else at
+                for f in strip.frames for at in [f.log_h(sheet.test.meter_constant)]
+            ])  # fmt: skip
+            dense = densities(replace(film, toe=toe), 8.0, x) + rng.normal(0, 0.004, len(x))
+            book.add_all([
+                Reading(frame_id=f.frame.id, density=round(float(d), 3))
+                for f, d in zip(strip.frames, dense, strict=True) if f.counts
+            ])  # fmt: skip
+    bench.refresh()
+
+
+def test_twin_cameras_each_keep_to_their_own_marks(plan):
+    window, _ = plan("compare")
+    book = window.bench.notebook
+    with book.change("a second camera"):
+        book.add(Camera(name="Slip folder", slowest=1.0, fastest=1 / 125, bulb=False))
+    word(window, "against", "Tarn 1+9")
+    word(window, "shutter", "1/60")
+    assert "Slip folder" not in words_of(window.station())
+    word(window, "twin", "Slip folder")
+    first, second = window.bench.sheet.strips
+    assert book.get(Camera, second.strip.camera_id).name == "Slip folder"
+    assert first.strip.camera_id is None
+    quickest = [min(f.frame.seconds for f in s.frames if f.frame.seconds) for s in (first, second)]
+    assert quickest[0] < 1 / 400
+    assert quickest[1] >= 1 / 130
+    word(window, "prefer", "shutter")
+    word(window, "first", "-9")
+    assert "Slip folder: The camera cannot give" in words_of(window.station())
+    window.bench.undo()
+    assert window.bench.sheet.test.first_stop == -6.0
+
+
+def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
+    window, typist = plan("speed")
+    bench = window.bench
+    with bench.notebook.change("a cable release"):
+        camera = bench.notebook.all(Camera)[0]
+        bench.notebook.put(replace(camera, bulb=True))
+    word(window, "shutter", "1/2")
+    word(window, "step", "whole stops")
+    word(window, "lens", "")
+    bare = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
+    assert "film answers as to less light" in words_of(window.station())
+    word(window, "law", "slowly")
+    assert "t^1.3" in window.station().refusal.text()
+    window.station()._fields["law"].show_value("nothing more")
+    word(window, "law", "t^1.4")
+    law = law_typed("t^1.4")
+    assert bench.notebook.all(Stock, name="Merrow Pan 125")[0].reciprocity == "t^1.4"
+    assert "lengthened as this film's own law" in words_of(window.station())
+    held = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
+    longer = 0
+    for before, after in zip(bare, held, strict=True):
+        assert after.stops == pytest.approx(after.wanted_stops, abs=1 / 6 + 1e-3)
+        if (after.seconds or 0) >= 2:
+            longer += 1
+            light = 2**after.stops * 0.5
+            assert after.seconds == pytest.approx(corrected_time(law, light), rel=0.02)
+            assert after.seconds > before.seconds
+    assert longer >= 2
+    word(window, "film", "Brannock 400")
+    assert bench.sheet.stock.reciprocity == "", "another film has its own law, or none"
+    bench.undo()
+    typist.press(Qt.Key.Key_2, CTRL)
+    typist.press(SPACE, times=2)
+    frame_id = bench.frame_id
+    typist.press(Qt.Key.Key_O)
+    typist.write("8 s")
+    (taken,) = bench.notebook.all(Exposure, frame_id=frame_id)
+    asked = next(f.frame for _, f in bench.sheet.frames() if f.frame.id == frame_id)
+    assert taken.stops == pytest.approx(log2(8) / 1.4 - log2(0.5), abs=0.05)
+    assert asked.stops == taken.stops
+
+
+@pytest.mark.parametrize(
+    ("typed", "seconds", "gives"),
+    [
+        ("t^1.3", 10, 10**1.3), ("T ^ 1,3", 10, 10**1.3), ("+0.15 t^1.4", 10, 10 + 0.15 * 10**1.4),
+        ("t^1.2 from 4 s", 2, 2), ("1: 1.5, 10: 25, 100: 500", 10, 25),
+        ("2:3; 10:25", 2, 3), ("1: 2, 10: 50", 0.4, 0.4),
+    ],
+)  # fmt: skip
+def test_laws_are_read_as_they_are_written(typed, seconds, gives):
+    assert corrected_time(law_typed(typed), seconds) == pytest.approx(gives, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    "typed", ["t^0.8", "t^9", "10: 5", "10: 20, 5: 9", "1.3", "1: 2, ten", "t^1.3 from 500 s"]
+)
+def test_laws_that_cannot_be_are_refused(typed):
+    with pytest.raises(ValueError, match=r"t\^1\.3|number|rise|between|lies|shorten"):
+        law_typed(typed)
+
+
+def test_film_is_kept_for_the_leader_and_the_holder(plan):
+    window, typist = plan("time")
+    word(window, "times", "6 and 9")
+    before = len(window.bench.sheet.frames())
+    word(window, "leader", "2")
+    word(window, "holder", "1 frame")
+    sheet = window.bench.sheet
+    assert [[f.name for f in s.frames][:4] for s in sheet.strips] == [
+        ["leader", "leader", "holder", "blank"], ["holder", "blank", "blank", "−6"],
+    ]  # fmt: skip
+    assert len(sheet.frames()) == before + 4
+    rows = [(setting, does) for _, _, setting, does, _ in script_rows(sheet)]
+    assert rows[0] == ("wind on", "the leader")
+    assert rows[2] == ("cap on", "goes to the holder")
+    typist.press(Qt.Key.Key_2, CTRL)
+    assert "fogged as the film was loaded" in words_of(window.station())
+    typist.press(SPACE, times=2)
+    assert "this piece goes to the holder" in words_of(window.station())
+    window.bench.go("plan")
+    window.bench.undo(), window.bench.undo()
+    word(window, "form", "20 sheets")
+    assert all(f.name not in ("leader", "cut") for _, f in window.bench.sheet.frames())
+    word(window, "form", "12 frames")
+    assert "takes 17 frames and the film holds 12" in window.station().refusal.text()
+
+
+def test_a_roll_another_test_has_begun_is_offered(plan):
+    window, typist = plan("speed")
+    word(window, "step", "whole stops")
+    used = len(window.bench.sheet.frames())
+    typist.press(Qt.Key.Key_N, CTRL)
+    QTest.keyClicks(QApplication.focusWidget(), "clip")
+    typist.press(Qt.Key.Key_Return)
+    word(window, "film", "Merrow Pan 125")
+    word(window, "batch", "M3")
+    assert f"36 frames after {used + 1}" in window.station()._forms()
+    field = window.station()._fields["form"]
+    QTest.keyClick(field, Qt.Key.Key_Up)
+    assert window.bench.sheet.test.film_form == f"36 frames after {used + 1}"
+
+
+def spot_of(plot, place, strip=0):
+    """Where on the screen a planned frame lies."""
+    line, stops = plot._lines[strip], np.arange(plot._bracket[0], plot._bracket[1] + 0.01)
+    x = plot._stops.meter + STOP * (stops[place] + line.offset)
+    box = plot.getPlotItem().getViewBox()
+    scene = box.mapViewToScene(QPointF(x, float(np.interp(x, line.x, line.y))))
+    wide = box.mapViewToScene(QPointF(x + STOP, 0.0)).x() - scene.x()
+    return plot.mapFromScene(scene), wide
+
+
+def drag(plot, place, stops, drop=True):
+    at, wide = spot_of(plot, place)
+    view = plot.viewport()
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=at)
+    for part in (0.5, 1.0):
+        QTest.mouseMove(view, at + QPoint(round(part * stops * wide), 0))
+    if drop:
+        QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=at + QPoint(round(stops * wide), 0))
+
+
+def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
+    window, _ = plan("time")
+    word(window, "times", "6 and 9")
+    outlook = settled(qtbot, window)
+    bench, before = window.bench, outlook.forecast.text()
+    drag(outlook.plot, -1, -3, drop=False)
+    outlook._follow_in_words()
+    assert outlook.forecast.text() != before, "the words follow the hand"
+    assert (bench.sheet.test.last_stop, half_width(outlook) > 0) == (5.0, True)
+    QTest.keyClick(outlook.plot, Qt.Key.Key_Escape)
+    assert outlook.forecast.text() == before
+    QTest.mouseRelease(outlook.plot.viewport(), Qt.MouseButton.LeftButton)
+    assert bench.sheet.test.last_stop == 5.0
+    drag(outlook.plot, -1, -2)
+    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 3.0)
+    assert len(bench.sheet.strips[0].frames) == 2 + 10 + 1
+    outlook._draw()
+    drag(outlook.plot, 0, 1)
+    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-5.0, 3.0)
+    outlook._draw()
+    drag(outlook.plot, 4, -2)
+    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-7.0, 1.0)
+    for _ in range(3):
+        bench.undo()
+    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 5.0)
+    window.bench.go("expose")
+    QTest.keyClick(window.station(), SPACE)
+    bench.go("plan")
+    outlook._draw()
+    assert not outlook.plot.draggable, "what is shot stays"
+
+
+def test_times_beyond_the_measured_ones_are_said_to_be(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    typist = Counting(qtbot, window)
+    begin(typist, "time")
+    outlook = settled(qtbot, window)
+    assert "own curves of 2026-10-29" in outlook._caption.text()
+    assert "beyond the times measured" not in outlook._caption.text()
+    word(window, "times", "8, 12 and 25")
+    outlook._draw()
+    assert "Its curves for 25:00 are drawn beyond the times measured" in outlook._caption.text()
+
+
+def test_the_smallest_plan_of_one_strip(qtbot, plan):
+    window, _ = plan("speed")
+    outlook = settled(qtbot, window)
+    outlook._sureness.setText("0.3")
+    outlook._sureness.settle()
+    qtbot.waitUntil(lambda: "frames do, 1 strip of" in outlook.smallest.text(), timeout=20000)
+    outlook._sureness.setText("5")
+    outlook._sureness.settle()
+    outlook._sureness.setText("0.02")
+    outlook._sureness.settle()
+    qtbot.waitUntil(lambda: "nothing inside this bracket" in outlook.smallest.text(),
+                    timeout=20000)  # fmt: skip
+    assert not outlook.take_it.isVisible()
