@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.answer import AS_DEVELOPED, answer_of
+from vadrin.app.card import target_text
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import (
     ei_range_text,
@@ -80,7 +81,9 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     if not analysis.strips:
         unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
         return "Read the blank frames first, then the rest." if unread else ""
-    times = sorted(s.restated_min for s in analysis.strips if s.restated_min)
+    if answer_of(sheet, analysis).target_kind == AS_DEVELOPED:
+        return _CHECK
+    times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
     if len(times) == 1:
         return f"Develop a second strip for about {minutes_text(times[0] * 1.5)}."
     if len(times) == 2:
@@ -98,6 +101,7 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     return _firmest(sheet, analysis)
 
 
+_CHECK = "Check it on paper: print the frame four stops under the meter."
 _WORTH = 0.06
 """An act that narrows the answer by less than this is not worth a frame."""
 
@@ -106,7 +110,7 @@ def _firmest(sheet: TestSheet, analysis: Analysis) -> str:
     """The act of the greatest expected gain, or the check on paper where none is worth it."""
     step = analysis.next_steps[0] if analysis.next_steps else None
     if step is None or step.narrowing < _WORTH:
-        return "Check it on paper: print the frame four stops under the meter."
+        return _CHECK
     gain = f"about {step.narrowing:.0%} narrower"
     if step.act is Act.RUN_STRIP and step.time_min:
         return f"One more strip at {minutes_text(step.time_min)} makes the EI's range {gain}."
@@ -138,6 +142,8 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     if finding.rule_of_thumb_min.value is not None:
         thumb = minutes_text(finding.rule_of_thumb_min.value)
         words = f"rule of thumb, not measured: about {thumb}"
+        if time_note:
+            words += f" would meet {target_text(finding.target.kind, finding.target.value)}"
         time_note = f"{time_note}. {words[0].upper()}{words[1:]}" if time_note else words
     act = next_act(sheet, analysis)
     pushes, met = push_lines(analysis), answer.target_kind != AS_DEVELOPED

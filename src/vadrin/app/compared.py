@@ -40,7 +40,9 @@ def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less
         return Beside("—", why=figure.why)
 
     def written(value: float | None) -> str:
-        return _minus(format(((value or 0.0) - less) * scale, pattern))
+        shown = format(((value or 0.0) - less) * scale, pattern)
+        nothing = not any(digit in "123456789" for digit in shown)
+        return shown.lstrip("+-") if nothing else _minus(shown)
 
     spread = ""
     if figure.low is not None and figure.high is not None:

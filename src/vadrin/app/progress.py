@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from vadrin.app.answer import answer_of
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import minutes_text
 from vadrin.core.exposure import marked_ei
@@ -28,15 +29,14 @@ def _curves(sheet: TestSheet, analysis: Analysis | None) -> StepState:
     return StepState(f"{count} fitted", count == len(sheet.strips))
 
 
-def _finding(analysis: Analysis | None) -> StepState:
+def _finding(sheet: TestSheet, analysis: Analysis | None) -> StepState:
     if analysis is None or not analysis.strips:
         return StepState("—", False)
-    finding = analysis.finding
-    index = analysis.rated_index.value
-    if index is None or finding.time_min.value is None:
+    answer = answer_of(sheet, analysis)
+    index, time = answer.index.value, answer.time_min.value
+    if index is None or time is None:
         return StepState("no time yet", False)
-    words = f"EI {marked_ei(index)}, {minutes_text(finding.time_min.value)}"
-    return StepState(words, True)
+    return StepState(f"EI {marked_ei(index)}, {minutes_text(time)}", True)
 
 
 def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, StepState]:
@@ -58,6 +58,6 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
             0 < read == sheet.readable(),
         ),
         "curves": _curves(sheet, analysis),
-        "finding": _finding(analysis),
+        "finding": _finding(sheet, analysis),
         "cards": StepState(card, bool(sheet.findings)),
     }

@@ -75,7 +75,8 @@ class FrameSheet:
     @property
     def readable(self) -> bool:
         """Whether there is something on the film to read."""
-        return self.frame.state not in SPOILT and self.frame.role != LOST
+        kept = self.frame.role == LOST or self.frame.name.startswith("leader")
+        return self.frame.state not in SPOILT and not kept
 
     @property
     def counts(self) -> bool:

@@ -247,7 +247,7 @@ def _of_materials(
     )
     figures_of_others = tuple(s for other in others for s in other.strips)
     known = {s.label: s for s in (*first.strips, *figures_of_others)}
-    warned = first.warnings + tuple(w for other in others for w in other.warnings)
+    warned = first.warnings + tuple(w for other in others for w in other.warnings if w.strip)
     return replace(
         first,
         strips=tuple(known[s.label] for s in strips if s.label in known),

@@ -136,6 +136,7 @@ class ExposeStation(Station):
         # What changes is bold; what stays is light.
         self._aperture.setFont(font(46, 700 if "aperture" in shot.changed else 400))
         self._aperture.setText(shot.aperture)
+        self._aperture.setVisible(bool(shot.aperture))
         self._offset.setText(shot.offset)
         self._turn.setText(shot.turn)
         after = shots[number + 1] if number + 1 < len(shots) else None
@@ -151,6 +152,7 @@ class ExposeStation(Station):
         self._place.setText("")
         self._setting.setText("done")
         self._aperture.setText("")
+        self._aperture.hide()
         self._offset.setText("")
         pushed = afterwards(self.bench.notebook, sheet)
         self._turn.setText(

@@ -100,13 +100,22 @@ class FindingStation(Station):
             if scene.analysis.compared:
                 column.addWidget(compared_table(scene.sheet, scene.analysis))
                 column.addWidget(rule())
-            column.addWidget(school_table(scene.analysis))
-            column.addWidget(rule())
-            column.addWidget(push_table(scene.analysis))
-            column.addWidget(text(limits_text(scene.analysis), 13, tone="soft", wrap=True))
+            self._tables(column, scene.analysis)
         column.addStretch(1)
         self._area.setWidget(body)
         self._show_decision(scene.sheet)
+
+    @staticmethod
+    def _tables(column: QVBoxLayout, analysis: Analysis) -> None:
+        """The schools and the pushes, where more than one time was tried."""
+        if not analysis.schools and not analysis.finding.time_min.present:
+            words = f"No push or pull can be told: {analysis.finding.time_min.why}."
+            column.addWidget(text(words, 13, tone="soft", wrap=True))
+            return
+        column.addWidget(school_table(analysis))
+        column.addWidget(rule())
+        column.addWidget(push_table(analysis))
+        column.addWidget(text(limits_text(analysis), 13, tone="soft", wrap=True))
 
     def _show_decision(self, sheet: TestSheet) -> None:
         ready = self._analysis is not None and answer_of(sheet, self._analysis).ready
