@@ -11,7 +11,8 @@ from vadrin.core.colour import colour_negative_speed, stain
 from vadrin.core.figure import Basis
 from vadrin.core.film import Densitometer, expose_and_develop, invent_film
 from vadrin.core.next_step import Act
-from vadrin.core.push import Hearsay, push_of_wrong_setting
+from vadrin.core.push import Hearsay
+from vadrin.core.push_limits import push_of_wrong_setting
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.schools import match_ei
 

@@ -7,19 +7,20 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.expectation import Expected
 from vadrin.app.sheet import TestSheet
-from vadrin.app.words import minutes_text
+from vadrin.app.words import list_text, minutes_text, push_name
 from vadrin.core.analysis import Settings
 from vadrin.core.exposure import STOP, bracket, meter_point
 from vadrin.core.family import Target
 from vadrin.core.likely import Likely
 from vadrin.core.plan_kinds import FOGGED, LOST
-from vadrin.core.prediction import PlannedStrip, Prediction, predict
+from vadrin.core.prediction import PlannedStrip, Prediction, predict, spread_of_ei
 
 USUAL_NOISE = 0.012
 MEASURED_KINDS = ("time", "speed", "push", "rescue", "compare", "colour")
 """Kinds whose answer is an EI and times read from curves."""
 
 _MOST_STRIPS = 8
+_PUSHES = (-1.0, 1.0, 2.0)
 
 
 @dataclass(frozen=True)
@@ -59,7 +60,8 @@ def question_of_plan(sheet: TestSheet, film: Expected, noise: float = USUAL_NOIS
         for s in sheet.strips
     )
     target = Target(sheet.test.target_kind, sheet.test.target_value)
-    settings = Settings(target=target, meter_constant=constant, pushes=(1.0,), draws=0)
+    pushes = tuple(s.strip.push for s in sheet.strips if s.strip.push) or _PUSHES
+    settings = Settings(target=target, meter_constant=constant, pushes=pushes, draws=0)
     return Question(sheet.test.kind, strips, noise, settings, film)
 
 
@@ -107,13 +109,23 @@ def _expectation(whole: Prediction, question: Question) -> str:
     elif time is not None:
         minutes = whole.time_min.known()
         words += f", the time to ± {minutes_text(1.96 * time * minutes, exact=True)}"
-        push = whole.push_times[0] if whole.push_times else None
-        if push and push.low and push.high:
-            half = (push.high - push.low) / 2
-            words += f", that of push 1 to ± {minutes_text(half, exact=True)}"
-        elif push:
-            words += f"; push 1 {push.why}"
+        words += _pushes(whole, question.settings.pushes)
     return f"{words} (95 in 100, for {question.film.basis}, developed with care)."
+
+
+def _pushes(whole: Prediction, asked: tuple[float, ...]) -> str:
+    """How sure the time of each push and pull will be, and which the plan leaves open."""
+    told, left = [], []
+    for stops, time in zip(asked, whole.push_times, strict=True):
+        if time.low is not None and time.high is not None:
+            half = minutes_text((time.high - time.low) / 2, exact=True)
+            told.append(f"{push_name(stops)} to ± {half}")
+        else:
+            left.append((push_name(stops), time.why))
+    words = f", {', '.join(told)}" if told else ""
+    for why in dict.fromkeys(why for _, why in left):
+        words += f"; {list_text([name for name, reason in left if reason == why])} {why}"
+    return words
 
 
 def _difference(whole: Prediction) -> list[str]:
@@ -131,15 +143,15 @@ def _stops(size: float) -> str:
 def _variants(
     likely: Likely, question: Question, strips: tuple[PlannedStrip, ...], whole: Prediction
 ) -> list[str]:
-    """Every second frame left out, and one strip more."""
+    """One frame fewer on each strip, and one strip more."""
     if whole.ei_spread is None:
         return []
     told = []
     settings = replace(question.settings, pushes=())
-    fewer = tuple(replace(s, log_h=_thinned(s.log_h)) for s in strips)
-    less = predict(likely, fewer, question.noise, settings).ei_spread
-    if less is not None:
-        told.append(f"every second frame left out: ± {_stops(1.96 * less)}")
+    for name, left in (("thinnest", whole.without_thinnest), ("densest", whole.without_densest)):
+        spread = spread_of_ei(left)
+        shown = "none" if spread is None else f"± {_stops(1.96 * spread)}"
+        told.append(f"the {name} frame of each strip left out: {shown}")
     times = sorted(s.time_min for s in strips if s.time_min)
     if question.kind in ("time", "speed", "rescue") and times and len(times) < _MOST_STRIPS:
         longest = times[-1]
@@ -156,17 +168,3 @@ def _time_words(more: Prediction) -> str:
     if more.time_spread is None:
         return ""
     return f" and the time to ± {100 * 1.96 * more.time_spread:.0f} %"
-
-
-def _thinned(log_h: tuple[float, ...]) -> tuple[float, ...]:
-    """Every second exposure left out; blanks stay."""
-    lit = 0
-    kept = []
-    for x in log_h:
-        if math.isnan(x):
-            kept.append(x)
-            continue
-        if lit % 2 == 0:
-            kept.append(x)
-        lit += 1
-    return tuple(kept)

@@ -184,12 +184,6 @@ class PlanEdit:
     reciprocity: str | None = None
 
 
-def started(notebook: Notebook, strips: list[Strip]) -> bool:
-    """Whether any frame of these strips was taken."""
-    frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
-    return any(f.state != PLANNED for f in frames)
-
-
 def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:
     """Rolls of the same film that other tests have begun: ``36 frames after 14``."""
     found = []
@@ -221,7 +215,8 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
             plan = drafts(notebook, test, wish.times)
         except ValueError as error:
             raise EditRefusedError(str(error)) from error
-        if _same_frames(notebook, strips, plan):
+        there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
+        if _same_frames(strips, there, plan):
             for strip, (draft, _) in zip(strips, plan, strict=True):
                 notebook.put(
                     replace(strip, planned_min=draft.planned_min, push=draft.push,
@@ -230,7 +225,7 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
                             camera_id=draft.camera_id)
                 )  # fmt: skip
             return
-        if started(notebook, strips):
+        if any(f.state != PLANNED for f in there):
             raise EditRefusedError(
                 "Frames of this plan are exposed already, so its script stays. "
                 "Start a new test for another bracket."
@@ -270,12 +265,11 @@ def _index_for(notebook: Notebook, before: Test, stock: Stock, asked: float) -> 
 
 
 def _same_frames(
-    notebook: Notebook, strips: list[Strip], plan: list[tuple[Strip, list[Frame]]]
+    strips: list[Strip], there: list[Frame], plan: list[tuple[Strip, list[Frame]]]
 ) -> bool:
     """Whether a plan asks for the frames that lie there already, whatever became of them."""
     if [(s.label, s.roll) for s in strips] != [(s.label, s.roll) for s, _ in plan]:
         return False
-    there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     for strip, (_, wanted) in zip(strips, plan, strict=True):
         mine = [f for f in there if f.strip_id == strip.id]
         if [_asked(f) for f in mine] != [_asked(f) for f in wanted]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -66,6 +67,15 @@ def _filters(test: Test) -> tuple[float, ...]:
     return tuple(f for f in _NEUTRAL if f <= test.filter_stops + 1e-9)
 
 
+@lru_cache(maxsize=64)
+def _settings(
+    limits: CameraLimits, seconds: float, aperture: float, wanted: tuple[float, ...], prefer: str,
+    filters: tuple[float, ...],
+) -> tuple[Setting, ...]:  # fmt: skip
+    """As `settings_for`; the strips of a test ask for the same ones."""
+    return settings_for(limits, seconds, aperture, np.array(wanted), prefer, filters)
+
+
 def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list[Frame]:
     """Frames with the marks to set for each, and the exposure those marks really give."""
     if test.kind == "paper":
@@ -82,8 +92,8 @@ def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list
         ]
     wanted = [f.wanted_stops or 0.0 for f in frames if f.role in _LIT and f.seconds is None]
     found = iter(
-        settings_for(
-            limits, test.metered_seconds, test.aperture, np.array(_from_meter(test, frames)),
+        _settings(
+            limits, test.metered_seconds, test.aperture, tuple(_from_meter(test, frames)),
             test.prefer, _filters(test),
         )
         if wanted else ()

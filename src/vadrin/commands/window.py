@@ -62,6 +62,8 @@ def make_application() -> object:
     no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
     if sys.platform == "linux" and no_screen:
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    # Seldom, so that it hardly ever falls into a key; records are many, but not in circles.
+    gc.set_threshold(50_000, 20, 50)
     app = QApplication.instance() or QApplication(["vadrin"])
     app.setApplicationName("vadrin")
     load_fonts()

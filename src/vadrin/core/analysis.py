@@ -16,17 +16,8 @@ from vadrin.core.figure import Figure, absent
 from vadrin.core.finding import ONE_STRIP, ONE_TIME, Finding, Sample, find, finding_of_one_strip
 from vadrin.core.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
 from vadrin.core.next_step import NextStep, next_steps
-from vadrin.core.push import (
-    NO_HEARSAY,
-    Hearsay,
-    HeldRange,
-    Push,
-    PushLimits,
-    held_range,
-    push_limits,
-    push_table,
-    unanswered,
-)
+from vadrin.core.push import NO_HEARSAY, Hearsay, Push, push_table, unanswered
+from vadrin.core.push_limits import HeldRange, PushLimits, held_range, push_limits
 from vadrin.core.readings import StripReadings
 from vadrin.core.schools import SchoolAnswer, school_answers
 from vadrin.core.shape import Array

@@ -8,9 +8,12 @@ straying of films and strips assumed instead of learnt.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vadrin.core import law as laws
 from vadrin.core.analysis import Settings
@@ -21,7 +24,7 @@ from vadrin.core.law import Law
 from vadrin.core.likely import Likely, carried, likely_curve
 from vadrin.core.misreads import factor_of
 from vadrin.core.propagation import Moment, Normal, held_push, normal_of
-from vadrin.core.push import push_table
+from vadrin.core.push import midtone_time
 from vadrin.core.quantile import t_quantile
 from vadrin.core.shape import Array, curves_of, net_density_at
 from vadrin.core.solver import Scales, Table, model, precision_of
@@ -30,7 +33,7 @@ USUAL_BEND, USUAL_STRAY = 0.17, 0.08
 """Freedoms with which forecasts for films of the simulator came true; strips developed with
 less care stray more, and the finished test then says so."""
 _FREEDOM, _STEPS = 400.0, 49
-_FEWEST, _USUAL_MIN = 4, 8.0
+_FEWEST, _USUAL_MIN, _SLACK = 4, 8.0, 0.03
 
 
 @dataclass(frozen=True)
@@ -46,6 +49,9 @@ class PlannedStrip:
     material: str = ""
 
 
+_NO_EI = absent("no EI to begin with")
+
+
 @dataclass(frozen=True)
 class Prediction:
     """Expected answers with the intervals to expect; `why` where nothing can be answered.
@@ -55,21 +61,30 @@ class Prediction:
     zone_ei, time_min : Figure
     push_times : tuple of Figure
         Minutes that hold the mid-tone, for each push asked for.
+    without_thinnest, without_densest : Figure
+        The EI, were that frame of each strip left out.
     """
 
     zone_ei: Figure
     time_min: Figure
     push_times: tuple[Figure, ...] = ()
+    without_thinnest: Figure = _NO_EI
+    without_densest: Figure = _NO_EI
 
     @property
     def ei_spread(self) -> float | None:
         """Expected RMS error of the EI in stops."""
-        return _spread(self.zone_ei, 2.0)
+        return spread_of_ei(self.zone_ei)
 
     @property
     def time_spread(self) -> float | None:
         """Expected RMS error of the time as a share of it."""
         return _spread(self.time_min, float(np.e))
+
+
+def spread_of_ei(figure: Figure) -> float | None:
+    """RMS error in stops behind the interval of an EI."""
+    return _spread(figure, 2.0)
 
 
 def _spread(figure: Figure, base: float) -> float | None:
@@ -80,16 +95,40 @@ def _spread(figure: Figure, base: float) -> float | None:
 
 @dataclass(frozen=True)
 class _Posed:
-    """A plan as the fit would see it: law, parameters, covariance, the exposures' ends."""
+    """A plan as the fit would see it: law, parameters, and what each exposure would tell."""
 
     law: Law
     phi: Array
-    covariance: Array
-    thinnest: float
-    densest: float
+    jacobian: Array
+    precision: Array
+    place: NDArray[np.intp]
+    x: Array
+
+    @cached_property
+    def covariance(self) -> Array:
+        hessian = self.jacobian.T @ self.jacobian + np.diag(self.precision)
+        root = np.linalg.inv(factor_of(hessian))
+        return np.asarray(root.T @ root)
 
     def spread(self, by_vector: Array) -> float:
         return float(np.sqrt(by_vector @ self.covariance @ by_vector))
+
+    def _ends(self, end: Callable[[Array], float]) -> Array:
+        """The thinnest or the densest exposure of each strip."""
+        return np.array([end(self.x[self.place == i]) for i in range(len(self.law.times))])
+
+    @property
+    def thinnest(self) -> float:
+        return float(np.median(self._ends(np.nanmin)))
+
+    @property
+    def densest(self) -> float:
+        return float(np.median(self._ends(np.nanmax)))
+
+    def without(self, end: Callable[[Array], float]) -> _Posed:
+        """The plan without the thinnest or the densest exposure of each strip."""
+        kept = self.x != self._ends(end)[self.place]
+        return replace(self, jacobian=self.jacobian[kept], place=self.place[kept], x=self.x[kept])
 
 
 def _clear(likely: Likely, strip: PlannedStrip) -> bool:
@@ -106,16 +145,11 @@ def _posed(likely: Likely, strips: tuple[PlannedStrip, ...], noise: float) -> _P
     law = laws.law_for(np.array([s.time_min or _USUAL_MIN for s in strips]))
     phi = carried(likely, law)
     x = np.concatenate([s.log_h for s in strips])
-    place = np.concatenate([np.full(len(s.log_h), i) for i, s in enumerate(strips)])
-    table = Table(place, x, np.zeros(len(x)), ())
-    _, jacobian = model(law, phi, table)
+    place = np.repeat(np.arange(len(strips)), [len(s.log_h) for s in strips])
+    _, jacobian = model(law, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ()))
     _, spread = laws.prior(law, 0.0, 0.0)
     precision = precision_of(law, spread, Scales(noise, USUAL_BEND, USUAL_STRAY))
-    hessian = jacobian.T @ jacobian / noise**2 + np.diag(precision)
-    root = np.linalg.inv(factor_of(hessian))
-    thinnest = float(np.median([np.nanmin(s.log_h) for s in strips]))
-    densest = float(np.median([np.nanmax(s.log_h) for s in strips]))
-    return _Posed(law, phi, root.T @ root, thinnest, densest)
+    return _Posed(law, phi, jacobian / noise, precision, place, x)
 
 
 def predict(
@@ -144,7 +178,7 @@ def predict(
         return Prediction(absent(why), absent(why))
     posed = _posed(likely, strips, noise)
     if posed.law.distinct < 2:
-        return _of_one_time(posed, strips[0], settings)
+        return _of_one_time(posed, settings)
     return _of_family(likely, posed, settings)
 
 
@@ -154,17 +188,19 @@ def _figure(value: float, spread: float) -> Figure:
     return Figure(value, float(value * np.exp(-reach)), float(value * np.exp(reach)))
 
 
-def _of_one_time(posed: _Posed, strip: PlannedStrip, settings: Settings) -> Prediction:
+def _of_one_time(posed: _Posed, settings: Settings) -> Prediction:
     minutes = float(posed.law.times[0])
     moment = Moment(posed.law, posed.phi, minutes, settings.meter_constant, 0)
     index = moment.ln_zone_ei()
-    x_m = moment.speed_point
-    lit = [x for x in strip.log_h if np.isfinite(x)]
-    if not np.isfinite(index.value) or not min(lit) - 0.03 <= x_m <= max(lit):
-        why = "no frame is as thin as the speed point, or none is as dense: move the bracket"
-        return Prediction(absent(why), absent(ONE_STRIP))
-    zone = _figure(float(np.exp(index.value)), posed.spread(index.by_vector))
-    return Prediction(zone, absent(ONE_STRIP))
+
+    def answer(plan: _Posed) -> Figure:
+        if not plan.thinnest - _SLACK <= moment.speed_point <= plan.densest:
+            return absent("no frame is as thin as the speed point, or none as dense")
+        return _figure(float(np.exp(index.value)), plan.spread(index.by_vector))
+
+    thinner, denser = posed.without(np.nanmin), posed.without(np.nanmax)
+    one = absent(ONE_STRIP)
+    return Prediction(answer(posed), one, (), answer(thinner), answer(denser))
 
 
 def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> Sample:
@@ -198,10 +234,20 @@ def _of_family(likely: Likely, posed: _Posed, settings: Settings) -> Prediction:
     at = Moment(posed.law, posed.phi, finding.time_min.value, settings.meter_constant)
     normal = normal_of(at, settings.target)
     index_off, time_off = _line_misses(likely, posed, finding, times, settings)
+
+    def index(plan: _Posed) -> Figure:
+        there = replace(sample, thinnest=plan.thinnest, densest=plan.densest)
+        zone = find(there, settings.target)[0].zone_ei
+        if zone.value is None:
+            return zone
+        return _figure(zone.value, np.hypot(plan.spread(normal.ln_zone_ei), index_off))
+
     return Prediction(
-        _figure(finding.zone_ei.value, np.hypot(posed.spread(normal.ln_zone_ei), index_off)),
+        index(posed),
         _figure(finding.time_min.value, np.hypot(posed.spread(normal.ln_time), time_off)),
         _push_times(posed, sample, finding, at, normal, settings),
+        index(posed.without(np.nanmin)),
+        index(posed.without(np.nanmax)),
     )
 
 
@@ -210,11 +256,11 @@ def _push_times(
     settings: Settings,
 ) -> tuple[Figure, ...]:  # fmt: skip
     made = []
-    for row in push_table(sample, finding, None, settings.pushes):
-        time = row.hold_midtone.time_min
+    for stops in settings.pushes:
+        time = midtone_time(sample, finding.time_min.known(), stops)
         if time.value is not None:
             there = Moment(posed.law, posed.phi, time.value, settings.meter_constant)
-            by_vector = held_push(normal, at, there, row.stops)
+            by_vector = held_push(normal, at, there, stops)
             time = _figure(time.value, posed.spread(by_vector))
         made.append(time)
     return tuple(made)

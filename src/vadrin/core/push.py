@@ -11,7 +11,6 @@ from vadrin.core.family import Family, Target, at_time, time_reaching
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.finding import Finding, Sample, times_for
 from vadrin.core.shape import Array
-from vadrin.core.strip_figures import StripFigures
 from vadrin.core.sureness import linear_figure, ratio_figure
 
 HIGHLIGHT_STOPS = 3.0
@@ -103,7 +102,7 @@ def _absent_row(why: str, bound: float | None = None) -> PushRow:
     return PushRow(gap, gap, gap, False, bound)
 
 
-def _answers(
+def held_answers(
     family: Family, minutes: Array, stops: float, above: float, rated: float
 ) -> tuple[Array, Array, Array]:
     """Time, shadow loss and average gradient of a held push, each of batch shape."""
@@ -119,7 +118,7 @@ def _row(
     sample: Sample, minutes: float, drawn_minutes: Array | None, stops: float, above: float,
     rated: float,
 ) -> PushRow:  # fmt: skip
-    time, loss, gradient = _answers(sample.best, np.asarray(minutes), stops, above, rated)
+    time, loss, gradient = held_answers(sample.best, np.asarray(minutes), stops, above, rated)
     if stops == 0:
         time = np.asarray(minutes)
     outside = sample.not_tested(float(time))
@@ -127,7 +126,7 @@ def _row(
         return _absent_row(*outside)
     cloud: tuple[Array, Array, Array] | tuple[None, None, None] = (None, None, None)
     if sample.drawn is not None and drawn_minutes is not None:
-        times, losses, gradients = _answers(sample.drawn, drawn_minutes, stops, above, rated)
+        times, losses, gradients = held_answers(sample.drawn, drawn_minutes, stops, above, rated)
         ladder = sample.drawn.times
         cloud = np.clip(times, ladder[0], ladder[-1]), losses, gradients
     return PushRow(
@@ -213,76 +212,12 @@ def push_table(
             for name, above in HOLDS.items()
         }
         rows |= _other_rules(sample, normal, stops, rated, rules)
-        table.append(Push(stops, _shifted(finding.zone_ei, stops + rated), **rows))
+        table.append(Push(stops, shifted(finding.zone_ei, stops + rated), **rows))
     return tuple(table)
 
 
-@dataclass(frozen=True)
-class PushLimits:
-    """How far a film can be pushed, holding the highlight.
-
-    Attributes
-    ----------
-    last_usable, last_salvageable : Figure
-        Stops of push up to which the shadow is no worse than thin, and than salvage.
-    """
-
-    last_usable: Figure
-    last_salvageable: Figure
-
-
-def push_limits(sample: Sample, finding: Finding, rated: float = 0.0) -> PushLimits:
-    """Find the last usable and the last salvageable push inside the tested times."""
-    if finding.time_min.value is None:
-        return PushLimits(absent(finding.time_min.why), absent(finding.time_min.why))
-    normal = np.asarray(finding.time_min.value)
-    ladder = [n / 6 for n in range(25)]
-    losses, tested = [], []
-    for stops in ladder:
-        time, loss, _ = _answers(sample.best, normal, float(stops), HIGHLIGHT_STOPS, rated)
-        tested.append(stops == 0 or sample.not_tested(float(time)) is None)
-        losses.append(float(loss))
-
-    def last(limit: float) -> Figure:
-        within = [s for s, a, ok in zip(ladder, losses, tested, strict=True) if ok and a <= limit]
-        if not within:
-            return absent("even the normal exposure loses more than this")
-        reach = float(within[-1])
-        following = ladder.index(within[-1]) + 1
-        if following == len(ladder) or not tested[following]:
-            return Figure(reach, basis=Basis.EXTRAPOLATED, why="the tested times end here")
-        return Figure(reach)
-
-    return PushLimits(last(THIN), last(SALVAGE))
-
-
-@dataclass(frozen=True)
-class HeldRange:
-    """EIs one development holds, for a roll that carries several.
-
-    Attributes
-    ----------
-    highest, lowest : Figure
-        EI at which the shadow is still no worse than thin, and EI at which the highlight
-        three stops over the meter still lies under the shoulder.
-    """
-
-    highest: Figure
-    lowest: Figure
-
-
-def held_range(strip: StripFigures) -> HeldRange:
-    """The range of EIs that one strip's development holds."""
-    lowest = absent(strip.shoulder_stops.why or strip.zone_ei.why)
-    if strip.zone_ei.value is None:
-        return HeldRange(absent(strip.zone_ei.why), lowest)
-    if strip.shoulder_stops.value is not None:
-        spare = strip.shoulder_stops.value - HIGHLIGHT_STOPS
-        lowest = _shifted(strip.zone_ei, -max(spare, 0.0))
-    return HeldRange(_shifted(strip.zone_ei, THIN), lowest)
-
-
-def _shifted(index: Figure, stops: float) -> Figure:
+def shifted(index: Figure, stops: float) -> Figure:
+    """An EI with its range, some stops higher."""
     factor = 2.0**stops
     value, low, high = (
         None if v is None else v * factor for v in (index.value, index.low, index.high)
@@ -296,13 +231,6 @@ def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:
     return tuple(Push(stops, absent(why), row, row, row, row, row) for stops in pushes)
 
 
-def push_of_wrong_setting(finding: Finding, shot_at: float, rated: float = 0.0) -> Figure:
-    """Stops by which a roll shot at another setting was pushed (plus) or pulled."""
-    if finding.zone_ei.value is None:
-        return absent(finding.zone_ei.why)
-    normal = _shifted(finding.zone_ei, rated)
-    value = float(np.log2(shot_at / normal.known()))
-    if normal.low is None or normal.high is None:
-        return Figure(value)
-    low, high = float(np.log2(shot_at / normal.high)), float(np.log2(shot_at / normal.low))
-    return Figure(value, low, high)
+def midtone_time(sample: Sample, minutes: float, stops: float) -> Figure:
+    """Minutes that hold the mid-tone in a push, from the best fit alone."""
+    return _row(sample, minutes, None, stops, HOLDS["hold_midtone"], 0.0).time_min

@@ -8,7 +8,8 @@ from vadrin.core.analysis import Analysis
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.finding import Finding
 from vadrin.core.next_step import NextStep
-from vadrin.core.push import Push, PushLimits, PushRow, verdict
+from vadrin.core.push import Push, PushRow, verdict
+from vadrin.core.push_limits import PushLimits
 from vadrin.core.schools import SchoolAnswer
 from vadrin.core.strip_figures import StripFigures
 from vadrin.core.warnings import Warning

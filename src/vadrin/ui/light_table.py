@@ -115,8 +115,12 @@ class LightTable(QWidget):
             self._paint_label(painter, row, strip)
             if mine:
                 self._paint_film(painter, mine)
+        # Edges lie on whole pixels; smoothing them costs most of the time a key has.
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        painter.setFont(font(12))
+        planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
         for box, _, frame in boxes:
-            self._paint_frame(painter, box, frame)
+            self._paint_frame(painter, box, frame, planned)
         for box, _, frame in boxes:
             if frame.frame.id == self._frame_id:
                 painter.setPen(QPen(QColor(self._look.grease), 2.5))
@@ -163,7 +167,9 @@ class LightTable(QWidget):
         if holes:
             painter.drawRects(*holes)
 
-    def _paint_frame(self, painter: QPainter, box: QRectF, frame: FrameSheet) -> None:
+    def _paint_frame(
+        self, painter: QPainter, box: QRectF, frame: FrameSheet, planned: QPen
+    ) -> None:
         density = frame.density
         state = frame.frame.state
         if density is not None:
@@ -171,14 +177,13 @@ class LightTable(QWidget):
             painter.setPen(Qt.PenStyle.NoPen)
         elif state == PLANNED:
             fill = QColor(self._look.table)
-            painter.setPen(QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine))
+            painter.setPen(planned)
         else:
             fill = QColor(self._look.rule)
             painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(fill)
         painter.drawRect(box)
         painter.setPen(self._look.writing_on(fill))
-        painter.setFont(font(12))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self._frame_words(frame, box))
         if any(r.left_out for r in frame.readings):
             painter.setPen(QPen(QColor(self._look.grease), 1.5))
