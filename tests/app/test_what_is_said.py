@@ -105,8 +105,9 @@ def test_the_next_act_fits_the_state(told, film, words):
 
 def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
     headline = headline_of(*told["Ostrel 400 O1"])
-    assert headline.index == headline.time == ""
-    assert headline.time_note.startswith("rule of thumb, not measured: about ")
+    assert (headline.index, headline.time) == ("EI 320", "")
+    assert headline.time_note.startswith("as it was developed; one strip: no time")
+    assert "Rule of thumb, not measured: about " in headline.time_note
     assert push_lines(told["Ostrel 400 O1"][1]) == ()
 
 

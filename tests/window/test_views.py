@@ -105,7 +105,8 @@ def test_one_strip_is_told_as_one(demo):
     window = demo("Ostrel 400", "finding")
     shown = words_of(window.finding)
     assert "one strip" in shown
-    assert "rule of thumb, not measured" in shown
+    assert "EI 320" in shown
+    assert "Rule of thumb, not measured" in shown
     assert not window.station()._decide.isEnabled()
 
 

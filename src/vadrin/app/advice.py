@@ -81,7 +81,8 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     if not analysis.strips:
         unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
         return "Read the blank frames first, then the rest." if unread else ""
-    if answer_of(sheet, analysis).target_kind == AS_DEVELOPED:
+    answer = answer_of(sheet, analysis)
+    if answer.target_kind == AS_DEVELOPED and answer.ready:
         return _CHECK
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
     if len(times) == 1:
@@ -136,6 +137,8 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     if answer.target_kind == AS_DEVELOPED and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
         time_note = "as it was developed, at 20 °C; one time tells no other"
+    elif answer.target_kind == AS_DEVELOPED:
+        time_note = f"as it was developed; {finding.time_min.why}"
     elif finding.time_min.value is not None:
         time = f"{minutes_text(finding.time_min.value)} min"
         time_note = f"{minutes_range_text(finding.time_min)}, at 20 °C"

@@ -40,14 +40,19 @@ class Answer:
 
 
 def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
-    """The answer of a test; where one development is all it is about, the EI at that."""
+    """The answer of a test; where there was one time, the EI as it was developed.
+
+    That time answers only the kinds that ask for no other.
+    """
     finding, target = analysis.finding, analysis.settings.target
     found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
     own = analysis.strips[: len(analysis.strips) - len(analysis.compared)]
     times = {round(s.restated_min, 2) for s in own if s.restated_min}
-    if found.ready or sheet.test.kind not in _AS_IT_IS or not own or len(times) != 1:
+    if found.ready or not own or len(times) != 1:
         return found
     first = analysis.strips[0]
     index = first.speed if analysis.settings.school == "standard" else first.zone_ei
-    time = Figure(first.restated_min) if first.restated_min else finding.time_min
+    time = finding.time_min
+    if first.restated_min and sheet.test.kind in _AS_IT_IS:
+        time = Figure(first.restated_min)
     return Answer(index, time, AS_DEVELOPED, first.average_gradient.value or 0.0)
