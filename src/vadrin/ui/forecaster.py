@@ -3,29 +3,39 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from contextlib import suppress
 from typing import TYPE_CHECKING, Any
 
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtBoundSignal, pyqtSignal
 
 if TYPE_CHECKING:
     from vadrin.app.expectation import Expected, FoundBefore
     from vadrin.app.forecast import Forecast, Question
     from vadrin.app.sheet import TestSheet
 
+    _Film = tuple[float, FoundBefore | None]
+
 _KEPT = 64
 
 
+class _Post(QObject):
+    """Carries an answer from the thread to the screen; a job keeps it alive, not a station.
+
+    What it is connected to may be gone by then, and Qt has then let go of it.
+    """
+
+    arrived = pyqtSignal(object)
+
+
 class _Job(QRunnable):
-    def __init__(self, work: Callable[[], Any], tell: Callable[[Any], None]) -> None:
+    def __init__(
+        self, work: Callable[[], Any], tell: Callable[[Any], None] | pyqtBoundSignal
+    ) -> None:
         super().__init__()
-        self._work, self._tell = work, tell
+        self._work, self._post = work, _Post()
+        self._post.arrived.connect(tell)
 
     def run(self) -> None:
-        made = self._work()
-        # The station may have been closed while this was worked out.
-        with suppress(RuntimeError):
-            self._tell(made)
+        self._post.arrived.emit(self._work())
 
 
 class Forecaster(QObject):
@@ -33,16 +43,14 @@ class Forecaster(QObject):
 
     film_known = pyqtSignal(object)
     smallest = pyqtSignal(object)
-    _filmed = pyqtSignal(object)
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
-        self._films: dict[tuple[float, FoundBefore | None], Expected] = {}
-        self._asked: tuple[float, FoundBefore | None] | None = None
+        self._films: dict[_Film, Expected] = {}
+        self._asked: _Film | None = None
         self._known: dict[Question, Forecast] = {}
-        self._filmed.connect(self._take)
 
     @property
     def busy(self) -> bool:
@@ -61,7 +69,7 @@ class Forecaster(QObject):
             return self._films[key]
         if key != self._asked:
             self._asked = key
-            self._pool.start(_Job(lambda: (key, expected_film(index, found)), self._filmed.emit))
+            self._pool.start(_Job(lambda: (key, expected_film(index, found)), self._take))
         return None
 
     def forecast(self, sheet: TestSheet, film: Expected) -> Forecast:
@@ -85,13 +93,13 @@ class Forecaster(QObject):
         """Find the smallest plan for a wanted sureness; it is sent."""
         from vadrin.app.smallest import smallest_plan
 
-        self._pool.start(_Job(lambda: smallest_plan(sheet, film, stops), self.smallest.emit))
+        self._pool.start(_Job(lambda: smallest_plan(sheet, film, stops), self.smallest))
 
     def wait(self) -> None:
         """Finish the work in hand."""
         self._pool.waitForDone()
 
-    def _take(self, made: tuple[tuple[float, FoundBefore | None], Expected]) -> None:
+    def _take(self, made: tuple[_Film, Expected]) -> None:
         key, film = made
         self._films[key] = film
         if key == self._asked:
