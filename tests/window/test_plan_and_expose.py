@@ -155,7 +155,7 @@ def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
 
 def half_width(outlook):
     """Stops of the EI's interval that the plan is said to give."""
-    return float(re.search(r"EI to ± ([\d.]+)", outlook.forecast.text())[1])
+    return float(re.search(r"EI ± ([\d.]+) stop", words_of(outlook.tells))[1])
 
 
 def test_orders_put_drift_across_the_answer(planned):
@@ -173,8 +173,8 @@ def test_orders_put_drift_across_the_answer(planned):
 def test_the_forecast_narrows_with_more_strips(qtbot, planned):
     window, _ = planned
     outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
-    assert "one more strip" in outlook.forecast.text()
+    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
+    assert "one more strip" in words_of(outlook.tells)
     before = half_width(outlook)
     word(window, "times", "5, 7, 9.5, 13 and 18")
     assert half_width(outlook) < before, "said at once, in the same turn"
@@ -391,13 +391,13 @@ def test_a_roll_another_test_began_is_gone_on_with(planned):
 def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
     window, _ = planned
     outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
-    outlook._sureness.setText("0.30")
-    outlook._sureness.settle()
-    qtbot.waitUntil(lambda: "frames do" in outlook.smallest.text(), timeout=20000)
-    frames = int(outlook.smallest.text().split()[0])
+    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
+    outlook.tells.sureness.setText("0.30")
+    outlook.tells.sureness.settle()
+    qtbot.waitUntil(lambda: "frames do" in outlook.tells.smallest.text(), timeout=20000)
+    frames = int(outlook.tells.smallest.text().split()[0])
     assert frames < sum(f.frame.role != LOST for _, f in window.bench.sheet.frames())
-    outlook.take_it.click()
+    outlook.tells.take_it.click()
     sheet = window.bench.sheet
     laid = [f for _, f in sheet.frames() if f.frame.role in ("bracket", "blank")]
     assert len(laid) == frames
@@ -430,7 +430,7 @@ def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
     for typed in ("Merrow Pan 125", "M3", "Sable", "1+1"):
         typist.write(typed, TAB)
     outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "this film's own curves of 2026-10-29" in outlook.forecast.text(),
+    qtbot.waitUntil(lambda: "this film's own curves of 2026-10-29" in words_of(outlook.tells),
                     timeout=10000)  # fmt: skip
     known = outlook.forecaster.forecast(window.bench.sheet, outlook._film).prediction
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)

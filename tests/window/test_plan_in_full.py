@@ -41,7 +41,7 @@ def plan(qtbot, open_window, tmp_path):
 
 def settled(qtbot, window):
     outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "Expect the EI" in outlook.forecast.text(), timeout=10000)
+    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
     outlook._draw()
     return outlook
 
@@ -64,7 +64,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
         "Merrow Pan 125 M3", "Brannock 400 batch B7", "Ostrel 400",
     ]  # fmt: skip
     outlook = settled(qtbot, window)
-    assert "another's speed" in outlook.forecast.text()
+    assert "another's speed" in words_of(outlook.tells)
     assert [e.label for e in outlook.plot._shows[2]] == ["A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(SPACE, times=len(sheet.frames()))
@@ -257,13 +257,13 @@ def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
     window, _ = plan("time")
     word(window, "times", "6 and 9")
     outlook = settled(qtbot, window)
-    bench, before = window.bench, outlook.forecast.text()
+    bench, before = window.bench, words_of(outlook.tells)
     drag(outlook.plot, -1, -3, drop=False)
     outlook._follow_in_words()
-    assert outlook.forecast.text() != before, "the words follow the hand"
+    assert words_of(outlook.tells) != before, "the words follow the hand"
     assert (bench.sheet.test.last_stop, half_width(outlook) > 0) == (5.0, True)
     QTest.keyClick(outlook.plot, Qt.Key.Key_Escape)
-    assert outlook.forecast.text() == before
+    assert words_of(outlook.tells) == before
     QTest.mouseRelease(outlook.plot.viewport(), Qt.MouseButton.LeftButton)
     assert bench.sheet.test.last_stop == 5.0
     drag(outlook.plot, -1, -2)
@@ -300,13 +300,13 @@ def test_times_beyond_the_measured_ones_are_said_to_be(qtbot, demo):
 def test_the_smallest_plan_of_one_strip(qtbot, plan):
     window, _ = plan("speed")
     outlook = settled(qtbot, window)
-    outlook._sureness.setText("0.3")
-    outlook._sureness.settle()
-    qtbot.waitUntil(lambda: "frames do, 1 strip of" in outlook.smallest.text(), timeout=20000)
-    outlook._sureness.setText("5")
-    outlook._sureness.settle()
-    outlook._sureness.setText("0.02")
-    outlook._sureness.settle()
-    qtbot.waitUntil(lambda: "nothing inside this bracket" in outlook.smallest.text(),
+    outlook.tells.sureness.setText("0.3")
+    outlook.tells.sureness.settle()
+    qtbot.waitUntil(lambda: "frames do, 1 strip of" in outlook.tells.smallest.text(), timeout=20000)
+    outlook.tells.sureness.setText("5")
+    outlook.tells.sureness.settle()
+    outlook.tells.sureness.setText("0.02")
+    outlook.tells.sureness.settle()
+    qtbot.waitUntil(lambda: "nothing inside this bracket" in outlook.tells.smallest.text(),
                     timeout=20000)  # fmt: skip
-    assert not outlook.take_it.isVisible()
+    assert not outlook.tells.take_it.isVisible()

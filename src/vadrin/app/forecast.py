@@ -7,11 +7,10 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.expectation import Expected
 from vadrin.app.sheet import TestSheet
-from vadrin.app.words import list_text, minutes_text, push_name
+from vadrin.app.words import minutes_text, push_name
 from vadrin.core.analysis import Settings
 from vadrin.core.exposure import STOP, bracket, meter_point
 from vadrin.core.family import Target
-from vadrin.core.likely import Likely
 from vadrin.core.plan_kinds import FOGGED, LOST
 from vadrin.core.prediction import PlannedStrip, Prediction, predict, spread_of_ei
 
@@ -35,11 +34,22 @@ class Question:
 
 
 @dataclass(frozen=True)
+class Told:
+    """One thing a plan tells: what, how surely, and what is to be said of it."""
+
+    name: str
+    shown: str
+    why: str = ""
+
+
+@dataclass(frozen=True)
 class Forecast:
-    """Sentences for the plan, and the prediction they rest on."""
+    """What a plan is going to tell, what another one would, and what all that rests on."""
 
     prediction: Prediction | None
-    sentences: tuple[str, ...]
+    answers: tuple[Told, ...]
+    variants: tuple[Told, ...]
+    basis: str
 
 
 def question_of_plan(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE) -> Question:
@@ -81,59 +91,49 @@ def with_bracket(question: Question, sheet: TestSheet, first: float, last: float
 def forecast(question: Question) -> Forecast:
     """What to expect of a plan; fast enough to follow a hand."""
     if question.kind not in MEASURED_KINDS:
-        return Forecast(None, ("This kind of plan is judged by eye or beside a twin; no interval "
-                               "can be foretold for it.",))  # fmt: skip
-    likely = question.film.likely
+        words = ("This kind of plan is judged by eye or beside a twin; no range can be foretold "
+                 "for it.")  # fmt: skip
+        return Forecast(None, (), (), words)
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
-    whole = predict(likely, mine, question.noise, question.settings)
-    words = [_expectation(whole, question)]
+    whole = predict(question.film.likely, mine, question.noise, question.settings)
+    answers = _answers(whole, question)
     if len({s.material for s in question.strips}) > 1:
-        words += _difference(whole)
-    words += _variants(likely, question, mine, whole)
-    return Forecast(whole, tuple(words))
+        answers += _difference(whole)
+    basis = f"95 in 100, for {question.film.basis}, developed with care."
+    return Forecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
 
 
 _NO_TIME = ("speed", "compare")
 """Kinds that ask for no time."""
 
 
-def _expectation(whole: Prediction, question: Question) -> str:
+def _answers(whole: Prediction, question: Question) -> list[Told]:
     spread = whole.ei_spread
     if spread is None:
-        return f"This plan would give no EI: {whole.zone_ei.why or 'its range is too short'}."
-    words = f"Expect the EI to ± {_stops(1.96 * spread)} stop"
+        return [Told("EI", "none", whole.zone_ei.why or "its range is too short")]
+    told = [Told("EI", f"± {_stops(1.96 * spread)} stop")]
     time = whole.time_spread
-    if time is None and question.kind not in _NO_TIME:
-        words += f"; no time: {whole.time_min.why}"
-    elif time is not None:
-        minutes = whole.time_min.known()
-        words += f", the time to ± {minutes_text(1.96 * time * minutes, exact=True)}"
-        words += _pushes(whole, question.settings.pushes)
-    return f"{words} (95 in 100, for {question.film.basis}, developed with care)."
-
-
-def _pushes(whole: Prediction, asked: tuple[float, ...]) -> str:
-    """How sure the time of each push and pull will be, and which the plan leaves open."""
-    told, left = [], []
-    for stops, time in zip(asked, whole.push_times, strict=True):
-        if time.low is not None and time.high is not None:
-            half = minutes_text((time.high - time.low) / 2, exact=True)
-            told.append(f"{push_name(stops)} to ± {half}")
+    if time is None:
+        return told if question.kind in _NO_TIME else [*told, Told("time", "none",
+                                                                   whole.time_min.why)]  # fmt: skip
+    half = 1.96 * time * whole.time_min.known()
+    told.append(Told("time", f"± {minutes_text(half, exact=True)}"))
+    for stops, push in zip(question.settings.pushes, whole.push_times, strict=True):
+        if push.low is None or push.high is None:
+            told.append(Told(push_name(stops), "none", push.why))
         else:
-            left.append((push_name(stops), time.why))
-    words = f", {', '.join(told)}" if told else ""
-    for why in dict.fromkeys(why for _, why in left):
-        words += f"; {list_text([name for name, reason in left if reason == why])} {why}"
-    return words
+            half = (push.high - push.low) / 2
+            told.append(Told(push_name(stops), f"± {minutes_text(half, exact=True)}"))
+    return told
 
 
-def _difference(whole: Prediction) -> list[str]:
+def _difference(whole: Prediction) -> list[Told]:
     """Two materials are worked out apart, so that their errors add as squares."""
     if whole.ei_spread is None:
         return []
     both = 1.96 * whole.ei_spread * 2**0.5
-    return [f"How far another's speed lies from the reference's, to ± {_stops(both)} stop."]
+    return [Told("another's speed, from the reference's", f"± {_stops(both)} stop")]
 
 
 def _stops(size: float) -> str:
@@ -141,30 +141,33 @@ def _stops(size: float) -> str:
 
 
 def _variants(
-    likely: Likely, question: Question, strips: tuple[PlannedStrip, ...], whole: Prediction
-) -> list[str]:
+    question: Question, strips: tuple[PlannedStrip, ...], whole: Prediction
+) -> list[Told]:
     """One frame fewer on each strip, and one strip more."""
     if whole.ei_spread is None:
         return []
     told = []
-    settings = replace(question.settings, pushes=())
     for name, left in (("thinnest", whole.without_thinnest), ("densest", whole.without_densest)):
         spread = spread_of_ei(left)
-        shown = "none" if spread is None else f"± {_stops(1.96 * spread)}"
-        told.append(f"the {name} frame of each strip left out: {shown}")
+        shown = "no EI" if spread is None else f"EI ± {_stops(1.96 * spread)}"
+        told.append(Told(f"without the {name} frame of each strip", shown, left.why))
+    more = _one_more(question, strips)
+    return [*told, more] if more else told
+
+
+def _one_more(question: Question, strips: tuple[PlannedStrip, ...]) -> Told | None:
     times = sorted(s.time_min for s in strips if s.time_min)
-    if question.kind in ("time", "speed", "rescue") and times and len(times) < _MOST_STRIPS:
-        longest = times[-1]
-        step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4
-        added = replace(strips[-1], time_min=round(longest * step * 2) / 2)
-        more = predict(likely, (*strips, added), question.noise, settings)
-        if more.ei_spread is not None:
-            gain = f"one more strip, {minutes_text(added.time_min or 0)}: ± "
-            told.append(f"{gain}{_stops(1.96 * more.ei_spread)}" + _time_words(more))
-    return [f"For the EI: {'; '.join(told)}."] if told else []
-
-
-def _time_words(more: Prediction) -> str:
-    if more.time_spread is None:
-        return ""
-    return f" and the time to ± {100 * 1.96 * more.time_spread:.0f} %"
+    if question.kind not in ("time", "speed", "rescue") or not 0 < len(times) < _MOST_STRIPS:
+        return None
+    longest = times[-1]
+    step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4
+    added = replace(strips[-1], time_min=round(longest * step * 2) / 2)
+    settings = replace(question.settings, pushes=())
+    more = predict(question.film.likely, (*strips, added), question.noise, settings)
+    if more.ei_spread is None:
+        return None
+    shown = f"EI ± {_stops(1.96 * more.ei_spread)}"
+    if more.time_spread is not None:
+        half = 1.96 * more.time_spread * more.time_min.known()
+        shown += f", time ± {minutes_text(half, exact=True)}"
+    return Told(f"with one more strip, {minutes_text(added.time_min or 0)}", shown)

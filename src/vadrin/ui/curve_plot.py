@@ -142,8 +142,7 @@ class CurvePlot(pg.PlotWidget):
             self._mark_selected(frame_id)
             return
         self._shows = shows
-        self.clear()
-        self._points = []
+        self.start_over()
         self._stops.meter = meter_point(_reference_index(sheet, analysis))
         self._index.meter_constant = sheet.test.meter_constant
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
@@ -166,6 +165,11 @@ class CurvePlot(pg.PlotWidget):
         self._ring.setZValue(8)
         self.addItem(self._ring)
         self._mark_selected(frame_id)
+
+    def start_over(self) -> None:
+        """Take everything off the picture before it is drawn anew."""
+        self.clear()
+        self._points = []
 
     def _mark_selected(self, frame_id: int | None) -> None:
         """Ring the readings of the selected frame."""

@@ -22,7 +22,7 @@ class FindingColumn(QWidget):
     def __init__(self, go: Callable[[str], None]) -> None:
         super().__init__()
         self._go = go
-        outer = QVBoxLayout(self)
+        outer = self._outer = QVBoxLayout(self)
         outer.setContentsMargins(px(18), px(12), px(14), px(14))
         self._area = QScrollArea()
         self._area.setWidgetResizable(True)
@@ -32,8 +32,22 @@ class FindingColumn(QWidget):
         self._next = button("", self._follow, primary=True)
         outer.addWidget(self._next)
         self._target = ""
+        self._aside: QWidget | None = None
         self._shows: tuple[object, object, float] = (self, self, 0.0)
         self.setFixedWidth(px(296))
+
+    def lend(self, aside: QWidget | None) -> None:
+        """Let a station's own words stand here; None takes the place back."""
+        if aside is self._aside:
+            return
+        if self._aside is not None:
+            self._aside.hide()
+        self._aside = aside
+        if aside is not None:
+            if self._outer.indexOf(aside) < 0:
+                self._outer.insertWidget(0, aside, 1)
+            aside.show()
+        self._area.setVisible(aside is None)
 
     def show_finding(
         self, sheet: TestSheet | None, analysis: Analysis | None, station: str

@@ -1,4 +1,4 @@
-"""What a plan is going to tell, under its sentences: forecast, smallest plan, likely curves."""
+"""The outlook of a plan: its likely curves, and what it tells kept up with it."""
 
 from __future__ import annotations
 
@@ -10,20 +10,17 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.expectation import Expected, FoundBefore, expected_strips
 from vadrin.app.planning import by_contact
 from vadrin.app.sheet import TestSheet
-from vadrin.app.smallest import KINDS, Smallest
-from vadrin.app.words import list_text, minutes_text, number_typed
+from vadrin.app.smallest import KINDS
+from vadrin.app.words import list_text, minutes_text
 from vadrin.ui.forecaster import Forecaster
-from vadrin.ui.parts import WordField, button, sentence, text
+from vadrin.ui.parts import text
 from vadrin.ui.plan_plot import PlanPlot
+from vadrin.ui.plan_tells import PlanTells
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.type import px
 
 _PAUSE_MS = 120
 _FOLLOW_MS = 30
-
-
-def _finer(shown: str, way: int) -> str:
-    return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
 
 
 class Outlook(QWidget):
@@ -37,18 +34,10 @@ class Outlook(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(4))
-        self.forecast = text("", 13, wrap=True)
-        column.addWidget(self.forecast)
-        self._sureness = WordField("wanted sureness in stops", self._ask_smallest, _finer, 13)
-        self._sureness.show_value("0.20")
-        self.smallest = text("step or type it to see the smallest plan", 13)
-        self.take_it = button("Take this plan", self._take, link=True)
-        self.take_it.hide()
-        self._least = sentence("For an EI sure to ±", self._sureness, "stop:", self.smallest,
-                               self.take_it, size=13)  # fmt: skip
-        column.addWidget(self._least)
         self.plot = PlanPlot()
-        # The sentences come first; the picture takes the room that is left.
+        self.tells = PlanTells()
+        self.tells.asked.connect(self._ask_smallest)
+        self.tells.taken.connect(self.take)
         self.plot.setMinimumHeight(px(140))
         column.addWidget(self.plot, 1)
         self._caption = text("", 12, tone="soft", wrap=True)
@@ -56,14 +45,13 @@ class Outlook(QWidget):
         self.forecaster = Forecaster(self)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
-        self.forecaster.smallest.connect(self._show_smallest)
+        self.forecaster.smallest.connect(self.tells.show_smallest)
         self.plot.dragged.connect(self._follow)
-        self.plot.dropped.connect(self.bracket.emit)
+        self.plot.dropped.connect(self.bracket)
         self.plot.let_go.connect(self._stay)
         self._scene: Scene | None = None
         self._found: FoundBefore | None = None
         self._film: Expected | None = None
-        self._found_smallest: Smallest | None = None
         self._dragged: tuple[float, float] = (0.0, 0.0)
         self._soon = self._timer(self._draw)
         self._words_soon = self._timer(self._follow_in_words)
@@ -77,7 +65,6 @@ class Outlook(QWidget):
     def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
         """Say at once what to expect; draw at once too, unless a word is being stepped."""
         self._scene, self._found = scene, found
-        self.take_it.hide()
         self._film = None
         if scene.sheet is not None:
             self._film = self.forecaster.film(scene.sheet.test.exposure_index, found)
@@ -98,15 +85,11 @@ class Outlook(QWidget):
 
     def _say(self) -> None:
         sheet = self._sheet
-        shown = sheet is not None and not sheet.read()
-        self._least.setVisible(bool(shown and sheet and sheet.test.kind in KINDS))
-        self.forecast.setVisible(shown)
-        if not shown or sheet is None:
+        if sheet is None or sheet.read():
             return
-        if self._film is None:
-            self.forecast.setText("What to expect of this film is being worked out …")
-            return
-        self.forecast.setText(" ".join(self.forecaster.forecast(sheet, self._film).sentences))
+        self.tells.show_least(sheet.test.kind in KINDS and self._film is not None)
+        film = self._film
+        self.tells.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
 
     def _draw(self) -> None:
         scene, sheet = self._scene, self._sheet
@@ -152,23 +135,9 @@ class Outlook(QWidget):
         """What the bracket under the hand would tell."""
         if self._sheet is not None and self._film is not None:
             told = self.forecaster.of_bracket(self._sheet, self._film, *self._dragged)
-            self.forecast.setText(" ".join(told.sentences))
+            self.tells.show_forecast(told)
 
-    def _ask_smallest(self, words: str) -> None:
-        stops = number_typed(words)
-        if not 0.02 <= stops <= 2:
-            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
-        self._sureness.show_value(f"{stops:.2f}")
-        self.take_it.hide()
+    def _ask_smallest(self, stops: float) -> None:
         if self._sheet is not None and self._film is not None:
-            self.smallest.setText("being worked out …")
+            self.tells.working()
             self.forecaster.ask_smallest(self._sheet, self._film, stops)
-
-    def _show_smallest(self, found: Smallest) -> None:
-        self._found_smallest = found
-        self.smallest.setText(found.sentence)
-        self.take_it.setVisible(found.layout is not None)
-
-    def _take(self) -> None:
-        if self._found_smallest is not None:
-            self.take.emit(self._found_smallest)

@@ -54,8 +54,12 @@ class PlanPlot(CurvePlot):
 
     def show_plan(self, sheet: TestSheet, expected: tuple[ExpectedStrip, ...]) -> None:
         """Draw a plan on likely curves."""
-        self._lines, self._spots = [], []
         self.draw(sheet, None, None, expected=expected)
+
+    def start_over(self) -> None:
+        """Forget the frames that were drawn, too."""
+        super().start_over()
+        self._lines, self._spots, self._ghosts = [], [], []
 
     def draw_expected(
         self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor

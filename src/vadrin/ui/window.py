@@ -186,6 +186,8 @@ class Window(QMainWindow):
         self.rail.show_steps(steps_of(scene.sheet, scene.analysis), here, self.look)
         station = self.station()
         if station.wants_finding:
+            unread = scene.sheet is not None and not scene.sheet.read()
+            self._finding_column().lend(station.aside if unread else None)
             self._finding_column().show_finding(scene.sheet, scene.analysis, here)
         if self.finding is not None:
             self.finding.setVisible(station.wants_finding)

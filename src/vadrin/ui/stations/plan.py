@@ -55,6 +55,8 @@ class PlanStation(Station):
         self.outlook.take.connect(self._take)
         self.outlook.bracket.connect(self._move_bracket)
         self.column.addWidget(self.outlook, 1)
+        self.aside = self.outlook.tells
+        self.aside.sureness.refused.connect(self.refuse)
 
     def _build(self) -> None:
         f = self._field

@@ -37,6 +37,8 @@ class Station(QWidget):
     ----------
     keys : tuple of (str, str)
         Shortcuts of this station: the key and what it does.
+    aside : QWidget or None
+        What stands in the finding's place as long as nothing is read.
     """
 
     keys: tuple[tuple[str, str], ...] = ()
@@ -45,6 +47,7 @@ class Station(QWidget):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench = bench
+        self.aside: QWidget | None = None
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(px(14), px(12), px(16), px(12))
         self.column.setSpacing(px(8))

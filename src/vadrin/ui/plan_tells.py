@@ -1,0 +1,106 @@
+"""What a plan is going to tell, where the finding will stand once there are readings."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+
+from vadrin.app.forecast import Forecast, Told
+from vadrin.app.smallest import Smallest
+from vadrin.app.words import number_typed
+from vadrin.ui.parts import WordField, button, rule, sentence, text
+from vadrin.ui.type import px
+
+
+def _finer(shown: str, way: int) -> str:
+    return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
+
+
+class PlanTells(QWidget):
+    """The forecast as lines, what another plan would tell, and the smallest for a sureness."""
+
+    asked = pyqtSignal(float)
+    taken = pyqtSignal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("what this plan will tell")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(6))
+        column.addWidget(text("This plan will tell", 13, 500, "soft"))
+        self._lines = QVBoxLayout()
+        column.addLayout(self._lines)
+        self._answers = QWidget()
+        self._lines.addWidget(self._answers)
+        self.basis = text("", 12, tone="soft", wrap=True)
+        column.addWidget(self.basis)
+        self.sureness = WordField("wanted sureness in stops", self._ask, _finer, 13)
+        self.sureness.show_value("0.20")
+        self.smallest = text("Step or type it to see the smallest plan.", 13, wrap=True)
+        self.take_it = button("Take this plan", self._take)
+        self.take_it.hide()
+        self._rule = rule()
+        self._least = sentence("For an EI sure to ±", self.sureness, "stop", size=13)
+        for part in (self._rule, self._least, self.smallest, self.take_it):
+            column.addWidget(part)
+        column.addStretch(1)
+        self._found: Smallest | None = None
+
+    def show_forecast(self, made: Forecast | None) -> None:
+        """Show what to expect; None while the film's likely curves are worked out."""
+        self.basis.setText(made.basis if made else "What to expect is being worked out …")
+        fresh = QWidget()
+        grid = QGridLayout(fresh)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(px(10))
+        grid.setVerticalSpacing(px(3))
+        for place, line in enumerate(made.answers if made else ()):
+            self._add(grid, line, 17 if place < 2 else 15)
+        if made and made.variants:
+            grid.addWidget(rule(), grid.rowCount(), 0, 1, 2)
+            for line in made.variants:
+                self._add(grid, line, 13)
+        grid.setColumnStretch(0, 1)
+        # Hidden first: a widget without a parent would flash up as a window.
+        self._answers.hide()
+        self._lines.replaceWidget(self._answers, fresh)
+        self._answers.deleteLater()
+        self._answers = fresh
+        fresh.show()
+
+    @staticmethod
+    def _add(grid: QGridLayout, line: Told, size: int) -> None:
+        row = grid.rowCount()
+        grid.addWidget(text(line.name, 13, wrap=True), row, 0)
+        grid.addWidget(text(line.shown, size, 700 if size > 13 else 500), row, 1)
+        if line.why:
+            grid.addWidget(text(line.why, 12, tone="soft", wrap=True), row + 1, 0, 1, 2)
+
+    def show_least(self, wanted: bool) -> None:
+        """Offer the smallest plan, or not; what was found for another plan goes."""
+        self.take_it.hide()
+        for part in (self._rule, self._least, self.smallest):
+            part.setVisible(wanted)
+
+    def working(self) -> None:
+        """The smallest plan is being looked for."""
+        self.smallest.setText("Being worked out …")
+
+    def show_smallest(self, found: Smallest) -> None:
+        """Show the smallest plan, and offer to take it."""
+        self._found = found
+        self.smallest.setText(found.sentence)
+        self.take_it.setVisible(found.layout is not None)
+
+    def _ask(self, words: str) -> None:
+        stops = number_typed(words)
+        if not 0.02 <= stops <= 2:
+            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
+        self.sureness.show_value(f"{stops:.2f}")
+        self.take_it.hide()
+        self.asked.emit(stops)
+
+    def _take(self) -> None:
+        if self._found is not None:
+            self.taken.emit(self._found)
