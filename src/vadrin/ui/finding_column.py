@@ -16,18 +16,25 @@ from vadrin.ui.parts import button, rule, text
 from vadrin.ui.type import px, scale
 
 
+def _scroll() -> QScrollArea:
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    return area
+
+
 class FindingColumn(QWidget):
     """EI and time with their ranges, the push table, the next act and the warnings."""
 
     def __init__(self, go: Callable[[str], None]) -> None:
         super().__init__()
         self._go = go
-        outer = self._outer = QVBoxLayout(self)
+        outer = QVBoxLayout(self)
         outer.setContentsMargins(px(18), px(12), px(14), px(14))
-        self._area = QScrollArea()
-        self._area.setWidgetResizable(True)
-        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._area, self._lent = _scroll(), _scroll()
+        self._lent.hide()
+        outer.addWidget(self._lent, 1)
         outer.addWidget(self._area, 1)
         self._next = button("", self._follow, primary=True)
         outer.addWidget(self._next)
@@ -37,16 +44,14 @@ class FindingColumn(QWidget):
         self.setFixedWidth(px(296))
 
     def lend(self, aside: QWidget | None) -> None:
-        """Let a station's own words stand here; None takes the place back."""
+        """Let one station's own words stand here; None takes the place back."""
         if aside is self._aside:
             return
-        if self._aside is not None:
-            self._aside.hide()
         self._aside = aside
         if aside is not None:
-            if self._outer.indexOf(aside) < 0:
-                self._outer.insertWidget(0, aside, 1)
+            self._lent.setWidget(aside)
             aside.show()
+        self._lent.setVisible(aside is not None)
         self._area.setVisible(aside is None)
 
     def show_finding(

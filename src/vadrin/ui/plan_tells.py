@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from vadrin.app.forecast import Forecast, Told
 from vadrin.app.smallest import Smallest
@@ -14,6 +14,42 @@ from vadrin.ui.type import px
 
 def _finer(shown: str, way: int) -> str:
     return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
+
+
+class _Lines(QWidget):
+    """Names with what is told of each; the same labels take new words at every key."""
+
+    def __init__(self, first: tuple[int, ...], then: int) -> None:
+        super().__init__()
+        self._sizes, self._then = first, then
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(px(10))
+        self._grid.setVerticalSpacing(px(3))
+        self._grid.setColumnStretch(0, 1)
+        self._rows: list[tuple[QLabel, QLabel, QLabel]] = []
+
+    def show_lines(self, lines: tuple[Told, ...]) -> None:
+        """Show as many lines as there are."""
+        while len(self._rows) < len(lines):
+            self._add()
+        for place, row in enumerate(self._rows):
+            line = lines[place] if place < len(lines) else Told("", "")
+            for label, words in zip(row, (line.name, line.shown, line.why), strict=True):
+                if label.text() != words:
+                    label.setText(words)
+                label.setVisible(bool(words))
+
+    def _add(self) -> None:
+        place = len(self._rows)
+        size = self._sizes[place] if place < len(self._sizes) else self._then
+        name, shown = text("", 13, wrap=True), text("", size, 700 if size > 13 else 500)
+        why = text("", 12, tone="soft", wrap=True)
+        # Into the layout first: without a parent a label would flash up as a window.
+        self._grid.addWidget(name, 2 * place, 0)
+        self._grid.addWidget(shown, 2 * place, 1)
+        self._grid.addWidget(why, 2 * place + 1, 0, 1, 2)
+        self._rows.append((name, shown, why))
 
 
 class PlanTells(QWidget):
@@ -29,10 +65,11 @@ class PlanTells(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(6))
         column.addWidget(text("This plan will tell", 13, 500, "soft"))
-        self._lines = QVBoxLayout()
-        column.addLayout(self._lines)
-        self._answers = QWidget()
-        self._lines.addWidget(self._answers)
+        self._answers, self._variants = _Lines((17, 17), 15), _Lines((), 13)
+        column.addWidget(self._answers)
+        self._between = rule()
+        column.addWidget(self._between)
+        column.addWidget(self._variants)
         self.basis = text("", 12, tone="soft", wrap=True)
         column.addWidget(self.basis)
         self.sureness = WordField("wanted sureness in stops", self._ask, _finer, 13)
@@ -50,32 +87,9 @@ class PlanTells(QWidget):
     def show_forecast(self, made: Forecast | None) -> None:
         """Show what to expect; None while the film's likely curves are worked out."""
         self.basis.setText(made.basis if made else "What to expect is being worked out …")
-        fresh = QWidget()
-        grid = QGridLayout(fresh)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(px(10))
-        grid.setVerticalSpacing(px(3))
-        for place, line in enumerate(made.answers if made else ()):
-            self._add(grid, line, 17 if place < 2 else 15)
-        if made and made.variants:
-            grid.addWidget(rule(), grid.rowCount(), 0, 1, 2)
-            for line in made.variants:
-                self._add(grid, line, 13)
-        grid.setColumnStretch(0, 1)
-        # Hidden first: a widget without a parent would flash up as a window.
-        self._answers.hide()
-        self._lines.replaceWidget(self._answers, fresh)
-        self._answers.deleteLater()
-        self._answers = fresh
-        fresh.show()
-
-    @staticmethod
-    def _add(grid: QGridLayout, line: Told, size: int) -> None:
-        row = grid.rowCount()
-        grid.addWidget(text(line.name, 13, wrap=True), row, 0)
-        grid.addWidget(text(line.shown, size, 700 if size > 13 else 500), row, 1)
-        if line.why:
-            grid.addWidget(text(line.why, 12, tone="soft", wrap=True), row + 1, 0, 1, 2)
+        self._answers.show_lines(made.answers if made else ())
+        self._variants.show_lines(made.variants if made else ())
+        self._between.setVisible(bool(made and made.variants))
 
     def show_least(self, wanted: bool) -> None:
         """Offer the smallest plan, or not; what was found for another plan goes."""

@@ -232,6 +232,8 @@ class Window(QMainWindow):
                 app.setStyle(CaretStyle(look))
                 self._red_only = look.red_only
             app.setStyleSheet(style_sheet(look, {s: px(s) for s in SIZES}))
+            # A new style sheet gives widgets back the type they had before the first one.
+            self.header.rescale()
         self.table.show_look(look)
         if self._stations:
             self.refresh()
@@ -244,7 +246,10 @@ class Window(QMainWindow):
             self.pages.removeWidget(area)
             area.deleteLater()
         self._stations, self._pages_of = {}, {}
-        self.header.rescale()
+        if self.finding is not None:
+            self.finding.hide()
+            self.finding.deleteLater()
+            self.finding = None
         self.wear(self.look)
         self._turn()
 
