@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from vadrin.app.differences import Difference, conditions_of, differences
-from vadrin.app.naming import developer_named, stock_named
+from vadrin.app.naming import batch_named, camera_named, developer_named, stock_named
 from vadrin.app.planning import (
     EditRefusedError,
     fresh_uid,
@@ -15,7 +15,7 @@ from vadrin.app.planning import (
 )
 from vadrin.app.sheet import TestSheet, load_sheet
 from vadrin.app.words import number_typed, times_typed
-from vadrin.notebook.kit import Batch, Camera, Developer
+from vadrin.notebook.kit import Developer
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -27,9 +27,7 @@ def _film(notebook: Notebook, test: Test, words: str) -> Test:
 
 
 def _batch(notebook: Notebook, test: Test, words: str) -> Test:
-    known = notebook.all(Batch, stock_id=test.stock_id, name=words)
-    batch = known[0] if known else notebook.add(Batch(stock_id=test.stock_id, name=words))
-    return replace(test, batch_id=batch.id)
+    return replace(test, batch_id=batch_named(notebook, test.stock_id, words).id)
 
 
 def _developer(notebook: Notebook, test: Test, words: str) -> Test:
@@ -43,9 +41,7 @@ def _dilution(notebook: Notebook, test: Test, words: str) -> Test:
 
 
 def _camera(notebook: Notebook, test: Test, words: str) -> Test:
-    known = notebook.all(Camera, name=words)
-    camera = known[0] if known else notebook.add(Camera(name=words))
-    return replace(test, camera_id=camera.id)
+    return replace(test, camera_id=camera_named(notebook, words))
 
 
 def _text(field: str) -> _Change:

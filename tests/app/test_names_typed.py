@@ -1,0 +1,171 @@
+"""Names, materials and likenesses typed by a tester, and what is written for them."""
+
+from dataclasses import replace
+
+import pytest
+
+from vadrin.app.against import MOST, names_against, other_material
+from vadrin.app.cupboard import FORMS, new_record, set_field, shown, title_of, typed
+from vadrin.app.differences import conditions_of, differences
+from vadrin.app.likewise import CHANGES, TIMES, drift_from_model, start_like
+from vadrin.app.naming import batch_named, camera_named, developer_phrased, lens_named, stock_named
+from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, rolls_begun, start_kind
+from vadrin.app.sheet import load_sheet
+from vadrin.notebook.kit import Batch, Camera, Developer, Lens, Stock
+from vadrin.notebook.records import Strip, Test
+
+OTHER = {
+    "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",
+    "batch": "M9", "camera": "Slip folder", "light": "lamp", "water": "rain", "vessel": "tray",
+    "target": "still scene", "EI on the meter": "160",
+}  # fmt: skip
+
+
+def plan(book, kind="time", **changes):
+    test = start_kind(book, kind)
+    times = changes.pop("times", (6.0, 9.0))
+    wish = PlanEdit(replace(test, **changes), times, "Merrow Pan 125", "Sable", "1+1", "M3",
+                    "Quayside 35", "Lugger 50")  # fmt: skip
+    apply_plan(book, wish, "plan")
+    return load_sheet(book, test.id)
+
+
+@pytest.mark.parametrize("what", CHANGES)
+def test_a_likeness_differs_in_one_condition_only(notebook, what):
+    source = plan(notebook)
+    made = start_like(notebook, source.test.id, what, OTHER[what])
+    sheet = load_sheet(notebook, made.id)
+    found = [d.name for d in differences(conditions_of(notebook, source),
+                                         conditions_of(notebook, sheet))]  # fmt: skip
+    gone_along = {"film": {"film", "batch"}}.get(what, {what})
+    assert set(found) == gone_along
+    assert [s.minutes for s in sheet.strips] == [6.0, 9.0]
+    assert len(drift_from_model(notebook, sheet)) == len(gone_along)
+    with pytest.raises(EditRefusedError, match="there too"):
+        start_like(notebook, made.id, what, OTHER[what])
+    with pytest.raises(EditRefusedError, match="type what"):
+        start_like(notebook, made.id, what, "  ")
+    assert len(notebook.all(Test)) == 2
+
+
+def test_a_likeness_of_times_lays_other_strips(notebook):
+    source = plan(notebook)
+    made = start_like(notebook, source.test.id, TIMES, "5; 7,5; 11")
+    assert [s.minutes for s in load_sheet(notebook, made.id).strips] == [5.0, 7.5, 11.0]
+    with pytest.raises(EditRefusedError, match="not a number"):
+        start_like(notebook, source.test.id, TIMES, "long")
+    with pytest.raises(EditRefusedError, match="EI lies between"):
+        start_like(notebook, source.test.id, "EI on the meter", "0")
+    with pytest.raises(EditRefusedError, match="is gone"):
+        start_like(notebook, 999, TIMES, "5")
+
+
+@pytest.mark.parametrize(
+    ("words", "names"),
+    [
+        ("Tarn 1+9", ["Tarn 1+9"]), ("Tarn 1+9; Brine 1+4", ["Tarn 1+9", "Brine 1+4"]),
+        ("B6, B7 and B9", ["B6", "B7", "B9"]), ("Kelda Pan 200,  ;", ["Kelda Pan 200"]), ("", []),
+    ],
+)  # fmt: skip
+def test_names_are_parted_as_they_are_written(words, names):
+    assert list(names_against(Test(against=words))) == names
+
+
+def test_what_is_set_beside_is_found_or_written_once(notebook):
+    with notebook.change("names"):
+        film = stock_named(notebook, "Merrow Pan 125", 125.0)
+        test = Test(stock_id=film.id)
+        stock = other_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        assert notebook.get(Batch, stock.batch_id).stock_id == stock.stock_id
+        assert notebook.get(Stock, stock.stock_id).name == "Ostrel 400"
+        again = other_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        assert again == stock
+        batch = other_material(notebook, replace(test, compared="batches"), "M4")
+        assert notebook.get(Batch, batch.batch_id).stock_id == film.id
+        assert (batch.stock_id, batch.developer_id) == (None, None)
+        developer = other_material(notebook, test, "Tarn 1+9").developer_id
+        assert notebook.get(Developer, developer).dilution == "1+9"
+        assert developer_phrased(notebook, "Tarn 1+9").id == developer
+        plain = developer_phrased(notebook, "Old harbour soup")
+        assert (plain.name, plain.dilution) == ("Old harbour soup", "")
+        assert camera_named(notebook, " ") is lens_named(notebook, "") is None
+        assert camera_named(notebook, "Slip folder") == camera_named(notebook, " Slip folder ")
+        assert batch_named(notebook, film.id, "M4").id == batch.batch_id
+    assert len(notebook.all(Stock)) == 2
+
+
+def test_too_many_names_are_refused_and_nothing_is_lost(notebook):
+    sheet = plan(notebook, "compare", compared="batches", against="M4", arrangement="")
+    names = ", ".join(f"M{i}" for i in range(4, 4 + MOST))
+    many = replace(sheet.test, against=names)
+    apply_plan(notebook, PlanEdit(many, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "more")
+    strips = load_sheet(notebook, sheet.test.id).strips
+    assert len(strips) == 1 + MOST
+    assert strips[-1].other == f"M{3 + MOST}"
+    both = replace(many, arrangement="interleaved")
+    with pytest.raises(EditRefusedError, match="compare one at a time"):
+        apply_plan(notebook, PlanEdit(both, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "pairs")
+    assert len(notebook.all(Strip, test_id=sheet.test.id)) == 1 + MOST
+
+
+def test_a_film_brings_its_box_speed_but_not_over_a_chosen_one(notebook):
+    with notebook.change("films"):
+        stock_named(notebook, "Merrow Pan 125", 125.0)
+        stock_named(notebook, "Brannock 400", 400.0)
+    test = start_kind(notebook, "speed")
+    wish = PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1")
+    apply_plan(notebook, wish, "film")
+    test = notebook.get(Test, test.id)
+    assert test.exposure_index == 125.0
+    chosen = replace(wish, test=replace(test, exposure_index=80.0))
+    apply_plan(notebook, chosen, "EI")
+    moved = replace(wish, test=notebook.get(Test, test.id), stock_name="Brannock 400")
+    apply_plan(notebook, moved, "film")
+    assert notebook.get(Test, test.id).exposure_index == 80.0, "what was chosen stays"
+
+
+def test_a_roll_is_offered_only_while_it_has_room(notebook):
+    first = plan(notebook, "speed", times=(8.0,), film_form="24 frames", step=1.0)
+    second = plan(notebook, "clip", times=(8.0,))
+    used = len(first.frames())
+    assert rolls_begun(notebook, second) == [f"24 frames after {used + 1}"]
+    with notebook.change("developed"):
+        strip = first.strips[0].strip
+        notebook.put(replace(strip, time_min=8.0))
+    assert rolls_begun(notebook, load_sheet(notebook, second.test.id)) == []
+
+
+@pytest.mark.parametrize("heading", FORMS)
+def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading):
+    with notebook.change("owners"):
+        stock_named(notebook, "Merrow Pan 125", 125.0)
+        developer_phrased(notebook, "Sable 1+1")
+        camera_named(notebook, "Quayside 35")
+    record = new_record(notebook, heading)
+    kind, fields = FORMS[heading]
+    good = {"text": "as kept", "number": None, "whole": "7", "seconds": "1/60",
+            "day": "2026-11-23", "yes": "yes", "law": "t^1.3"}  # fmt: skip
+    bad = {"number": "many", "whole": "-1", "seconds": "soon", "day": "23.11.",
+           "link": "no such thing", "law": "slow"}  # fmt: skip
+    for field in fields:
+        words = good.get(field.kind)
+        if field.kind == "number":
+            words = f"{max(field.low, min(2.0, field.high)):g}"
+        if field.kind == "choice":
+            words = field.choices[-1]
+        if field.kind == "link":
+            words = title_of(notebook, notebook.all(field.link)[0])
+        record = set_field(notebook, record, field, words)
+        assert shown(notebook, notebook.get(kind, record.id), field) == words
+        if field.kind in bad:
+            with pytest.raises(ValueError, match=r"\w"):
+                typed(notebook, field, bad[field.kind])
+        if field.kind in ("number", "whole", "seconds", "link"):
+            if field.optional:
+                assert typed(notebook, field, "") is None
+            else:
+                with pytest.raises(ValueError, match="cannot be left empty"):
+                    typed(notebook, field, "")
+    notebook.undo()
+    assert notebook.get(kind, record.id) != record or fields[-1].kind == "text"
+    assert {Camera, Lens} <= {k for k, _ in FORMS.values()}

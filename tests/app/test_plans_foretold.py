@@ -1,0 +1,187 @@
+"""What a plan is said to tell: whose film it counts on, which answers, what else would do."""
+
+import json
+import math
+import shutil
+from dataclasses import replace
+
+import pytest
+
+from vadrin.app.answer import AS_DEVELOPED, answer_of
+from vadrin.app.expectation import (
+    FoundBefore,
+    expected_film,
+    expected_strips,
+    found_before,
+    quick,
+)
+from vadrin.app.forecast import MEASURED_KINDS, forecast, question_of_plan, with_bracket
+from vadrin.app.kinds import KINDS
+from vadrin.app.planning import PlanEdit, apply_plan, start_kind
+from vadrin.app.question import readings_of, settings_of
+from vadrin.app.sheet import load_sheet
+from vadrin.app.shelf import shelf_lines
+from vadrin.app.smallest import smallest_plan
+from vadrin.core import figures
+from vadrin.core.analysis import analyse
+from vadrin.core.likely import likely_curve
+from vadrin.notebook.records import Finding
+from vadrin.notebook.store import Notebook
+
+
+@pytest.fixture(scope="module")
+def demo(demo_path):
+    book = Notebook(demo_path)
+    yield book
+    book.close()
+
+
+def sheet_of(book, film):
+    line = next(x for x in shelf_lines(book) if x.film.startswith(film))
+    return load_sheet(book, line.test_id)
+
+
+def planned(book, kind, times=(), **changes):
+    """A new plan of a kind, changed, and its sheet."""
+    test = start_kind(book, kind)
+    usual = tuple(s.strip.planned_min or 8.0 for s in load_sheet(book, test.id).strips)
+    wish = PlanEdit(replace(test, **changes), times or usual, "Merrow Pan 125", "Sable", "1+1")
+    apply_plan(book, wish, "change")
+    return load_sheet(book, test.id)
+
+
+TYPICAL = expected_film(100.0, None)
+
+
+@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
+    # A typical film meets the target in a bit over seven minutes.
+    sheet = planned(notebook, kind, (6.0,) if kind == "push" else ())
+    told = forecast(question_of_plan(sheet, TYPICAL))
+    if kind not in MEASURED_KINDS:
+        assert (told.answers, told.variants, told.prediction) == ((), (), None)
+        assert "no range can be foretold" in told.basis
+        return
+    names = [line.name for line in told.answers]
+    assert names[0] == "EI"
+    wants = {"time": ["time", "pull 1", "push 1", "push 2"], "push": ["time", "push 1", "push 2"],
+             "compare": ["another's speed, from the reference's"]}  # fmt: skip
+    assert names[1:] == wants.get(kind, names[1:])
+    assert all(line.shown != "none" or line.why for line in told.answers)
+    assert "typical film" in told.basis
+
+
+def test_what_a_frame_less_or_a_strip_more_does_is_told_rightly(notebook):
+    sheet = planned(notebook, "time", last_stop=3.0, first_stop=-4.0)
+    question = question_of_plan(sheet, TYPICAL)
+    whole = forecast(question)
+    thin, dense, more = whole.variants
+    shorter = forecast(with_bracket(question, sheet, -4.0, 2.0))
+    assert dense.shown in (f"EI {shorter.answers[0].shown.removesuffix(' stop')}", "no EI")
+    longer = replace(question.strips[-1], time_min=float(more.name.split()[-1].split(":")[0]) + 0.5)
+    assert more.name.startswith("with one more strip")
+    again = forecast(replace(question, strips=(*question.strips, longer)))
+    assert again.prediction.ei_spread < whole.prediction.ei_spread
+    assert thin.name == "without the thinnest frame of each strip"
+    assert forecast(with_bracket(question, sheet, -3.0, 3.0)).prediction.ei_spread is None
+    assert thin.shown == "no EI", "no frame would be as thin as the speed point"
+
+
+def test_the_best_known_curves_are_counted_on(demo):
+    sheet = sheet_of(demo, "Merrow")
+    other = replace(sheet, test=replace(sheet.test, id=0))
+    found = found_before(demo, other)
+    assert (found.zone_ei, found.day) == (pytest.approx(75.7, rel=0.05), "2026-10-29")
+    own = expected_film(125.0, found)
+    assert own.basis == "this film's own curves of 2026-10-29"
+    assert own.measured == pytest.approx((4.5, 17.5), rel=0.01)
+    assert own.beyond(25.0)
+    assert not own.beyond(9.0)
+    measured = analyse(readings_of(sheet), settings_of(sheet, draws=0))
+    for strip in expected_strips(sheet, own):
+        mine = next(s for s in measured.strips if s.label == strip.label)
+        assert strip.log_h_m.value == pytest.approx(mine.log_h_m.value, abs=0.03)
+    told = forecast(question_of_plan(sheet, own))
+    assert told.prediction.time_min.value == pytest.approx(found.minutes, rel=0.03)
+    assert found_before(demo, sheet) is None, "a test does not foretell itself"
+
+
+@pytest.mark.parametrize(
+    ("question", "kind", "basis"),
+    [
+        ("", "average_gradient", "this film as it was found on 3 May"),
+        ("not json", "average_gradient", "this film as it was found on 3 May"),
+        ('{"strips": {}}', "average_gradient", "this film as it was found on 3 May"),
+        ("", "zone8", "a typical film of this EI, assumed"),
+        ("", AS_DEVELOPED, "a typical film of this EI, assumed"),
+    ],
+)
+def test_a_finding_without_its_readings_still_moves_the_typical_film(question, kind, basis):
+    found = FoundBefore(64.0, 9.0, kind, 0.58, "3 May", question)
+    film = expected_film(125.0, found)
+    assert film.basis == basis
+    assert not quick(found)
+    if "found" in basis:
+        curve = likely_curve(film.likely, 9.0)
+        x_m = figures.speed_point(curve)
+        assert float(figures.zone_ei(x_m)) == pytest.approx(64.0, rel=0.03)
+        assert float(figures.average_gradient(curve, x_m)) == pytest.approx(0.58, abs=0.01)
+
+
+def test_readings_of_other_materials_do_not_speak_for_the_film(demo):
+    sheet = sheet_of(demo, "Merrow")
+    question = json.loads(sheet.findings[-1].question)
+    for label in "BCDE":
+        question["strips"][label]["material"] = "stock 9"
+    found = FoundBefore(80.0, 7.5, "average_gradient", 0.58, "today", json.dumps(question))
+    assert expected_film(125.0, found).basis.startswith("this film as it was found"), (
+        "one strip of its own tells no law"
+    )
+
+
+def test_the_smallest_plan_can_be_taken_and_keeps_its_word(notebook):
+    sheet = planned(notebook, "time")
+    found = smallest_plan(sheet, TYPICAL, 0.25)
+    wish = PlanEdit(sheet.test, (6.0, 8.0), "Merrow Pan 125", "Sable", "1+1")
+    taken = found.taken(wish)
+    apply_plan(notebook, taken, "take it")
+    fresh = load_sheet(notebook, sheet.test.id)
+    told = forecast(question_of_plan(fresh, expected_film(taken.test.exposure_index, None)))
+    assert 1.96 * told.prediction.ei_spread < 0.30
+    assert f"{found.layout.frames} frames do" in found.sentence
+    none = smallest_plan(sheet, TYPICAL, 0.02)
+    assert none.layout is None
+    assert none.taken(wish) is wish
+
+
+def test_an_answer_is_that_of_the_kind(demo):
+    one = sheet_of(demo, "Ostrel")
+    analysis = analyse(readings_of(one), settings_of(one))
+    asks_time = answer_of(one, analysis)
+    assert not asks_time.ready
+    assert asks_time.index.value == pytest.approx(320, rel=0.15)
+    speed = replace(one, test=replace(one.test, kind="speed"))
+    asks_index = answer_of(speed, analysis)
+    assert (asks_index.ready, asks_index.target_kind) == (True, AS_DEVELOPED)
+    assert asks_index.time_min.value == pytest.approx(8.0)
+    standard = replace(analysis, settings=replace(analysis.settings, school="standard"))
+    assert math.log2(
+        answer_of(speed, standard).index.value / asks_index.index.value
+    ) == pytest.approx(0.655, abs=0.01)  # fmt: skip
+    whole = sheet_of(demo, "Merrow")
+    found = answer_of(whole, analyse(readings_of(whole), settings_of(whole)))
+    assert (found.ready, found.target_kind) == (True, "average_gradient")
+
+
+def test_the_newest_finding_with_a_time_stands_behind_a_plan(demo_path, tmp_path):
+    demo = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+    sheet = sheet_of(demo, "Merrow")
+    other = replace(sheet, test=replace(sheet.test, id=0))
+    for index, minutes, counts in ((50.0, 0.0, 75.7), (64.0, 9.0, 64.0)):
+        with demo.change("decide"):
+            demo.add(Finding(test_id=sheet.test.id, decided_at="2026-11-02T10:00:00+00:00",
+                             exposure_index=index, time_min=minutes))  # fmt: skip
+        assert found_before(demo, other).zone_ei == pytest.approx(counts, rel=0.01)
+    demo.undo()
+    assert found_before(demo, other).zone_ei == pytest.approx(75.7, rel=0.01)
+    demo.close()
