@@ -1,0 +1,200 @@
+"""What every station shares: dialogs of the menu, the light table, words that step, cues, size."""
+
+import wave
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QFileDialog, QToolTip
+
+from tests.window.conftest import words_of
+from vadrin.app.exposing import write_note
+from vadrin.notebook.json_file import records_of_json
+from vadrin.notebook.records import Attachment, Test
+from vadrin.notebook.store import Notebook
+from vadrin.ui.cue import tone_file
+from vadrin.ui.look import LOOKS
+from vadrin.ui.parts import chooser
+from vadrin.ui.type import set_scale
+
+
+def answer(window, act, path):
+    """Let an act ask for a file, and choose one; gives the dialog's mode."""
+    act()
+    (dialog,) = [d for d in window.findChildren(QFileDialog) if d.isVisible()]
+    mode = dialog.acceptMode()
+    dialog.fileSelected.emit(str(path))
+    dialog.close()
+    return mode
+
+
+def test_the_menu_asks_for_files_and_does_what_it_says(demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    files, bench = window.files, window.bench
+    save, opens = QFileDialog.AcceptMode.AcceptSave, QFileDialog.AcceptMode.AcceptOpen
+    assert answer(window, files.ask_json, tmp_path / "all.json") == save
+    assert len(records_of_json(tmp_path / "all.json")[Test]) == 6
+    assert answer(window, files.ask_copy, tmp_path / "copy.vadrin") == save
+    assert answer(window, files.ask_export, tmp_path / "merrow.csv") == save
+    assert (tmp_path / "merrow.csv").read_text().count("\n") == 251
+    assert answer(window, files.ask_attach, tmp_path / "merrow.csv") == opens
+    (kept,) = bench.notebook.all(Attachment)
+    answer(window, lambda: files.ask_kept(kept), tmp_path / "again.csv")
+    assert (tmp_path / "again.csv").read_bytes() == (tmp_path / "merrow.csv").read_bytes()
+    answer(window, files.ask_copy, tmp_path / "copy.vadrin")
+    assert "copy.vadrin was not written" in words_of(window.banner), "nothing is written over"
+    assert answer(window, files.ask_new, tmp_path / "copy.vadrin") == save
+    assert "is there already" in words_of(window.banner)
+    answer(window, files.ask_new, tmp_path / "fresh.vadrin")
+    assert bench.notebook.path.name == "fresh.vadrin"
+    assert answer(window, files.ask_merge, tmp_path / "copy.vadrin") == opens
+    assert len(bench.notebook.all(Test)) == 6
+    answer(window, files.ask_merge, tmp_path / "merrow.csv")
+    assert "Nothing was taken in" in words_of(window.banner)
+    assert answer(window, files.ask_open, tmp_path / "copy.vadrin") == opens
+    assert bench.notebook.path.name == "copy.vadrin"
+    assert answer(window, files.ask_import, tmp_path / "merrow.csv") == opens
+    assert len(bench.notebook.all(Test)) == 7
+
+
+def test_a_damaged_notebook_without_a_backup_is_rescued_as_a_copy(demo, demo_path, tmp_path):
+    window = demo("Merrow Pan 125", "shelf")
+    data = bytearray(demo_path.read_bytes())
+    pages = len(data) // 4096
+    data[4096 * (pages - 6) : 4096 * (pages - 5)] = b"\x5a" * 4096
+    path = tmp_path / "wet.vadrin"
+    path.write_bytes(data)
+    window.files.open(path)
+    said = words_of(window.banner)
+    assert "left untouched" in said
+    window.files._rescue(path)
+    assert window.bench.notebook.path.name == "wet recovered.vadrin"
+    assert "Recovered into wet recovered.vadrin" in window.header._state.text()
+    assert len(window.bench.notebook.all(Test)) == 6
+    window.files._rescue(path)
+    assert window.bench.notebook.path.name == "wet recovered 2.vadrin", "no copy is written over"
+    assert path.read_bytes() == data
+
+
+def test_one_walks_along_the_film_by_keyboard(demo):
+    window = demo("Merrow Pan 125", "curves")
+    table, bench = window.table, window.bench
+    bench.select(None)
+    QTest.keyClick(table, Qt.Key.Key_Right)
+    first = bench.sheet.strips[0].frames
+    assert bench.frame_id == first[0].frame.id, "the first arrow takes the first frame"
+    QTest.keyClick(table, Qt.Key.Key_Left)
+    QTest.keyClick(table, Qt.Key.Key_Up)
+    assert bench.frame_id == first[0].frame.id, "the film ends there"
+    for _ in range(3):
+        QTest.keyClick(table, Qt.Key.Key_Right)
+    QTest.keyClick(table, Qt.Key.Key_Down)
+    assert bench.frame_id == bench.sheet.strips[1].frames[3].frame.id
+    for _ in range(9):
+        QTest.keyClick(table, Qt.Key.Key_Down)
+    assert bench.frame_id == bench.sheet.strips[4].frames[3].frame.id
+    for _ in range(200):
+        QTest.keyClick(table, Qt.Key.Key_Right)
+    assert bench.frame_id == bench.sheet.strips[4].frames[-1].frame.id
+
+
+def test_a_frame_says_what_it_is_and_what_was_noted(qtbot, demo):
+    window = demo("Skerry Fine 50", "expose")
+    strip = window.bench.sheet.strips[0]
+    frame = strip.frames[4]
+    window.bench.edit(
+        lambda book: write_note(book, window.bench.sheet.test.id, frame.frame.id, "a gull crossed")
+    )
+    box = window.table.frame_box(frame.frame.id)
+    where = QPoint(round(box.center().x()), round(box.center().y()))
+    QTest.mouseMove(window.table, where)
+    qtbot.waitUntil(lambda: "a gull crossed" in QToolTip.text(), timeout=3000)
+    assert QToolTip.text().startswith(f"strip A, frame {frame.frame.name}, minus ")
+    assert "waits for a reading" in QToolTip.text()
+    assert window.table.frame_box(99_999) is None
+
+
+def test_an_empty_light_table_says_how_to_begin(open_window, tmp_path):
+    window = open_window(tmp_path / "new.vadrin")
+    picture = window.table.grab().toImage()
+    ink = {picture.pixelColor(x, 28).lightness() < 160 for x in range(14, 500)}
+    assert True in ink, "words are drawn"
+    QTest.keyClick(window.table, Qt.Key.Key_Right)
+    QTest.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=QPoint(200, 20))
+    assert window.bench.frame_id is None
+
+
+@given(names=st.lists(st.text(min_size=1, max_size=5), min_size=1, max_size=9, unique=True),
+       start=st.integers(0, 8), moves=st.lists(st.sampled_from([1, -1]), max_size=12))  # fmt: skip
+def test_lists_are_stepped_one_way_everywhere(names, start, moves):
+    step = chooser(names)
+    here = start % len(names)
+    shown = names[here]
+    for move in moves:
+        shown, here = step(shown, move), here - move
+        assert shown == names[here % len(names)]
+    assert step("no such name \n", -1) == names[0]
+    assert chooser(lambda: [])("as it is", 1) == "as it is"
+
+
+@pytest.mark.parametrize("station", ["plan", "finding"])
+def test_everything_grows_with_the_text_scale_in_every_look(demo, station):
+    window = demo("Merrow Pan 125", station)
+    before = window.header._name.font().pixelSize(), window.finding._next.font().pixelSize()
+    try:
+        for _ in range(4):
+            window.scale_type(1)
+        for look in LOOKS:
+            window.wear(look)
+            after = window.header._name.font().pixelSize(), window.finding._next.font().pixelSize()
+            assert after == (2 * before[0], 2 * before[1])
+    finally:
+        set_scale(1.0)
+
+
+class _Heard:
+    def __init__(self, name, log):
+        self.name, self.log = name, log
+
+    def play(self):
+        self.log.append(self.name)
+
+
+def test_cues_tell_a_turned_aperture_from_the_next_frame(demo):
+    window = demo("Kelda Pan 200", "expose")
+    station, heard = window.station(), []
+    station._cue._effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
+    frames = [f.frame for _, f in window.bench.sheet.shots()]
+    QTest.keyClick(station, Qt.Key.Key_Space)
+    QTest.keyClick(station, Qt.Key.Key_Space)
+    turned = [a.aperture != b.aperture for a, b in pairwise(frames)]
+    assert heard == ["aperture" if t else "next" for t in turned[:2]]
+    assert station._cue.toggle() == "Sounds are off."
+    QTest.keyClick(station, Qt.Key.Key_Space)
+    assert len(heard) == 2
+
+
+@pytest.mark.parametrize("name", ["next", "aperture", "error"])
+def test_a_cue_is_a_short_soft_sound(tmp_path, name):
+    with wave.open(str(tone_file(tmp_path, name))) as sound:
+        seconds = sound.getnframes() / sound.getframerate()
+        samples = sound.readframes(sound.getnframes())
+    assert 0.05 < seconds < 0.6
+    values = [int.from_bytes(samples[i : i + 2], "little", signed=True)
+              for i in range(0, len(samples), 2)]  # fmt: skip
+    assert max(map(abs, values)) < 16000
+    assert abs(values[0]) < 200
+    assert abs(values[-1]) < 700
+
+
+def test_a_second_writer_of_one_folder_is_named(tmp_path, open_window):
+    first = Notebook(tmp_path / "winter.vadrin")
+    window = open_window(tmp_path / "winter.vadrin")
+    before = window.bench.notebook.everything()
+    window.bench.edit(lambda book: write_note(book, 1, None, "cannot be"))
+    assert "reading only" in window.header._state.text()
+    assert window.bench.notebook.everything() == before
+    first.close()
