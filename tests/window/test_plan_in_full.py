@@ -67,6 +67,9 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert "another's speed" in words_of(outlook.tells)
     assert [e.label for e in outlook.plot._shows[2]] == ["A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
+    assert "First meter the target" in words_of(window.station())
+    typist.press(SPACE, times=len(sheet.strips[0].frames))
+    assert "A new roll: meter again" in words_of(window.station())
     typist.press(SPACE, times=len(sheet.frames()))
     gains = {"B": 0.7, "C": -0.4}
     read_like(bench, gains)

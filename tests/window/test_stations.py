@@ -132,8 +132,20 @@ def test_deciding_keeps_its_grounds(qtbot, demo):
     (finding,) = window.bench.sheet.findings
     assert '"schema": "vadrin-report/1"' in finding.grounds
     assert "Decided" in words_of(window.station())
+    station = window.station()
+    for field, typed in ((station._by, "the boat shed"), (station._because, "prints best on 2")):
+        field.setFocus()
+        qtbot.keyClicks(field, typed)
+        qtbot.keyClick(field, Qt.Key.Key_Return)
+    (signed,) = window.bench.sheet.findings
+    assert (signed.decided_by, signed.note) == ("the boat shed", "prints best on 2")
+    assert signed.grounds == finding.grounds
+    window.bench.undo()
+    assert window.bench.sheet.findings[0].note == ""
+    window.bench.undo()
     window.bench.undo()
     assert window.bench.sheet.findings == ()
+    assert not station._signed.isVisible()
 
 
 def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):

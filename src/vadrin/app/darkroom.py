@@ -89,6 +89,12 @@ def choose_school(notebook: Notebook, test: Test, school: str) -> None:
         notebook.put(replace(test, school=school))
 
 
+def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
+    """Write down who decided a finding (`decided_by`) and why (`note`)."""
+    with notebook.change("sign the finding"):
+        notebook.put(replace(finding, **words))  # type: ignore[arg-type]
+
+
 def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "") -> Finding:
     """Write the finding down with the report it rests on.
 

@@ -9,30 +9,19 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from vadrin.app.counter import CounterRemedy, counter_remedies, frames_wound
-from vadrin.app.cupboard import seconds_typed
-from vadrin.app.exposing import (
-    DRIFT_TOLD,
-    last_exposed,
-    mark_frame,
-    next_to_expose,
-    note_light,
-    rescale_rest,
-    spoil_since_last_reading,
-    take_otherwise,
-    write_note,
-)
-from vadrin.app.roll_entry import SHEET_HINT, afterwards, otherwise_typed, tick_sheet
+from vadrin.app.against import on_twins
+from vadrin.app.exposing import Place, last_exposed, mark_frame, next_to_expose
+from vadrin.app.roll_entry import afterwards
 from vadrin.app.sheet import TestSheet
 from vadrin.app.shot_words import shot_of, then_words
-from vadrin.app.words import number_typed
 from vadrin.app.workbench import Workbench
-from vadrin.core.exposure import shutter_name, stops_text
+from vadrin.core.exposure import shutter_name
 from vadrin.notebook.records import DOUBLED, EXPOSED, PLANNED, SKIPPED
 from vadrin.ui.ask_line import AskLine
 from vadrin.ui.cue import Cue
 from vadrin.ui.papers import write_labels, write_script
 from vadrin.ui.parts import button, text
+from vadrin.ui.shooting_asks import ShootingAsks
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.type import font, px
 
@@ -85,6 +74,7 @@ class ExposeStation(Station):
         self.column.addWidget(self._then)
         self.column.addStretch(1)
         self.asked = AskLine(self.refuse, self.take_focus)
+        self._asks = ShootingAsks(bench, self.asked, self._cue, self._next)
         self.column.addWidget(self.asked)
         self.column.addWidget(self.refusal)
         self.column.addStretch(1)
@@ -99,9 +89,9 @@ class ExposeStation(Station):
             ("backspace  take it back", self._take_back),
             ("S  skipped", lambda: self._mark(SKIPPED)),
             ("D  doubled", lambda: self._mark(DOUBLED)),
-            ("O  otherwise", self._ask_otherwise),
-            ("M  meter", self._ask_meter),
-            ("C  counter", self._ask_counter),
+            ("O  otherwise", self._asks.ask_otherwise),
+            ("M  meter", self._asks.ask_meter),
+            ("C  counter", self._asks.ask_counter),
         )
         for words, act in acts:
             made = button(words, act)
@@ -141,10 +131,7 @@ class ExposeStation(Station):
         self._turn.setText(shot.turn)
         after = shots[number + 1] if number + 1 < len(shots) else None
         said = then_words(after, strip)
-        if number == 0:
-            t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
-            said = f"First meter the target: the plan counts on {t} at {n} (M). {said}"
-        self._then.setText(said)
+        self._then.setText(f"{_meter_first(sheet, shots, number)}{said}")
 
     def _show_done(self, sheet: TestSheet) -> None:
         lost = sum(f.frame.state == SKIPPED for _, f in sheet.frames())
@@ -176,13 +163,11 @@ class ExposeStation(Station):
             Qt.Key.Key_Backspace: self._take_back,
             Qt.Key.Key_S: lambda: self._mark(SKIPPED),
             Qt.Key.Key_D: lambda: self._mark(DOUBLED),
-            Qt.Key.Key_O: self._ask_otherwise,
-            Qt.Key.Key_M: self._ask_meter,
-            Qt.Key.Key_C: self._ask_counter,
-            Qt.Key.Key_N: lambda: self.asked.ask("A note on this frame:", "", self._take_note),
-            Qt.Key.Key_T: lambda: self.asked.ask(
-                f"Ticked on paper: {SHEET_HINT}", "all", self._tick
-            ),
+            Qt.Key.Key_O: self._asks.ask_otherwise,
+            Qt.Key.Key_M: self._asks.ask_meter,
+            Qt.Key.Key_C: self._asks.ask_counter,
+            Qt.Key.Key_N: self._asks.ask_note,
+            Qt.Key.Key_T: self._asks.ask_ticks,
             Qt.Key.Key_P: lambda: self._write(lambda f, s: write_script(f, s, bool(paper))),
             Qt.Key.Key_L: lambda: self._write(write_labels),
             Qt.Key.Key_V: self._sounds,
@@ -226,92 +211,6 @@ class ExposeStation(Station):
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, PLANNED))
         self.bench.select(frame.id)
 
-    def _ask_otherwise(self) -> None:
-        words = "What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):"
-        self.asked.ask(words, "", self._otherwise)
-
-    def _otherwise(self, words: str) -> None:
-        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
-        if place is not None:
-            frame, done = place[1].frame, otherwise_typed(words)
-            self.bench.edit_or_raise(lambda book: take_otherwise(book, frame, **done))
-            self._next()
-
-    def _ask_meter(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            begin = shutter_name(sheet.test.metered_seconds)
-            self.asked.ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
-
-    def _meter(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is None:
-            return
-        seconds = seconds_typed(words)
-        moved = self.bench.edit_or_raise(lambda book: note_light(book, sheet, seconds)) or 0.0
-        if abs(moved) <= DRIFT_TOLD + 1e-6:
-            self.bench.said.emit(f"The light holds to {stops_text(round(moved * 6) / 6)} stop.")
-            return
-        self._cue.error()
-        way = "brighter" if moved > 0 else "dimmer"
-        self.asked.choose(
-            f"The light is {stops_text(round(abs(moved) * 3) / 3)} stop {way} than the plan counts "
-            "on.",
-            [
-                ("work the frames to come out for this light", self._rescale),
-                ("mark the frames since the last reading as spoilt", self._spoil),
-            ],
-        )
-
-    def _rescale(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit(lambda book: rescale_rest(book, sheet))
-            self.bench.said.emit(f"{count} frames to come are set for the light as it is.")
-
-    def _spoil(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
-            self.bench.said.emit(f"{count} frames are marked as spoilt by the light.")
-
-    def _ask_counter(self) -> None:
-        if self.bench.sheet is not None:
-            ours = frames_wound(self.bench.sheet)
-            self.asked.ask(f"The script says {ours} frames are done on this roll. The camera says:",
-                      str(ours), self._count)  # fmt: skip
-
-    def _count(self, words: str) -> None:
-        if self.bench.sheet is None:
-            return
-        found = counter_remedies(self.bench.sheet, round(number_typed(words)))
-        if not found:
-            self.bench.said.emit("Camera and script agree.")
-            return
-        self.asked.choose("What may have happened, the likeliest first:",
-                     [(r.words, lambda r=r: self._remedy(r)) for r in found])  # type: ignore[misc]  # fmt: skip
-
-    def _remedy(self, remedy: CounterRemedy) -> None:
-        self.bench.edit(remedy.act)
-        self._next()
-        self.bench.said.emit(f"Put right: {remedy.words}.")
-
-    def _take_note(self, words: str) -> None:
-        sheet, place = self.bench.sheet, None
-        if sheet is not None:
-            place = next_to_expose(sheet)
-            test_id, frame_id = sheet.test.id, place[1].frame.id if place else None
-            self.bench.edit(lambda book: write_note(book, test_id, frame_id, words))
-
-    def _ask_ticks(self) -> None:
-        self.asked.ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick)
-
-    def _tick(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
-            self.bench.said.emit(f"{count} frames entered from the sheet.")
-
     def _write(self, write: Callable[[Path, TestSheet], Path]) -> None:
         sheet, folder = self.bench.sheet, self.bench.notebook.path.parent
         if sheet is None:
@@ -323,3 +222,16 @@ class ExposeStation(Station):
 
     def _sounds(self) -> None:
         self.bench.said.emit(self._cue.toggle())
+
+
+def _meter_first(sheet: TestSheet, shots: list[Place], number: int) -> str:
+    """The meter is asked before the first frame, and again when a new roll begins."""
+    t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
+    if number == 0:
+        return f"First meter the target: the plan counts on {t} at {n} (M). "
+    begun = {s.strip.roll for s, _ in shots[:number]}
+    if on_twins(sheet.test):
+        return ""
+    if shots[number][0].strip.roll not in begun:
+        return f"A new roll: meter again, the plan counts on {t} at {n} (M). "
+    return ""

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 from vadrin.app.advice import SCHOOL_WORDS
 from vadrin.app.answer import answer_of
 from vadrin.app.card import target_text
-from vadrin.app.darkroom import choose_school, choose_target, decide
+from vadrin.app.darkroom import choose_school, choose_target, decide, sign
 from vadrin.app.grounds import fresh_text, rot_of
 from vadrin.app.schools import limits_text
 from vadrin.app.sheet import TestSheet
@@ -77,6 +77,11 @@ class FindingStation(Station):
         foot.addWidget(self._decided)
         foot.addStretch(1)
         self.column.addLayout(foot)
+        self._by = WordField("who decided", lambda w: self._sign(decided_by=w.strip()), size=15)
+        self._because = WordField("why it was decided", lambda w: self._sign(note=w.strip()),
+                                  size=15)  # fmt: skip
+        self._signed = sentence("Decided by", self._by, "because", self._because, size=15)
+        self.column.addWidget(self._signed)
         self._analysis: Analysis | None = None
 
     def show_scene(self, scene: Scene) -> None:
@@ -127,8 +132,11 @@ class FindingStation(Station):
             now = fresh_text(sheet, self._analysis) if self._analysis else "being worked out"
             self.rotten.setText(f"{rot.sentence()} With them it is now {now}. What was decided "
                                 "stays as it is until you decide anew.")  # fmt: skip
+        self._signed.setVisible(bool(sheet.findings))
         if sheet.findings:
             last = sheet.findings[-1]
+            self._by.show_value(last.decided_by)
+            self._because.show_value(last.note)
             when = date_text(last.decided_at)
             self._decided.setText(
                 f"Decided {when}: EI {marked_ei(last.exposure_index)}, "
@@ -172,6 +180,12 @@ class FindingStation(Station):
         if sheet is not None:
             test = sheet.test
             self.bench.edit(lambda n: choose_school(n, test, found[0]))
+
+    def _sign(self, **words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None and sheet.findings:
+            last = sheet.findings[-1]
+            self.bench.edit(lambda notebook: sign(notebook, last, **words))
 
     def _write(self) -> None:
         sheet, analysis = self.bench.sheet, self._analysis
