@@ -15,8 +15,14 @@ from vadrin.core.plan_kinds import FOGGED, LOST
 from vadrin.core.prediction import PlannedStrip, Prediction, predict, spread_of_ei
 
 USUAL_NOISE = 0.012
-MEASURED_KINDS = ("time", "speed", "push", "rescue", "compare", "colour")
-"""Kinds whose answer is an EI and times read from curves."""
+MEASURED_KINDS = ("time", "speed", "push", "compare", "colour")
+"""Kinds whose answer is an EI and times read from curves of a film that is as it was made."""
+
+_NOT_TOLD = {
+    "rescue": "What has become of an old film is not known before it is tested, so no range can "
+    "be foretold for it.",
+}
+_BY_EYE = "This kind of plan is judged by eye or beside a twin; no range can be foretold for it."
 
 _MOST_STRIPS = 8
 _PUSHES = (-1.0, 1.0, 2.0)
@@ -91,9 +97,7 @@ def with_bracket(question: Question, sheet: TestSheet, first: float, last: float
 def forecast(question: Question) -> Forecast:
     """What to expect of a plan; fast enough to follow a hand."""
     if question.kind not in MEASURED_KINDS:
-        words = ("This kind of plan is judged by eye or beside a twin; no range can be foretold "
-                 "for it.")  # fmt: skip
-        return Forecast(None, (), (), words)
+        return Forecast(None, (), (), _NOT_TOLD.get(question.kind, _BY_EYE))
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
     whole = predict(question.film.likely, mine, question.noise, question.settings)
@@ -157,7 +161,7 @@ def _variants(
 
 def _one_more(question: Question, strips: tuple[PlannedStrip, ...]) -> Told | None:
     times = sorted(s.time_min for s in strips if s.time_min)
-    if question.kind not in ("time", "speed", "rescue") or not 0 < len(times) < _MOST_STRIPS:
+    if question.kind not in ("time", "speed") or not 0 < len(times) < _MOST_STRIPS:
         return None
     longest = times[-1]
     step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4

@@ -53,7 +53,7 @@ KINDS = (
          "One development, from far under to far over.", step=0.5),
     Kind("push", "What does a push cost, and which is the last I can use?",
          "The film at its EI and pushed, a strip or a roll each.",
-         (ONE_TIME, BRACKET, SECOND, ROLL), first=-4, last=3, second="0, 1, 2",
+         (ONE_TIME, BRACKET, SECOND, ROLL), (6.5,), -4, 4, second="0, 1, 2",
          second_words="Pushed by … stops, a strip each; the time of each grows by a third a stop "
          "until yours are known."),
     Kind("mixed roll", "Can one roll carry several EIs?",
@@ -75,7 +75,7 @@ KINDS = (
          second_words="The same exposure as … s, each also one and two stops longer."),
     Kind("colour", "What do colours do when it is pushed?",
          "A chart at the normal time and at each push.",
-         (ONE_TIME, BRACKET, SECOND, ROLL), first=-3, last=3, second="0, 1, 2",
+         (ONE_TIME, BRACKET, SECOND, ROLL), (6.5,), -4, 4, second="0, 1, 2",
          second_words="Pushed by … stops, a strip each.", subject="colour chart"),
     Kind("reversal", "Which exposure and which second step give the best positive?",
          "Camera exposure one way, the second factor the other: a grid of cells.",

@@ -12,7 +12,7 @@ from vadrin.app.words import list_text
 from vadrin.core.exposure import stops_text
 from vadrin.core.smallest import Layout, smallest_layout
 
-KINDS = ("time", "speed", "rescue")
+KINDS = ("time", "speed")
 _STEP_WORDS = {1.0: "whole stops", 0.5: "half stops", 1 / 3: "thirds"}
 
 
