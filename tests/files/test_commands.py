@@ -1,7 +1,10 @@
 """The command line: exact keys, exit codes, one line for an error."""
 
 import json
+import os
 import re
+import subprocess
+import sys
 
 import pytest
 
@@ -125,3 +128,22 @@ def test_snapshot_writes_every_main_view(tmp_path):
     assert pictures == sorted([name for name, _, _ in VIEWS] + others)
     image = QImage(str(tmp_path / "shots" / "curves.png"))
     assert (image.width(), image.height()) == (1280, 800)
+
+
+def test_the_first_window_waits_for_no_heavy_package():
+    """Numbers, plots and papers load while the person looks around, not before."""
+    code = (
+        "import sys\n"
+        "from vadrin.commands.window import demo_notebook, make_application, open_window\n"
+        "app = make_application(); window = open_window(demo_notebook())\n"
+        "window.show(); app.processEvents()\n"
+        "print(*sorted(sys.modules))"
+    )
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    made = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
+    )
+    loaded = set(made.stdout.split())
+    assert "vadrin.ui.window" in loaded
+    heavy = {"numpy", "scipy", "pyqtgraph", "alembic", "reportlab", "openpyxl", "odf"}
+    assert not heavy & loaded

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from vadrin.app.sheet import TestSheet
-from vadrin.core.analysis import Analysis
 from vadrin.core.figure import Figure
+
+if TYPE_CHECKING:
+    from vadrin.core.analysis import Analysis
 
 AS_DEVELOPED = "as developed"
 """Stands for a target where there was one development, so that no time could be looked for."""
