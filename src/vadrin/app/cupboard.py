@@ -168,7 +168,10 @@ def seconds_typed(words: str) -> float:
         With words for the person who typed it.
     """
     plain = words.strip().removesuffix("s").strip()
-    seconds = 1.0 / number_typed(plain[2:]) if plain.startswith("1/") else number_typed(plain)
+    part = plain.startswith("1/")
+    seconds = number_typed(plain[2:] if part else plain)
+    if part and seconds:
+        seconds = 1.0 / seconds
     if not 1 / 20000 < seconds <= 36000:
         raise ValueError("a shutter time lies between 1/16000 and 36000 s, such as 1/30")
     return seconds

@@ -62,6 +62,8 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
         Naming the part that cannot be understood; nothing is entered.
     """
     shots = [f.frame for _, f in sheet.shots()]
+    # A comma in what was set instead is a decimal comma, not the end of the part.
+    words = re.sub(r"((?:at|with)\s+f?/?[-+−]?\d+),(\d)", r"\1.\2", words)
     states: dict[int, tuple[str, str]] = {}
     rest = False
     for part in (p.strip().lower() for p in re.split(r"[,;]", words) if p.strip()):
@@ -85,7 +87,7 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
 
 
 def _enter(notebook: Notebook, frame: Frame, state: str, how: str) -> None:
-    otherwise = re.search(r"(?:at|with)\s+(\S+)", how)
+    otherwise = re.search(r"(?:at|with)\s+(\S+(?:\s+s\b)?)", how)
     if otherwise is None or state != EXPOSED:
         mark_frame(notebook, frame, state)
         return

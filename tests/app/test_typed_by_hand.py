@@ -1,0 +1,194 @@
+"""Whatever is typed is understood or refused with words; nothing else ever comes of it."""
+
+import math
+
+import pytest
+from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import strategies as st
+
+from vadrin.app.against import names_against
+from vadrin.app.counter import counter_remedies, frames_wound
+from vadrin.app.cupboard import seconds_typed
+from vadrin.app.exposing import light_now, mark_frame, next_to_expose, note_light, rescale_rest
+from vadrin.app.kinds import numbers_of
+from vadrin.app.long_times import law_typed
+from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, start_kind
+from vadrin.app.roll_entry import otherwise_typed, roll_typed, tick_sheet
+from vadrin.app.sheet import load_sheet
+from vadrin.app.shooting import limits_of
+from vadrin.app.shot_words import script_rows
+from vadrin.app.words import minutes_text, minutes_typed, number_typed, times_typed
+from vadrin.core.exposure import exact_shutter, shutter_name, stops_text
+from vadrin.core.plan import capacity_of, taken_before
+from vadrin.core.plan_kinds import PlanError
+from vadrin.notebook.kit import Camera, Lens
+from vadrin.notebook.records import DOUBLED, EXPOSED, PLANNED, SKIPPED, Exposure, Test
+from vadrin.ui.plan_words import aperture_typed
+
+ONE_FILE = [HealthCheck.function_scoped_fixture]
+READERS = (
+    number_typed, minutes_typed, times_typed, numbers_of, seconds_typed, law_typed, otherwise_typed,
+    roll_typed, capacity_of, taken_before, aperture_typed, lambda w: names_against(Test(against=w)),
+)  # fmt: skip
+TYPED = st.one_of(
+    st.text(max_size=30),
+    st.text("0123456789.,:;/+-−^ tsf½⅓ at min from frames m cine after", max_size=24),
+)
+
+
+@given(words=TYPED)
+@settings(max_examples=400, deadline=None)
+@pytest.mark.parametrize("read", READERS)
+def test_any_words_are_understood_or_refused(read, words):
+    refusal, made = "", None
+    try:
+        made = read(words)
+    except (ValueError, PlanError) as error:
+        refusal = str(error)
+    assert len(refusal) > 5 or not refusal
+    nothing = made is None and not refusal
+    assert not nothing or read in (law_typed, capacity_of), "only these may find nothing said"
+    if isinstance(made, float):
+        assert math.isfinite(made)
+
+
+@given(thirds=st.integers(-40, 40), halves=st.integers(-25, 25))
+def test_stops_are_typed_as_they_are_written(thirds, halves):
+    for stops in (thirds / 3, halves / 2):
+        assert number_typed(stops_text(stops, signed=True)) == pytest.approx(stops, abs=1e-6)
+
+
+@given(seconds=st.integers(30, 35_000))
+def test_times_are_typed_as_they_are_written(seconds):
+    shown = minutes_text(seconds / 60, exact=True)
+    assert minutes_typed(shown) == pytest.approx(seconds / 60, abs=1 / 120)
+
+
+@given(power=st.integers(-12, 10))
+def test_shutter_marks_are_typed_as_they_are_written(power):
+    seconds = 2.0**power
+    again = exact_shutter(seconds_typed(shutter_name(seconds).replace("½", "0.5")))
+    assert math.log2(again / seconds) == pytest.approx(0.0, abs=0.06)
+
+
+@given(first=st.integers(-9, 0), count=st.integers(3, 16), step=st.sampled_from([0.5, 1.0, 2.0]),
+       blanks=st.integers(0, 5), doubled=st.integers(1, 3), skipped=st.integers(1, 3),
+       index=st.sampled_from([None, 50, 400, 1600]))  # fmt: skip
+def test_a_roll_in_a_line_is_read_as_it_was_shot(
+    first, count, step, blanks, doubled, skipped, index
+):
+    last = first + step * (count - 1)
+    line = f"{count} frames, {first:g} to {last:+g}, frame {doubled} doubled, {skipped} skipped"
+    line += f", {blanks} blank first" if blanks else ""
+    line += f" at EI {index}" if index else ""
+    roll = roll_typed(line.replace("-", "−"))
+    assert (roll.first, roll.last, roll.blanks) == (first, last, blanks)
+    assert roll.step == pytest.approx(step)
+    assert roll.exposure_index == index
+    assert set(roll.states) == {(doubled, DOUBLED), (skipped, SKIPPED)}
+
+
+@pytest.fixture
+def script(notebook):
+    """A plan of two strips on a camera with whole stops."""
+    with notebook.change("kit"):
+        notebook.add(Camera(name="Quayside 35", slowest=1.0, fastest=1 / 500))
+        notebook.add(Lens(name="Lugger 50", widest=2.8, smallest=16.0, aperture_step=1.0))
+    test = start_kind(notebook, "time")
+    apply_plan(notebook, PlanEdit(test, (6.0, 9.0), "Merrow Pan 125", "Sable", "1+1", "M3",
+                                  "Quayside 35", "Lugger 50"), "plan")  # fmt: skip
+    return load_sheet(notebook, test.id)
+
+
+@given(told=st.dictionaries(st.integers(1, 29), st.sampled_from(["skipped", "doubled", "ticked"])),
+       rest=st.booleans())  # fmt: skip
+@settings(max_examples=25, deadline=None, suppress_health_check=ONE_FILE)
+def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest):
+    assume(told or rest)
+    parts = [f"{n} {'' if how == 'ticked' else how}" for n, how in told.items()]
+    line = "; ".join([*parts, "all"] if rest else parts)
+    assert len(script_rows(script)) == 30
+    entered = tick_sheet(notebook, script, line)
+    assert entered == (30 if rest else len(told))
+    states = {"skipped": SKIPPED, "doubled": DOUBLED, "ticked": EXPOSED}
+    fresh = load_sheet(notebook, script.test.id)
+    for number, (_, frame) in enumerate(fresh.shots(), start=1):
+        usual = EXPOSED if rest else PLANNED
+        assert frame.frame.state == states.get(told.get(number, ""), usual)
+    notebook.undo()
+    assert load_sheet(notebook, script.test.id) == script
+
+
+@pytest.mark.parametrize(
+    ("line", "stops", "seconds"),
+    [
+        ("5 at +1,5", 1.5, None), ("5 at −½", -0.5, None), ("5 with 1/60", None, 1 / 60),
+        ("5 at 0,5 s, 6 skipped", None, 0.5),
+    ],
+)  # fmt: skip
+def test_what_was_set_instead_takes_a_decimal_comma(notebook, script, line, stops, seconds):
+    tick_sheet(notebook, script, line)
+    frame = load_sheet(notebook, script.test.id).shots()[4][1].frame
+    (made,) = notebook.all(Exposure, frame_id=frame.id)
+    if stops is not None:
+        assert (frame.stops, made.stops) == (stops, stops)
+    else:
+        assert made.seconds == pytest.approx(seconds, rel=0.05)
+
+
+@pytest.mark.parametrize(
+    "line", ["31", "0", "5-3", "five", "5 at noon", "4 at f/banana", "1, soon", "5 at 1/0"]
+)
+def test_a_sheet_that_is_not_understood_changes_nothing(notebook, script, line):
+    with pytest.raises(EditRefusedError):
+        tick_sheet(notebook, script, line)
+    assert load_sheet(notebook, script.test.id) == script
+
+
+@pytest.mark.parametrize("done", [1, 4, 13, 20])
+@pytest.mark.parametrize("apart", [1, -1])
+def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, script, done, apart):
+    for _ in range(done):
+        place = next_to_expose(load_sheet(notebook, script.test.id))
+        mark_frame(notebook, place[1].frame, EXPOSED)
+    before = load_sheet(notebook, script.test.id)
+    says = frames_wound(before) + apart
+    remedies = counter_remedies(before, says)
+    assert remedies
+    for remedy in remedies:
+        remedy.act(notebook)
+        after = load_sheet(notebook, script.test.id)
+        assert frames_wound(after) == says, remedy.words
+        assert counter_remedies(after, says) == []
+        turns = [f.frame.turn for _, f in after.shots()]
+        assert len(set(turns)) == len(turns)
+        for strip in after.strips:
+            places = [f.frame.position for f in strip.frames]
+            assert len(set(places)) == len(places)
+        while load_sheet(notebook, script.test.id) != before:
+            notebook.undo()
+
+
+@given(now=st.sampled_from([1 / 60, 1 / 45, 1 / 15, 1 / 8, 1 / 125]), done=st.integers(0, 12))
+@settings(max_examples=15, deadline=None, suppress_health_check=ONE_FILE)
+def test_light_that_moved_is_made_good_by_marks_of_the_camera(notebook, script, now, done):
+    for _ in range(done):
+        place = next_to_expose(load_sheet(notebook, script.test.id))
+        mark_frame(notebook, place[1].frame, EXPOSED)
+    half = load_sheet(notebook, script.test.id)
+    moved = note_light(notebook, half, now)
+    assert light_now(notebook, half) == pytest.approx(moved, abs=1e-3)
+    rescale_rest(notebook, half)
+    after = load_sheet(notebook, script.test.id)
+    limits = limits_of(notebook, after.test)
+    for (_, old), (_, new) in zip(half.shots(), after.shots(), strict=True):
+        if old.frame.state == EXPOSED or new.frame.wanted_stops is None:
+            assert new.frame == old.frame
+            continue
+        assert new.frame.seconds in limits.shutters
+        assert new.frame.aperture in limits.apertures
+        light = math.log2(new.frame.seconds / new.frame.aperture**2)
+        start = math.log2(exact_shutter(1 / 30) / 2.0**5) - moved
+        assert new.frame.stops == pytest.approx(light - start, abs=0.02)
+    while notebook.undo_label() != "plan":
+        notebook.undo()
