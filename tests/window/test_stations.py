@@ -244,11 +244,12 @@ def test_looks_turn_and_type_grows(qtbot, demo):
     assert typeface.scale() == 1.25
     field = window.station().findChild(WordField)
     assert field.font().pixelSize() == round(15 * 1.25)
-    for _ in range(4):
-        window.scale_type(1)
-    assert typeface.scale() == 2.0
-    for _ in range(4):
-        window.scale_type(-1)
+    typeface.set_scale(1.75)
+    for way, ends in ((1, 2.0), (-1, 1.75)):
+        window.scale_type(way)
+        assert typeface.scale() == ends
+    typeface.set_scale(1.0)
+    window.scale_type(-1)
     assert typeface.scale() == 1.0
 
 
