@@ -245,7 +245,7 @@ def test_looks_turn_and_type_grows(qtbot, demo):
     field = window.station().findChild(WordField)
     assert field.font().pixelSize() == round(15 * 1.25)
     typeface.set_scale(1.75)
-    for way, ends in ((1, 2.0), (-1, 1.75)):
+    for way, ends in ((1, 2.0), (-1, 1.5)):
         window.scale_type(way)
         assert typeface.scale() == ends
     typeface.set_scale(1.0)
