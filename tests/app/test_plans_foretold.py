@@ -17,7 +17,7 @@ from vadrin.app.expectation import (
 )
 from vadrin.app.forecast import MEASURED_KINDS, forecast, question_of_plan, with_bracket
 from vadrin.app.kinds import KINDS
-from vadrin.app.planning import PlanEdit, apply_plan, start_kind
+from vadrin.app.planning import PlanEdit, apply_plan, has_bracket, start_kind
 from vadrin.app.question import readings_of, settings_of
 from vadrin.app.sheet import load_sheet
 from vadrin.app.shelf import shelf_lines
@@ -177,11 +177,28 @@ def test_the_newest_finding_with_a_time_stands_behind_a_plan(demo_path, tmp_path
     demo = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
     sheet = sheet_of(demo, "Merrow")
     other = replace(sheet, test=replace(sheet.test, id=0))
-    for index, minutes, counts in ((50.0, 0.0, 75.7), (64.0, 9.0, 64.0)):
+    told = ((50.0, 0.0, "zone8", 75.7), (50.0, 8.0, AS_DEVELOPED, 75.7), (64.0, 9.0, "zone8", 64.0))
+    for index, minutes, kind, counts in told:
         with demo.change("decide"):
             demo.add(Finding(test_id=sheet.test.id, decided_at="2026-11-02T10:00:00+00:00",
-                             exposure_index=index, time_min=minutes))  # fmt: skip
+                             exposure_index=index, time_min=minutes, target_kind=kind))  # fmt: skip
         assert found_before(demo, other).zone_ei == pytest.approx(counts, rel=0.01)
     demo.undo()
     assert found_before(demo, other).zone_ei == pytest.approx(75.7, rel=0.01)
     demo.close()
+
+
+def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
+    """Of a comparison only the other's strip is read: there is no EI of this film yet."""
+    one = sheet_of(demo, "Ostrel")
+    other = replace(one.strips[0], strip=replace(one.strips[0].strip, stock_id=99, position=1))
+    sheet = replace(one, test=replace(one.test, kind="compare"), strips=(other,))
+    answer = answer_of(sheet, analyse(readings_of(sheet), settings_of(sheet)))
+    assert not answer.ready
+    assert "read the reference" in answer.index.why
+
+
+@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+def test_only_a_bracket_on_film_is_dragged(notebook, kind):
+    told = {"time", "speed", "push", "rescue", "compare", "colour", "reversal"}
+    assert has_bracket(start_kind(notebook, kind)) == (kind in told)

@@ -395,6 +395,12 @@ def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
     outlook.tells.sureness.setText("0.30")
     outlook.tells.sureness.settle()
     qtbot.waitUntil(lambda: "frames do" in outlook.tells.smallest.text(), timeout=20000)
+    word(window, "blanks", "3")
+    assert "frames do" not in outlook.tells.smallest.text(), "it was found for another plan"
+    window.bench.undo()
+    outlook.tells.sureness.setText("0.31")
+    outlook.tells.sureness.settle()
+    qtbot.waitUntil(lambda: "frames do" in outlook.tells.smallest.text(), timeout=20000)
     frames = int(outlook.tells.smallest.text().split()[0])
     assert frames < sum(f.frame.role != LOST for _, f in window.bench.sheet.frames())
     outlook.tells.take_it.click()

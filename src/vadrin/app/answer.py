@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from vadrin.app.sheet import TestSheet
-from vadrin.core.figure import Figure
+from vadrin.core.figure import Figure, absent
 
 if TYPE_CHECKING:
     from vadrin.core.analysis import Analysis
@@ -49,11 +49,15 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     """
     finding, target = analysis.finding, analysis.settings.target
     found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
-    own = analysis.strips[: len(analysis.strips) - len(analysis.compared)]
+    others = {s.strip.label for s in sheet.strips if sheet.material_of(s)}
+    own = [s for s in analysis.strips if s.label not in others]
+    if analysis.strips and not own:
+        gap = absent("only what is compared was read; read the reference's strip")
+        return Answer(gap, gap, target.kind, target.value)
     times = {round(s.restated_min, 2) for s in own if s.restated_min}
-    if found.ready or not own or len(times) != 1:
+    if found.ready or len(times) != 1:
         return found
-    first = analysis.strips[0]
+    first = own[0]
     index = first.speed if analysis.settings.school == "standard" else first.zone_ei
     time = finding.time_min
     if first.restated_min and sheet.test.kind in _AS_IT_IS:

@@ -192,9 +192,10 @@ def _day(words: str) -> str:
 
 
 def _law(words: str) -> str:
-    from vadrin.app.long_times import law_typed
+    # Imported here so that the window need not wait for numpy.
+    from vadrin.app.long_times import law_words
 
-    return words if law_typed(words) else ""
+    return law_words(words)
 
 
 def _linked(notebook: Notebook, field: FieldOf, words: str) -> int:

@@ -7,6 +7,7 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
+from vadrin.app.answer import AS_DEVELOPED
 from vadrin.app.sheet import TestSheet
 from vadrin.app.words import date_text
 from vadrin.core.figure import Figure
@@ -16,10 +17,16 @@ from vadrin.core.fit import fit_strips
 from vadrin.core.likely import Likely, likely_curve, likely_of_film, likely_of_fit, moved
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.shape import Curves
-from vadrin.notebook.records import Finding, Test
+from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
 
 _TYPICAL_INDEX = 100.0
+_NEWEST = """
+SELECT finding.id FROM finding JOIN test ON test.id = finding.test_id
+WHERE test.stock_id = :stock AND test.developer_id = :developer AND test.id <> :me
+AND finding.time_min > 0 AND finding.target_kind <> :as_developed
+ORDER BY finding.id DESC LIMIT 1
+"""
 
 
 @dataclass(frozen=True)
@@ -64,13 +71,13 @@ class Expected:
 
 
 def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
-    """The newest finding for the same film and developer."""
-    same = notebook.all(Test, stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id)
-    ids = [t.id for t in same if t.id != sheet.test.id]
-    found = [f for f in notebook.all_of(Finding, "test_id", ids) if f.time_min > 0]
-    if not found:
+    """The newest finding of a time for the same film and developer, in one question."""
+    test = sheet.test
+    newest = notebook.rows(_NEWEST, stock=test.stock_id, developer=test.developer_id, me=test.id,
+                           as_developed=AS_DEVELOPED)  # fmt: skip
+    last = notebook.get(Finding, newest[0][0]) if newest else None
+    if last is None:
         return None
-    last = found[-1]
     return FoundBefore(last.exposure_index, last.time_min, last.target_kind, last.target_value,
                        date_text(last.decided_at), last.question)  # fmt: skip
 

@@ -100,7 +100,7 @@ def forecast(question: Question) -> Forecast:
         return Forecast(None, (), (), _NOT_TOLD.get(question.kind, _BY_EYE))
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
-    whole = predict(question.film.likely, mine, question.noise, question.settings)
+    whole = predict(question.film.likely, mine, question.noise, question.settings, fewer=True)
     answers = _answers(whole, question)
     if len({s.material for s in question.strips}) > 1:
         answers += _difference(whole)

@@ -40,6 +40,17 @@ def law_typed(words: str) -> Reciprocity | None:
     return _checked(Reciprocity("additive", number_typed(found[1]), exponent, threshold))
 
 
+def law_words(words: str) -> str:
+    """A typed law as it is kept; empty for none.
+
+    Raises
+    ------
+    ValueError
+        As `law_typed`.
+    """
+    return words.strip() if law_typed(words) else ""
+
+
 def _table(plain: str, threshold: float) -> Reciprocity:
     rows = []
     for pair in re.split(r"[;,]\s+|;", plain):

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from typing import TYPE_CHECKING
 
 from vadrin.app.against import Other, names_against, on_twins, other_material
-from vadrin.app.kinds import BY_KEY, numbers_of
+from vadrin.app.kinds import BRACKET, BY_KEY, numbers_of
 from vadrin.app.naming import batch_named, camera_named, developer_named, lens_named, stock_named
 from vadrin.app.sheet import TestSheet, load_sheets
 from vadrin.core.plan import capacity_of, plan_of, taken_before
@@ -41,6 +41,12 @@ def fresh_uid() -> str:
 def by_contact(test: Test) -> bool:
     """Whether the exposures come through a step tablet on the film."""
     return test.subject.startswith("step tablet")
+
+
+def has_bracket(test: Test) -> bool:
+    """Whether its frames are a bracket of camera exposures on film, in even steps."""
+    needs = BY_KEY[test.kind].needs if test.kind in BY_KEY else ()
+    return BRACKET in needs and test.kind != "paper" and not by_contact(test)
 
 
 def wish_of(test: Test, times: tuple[float, ...]) -> Wish:

@@ -8,6 +8,7 @@ with contrast G(t) = G_max (1 - exp(-k (t - t0))).
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -118,15 +119,7 @@ def adapted_film(film: Film, zone_ei: float, minutes: float, gradient: float) ->
         Time at which the average gradient was found.
     gradient : float
     """
-    low, high = 1.0, 60.0
-    for _ in range(40):
-        middle = 0.5 * (low + high)
-        curve = curve_at(film, middle)
-        if float(figures.average_gradient(curve, figures.speed_point(curve))) < gradient:
-            low = middle
-        else:
-            high = middle
-    pace = 0.5 * (low + high) / minutes
+    pace = _minutes_reaching(film, figures.average_gradient, gradient) / minutes
     changed = {"fog_rate": film.fog_rate * pace, "rate": film.rate * pace,
                "delay": film.delay / pace, "drift_rate": film.drift_rate * pace}  # fmt: skip
     paced = Film(**{**vars(film), **changed})
@@ -141,11 +134,16 @@ def _moved(film: Film, by: float) -> Film:
 
 def time_for_delta_d(film: Film, wanted: float = figures.ISO_DELTA_D) -> float:
     """Minutes that give a delta D, by bisection between 1 and 60 minutes."""
+    return _minutes_reaching(film, figures.delta_d, wanted)
+
+
+def _minutes_reaching(film: Film, figure: Callable[[Curves, Array], Array], wanted: float) -> float:
+    """Minutes at which a figure that rises with development reaches a value."""
     low, high = 1.0, 60.0
     for _ in range(40):
         middle = 0.5 * (low + high)
         curve = curve_at(film, middle)
-        if float(figures.delta_d(curve, figures.speed_point(curve))) < wanted:
+        if float(figure(curve, figures.speed_point(curve))) < wanted:
             low = middle
         else:
             high = middle

@@ -49,7 +49,7 @@ class PlannedStrip:
     material: str = ""
 
 
-_NO_EI = absent("no EI to begin with")
+_NO_EI = absent("not asked for")
 
 
 @dataclass(frozen=True)
@@ -153,8 +153,9 @@ def _posed(likely: Likely, strips: tuple[PlannedStrip, ...], noise: float) -> _P
 
 
 def predict(
-    likely: Likely, plan: tuple[PlannedStrip, ...], noise: float, settings: Settings | None = None
-) -> Prediction:
+    likely: Likely, plan: tuple[PlannedStrip, ...], noise: float,
+    settings: Settings | None = None, fewer: bool = False,
+) -> Prediction:  # fmt: skip
     """Expected answers of a plan.
 
     Parameters
@@ -165,6 +166,8 @@ def predict(
     noise : float
         Standard deviation of one density reading.
     settings : Settings, optional
+    fewer : bool
+        Whether the EI without the thinnest and without the densest frames is wanted too.
 
     Returns
     -------
@@ -178,8 +181,8 @@ def predict(
         return Prediction(absent(why), absent(why))
     posed = _posed(likely, strips, noise)
     if posed.law.distinct < 2:
-        return _of_one_time(posed, settings)
-    return _of_family(likely, posed, settings)
+        return _of_one_time(posed, settings, fewer)
+    return _of_family(likely, posed, settings, fewer)
 
 
 def _figure(value: float, spread: float) -> Figure:
@@ -188,7 +191,7 @@ def _figure(value: float, spread: float) -> Figure:
     return Figure(value, float(value * np.exp(-reach)), float(value * np.exp(reach)))
 
 
-def _of_one_time(posed: _Posed, settings: Settings) -> Prediction:
+def _of_one_time(posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
     minutes = float(posed.law.times[0])
     moment = Moment(posed.law, posed.phi, minutes, settings.meter_constant, 0)
     index = moment.ln_zone_ei()
@@ -198,9 +201,14 @@ def _of_one_time(posed: _Posed, settings: Settings) -> Prediction:
             return absent("no frame is as thin as the speed point, or none as dense")
         return _figure(float(np.exp(index.value)), plan.spread(index.by_vector))
 
-    thinner, denser = posed.without(np.nanmin), posed.without(np.nanmax)
-    one = absent(ONE_STRIP)
-    return Prediction(answer(posed), one, (), answer(thinner), answer(denser))
+    return Prediction(answer(posed), absent(ONE_STRIP), (), *_less(posed, answer, fewer))
+
+
+def _less(posed: _Posed, answer: Callable[[_Posed], Figure], wanted: bool) -> tuple[Figure, Figure]:
+    """The EI without the thinnest, and without the densest frame of each strip."""
+    if not wanted:
+        return _NO_EI, _NO_EI
+    return answer(posed.without(np.nanmin)), answer(posed.without(np.nanmax))
 
 
 def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> Sample:
@@ -224,7 +232,7 @@ def _line_misses(
     return index, float(np.log(found.time_min.known() / true.time_min.value))
 
 
-def _of_family(likely: Likely, posed: _Posed, settings: Settings) -> Prediction:
+def _of_family(likely: Likely, posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
     low, high = posed.law.times.min(), posed.law.times.max()
     times = np.geomspace(low * 0.8, high * 1.25, _STEPS)
     sample = _sample(posed, laws.rows_at(posed.law, posed.phi, times), times, settings)
@@ -246,8 +254,7 @@ def _of_family(likely: Likely, posed: _Posed, settings: Settings) -> Prediction:
         index(posed),
         _figure(finding.time_min.value, np.hypot(posed.spread(normal.ln_time), time_off)),
         _push_times(posed, sample, finding, at, normal, settings),
-        index(posed.without(np.nanmin)),
-        index(posed.without(np.nanmax)),
+        *_less(posed, index, fewer),
     )
 
 

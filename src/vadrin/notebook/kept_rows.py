@@ -8,23 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, TypeVar
 
-from vadrin.notebook.kit import (
-    Batch,
-    Camera,
-    Developer,
-    Instrument,
-    Lens,
-    LightMeter,
-    Paper,
-    Process,
-    ShutterTime,
-    Stock,
-)
+from vadrin.notebook.kit import KIT
 
 T = TypeVar("T")
-_KEPT = frozenset(
-    {Batch, Camera, Developer, Instrument, Lens, LightMeter, Paper, Process, ShutterTime, Stock}
-)
 _MOST = 400
 
 
@@ -43,7 +29,7 @@ class KeptRows:
 
     def answer(self, kind: type[T], where: dict[str, Any], read: Callable[[], list[T]]) -> list[T]:
         """The kept answer, or the one that is read now."""
-        if not self._trusted or kind not in _KEPT:
+        if not self._trusted or kind not in KIT:
             return read()
         kept = self._rows.setdefault(kind, {})
         key = tuple(sorted(where.items()))

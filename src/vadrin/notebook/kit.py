@@ -175,3 +175,10 @@ class Instrument:
     calibrated_at: str = ""
     calibration: str = ""
     note: str = ""
+
+
+KIT = (
+    Stock, Batch, Developer, Bottle, Process, Paper, Camera, ShutterTime, Lens, LightMeter,
+    Instrument,
+)  # fmt: skip
+"""Owners before what belongs to them."""

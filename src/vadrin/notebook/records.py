@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.notebook.kit import (
+    KIT,
     Batch,
     Bottle,
     Camera,
@@ -247,9 +248,7 @@ Record = (
     | Finding | Note | Attachment | Matching
 )  # fmt: skip
 RECORDS: tuple[type[Record], ...] = (
-    Stock, Batch, Developer, Bottle, Process, Paper, Camera, ShutterTime, Lens, LightMeter,
-    Instrument, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note,
-    Attachment, Matching,
+    *KIT, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note, Attachment, Matching,
 )  # fmt: skip
 """Owners before what belongs to them."""
 

@@ -93,7 +93,7 @@ class Forecaster(QObject):
         """Find the smallest plan for a wanted sureness; it is sent."""
         from vadrin.app.smallest import smallest_plan
 
-        self._pool.start(_Job(lambda: smallest_plan(sheet, film, stops), self.smallest))
+        self._pool.start(_Job(lambda: (sheet, smallest_plan(sheet, film, stops)), self.smallest))
 
     def wait(self) -> None:
         """Finish the work in hand."""

@@ -8,9 +8,9 @@ from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.expectation import Expected, FoundBefore, expected_strips
-from vadrin.app.planning import by_contact
+from vadrin.app.planning import has_bracket
 from vadrin.app.sheet import TestSheet
-from vadrin.app.smallest import KINDS
+from vadrin.app.smallest import KINDS, Smallest
 from vadrin.app.words import list_text, minutes_text
 from vadrin.ui.forecaster import Forecaster
 from vadrin.ui.parts import text
@@ -45,7 +45,7 @@ class Outlook(QWidget):
         self.forecaster = Forecaster(self)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
-        self.forecaster.smallest.connect(self.tells.show_smallest)
+        self.forecaster.smallest.connect(self._smallest_found)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket)
         self.plot.let_go.connect(self._stay)
@@ -64,6 +64,8 @@ class Outlook(QWidget):
 
     def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
         """Say at once what to expect; draw at once too, unless a word is being stepped."""
+        if scene.sheet is not self._sheet:
+            self.tells.forget_smallest()
         self._scene, self._found = scene, found
         self._film = None
         if scene.sheet is not None:
@@ -104,7 +106,7 @@ class Outlook(QWidget):
             self.plot.draw(sheet, None, scene.frame_id)
             likely = "The likely curves are being worked out."
         else:
-            self.plot.draggable = sheet.exposed() == 0 and not by_contact(sheet.test)
+            self.plot.draggable = sheet.exposed() == 0 and has_bracket(sheet.test)
             self.plot.show_plan(sheet, expected_strips(sheet, self._film))
             likely = self._likely_words(sheet, self._film)
         count = len(sheet.frames())
@@ -121,6 +123,11 @@ class Outlook(QWidget):
         if self.plot.draggable:
             words += " Drag a frame to move the bracket."
         return words
+
+    def _smallest_found(self, made: tuple[TestSheet, Smallest]) -> None:
+        """Show it, unless the plan it was looked for has changed meanwhile."""
+        if made[0] is self._sheet:
+            self.tells.show_smallest(made[1])
 
     def _follow(self, first: float, last: float) -> None:
         self._dragged = first, last

@@ -11,6 +11,8 @@ from vadrin.app.words import number_typed
 from vadrin.ui.parts import WordField, button, rule, sentence, text
 from vadrin.ui.type import px
 
+_HINT = "Step or type it to see the smallest plan."
+
 
 def _finer(shown: str, way: int) -> str:
     return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
@@ -74,7 +76,7 @@ class PlanTells(QWidget):
         column.addWidget(self.basis)
         self.sureness = WordField("wanted sureness in stops", self._ask, _finer, 13)
         self.sureness.show_value("0.20")
-        self.smallest = text("Step or type it to see the smallest plan.", 13, wrap=True)
+        self.smallest = text(_HINT, 13, wrap=True)
         self.take_it = button("Take this plan", self._take)
         self.take_it.hide()
         self._rule = rule()
@@ -92,10 +94,14 @@ class PlanTells(QWidget):
         self._between.setVisible(bool(made and made.variants))
 
     def show_least(self, wanted: bool) -> None:
-        """Offer the smallest plan, or not; what was found for another plan goes."""
-        self.take_it.hide()
+        """Offer to look for the smallest plan, or not."""
         for part in (self._rule, self._least, self.smallest):
             part.setVisible(wanted)
+
+    def forget_smallest(self) -> None:
+        """What was found for another plan goes."""
+        self.take_it.hide()
+        self.smallest.setText(_HINT)
 
     def working(self) -> None:
         """The smallest plan is being looked for."""

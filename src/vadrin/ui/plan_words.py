@@ -164,10 +164,9 @@ def _against(plan: PlanEdit, words: str) -> PlanEdit:
 
 
 def _law(plan: PlanEdit, words: str) -> PlanEdit:
-    from vadrin.app.long_times import law_typed
+    from vadrin.app.long_times import law_words
 
-    known = law_typed(words)
-    return replace(plan, reciprocity=words.strip() if known else "")
+    return replace(plan, reciprocity=law_words(words))
 
 
 def _kept(words: str) -> int:
