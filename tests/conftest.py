@@ -28,7 +28,7 @@ def notebook(tmp_path):
 @pytest.fixture(scope="session")
 def demo_path(tmp_path_factory):
     """The demo notebook, made once."""
-    from vadrin.app.demo import make_demo
+    from vadrin.app.demo.demo_notebook import make_demo
 
     path = tmp_path_factory.mktemp("demo") / "demo.vadrin"
     make_demo(path)
@@ -40,8 +40,8 @@ def open_window(qtbot, qapp):
     """Open the real window on a notebook file."""
     from PyQt6.QtWidgets import QApplication
 
-    from vadrin.ui.type import load_fonts, set_scale
-    from vadrin.ui.window import Window
+    from vadrin.ui.frame.window import Window
+    from vadrin.ui.theme.typeface import load_fonts, set_scale
 
     load_fonts()
     set_scale(1.0)

@@ -12,10 +12,15 @@ from dataclasses import replace
 
 import numpy as np
 
-from vadrin.core import figures
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.family import Family, Target
-from vadrin.core.film import (
+from vadrin.core.curves import metrics
+from vadrin.core.curves.shape import Curves
+from vadrin.core.curves.strip_metrics import figures_of_strips
+from vadrin.core.fitting.family import Family, Target
+from vadrin.core.fitting.fit import fit_strips
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.finding import Sample, find
+from vadrin.core.results.push import push_table
+from vadrin.core.simulation.film import (
     Densitometer,
     Film,
     curve_at,
@@ -23,11 +28,6 @@ from vadrin.core.film import (
     invent_film,
     time_for_delta_d,
 )
-from vadrin.core.finding import Sample, find
-from vadrin.core.fit import fit_strips
-from vadrin.core.push import push_table
-from vadrin.core.shape import Curves
-from vadrin.core.strip_figures import figures_of_strips
 
 NOISE = 0.012
 STOP = math.log10(2)
@@ -97,10 +97,10 @@ def score_films(films):
         answer, true = analyse(strips), truth_of(film, strips)
         for strip in answer.strips:
             curve = curve_at(film, strip.time_min)
-            x_m = figures.speed_point(curve)
-            speed = float(figures.arithmetic_speed(x_m))
+            x_m = metrics.speed_point(curve)
+            speed = float(metrics.arithmetic_speed(x_m))
             scores["speed, stops"].take(strip.speed, speed, stops)
-            gradient = float(figures.average_gradient(curve, x_m))
+            gradient = float(metrics.average_gradient(curve, x_m))
             scores["average gradient"].take(strip.average_gradient, gradient, lambda a, b: a - b)
         found, _ = find(true, Target())
         if not found.tested:
@@ -163,7 +163,7 @@ def main():
     for seed in range(2000, 2000 + films):
         film, strips, _ = simulated(seed, 1, 1.0, 4, 1)
         curve = curve_at(film, strips[0].time_min)
-        true = float(figures.arithmetic_speed(figures.speed_point(curve)))
+        true = float(metrics.arithmetic_speed(metrics.speed_point(curve)))
         thin.take(analyse(strips).strips[0].speed, true, stops)
     print(thin.line("speed of 9 whole stops"))
     for count in (5, 1):

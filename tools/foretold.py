@@ -12,10 +12,12 @@ import sys
 
 import numpy as np
 
-from vadrin.core import figures
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.exposure import STOP
-from vadrin.core.film import (
+from vadrin.core.curves import metrics
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.planning.film_prior import likely_of_film
+from vadrin.core.planning.forecast import PlannedStrip, predict
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.simulation.film import (
     Densitometer,
     Film,
     curve_at,
@@ -23,8 +25,6 @@ from vadrin.core.film import (
     invent_film,
     typical_film,
 )
-from vadrin.core.likely import likely_of_film
-from vadrin.core.prediction import PlannedStrip, predict
 
 _TARGET = 0.58
 _INDEX = 100.0
@@ -38,13 +38,13 @@ def _truth(film: Film) -> tuple[float, float]:
     for _ in range(40):
         minutes = 0.5 * (low + high)
         curve = curve_at(film, minutes)
-        gradient = float(figures.average_gradient(curve, figures.speed_point(curve)))
+        gradient = float(metrics.average_gradient(curve, metrics.speed_point(curve)))
         low, high = (minutes, high) if gradient < _TARGET else (low, minutes)
     return minutes, _index(film, minutes)
 
 
 def _index(film: Film, minutes: float) -> float:
-    return float(figures.zone_ei(figures.speed_point(curve_at(film, minutes))))
+    return float(metrics.zone_ei(metrics.speed_point(curve_at(film, minutes))))
 
 
 def _one(rng: np.random.Generator, pairs: Pairs) -> None:

@@ -17,7 +17,7 @@ import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from vadrin.notebook.records import EXPOSED, Frame, Reading, Stock, Test
+from vadrin.notebook.records.all_records import EXPOSED, Frame, Reading, Stock, Test
 from vadrin.notebook.store import Notebook
 
 

@@ -4,15 +4,21 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.against import MOST, names_against, other_material
-from vadrin.app.cupboard import FORMS, new_record, set_field, shown, title_of, typed
-from vadrin.app.differences import conditions_of, differences
-from vadrin.app.likewise import CHANGES, TIMES, drift_from_model, start_like
-from vadrin.app.naming import batch_named, camera_named, developer_phrased, lens_named, stock_named
-from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, rolls_begun, start_kind
-from vadrin.app.sheet import load_sheet
-from vadrin.notebook.kit import Batch, Camera, Developer, Lens, Stock
-from vadrin.notebook.records import Strip, Test
+from vadrin.app.library.cupboard import FORMS, new_record, set_field, shown, title_of, typed
+from vadrin.app.library.differences import conditions_of, differences
+from vadrin.app.library.named_records import (
+    batch_named,
+    camera_named,
+    developer_phrased,
+    lens_named,
+    stock_named,
+)
+from vadrin.app.library.variants import CHANGES, TIMES, drift_from_model, start_like
+from vadrin.app.plan.compared_materials import MOST, names_against, other_material
+from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, rolls_begun, start_kind
+from vadrin.app.test_sheet import load_sheet
+from vadrin.notebook.records.all_records import Strip, Test
+from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, Stock
 
 OTHER = {
     "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",

@@ -7,25 +7,25 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.answer import AS_DEVELOPED, answer_of
-from vadrin.app.expectation import (
+from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.plan.expected_curves import (
     FoundBefore,
     expected_film,
     expected_strips,
     found_before,
     quick,
 )
-from vadrin.app.forecast import MEASURED_KINDS, forecast, question_of_plan, with_bracket
-from vadrin.app.kinds import KINDS
-from vadrin.app.planning import PlanEdit, apply_plan, has_bracket, start_kind
-from vadrin.app.question import readings_of, settings_of
-from vadrin.app.sheet import load_sheet
-from vadrin.app.shelf import shelf_lines
-from vadrin.app.smallest import smallest_plan
-from vadrin.core import figures
-from vadrin.core.analysis import analyse
-from vadrin.core.likely import likely_curve
-from vadrin.notebook.records import Finding
+from vadrin.app.plan.kind_pages import KINDS
+from vadrin.app.plan.plan_forecast import MEASURED_KINDS, forecast, question_of_plan, with_bracket
+from vadrin.app.plan.planning import PlanEdit, apply_plan, has_bracket, start_kind
+from vadrin.app.plan.smallest_plan import smallest_plan
+from vadrin.app.results.analysis_input import readings_of, settings_of
+from vadrin.app.results.answer import AS_DEVELOPED, answer_of
+from vadrin.app.test_sheet import load_sheet
+from vadrin.core.curves import metrics
+from vadrin.core.planning.film_prior import likely_curve
+from vadrin.core.results.analysis import analyse
+from vadrin.notebook.records.all_records import Finding
 from vadrin.notebook.store import Notebook
 
 
@@ -123,9 +123,9 @@ def test_a_finding_without_its_readings_still_moves_the_typical_film(question, k
     assert not quick(found)
     if "found" in basis:
         curve = likely_curve(film.likely, 9.0)
-        x_m = figures.speed_point(curve)
-        assert float(figures.zone_ei(x_m)) == pytest.approx(64.0, rel=0.03)
-        assert float(figures.average_gradient(curve, x_m)) == pytest.approx(0.58, abs=0.01)
+        x_m = metrics.speed_point(curve)
+        assert float(metrics.zone_ei(x_m)) == pytest.approx(64.0, rel=0.03)
+        assert float(metrics.average_gradient(curve, x_m)) == pytest.approx(0.58, abs=0.01)
 
 
 def test_readings_of_other_materials_do_not_speak_for_the_film(demo):

@@ -6,24 +6,30 @@ import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from vadrin.app.against import names_against
-from vadrin.app.counter import counter_remedies, frames_wound
-from vadrin.app.cupboard import seconds_typed
-from vadrin.app.exposing import light_now, mark_frame, next_to_expose, note_light, rescale_rest
-from vadrin.app.kinds import numbers_of
-from vadrin.app.long_times import law_typed
-from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, start_kind
-from vadrin.app.roll_entry import otherwise_typed, roll_typed, tick_sheet
-from vadrin.app.sheet import load_sheet
-from vadrin.app.shooting import limits_of
-from vadrin.app.shot_words import script_rows
-from vadrin.app.words import minutes_text, minutes_typed, number_typed, times_typed
-from vadrin.core.exposure import exact_shutter, shutter_name, stops_text
-from vadrin.core.plan import capacity_of, taken_before
-from vadrin.core.plan_kinds import PlanError
-from vadrin.notebook.kit import Camera, Lens
-from vadrin.notebook.records import DOUBLED, EXPOSED, PLANNED, SKIPPED, Exposure, Test
-from vadrin.ui.plan_words import aperture_typed
+from vadrin.app.display.quantities import minutes_text, minutes_typed, number_typed, times_typed
+from vadrin.app.entry.reciprocity_entry import law_typed
+from vadrin.app.expose.exposing import (
+    light_now,
+    mark_frame,
+    next_to_expose,
+    note_light,
+    rescale_rest,
+)
+from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
+from vadrin.app.expose.roll_entry import otherwise_typed, roll_typed, tick_sheet
+from vadrin.app.expose.script import script_rows
+from vadrin.app.library.cupboard import seconds_typed
+from vadrin.app.plan.camera_settings import limits_of
+from vadrin.app.plan.compared_materials import names_against
+from vadrin.app.plan.kind_pages import numbers_of
+from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, start_kind
+from vadrin.app.test_sheet import load_sheet
+from vadrin.core.exposure.arithmetic import exact_shutter, shutter_name, stops_text
+from vadrin.core.planning.layout import capacity_of, taken_before
+from vadrin.core.planning.test_kinds import PlanError
+from vadrin.notebook.records.all_records import DOUBLED, EXPOSED, PLANNED, SKIPPED, Exposure, Test
+from vadrin.notebook.records.kit import Camera, Lens
+from vadrin.ui.stations.plan.plan_words import aperture_typed
 
 ONE_FILE = [HealthCheck.function_scoped_fixture]
 READERS = (

@@ -5,25 +5,25 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.advice import headline_of, push_lines
-from vadrin.app.card import card_of, target_text
-from vadrin.app.doubts import doubt_of
-from vadrin.app.expectation import expected_film, expected_strips
-from vadrin.app.progress import steps_of
-from vadrin.app.question import channel_of, readings_of, settings_of
-from vadrin.app.schools import limits_text, school_lines
-from vadrin.app.sheet import load_sheet
-from vadrin.app.shelf import shelf_details, shelf_lines
-from vadrin.app.words import (
+from vadrin.app.display.quantities import (
     date_text,
     ei_range_text,
     loss_text,
     minutes_range_text,
     push_name,
 )
-from vadrin.core.analysis import analyse
+from vadrin.app.library.shelf_index import shelf_details, shelf_lines
+from vadrin.app.plan.expected_curves import expected_film, expected_strips
+from vadrin.app.progress import steps_of
+from vadrin.app.read.reading_doubts import doubt_of
+from vadrin.app.results.analysis_input import channel_of, readings_of, settings_of
+from vadrin.app.results.darkroom_card import card_of, target_text
+from vadrin.app.results.headline import headline_of, push_lines
+from vadrin.app.results.school_rows import limits_text, school_lines
+from vadrin.app.test_sheet import load_sheet
 from vadrin.core.figure import Figure
-from vadrin.formats.card_pdf import SIZES, card_pdf
+from vadrin.core.results.analysis import analyse
+from vadrin.formats.reports.card_pdf import SIZES, card_pdf
 from vadrin.notebook.store import Notebook
 
 

@@ -6,12 +6,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import quad
 
-from vadrin.core import law as laws
-from vadrin.core.curve_detail import detail_of, fractional_gradient_point
-from vadrin.core.family import Family, at_time, figure_at_time, time_reaching
-from vadrin.core.figures import average_gradient, contrast_index, gamma, speed_point
-from vadrin.core.film import curve_at, invent_film, time_for_delta_d
-from vadrin.core.shape import (
+from vadrin.core.curves.detail import detail_of, fractional_gradient_point
+from vadrin.core.curves.metrics import average_gradient, contrast_index, gamma, speed_point
+from vadrin.core.curves.shape import (
     BENDS,
     GRID,
     curves_of,
@@ -20,6 +17,9 @@ from vadrin.core.shape import (
     net_density_at,
     slope_at,
 )
+from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting.family import Family, at_time, figure_at_time, time_reaching
+from vadrin.core.simulation.film import curve_at, invent_film, time_for_delta_d
 
 ROW = np.array([0.2, np.log(0.62), -1.9, np.log(0.14), 2.8, np.log(0.33)])
 STRAIGHT = np.zeros(BENDS)

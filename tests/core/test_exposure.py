@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from vadrin.core.exposure import (
+from vadrin.core.exposure.arithmetic import (
     bracket,
     exact_aperture,
     exact_ei,

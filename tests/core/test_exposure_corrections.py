@@ -5,8 +5,8 @@ import math
 import numpy as np
 import pytest
 
-from vadrin.core import setting_traps as traps
-from vadrin.core.corrections import (
+from vadrin.core.checks import setting_checks as traps
+from vadrin.core.exposure.corrections import (
     Corrections,
     calibrated_meter_constant,
     daylight_excess,
@@ -17,15 +17,15 @@ from vadrin.core.corrections import (
     stops_of,
     with_flare,
 )
-from vadrin.core.drift import fitted_q10, restated_drift
-from vadrin.core.figure import Figure
-from vadrin.core.reciprocity import (
+from vadrin.core.exposure.reciprocity import (
     Reciprocity,
     corrected_time,
     effective_time,
     extra_stops,
     fit_reciprocity,
 )
+from vadrin.core.figure import Figure
+from vadrin.core.process.temperature import fitted_q10, restated_drift
 
 LAW = Reciprocity("additive", factor=0.8, exponent=1.4)
 

@@ -7,17 +7,29 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.core import figures
-from vadrin.core import law as laws
-from vadrin.core.analysis import Settings
-from vadrin.core.exposure import STOP
-from vadrin.core.family import Target, family_of
-from vadrin.core.film import Densitometer, curve_at, expose_and_develop, invent_film, typical_film
-from vadrin.core.finding import Sample, find
-from vadrin.core.fit import fit_strips
-from vadrin.core.likely import carried, likely_curve, likely_of_film, likely_of_fit, moved
-from vadrin.core.prediction import PlannedStrip, _posed, predict
-from vadrin.core.push import push_table
+from vadrin.core.curves import metrics
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting.family import Target, family_of
+from vadrin.core.fitting.fit import fit_strips
+from vadrin.core.planning.film_prior import (
+    carried,
+    likely_curve,
+    likely_of_film,
+    likely_of_fit,
+    moved,
+)
+from vadrin.core.planning.forecast import PlannedStrip, _posed, predict
+from vadrin.core.results.analysis import Settings
+from vadrin.core.results.finding import Sample, find
+from vadrin.core.results.push import push_table
+from vadrin.core.simulation.film import (
+    Densitometer,
+    curve_at,
+    expose_and_develop,
+    invent_film,
+    typical_film,
+)
 
 X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 0.5)
 TYPICAL = likely_of_film(typical_film(100.0))
@@ -54,12 +66,12 @@ def test_a_films_own_readings_give_its_own_curves_back(count):
     own = likely_of_fit(fit_strips(strips))
     for minutes in (times[0], 8.5, times[-1]):
         mine, true = likely_curve(own, minutes), curve_at(film, minutes)
-        x_m, x_true = figures.speed_point(mine), figures.speed_point(true)
+        x_m, x_true = metrics.speed_point(mine), metrics.speed_point(true)
         assert float(x_m) == pytest.approx(float(x_true), abs=0.2 * STOP)
-        slope = float(figures.average_gradient(mine, x_m))
-        assert slope == pytest.approx(float(figures.average_gradient(true, x_true)), rel=0.04)
+        slope = float(metrics.average_gradient(mine, x_m))
+        assert slope == pytest.approx(float(metrics.average_gradient(true, x_true)), rel=0.04)
     faster = moved(own, -STOP)
-    gain = figures.speed_point(likely_curve(own, 8.0)) - figures.speed_point(
+    gain = metrics.speed_point(likely_curve(own, 8.0)) - metrics.speed_point(
         likely_curve(faster, 8.0)
     )
     assert float(gain) == pytest.approx(STOP)

@@ -6,11 +6,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from vadrin.core import figures
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.exposure import STOP
+from vadrin.core.curves import metrics
+from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis
-from vadrin.core.film import Densitometer, curve_at, expose_and_develop, invent_film
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.simulation.film import Densitometer, curve_at, expose_and_develop, invent_film
 
 X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 1.0)
 METER = Densitometer(0.010, 0.0, 3)
@@ -23,8 +23,8 @@ def shot(film, label, minutes, rng, material=""):
 
 def answers(film, minutes):
     curve = curve_at(film, minutes)
-    x_m = figures.speed_point(curve)
-    return float(figures.zone_ei(x_m)), float(figures.average_gradient(curve, x_m))
+    x_m = metrics.speed_point(curve)
+    return float(metrics.zone_ei(x_m)), float(metrics.average_gradient(curve, x_m))
 
 
 def test_each_material_is_worked_out_by_itself():

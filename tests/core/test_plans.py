@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.core.analysis import Settings
-from vadrin.core.camera import (
+from vadrin.core.exposure.arithmetic import bracket, exact_aperture, exact_shutter
+from vadrin.core.exposure.camera import (
     CLOSE_ENOUGH,
     CameraLimits,
     aperture_marks,
@@ -20,11 +20,12 @@ from vadrin.core.camera import (
     shutter_marks,
     worth,
 )
-from vadrin.core.exposure import bracket, exact_aperture, exact_shutter
-from vadrin.core.film import typical_film
-from vadrin.core.likely import likely_of_film
-from vadrin.core.plan import capacity_of, plan_of
-from vadrin.core.plan_kinds import (
+from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
+from vadrin.core.planning.film_prior import likely_of_film
+from vadrin.core.planning.forecast import PlannedStrip, predict
+from vadrin.core.planning.layout import capacity_of, plan_of
+from vadrin.core.planning.minimal_plan import Layout, smallest_layout
+from vadrin.core.planning.test_kinds import (
     BLANK,
     BRACKET,
     CHECK,
@@ -34,9 +35,8 @@ from vadrin.core.plan_kinds import (
     PlanError,
     Wish,
 )
-from vadrin.core.prediction import PlannedStrip, predict
-from vadrin.core.reciprocity import Reciprocity, corrected_time
-from vadrin.core.smallest import Layout, smallest_layout
+from vadrin.core.results.analysis import Settings
+from vadrin.core.simulation.film import typical_film
 
 SECONDS = st.sampled_from([2.0**-n for n in range(-1, 13)])
 FORMS = ("36 frames", "24 frames", "12 frames", "8 frames", "20 sheets", "3 m", "5 m cine", "")

@@ -6,15 +6,15 @@ import numpy as np
 import pytest
 
 from tests.core.closed_form import STOP, ClosedForm
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.colour import colour_negative_speed, stain
 from vadrin.core.figure import Basis
-from vadrin.core.film import Densitometer, expose_and_develop, invent_film
-from vadrin.core.next_step import Act
-from vadrin.core.push import Hearsay
-from vadrin.core.push_limits import push_of_wrong_setting
+from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.schools import match_ei
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.next_step import Act
+from vadrin.core.results.push import Hearsay
+from vadrin.core.results.push_limits import push_of_wrong_setting
+from vadrin.core.results.schools import match_ei
+from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
 FILM = ClosedForm()

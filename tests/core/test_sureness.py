@@ -4,9 +4,9 @@ import math
 
 import numpy as np
 
-from vadrin.core import figures
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.film import (
+from vadrin.core.curves import metrics
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.simulation.film import (
     Densitometer,
     curve_at,
     expose_and_develop,
@@ -37,9 +37,9 @@ def test_intervals_hold_the_truth_and_errors_are_small():
         film, answer = simulated(seed)
         for strip in answer.strips:
             curve = curve_at(film, strip.time_min)
-            x_m = figures.speed_point(curve)
-            truth = float(figures.arithmetic_speed(x_m))
-            gradient = float(figures.average_gradient(curve, x_m))
+            x_m = metrics.speed_point(curve)
+            truth = float(metrics.arithmetic_speed(x_m))
+            gradient = float(metrics.average_gradient(curve, x_m))
             held.append(strip.speed.low <= truth <= strip.speed.high)
             held.append(strip.average_gradient.low <= gradient <= strip.average_gradient.high)
             speed_errors.append(math.log2(strip.speed.value / truth))

@@ -144,6 +144,6 @@ def test_the_first_window_waits_for_no_heavy_package():
         [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
     )
     loaded = set(made.stdout.split())
-    assert "vadrin.ui.window" in loaded
+    assert "vadrin.ui.frame.window" in loaded
     heavy = {"numpy", "scipy", "pyqtgraph", "alembic", "reportlab", "openpyxl", "odf"}
     assert not heavy & loaded

@@ -8,14 +8,19 @@ import pytest
 from openpyxl import Workbook
 
 from tests.core.closed_form import ClosedForm
-from vadrin.app.exporting import table_of_sheet
-from vadrin.app.importing import import_table
-from vadrin.app.planning import EditRefusedError
-from vadrin.app.sheet import load_sheet
+from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.read.export_readings import table_of_sheet
+from vadrin.app.read.import_readings import import_table
+from vadrin.app.test_sheet import load_sheet
 from vadrin.commands import main
-from vadrin.formats.any_file import read_readings, write_readings
-from vadrin.formats.columns import STRIP_DENSITY, UnmatchedError, guessed_columns, table_of
-from vadrin.formats.readings_table import FormatError, ReadingsTable, TableRow
+from vadrin.formats.readings.any_file import read_readings, write_readings
+from vadrin.formats.readings.column_matching import (
+    STRIP_DENSITY,
+    UnmatchedError,
+    guessed_columns,
+    table_of,
+)
+from vadrin.formats.readings.readings_table import FormatError, ReadingsTable, TableRow
 from vadrin.notebook.json_file import fill_from_json, notebook_json
 from vadrin.notebook.store import Notebook
 

@@ -9,9 +9,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.files.test_file_kinds import FOREIGN, HOSTILE, a_table
-from vadrin.formats.any_file import read_readings, write_readings
-from vadrin.formats.columns import UnmatchedError, guessed_columns, table_of
-from vadrin.formats.readings_table import FormatError, ReadingsTable
+from vadrin.formats.readings.any_file import read_readings, write_readings
+from vadrin.formats.readings.column_matching import UnmatchedError, guessed_columns, table_of
+from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
 from vadrin.notebook.file import NotebookError
 from vadrin.notebook.json_file import notebook_json, records_of_json
 from vadrin.notebook.store import Notebook
@@ -115,8 +115,8 @@ def test_spoilt_notebook_exports(tmp_path, demo_path, seed):
 READ = """
 import resource, sys
 from pathlib import Path
-from vadrin.formats.any_file import read_readings
-from vadrin.formats.readings_table import FormatError
+from vadrin.formats.readings.any_file import read_readings
+from vadrin.formats.readings.readings_table import FormatError
 try:
     read_readings(Path(sys.argv[1]))
 except FormatError:

@@ -10,8 +10,8 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
-from vadrin.notebook.kit import Batch, Camera, ShutterTime, Stock
 from vadrin.notebook.merge import everything_of
+from vadrin.notebook.records.kit import Batch, Camera, ShutterTime, Stock
 from vadrin.notebook.store import Notebook
 
 NAMES = st.sampled_from(["Merrow", "Kelda", "Skerry", "Ostrel"])

@@ -11,10 +11,10 @@ from dataclasses import replace
 import pytest
 from sqlalchemy import create_engine, inspect
 
-from vadrin.app.planning import EditRefusedError, PlanEdit, apply_plan, new_test
-from vadrin.app.sheet import load_sheet
+from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, new_test
+from vadrin.app.test_sheet import load_sheet
 from vadrin.notebook.file import NotebookError
-from vadrin.notebook.records import EXPOSED, Frame, Reading, Stock, Strip, Test
+from vadrin.notebook.records.all_records import EXPOSED, Frame, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import METADATA
 
@@ -93,7 +93,7 @@ def test_what_cannot_be_opened_is_refused_untouched(tmp_path, kind):
 WRITER = """
 import sys
 from pathlib import Path
-from vadrin.notebook.records import Reading, Frame
+from vadrin.notebook.records.all_records import Reading, Frame
 from vadrin.notebook.store import Notebook
 book = Notebook(Path(sys.argv[1]))
 frame = book.all(Frame)[0]

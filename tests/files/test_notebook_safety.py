@@ -15,20 +15,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.app.exposing import mark_frame
-from vadrin.app.planning import new_test
-from vadrin.app.sheet import load_sheet
-from vadrin.app.shelf import clock_doubt
+from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.library.shelf_index import clock_doubt
+from vadrin.app.plan.planning import new_test
+from vadrin.app.test_sheet import load_sheet
 from vadrin.app.workbench import Workbench
 from vadrin.commands import main
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.changes import InUseError, ReadOnlyError
 from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
 from vadrin.notebook.json_file import fill_from_json, notebook_json
-from vadrin.notebook.kit import Batch, Camera, Stock
 from vadrin.notebook.merge import everything_of, merge
-from vadrin.notebook.records import EXPOSED, Attachment, Frame, Reading, Test
-from vadrin.notebook.rescue import rescue
+from vadrin.notebook.records.all_records import EXPOSED, Attachment, Frame, Reading, Test
+from vadrin.notebook.records.kit import Batch, Camera, Stock
+from vadrin.notebook.recovery import rescue
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import table_name
 

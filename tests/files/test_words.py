@@ -2,7 +2,7 @@
 
 import pytest
 
-from vadrin.app.words import minutes_text, minutes_typed, number_typed, times_typed
+from vadrin.app.display.quantities import minutes_text, minutes_typed, number_typed, times_typed
 
 
 @pytest.mark.parametrize(

@@ -5,7 +5,7 @@ import shutil
 import pytest
 from PyQt6.QtWidgets import QApplication, QLabel
 
-from vadrin.app.shelf import shelf_lines
+from vadrin.app.library.shelf_index import shelf_lines
 
 
 @pytest.fixture

@@ -10,15 +10,23 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.window.conftest import words_of
 from tests.window.test_whole_job import CTRL, Typist
-from vadrin.app.differences import conditions_of, differences
-from vadrin.app.kinds import KINDS
-from vadrin.app.planning import EditRefusedError
-from vadrin.app.roll_entry import enter_roll, roll_typed
-from vadrin.app.sheet import load_sheet
-from vadrin.core.exposure import exact_aperture, exact_shutter
-from vadrin.core.plan_kinds import NO_CHECK
-from vadrin.notebook.kit import Batch, Camera, Developer, Lens, ShutterTime
-from vadrin.notebook.records import DOUBLED, EXPOSED, LOST, SKIPPED, Exposure, MeterReading, Note
+from vadrin.app.expose.roll_entry import enter_roll, roll_typed
+from vadrin.app.library.differences import conditions_of, differences
+from vadrin.app.plan.kind_pages import KINDS
+from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.test_sheet import load_sheet
+from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter
+from vadrin.core.planning.test_kinds import NO_CHECK
+from vadrin.notebook.records.all_records import (
+    DOUBLED,
+    EXPOSED,
+    LOST,
+    SKIPPED,
+    Exposure,
+    MeterReading,
+    Note,
+)
+from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, ShutterTime
 
 ENTER, TAB, DOWN = Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Down
 

@@ -11,14 +11,14 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.window.conftest import words_of
 from tests.window.test_plan_and_expose import CTRL, Counting, begin, half_width, kit, word
-from vadrin.app.long_times import law_typed
-from vadrin.app.roll_entry import labels_of
-from vadrin.app.shot_words import script_rows
-from vadrin.core.exposure import STOP
-from vadrin.core.film import densities, invent_film
-from vadrin.core.reciprocity import corrected_time
-from vadrin.notebook.kit import Batch, Camera, Stock
-from vadrin.notebook.records import Exposure, Reading
+from vadrin.app.entry.reciprocity_entry import law_typed
+from vadrin.app.expose.roll_entry import labels_of
+from vadrin.app.expose.script import script_rows
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.exposure.reciprocity import corrected_time
+from vadrin.core.simulation.film import densities, invent_film
+from vadrin.notebook.records.all_records import Exposure, Reading
+from vadrin.notebook.records.kit import Batch, Camera, Stock
 
 SPACE = Qt.Key.Key_Space
 

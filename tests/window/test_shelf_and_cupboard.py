@@ -7,11 +7,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QListView, QPushButton
 
 from tests.window.conftest import words_of
-from vadrin.app.exporting import LARGEST_ATTACHMENT
-from vadrin.app.recent import recent_notebooks
-from vadrin.formats.any_file import read_readings
-from vadrin.notebook.kit import Bottle, Camera, Stock
-from vadrin.notebook.records import Attachment, Matching, Reading, Test
+from vadrin.app.library.recent_notebooks import recent_notebooks
+from vadrin.app.read.export_readings import LARGEST_ATTACHMENT
+from vadrin.formats.readings.any_file import read_readings
+from vadrin.notebook.records.all_records import Attachment, Matching, Reading, Test
+from vadrin.notebook.records.kit import Bottle, Camera, Stock
 from vadrin.notebook.store import Notebook
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -364,7 +364,7 @@ def test_a_merge_that_is_stopped_takes_nothing(demo, tmp_path, monkeypatch):
 
         processEvents = staticmethod(lambda: window.banner.notice.hide())  # noqa: N815
 
-    monkeypatch.setattr("vadrin.ui.notebook_files.QApplication", Stopping)
+    monkeypatch.setattr("vadrin.ui.frame.notebook_files.QApplication", Stopping)
     files.merge(tmp_path / "all.json")
     assert "nothing was taken in" in window.header._state.text()
     assert bench.notebook.all(Test) == bench.notebook.all(Stock) == []

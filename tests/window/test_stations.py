@@ -8,11 +8,11 @@ from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QApplication, QListView, QMenu
 
 from tests.window.conftest import words_of
-from vadrin.notebook.records import Frame, Reading, Test
+from vadrin.notebook.records.all_records import Frame, Reading, Test
 from vadrin.notebook.store import Notebook
-from vadrin.ui import type as typeface
-from vadrin.ui.look import DAY, DIM, SAFELIGHT
-from vadrin.ui.parts import WordField
+from vadrin.ui.theme import typeface as typeface
+from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
+from vadrin.ui.widgets.parts import WordField
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 

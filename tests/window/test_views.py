@@ -6,8 +6,8 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.core.closed_form import ClosedForm
 from tests.window.conftest import words_of
-from vadrin.notebook.records import Reading, Test
-from vadrin.ui.look import DAY, LOOKS, SAFELIGHT
+from vadrin.notebook.records.all_records import Reading, Test
+from vadrin.ui.theme.look import DAY, LOOKS, SAFELIGHT
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 

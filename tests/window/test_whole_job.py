@@ -5,9 +5,9 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QApplication
 
-from vadrin.app.sheet import load_sheet
-from vadrin.core.film import Densitometer, expose_and_develop, invent_film
-from vadrin.notebook.records import Finding, Reading, Stock, Strip, Test
+from vadrin.app.test_sheet import load_sheet
+from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
+from vadrin.notebook.records.all_records import Finding, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -103,8 +103,8 @@ def check_card(card, finding):
     words = document.getAllText(0).text()
     for part in ("Merrow Pan 125", "Sable 1+1", "push 1", "pull 1", "Rests on 3 strips"):
         assert part in words
-    from vadrin.app.words import minutes_text
-    from vadrin.core.exposure import marked_ei
+    from vadrin.app.display.quantities import minutes_text
+    from vadrin.core.exposure.arithmetic import marked_ei
 
     assert f"EI {marked_ei(finding.exposure_index)}" in words
     assert minutes_text(finding.time_min) in words

@@ -11,14 +11,14 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QFileDialog, QToolTip
 
 from tests.window.conftest import words_of
-from vadrin.app.exposing import write_note
+from vadrin.app.expose.exposing import write_note
 from vadrin.notebook.json_file import records_of_json
-from vadrin.notebook.records import Attachment, Test
+from vadrin.notebook.records.all_records import Attachment, Test
 from vadrin.notebook.store import Notebook
-from vadrin.ui.cue import tone_file
-from vadrin.ui.look import LOOKS
-from vadrin.ui.parts import chooser
-from vadrin.ui.type import set_scale
+from vadrin.ui.theme.look import LOOKS
+from vadrin.ui.theme.typeface import set_scale
+from vadrin.ui.widgets.parts import chooser
+from vadrin.ui.widgets.sound_cues import tone_file
 
 
 def answer(window, act, path):

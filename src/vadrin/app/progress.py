@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from vadrin.app.answer import answer_of
-from vadrin.app.sheet import TestSheet
-from vadrin.app.words import minutes_text
-from vadrin.core.exposure import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.results.answer import answer_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.exposure.arithmetic import marked_ei
 
 if TYPE_CHECKING:
-    from vadrin.core.analysis import Analysis
+    from vadrin.core.results.analysis import Analysis
 
 
 @dataclass(frozen=True)

@@ -13,10 +13,10 @@ from typing import TypeVar
 from sqlalchemy.exc import SQLAlchemyError
 
 from vadrin.app.events import Event
-from vadrin.app.planning import EditRefusedError
-from vadrin.app.sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
+from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
 from vadrin.notebook.changes import Change, InUseError, ReadOnlyError
-from vadrin.notebook.records import Test
+from vadrin.notebook.records.all_records import Test
 from vadrin.notebook.store import Notebook
 
 T = TypeVar("T")

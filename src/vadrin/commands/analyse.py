@@ -11,16 +11,16 @@ from typing import Any
 
 import numpy as np
 
-from vadrin.app.words import loss_text, minutes_text, push_name
+from vadrin.app.display.quantities import loss_text, minutes_text, push_name
 from vadrin.commands import UsageError
-from vadrin.core.analysis import Analysis, Settings, analyse
-from vadrin.core.colour import colour_negative_speed
-from vadrin.core.family import TARGETS, Target
+from vadrin.core.checks.setting_checks import stained
 from vadrin.core.figure import Figure
-from vadrin.core.setting_traps import stained
-from vadrin.formats.any_file import read_readings
-from vadrin.formats.readings_table import CHANNELS, FormatError, ReadingsTable, strips_of
-from vadrin.formats.report_json import figure, report_of
+from vadrin.core.fitting.family import TARGETS, Target
+from vadrin.core.materials.colour import colour_negative_speed
+from vadrin.core.results.analysis import Analysis, Settings, analyse
+from vadrin.formats.readings.any_file import read_readings
+from vadrin.formats.readings.readings_table import CHANNELS, FormatError, ReadingsTable, strips_of
+from vadrin.formats.reports.report_json import figure, report_of
 
 
 def target_of(text: str) -> Target:

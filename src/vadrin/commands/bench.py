@@ -13,11 +13,11 @@ from dataclasses import replace
 
 import numpy as np
 
-from vadrin.core.analysis import Settings, analyse
-from vadrin.core.film import Densitometer, expose_and_develop, invent_film
-from vadrin.core.fit import fit_strips, refit
+from vadrin.core.curves.strip_metrics import figures_of_strips
+from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import StripReadings
-from vadrin.core.strip_figures import figures_of_strips
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 _STOP = math.log10(2)
 _TIMES = (5.0, 7.0, 9.5, 13.0, 18.0)

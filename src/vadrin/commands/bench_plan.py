@@ -17,9 +17,9 @@ def plan_rows() -> list[str]:
     from PyQt6.QtTest import QTest
     from PyQt6.QtWidgets import QApplication
 
-    from vadrin.app.expectation import expected_film
-    from vadrin.app.forecast import forecast, question_of_plan
-    from vadrin.app.shelf import shelf_lines
+    from vadrin.app.library.shelf_index import shelf_lines
+    from vadrin.app.plan.expected_curves import expected_film
+    from vadrin.app.plan.plan_forecast import forecast, question_of_plan
     from vadrin.commands.window import demo_notebook, make_application, open_window
 
     application = make_application()

@@ -15,12 +15,12 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.notebook.kit import Developer, Stock
-from vadrin.notebook.records import BLANK, EXPOSED, Frame, Reading, Strip, Test
+from vadrin.notebook.records.all_records import BLANK, EXPOSED, Frame, Reading, Strip, Test
+from vadrin.notebook.records.kit import Developer, Stock
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
-    from vadrin.ui.window import Window
+    from vadrin.ui.frame.window import Window
 
 _STRIPS, _FRAMES, _SEED = 5, 25, 1907
 _PLACES = ("slipway", "planking", "caulking", "steam box", "rigging", "oars", "varnish")

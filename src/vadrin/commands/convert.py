@@ -6,8 +6,8 @@ import sys
 from pathlib import Path
 
 from vadrin.commands import UsageError
-from vadrin.formats.any_file import read_readings, write_readings
-from vadrin.formats.readings_table import FormatError
+from vadrin.formats.readings.any_file import read_readings, write_readings
+from vadrin.formats.readings.readings_table import FormatError
 
 
 def run_convert(source: Path, target: Path) -> int:

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from vadrin.commands import UsageError
 from vadrin.notebook.file import NotebookError
-from vadrin.notebook.rescue import rescue
+from vadrin.notebook.recovery import rescue
 
 
 def run_recover(damaged: Path, copy: Path) -> int:

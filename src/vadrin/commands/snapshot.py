@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 from vadrin.commands import UsageError
 
 if TYPE_CHECKING:
-    from vadrin.ui.window import Window
+    from vadrin.ui.frame.window import Window
 
 VIEWS = (
     ("shelf", "", "shelf"),
@@ -44,7 +44,7 @@ def _settle(app: Any, window: Window) -> None:
 
 
 def _show(app: Any, window: Window, film: str, station: str) -> None:
-    from vadrin.app.shelf import shelf_lines
+    from vadrin.app.library.shelf_index import shelf_lines
 
     lines = [x for x in shelf_lines(window.bench.notebook) if film and x.film.startswith(film)]
     window.bench.go("shelf")
@@ -71,9 +71,9 @@ def _save(window: Window, folder: Path, name: str) -> None:
 def run_snapshot(folder: Path) -> int:
     """Write the pictures."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from vadrin.app.demo import make_demo
+    from vadrin.app.demo.demo_notebook import make_demo
     from vadrin.commands.window import make_application, open_window
-    from vadrin.ui.look import DIM
+    from vadrin.ui.theme.look import DIM
 
     try:
         folder.mkdir(parents=True, exist_ok=True)

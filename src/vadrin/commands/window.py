@@ -25,10 +25,10 @@ def demo_notebook() -> Path:
     """A fresh copy of the demo notebook in a folder of its own."""
     import tempfile
 
-    import vadrin.app
+    import vadrin.app.demo
 
     path = Path(tempfile.mkdtemp(prefix="vadrin-demo-")) / "boat-shed-winter.vadrin"
-    shipped = Path(vadrin.app.__path__[0]) / "demo.vadrin"
+    shipped = Path(vadrin.app.demo.__path__[0]) / "demo.vadrin"
     path.write_bytes(shipped.read_bytes())
     return path
 
@@ -44,7 +44,7 @@ def open_window(path: Path) -> object:
     from vadrin.app.workbench import Workbench
     from vadrin.notebook.file import NotebookError
     from vadrin.notebook.store import Notebook
-    from vadrin.ui.window import Window
+    from vadrin.ui.frame.window import Window
 
     try:
         notebook = Notebook(path)
@@ -57,7 +57,7 @@ def make_application() -> object:
     """The Qt application with the program's type loaded."""
     from PyQt6.QtWidgets import QApplication
 
-    from vadrin.ui.type import load_fonts
+    from vadrin.ui.theme.typeface import load_fonts
 
     no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
     if sys.platform == "linux" and no_screen:

@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from vadrin.notebook.kit import Batch, Bottle, ShutterTime
-from vadrin.notebook.records import (
+from vadrin.notebook.records.all_records import (
     Attachment,
     Exposure,
     Finding,
@@ -17,6 +16,7 @@ from vadrin.notebook.records import (
     Record,
     Strip,
 )
+from vadrin.notebook.records.kit import Batch, Bottle, ShutterTime
 
 OWNED = {
     (Batch, "stock_id"), (Bottle, "developer_id"), (ShutterTime, "camera_id"),

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
-from vadrin.notebook.records import RECORDS, Record
+from vadrin.notebook.records.all_records import RECORDS, Record
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import table_name
 

@@ -11,20 +11,7 @@ from typing import Any
 
 from vadrin.notebook.file import NotebookError, inspect
 from vadrin.notebook.json_file import Everything
-from vadrin.notebook.kit import (
-    Batch,
-    Bottle,
-    Camera,
-    Developer,
-    Instrument,
-    Lens,
-    LightMeter,
-    Paper,
-    Process,
-    ShutterTime,
-    Stock,
-)
-from vadrin.notebook.records import (
+from vadrin.notebook.records.all_records import (
     PARENTS,
     RECORDS,
     Attachment,
@@ -38,6 +25,19 @@ from vadrin.notebook.records import (
     Record,
     Strip,
     Test,
+)
+from vadrin.notebook.records.kit import (
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    Process,
+    ShutterTime,
+    Stock,
 )
 from vadrin.notebook.store import Notebook
 

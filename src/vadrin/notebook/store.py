@@ -24,8 +24,8 @@ from vadrin.notebook.file import (
     prepare,
     set_up,
 )
-from vadrin.notebook.kept_rows import KeptRows
-from vadrin.notebook.records import PARENTS, RECORDS, Record
+from vadrin.notebook.records.all_records import PARENTS, RECORDS, Record
+from vadrin.notebook.row_cache import KeptRows
 from vadrin.notebook.tables import TABLES, table_name
 
 R = TypeVar("R", bound=Record)

@@ -19,7 +19,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.types import TypeEngine
 
-from vadrin.notebook.records import PARENTS, RECORDS, Record
+from vadrin.notebook.records.all_records import PARENTS, RECORDS, Record
 
 METADATA = MetaData()
 

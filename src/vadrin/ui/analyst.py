@@ -7,11 +7,11 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
-from vadrin.app.sheet import TestSheet
+from vadrin.app.test_sheet import TestSheet
 
 if TYPE_CHECKING:
-    from vadrin.core.analysis import Analysis, Settings
     from vadrin.core.readings import StripReadings
+    from vadrin.core.results.analysis import Analysis, Settings
 
     _Question = tuple[tuple[StripReadings, ...], Settings]
 
@@ -24,7 +24,7 @@ class _Job(QRunnable):
         self._analyst, self._question = analyst, question
 
     def run(self) -> None:
-        from vadrin.core.analysis import analyse
+        from vadrin.core.results.analysis import analyse
 
         answer = analyse(*self._question)
         self._analyst.answered.emit(self._question, answer)
@@ -36,9 +36,9 @@ class _WarmUp(QRunnable):
     def run(self) -> None:
         import pyqtgraph  # noqa: F401
 
-        import vadrin.core.analysis
-        from vadrin.app.expectation import expected_film
-        from vadrin.core.quantile import t_quantile
+        import vadrin.core.results.analysis
+        from vadrin.app.plan.expected_curves import expected_film
+        from vadrin.core.fitting.student_t import t_quantile
 
         t_quantile(0.975, 30.0)
         expected_film(100.0, None)
@@ -70,7 +70,7 @@ class Analyst(QObject):
             return
         if sheet.test.id != self._test_id:
             self._test_id, self.analysis = sheet.test.id, None
-        from vadrin.app.question import readings_of, settings_of
+        from vadrin.app.results.analysis_input import readings_of, settings_of
 
         question = (readings_of(sheet), settings_of(sheet))
         if question == self._asked and (self._running or self.analysis is not None):

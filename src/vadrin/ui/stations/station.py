@@ -10,14 +10,14 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.sheet import TestSheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
-from vadrin.ui.look import Look
-from vadrin.ui.parts import text
-from vadrin.ui.type import px
+from vadrin.ui.theme.look import Look
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.parts import text
 
 if TYPE_CHECKING:
-    from vadrin.core.analysis import Analysis
+    from vadrin.core.results.analysis import Analysis
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,1 @@
+"""The demo notebook: a volunteer darkroom qualifies its film for a winter."""

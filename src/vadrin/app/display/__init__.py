@@ -1,0 +1,1 @@
+"""Numbers and units in words."""

@@ -1,0 +1,1 @@
+"""Everything typed is parsed here, once."""

@@ -1,0 +1,219 @@
+"""Edits while the film is in the camera: what was taken or went otherwise, and the light."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from math import log2
+
+from vadrin.app.plan.planning import EditRefusedError, by_contact, now
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter, stops_text
+from vadrin.notebook.records.all_records import (
+    DOUBLED,
+    EXPOSED,
+    PLANNED,
+    SKIPPED,
+    Exposure,
+    Frame,
+    MeterReading,
+    Note,
+    Strip,
+    Test,
+)
+from vadrin.notebook.records.kit import Batch
+from vadrin.notebook.store import Notebook
+
+DRIFT_TOLD = 1 / 3
+"""Stops the light may move before it is said."""
+
+_DONE = {
+    EXPOSED: "tick frame",
+    SKIPPED: "skip frame",
+    DOUBLED: "mark double exposure of frame",
+    PLANNED: "take back frame",
+}
+Place = tuple[StripSheet, FrameSheet]
+
+
+def next_to_expose(sheet: TestSheet) -> Place | None:
+    """The first frame still to be taken."""
+    return next(((s, f) for s, f in sheet.shots() if f.frame.state == PLANNED), None)
+
+
+def last_exposed(sheet: TestSheet) -> Place | None:
+    """The last frame that was taken, skipped or doubled before the next one."""
+    done = [(s, f) for s, f in sheet.shots() if f.frame.state != PLANNED]
+    return done[-1] if done else None
+
+
+def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
+    """What the marks the script asked for give, in stops from the frame's EI."""
+    if frame.wanted_stops is None or frame.seconds is None or frame.aperture is None:
+        return frame.stops
+    if by_contact(test):
+        return frame.wanted_stops
+    return _stops_of(notebook, test, frame, frame.seconds, frame.aperture)
+
+
+def _stops_of(
+    notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
+) -> float:
+    from vadrin.app.plan.camera_settings import UNMETERED, limits_of
+    from vadrin.core.exposure.camera import real_time, worth
+
+    limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
+    fixed = test.kind in UNMETERED
+    real = (real_time if fixed else worth)(limits, exact_shutter(seconds))
+    start = exact_shutter(test.metered_seconds) / exact_aperture(test.aperture) ** 2
+    index = log2((frame.exposure_index or test.exposure_index) / test.exposure_index)
+    light = log2(real / exact_aperture(aperture) ** 2 / start) + index + _light_of(notebook, frame)
+    return round(light - frame.filter_stops - limits.light_loss, 4)
+
+
+def _light_of(notebook: Notebook, frame: Frame) -> float:
+    """How far the light had moved, in stops, when a frame's settings were last worked out."""
+    return float(frame.compensation or 0.0)
+
+
+def mark_frame(notebook: Notebook, frame: Frame, state: str) -> None:
+    """Set a frame's state, with the time it happened; the first of a roll takes the roll."""
+    test = _test_of(notebook, frame)
+    once = asked_stops(notebook, test, frame) if test else frame.stops
+    light = None if once is None else once + (state == DOUBLED)
+    shots = {EXPOSED: 1, DOUBLED: 2}.get(state, 0)
+    with notebook.change(f"{_DONE[state]} {frame.name}"):
+        record(notebook, frame, state, light, [(once, frame.seconds, frame.aperture)] * shots)
+
+
+def take_otherwise(
+    notebook: Notebook, frame: Frame, seconds: float | None = None,
+    aperture: float | None = None, stops: float | None = None,
+) -> None:  # fmt: skip
+    """Tick a frame that was taken with another shutter, aperture or offset than asked for."""
+    test = _test_of(notebook, frame)
+    if test is None or frame.wanted_stops is None:
+        raise EditRefusedError("this frame is kept from light; tick it, skip it or double it")
+    t, n = seconds or frame.seconds, aperture or frame.aperture
+    if stops is None:
+        if t is None or n is None:
+            raise EditRefusedError("say the offset from the meter, in stops")
+        stops = _stops_of(notebook, test, frame, t, n)
+    with notebook.change(f"frame {frame.name} taken otherwise"):
+        record(notebook, frame, EXPOSED, stops, [(stops, t, n)])
+
+
+def record(
+    notebook: Notebook, frame: Frame, state: str, light: float | None,
+    shots: list[tuple[float | None, float | None, float | None]],
+) -> None:  # fmt: skip
+    when = "" if state == PLANNED else now()
+    before = _rolls_begun(notebook, frame)
+    for old in notebook.all(Exposure, frame_id=frame.id):
+        notebook.remove(old)
+    notebook.put(replace(frame, state=state, exposed_at=when, stops=light))
+    if light is not None:
+        notebook.add_all([
+            Exposure(frame_id=frame.id, position=i, exposed_at=when, stops=stops, seconds=t,
+                     aperture=n)
+            for i, (stops, t, n) in enumerate(shots)
+        ])  # fmt: skip
+    _count_rolls(notebook, frame, _rolls_begun(notebook, frame) - before)
+
+
+def _test_of(notebook: Notebook, frame: Frame) -> Test | None:
+    strip = notebook.get(Strip, frame.strip_id)
+    return notebook.get(Test, strip.test_id) if strip else None
+
+
+def _rolls_begun(notebook: Notebook, frame: Frame) -> int:
+    """1 where the roll a frame is on has been begun, else 0."""
+    strip = notebook.get(Strip, frame.strip_id)
+    if strip is None:
+        return 0
+    mates = notebook.all(Strip, test_id=strip.test_id, roll=strip.roll)
+    frames = notebook.all_of(Frame, "strip_id", [s.id for s in mates])
+    return int(any(f.state != PLANNED for f in frames))
+
+
+def _count_rolls(notebook: Notebook, frame: Frame, taken: int) -> None:
+    """Count the batch down by the rolls taken, where its rolls are counted at all."""
+    strip = notebook.get(Strip, frame.strip_id)
+    test = notebook.get(Test, strip.test_id) if strip else None
+    batch_id = (strip.batch_id if strip else None) or (test.batch_id if test else None)
+    batch = notebook.get(Batch, batch_id) if batch_id and taken else None
+    if batch is not None and batch.rolls_left is not None:
+        notebook.put(replace(batch, rolls_left=max(0, batch.rolls_left - taken)))
+
+
+def write_note(notebook: Notebook, test_id: int, frame_id: int | None, words: str) -> None:
+    """Keep words about a frame, or about the test."""
+    if words.strip():
+        with notebook.change("note"):
+            notebook.add(
+                Note(test_id=test_id, frame_id=frame_id, written_at=now(), words=words.strip())
+            )
+
+
+def note_light(notebook: Notebook, sheet: TestSheet, seconds: float) -> float:
+    """Write down what the meter asks for now, at the plan's aperture.
+
+    Returns
+    -------
+    float
+        Stops by which the light moved since the plan's reading; minus is dimmer.
+    """
+    moved = log2(exact_shutter(sheet.test.metered_seconds) / exact_shutter(seconds))
+    place = next_to_expose(sheet)
+    with notebook.change("meter reading"):
+        notebook.add(
+            MeterReading(
+                test_id=sheet.test.id, taken_at=now(), stops=round(moved, 4),
+                frame_id=place[1].frame.id if place else None,
+            )
+        )  # fmt: skip
+    return moved
+
+
+def light_now(notebook: Notebook, sheet: TestSheet) -> float:
+    """Stops by which the light had moved at the last meter reading."""
+    readings = notebook.all(MeterReading, test_id=sheet.test.id)
+    return readings[-1].stops if readings else 0.0
+
+
+def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
+    """Work the settings of all frames not taken yet out for the light as it is now."""
+    from vadrin.app.plan.camera_settings import UNMETERED, limits_of, with_settings
+
+    moved = light_now(notebook, sheet)
+    count = 0
+    test = replace(
+        sheet.test, metered_seconds=exact_shutter(sheet.test.metered_seconds) / 2.0**moved
+    )
+    fixed = sheet.test.kind in UNMETERED
+    with notebook.change("rescale the frames to come"):
+        for strip in sheet.strips:
+            lit = [f.frame for f in strip.frames if f.frame.state == PLANNED]
+            lit = [f for f in lit if f.wanted_stops is not None]
+            bare = lit if fixed else [replace(f, seconds=None) for f in lit]
+            for frame in with_settings(test, limits_of(notebook, test, strip.strip), bare):
+                notebook.put(replace(frame, compensation=moved))
+            count += len(lit)
+    return count
+
+
+def spoil_since_last_reading(notebook: Notebook, sheet: TestSheet) -> int:
+    """Leave out the frames taken between the last two meter readings."""
+    readings = notebook.all(MeterReading, test_id=sheet.test.id)
+    ids = [f.frame.id for _, f in sheet.shots()]
+
+    def turn(reading: MeterReading) -> int:
+        return ids.index(reading.frame_id) if reading.frame_id in ids else len(ids)
+
+    stop = turn(readings[-1]) if readings else 0
+    start = turn(readings[-2]) if len(readings) > 1 else 0
+    spoilt = [f.frame for _, f in sheet.shots()[start:stop] if f.frame.state in (EXPOSED, DOUBLED)]
+    with notebook.change("mark the spoilt frames"):
+        for frame in spoilt:
+            words = f"the light moved by {stops_text(readings[-1].stops, signed=True)} stop"
+            notebook.put(replace(frame, state=SKIPPED, note=words))
+    return len(spoilt)

@@ -1,0 +1,137 @@
+"""What to set and do for a frame, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, shutter_name, stops_text
+from vadrin.notebook.records.all_records import BLANK, CHECK, FOGGED, LOST
+
+_MARKS = (1.0, 1.2, 1.4, 1.8, 2, 2.4, 2.8, 3.5, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22, 27,
+          32, 45, 64)  # fmt: skip
+
+
+def aperture_name(f_number: float) -> str:
+    """The mark nearest an exact f-number."""
+    near = min(_MARKS, key=lambda m: abs(exact_aperture(m) - f_number))
+    shown = near if abs(exact_aperture(near) / f_number - 1) < 0.035 else round(f_number, 1)
+    return f"f/{shown:g}"
+
+
+@dataclass(frozen=True)
+class Shot:
+    """One frame of the script in words; parts that change from the frame before are named."""
+
+    setting: str
+    aperture: str
+    offset: str
+    turn: str
+    changed: tuple[str, ...]
+
+
+def setting_of(frame: FrameSheet) -> str:
+    """The shutter mark, or what is done instead."""
+    role = frame.frame.role
+    if frame.frame.blank or role in (BLANK, LOST):
+        return "cap on"
+    if role == FOGGED:
+        return "wind on" if frame.name == "leader" else "fog it"
+    if frame.frame.seconds is None:
+        return stops_text(frame.frame.wanted_stops or 0.0, signed=True)
+    return shutter_name(frame.frame.seconds)
+
+
+def aperture_of(frame: FrameSheet) -> str:
+    """The aperture mark; empty where it does not matter."""
+    lit = frame.frame.wanted_stops is not None and frame.frame.aperture
+    return aperture_name(float(frame.frame.aperture or 0)) if lit else ""
+
+
+def _filter_of(frame: FrameSheet) -> str:
+    stops = frame.frame.filter_stops
+    return f"neutral density {stops_text(stops)}" if stops else ""
+
+
+def offset_of(frame: FrameSheet) -> str:
+    """The offset from the meter in words."""
+    kept = {BLANK: "blank frame", LOST: f"goes to the {frame.name}",
+            FOGGED: "the leader" if frame.name == "leader" else "fogged to full light"}  # fmt: skip
+    role = frame.frame.role
+    if role in kept:
+        return kept[role]
+    if frame.frame.blank or frame.frame.wanted_stops is None:
+        return "blank frame"
+    stops = frame.frame.wanted_stops
+    said = "as the meter says"
+    if stops:
+        unit = "stop" if abs(stops) <= 1 else "stops"
+        said = f"{stops_text(abs(stops))} {unit} {'over' if stops > 0 else 'under'} the meter"
+    return f"{said}, the first once more" if role == CHECK else said
+
+
+def _todo(frame: FrameSheet, before: FrameSheet | None) -> str:
+    role = frame.frame.role
+    if role == LOST:
+        return f"Cap on and wind on: this piece goes to the {frame.name}."
+    if role == FOGGED and frame.name == "leader":
+        return "Wind on: the leader, fogged as the film was loaded. Keep it for a clip."
+    if role == FOGGED:
+        return "Lens off or wide open to the light: fog this frame through."
+    if frame.frame.blank:
+        return "Put the cap on and wind on: this frame stays blank."
+    if before is None or before.frame.wanted_stops is None:
+        return "Cap off, focus at infinity, then set it."
+    return ""
+
+
+def shot_of(frame: FrameSheet, before: FrameSheet | None) -> Shot:
+    """A frame in words, with what to turn since the frame before."""
+    setting, aperture, dark = setting_of(frame), aperture_of(frame), _filter_of(frame)
+    turn = _todo(frame, before)
+    changed: list[str] = []
+    if not turn and before is not None:
+        for name, new, old in (
+            ("shutter", setting, setting_of(before)), ("aperture", aperture, aperture_of(before)),
+            ("filter", dark, _filter_of(before)),
+        ):  # fmt: skip
+            if new != old:
+                changed.append(name)
+        parts = {"shutter": f"the shutter from {setting_of(before)} to {setting}",
+                 "aperture": f"the aperture from {aperture_of(before)} to {aperture}",
+                 "filter": f"the filter to {dark or 'none'}"}  # fmt: skip
+        turn = f"Turn {' and '.join(parts[c] for c in changed)}." if changed else "Change nothing."
+        index, last = frame.frame.exposure_index, before.frame.exposure_index
+        if index and last and index != last:
+            turn += f" This frame stands for EI {marked_ei(index)}."
+    if frame.frame.seconds and frame.frame.seconds >= 0.99 and not frame.frame.blank:
+        turn += " Wait for the camera to be still; a cable helps."
+    shown = f"{aperture}  {dark}".strip()
+    return Shot(setting, shown, offset_of(frame), turn.strip(), tuple(changed))
+
+
+def then_words(place: tuple[StripSheet, FrameSheet] | None, here: StripSheet) -> str:
+    """What comes after, so that it can be made ready."""
+    if place is None:
+        return "This is the last frame."
+    strip, frame = place
+    words = f"Then {setting_of(frame)} {aperture_of(frame)}".rstrip()
+    if strip.strip.roll != here.strip.roll:
+        return f"{words}, on roll {strip.strip.roll}: change the film or the camera."
+    return f"{words}, on strip {strip.strip.label}." if strip is not here else f"{words}."
+
+
+def script_rows(sheet: TestSheet) -> list[tuple[str, str, str, str, str]]:
+    """The whole script for paper: number, strip, what to set, offset, what to do."""
+    rows = []
+    before: FrameSheet | None = None
+    for number, (strip, frame) in enumerate(sheet.shots(), start=1):
+        shot = shot_of(frame, before)
+        lit = frame.frame.wanted_stops is not None
+        offset = frame.name if lit else shot.offset
+        setting = f"{shot.setting}  {shot.aperture}".strip()
+        fresh = lit and (before is None or before.frame.wanted_stops is None)
+        turned = "all" if fresh else ", ".join(shot.changed)
+        rows.append((str(number), strip.strip.label, setting, offset, turned))
+        before = frame
+    return rows

@@ -1,0 +1,1 @@
+"""The shelf and the cupboard: tests found, compared, and started anew; film and kit."""

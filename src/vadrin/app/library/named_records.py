@@ -1,0 +1,54 @@
+"""Film, chemistry and kit by the names a tester types; what is new is written."""
+
+from __future__ import annotations
+
+from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, Stock
+from vadrin.notebook.store import Notebook
+
+
+def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
+    """The stock with a name, written if it is new. Inside `Notebook.change`."""
+    known = notebook.all(Stock, name=name)
+    if known:
+        return known[0]
+    return notebook.add(Stock(name=name, box_speed=box_speed or 100.0))
+
+
+def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Developer:
+    """The developer with a name and dilution, written if it is new. Inside `change`."""
+    known = notebook.all(Developer, name=name, dilution=dilution)
+    return known[0] if known else notebook.add(Developer(name=name, dilution=dilution))
+
+
+def developer_phrased(notebook: Notebook, words: str) -> Developer:
+    """The developer of a phrase whose last word is its dilution, as in ``Tarn 1+9``."""
+    plain = words.strip()
+    for developer in notebook.all(Developer):
+        if f"{developer.name} {developer.dilution}".strip() == plain:
+            return developer
+    name, _, dilution = plain.rpartition(" ")
+    if not name or not any(sign in dilution for sign in "+:"):
+        return developer_named(notebook, plain)
+    return developer_named(notebook, name, dilution)
+
+
+def batch_named(notebook: Notebook, stock_id: int, name: str) -> Batch:
+    """The batch of a stock with a name, written if it is new. Inside `change`."""
+    known = notebook.all(Batch, stock_id=stock_id, name=name)
+    return known[0] if known else notebook.add(Batch(stock_id=stock_id, name=name))
+
+
+def camera_named(notebook: Notebook, name: str) -> int | None:
+    """The id of the camera with a name, written if it is new; None for no name."""
+    if not name.strip():
+        return None
+    known = notebook.all(Camera, name=name.strip())
+    return known[0].id if known else notebook.add(Camera(name=name.strip())).id
+
+
+def lens_named(notebook: Notebook, name: str) -> int | None:
+    """The id of the lens with a name, written if it is new; None for no name."""
+    if not name.strip():
+        return None
+    known = notebook.all(Lens, name=name.strip())
+    return known[0].id if known else notebook.add(Lens(name=name.strip())).id

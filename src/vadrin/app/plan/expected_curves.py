@@ -1,0 +1,162 @@
+"""What a plan is likely to give: the film's own last curves, or a typical film's, said so."""
+
+from __future__ import annotations
+
+import json
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+from vadrin.app.display.quantities import date_text
+from vadrin.app.results.answer import AS_DEVELOPED
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.curves.metrics import speed_point
+from vadrin.core.curves.shape import Curves
+from vadrin.core.figure import Figure
+from vadrin.core.fitting.fit import fit_strips
+from vadrin.core.planning.film_prior import (
+    Likely,
+    likely_curve,
+    likely_of_film,
+    likely_of_fit,
+    moved,
+)
+from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.simulation.film import adapted_film, typical_film
+from vadrin.notebook.records.all_records import Finding
+from vadrin.notebook.store import Notebook
+
+_TYPICAL_INDEX = 100.0
+_NEWEST = """
+SELECT finding.id FROM finding JOIN test ON test.id = finding.test_id
+WHERE test.stock_id = :stock AND test.developer_id = :developer AND test.id <> :me
+AND finding.time_min > 0 AND finding.target_kind <> :as_developed
+ORDER BY finding.id DESC LIMIT 1
+"""
+
+
+@dataclass(frozen=True)
+class ExpectedStrip:
+    """A strip's likely curve, with what a plot needs of it; nothing here was measured."""
+
+    label: str
+    time_min: float
+    curve: Curves
+    first: float
+    last: float
+    log_h_m: Figure
+    base_fog: Figure
+
+
+@dataclass(frozen=True)
+class FoundBefore:
+    """What this film in this developer was found to do the last time, and on which readings."""
+
+    zone_ei: float
+    minutes: float
+    target_kind: str
+    target_value: float
+    day: str
+    question: str = ""
+
+
+@dataclass(frozen=True, eq=False)
+class Expected:
+    """A film's likely curves, in words whose they are, and the minutes they were measured for."""
+
+    likely: Likely
+    basis: str
+    found: FoundBefore | None = None
+    measured: tuple[float, float] | None = None
+
+    def beyond(self, minutes: float) -> bool:
+        """Whether a time lies outside those the curves were measured for."""
+        return self.measured is not None and not (
+            self.measured[0] * 0.98 <= minutes <= self.measured[1] * 1.02
+        )
+
+
+def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
+    """The newest finding of a time for the same film and developer, in one question."""
+    test = sheet.test
+    newest = notebook.rows(_NEWEST, stock=test.stock_id, developer=test.developer_id, me=test.id,
+                           as_developed=AS_DEVELOPED)  # fmt: skip
+    last = notebook.get(Finding, newest[0][0]) if newest else None
+    if last is None:
+        return None
+    return FoundBefore(last.exposure_index, last.time_min, last.target_kind, last.target_value,
+                       date_text(last.decided_at), last.question)  # fmt: skip
+
+
+def _readings_behind(question: str) -> tuple[StripReadings, ...]:
+    """The visual readings a finding rested on, as they were kept with it."""
+    made = []
+    for label, strip in json.loads(question)["strips"].items():
+        if strip.get("material"):
+            continue
+        rows = tuple(
+            Reading(name, x, density)
+            for name, x, *read in strip["readings"]
+            for channel, density in read
+            if channel == "visual"
+        )
+        made.append(StripReadings(label, strip["time_min"], strip["temperature_c"], rows))
+    return tuple(made)
+
+
+def _own(found: FoundBefore) -> Likely | None:
+    """The film's own curves; None where fewer than two times were read."""
+    try:
+        strips = _readings_behind(found.question)
+    except (ValueError, KeyError, TypeError):
+        return None
+    timed = tuple(s for s in strips if s.time_min and s.readings)
+    try:
+        fit = fit_strips(timed)
+    except (ValueError, ArithmeticError):
+        return None
+    return likely_of_fit(fit) if fit.law.distinct > 1 else None
+
+
+@lru_cache(maxsize=1)
+def _typical() -> Likely:
+    return likely_of_film(typical_film(_TYPICAL_INDEX))
+
+
+def quick(found: FoundBefore | None) -> bool:
+    """Whether a film's likely curves are at hand without a fit."""
+    return found is None and _typical.cache_info().currsize > 0
+
+
+@lru_cache(maxsize=64)
+def expected_film(index: float, found: FoundBefore | None) -> Expected:
+    """The film as it measured; else moved to what was found; else a typical one of its EI."""
+    own = _own(found) if found and found.question else None
+    if own is not None and found is not None:
+        times = own.law.times
+        measured = float(times.min()), float(times.max())
+        return Expected(own, f"this film's own curves of {found.day}", found, measured)
+    if found is not None and found.target_kind == "average_gradient":
+        film = adapted_film(typical_film(index), found.zone_ei, found.minutes, found.target_value)
+        return Expected(likely_of_film(film), f"this film as it was found on {found.day}", found)
+    by = math.log10(_TYPICAL_INDEX / index)
+    return Expected(moved(_typical(), by), "a typical film of this EI, assumed")
+
+
+@lru_cache(maxsize=16)
+def _curves(film: Expected, times: tuple[tuple[str, float], ...]) -> tuple[ExpectedStrip, ...]:
+    strips = []
+    for label, minutes in times:
+        curve = likely_curve(film.likely, minutes)
+        x_m, fog = Figure(float(speed_point(curve))), Figure(float(curve.fog))
+        strips.append(ExpectedStrip(label, minutes, curve, -9.0, 9.0, x_m, fog))
+    return tuple(strips)
+
+
+def expected_strips(sheet: TestSheet, film: Expected) -> tuple[ExpectedStrip, ...]:
+    """Curves the film is likely to give at the planned times; of other films nothing is known.
+
+    The same plan gives the same object, so that a plot can tell that nothing changed.
+    """
+    mine = [s for s in sheet.strips if not sheet.material_of(s)]
+    return _curves(film, tuple((s.strip.label, s.strip.planned_min or 8.0) for s in mine))

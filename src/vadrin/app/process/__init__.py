@@ -1,0 +1,1 @@
+"""What each strip got in the darkroom."""

@@ -1,0 +1,69 @@
+"""The conditions of a run in words: how it was agitated, in what, with what it was read."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from vadrin.app.library.cupboard import title_of
+from vadrin.notebook.records.all_records import Test
+from vadrin.notebook.records.kit import Bottle, Instrument, LightMeter, Paper, Process
+from vadrin.notebook.store import Notebook
+
+TEXTS = {"agitation": "agitation", "vessel": "vessel", "water": "water"}
+LINKS: dict[str, tuple[str, type[Any]]] = {
+    "process": ("process_id", Process), "bottle": ("bottle_id", Bottle),
+    "instrument": ("instrument_id", Instrument), "light meter": ("meter_id", LightMeter),
+    "paper": ("paper_id", Paper),
+}  # fmt: skip
+NAMES = (*TEXTS, *LINKS)
+NOT_SAID = "not said"
+
+
+def condition_shown(notebook: Notebook, test: Test, name: str) -> str:
+    """A condition as it is read and typed."""
+    if name in TEXTS:
+        return str(getattr(test, TEXTS[name])) or NOT_SAID
+    field, kind = LINKS[name]
+    record = notebook.get(kind, getattr(test, field) or 0)
+    return title_of(notebook, record) if record else NOT_SAID
+
+
+def condition_choices(notebook: Notebook, name: str) -> list[str]:
+    """What the arrow keys step through; empty where one types."""
+    if name in TEXTS:
+        return []
+    return [NOT_SAID, *(title_of(notebook, r) for r in notebook.all(LINKS[name][1]))]
+
+
+def set_condition(notebook: Notebook, test: Test, name: str, words: str) -> Test:
+    """Write a condition down, as one edit; a process brings its own agitation and vessel.
+
+    Raises
+    ------
+    ValueError
+        If there is no such thing in the cupboard.
+    """
+    typed = "" if words.strip() == NOT_SAID else words.strip()
+    with notebook.change(f"change the {name}"):
+        if name in TEXTS:
+            changes: dict[str, Any] = {TEXTS[name]: typed}
+        else:
+            changes = _link(notebook, name, typed)
+        return notebook.put(replace(test, **changes))
+
+
+def _link(notebook: Notebook, name: str, typed: str) -> dict[str, Any]:
+    field, kind = LINKS[name]
+    if not typed:
+        return {field: None}
+    found = next(
+        (r for r in notebook.all(kind) if title_of(notebook, r).lower() == typed.lower()), None
+    )
+    if found is None:
+        raise ValueError(f"there is no {name} called “{typed}” in the cupboard yet (Ctrl+9)")
+    changes: dict[str, Any] = {field: found.id}
+    if isinstance(found, Process):
+        kept = {"agitation": found.agitation, "vessel": found.vessel, "water": found.water}
+        changes |= {key: value for key, value in kept.items() if value}
+    return changes

@@ -1,0 +1,1 @@
+"""Readings typed, imported, exported and doubted."""

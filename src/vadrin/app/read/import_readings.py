@@ -1,0 +1,164 @@
+"""Turning a table of readings from a file into a test, or into readings of a test's frames."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+from pathlib import Path
+
+from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.plan.planning import EditRefusedError, fresh_uid, now
+from vadrin.app.read.export_readings import LEFT_OUT
+from vadrin.app.test_sheet import TestSheet
+from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
+from vadrin.notebook.records.all_records import (
+    BLANK,
+    BRACKET,
+    EXPOSED,
+    Frame,
+    Matching,
+    Reading,
+    Strip,
+    Test,
+)
+from vadrin.notebook.store import Notebook
+
+
+def import_table(notebook: Notebook, table: ReadingsTable) -> Test:
+    """Write a table's rows as a new test with its strips, as one edit.
+
+    Parameters
+    ----------
+    notebook : Notebook
+    table : ReadingsTable
+        Only its rows are taken; its problems are the caller's to show first.
+
+    Raises
+    ------
+    EditRefusedError
+        If no row tells an exposure: no test can be made of densities alone.
+    """
+    if not table.exposures_known:
+        raise EditRefusedError(
+            f"{table.source} holds densities but no exposures. Put the test they were read "
+            "from on the bench, then import it again: they go to its frames in their order."
+        )
+    with notebook.change(f"import {table.source}"):
+        index = next((r.ei for r in table.rows if r.ei), None)
+        stock = stock_named(notebook, Path(table.source).stem, index)
+        developer = developer_named(notebook, "unnamed developer")
+        test = notebook.add(
+            Test(
+                uid=fresh_uid(),
+                stock_id=stock.id,
+                developer_id=developer.id,
+                created_at=now(),
+                exposure_index=index or stock.box_speed,
+                note=f"Imported from {table.source}.",
+            )
+        )
+        by_strip: dict[str, list[TableRow]] = {}
+        for row in table.rows:
+            by_strip.setdefault(row.strip, []).append(row)
+        for position, (label, rows) in enumerate(by_strip.items()):
+            _write_strip(notebook, test, position, label, rows)
+    return test
+
+
+def _write_strip(
+    notebook: Notebook, test: Test, position: int, label: str, rows: list[TableRow]
+) -> None:
+    time = next((r.time_min for r in rows if r.time_min is not None), None)
+    temperature = next((r.temperature_c for r in rows if r.temperature_c is not None), None)
+    strip = notebook.add(
+        Strip(
+            test_id=test.id,
+            position=position,
+            label=label,
+            planned_min=time,
+            time_min=time,
+            temperature_c=temperature,
+        )
+    )
+    by_frame: dict[tuple[object, ...], list[TableRow]] = {}
+    for row in rows:
+        by_frame.setdefault((row.frame, row.log_h, row.ei, row.stops), []).append(row)
+    frames = notebook.add_all([
+        Frame(
+            strip_id=strip.id,
+            position=place,
+            name=first.frame,
+            log_h=first.log_h,
+            exposure_index=first.ei,
+            stops=first.stops,
+            wanted_stops=first.stops,
+            state=EXPOSED,
+            role=BLANK if first.log_h is None and first.ei is None else BRACKET,
+        )
+        for place, (first, *_) in enumerate(by_frame.values())
+    ])  # fmt: skip
+    notebook.add_all([
+        _reading(frame, place, row)
+        for frame, group in zip(frames, by_frame.values(), strict=True)
+        for place, row in enumerate(group)
+    ])  # fmt: skip
+
+
+def _reading(frame: Frame, place: int, row: TableRow) -> Reading:
+    extra = {k: v for k, v in row.extra.items() if k != LEFT_OUT and v}
+    return Reading(
+        frame_id=frame.id,
+        position=place,
+        density=row.density,
+        channel=row.channel,
+        note=row.note,
+        left_out=row.extra.get(LEFT_OUT, "").lower() == "yes",
+        extra=json.dumps(extra) if extra else "",
+    )
+
+
+def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> int:
+    """Give densities without exposures to a test's frames without readings, in their order.
+
+    Returns
+    -------
+    int
+        Number of readings written.
+
+    Raises
+    ------
+    EditRefusedError
+        If there are more densities than frames waiting.
+    """
+    waiting = [f.frame for _, f in sheet.frames() if f.readable and not f.readings]
+    names = list(dict.fromkeys((r.strip, r.frame) for r in table.rows))
+    if len(names) > len(waiting):
+        raise EditRefusedError(
+            f"{table.source} holds {len(names)} samples, but {len(waiting)} frames of this test "
+            "wait for a reading. Nothing was imported."
+        )
+    frames = dict(zip(names, waiting, strict=False))
+    with notebook.change(f"import {table.source} to the frames"):
+        counts: dict[int, int] = {}
+        readings = []
+        for row in table.rows:
+            frame = frames[row.strip, row.frame]
+            readings.append(replace(_reading(frame, counts.get(frame.id, 0), row), read_at=now()))
+            counts[frame.id] = counts.get(frame.id, 0) + 1
+        return len(notebook.add_all(readings))
+
+
+def remembered_columns(notebook: Notebook, headers: tuple[str, ...]) -> tuple[str, ...] | None:
+    """How a table with these headers was matched before; None for never."""
+    known = notebook.all(Matching, headers=json.dumps(headers))
+    columns = json.loads(known[-1].columns) if known else None
+    return tuple(columns) if columns and len(columns) == len(headers) else None
+
+
+def remember_columns(notebook: Notebook, headers: tuple[str, ...], columns: tuple[str, ...]
+                     ) -> None:  # fmt: skip
+    """Keep how a table with these headers was matched."""
+    if remembered_columns(notebook, headers) == columns:
+        return
+    with notebook.change("remember the columns"):
+        notebook.add(Matching(headers=json.dumps(headers), columns=json.dumps(columns)))

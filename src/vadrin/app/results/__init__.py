@@ -1,0 +1,1 @@
+"""Results in words, made once for every view, card and file."""

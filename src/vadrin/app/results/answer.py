@@ -1,0 +1,65 @@
+"""The EI and the time a test comes to: at its target, or as its one development was."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.figure import Figure, absent
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+AS_DEVELOPED = "as developed"
+"""Stands for a target where there was one development, so that no time could be looked for."""
+
+
+_AS_IT_IS = ("speed", "compare", "rescue", "mixed roll")
+"""Kinds that ask for an EI, not for a time."""
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What a film is rated and developed by.
+
+    Attributes
+    ----------
+    index, time_min : Figure
+    target_kind : str
+        The target the time was found for, or `AS_DEVELOPED`.
+    target_value : float
+    """
+
+    index: Figure
+    time_min: Figure
+    target_kind: str
+    target_value: float
+
+    @property
+    def ready(self) -> bool:
+        """Whether there is something to decide on."""
+        return self.index.present and self.time_min.present
+
+
+def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
+    """The answer of a test; where there was one time, the EI as it was developed.
+
+    That time answers only the kinds that ask for no other.
+    """
+    finding, target = analysis.finding, analysis.settings.target
+    found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
+    others = {s.strip.label for s in sheet.strips if sheet.material_of(s)}
+    own = [s for s in analysis.strips if s.label not in others]
+    if analysis.strips and not own:
+        gap = absent("only what is compared was read; read the reference's strip")
+        return Answer(gap, gap, target.kind, target.value)
+    times = {round(s.restated_min, 2) for s in own if s.restated_min}
+    if found.ready or len(times) != 1:
+        return found
+    first = own[0]
+    index = first.speed if analysis.settings.school == "standard" else first.zone_ei
+    time = finding.time_min
+    if first.restated_min and sheet.test.kind in _AS_IT_IS:
+        time = Figure(first.restated_min)
+    return Answer(index, time, AS_DEVELOPED, first.average_gradient.value or 0.0)

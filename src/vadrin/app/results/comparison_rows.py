@@ -1,0 +1,75 @@
+"""Materials set beside the reference, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.figure import Figure
+from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.comparison import Comparison
+
+HEADS = ("Beside the reference", "Speed", "Contrast", "Base plus fog", "Toe", "Highlights",
+         "Time to match")  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Beside:
+    """One cell: what was found and its range, and why where nothing was."""
+
+    shown: str
+    spread: str = ""
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class ComparedLine:
+    """One material: its name, then a cell for each of `HEADS` after the first."""
+
+    name: str
+    cells: tuple[Beside, ...]
+
+
+def _minus(words: str) -> str:
+    return words.replace("-", "−")
+
+
+def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less: float = 0.0
+          ) -> Beside:  # fmt: skip
+    if figure.value is None:
+        return Beside("—", why=figure.why)
+
+    def written(value: float | None) -> str:
+        shown = format(((value or 0.0) - less) * scale, pattern)
+        nothing = not any(digit in "123456789" for digit in shown)
+        return shown.lstrip("+-") if nothing else _minus(shown)
+
+    spread = ""
+    if figure.low is not None and figure.high is not None:
+        spread = f"{written(figure.low)} to {written(figure.high)}"
+    return Beside(f"{written(figure.value)} {unit}".strip(), spread)
+
+
+def _line(sheet: TestSheet, one: Comparison) -> ComparedLine:
+    strip = next((s for s in sheet.strips if s.strip.label == one.strip), None)
+    other = strip.other or strip.strip.note if strip else ""
+    factor = one.time_factor
+    match = Beside("—", why=factor.why)
+    if factor.value is not None:
+        match = Beside(f"×{factor.value:.2f}", "rule of thumb")
+    return ComparedLine(
+        f"{other or 'another'}, strip {one.strip}",
+        (
+            _cell(one.speed_stops, "+.1f", "stop"),
+            _cell(one.contrast, "+.0f", "%", 100.0, 1.0),
+            _cell(one.base_fog, "+.2f"),
+            _cell(one.toe_share, "+.0f", "%", 100.0),
+            _cell(one.shoulder_stops, "+.1f", "stop"),
+            match,
+        ),
+    )
+
+
+def compared_lines(sheet: TestSheet, analysis: Analysis) -> tuple[ComparedLine, ...]:
+    """A line for each strip of another material."""
+    return tuple(_line(sheet, one) for one in analysis.compared)

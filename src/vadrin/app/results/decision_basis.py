@@ -1,0 +1,117 @@
+"""A finding keeps the readings and settings it rested on, and tells when they have changed."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.notebook.records.all_records import Finding
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+_PLACES = 6
+
+
+def question_of(sheet: TestSheet) -> dict[str, Any]:
+    """The readings that count and the settings a test is worked out with, as plain data."""
+    test = sheet.test
+    strips: dict[str, Any] = {}
+    for strip in sheet.strips:
+        rows = [
+            [f.frame.name, None if x is None else round(x, _PLACES),
+             *[[r.channel, r.density] for r in f.readings if not r.left_out]]
+            for f in strip.frames
+            if f.counts and any(not r.left_out for r in f.readings)
+            for x in [f.log_h(test.meter_constant)]
+        ]  # fmt: skip
+        if rows:
+            strips[strip.strip.label] = {
+                "time_min": strip.minutes,
+                "temperature_c": strip.strip.temperature_c,
+                "readings": rows,
+            }
+            other = sheet.material_of(strip)
+            if other:
+                strips[strip.strip.label]["material"] = other
+    return {
+        "target": [test.target_kind, test.target_value],
+        "school": test.school,
+        "meter_constant": test.meter_constant,
+        "strips": strips,
+    }
+
+
+def question_text(sheet: TestSheet) -> str:
+    """The same as text, equal for equal grounds."""
+    return json.dumps(question_of(sheet), sort_keys=True)
+
+
+@dataclass(frozen=True)
+class Rot:
+    """What changed under a finding since it was decided."""
+
+    finding: Finding
+    changes: tuple[str, ...]
+
+    def sentence(self) -> str:
+        """What was decided, and what is different now."""
+        was = self.finding
+        return (
+            f"Decided: EI {marked_ei(was.exposure_index)}, {minutes_text(was.time_min)}. Since "
+            f"then {'; '.join(self.changes)}."
+        )
+
+
+def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) -> list[str]:
+    words = []
+    for key, name in (("time_min", "time"), ("temperature_c", "temperature")):
+        if before[key] != after[key]:
+            words.append(f"strip {label}'s {name} went from {before[key]} to {after[key]}")
+    old, new = ({json.dumps(r) for r in side["readings"]} for side in (before, after))
+    if old != new:
+        count = max(len(old - new), len(new - old))
+        frames = "frame differs" if count == 1 else "frames differ"
+        words.append(f"{count} {frames} on strip {label}")
+    return words
+
+
+def rot_of(sheet: TestSheet) -> Rot | None:
+    """What changed under the newest finding; None where nothing did, or there is none."""
+    if not sheet.findings or not sheet.findings[-1].question:
+        return None
+    finding = sheet.findings[-1]
+    now = json.loads(question_text(sheet))
+    try:
+        then = json.loads(finding.question)
+        words = [
+            f"the {name} changed"
+            for key, name in (("target", "target"), ("school", "school"),
+                              ("meter_constant", "meter constant"))
+            if then[key] != now[key]
+        ]  # fmt: skip
+        for label in sorted(set(then["strips"]) | set(now["strips"])):
+            if label not in now["strips"]:
+                words.append(f"strip {label} has no readings any more")
+            elif label not in then["strips"]:
+                words.append(f"strip {label} was read")
+            else:
+                words += _strip_changes(label, then["strips"][label], now["strips"][label])
+    except (ValueError, KeyError, TypeError):
+        return None
+    return Rot(finding, tuple(words)) if words else None
+
+
+def fresh_text(sheet: TestSheet, analysis: Analysis) -> str:
+    """The present answer in a phrase."""
+    from vadrin.app.results.answer import answer_of
+
+    answer = answer_of(sheet, analysis)
+    index, time = answer.index.value, answer.time_min.value
+    if index is None or time is None:
+        return f"without a finding: {answer.time_min.why or answer.index.why}"
+    return f"EI {marked_ei(index)}, {minutes_text(time)}"

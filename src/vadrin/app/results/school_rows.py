@@ -1,0 +1,76 @@
+"""The schools side by side, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.core.exposure.arithmetic import marked_ei, stops_text
+from vadrin.core.figure import Figure
+from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.schools import SchoolAnswer
+
+
+@dataclass(frozen=True)
+class SchoolLine:
+    """One school's answer in words."""
+
+    name: str
+    index: str
+    time: str
+    why: str
+    chosen: bool
+
+
+def _index(figure: Figure) -> str:
+    return "—" if figure.value is None else str(marked_ei(figure.value))
+
+
+def _time(figure: Figure) -> str:
+    return "—" if figure.value is None else minutes_text(figure.value)
+
+
+_NAMES = {
+    "shadow": "Shadow",
+    "standard": "Standard",
+    "gradient": "Gradient",
+    "print quality": "Print quality",
+    "data sheet": "Data sheet",
+}
+
+
+def _rates(answer: SchoolAnswer, analysis: Analysis) -> bool:
+    """Whether a school's answer is the one the film is rated by: same EI at the same time."""
+    rated, time = analysis.rated_index.value, analysis.finding.time_min.value
+    return rated is not None and (answer.exposure_index.value, answer.time_min.value) == (
+        rated,
+        time,
+    )
+
+
+def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
+    """Every school's answer from the same readings, the one rated by marked."""
+    return tuple(
+        SchoolLine(
+            _NAMES[answer.key],
+            _index(answer.exposure_index),
+            _time(answer.time_min),
+            answer.exposure_index.why or answer.sentence,
+            _rates(answer, analysis),
+        )
+        for answer in analysis.schools
+    )
+
+
+def limits_text(analysis: Analysis) -> str:
+    """How far the film can be pushed, and what the soft column rests on, in a sentence."""
+    limits = analysis.limits
+    rule = "The column +30 % a stop is a rule of thumb, not measured."
+    if limits is None or limits.last_usable.value is None:
+        return rule
+    usable = f"Pushes up to {stops_text(limits.last_usable.value)} stops keep usable shadow"
+    if limits.last_salvageable.value is not None:
+        reach = limits.last_salvageable
+        more = " at least, the tested times end there" if reach.why else ""
+        usable += f", up to {stops_text(reach.known())} can be salvaged{more}"
+    return f"{usable}. {rule}"

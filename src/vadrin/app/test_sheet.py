@@ -1,0 +1,241 @@
+"""One test as a whole, taken from the notebook as frozen data."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TypeVar
+
+from vadrin.core.exposure.arithmetic import log_h_of_frame, stops_text
+from vadrin.notebook.changes import Change
+from vadrin.notebook.records.all_records import (
+    CHECK,
+    FOGGED,
+    LOST,
+    PLANNED,
+    SKIPPED,
+    Batch,
+    Developer,
+    Finding,
+    Frame,
+    Note,
+    Reading,
+    Record,
+    Stock,
+    Strip,
+    Test,
+)
+from vadrin.notebook.store import Notebook
+
+R = TypeVar("R", bound=Record)
+
+SPOILT = (SKIPPED,)
+"""States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
+
+
+_APART = ("compare", "mixed roll")
+"""Kinds whose strips after the first are another film, another chemistry or another process."""
+
+_PIECES = ("leader", "holder", "cut")
+"""Pieces of film that carry no exposure of the test, by what they go to."""
+
+_AS_ASKED = 0.3
+"""Stops within which a frame still goes by what was asked for; cameras miss by so much."""
+
+
+@dataclass(frozen=True)
+class FrameSheet:
+    """A frame with its readings, and the name it goes by on the film."""
+
+    frame: Frame
+    readings: tuple[Reading, ...]
+
+    @property
+    def density(self) -> float | None:
+        """Mean of the readings that count; None before the first."""
+        used = [r.density for r in self.readings if not r.left_out]
+        return sum(used) / len(used) if used else None
+
+    @property
+    def name(self) -> str:
+        """``blank``, the stops from the meter, or the frame's own name."""
+        if self.frame.blank:
+            return "blank"
+        if self.frame.role in (FOGGED, LOST):
+            plain = self.frame.name.rstrip("0123456789")
+            return plain if plain in _PIECES else self.frame.role
+        if self.frame.role == CHECK:
+            return "again"
+        wanted, got = self.frame.wanted_stops, self.frame.stops
+        if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
+            return stops_text(wanted, signed=True)
+        if self.frame.stops is not None:
+            return stops_text(self.frame.stops, signed=True)
+        return self.frame.name
+
+    @property
+    def readable(self) -> bool:
+        """Whether there is something on the film to read."""
+        kept = self.frame.role == LOST or self.frame.name.startswith("leader")
+        return self.frame.state not in SPOILT and not kept
+
+    @property
+    def counts(self) -> bool:
+        """Whether its readings belong to the curve; fogged pieces only tell development."""
+        return self.readable and self.frame.role != FOGGED
+
+    def log_h(self, meter_constant: float) -> float | None:
+        """Lg exposure; None for a blank."""
+        if self.frame.log_h is not None:
+            return self.frame.log_h
+        if self.frame.exposure_index is None:
+            return None
+        stops = self.frame.stops or 0.0
+        return log_h_of_frame(self.frame.exposure_index, stops, meter_constant)
+
+
+@dataclass(frozen=True)
+class StripSheet:
+    """A strip with its frames in the order shot."""
+
+    strip: Strip
+    frames: tuple[FrameSheet, ...]
+
+    @property
+    def minutes(self) -> float | None:
+        """The real development time, or the planned one before that."""
+        return self.strip.time_min or self.strip.planned_min
+
+    @property
+    def other(self) -> str:
+        """What it is, where film or chemistry is not the test's own; empty where they are."""
+        mine = self.strip
+        return mine.note if mine.stock_id or mine.batch_id or mine.developer_id else ""
+
+
+@dataclass(frozen=True)
+class TestSheet:
+    """Everything of one test."""
+
+    __test__ = False
+
+    test: Test
+    stock: Stock
+    batch: Batch | None
+    developer: Developer
+    strips: tuple[StripSheet, ...]
+    findings: tuple[Finding, ...]
+    notes: tuple[Note, ...] = ()
+
+    def notes_on(self, frame_id: int) -> str:
+        """Words kept about a frame."""
+        return "; ".join(n.words for n in self.notes if n.frame_id == frame_id)
+
+    def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
+        """All frames strip by strip, each with its strip."""
+        return [(s, f) for s in self.strips for f in s.frames]
+
+    def shots(self) -> list[tuple[StripSheet, FrameSheet]]:
+        """All frames in the order shot, which may change between strips."""
+        return sorted(self.frames(), key=lambda place: place[1].frame.turn)
+
+    def place_of(self, frame_id: int) -> tuple[StripSheet, FrameSheet] | None:
+        """The strip and frame with a frame id."""
+        found = [(s, f) for s, f in self.frames() if f.frame.id == frame_id]
+        return found[0] if found else None
+
+    def material_of(self, strip: StripSheet) -> str:
+        """Which film in which chemistry a strip is; empty for the test's own."""
+        mine = strip.strip
+        other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
+        words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
+        if words or self.test.kind not in _APART or mine.position == 0:
+            return words
+        return f"strip {mine.label}"
+
+    def exposed(self) -> int:
+        """Number of frames that are not waiting to be taken."""
+        return sum(f.frame.state != PLANNED for _, f in self.frames())
+
+    def processed(self) -> int:
+        """Number of strips with a real development time."""
+        return sum(s.strip.time_min is not None for s in self.strips)
+
+    def read(self) -> int:
+        """Number of frames with a reading that counts."""
+        return sum(f.density is not None for _, f in self.frames())
+
+    def readable(self) -> int:
+        """Number of frames that can be read."""
+        return sum(f.readable for _, f in self.frames())
+
+    @property
+    def title(self) -> str:
+        """The stock's name."""
+        return self.stock.name
+
+    @property
+    def process(self) -> str:
+        """Developer, dilution and temperature in a phrase."""
+        where = f"in {self.developer.name} {self.developer.dilution}".strip()
+        return where if self.developer.name else "developer not named yet"
+
+
+def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
+    """Take one test from the notebook; None if it is not there."""
+    test = notebook.get(Test, test_id)
+    return load_sheets(notebook, [test])[0] if test else None
+
+
+def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
+    groups: dict[int, list[R]] = {}
+    for record in records:
+        groups.setdefault(getattr(record, owner), []).append(record)
+    return groups
+
+
+def _named(notebook: Notebook, kind: type[R], ids: set[int]) -> dict[int, R]:
+    return {record.id: record for record in notebook.all_of(kind, "id", sorted(ids))}
+
+
+def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
+    """Take whole tests from the notebook, in few questions to the file."""
+    strips = notebook.all_of(Strip, "test_id", [t.id for t in tests])
+    frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
+    readings = notebook.all_of(Reading, "frame_id", [f.id for f in frames])
+    by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
+    by_test = _grouped(strips, "test_id")
+    findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
+    notes = _grouped(notebook.all_of(Note, "test_id", [t.id for t in tests]), "test_id")
+    stocks = _named(notebook, Stock, {t.stock_id for t in tests})
+    batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
+    developers = _named(notebook, Developer, {t.developer_id for t in tests})
+
+    def strip_sheet(strip: Strip) -> StripSheet:
+        mine = by_strip.get(strip.id, ())
+        return StripSheet(strip, tuple(FrameSheet(f, tuple(by_frame.get(f.id, ()))) for f in mine))
+
+    return [
+        TestSheet(
+            test,
+            stocks.get(test.stock_id, Stock()),
+            batches.get(test.batch_id) if test.batch_id else None,
+            developers.get(test.developer_id, Developer()),
+            tuple(strip_sheet(s) for s in by_test.get(test.id, ())),
+            tuple(findings.get(test.id, ())),
+            tuple(notes.get(test.id, ())),
+        )
+        for test in tests
+    ]
+
+
+def test_of_change(notebook: Notebook, change: Change) -> int | None:
+    """The test an edit belonged to; None for edits of the kit, or where it is gone."""
+    record = next((s.after or s.before for s in change.steps), None)
+    if isinstance(record, Reading):
+        record = notebook.get(Frame, record.frame_id)
+    if isinstance(record, Frame):
+        record = notebook.get(Strip, record.strip_id)
+    if isinstance(record, Test):
+        return record.id
+    owner = getattr(record, "test_id", None)
+    return int(owner) if owner else None

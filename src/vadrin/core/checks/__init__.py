@@ -1,0 +1,1 @@
+"""What can be wrong with readings and settings, said in plain words."""

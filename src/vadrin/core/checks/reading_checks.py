@@ -1,0 +1,182 @@
+"""The traps a set of readings can hold, said in plain words."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from vadrin.core.curves.shape import BENDS, PARAMETERS
+from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.diagnostic import Severity, Warning
+from vadrin.core.fitting.development_model import LAW
+from vadrin.core.fitting.fit import Fit
+from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
+from vadrin.core.results.finding import Finding
+
+_FEW_FRAMES = 5
+_STRAYING = 0.45
+_LION_SHARE = 0.42
+
+
+def _misread(fit: Fit) -> list[Warning]:
+    return [
+        Warning(
+            "misread",
+            Severity.SERIOUS,
+            f"Strip {d.strip}, frame {d.frame} reads {d.density:.2f} where its neighbours "
+            f"ask for {d.expected:.2f}: it {d.why}, and was left out.",
+            "Read that frame again, and check that it is the frame the record says.",
+            d.strip,
+            (d.frame,),
+        )
+        for d in fit.dropped
+    ]
+
+
+def _blanks(strips: tuple[StripReadings, ...]) -> list[Warning]:
+    bare = [s.label for s in strips if not len(s.blanks())]
+    return [
+        Warning(
+            "no blank frame",
+            Severity.CAUTION,
+            f"Strip {label} has no blank frame: base plus fog is taken from the foot of the curve.",
+            "Read the film between or after the frames as a blank.",
+            label,
+        )
+        for label in bare
+    ]
+
+
+def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Warning]:
+    few = [s.label for s in strips if len(np.unique(s.exposed()[0])) < _FEW_FRAMES]
+    return [
+        Warning(
+            "few frames",
+            Severity.CAUTION,
+            f"Strip {label} has fewer than {_FEW_FRAMES} exposures that differ.",
+            "Add frames between and beyond those read.",
+            label,
+        )
+        for label in few
+    ]
+
+
+def _temperature(reports: tuple[StripFigures, ...]) -> list[Warning]:
+    told = []
+    for s in reports:
+        if s.temperature_c is None or s.time_min is None or s.restated_min is None:
+            continue
+        off = s.temperature_c - REFERENCE_TEMPERATURE_C
+        if abs(off) >= 0.3:
+            side = "warm" if off > 0 else "cold"
+            told.append(
+                Warning(
+                    "temperature",
+                    Severity.NOTE,
+                    f"Strip {s.label} was {abs(off):.1f} °C {side}: its {s.time_min:g} min "
+                    f"count as {s.restated_min:.2f} min at {REFERENCE_TEMPERATURE_C:g} °C.",
+                    "Temper the next strip to the reference temperature.",
+                    s.label,
+                )
+            )
+    return told
+
+
+def _times(fit: Fit, finding: Finding) -> list[Warning]:
+    if fit.law.distinct == 1:
+        return [
+            Warning(
+                "one time",
+                Severity.CAUTION,
+                "Only one development time was tried, so no other time can be worked out.",
+                "Develop a second strip half as long again.",
+            )
+        ]
+    told = []
+    if fit.law.distinct == 2:
+        told.append(
+            Warning(
+                "two times",
+                Severity.CAUTION,
+                "Two development times make a straight line, not a curve: the range is wide.",
+                "A third strip beyond the longer time shows how development bends.",
+            )
+        )
+    if not finding.tested and finding.nearest_tested_min is not None:
+        told.append(
+            Warning(
+                "not tested",
+                Severity.SERIOUS,
+                "The wanted contrast lies outside the times tested.",
+                f"Run one strip beyond {finding.nearest_tested_min:g} min.",
+            )
+        )
+    return told
+
+
+def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Warning]:
+    """Trap 3: two frames of one exposure that do not agree."""
+    told = []
+    for strip in strips:
+        by_exposure: dict[float, dict[str, list[float]]] = {}
+        for r in strip.readings:
+            if r.log_h is not None:
+                frames = by_exposure.setdefault(round(r.log_h, 3), {})
+                frames.setdefault(r.frame, []).append(r.density)
+        for frames in by_exposure.values():
+            names = list(frames)
+            if len(names) < 2:
+                continue
+            first, last = frames[names[0]], frames[names[-1]]
+            gap = float(np.mean(last) - np.mean(first))
+            sure = 3.0 * noise * (1 / len(first) + 1 / len(last)) ** 0.5
+            if abs(gap) > max(sure, 0.03):
+                told.append(
+                    Warning(
+                        "light moved",
+                        Severity.SERIOUS,
+                        f"On strip {strip.label}, frames {names[0]} and {names[-1]} had the same "
+                        f"exposure and differ by {abs(gap):.2f}: the light moved, or a shutter "
+                        "sticks.",
+                        "Expose the strip again in steady light, checking the meter on the way.",
+                        strip.label,
+                        (names[0], names[-1]),
+                    )
+                )
+    return told
+
+
+def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Warning]:
+    """A strip that strays from the law of development by far more than the others."""
+    if fit.law.distinct < 4 or fit.scales.stray < _STRAYING:
+        return []
+    start = LAW + BENDS
+    strays = fit.phi[start:].reshape(len(strips), PARAMETERS)[:, 1:3]
+    size = (strays**2).sum(1)
+    worst = int(np.argmax(size))
+    if size[worst] < _LION_SHARE * size.sum():
+        return []
+    label = strips[worst].label
+    return [
+        Warning(
+            "off the family",
+            Severity.CAUTION,
+            f"Strip {label} does not lie with the others: its time or temperature may have been "
+            "other than noted.",
+            "Check the notes of that strip, or run it again.",
+            label,
+        )
+    ]
+
+
+def traps(
+    strips: tuple[StripReadings, ...],
+    fit: Fit,
+    reports: tuple[StripFigures, ...],
+    finding: Finding,
+) -> tuple[Warning, ...]:
+    """All warnings of a test, the most serious first."""
+    found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
+    found += _off_the_family(fit, strips) + _blanks(strips)
+    found += _thin_brackets(strips) + _temperature(reports)
+    order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]
+    return tuple(sorted(found, key=lambda w: order.index(w.severity)))

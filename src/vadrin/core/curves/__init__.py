@@ -1,0 +1,1 @@
+"""Characteristic curves, and the figures of sensitometry read off them."""

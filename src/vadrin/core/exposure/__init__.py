@@ -1,0 +1,1 @@
+"""Exposure: marks on dials, stops, what the camera gives and what long times lose."""

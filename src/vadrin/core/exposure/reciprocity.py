@@ -1,0 +1,121 @@
+"""Long exposures: the time to give, and the time a long exposure was worth.
+
+Corrected time t_c = t_m + a t_m**p (additive), t_m**p (power), or a table in between.
+Sources: the additive form is fitted to pairs of metered and working times; the power form
+is the usual one on makers' sheets.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import inf, log, log2
+
+import numpy as np
+
+from vadrin.core.curves.shape import Array
+from vadrin.core.figure import Figure, absent
+
+FORMS = ("additive", "power", "table")
+
+
+@dataclass(frozen=True)
+class Reciprocity:
+    """How much longer a film must be exposed than the meter says.
+
+    Attributes
+    ----------
+    form : str
+        ``additive``, ``power`` or ``table``.
+    factor, exponent : float
+        a and p; the power form has no factor.
+    threshold_s : float
+        Metered seconds up to which nothing is added.
+    table : tuple of (float, float)
+        Metered and corrected seconds, rising, for the table form.
+    """
+
+    form: str = "additive"
+    factor: float = 0.0
+    exponent: float = 1.3
+    threshold_s: float = 1.0
+    table: tuple[tuple[float, float], ...] = ()
+
+
+def corrected_time(law: Reciprocity, metered_s: float) -> float:
+    """Seconds to expose where the meter asks for `metered_s`.
+
+    Raises
+    ------
+    ValueError
+        For a time that is not positive, a form that is not known, or an empty table.
+    """
+    if metered_s <= 0:
+        raise ValueError("an exposure time is above 0")
+    if law.form not in FORMS:
+        raise ValueError(f"no such form of reciprocity: {law.form}")
+    if metered_s <= law.threshold_s:
+        return metered_s
+    if law.form == "additive":
+        return float(metered_s + law.factor * metered_s**law.exponent)
+    if law.form == "power":
+        return float(max(metered_s, metered_s**law.exponent))
+    if not law.table:
+        raise ValueError("a reciprocity table without rows")
+    known = np.log(np.array([(law.threshold_s, law.threshold_s), *law.table]))
+    slope = (known[-1, 1] - known[-2, 1]) / max(known[-1, 0] - known[-2, 0], 1e-9)
+    beyond = max(log(metered_s) - known[-1, 0], 0.0)
+    inside = float(np.interp(log(metered_s), known[:, 0], known[:, 1]))
+    return float(np.exp(inside + beyond * slope))
+
+
+def effective_time(law: Reciprocity, exposed_s: float) -> float:
+    """The metered seconds a real exposure was worth: the time whose corrected time it is."""
+    low, high = 1e-9, max(exposed_s, law.threshold_s)
+    if exposed_s <= law.threshold_s:
+        return exposed_s
+    for _ in range(80):
+        middle = (low * high) ** 0.5
+        low, high = (middle, high) if corrected_time(law, middle) < exposed_s else (low, middle)
+    return float((low * high) ** 0.5)
+
+
+def stops_lost(law: Reciprocity, exposed_s: float) -> float:
+    """Stops of exposure that a long time loses."""
+    return log2(exposed_s / effective_time(law, exposed_s))
+
+
+def extra_stops(law: Reciprocity, metered_s: float) -> float:
+    """Stops to add to a metered time."""
+    return log2(corrected_time(law, metered_s) / metered_s)
+
+
+def fit_reciprocity(
+    metered_s: Array, needed_s: Array, threshold_s: float = 1.0
+) -> tuple[Reciprocity, Figure]:
+    """Fit the additive form to a tester's own pairs.
+
+    Parameters
+    ----------
+    metered_s, needed_s : ndarray, shape (n,)
+        Seconds metered, and seconds that gave the same density.
+    threshold_s : float
+
+    Returns
+    -------
+    law : Reciprocity
+    misfit : Figure
+        Root mean square error in stops; absent with fewer than two long pairs.
+    """
+    long = (metered_s > threshold_s) & (needed_s > metered_s * 1.001)
+    t, extra = metered_s[long], needed_s[long] - metered_s[long]
+    if len(t) == 0:
+        return Reciprocity(factor=0.0, threshold_s=inf), absent("no pair needed extra exposure")
+    exponent = 1.3
+    if len(t) > 1 and np.ptp(np.log(t)) > 0.3:
+        exponent = float(np.polyfit(np.log(t), np.log(extra), 1)[0])
+    factor = float(np.exp(np.mean(np.log(extra) - exponent * np.log(t))))
+    law = replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
+    if len(t) < 2:
+        return law, absent("one pair fits any law: add a second long exposure")
+    missed = [log2(corrected_time(law, a) / b) for a, b in zip(t, needed_s[long], strict=True)]
+    return law, Figure(float(np.sqrt(np.mean(np.square(missed)))))

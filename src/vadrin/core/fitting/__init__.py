@@ -1,0 +1,1 @@
+"""From readings to curves: the model of development, its fit, and how sure that is."""

@@ -1,0 +1,151 @@
+"""How the curve of one film follows development time.
+
+Contrast follows first-order development, G(t) = G_max (1 - exp(-k (t - t0))); speed and fog
+take the same exponential form. With two times a straight line in ln t stands in, with one
+there is no law. Every strip may stray from the law by an amount that the readings decide.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.core.curves.shape import BENDS, PARAMETERS, Array
+
+(
+    FOG_LEVEL, FOG_RISE, FOG_RATE, G_LEVEL, G_RATE, G_DELAY,
+    X_LEVEL, X_RISE, X_RATE, TOE_WIDTH, SPAN, SHOULDER_WIDTH,
+) = range(12)  # fmt: skip
+LAW = 12
+
+STRAY = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
+"""Unit of straying of a strip from the law, for each curve parameter."""
+
+_PRIOR_MEAN = np.array(
+    [0.2, 0.04, np.log(0.3), np.log(0.6), np.log(1.1), 0.10,
+     -2.0, -0.15, np.log(1.2), np.log(0.15), 2.9, np.log(0.35)]
+)  # fmt: skip
+_PRIOR_SPREAD = np.array(
+    [0.3, 0.08, 0.7, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.5, 0.8, 0.5]
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Law:
+    """The times a law is anchored to.
+
+    Attributes
+    ----------
+    times : ndarray, shape (n,)
+        Development time of each strip, restated at the reference temperature.
+    anchor : float
+        Geometric mean of the times.
+    distinct : int
+        Number of times that differ by more than 2 %.
+    """
+
+    times: Array
+    anchor: float
+    distinct: int
+
+    @property
+    def size(self) -> int:
+        """Length of the whole parameter vector: law, bends, then one row a strip."""
+        return LAW + BENDS + PARAMETERS * len(self.times)
+
+
+def law_for(times: Array) -> Law:
+    """Anchor a law to the development times of the strips, shape (n,)."""
+    ordered = np.sort(times)
+    distinct = 1 + int(np.sum(np.diff(np.log(ordered)) > 0.02))
+    return Law(times, float(np.exp(np.mean(np.log(times)))), distinct)
+
+
+def prior(law: Law, fog: float, toe: float) -> tuple[Array, Array]:
+    """Mean and spread of the law's parameters before a reading is seen, each (12,)."""
+    mean, spread = _PRIOR_MEAN.copy(), _PRIOR_SPREAD.copy()
+    mean[FOG_LEVEL], mean[X_LEVEL] = fog, toe
+    if law.distinct == 2:
+        mean[G_RATE], spread[G_RATE] = 0.6, 0.4
+    return mean, spread
+
+
+def _exponential(rate: Array, part: Array) -> Array:
+    """(1 - exp(-r s)) / r, which is s for a vanishing rate."""
+    return np.asarray(-np.expm1(-rate * part) / rate)
+
+
+def rows_at(law: Law, phi: Array, times: Array) -> Array:
+    """Curve parameters at development times, on the law itself.
+
+    Parameters
+    ----------
+    law : Law
+    phi : ndarray, shape (..., 12 or more)
+        Law parameters.
+    times : ndarray, shape (T,)
+
+    Returns
+    -------
+    ndarray, shape (..., T, 6)
+    """
+    rows = np.empty((*phi.shape[:-1], len(times), PARAMETERS))
+    q = phi[..., :LAW, None]
+    part = times / law.anchor - 1.0
+    if law.distinct == 1:
+        rise, wane = np.zeros_like(times), np.zeros_like(times)
+        ln_g = q[..., G_LEVEL, :] + np.zeros_like(times)
+    elif law.distinct == 2:
+        rise = wane = np.log(times / law.anchor)
+        ln_g = q[..., G_LEVEL, :] + q[..., G_RATE, :] * rise
+    else:
+        rise = _exponential(np.exp(q[..., FOG_RATE, :]), part)
+        wane = _exponential(np.exp(q[..., X_RATE, :]), part)
+        rate = np.exp(q[..., G_RATE, :])
+        delay = q[..., G_DELAY, :] * law.times.min() / law.anchor
+        grown = -np.expm1(-rate * np.maximum(part + 1.0 - delay, 0.02))
+        ln_g = q[..., G_LEVEL, :] + np.log(grown / -np.expm1(-rate * np.maximum(1 - delay, 0.02)))
+    rows[..., 0] = q[..., FOG_LEVEL, :] + q[..., FOG_RISE, :] * rise
+    rows[..., 1] = ln_g
+    rows[..., 2] = q[..., X_LEVEL, :] + q[..., X_RISE, :] * wane
+    rows[..., 3:] = phi[..., None, TOE_WIDTH:LAW]
+    return rows
+
+
+def straying_at(law: Law, phi: Array, times: Array) -> Array:
+    """How far curves at any times stray from the law, between the strips' own strays.
+
+    Parameters
+    ----------
+    law : Law
+    phi : ndarray, shape (..., P)
+        Whole parameter vectors.
+    times : ndarray, shape (T,)
+
+    Returns
+    -------
+    ndarray, shape (..., T, 6)
+        Linear in ln t between strips, constant beyond the ends; repeats are averaged.
+    """
+    strays = phi[..., LAW + BENDS :].reshape(*phi.shape[:-1], len(law.times), PARAMETERS)
+    groups = np.unique(np.round(np.log(law.times), 4), return_inverse=True)
+    knots, member = groups[0], groups[1]
+    mean = np.stack([strays[..., member == g, :].mean(-2) for g in range(len(knots))], -2)
+    if len(knots) == 1:
+        weights = np.ones((len(times), 1))
+    else:
+        eye = np.eye(len(knots))
+        weights = np.stack([np.interp(np.log(times), knots, row) for row in eye], -1)
+    return np.asarray(weights @ mean * STRAY)
+
+
+def strip_rows(law: Law, phi: Array) -> Array:
+    """Curve parameters of the strips themselves, shape (..., n, 6)."""
+    strays = phi[..., LAW + BENDS :].reshape(*phi.shape[:-1], len(law.times), PARAMETERS)
+    return np.asarray(rows_at(law, phi, law.times) + strays * STRAY)
+
+
+def bends_of(phi: Array) -> Array:
+    """Weights of the smooth slope factor, shape (..., m)."""
+    return np.asarray(phi[..., LAW : LAW + BENDS])

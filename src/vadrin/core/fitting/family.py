@@ -1,0 +1,192 @@
+"""Curves and figures at any development time of one film, for draws and for the best fit."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vadrin.core.curves import metrics
+from vadrin.core.curves.shape import Array, Curves, curves_of, net_density_at
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.fitting import development_model
+from vadrin.core.fitting.fit import Fit
+
+DENSITY_RANGE_DIFFUSE = 1.05
+"""Negative density range a medium grade takes under diffuse light."""
+
+
+@dataclass(frozen=True)
+class Target:
+    """What contrast to develop to.
+
+    Attributes
+    ----------
+    kind : str
+        ``average_gradient``, ``zone8``, ``iso``, ``contrast_index`` or ``scene``.
+    value : float
+        Gradient, density, delta D or stops, as the kind has it.
+    """
+
+    kind: str = "average_gradient"
+    value: float = 0.58
+
+
+TARGETS = {
+    "average_gradient": 0.58,
+    "zone8": 1.30,
+    "iso": metrics.ISO_DELTA_D,
+    "contrast_index": 0.56,
+    "scene": 7.0,
+}
+"""Every kind of target with its default."""
+
+
+@dataclass(frozen=True)
+class Family:
+    """Curves of a film over a ladder of development times.
+
+    Attributes
+    ----------
+    times : ndarray, shape (T,)
+        Minutes at the reference temperature, a little beyond the tested ones both ways.
+    curves : Curves
+        Batch shape (..., T).
+    meter_constant : float
+    """
+
+    times: Array
+    curves: Curves
+    meter_constant: float
+
+    @cached_property
+    def x_m(self) -> Array:
+        """Speed point at each time, shape (..., T)."""
+        return metrics.speed_point(self.curves)
+
+    @cached_property
+    def gradient(self) -> Array:
+        """Average gradient at each time, shape (..., T)."""
+        return metrics.average_gradient(self.curves, self.x_m)
+
+    @cached_property
+    def ln_zone_ei(self) -> Array:
+        """Natural log of the Zone I EI at each time, shape (..., T)."""
+        return np.asarray(np.log(metrics.zone_ei(self.x_m, self.meter_constant)))
+
+    def contrast(self, target: Target) -> tuple[Array, float]:
+        """Contrast at each time in the target's measure, and the value wanted."""
+        if target.kind == "average_gradient":
+            return self.gradient, target.value
+        if target.kind == "zone8":
+            return metrics.zone8_density(self.curves, self.x_m), target.value
+        if target.kind == "iso":
+            return metrics.delta_d(self.curves, self.x_m), target.value
+        if target.kind == "contrast_index":
+            return metrics.contrast_index(self.curves)[0], target.value
+        if target.kind == "scene":
+            wanted = DENSITY_RANGE_DIFFUSE / (STOP * target.value)
+            return metrics.scene_gradient(self.curves, self.x_m, target.value), wanted
+        raise ValueError(f"no such target: {target.kind}")
+
+    def density_at(self, x: Array) -> Array:
+        """Net density at one lg exposure a member, for every time.
+
+        Parameters
+        ----------
+        x : ndarray, shape (...)
+
+        Returns
+        -------
+        ndarray, shape (..., T)
+        """
+        return net_density_at(self.curves, x[..., None, None])[..., 0]
+
+
+def ladder(fit: Fit, steps: int) -> Array:
+    """Times for a family: steps between a fifth under and a quarter over the tested ones."""
+    low, high = fit.law.times.min(), fit.law.times.max()
+    return np.asarray(np.geomspace(low * 0.8, high * 1.25, steps))
+
+
+def family_of(of: development_model.Law, phi: Array, times: Array, meter_constant: float) -> Family:
+    """Curves at every time for parameter vectors of shape (..., P) of a law."""
+    rows = development_model.rows_at(of, phi, times) + development_model.straying_at(of, phi, times)
+    bends = development_model.bends_of(phi)[..., None, :]
+    return Family(times, curves_of(rows, bends), meter_constant)
+
+
+def time_reaching(family: Family, rising: Array, wanted: Array | float) -> Array:
+    """Time at which a figure that rises with development reaches a value.
+
+    Parameters
+    ----------
+    family : Family
+    rising : ndarray, shape (..., T)
+    wanted : ndarray, shape (...), or float
+
+    Returns
+    -------
+    ndarray, shape (...)
+        Minutes; minus or plus infinity where the value lies below or above the ladder.
+    """
+    steady = np.maximum.accumulate(np.nan_to_num(rising, nan=-1e9), axis=-1)
+    goal = np.broadcast_to(np.asarray(wanted, dtype=np.float64), steady.shape[:-1])
+    index = (steady < goal[..., None]).sum(-1)
+    high = np.clip(index, 1, len(family.times) - 1)[..., None]
+    f1 = np.take_along_axis(steady, high, -1)[..., 0]
+    f0 = np.take_along_axis(steady, high - 1, -1)[..., 0]
+    part = np.clip((goal - f0) / np.maximum(f1 - f0, 1e-12), 0.0, 1.0)
+    ln_times = np.log(family.times)
+    low_t, high_t = ln_times[high[..., 0] - 1], ln_times[high[..., 0]]
+    found = np.exp(low_t + part * (high_t - low_t))
+    found = np.where(index == 0, -np.inf, found)
+    return np.where(index == len(family.times), np.inf, found)
+
+
+def figure_at_time(family: Family, figure: Callable[[Curves], Array], minutes: Array) -> Array:
+    """A figure of curves worked out at one time a member only, shape (...).
+
+    The same as `at_time` of the figure over the whole ladder, for figures that cost much.
+    """
+    index, part = _rungs(family, minutes)
+
+    def on(rung: NDArray[np.intp]) -> Array:
+        c, place = family.curves, rung[..., None]
+        long = place[..., None]
+        return figure(
+            Curves(
+                np.take_along_axis(c.fog, place, -1)[..., 0],
+                np.take_along_axis(c.toe, place, -1)[..., 0],
+                np.take_along_axis(c.net, long, -2)[..., 0, :],
+                np.take_along_axis(c.slope, long, -2)[..., 0, :],
+            )
+        )
+
+    low, high = on(index), on(index + 1)
+    return np.asarray(low + part * (high - low))
+
+
+def at_time(family: Family, values: Array, minutes: Array) -> Array:
+    """A figure of shape (..., T) read at one time a member, shape (...).
+
+    Times off the ladder take the value at its end.
+    """
+    index, part = _rungs(family, minutes)
+    low = np.take_along_axis(values, index[..., None], -1)[..., 0]
+    high = np.take_along_axis(values, index[..., None] + 1, -1)[..., 0]
+    return np.asarray(low + part * (high - low))
+
+
+def _rungs(family: Family, minutes: Array) -> tuple[NDArray[np.intp], Array]:
+    """Step of the ladder below each time, and how far above it the time lies."""
+    ln_times = np.log(family.times)
+    step = (ln_times[-1] - ln_times[0]) / (len(ln_times) - 1)
+    with np.errstate(divide="ignore"):
+        position = (np.log(np.maximum(minutes, 1e-6)) - ln_times[0]) / step
+    position = np.clip(np.nan_to_num(position), 0, len(ln_times) - 1.001)
+    index = np.asarray(position.astype(np.intp))
+    return index, position - index

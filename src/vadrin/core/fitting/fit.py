@@ -1,0 +1,237 @@
+"""Fit the curves of all strips of one film together.
+
+Penalised nonlinear least squares: the law of development, a smooth factor on the slope and
+each strip's own straying are all unknown, and how far the last two may go is read from the
+data by maximising the evidence (MacKay, Neural Computation 4, 1992). The curvature at the
+solution gives the joint uncertainty of everything.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from vadrin.core.curves.shape import Array
+from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting import outliers
+from vadrin.core.fitting.development_model import LAW, Law
+from vadrin.core.fitting.solver import Problem, Scales, Solution, Table, precision_of, solve
+from vadrin.core.readings import Dropped, StripReadings, restated_time
+
+INSTRUMENT_NOISE = 0.004
+"""Standard deviation a densitometer brings at its best."""
+
+
+@dataclass(frozen=True)
+class Fit:
+    """A joint fit.
+
+    Attributes
+    ----------
+    law : Law
+    phi : ndarray, shape (P,)
+        Whole parameter vector at the solution.
+    root : ndarray, shape (P, P)
+        A square root of the covariance: draws are phi + root @ z.
+    noise : float
+        Standard deviation of a reading, not below the instrument's.
+    freedom : float
+        Degrees of freedom left for the noise.
+    dropped : tuple of Dropped
+    """
+
+    law: Law
+    phi: Array
+    root: Array
+    noise: float
+    freedom: float
+    dropped: tuple[Dropped, ...]
+    scales: Scales
+
+
+def table_of(strips: tuple[StripReadings, ...], sign: float) -> Table:
+    """Flatten strips; `sign` is -1 for material whose density falls with exposure."""
+    rows = [(i, r) for i, s in enumerate(strips) for r in s.readings]
+    x = [np.nan if r.log_h is None else sign * r.log_h for _, r in rows]
+    return Table(
+        np.array([i for i, _ in rows]),
+        np.array(x, dtype=np.float64),
+        np.array([r.density for _, r in rows], dtype=np.float64),
+        tuple(r.frame for _, r in rows),
+    )
+
+
+def _starting_toe(table: Table, fog: float) -> float:
+    """Lg exposure where the readings first rise clear of the fog."""
+    exposed = np.isfinite(table.x)
+    clear = exposed & (table.density > fog + 0.12)
+    if not clear.any():
+        return float(np.max(table.x[exposed]))
+    order = np.sort(table.x[clear])
+    return float(order[min(len(order) - 1, len(order) // 20)] - 0.15)
+
+
+def _starting_fog(table: Table) -> float:
+    blank = ~np.isfinite(table.x)
+    if blank.any():
+        return float(np.median(table.density[blank]))
+    return float(np.min(table.density))
+
+
+def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str]:
+    """Places of the readings least fit to stay, and why; none where all may stay."""
+    table, keep, noise = problem.table, problem.keep, solution.scales.noise
+    size = keep * outliers.deleted_residuals(
+        solution.residual, solution.jacobian, solution.hessian, noise, solution.freedom
+    )
+    size /= 1 + outliers.NOISE_GROWTH * np.maximum(table.density, 0.0)
+    worst = int(np.argmax(size))
+    far = abs(float(solution.residual[worst])) >= outliers.LEAST_GAP
+    if far and size[worst] >= outliers.limit(len(keep), solution.freedom):
+        return (worst,), "does not fit its neighbours"
+    seen = (table.strip, table.x, table.density, solution.residual, keep, noise)
+    pair = outliers.swapped_pair(*seen)
+    if pair is not None:
+        return pair, "would fit if it changed places with its neighbour"
+    twice = outliers.read_twice(*seen)
+    if twice is not None:
+        return (twice,), "repeats its neighbour's reading"
+    return (), ""
+
+
+def _dropped(
+    table: Table,
+    strips: tuple[StripReadings, ...],
+    place: int,
+    expected: float,
+    sign: float,
+    why: str,
+) -> Dropped:  # fmt: skip
+    return Dropped(
+        strips[int(table.strip[place])].label,
+        table.frame[place],
+        float(sign * table.x[place]),
+        float(table.density[place]),
+        expected,
+        why,
+    )
+
+
+def fit_strips(
+    strips: tuple[StripReadings, ...],
+    sign: float = 1.0,
+    instrument_noise: float = INSTRUMENT_NOISE,
+    drop: bool = True,
+) -> Fit:
+    """Fit all strips of one film jointly.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        Each with at least one exposed reading. Strips with no time share one.
+    sign : float
+        +1 for negatives, -1 where density falls with exposure.
+    instrument_noise : float
+        Floor of the reading noise in the reported uncertainty.
+    drop : bool
+        Leave out, and name, readings that cannot belong to the curve.
+
+    Returns
+    -------
+    Fit
+
+    Raises
+    ------
+    ValueError
+        If there is no exposed reading, or the exposures do not differ.
+    """
+    problem, start, scales = _posed(strips, sign)
+    solution = solve(problem, start, scales, robust=True)
+    dropped: list[Dropped] = []
+    for _ in range(max(2, len(problem.keep) // 10) if drop else 0):
+        places, why = _misread(problem, solution)
+        if not places:
+            break
+        problem.keep[list(places)] = 0.0
+        solution = solve(problem, solution.phi, solution.scales, robust=False)
+        for place in places:
+            expected = float(problem.table.density[place] - solution.residual[place])
+            dropped.append(_dropped(problem.table, strips, place, expected, sign, why))
+    if not dropped:
+        solution = solve(problem, solution.phi, solution.scales, robust=False)
+    return _finished(problem, solution, instrument_noise, tuple(dropped))
+
+
+def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fit:
+    """Fit readings that hardly changed, fast enough to follow a drag.
+
+    Noise and freedoms are kept as they were found, nothing is left out, and the uncertainty
+    is the earlier fit's.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        As many strips as `near` was made from.
+    near : Fit
+    sign : float
+        As given to `fit_strips`.
+    """
+    problem, _, _ = _posed(strips, sign)
+    solution = solve(problem, near.phi, near.scales, robust=False, learn=False)
+    return Fit(near.law, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
+
+
+def fit_expected(strips: tuple[StripReadings, ...], scales: Scales, freedom: float) -> Fit:
+    """The fit that readings not yet taken would give, with scales assumed instead of learnt.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        With the densities to be expected, free of noise.
+    scales : Scales
+        Noise of a reading and typical freedoms.
+    freedom : float
+        Degrees of freedom to report intervals with.
+    """
+    problem, start, _ = _posed(strips, 1.0)
+    solution = solve(problem, start, scales, robust=False, learn=False)
+    made = _finished(problem, solution, scales.noise, ())
+    return replace(made, noise=scales.noise, freedom=freedom, scales=scales)
+
+
+def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Array, Scales]:
+    """The problem, where to start, and the scales to start with."""
+    table = table_of(strips, sign)
+    exposed = np.isfinite(table.x)
+    if exposed.sum() < 3 or np.ptp(table.x[exposed]) < 0.25:
+        raise ValueError("a curve needs at least three exposures that differ")
+    times = np.array(
+        [restated_time(s.time_min, s.temperature_c) if s.time_min else 1.0 for s in strips]
+    )
+    law = laws.law_for(times)
+    fog = _starting_fog(table)
+    mean, spread = laws.prior(law, fog, _starting_toe(table, fog))
+    start = np.zeros(law.size)
+    start[:LAW] = mean
+    problem = Problem(law, table, np.ones(len(table.x)), mean, spread)
+    return problem, start, Scales(0.02, 0.1, 0.3 if law.distinct >= 3 else 0.03)
+
+
+def _finished(
+    problem: Problem, solution: Solution, instrument_noise: float, dropped: tuple[Dropped, ...]
+) -> Fit:
+    noise = max(solution.scales.noise, instrument_noise)
+    weighted = solution.jacobian * (problem.keep / noise**2)[:, None]
+    hessian = weighted.T @ solution.jacobian
+    hessian += np.diag(precision_of(problem.law, problem.spread, solution.scales))
+    root = np.asarray(np.linalg.inv(outliers.factor_of(hessian)).T, dtype=np.float64)
+    freedom, scales = solution.freedom, solution.scales
+    return Fit(problem.law, solution.phi, root, noise, freedom, dropped, scales)
+
+
+def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
+    """Antithetic draws of the whole vector from its uncertainty, shape (count, P)."""
+    half = rng.standard_normal((count // 2, len(fit.phi)))
+    z = np.concatenate([half, -half])
+    return np.asarray(fit.phi + z @ fit.root.T)

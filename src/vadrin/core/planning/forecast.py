@@ -1,0 +1,273 @@
+"""What a plan is going to tell, before a frame is spent.
+
+The film's likely curves are exposed and developed as planned, and the curvature of the fit
+those readings would get is asked for its uncertainty: the same arithmetic as behind the
+intervals of a finished test, to first order, with the noise of the instrument and the usual
+straying of films and strips assumed instead of learnt.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vadrin.core.curves.shape import Array, curves_of, net_density_at
+from vadrin.core.figure import Figure, absent
+from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting.development_model import Law
+from vadrin.core.fitting.family import Family
+from vadrin.core.fitting.outliers import factor_of
+from vadrin.core.fitting.solver import Scales, Table, model, precision_of
+from vadrin.core.fitting.student_t import t_quantile
+from vadrin.core.planning.delta_method import Moment, Normal, held_push, normal_of
+from vadrin.core.planning.film_prior import Likely, carried, likely_curve
+from vadrin.core.results.analysis import Settings
+from vadrin.core.results.finding import ONE_STRIP, Finding, Sample, find
+from vadrin.core.results.push import midtone_time
+
+USUAL_BEND, USUAL_STRAY = 0.17, 0.22
+"""Freedoms with which forecasts for films of the simulator came true; strips developed with
+less care stray more, and the finished test then says so."""
+_FREEDOM, _STEPS = 400.0, 49
+_FEWEST, _USUAL_MIN, _SLACK = 4, 8.0, 0.03
+
+
+@dataclass(frozen=True)
+class PlannedStrip:
+    """One strip of a plan: its minutes (None where not fixed), and lg exposures; NaN is blank.
+
+    Strips of one material are worked out together, others apart.
+    """
+
+    label: str
+    time_min: float | None
+    log_h: tuple[float, ...]
+    material: str = ""
+
+
+_NO_EI = absent("not asked for")
+
+
+@dataclass(frozen=True)
+class Prediction:
+    """Expected answers with the intervals to expect; `why` where nothing can be answered.
+
+    Attributes
+    ----------
+    zone_ei, time_min : Figure
+    push_times : tuple of Figure
+        Minutes that hold the mid-tone, for each push asked for.
+    without_thinnest, without_densest : Figure
+        The EI, were that frame of each strip left out.
+    """
+
+    zone_ei: Figure
+    time_min: Figure
+    push_times: tuple[Figure, ...] = ()
+    without_thinnest: Figure = _NO_EI
+    without_densest: Figure = _NO_EI
+
+    @property
+    def ei_spread(self) -> float | None:
+        """Expected RMS error of the EI in stops."""
+        return spread_of_ei(self.zone_ei)
+
+    @property
+    def time_spread(self) -> float | None:
+        """Expected RMS error of the time as a share of it."""
+        return _spread(self.time_min, float(np.e))
+
+
+def spread_of_ei(figure: Figure) -> float | None:
+    """RMS error in stops behind the interval of an EI."""
+    return _spread(figure, 2.0)
+
+
+def _spread(figure: Figure, base: float) -> float | None:
+    if figure.low is None or figure.high is None or figure.low <= 0:
+        return None
+    return float(np.log(figure.high / figure.low) / np.log(base) / (2 * 1.96))
+
+
+@dataclass(frozen=True)
+class _Posed:
+    """A plan as the fit would see it: law, parameters, and what each exposure would tell."""
+
+    law: Law
+    phi: Array
+    jacobian: Array
+    precision: Array
+    place: NDArray[np.intp]
+    x: Array
+
+    @cached_property
+    def covariance(self) -> Array:
+        hessian = self.jacobian.T @ self.jacobian + np.diag(self.precision)
+        root = np.linalg.inv(factor_of(hessian))
+        return np.asarray(root.T @ root)
+
+    def spread(self, by_vector: Array) -> float:
+        return float(np.sqrt(by_vector @ self.covariance @ by_vector))
+
+    def _ends(self, end: Callable[[Array], float]) -> Array:
+        """The thinnest or the densest exposure of each strip."""
+        return np.array([end(self.x[self.place == i]) for i in range(len(self.law.times))])
+
+    @property
+    def thinnest(self) -> float:
+        return float(np.median(self._ends(np.nanmin)))
+
+    @property
+    def densest(self) -> float:
+        return float(np.median(self._ends(np.nanmax)))
+
+    def without(self, end: Callable[[Array], float]) -> _Posed:
+        """The plan without the thinnest or the densest exposure of each strip."""
+        kept = self.x != self._ends(end)[self.place]
+        return replace(self, jacobian=self.jacobian[kept], place=self.place[kept], x=self.x[kept])
+
+
+def _clear(likely: Likely, strip: PlannedStrip) -> bool:
+    """Whether enough frames of a strip rise out of the fog to draw a curve through."""
+    x = np.array(strip.log_h)
+    x = x[np.isfinite(x)]
+    if len(x) < _FEWEST:
+        return False
+    net = net_density_at(likely_curve(likely, strip.time_min or _USUAL_MIN), x)
+    return bool(np.ptp(net) > 0.15)
+
+
+def _posed(likely: Likely, strips: tuple[PlannedStrip, ...], noise: float) -> _Posed:
+    law = laws.law_for(np.array([s.time_min or _USUAL_MIN for s in strips]))
+    phi = carried(likely, law)
+    x = np.concatenate([s.log_h for s in strips])
+    place = np.repeat(np.arange(len(strips)), [len(s.log_h) for s in strips])
+    _, jacobian = model(law, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ()))
+    _, spread = laws.prior(law, 0.0, 0.0)
+    precision = precision_of(law, spread, Scales(noise, USUAL_BEND, USUAL_STRAY))
+    return _Posed(law, phi, jacobian / noise, precision, place, x)
+
+
+def predict(
+    likely: Likely, plan: tuple[PlannedStrip, ...], noise: float,
+    settings: Settings | None = None, fewer: bool = False,
+) -> Prediction:  # fmt: skip
+    """Expected answers of a plan.
+
+    Parameters
+    ----------
+    likely : Likely
+        The film's likely curves: its own last ones, or those of a typical film of its speed.
+    plan : tuple of PlannedStrip
+    noise : float
+        Standard deviation of one density reading.
+    settings : Settings, optional
+    fewer : bool
+        Whether the EI without the thinnest and without the densest frames is wanted too.
+
+    Returns
+    -------
+    Prediction
+        Never raises: what the plan cannot answer is absent with the reason.
+    """
+    settings = settings or Settings()
+    strips = tuple(s for s in plan if _clear(likely, s))
+    if not strips:
+        why = "too few frames rise out of the fog; a curve takes four on one strip"
+        return Prediction(absent(why), absent(why))
+    posed = _posed(likely, strips, noise)
+    if posed.law.distinct < 2:
+        return _of_one_time(posed, settings, fewer)
+    return _of_family(likely, posed, settings, fewer)
+
+
+def _figure(value: float, spread: float) -> Figure:
+    """A figure even in its logarithm."""
+    reach = t_quantile(0.975, _FREEDOM) * spread
+    return Figure(value, float(value * np.exp(-reach)), float(value * np.exp(reach)))
+
+
+def _of_one_time(posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
+    minutes = float(posed.law.times[0])
+    moment = Moment(posed.law, posed.phi, minutes, settings.meter_constant, 0)
+    index = moment.ln_zone_ei()
+
+    def answer(plan: _Posed) -> Figure:
+        if not plan.thinnest - _SLACK <= moment.speed_point <= plan.densest:
+            return absent("no frame is as thin as the speed point, or none as dense")
+        return _figure(float(np.exp(index.value)), plan.spread(index.by_vector))
+
+    return Prediction(answer(posed), absent(ONE_STRIP), (), *_less(posed, answer, fewer))
+
+
+def _less(posed: _Posed, answer: Callable[[_Posed], Figure], wanted: bool) -> tuple[Figure, Figure]:
+    """The EI without the thinnest, and without the densest frame of each strip."""
+    if not wanted:
+        return _NO_EI, _NO_EI
+    return answer(posed.without(np.nanmin)), answer(posed.without(np.nanmax))
+
+
+def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> Sample:
+    curves = curves_of(rows, laws.bends_of(posed.phi)[None, :])
+    family = Family(times, curves, settings.meter_constant)
+    low, high = float(posed.law.times.min()), float(posed.law.times.max())
+    return Sample(family, None, low, high, posed.thinnest, posed.densest, _FREEDOM)
+
+
+def _line_misses(
+    likely: Likely, posed: _Posed, found: Finding, times: Array, settings: Settings
+) -> tuple[float, float]:
+    """By how much two strips, joined by a straight line, miss EI and time, both in ln."""
+    if posed.law.distinct > 2:
+        return 0.0, 0.0
+    real = _sample(posed, laws.rows_at(likely.law, likely.phi, times), times, settings)
+    true, _ = find(real, settings.target)
+    if true.time_min.value is None or true.zone_ei.value is None:
+        return 0.0, 0.0
+    index = float(np.log(found.zone_ei.known() / true.zone_ei.value))
+    return index, float(np.log(found.time_min.known() / true.time_min.value))
+
+
+def _of_family(likely: Likely, posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
+    low, high = posed.law.times.min(), posed.law.times.max()
+    times = np.geomspace(low * 0.8, high * 1.25, _STEPS)
+    sample = _sample(posed, laws.rows_at(posed.law, posed.phi, times), times, settings)
+    finding, _ = find(sample, settings.target)
+    if finding.time_min.value is None or finding.zone_ei.value is None:
+        return Prediction(finding.zone_ei, finding.time_min)
+    at = Moment(posed.law, posed.phi, finding.time_min.value, settings.meter_constant)
+    normal = normal_of(at, settings.target)
+    index_off, time_off = _line_misses(likely, posed, finding, times, settings)
+
+    def index(plan: _Posed) -> Figure:
+        there = replace(sample, thinnest=plan.thinnest, densest=plan.densest)
+        zone = find(there, settings.target)[0].zone_ei
+        if zone.value is None:
+            return zone
+        return _figure(zone.value, np.hypot(plan.spread(normal.ln_zone_ei), index_off))
+
+    return Prediction(
+        index(posed),
+        _figure(finding.time_min.value, np.hypot(posed.spread(normal.ln_time), time_off)),
+        _push_times(posed, sample, finding, at, normal, settings),
+        *_less(posed, index, fewer),
+    )
+
+
+def _push_times(
+    posed: _Posed, sample: Sample, finding: Finding, at: Moment, normal: Normal,
+    settings: Settings,
+) -> tuple[Figure, ...]:  # fmt: skip
+    made = []
+    for stops in settings.pushes:
+        time = midtone_time(sample, finding.time_min.known(), stops)
+        if time.value is not None:
+            there = Moment(posed.law, posed.phi, time.value, settings.meter_constant)
+            by_vector = held_push(normal, at, there, stops)
+            time = _figure(time.value, posed.spread(by_vector))
+        made.append(time)
+    return tuple(made)

@@ -1,0 +1,1 @@
+"""Development time and temperature."""

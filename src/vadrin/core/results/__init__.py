@@ -1,0 +1,1 @@
+"""What a test comes to: finding, pushes, schools, comparisons, the next step."""

@@ -1,0 +1,300 @@
+"""From readings to the whole report in one call."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from math import log2
+
+import numpy as np
+
+from vadrin.core.checks.reading_checks import traps
+from vadrin.core.curves import metrics
+from vadrin.core.curves.shape import Array
+from vadrin.core.curves.strip_metrics import StripFigures, figures_of_strips
+from vadrin.core.diagnostic import Severity, Warning
+from vadrin.core.exposure.arithmetic import METER_CONSTANT, STOP, ZONE_I_STOPS
+from vadrin.core.figure import Figure, absent
+from vadrin.core.fitting.family import Family, Target, at_time, family_of, ladder
+from vadrin.core.fitting.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
+from vadrin.core.materials.colour import colour_reversal_speed, falls
+from vadrin.core.readings import StripReadings
+from vadrin.core.results.comparison import Comparison, compare_all
+from vadrin.core.results.finding import (
+    ONE_STRIP,
+    ONE_TIME,
+    Finding,
+    Sample,
+    find,
+    finding_of_one_strip,
+)
+from vadrin.core.results.next_step import NextStep, next_steps
+from vadrin.core.results.push import NO_HEARSAY, Hearsay, Push, push_table, unanswered
+from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
+from vadrin.core.results.schools import SchoolAnswer, school_answers
+
+NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
+_BEST_STEPS, _DRAWN_STEPS = 97, 25
+
+
+@dataclass(frozen=True)
+class Settings:
+    """How to work a test out.
+
+    Attributes
+    ----------
+    target : Target
+    school : str
+        ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
+    pushes : tuple of float
+        Stops to answer for.
+    hearsay : Hearsay
+        Rules for pushes that were not measured.
+    meter_constant : float
+        k in lux seconds.
+    instrument_noise : float
+        Least standard deviation of a reading.
+    draws : int
+        Draws behind the intervals; 0 leaves the intervals out.
+    seed : int
+        Of the draws, so that the same readings give the same report.
+    """
+
+    target: Target = field(default_factory=Target)
+    school: str = "shadow"
+    pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
+    hearsay: Hearsay = NO_HEARSAY
+    meter_constant: float = METER_CONSTANT
+    instrument_noise: float = INSTRUMENT_NOISE
+    draws: int = 200
+    seed: int = 1
+
+
+@dataclass(frozen=True)
+class Analysis:
+    """The whole answer to one test.
+
+    Attributes
+    ----------
+    settings : Settings
+    strips : tuple of StripFigures
+    iso : Finding
+        Time and speed at the standard's contrast.
+    finding : Finding
+    push : tuple of Push
+    warnings : tuple of Warning
+    noise : float or None
+        Standard deviation of a reading; None where nothing could be fitted.
+    family : Family or None
+        Curves over the ladder of times; None for fewer than two times.
+    schools : tuple of SchoolAnswer
+        Every school's EI and time from the same readings.
+    limits : PushLimits or None
+        How far the film can be pushed.
+    held : tuple of HeldRange
+        For each strip, the EIs its development holds.
+    next_steps : tuple of NextStep
+        What would firm the finding up most, the best first.
+    reversal_speed : Figure
+        Of the first strip, where density falls with exposure.
+    compared : tuple of Comparison
+        Strips of other materials beside those of the first, which is the reference.
+    """
+
+    settings: Settings
+    strips: tuple[StripFigures, ...]
+    iso: Finding
+    finding: Finding
+    push: tuple[Push, ...]
+    warnings: tuple[Warning, ...]
+    noise: float | None = None
+    family: Family | None = None
+    schools: tuple[SchoolAnswer, ...] = ()
+    limits: PushLimits | None = None
+    held: tuple[HeldRange, ...] = ()
+    next_steps: tuple[NextStep, ...] = ()
+    reversal_speed: Figure = NOT_REVERSAL
+    compared: tuple[Comparison, ...] = ()
+
+    @property
+    def rated_index(self) -> Figure:
+        """The EI to rate the film by, as the chosen school has it."""
+        by_speed = self.settings.school == "standard"
+        return self.finding.speed if by_speed else self.finding.zone_ei
+
+
+def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
+    kept = []
+    for strip in strips:
+        x, density = strip.exposed()
+        if len(np.unique(x)) >= 3 and np.ptp(x) >= 0.25 and np.ptp(density) >= 0.05:
+            kept.append(strip)
+    return tuple(kept)
+
+
+def _unusable(strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
+              ) -> list[Warning]:  # fmt: skip
+    return [
+        Warning(
+            "no curve",
+            Severity.CAUTION,
+            f"Strip {s.label} has too few frames that differ for a curve.",
+            "Read at least three exposures, from blank to well exposed.",
+            s.label,
+        )
+        for s in strips
+        if s not in kept
+    ]
+
+
+def nothing(settings: Settings, why: str, warnings: tuple[Warning, ...] = ()) -> Analysis:
+    """An analysis in which every figure is absent for one reason."""
+    gap = absent(why)
+    finding = Finding(settings.target, gap, gap, gap, False)
+    iso = Finding(Target("iso", metrics.ISO_DELTA_D), gap, gap, gap, False)
+    return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), warnings)
+
+
+def sample_of(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
+            ) -> Sample:  # fmt: skip
+    """The family of a fit beside that of its draws."""
+    best = family_of(fit.law, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
+    drawn = None
+    if draws is not None:
+        drawn = family_of(fit.law, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
+    thinnest, densest = (float(np.median([getattr(s, end) for s in reports]))
+                         for end in ("first", "last"))  # fmt: skip
+    low, high = float(fit.law.times.min()), float(fit.law.times.max())
+    return Sample(best, drawn, low, high, thinnest, densest, fit.freedom)
+
+
+def _contrast_of(report: StripFigures, kind: str) -> Figure:
+    known = {
+        "zone8": report.zone8_density,
+        "iso": report.delta_d,
+        "contrast_index": report.contrast_index,
+    }
+    return known.get(kind, report.average_gradient)
+
+
+def _of_one_time(
+    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
+    reports: tuple[StripFigures, ...],
+) -> Analysis:  # fmt: skip
+    report = reports[0]
+
+    def answer(target: Target) -> Finding:
+        wanted = target.value
+        if target.kind == "scene":
+            wanted = 1.05 / (STOP * target.value)
+        contrast = _contrast_of(report, target.kind)
+        why = ONE_STRIP if len(reports) == 1 else ONE_TIME
+        return finding_of_one_strip(target, contrast, report.restated_min, wanted, why)
+
+    finding, iso = answer(settings.target), answer(Target("iso", metrics.ISO_DELTA_D))
+    push = unanswered(settings.pushes, finding.time_min.why)
+    warned = traps(strips, fit, reports, finding)
+    return Analysis(settings, reports, iso, finding, push, warned, fit.noise)
+
+
+def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None) -> Analysis:
+    """Work out one test in one channel.
+
+    Parameters
+    ----------
+    strips : tuple of StripReadings
+        One development each; repeated times are allowed. Where they are of several materials,
+        each is worked out apart and the finding is that of the first.
+    settings : Settings, optional
+
+    Returns
+    -------
+    Analysis
+        Never raises for finite readings: what cannot be reached is absent with a reason.
+    """
+    settings = settings or Settings()
+    materials = list(dict.fromkeys(s.material for s in strips))
+    if len(materials) > 1:
+        return _of_materials(settings, strips, materials)
+    kept = _usable(strips)
+    missing = _unusable(strips, kept)
+    if not kept:
+        why = "no strip has enough readings for a curve" if strips else "no readings yet"
+        return nothing(settings, why, tuple(missing))
+    if all(falls(strip) for strip in kept):
+        return _of_reversal(settings, kept, tuple(missing))
+    fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
+    rng = np.random.default_rng(settings.seed)
+    draws = draws_of(fit, settings.draws, rng) if settings.draws else None
+    reports = figures_of_strips(kept, fit, draws, settings.meter_constant)
+    if fit.law.distinct < 2 or any(s.time_min is None for s in kept):
+        answer = _of_one_time(settings, fit, kept, reports)
+    else:
+        answer = _of_many_times(settings, fit, kept, reports, draws)
+    if not missing:
+        return answer
+    merged = tuple(missing) + answer.warnings
+    return replace(answer, warnings=merged)
+
+
+def _of_materials(
+    settings: Settings, strips: tuple[StripReadings, ...], materials: list[str]
+) -> Analysis:
+    """Two films, or two developers, share no law: each by itself, then side by side."""
+    first, *others = (
+        analyse(tuple(s for s in strips if s.material == m), settings) for m in materials
+    )
+    figures_of_others = tuple(s for other in others for s in other.strips)
+    known = {s.label: s for s in (*first.strips, *figures_of_others)}
+    warned = first.warnings + tuple(w for other in others for w in other.warnings if w.strip)
+    return replace(
+        first,
+        strips=tuple(known[s.label] for s in strips if s.label in known),
+        warnings=warned,
+        compared=compare_all(first.strips, figures_of_others),
+    )
+
+
+def _of_many_times(
+    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
+    reports: tuple[StripFigures, ...], draws: Array | None,
+) -> Analysis:  # fmt: skip
+    sample = sample_of(fit, reports, draws, settings)
+    finding, minutes = find(sample, settings.target)
+    iso, _ = find(sample, Target("iso", metrics.ISO_DELTA_D))
+    rated = 0.0
+    if settings.school == "standard":
+        rated = log2(0.8 * 2**ZONE_I_STOPS / settings.meter_constant)
+    return Analysis(
+        settings,
+        reports,
+        iso,
+        finding,
+        push_table(sample, finding, minutes, settings.pushes, rated, settings.hearsay),
+        traps(strips, fit, reports, finding),
+        fit.noise,
+        sample.best,
+        school_answers(sample, settings.target),
+        push_limits(sample, finding, rated),
+        tuple(held_range(report) for report in reports),
+        _next_steps(settings, strips, fit, draws, sample, minutes),
+    )
+
+
+def _next_steps(
+    settings: Settings, strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None,
+    sample: Sample, minutes: Array | None,
+) -> tuple[NextStep, ...]:  # fmt: skip
+    """What would firm up the EI at the found time."""
+    if draws is None or sample.drawn is None or minutes is None:
+        return ()
+    answer = at_time(sample.drawn, sample.drawn.ln_zone_ei, minutes)
+    return next_steps(strips, fit, draws, answer, np.random.default_rng(settings.seed))
+
+
+def _of_reversal(
+    settings: Settings, strips: tuple[StripReadings, ...], missing: tuple[Warning, ...]
+) -> Analysis:
+    """Material whose density falls with exposure has a speed of its own, and no family here."""
+    why = "density falls with exposure: reversal material has a reversal speed instead"
+    speed = colour_reversal_speed(strips[0], np.random.default_rng(settings.seed))
+    return replace(nothing(settings, why, missing), reversal_speed=speed)

@@ -1,0 +1,165 @@
+"""The finding: the development time for a wanted contrast, and the EI at that time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.core.curves import metrics
+from vadrin.core.curves.shape import Array
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.figure import Basis, Figure, absent
+from vadrin.core.fitting.family import Family, Target, at_time, time_reaching
+from vadrin.core.fitting.intervals import ratio_figure
+
+ONE_STRIP = "one strip: no time can be found from it, develop a second strip for another time"
+ONE_TIME = "all strips had one time: no other can be found, develop a strip for another time"
+RULE_EXPONENT = 1.35
+"""Rule of thumb: time goes as the wanted contrast over the found one to this power."""
+
+
+_SLACK = 0.03
+"""Lg units by which an answer may lie past the readings."""
+
+NO_RULE = absent("measured times are at hand")
+
+
+@dataclass(frozen=True)
+class Finding:
+    """Time and EI for one target.
+
+    Attributes
+    ----------
+    target : Target
+    time_min, zone_ei, speed : Figure
+        At the reference temperature. Absent where the target was not tested.
+    tested : bool
+        Whether the target lies inside the tested times.
+    nearest_tested_min : float or None
+        The bound, where it does not.
+    rule_of_thumb_min : Figure
+        Hearsay for a single strip.
+    """
+
+    target: Target
+    time_min: Figure
+    zone_ei: Figure
+    speed: Figure
+    tested: bool
+    nearest_tested_min: float | None = None
+    rule_of_thumb_min: Figure = NO_RULE
+
+
+@dataclass(frozen=True)
+class Sample:
+    """A family of the best fit beside that of draws, and what bounds both.
+
+    Attributes
+    ----------
+    best : Family
+        Batch shape ().
+    drawn : Family or None
+        Batch shape (B,).
+    shortest, longest : float
+        Tested times in minutes.
+    thinnest, densest : float
+        Lg exposures between which the strips were read.
+    freedom : float
+    """
+
+    best: Family
+    drawn: Family | None
+    shortest: float
+    longest: float
+    thinnest: float
+    densest: float
+    freedom: float
+
+    def not_tested(self, minutes: float) -> tuple[str, float] | None:
+        """The reason and the bound where a time lies outside the tested ones."""
+        if minutes < self.shortest:
+            return (
+                f"not tested: shorter than {self.shortest:g} min; run a strip for less",
+                self.shortest,
+            )
+        if minutes > self.longest:
+            return (
+                f"not tested: longer than {self.longest:g} min; run a strip for more",
+                self.longest,
+            )
+        return None
+
+    def figure_at(self, of: str, minutes: float, drawn_minutes: Array | None) -> Figure:
+        """A rising or falling quantity of the family at a time, as a ratio figure."""
+
+        def read(family: Family, at: Array) -> Array:
+            x_m = at_time(family, family.x_m, at)
+            if of == "zone_ei":
+                return metrics.zone_ei(x_m, family.meter_constant)
+            return metrics.arithmetic_speed(x_m)
+
+        value = float(read(self.best, np.asarray(minutes)))
+        cloud = None
+        if self.drawn is not None and drawn_minutes is not None:
+            cloud = read(self.drawn, drawn_minutes)
+        return ratio_figure(value, cloud, self.freedom, "no speed point at this time")
+
+
+def times_for(sample: Sample, target: Target) -> tuple[float, Array | None]:
+    """Time for a target on the best family, and on every draw."""
+    contrast, wanted = sample.best.contrast(target)
+    best = float(time_reaching(sample.best, contrast, wanted))
+    if sample.drawn is None:
+        return best, None
+    contrast, wanted = sample.drawn.contrast(target)
+    drawn = time_reaching(sample.drawn, contrast, wanted)
+    return best, np.clip(drawn, sample.drawn.times[0], sample.drawn.times[-1])
+
+
+def _span_needed(target: Target) -> float:
+    if target.kind == "scene":
+        return STOP * target.value
+    return {
+        "iso": metrics.ISO_RANGE,
+        "zone8": metrics.ZONE_VIII_RANGE,
+        "average_gradient": metrics.GRADIENT_RANGE,
+    }.get(target.kind, 1.9)
+
+
+def find(sample: Sample, target: Target) -> tuple[Finding, Array | None]:
+    """The finding for a target, and the time on every draw.
+
+    Returns
+    -------
+    finding : Finding
+    drawn_minutes : ndarray, shape (B,), or None
+    """
+    best, drawn = times_for(sample, target)
+    outside = sample.not_tested(best)
+    if outside:
+        gap = absent(outside[0])
+        return Finding(target, gap, gap, gap, False, outside[1]), None
+    speed_point = float(at_time(sample.best, sample.best.x_m, np.asarray(best)))
+    if speed_point < sample.thinnest - _SLACK:
+        gap = absent("every exposed frame is denser than the speed point: expose thinner frames")
+        return Finding(target, gap, gap, gap, False), None
+    if speed_point + _span_needed(target) > sample.densest + _SLACK:
+        gap = absent("the readings end before the density this target is judged at")
+        return Finding(target, gap, gap, gap, False), None
+    time = ratio_figure(best, drawn, sample.freedom, "")
+    zone = sample.figure_at("zone_ei", best, drawn)
+    speed = sample.figure_at("speed", best, drawn)
+    return Finding(target, time, zone, speed, True), drawn
+
+
+def finding_of_one_strip(
+    target: Target, contrast: Figure, minutes: float | None, wanted: float, why: str = ONE_STRIP
+) -> Finding:
+    """The finding where only one development was tried: a rule of thumb at most."""
+    gap = absent(why)
+    rule = absent("the contrast of the strip is not known")
+    if contrast.value and minutes:
+        guess = minutes * (wanted / contrast.value) ** RULE_EXPONENT
+        rule = Figure(guess, basis=Basis.RULE)
+    return Finding(target, gap, gap, gap, False, minutes, rule)

@@ -1,0 +1,1 @@
+"""Made-up films that answer as real ones do."""

@@ -1,0 +1,1 @@
+"""Tables of readings in and out."""

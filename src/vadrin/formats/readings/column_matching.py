@@ -1,0 +1,255 @@
+"""Matching the columns of a table to those of the readings table, and reading its rows."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from itertools import pairwise
+
+from vadrin.formats.readings.readings_table import (
+    CHANNELS,
+    CellProblem,
+    FormatError,
+    ReadingsTable,
+    TableRow,
+)
+
+KNOWN = (
+    "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
+    "channel", "note",
+)  # fmt: skip
+STRIP_DENSITY = "density of strip "
+"""Begins the meaning of a column that holds the densities of one strip, named after it."""
+
+_MINUTES = re.compile(r"(\d+(?:[.,]\d+)?)\s*min")
+_NUMBERS = {
+    "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
+    "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
+    "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
+    "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
+    "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
+    "density": (-1.0, 10.0, "give a density between 0 and 10, such as 0.49"),
+}
+_OFTEN = {
+    "strip": "strip strips piece roll film",
+    "frame": "frame frames step steps patch no nr number sample",
+    "time_min": "time minutes min development developed",
+    "temperature_c": "temperature temp celsius degrees",
+    "log_h": "logh loge lgh lge lghs logexposure exposure",
+    "ei": "ei index rated rating",
+    "stops": "stops stop offset",
+    "density": "density densities dens d reading",
+    "channel": "channel filter status",
+    "note": "note notes remark remarks comment comments",
+}
+
+
+@dataclass(frozen=True)
+class RawTable:
+    """A table as a file holds it, all cells as text, with the row numbers of the file."""
+
+    source: str
+    headers: tuple[str, ...]
+    rows: tuple[tuple[int, tuple[str, ...]], ...]
+    first_row: int = 1
+
+
+class UnmatchedError(FormatError):
+    """A table that is whole but whose columns go by other names.
+
+    Attributes
+    ----------
+    raw : RawTable
+        For a person to match.
+    """
+
+    def __init__(self, words: str, raw: RawTable) -> None:
+        super().__init__(words)
+        self.raw = raw
+
+
+def number_of(text: str) -> float:
+    """A number with decimal point or comma and either minus.
+
+    Raises
+    ------
+    ValueError
+        If it is none, or not finite.
+    """
+    plain = text.strip().replace("−", "-").replace("\u00a0", "")
+    if "," in plain and "." not in plain:
+        plain = plain.replace(",", ".")
+    value = float(plain)
+    if not math.isfinite(value):
+        raise ValueError(text)
+    return value
+
+
+def exact_columns(raw: RawTable) -> tuple[str, ...]:
+    """The meaning of every column where the header uses the readings table's own names.
+
+    Raises
+    ------
+    UnmatchedError
+        Naming the column that is missing or stands twice.
+    """
+    columns = tuple(cell.strip().lower() for cell in raw.headers)
+    place = f"{raw.source}, row {raw.first_row}"
+    for needed in ("strip", "density"):
+        if needed not in columns:
+            raise UnmatchedError(f"{place}: no column “{needed}”; add it to the header", raw)
+    if "log_h" not in columns and "ei" not in columns:
+        raise UnmatchedError(f"{place}: no column “log_h” and no “ei”; add one of the two", raw)
+    doubled = {c for c in columns if c and columns.count(c) > 1}
+    if doubled:
+        first = sorted(doubled)[0]
+        raise UnmatchedError(f"{place}: column “{first}” stands twice; rename one", raw)
+    return columns
+
+
+def guessed_columns(raw: RawTable) -> tuple[str, ...]:
+    """What each column is likely to hold; empty where nothing is likely.
+
+    Where no single column holds density, columns of plausible densities are taken for one
+    strip each.
+    """
+    found: list[str] = []
+    for header in raw.headers:
+        words = [header.strip().lower(), *re.split(r"[\s_/()\[\].:-]+", header.strip().lower())]
+        words.append("".join(words[1:]))
+        words += [a + b for a, b in pairwise(words[1:-1])]
+        meant = [k for k, often in _OFTEN.items() if k in words or set(words) & set(often.split())]
+        if _MINUTES.search(header):
+            meant = [m for m in meant if m != "time_min"]
+        found.append(next((m for m in meant if m not in found), ""))
+    if "density" not in found:
+        for i, header in enumerate(raw.headers):
+            if not found[i] and header.strip() and _like_densities(raw, i):
+                found[i] = STRIP_DENSITY + header.strip()
+    return tuple(found)
+
+
+def _like_densities(raw: RawTable, column: int) -> bool:
+    cells = [row[column] for _, row in raw.rows[:50] if column < len(row) and row[column].strip()]
+    try:
+        values = [number_of(cell) for cell in cells]
+    except ValueError:
+        return False
+    return bool(values) and min(values) >= 0 and max(values) <= 6
+
+
+def matching_faults(columns: tuple[str, ...]) -> str:
+    """Why a matching does not make a readings table; empty where it does."""
+    wide = [c for c in columns if c.startswith(STRIP_DENSITY)]
+    if "density" not in columns and not wide:
+        return "no column holds the densities"
+    if "density" in columns and wide:
+        return "densities stand in one column, or in a column a strip, not both"
+    twice = {c for c in columns if c and columns.count(c) > 1}
+    if twice:
+        return f"two columns are matched to {sorted(twice)[0].replace('_', ' ')}"
+    return ""
+
+
+def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
+    """Read the rows of a table whose columns are matched.
+
+    Parameters
+    ----------
+    raw : RawTable
+    columns : tuple of str
+        For every header a name of `KNOWN`, a `STRIP_DENSITY` with a label, or another name,
+        under which the column is kept.
+
+    Raises
+    ------
+    FormatError
+        If no row holds anything; single bad cells become `problems` instead.
+    """
+    names = tuple(c or h.strip().lower() for c, h in zip(columns, raw.headers, strict=True))
+    rows: list[TableRow] = []
+    problems: list[CellProblem] = []
+    for number, line in raw.rows:
+        if not any(cell.strip() for cell in line):
+            continue
+        if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):
+            remedy = f"the header has {len(names)} columns; quote the cell or fix the header"
+            problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
+            continue
+        for cells in _unfolded(dict(zip(names, line, strict=False))):
+            read = _row(number, cells)
+            if isinstance(read, TableRow):
+                rows.append(read)
+            else:
+                problems += read
+    if not rows and not problems:
+        place = f"{raw.source}, row {raw.first_row + 1}"
+        raise FormatError(f"{place}: no readings under the header; add a row a reading")
+    extra = tuple(c for c in names if c and c not in KNOWN and not c.startswith(STRIP_DENSITY))
+    return ReadingsTable(raw.source, tuple(rows), tuple(problems), extra)
+
+
+def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:
+    """One row a reading, where a row of the file holds a density for each of many strips."""
+    wide = [c for c in cells if c.startswith(STRIP_DENSITY)]
+    if not wide:
+        if "strip" not in cells:
+            return [{**cells, "strip": "A"}]
+        return [cells]
+    shared = {k: v for k, v in cells.items() if k not in wide}
+    rows = []
+    for column in wide:
+        label = column.removeprefix(STRIP_DENSITY)
+        # A heading such as "B, 8 min" tells the strip's time too.
+        said = _MINUTES.search(label)
+        time = {"time_min": said[1]} if said and "time_min" not in shared else {}
+        if cells[column].strip():
+            rows.append({**shared, **time, "strip": label, "density": cells[column]})
+    return rows
+
+
+def _numbers(number: int, cells: dict[str, str]) -> dict[str, float | None] | list[CellProblem]:
+    problems: list[CellProblem] = []
+    numbers: dict[str, float | None] = {}
+    for column, (low, high, remedy) in _NUMBERS.items():
+        text = cells.get(column, "").strip()
+        numbers[column] = None
+        if not text:
+            continue
+        try:
+            value = number_of(text)
+        except ValueError:
+            problems.append(CellProblem(number, column, text, remedy))
+            continue
+        numbers[column] = value
+        if not low <= value <= high:
+            problems.append(CellProblem(number, column, text, remedy))
+    if not cells.get("density", "").strip():
+        problems.append(CellProblem(number, "density", "", _NUMBERS["density"][2]))
+    return problems or numbers
+
+
+def _row(number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
+    numbers = _numbers(number, cells)
+    problems = numbers if isinstance(numbers, list) else []
+    strip = cells.get("strip", "").strip()
+    if not strip:
+        problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
+    channel = cells.get("channel", "").strip().lower() or "visual"
+    if channel not in CHANNELS:
+        known = ", ".join(CHANNELS)
+        problems.append(CellProblem(number, "channel", channel, f"use one of {known}"))
+    if problems or isinstance(numbers, list):
+        return problems
+    density = numbers.pop("density")
+    return TableRow(
+        row=number,
+        strip=strip,
+        frame=cells.get("frame", "").strip() or str(number - 1),
+        density=density if density is not None else 0.0,
+        channel=channel,
+        note=cells.get("note", "").strip(),
+        extra={k: v for k, v in cells.items() if k not in KNOWN and k},
+        **numbers,
+    )

@@ -1,0 +1,113 @@
+"""The readings table as delimited text: commas, semicolons or tabs, decimal point or comma."""
+
+from __future__ import annotations
+
+import csv
+import io
+from pathlib import Path
+
+from vadrin.formats.readings.column_matching import RawTable, exact_columns, table_of
+from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
+
+LARGEST_FILE = 20_000_000
+MOST_ROWS = 200_000
+_LONGEST_LINE = 100_000
+
+
+def bytes_of(path: Path) -> bytes:
+    """All of a file that is not too large.
+
+    Raises
+    ------
+    FormatError
+        If it cannot be read or is too large.
+    """
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            megabytes = LARGEST_FILE // 1_000_000
+            raise FormatError(f"{path.name}: larger than {megabytes} MB; split the file")
+        return path.read_bytes()
+    except OSError as error:
+        reason = error.strerror or "cannot be read"
+        raise FormatError(f"{path.name}: {reason.lower()}; check the path") from error
+
+
+def text_of(data: bytes, name: str) -> str:
+    """A file's text.
+
+    Raises
+    ------
+    FormatError
+        If it is not Unicode text, naming the row.
+    """
+    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        encoding = "utf-16"
+    else:
+        encoding = "utf-8-sig"
+    try:
+        text = data.decode(encoding)
+    except UnicodeDecodeError as error:
+        line = data[: error.start].count(b"\n") + 1
+        raise FormatError(f"{name}, row {line}: not UTF-8 text; save it as CSV UTF-8") from error
+    if "\x00" in text:
+        raise FormatError(f"{name}, row 1: not a text file; save the sheet as CSV UTF-8")
+    return text
+
+
+def _delimiter(header: str) -> str:
+    counts = {mark: header.count(mark) for mark in "\t;,"}
+    best = max(counts, key=lambda mark: counts[mark])
+    return best if counts[best] else ","
+
+
+def raw_of_text(text: str, name: str) -> RawTable:
+    """The cells of delimited text.
+
+    Raises
+    ------
+    FormatError
+        If there is no table.
+    """
+    if not text.strip():
+        raise FormatError(f"{name}, row 1: the file is empty; it needs a header row and readings")
+    lines = text.splitlines()
+    if max(map(len, lines)) > _LONGEST_LINE:
+        raise FormatError(f"{name}: a line is far too long for a readings table; check the file")
+    csv.field_size_limit(_LONGEST_LINE)
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=_delimiter(lines[0]))
+    rows: list[tuple[int, tuple[str, ...]]] = []
+    try:
+        for number, row in enumerate(reader, start=1):
+            rows.append((number, tuple(row)))
+            if number > MOST_ROWS:
+                raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the file")
+    except csv.Error as error:
+        place = f"{name}, row {reader.line_num}"
+        raise FormatError(f"{place}: {error}; check the quotes there") from error
+    return RawTable(name, rows[0][1], tuple(rows[1:]))
+
+
+def parse_readings(text: str, name: str) -> ReadingsTable:
+    """Read a table from text.
+
+    Parameters
+    ----------
+    text : str
+    name : str
+        The file's name, for errors.
+
+    Raises
+    ------
+    FormatError
+        If there is no table at all; single bad cells become `problems` instead.
+    """
+    raw = raw_of_text(text, name)
+    return table_of(raw, exact_columns(raw))
+
+
+def csv_text(cells: list[list[str | float | None]], mark: str = ",") -> str:
+    """Rows as delimited text that reads back to the same values."""
+    out = io.StringIO(newline="")
+    writer = csv.writer(out, delimiter=mark, lineterminator="\n")
+    writer.writerows([["" if c is None else c for c in row] for row in cells])
+    return out.getvalue()

@@ -1,0 +1,106 @@
+"""What every readings file becomes, and the errors that name the place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from vadrin.core.exposure.arithmetic import METER_CONSTANT, log_h_of_frame
+from vadrin.core.readings import Reading, StripReadings
+
+CHANNELS = ("visual", "red", "green", "blue", "uv")
+
+
+class FormatError(Exception):
+    """A file that cannot be read at all; the text names the place and the remedy."""
+
+
+@dataclass(frozen=True)
+class TableRow:
+    """One reading as a file states it.
+
+    Attributes
+    ----------
+    row : int
+        Line or row number in the file, counted from 1 with the header.
+    log_h : float or None
+        As written; rows with `ei` get theirs from the meter constant.
+    """
+
+    row: int
+    strip: str
+    frame: str
+    density: float
+    time_min: float | None = None
+    temperature_c: float | None = None
+    log_h: float | None = None
+    ei: float | None = None
+    stops: float | None = None
+    channel: str = "visual"
+    note: str = ""
+    extra: dict[str, str] = field(default_factory=dict)
+
+    def exposure(self, meter_constant: float) -> float | None:
+        """Lg exposure of the frame; None for a blank."""
+        if self.log_h is not None:
+            return self.log_h
+        if self.ei is None:
+            return None
+        return float(log_h_of_frame(self.ei, self.stops or 0.0, meter_constant))
+
+
+@dataclass(frozen=True)
+class CellProblem:
+    """A cell that could not be read."""
+
+    row: int
+    column: str
+    text: str
+    remedy: str
+
+    def sentence(self) -> str:
+        """The problem in one sentence."""
+        shown = f"“{self.text[:40]}”" if self.text else "empty"
+        return f"row {self.row}, column {self.column}: {shown}; {self.remedy}"
+
+
+@dataclass(frozen=True)
+class ReadingsTable:
+    """A readings file: the rows that could be read, and the cells that could not."""
+
+    source: str
+    rows: tuple[TableRow, ...]
+    problems: tuple[CellProblem, ...] = ()
+    extra_columns: tuple[str, ...] = ()
+
+    @property
+    def exposures_known(self) -> bool:
+        """Whether any row tells its exposure; without, every frame would pass for blank."""
+        return any(r.log_h is not None or r.ei is not None for r in self.rows)
+
+
+def strips_of(
+    table: ReadingsTable, meter_constant: float = METER_CONSTANT, channel: str | None = None
+) -> tuple[StripReadings, ...]:
+    """Group the rows of one channel into strips, in the order of the file.
+
+    Parameters
+    ----------
+    table : ReadingsTable
+    meter_constant : float
+        Turns EI and stops into exposure.
+    channel : str, optional
+        Default visual, or the first channel there is.
+    """
+    present = [c for c in CHANNELS if any(r.channel == c for r in table.rows)]
+    chosen = channel or (present[0] if present else "visual")
+    grouped: dict[str, list[TableRow]] = {}
+    for row in table.rows:
+        if row.channel == chosen:
+            grouped.setdefault(row.strip, []).append(row)
+    strips = []
+    for label, rows in grouped.items():
+        readings = tuple(Reading(r.frame, r.exposure(meter_constant), r.density) for r in rows)
+        time = next((r.time_min for r in rows if r.time_min is not None), None)
+        temperature = next((r.temperature_c for r in rows if r.temperature_c is not None), None)
+        strips.append(StripReadings(label, time, temperature, readings, chosen))
+    return tuple(strips)

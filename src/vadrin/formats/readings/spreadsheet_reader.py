@@ -1,0 +1,176 @@
+"""The readings table from a sheet of an XLSX or ODS file."""
+
+from __future__ import annotations
+
+import zipfile
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+from vadrin.formats.readings.column_matching import RawTable
+from vadrin.formats.readings.readings_table import FormatError
+from vadrin.formats.readings.zip_guard import look_over
+
+MOST_ROWS = 40_000
+_MOST_COLUMNS = 400
+_ODS = {
+    "table": "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}",
+    "office": "{urn:oasis:names:tc:opendocument:xmlns:office:1.0}",
+    "text": "{urn:oasis:names:tc:opendocument:xmlns:text:1.0}",
+}
+_Rows = list[tuple[int, tuple[str, ...]]]
+
+
+def _shown(value: object) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return repr(value)
+    return str(value)
+
+
+def _too_wide(name: str, row: int) -> FormatError:
+    return FormatError(f"{name}, row {row}: more than {_MOST_COLUMNS} columns; keep the readings")
+
+
+def _formula(name: str, row: int, column: int) -> FormatError:
+    return FormatError(
+        f"{name}, row {row}, column {column}: a formula; paste the sheet as values and save it"
+    )
+
+
+def _trimmed(cells: list[str]) -> tuple[str, ...]:
+    while cells and not cells[-1].strip():
+        cells.pop()
+    return tuple(cells)
+
+
+def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
+    rows: _Rows = []
+    for number, cells in numbered:
+        kept = _trimmed(cells)
+        if kept:
+            rows.append((number, kept))
+        if len(rows) > MOST_ROWS:
+            raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the sheet")
+    return rows
+
+
+def _raw(name: str, sheets: dict[str, _Rows]) -> RawTable:
+    """The sheet called readings, or the first that holds anything."""
+    filled = {title: rows for title, rows in sheets.items() if rows}
+    if not filled:
+        raise FormatError(f"{name}, row 1: the sheet is empty; it needs a header row and readings")
+    rows = filled.get("readings") or next(iter(filled.values()))
+    first, header = rows[0]
+    return RawTable(name, header, tuple(rows[1:]), first)
+
+
+def raw_of_xlsx(path: Path) -> RawTable:
+    """The cells of the first filled sheet of an XLSX file.
+
+    Raises
+    ------
+    FormatError
+        In one line; also for formulas, whose values a file cannot vouch for.
+    """
+    import openpyxl
+
+    look_over(path)
+    name = path.name
+    try:
+        book = openpyxl.load_workbook(path, read_only=True, keep_links=False)
+        sheets: dict[str, _Rows] = {}
+        for sheet in book.worksheets:
+            sheet.reset_dimensions()
+            sheets[sheet.title] = _collect(name, _xlsx_rows(sheet, name))
+            if sheets[sheet.title]:
+                break
+        book.close()
+    except FormatError:
+        raise
+    except Exception as error:  # the library raises errors of any kind for damaged files
+        raise FormatError(f"{name}: not a readable XLSX file; save it anew") from error
+    return _raw(name, sheets)
+
+
+def _xlsx_rows(sheet: Any, name: str) -> Iterator[tuple[int, list[str]]]:
+    for number, row in enumerate(sheet.iter_rows(), start=1):
+        if len(row) > _MOST_COLUMNS and any(c.value is not None for c in row[_MOST_COLUMNS:]):
+            raise _too_wide(name, number)
+        for column, cell in enumerate(row, start=1):
+            if cell.data_type == "f":
+                raise _formula(name, number, column)
+        yield number, [_shown(cell.value) for cell in row[:_MOST_COLUMNS]]
+
+
+def raw_of_ods(path: Path) -> RawTable:
+    """The cells of the first filled sheet of an ODS file; errors as in `raw_of_xlsx`."""
+    from defusedxml.ElementTree import iterparse
+
+    look_over(path)
+    name = path.name
+    sheets: dict[str, _Rows] = {}
+    try:
+        with zipfile.ZipFile(path) as archive, archive.open("content.xml") as content:
+            events = iterparse(content, events=("start", "end"), forbid_dtd=True)
+            for event, element in events:
+                if event == "start" and element.tag == _ODS["table"] + "table":
+                    title = element.get(_ODS["table"] + "name", "")
+                    sheets[title] = _collect(name, _ods_rows(events, name))
+                    if sheets[title]:
+                        break
+    except FormatError:
+        raise
+    except Exception as error:  # damaged XML and damaged archives raise errors of any kind
+        raise FormatError(f"{name}: not a readable ODS file; save it anew") from error
+    return _raw(name, sheets)
+
+
+def _ods_rows(events: Any, name: str) -> Iterator[tuple[int, list[str]]]:
+    """Rows of one sheet until it ends; each element is let go once it is read."""
+    number = 0
+    for event, element in events:
+        if event == "end" and element.tag == _ODS["table"] + "table":
+            return
+        if event != "end" or element.tag != _ODS["table"] + "table-row":
+            continue
+        cells = _ods_cells(element, name, number + 1)
+        repeated = _repeats(element, "rows", name, number + 1) if any(cells) else 1
+        if repeated > MOST_ROWS:
+            raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the sheet")
+        for _ in range(repeated):
+            number += 1
+            yield number, list(cells)
+        element.clear()
+
+
+def _repeats(element: Any, what: str, name: str, row: int) -> int:
+    text = element.get(f"{_ODS['table']}number-{what}-repeated", "1")
+    if not text.isdigit() or len(text) > 9:
+        raise FormatError(f"{name}, row {row}: not a readable ODS file; save it anew")
+    return int(text)
+
+
+def _ods_cells(row: Any, name: str, number: int) -> list[str]:
+    cells: list[str] = []
+    for cell in row:
+        if not cell.tag.startswith(_ODS["table"]):
+            continue
+        if cell.get(_ODS["table"] + "formula") is not None:
+            raise _formula(name, number, len(cells) + 1)
+        value = _ods_value(cell)
+        count = _repeats(cell, "columns", name, number)
+        if value and len(cells) + count > _MOST_COLUMNS:
+            raise _too_wide(name, number)
+        cells += [value] * min(count, _MOST_COLUMNS)
+    return cells[:_MOST_COLUMNS]
+
+
+def _ods_value(cell: Any) -> str:
+    kind = cell.get(_ODS["office"] + "value-type", "string")
+    if kind in ("float", "percentage", "currency"):
+        return str(cell.get(_ODS["office"] + "value", ""))
+    return "\n".join("".join(p.itertext()) for p in cell.findall(_ODS["text"] + "p"))

@@ -1,0 +1,1 @@
+"""Reports: JSON, cards, scripts and labels."""

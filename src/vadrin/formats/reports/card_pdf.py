@@ -1,0 +1,166 @@
+"""The darkroom card as a PDF page at true size."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from io import BytesIO
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from reportlab.pdfgen.canvas import Canvas
+
+MM = 72 / 25.4
+SIZES = {"A6": (148.0, 105.0), "Index card 5 × 3 in": (127.0, 76.2)}
+"""Paper sizes in millimetres, width first."""
+
+_INK = (0.078, 0.129, 0.169)
+_SOFT = (0.337, 0.404, 0.451)
+_GREASE = (0.761, 0.122, 0.227)
+_MARGIN = 6.0
+_REGULAR, _BOLD = "Vadrin-400", "Vadrin-700"
+
+
+@dataclass(frozen=True)
+class CardRow:
+    """One push or pull on the card, in words ready to print."""
+
+    name: str
+    exposure_index: str
+    time: str
+    shadow: str
+    verdict: str
+
+
+@dataclass(frozen=True)
+class Card:
+    """Everything printed on a card, in words ready to print."""
+
+    film: str
+    developer: str
+    exposure_index: str
+    index_range: str
+    time: str
+    time_range: str
+    temperature: str
+    agitation: str
+    rows: tuple[CardRow, ...]
+    grounds: str
+    tested_on: str
+    warnings: tuple[str, ...]
+    care: str
+
+
+@cache
+def register_fonts() -> tuple[str, str]:
+    """Names of the program's typeface, regular and bold, ready for a PDF."""
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
+    folder = Path(str(files("vadrin") / "fonts"))
+    for name, weight in ((_REGULAR, 400), (_BOLD, 700)):
+        pdfmetrics.registerFont(TTFont(name, folder / f"AtkinsonHyperlegibleNext-{weight}.ttf"))
+    return _REGULAR, _BOLD
+
+
+class _Page:
+    """A canvas with millimetres from the top left corner."""
+
+    def __init__(self, canvas: Canvas, width: float, height: float) -> None:
+        self.canvas, self.width, self.height = canvas, width, height
+
+    def text(
+        self, x: float, y: float, words: str, size: float, bold: bool = False,
+        colour: tuple[float, float, float] = _INK, right: bool = False,
+    ) -> None:  # fmt: skip
+        self.canvas.setFillColorRGB(*colour)
+        self.canvas.setFont(_BOLD if bold else _REGULAR, size)
+        draw = self.canvas.drawRightString if right else self.canvas.drawString
+        draw(x * MM, (self.height - y) * MM, words)
+
+    def rule(self, y: float) -> None:
+        self.canvas.setStrokeColorRGB(*_SOFT)
+        self.canvas.setLineWidth(0.3)
+        level = (self.height - y) * MM
+        self.canvas.line(_MARGIN * MM, level, (self.width - _MARGIN) * MM, level)
+
+    def paragraph(self, y: float, words: str, size: float, most: int) -> float:
+        from reportlab.lib.utils import simpleSplit
+
+        room = (self.width - 2 * _MARGIN) * MM
+        for line in simpleSplit(words, _REGULAR, size, room)[:most]:
+            self.text(_MARGIN, y, line, size, colour=_SOFT)
+            y += size * 0.43
+        return y
+
+    def fitted(self, words: str, size: float, room: float) -> float:
+        from reportlab.pdfbase.pdfmetrics import stringWidth
+
+        width = float(stringWidth(words, _BOLD, size))
+        return min(size, size * room * MM / max(width, 1e-6))
+
+
+def _draw(page: _Page, card: Card) -> None:
+    k = min(page.width / 148.0, page.height / 105.0)
+    right = page.width - _MARGIN
+    title = page.fitted(card.film, 15 * k, page.width - 2 * _MARGIN - 26)
+    page.text(_MARGIN, 11 * k, card.film, title, bold=True)
+    page.text(right, 11 * k, f"tested {card.tested_on}", 8 * k, colour=_SOFT, right=True)
+    page.text(_MARGIN, 16.5 * k, f"in {card.developer}", 10 * k, colour=_SOFT)
+    page.rule(19.5 * k)
+    middle = page.width / 2
+    page.text(_MARGIN, 32 * k, f"EI {card.exposure_index}", 34 * k, True, _GREASE)
+    page.text(_MARGIN, 37.5 * k, card.index_range, 8.5 * k, colour=_SOFT)
+    page.text(middle, 32 * k, card.time, 34 * k, bold=True)
+    spread = f"min {card.temperature}" + (f", {card.time_range}" if card.time_range else "")
+    page.text(middle, 37.5 * k, spread, 8.5 * k, colour=_SOFT)
+    page.rule(41 * k)
+    _table(page, card, 46 * k, k)
+    y = page.height - 21 * k
+    page.rule(y - 4 * k)
+    notes = card.grounds + "".join(f" Mind: {w}" for w in card.warnings)
+    if card.agitation:
+        notes = f"Agitation: {card.agitation}. {notes}"
+    y = page.paragraph(y, notes, 7.5 * k, 3)
+    page.paragraph(page.height - 5.5 * k, card.care, 7 * k, 1)
+
+
+def _table(page: _Page, card: Card, y: float, k: float) -> None:
+    columns = [_MARGIN, _MARGIN + 30 * k, _MARGIN + 52 * k, _MARGIN + 78 * k, _MARGIN + 106 * k]
+    for x, words in zip(columns, ("", "Shoot at EI", "Develop", "Shadow lost", ""), strict=True):
+        page.text(x, y, words, 8 * k, colour=_SOFT)
+    for row in card.rows[:5]:
+        y += 6.4 * k
+        cells = (row.name, row.exposure_index, row.time, row.shadow, row.verdict)
+        for x, words in zip(columns, cells, strict=True):
+            page.text(x, y, words, 11 * k, bold=row.name == "normal")
+
+
+def card_pdf(card: Card, size: str = "A6") -> bytes:
+    """Draw a card.
+
+    Parameters
+    ----------
+    card : Card
+    size : str
+        A key of `SIZES`.
+
+    Returns
+    -------
+    bytes
+        A PDF of one page at true size.
+    """
+    from reportlab.pdfgen.canvas import Canvas
+
+    register_fonts()
+    width, height = SIZES[size]
+    target = BytesIO()
+    canvas = Canvas(target, pagesize=(width * MM, height * MM), invariant=True)
+    canvas.setTitle(f"{card.film} in {card.developer}: EI {card.exposure_index}, {card.time}")
+    canvas.setCreator("Vadrin")
+    _draw(_Page(canvas, width, height), card)
+    canvas.showPage()
+    canvas.save()
+    return target.getvalue()

@@ -1,0 +1,1 @@
+"""Records of the notebook as frozen data."""

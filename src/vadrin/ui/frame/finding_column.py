@@ -1,0 +1,147 @@
+"""The finding so far, alive beside every station."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
+
+from vadrin.app.results.darkroom_card import target_text
+from vadrin.app.results.headline import Headline, PushLine, headline_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.diagnostic import Severity
+from vadrin.core.results.analysis import Analysis
+from vadrin.ui.theme.typeface import px, scale
+from vadrin.ui.widgets.parts import button, rule, text
+
+
+def _scroll() -> QScrollArea:
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    return area
+
+
+class FindingColumn(QWidget):
+    """EI and time with their ranges, the push table, the next act and the warnings."""
+
+    def __init__(self, go: Callable[[str], None]) -> None:
+        super().__init__()
+        self._go = go
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(px(18), px(12), px(14), px(14))
+        self._area, self._lent = _scroll(), _scroll()
+        self._lent.hide()
+        outer.addWidget(self._lent, 1)
+        outer.addWidget(self._area, 1)
+        self._next = button("", self._follow, primary=True)
+        outer.addWidget(self._next)
+        self._target = ""
+        self._aside: QWidget | None = None
+        self._shows: tuple[object, object, float] = (self, self, 0.0)
+        self.setFixedWidth(px(296))
+
+    def lend(self, aside: QWidget | None) -> None:
+        """Let one station's own words stand here; None takes the place back."""
+        if aside is self._aside:
+            return
+        self._aside = aside
+        if aside is not None:
+            self._lent.setWidget(aside)
+            aside.show()
+        self._lent.setVisible(aside is not None)
+        self._area.setVisible(aside is None)
+
+    def show_finding(
+        self, sheet: TestSheet | None, analysis: Analysis | None, station: str
+    ) -> None:
+        """Show where the test on the bench has come to."""
+        self.setFixedWidth(px(296))
+        self._offer(sheet, station)
+        shows = (sheet, analysis, scale())
+        if shows[2] == self._shows[2] and shows[0] is self._shows[0] and shows[1] is self._shows[1]:
+            return
+        self._shows = shows
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, px(4), 0)
+        column.setSpacing(px(5))
+        if sheet is None:
+            column.addWidget(text("Nothing on the bench", 13, 500, "soft"))
+            words = "Open a test from the shelf, or start a new one."
+            column.addWidget(text(words, 15, wrap=True))
+        else:
+            self._fill(column, sheet, analysis)
+        column.addStretch(1)
+        self._area.setWidget(body)
+
+    def _fill(self, column: QVBoxLayout, sheet: TestSheet, analysis: Analysis | None) -> None:
+        headline = headline_of(sheet, analysis)
+        column.addWidget(text("Finding so far", 13, 500, "soft"))
+        if headline.index:
+            column.addWidget(text(headline.index, 46, 700, "grease"))
+        column.addWidget(text(headline.index_note, 13, tone="soft", wrap=True))
+        if headline.time:
+            column.addWidget(text(headline.time, 30, 700))
+        note = headline.time_note
+        if headline.time and headline.for_target:
+            target = sheet.test.target_kind, sheet.test.target_value
+            note += f", for {target_text(*target)}"
+        if note:
+            column.addWidget(text(note, 13, tone="soft", wrap=True))
+        if headline.pushes:
+            column.addWidget(rule())
+            column.addWidget(self._push_table(headline.pushes))
+        self._add_advice(column, headline)
+        if analysis and analysis.warnings:
+            column.addWidget(rule())
+            column.addWidget(text("Mind", 13, 500, "soft"))
+            for warning in analysis.warnings[:6]:
+                tone = "grease" if warning.severity is Severity.SERIOUS else ""
+                column.addWidget(text(warning.sentence, 13, tone=tone, wrap=True))
+                column.addWidget(text(warning.remedy, 12, tone="soft", wrap=True))
+
+    @staticmethod
+    def _add_advice(column: QVBoxLayout, headline: Headline) -> None:
+        if headline.next_act:
+            column.addWidget(rule())
+            column.addWidget(text("What would firm this up", 13, 500, "soft"))
+            column.addWidget(text(headline.next_act, 15, 500, wrap=True))
+
+    @staticmethod
+    def _push_table(lines: tuple[PushLine, ...]) -> QWidget:
+        holder = QWidget()
+        grid = QGridLayout(holder)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(px(10))
+        grid.setVerticalSpacing(px(3))
+        for place, words in enumerate(("Shoot at", "", "Develop", "Shadow lost")):
+            grid.addWidget(text(words, 12, tone="soft"), 0, place)
+        for row, line in enumerate(lines, start=1):
+            weight = 700 if line.name == "normal" else 400
+            grid.addWidget(text(line.index, 13, weight), row, 0)
+            grid.addWidget(text(line.name, 13, weight), row, 1)
+            grid.addWidget(text(line.time, 13, weight), row, 2)
+            tone = "grease" if line.grave else ""
+            loss = text(line.loss, 13, weight, tone)
+            loss.setToolTip(line.verdict)
+            grid.addWidget(loss, row, 3)
+        return holder
+
+    def _offer(self, sheet: TestSheet | None, station: str) -> None:
+        offers = {
+            "plan": ("Start exposing", "expose"),
+            "expose": ("On to the darkroom", "process"),
+            "process": ("Read the strips", "read"),
+            "read": ("See the curves", "curves"),
+            "curves": ("Weigh the finding", "finding"),
+            "finding": ("Write the card", "cards"),
+        }
+        words, self._target = offers.get(station, ("", ""))
+        self._next.setText(words)
+        self._next.setVisible(bool(words) and sheet is not None)
+
+    def _follow(self) -> None:
+        self._go(self._target)

@@ -1,0 +1,291 @@
+"""Characteristic curves with EI along the top and stops from the meter along the bottom."""
+
+from __future__ import annotations
+
+import numpy as np
+import pyqtgraph as pg
+from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.plan.expected_curves import ExpectedStrip
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.curves.shape import GRID, Array
+from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.exposure.arithmetic import meter_point
+from vadrin.core.results.analysis import Analysis
+from vadrin.ui.plots.axes import IndexAxis, StopsAxis
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.typeface import font, px, scale
+
+_MARKERS = ("o", "s", "t", "p", "h", "star")
+_LABEL_GAP = 0.055
+
+
+class CurvePlot(pg.PlotWidget):
+    """All strips of a test: readings, curves, speed points and the selected frame."""
+
+    picked = pyqtSignal(int)
+
+    def __init__(self) -> None:
+        self._stops, self._index = StopsAxis(), IndexAxis()
+        left = pg.AxisItem("left")
+        super().__init__(axisItems={"bottom": self._stops, "top": self._index, "left": left})
+        self._look: Look = DAY
+        self._dressed: tuple[Look, float] | None = None
+        self._shows: tuple[object, ...] = ()
+        self._ring = pg.ScatterPlotItem()
+        self._points: list[tuple[float, float, int]] = []
+        self._view = (-3.0, 1.0, 2.0)
+        self.setMenuEnabled(False)
+        self.setMouseEnabled(False, False)
+        self.hideButtons()
+        self.setMinimumHeight(px(220))
+        self.showAxis("top")
+        self.setAccessibleName("characteristic curves")
+        self.getPlotItem().getViewBox().setDefaultPadding(0.0)
+        self.scene().sigMouseClicked.connect(self._clicked)
+
+    def sizeHint(self) -> QSize:
+        """Little: it takes what room the words leave."""
+        return QSize(px(300), px(140))
+
+    def show_look(self, look: Look) -> None:
+        """Take on the colours of a look; shown at the next draw."""
+        if (look, scale()) == self._dressed:
+            return
+        self._look, self._dressed = look, (look, scale())
+        self.setBackground(look.sheet)
+        pen = pg.mkPen(look.rule)
+        for side in ("bottom", "top", "left"):
+            axis = self.getAxis(side)
+            axis.setPen(pen)
+            axis.setTextPen(look.ink)
+            axis.setStyle(tickFont=font(12), tickLength=0, tickTextOffset=px(5))
+        self._label("top", "exposure index, if the shadow point lies here")
+        self._label("bottom", "stops from the meter reading")
+        self._label("left", "density")
+
+    def _label(self, side: str, words: str) -> None:
+        size = f"{px(12)}px"
+        self.getAxis(side).setLabel(words, **{"color": self._look.soft, "font-size": size})
+
+    def draw(
+        self, sheet: TestSheet, analysis: Analysis | None, frame_id: int | None,
+        only_strip: str = "", expected: tuple[ExpectedStrip, ...] = (),
+    ) -> None:  # fmt: skip
+        """Draw a test.
+
+        Parameters
+        ----------
+        sheet : TestSheet
+        analysis : Analysis or None
+            Without it only the readings are shown.
+        frame_id : int or None
+            The selected frame.
+        only_strip : str
+            Label of the one strip to draw; empty for all.
+        expected : tuple of ExpectedStrip
+            Curves that are a guess: dashed, with the planned frames marked on them.
+        """
+        # Compared as objects: equal data in a new object is rare and costs one more drawing.
+        shows = (sheet, analysis, expected, only_strip, self._look, scale())
+        if len(shows) == len(self._shows) and all(
+            a is b or (isinstance(a, str | float) and a == b)
+            for a, b in zip(shows, self._shows, strict=True)
+        ):
+            self._mark_selected(frame_id)
+            return
+        self._shows = shows
+        self.start_over()
+        self._stops.meter = meter_point(_reference_index(sheet, analysis))
+        self._index.meter_constant = sheet.test.meter_constant
+        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        for place, strip in enumerate(ordered):
+            if only_strip in ("", strip.strip.label):
+                colour = self._look.strip_colour(place, len(ordered))
+                self._draw_readings(strip, sheet.test.meter_constant, colour, place)
+        assumed = bool(expected)
+        curves: tuple[StripFigures | ExpectedStrip, ...] = expected
+        if not assumed and analysis:
+            curves = analysis.strips
+        shown = [s for s in curves if only_strip in ("", s.label)]
+        span = _exposures(sheet)
+        self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
+        self._draw_grid()
+        self._draw_curves(sheet, shown, span, assumed)
+        self._strike_out(sheet, analysis, only_strip)
+        self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
+        self._ring.setPen(pg.mkPen(self._look.grease, width=2.5))
+        self._ring.setZValue(8)
+        self.addItem(self._ring)
+        self._mark_selected(frame_id)
+
+    def start_over(self) -> None:
+        """Take everything off the picture before it is drawn anew."""
+        self.clear()
+        self._points = []
+
+    def _mark_selected(self, frame_id: int | None) -> None:
+        """Ring the readings of the selected frame."""
+        mine = [(x, y) for x, y, owner in self._points if owner == frame_id]
+        self._ring.setData(pos=mine if mine else np.empty((0, 2)))
+
+    def _draw_readings(
+        self, strip: StripSheet, meter_constant: float, colour: QColor, place: int
+    ) -> None:
+        for out in (False, True):
+            at = [
+                (x, reading.density, frame.frame.id)
+                for frame in strip.frames
+                if (x := frame.log_h(meter_constant)) is not None
+                for reading in frame.readings
+                if reading.left_out is out
+            ]
+            if not at:
+                continue
+            self._points += at
+            item = pg.ScatterPlotItem(pos=[(x, y) for x, y, _ in at], size=px(7))
+            item.setSymbol("x" if out else _MARKERS[place % len(_MARKERS)])
+            item.setPen(pg.mkPen(colour, width=1.4))
+            item.setBrush(None if out else pg.mkBrush(self._look.sheet))
+            item.setZValue(5)
+            self.addItem(item)
+
+    def _fit_view(self, sheet: TestSheet, highest: list[float]) -> None:
+        planned = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+        xs = [x for x in planned if x is not None] or [-3.0, 1.0]
+        read = [f.density for _, f in sheet.frames() if f.density is not None]
+        top = max([1.5, *read, *highest])
+        self._view = (min(xs) - 0.15, max(xs) + 0.62, top * 1.06)
+        self.setXRange(*self._view[:2])
+        self.setYRange(0.0, self._view[2])
+
+    def _draw_grid(self) -> None:
+        low, high, top = self._view
+        x, y = [], []
+        for stop in self._stops.tickValues(low, high, 0)[0][1]:
+            x += [stop, stop]
+            y += [0.0, top]
+        for i in range(1, int(top / 0.5) + 1):
+            x += [low, high]
+            y += [i * 0.5, i * 0.5]
+        lines = pg.PlotCurveItem(x, y, connect="pairs", pen=pg.mkPen(self._look.grid, width=1))
+        lines.setZValue(-5)
+        self.addItem(lines)
+
+    def _draw_curves(
+        self,
+        sheet: TestSheet,
+        shown: list[StripFigures | ExpectedStrip],
+        span: tuple[float, float],
+        assumed: bool,
+    ) -> None:
+        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        labels = [s.strip.label for s in ordered]
+        ends = []
+        for strip in shown:
+            place = labels.index(strip.label) if strip.label in labels else 0
+            colour = self._look.strip_colour(place, len(ordered))
+            x, y = curve_points(strip, span)
+            style = Qt.PenStyle.DashLine if assumed else Qt.PenStyle.SolidLine
+            pen = pg.mkPen(colour, width=1.5 if assumed else 2, style=style)
+            self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
+            if assumed:
+                self.draw_expected(sheet, strip.label, x, y, colour)
+            ends.append((float(x[-1]), float(y[-1]), _end_words(strip), colour))
+            if strip.log_h_m.value is not None and strip.base_fog.value is not None:
+                at = (strip.log_h_m.value, strip.base_fog.value + 0.10)
+                spot = pg.ScatterPlotItem([at[0]], [at[1]], symbol="d", size=px(11))
+                spot.setBrush(pg.mkBrush(self._look.grease))
+                spot.setPen(pg.mkPen(self._look.sheet))
+                spot.setZValue(6)
+                self.addItem(spot)
+        self._draw_ends(ends)
+
+    def _strike_out(self, sheet: TestSheet, analysis: Analysis | None, only_strip: str) -> None:
+        """Cross the readings the fit refused."""
+        named = {
+            (w.strip, name)
+            for w in (analysis.warnings if analysis else ())
+            for name in w.frames
+            if w.strip and only_strip in ("", w.strip)
+        }
+        at = [
+            (x, frame.density)
+            for strip, frame in sheet.frames()
+            if (strip.strip.label, frame.frame.name) in named
+            and (x := frame.log_h(sheet.test.meter_constant)) is not None
+        ]
+        if at:
+            crosses = pg.ScatterPlotItem(pos=at, symbol="x", size=px(13))
+            crosses.setPen(pg.mkPen(self._look.grease, width=2))
+            crosses.setBrush(pg.mkBrush(self._look.grease))
+            crosses.setZValue(7)
+            self.addItem(crosses)
+
+    def draw_expected(
+        self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor
+    ) -> None:
+        """Called for every likely curve as it is drawn; a plot of plans marks its frames."""
+
+    def _draw_ends(self, ends: list[tuple[float, float, str, QColor]]) -> None:
+        top = self._view[2]
+        gap = max(_LABEL_GAP, px(15) / max(self._picture_height(), px(100))) * top
+        ceiling = top - gap / 2
+        # From the top down, so that no label leaves the picture.
+        for x, y, words, colour in sorted(ends, key=lambda end: -end[1]):
+            level = min(y, ceiling)
+            ceiling = level - gap
+            item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
+            item.setFont(font(12, 700))
+            item.setPos(x + 0.04, level)
+            self.addItem(item)
+
+    def _picture_height(self) -> float:
+        return float(self.getPlotItem().getViewBox().height())
+
+    def _clicked(self, event: object) -> None:
+        box = self.getPlotItem().getViewBox()
+        place: QPointF = box.mapSceneToView(event.scenePos())  # type: ignore[attr-defined]
+        low, high, top = self._view
+        best, reach = None, 0.03
+        for x, y, frame_id in self._points:
+            distance = abs(x - place.x()) / (high - low) + abs(y - place.y()) / top
+            if distance < reach:
+                best, reach = frame_id, distance
+        if best is not None and event.button() == Qt.MouseButton.LeftButton:  # type: ignore[attr-defined]
+            self.picked.emit(best)
+
+
+def _end_words(strip: StripFigures | ExpectedStrip) -> str:
+    return (
+        strip.label if strip.time_min is None else f"{minutes_text(strip.time_min)} {strip.label}"
+    )
+
+
+def _reference_index(sheet: TestSheet, analysis: Analysis | None) -> float:
+    """The EI whose meter point is called zero: the plan's, or the one found for imports."""
+    planned = any(f.frame.stops is not None for _, f in sheet.frames())
+    if planned or analysis is None:
+        return sheet.test.exposure_index
+    return analysis.finding.zone_ei.value or sheet.test.exposure_index
+
+
+def _exposures(sheet: TestSheet) -> tuple[float, float]:
+    """The thinnest and the densest exposure of a test."""
+    xs = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+    known = [x for x in xs if x is not None] or [-3.0, 1.0]
+    return min(known), max(known)
+
+
+def curve_points(
+    strip: StripFigures | ExpectedStrip, span: tuple[float, float]
+) -> tuple[Array, Array]:
+    """A strip's curve as drawn: lg exposure and density, where it was read and planned."""
+    x = float(strip.curve.toe) + GRID
+    low, high = max(strip.first, span[0]) - 0.05, min(strip.last, span[1]) + 0.05
+    inside = (x >= low) & (x <= high)
+    if not inside.any():
+        inside[:2] = True
+    return x[inside], float(strip.curve.fog) + strip.curve.net[inside]

@@ -1,0 +1,131 @@
+"""Cards: the darkroom card as it will print, and the file it goes to."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
+from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
+from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
+
+from vadrin.app.results.darkroom_card import card_of
+from vadrin.app.workbench import Workbench
+from vadrin.formats.reports.card_pdf import SIZES, card_pdf
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.parts import Field, WordField, button, chooser, sentence, text
+
+
+class CardsStation(Station):
+    """See the card and save it."""
+
+    keys = (
+        ("↑ ↓", "another paper size, at its underlined word"),
+        ("Ctrl+S", "save the card where the line says"),
+    )
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__(bench)
+        self._size = "A6"
+        self._pdf = b""
+        self._red_only = False
+        self._size_field = WordField("paper size", self._set_size, chooser(list(SIZES)))
+        self._size_field.refused.connect(self.refuse)
+        self.column.addWidget(sentence("One card for the wall, on", self._size_field, "."))
+        self._picture = text("", 15, wrap=True)
+        self._picture.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+        self._picture.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
+        self.column.addWidget(self._picture, 1)
+        self.column.addWidget(self.refusal)
+        row = QHBoxLayout()
+        row.addWidget(text("Save as", 13, tone="soft"))
+        self.path = Field()
+        self.path.setFont(font(13))
+        self.path.setAccessibleName("file to save the card to")
+        self.path.returnPressed.connect(self.save)
+        row.addWidget(self.path, 1)
+        self._save = button("Save the card", self.save)
+        self.bind("Ctrl+S", self.save)
+        row.addWidget(self._save)
+        self.column.addLayout(row)
+        self._saved = text("", 13, tone="done")
+        self.column.addWidget(self._saved)
+        self._named_for = ""
+
+    def show_scene(self, scene: Scene) -> None:
+        """Draw the card as it will print."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
+        self._size_field.show_value(self._size)
+        self._red_only = scene.look.red_only
+        card = card_of(sheet, scene.analysis) if scene.analysis else None
+        self._save.setEnabled(card is not None)
+        if card is None:
+            why = scene.analysis.finding.time_min.why if scene.analysis else "working it out"
+            self._pdf = b""
+            self._picture.setPixmap(QPixmap())
+            self._picture.setText(f"No card yet: {why}.")
+            return
+        self._pdf = card_pdf(card, self._size)
+        self._picture.setPixmap(self._render())
+        if self._named_for != sheet.title:
+            self._named_for = sheet.title
+            stem = "-".join(f"{sheet.title} {sheet.developer.name}".lower().split())
+            self.path.setText(str(self.bench.notebook.path.parent / f"card-{stem}.pdf"))
+            self._saved.setText("")
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Fit the picture to the room there is."""
+        super().resizeEvent(event)
+        if self._pdf:
+            self._picture.setPixmap(self._render())
+
+    def _render(self) -> QPixmap:
+        document, buffer = QPdfDocument(None), QBuffer()
+        buffer.setData(QByteArray(self._pdf))
+        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+        document.load(buffer)
+        width, height = SIZES[self._size]
+        wide = max(px(300), min(px(720), self._picture.width() - px(4)))
+        high = max(px(200), self._picture.height() - px(4))
+        wide = min(wide, round(high * width / height))
+        size = QSize(wide, round(wide * height / width))
+        page = QPixmap(size)
+        page.fill(Qt.GlobalColor.white)
+        painter = QPainter(page)
+        painter.drawImage(0, 0, document.render(0, size))
+        if self._red_only:
+            painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+            painter.fillRect(page.rect(), QColor(170, 0, 0))
+        painter.end()
+        document.close()
+        return page
+
+    def _set_size(self, words: str) -> None:
+        found = [name for name in SIZES if words.strip().lower() in name.lower()]
+        if len(found) != 1:
+            raise ValueError(f"a card is printed on {' or '.join(SIZES)}")
+        self._size = found[0]
+        self.bench.refresh()
+
+    def save(self) -> None:
+        """Write the PDF where the line says."""
+        if not self._pdf:
+            return
+        target = Path(self.path.text().strip()).expanduser()
+        if target.suffix.lower() != ".pdf":
+            target = target.with_name(target.name + ".pdf")
+        try:
+            target.write_bytes(self._pdf)
+        except OSError as error:
+            reason = (error.strerror or "cannot be written").lower()
+            self.refuse(f"{target}: {reason}. Choose another folder.")
+            return
+        self.refuse("")
+        self._saved.setText(f"Saved {target.name}. Print it at 100 %, not fitted to the page.")
+
+    def take_focus(self) -> None:
+        """Begin at the file name."""
+        self.path.setFocus()

@@ -1,0 +1,223 @@
+"""The cupboard: stocks, batches, chemistry, cameras and the rest, each as a short form."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QGridLayout,
+    QHBoxLayout,
+    QListWidget,
+    QListWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from vadrin.app.library.cupboard import (
+    FORMS,
+    FieldOf,
+    new_record,
+    set_field,
+    shown,
+    steps_of_field,
+    title_of,
+)
+from vadrin.app.workbench import Workbench
+from vadrin.notebook.records.all_records import Record
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.parts import WordField, button, chooser, text
+
+_EMPTY = {
+    "Bottles": "Date and label every bottle; keep it from food and children, and go by the "
+    "maker's safety sheet.",
+    "Chemistry": "Gloves, eye protection and air; powders are the worst to breathe. The maker's "
+    "safety sheet goes before anything written here.",
+}
+
+
+class CupboardStation(Station):
+    """What the tester owns; nothing here need be filled in before work starts."""
+
+    keys = (
+        ("↑ ↓", "next kind, next entry, or step the word you are at"),
+        ("Ctrl+E", "a new entry of this kind"),
+        ("Delete", "remove the entry (undo brings it back)"),
+    )
+    wants_finding = False
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__(bench)
+        self.column.addWidget(text("Cupboard", 17, 700))
+        row = QHBoxLayout()
+        row.setSpacing(px(20))
+        self.kinds = self._list("kinds", px(160))
+        self.entries = self._list("entries", px(280))
+        for heading in FORMS:
+            self.kinds.addItem(heading)
+        row.addWidget(self.kinds)
+        middle = QVBoxLayout()
+        middle.addWidget(self.entries, 1)
+        acts = QHBoxLayout()
+        acts.addWidget(button("New entry", self.make))
+        acts.addWidget(button("Remove", self._remove))
+        acts.addStretch(1)
+        middle.addLayout(acts)
+        row.addLayout(middle)
+        self._form_column = QVBoxLayout()
+        self._form = QWidget()
+        self._form_column.addWidget(self._form)
+        self._caution = text("", 13, tone="soft", wrap=True)
+        self._form_column.addWidget(self._caution)
+        self._form_column.addWidget(self.refusal)
+        self._form_column.addStretch(1)
+        row.addLayout(self._form_column, 1)
+        self.column.addLayout(row, 1)
+        self.fields: dict[str, WordField] = {}
+        self._shown: tuple[str, int] | None = None
+        self.kinds.currentRowChanged.connect(lambda _: self._list_entries())
+        self.entries.currentRowChanged.connect(lambda _: self._show_form())
+        self.kinds.setCurrentRow(0)
+        self.bind("Ctrl+E", self.make)
+
+    def _list(self, name: str, width: int) -> QListWidget:
+        made = QListWidget()
+        made.setAccessibleName(name)
+        made.setFont(font(15))
+        made.setFixedWidth(width)
+        return made
+
+    def heading(self) -> str:
+        """The kind that is shown."""
+        item = self.kinds.currentItem()
+        return item.text() if item else next(iter(FORMS))
+
+    def record(self) -> Record | None:
+        """The entry that is shown, as it is in the file."""
+        item = self.entries.currentItem()
+        if item is None:
+            return None
+        found: Record | None = self.bench.notebook.get(
+            FORMS[self.heading()][0], item.data(Qt.ItemDataRole.UserRole)
+        )
+        return found
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the entries as the file has them."""
+        self._list_entries()
+
+    def _list_entries(self) -> None:
+        here = self.entries.currentItem()
+        wanted = here.data(Qt.ItemDataRole.UserRole) if here else None
+        notebook, (kind, _) = self.bench.notebook, FORMS[self.heading()]
+        self.entries.blockSignals(True)
+        self.entries.clear()
+        for record in notebook.all(kind):
+            item = QListWidgetItem(title_of(notebook, record))
+            item.setData(Qt.ItemDataRole.UserRole, record.id)
+            self.entries.addItem(item)
+            if record.id == wanted:
+                self.entries.setCurrentItem(item)
+        if self.entries.currentRow() < 0 and self.entries.count():
+            self.entries.setCurrentRow(0)
+        self.entries.blockSignals(False)
+        self._show_form()
+
+    def _show_form(self) -> None:
+        record, heading = self.record(), self.heading()
+        key = (heading, record.id) if record else None
+        if key != self._shown or record is None:
+            self._build_form(record)
+            self._shown = key
+        if record is not None:
+            for field in FORMS[heading][1]:
+                words = shown(self.bench.notebook, record, field)
+                self.fields[field.name].show_value(words)
+        words = _EMPTY.get(heading, "")
+        if record is None:
+            words = f"Nothing here yet. {words} Ctrl+E makes an entry.".replace("  ", " ")
+        self._caution.setText(words)
+
+    def _build_form(self, record: Record | None) -> None:
+        self.refuse("")
+        self._form_column.removeWidget(self._form)
+        self._form.hide()
+        self._form.deleteLater()
+        self._form = QWidget()
+        self.fields = {}
+        grid = QGridLayout(self._form)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(px(14))
+        grid.setVerticalSpacing(px(8))
+        grid.setColumnStretch(1, 1)
+        for row, field in enumerate(FORMS[self.heading()][1] if record else ()):
+            made = WordField(field.label, partial(self._take, field), self._stepper(field), 15)
+            made.refused.connect(self.refuse)
+            made.setMinimumWidth(px(60))
+            self.fields[field.name] = made
+            grid.addWidget(text(field.label, 13, tone="soft"), row, 0)
+            line = QHBoxLayout()
+            line.addWidget(made)
+            if field.unit:
+                line.addWidget(text(field.unit, 13, tone="soft"))
+            line.addStretch(1)
+            grid.addLayout(line, row, 1)
+        self._form_column.insertWidget(0, self._form)
+        # Shown at once, not when the event loop next turns, so that Tab finds its fields.
+        self._form.show()
+
+    def _stepper(self, field: FieldOf) -> Callable[[str, int], str] | None:
+        if not steps_of_field(self.bench.notebook, field):
+            return None
+
+        return chooser(lambda: steps_of_field(self.bench.notebook, field))
+
+    def _take(self, field: FieldOf, words: str) -> None:
+        record = self.record()
+        if record is not None:
+            # ValueError passes through to the field, which says it in its place.
+            self.bench.edit(lambda notebook: set_field(notebook, record, field, words))
+
+    def make(self) -> None:
+        """Make a new entry and begin at its name."""
+        try:
+            made = self.bench.edit(lambda notebook: new_record(notebook, self.heading()))
+        except ValueError as error:
+            self.refuse(str(error))
+            return
+        if made is None:
+            return
+        for row in range(self.entries.count()):
+            item = self.entries.item(row)
+            if item and item.data(Qt.ItemDataRole.UserRole) == made.id:
+                self.entries.setCurrentRow(row)
+        first = self.fields.get("name") or next(iter(self.fields.values()))
+        first.setFocus()
+
+    def _remove(self) -> None:
+        record = self.record()
+        if record is None:
+            return
+        title = title_of(self.bench.notebook, record)
+
+        def remove(_notebook: object) -> bool:
+            with self.bench.notebook.change(f"remove {title}"):
+                self.bench.notebook.remove(record)
+            return True
+
+        if self.bench.edit(remove):
+            self.bench.said.emit(f"Removed {title}. Ctrl+Z brings it back.")
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Delete removes an entry from the list that has the keyboard."""
+        if event and event.key() == Qt.Key.Key_Delete and self.entries.hasFocus():
+            self._remove()
+        else:
+            super().keyPressEvent(event)
+
+    def take_focus(self) -> None:
+        """Begin at the kinds."""
+        self.kinds.setFocus()

@@ -1,0 +1,135 @@
+"""Questions while the film is in the camera: the light, the counter, what went otherwise."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from vadrin.app.display.quantities import number_typed
+from vadrin.app.expose.exposing import (
+    DRIFT_TOLD,
+    next_to_expose,
+    note_light,
+    rescale_rest,
+    spoil_since_last_reading,
+    take_otherwise,
+    write_note,
+)
+from vadrin.app.expose.frame_counter import CounterRemedy, counter_remedies, frames_wound
+from vadrin.app.expose.roll_entry import SHEET_HINT, otherwise_typed, tick_sheet
+from vadrin.app.library.cupboard import seconds_typed
+from vadrin.app.workbench import Workbench
+from vadrin.core.exposure.arithmetic import shutter_name, stops_text
+from vadrin.ui.widgets.ask_line import AskLine
+from vadrin.ui.widgets.sound_cues import Cue
+
+
+class ShootingAsks:
+    """Asks on a station's line, and hands the answers on as edits.
+
+    Parameters
+    ----------
+    bench : Workbench
+    asked : AskLine
+    cue : Cue
+    go_on : callable
+        Shows the frame that is next, after an answer took one.
+    """
+
+    def __init__(
+        self, bench: Workbench, asked: AskLine, cue: Cue, go_on: Callable[[], None]
+    ) -> None:
+        self.bench, self.asked, self._cue, self._go_on = bench, asked, cue, go_on
+
+    def ask_otherwise(self) -> None:
+        """What was set instead of what the script asked for."""
+        words = "What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):"
+        self.asked.ask(words, "", self._otherwise)
+
+    def _otherwise(self, words: str) -> None:
+        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        if place is not None:
+            frame, done = place[1].frame, otherwise_typed(words)
+            self.bench.edit_or_raise(lambda book: take_otherwise(book, frame, **done))
+            self._go_on()
+
+    def ask_meter(self) -> None:
+        """What the meter says now."""
+        sheet = self.bench.sheet
+        if sheet is not None:
+            begin = shutter_name(sheet.test.metered_seconds)
+            self.asked.ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
+
+    def _meter(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is None:
+            return
+        seconds = seconds_typed(words)
+        moved = self.bench.edit_or_raise(lambda book: note_light(book, sheet, seconds)) or 0.0
+        if abs(moved) <= DRIFT_TOLD + 1e-6:
+            self.bench.said.emit(f"The light holds to {stops_text(round(moved * 6) / 6)} stop.")
+            return
+        self._cue.error()
+        way = "brighter" if moved > 0 else "dimmer"
+        self.asked.choose(
+            f"The light is {stops_text(round(abs(moved) * 3) / 3)} stop {way} than the plan counts "
+            "on.",
+            [
+                ("work the frames to come out for this light", self._rescale),
+                ("mark the frames since the last reading as spoilt", self._spoil),
+            ],
+        )
+
+    def _rescale(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            count = self.bench.edit(lambda book: rescale_rest(book, sheet))
+            self.bench.said.emit(f"{count} frames to come are set for the light as it is.")
+
+    def _spoil(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
+            self.bench.said.emit(f"{count} frames are marked as spoilt by the light.")
+
+    def ask_counter(self) -> None:
+        """What the camera's counter says."""
+        if self.bench.sheet is not None:
+            ours = frames_wound(self.bench.sheet)
+            self.asked.ask(f"The script says {ours} frames are done on this roll. The camera says:",
+                      str(ours), self._count)  # fmt: skip
+
+    def _count(self, words: str) -> None:
+        if self.bench.sheet is None:
+            return
+        found = counter_remedies(self.bench.sheet, round(number_typed(words)))
+        if not found:
+            self.bench.said.emit("Camera and script agree.")
+            return
+        self.asked.choose("What may have happened, the likeliest first:",
+                     [(r.words, lambda r=r: self._remedy(r)) for r in found])  # type: ignore[misc]  # fmt: skip
+
+    def _remedy(self, remedy: CounterRemedy) -> None:
+        self.bench.edit(remedy.act)
+        self._go_on()
+        self.bench.said.emit(f"Put right: {remedy.words}.")
+
+    def ask_note(self) -> None:
+        """Words about the frame that is next."""
+        self.asked.ask("A note on this frame:", "", self._take_note)
+
+    def _take_note(self, words: str) -> None:
+        sheet, place = self.bench.sheet, None
+        if sheet is not None:
+            place = next_to_expose(sheet)
+            test_id, frame_id = sheet.test.id, place[1].frame.id if place else None
+            self.bench.edit(lambda book: write_note(book, test_id, frame_id, words))
+
+    def ask_ticks(self) -> None:
+        """What was ticked on paper."""
+        self.asked.ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick)
+
+    def _tick(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
+            self.bench.said.emit(f"{count} frames entered from the sheet.")

@@ -1,0 +1,126 @@
+"""What a plan is going to tell, where the finding will stand once there are readings."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
+
+from vadrin.app.display.quantities import number_typed
+from vadrin.app.plan.plan_forecast import Forecast, Told
+from vadrin.app.plan.smallest_plan import Smallest
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.parts import WordField, button, rule, sentence, text
+
+_HINT = "Step or type it to see the smallest plan."
+
+
+def _finer(shown: str, way: int) -> str:
+    return f"{max(0.05, number_typed(shown) + 0.05 * way):.2f}"
+
+
+class _Lines(QWidget):
+    """Names with what is told of each; the same labels take new words at every key."""
+
+    def __init__(self, first: tuple[int, ...], then: int) -> None:
+        super().__init__()
+        self._sizes, self._then = first, then
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(px(10))
+        self._grid.setVerticalSpacing(px(3))
+        self._grid.setColumnStretch(0, 1)
+        self._rows: list[tuple[QLabel, QLabel, QLabel]] = []
+
+    def show_lines(self, lines: tuple[Told, ...]) -> None:
+        """Show as many lines as there are."""
+        while len(self._rows) < len(lines):
+            self._add()
+        for place, row in enumerate(self._rows):
+            line = lines[place] if place < len(lines) else Told("", "")
+            for label, words in zip(row, (line.name, line.shown, line.why), strict=True):
+                if label.text() != words:
+                    label.setText(words)
+                label.setVisible(bool(words))
+
+    def _add(self) -> None:
+        place = len(self._rows)
+        size = self._sizes[place] if place < len(self._sizes) else self._then
+        name, shown = text("", 13, wrap=True), text("", size, 700 if size > 13 else 500)
+        why = text("", 12, tone="soft", wrap=True)
+        # Into the layout first: without a parent a label would flash up as a window.
+        self._grid.addWidget(name, 2 * place, 0)
+        self._grid.addWidget(shown, 2 * place, 1)
+        self._grid.addWidget(why, 2 * place + 1, 0, 1, 2)
+        self._rows.append((name, shown, why))
+
+
+class PlanTells(QWidget):
+    """The forecast as lines, what another plan would tell, and the smallest for a sureness."""
+
+    asked = pyqtSignal(float)
+    taken = pyqtSignal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("what this plan will tell")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(6))
+        column.addWidget(text("This plan will tell", 13, 500, "soft"))
+        self._answers, self._variants = _Lines((17, 17), 15), _Lines((), 13)
+        column.addWidget(self._answers)
+        self._between = rule()
+        column.addWidget(self._between)
+        column.addWidget(self._variants)
+        self.basis = text("", 12, tone="soft", wrap=True)
+        column.addWidget(self.basis)
+        self.sureness = WordField("wanted sureness in stops", self._ask, _finer, 13)
+        self.sureness.show_value("0.20")
+        self.smallest = text(_HINT, 13, wrap=True)
+        self.take_it = button("Take this plan", self._take)
+        self.take_it.hide()
+        self._rule = rule()
+        self._least = sentence("For an EI sure to ±", self.sureness, "stop", size=13)
+        for part in (self._rule, self._least, self.smallest, self.take_it):
+            column.addWidget(part)
+        column.addStretch(1)
+        self._found: Smallest | None = None
+
+    def show_forecast(self, made: Forecast | None) -> None:
+        """Show what to expect; None while the film's likely curves are worked out."""
+        self.basis.setText(made.basis if made else "What to expect is being worked out …")
+        self._answers.show_lines(made.answers if made else ())
+        self._variants.show_lines(made.variants if made else ())
+        self._between.setVisible(bool(made and made.variants))
+
+    def show_least(self, wanted: bool) -> None:
+        """Offer to look for the smallest plan, or not."""
+        for part in (self._rule, self._least, self.smallest):
+            part.setVisible(wanted)
+
+    def forget_smallest(self) -> None:
+        """What was found for another plan goes."""
+        self.take_it.hide()
+        self.smallest.setText(_HINT)
+
+    def working(self) -> None:
+        """The smallest plan is being looked for."""
+        self.smallest.setText("Being worked out …")
+
+    def show_smallest(self, found: Smallest) -> None:
+        """Show the smallest plan, and offer to take it."""
+        self._found = found
+        self.smallest.setText(found.sentence)
+        self.take_it.setVisible(found.layout is not None)
+
+    def _ask(self, words: str) -> None:
+        stops = number_typed(words)
+        if not 0.02 <= stops <= 2:
+            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
+        self.sureness.show_value(f"{stops:.2f}")
+        self.take_it.hide()
+        self.asked.emit(stops)
+
+    def _take(self) -> None:
+        if self._found is not None:
+            self.taken.emit(self._found)

@@ -1,0 +1,150 @@
+"""The outlook of a plan: its likely curves, and what it tells kept up with it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from vadrin.app.display.quantities import list_text, minutes_text
+from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
+from vadrin.app.plan.planning import has_bracket
+from vadrin.app.plan.smallest_plan import KINDS, Smallest
+from vadrin.app.test_sheet import TestSheet
+from vadrin.ui.stations.plan.forecast_lines import PlanTells
+from vadrin.ui.stations.plan.forecaster import Forecaster
+from vadrin.ui.stations.plan.plan_plot import PlanPlot
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.parts import text
+
+_PAUSE_MS = 120
+_FOLLOW_MS = 30
+
+
+class Outlook(QWidget):
+    """Shows what to expect of a plan, and hands on what is chosen from it."""
+
+    take = pyqtSignal(object)
+    bracket = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(4))
+        self.plot = PlanPlot()
+        self.tells = PlanTells()
+        self.tells.asked.connect(self._ask_smallest)
+        self.tells.taken.connect(self.take)
+        self.plot.setMinimumHeight(px(140))
+        column.addWidget(self.plot, 1)
+        self._caption = text("", 12, tone="soft", wrap=True)
+        column.addWidget(self._caption)
+        self.forecaster = Forecaster(self)
+        # Bound methods, which Qt lets go of together with this widget.
+        self.forecaster.film_known.connect(self._film_is_known)
+        self.forecaster.smallest.connect(self._smallest_found)
+        self.plot.dragged.connect(self._follow)
+        self.plot.dropped.connect(self.bracket)
+        self.plot.let_go.connect(self._stay)
+        self._scene: Scene | None = None
+        self._found: FoundBefore | None = None
+        self._film: Expected | None = None
+        self._dragged: tuple[float, float] = (0.0, 0.0)
+        self._soon = self._timer(self._draw)
+        self._words_soon = self._timer(self._follow_in_words)
+
+    def _timer(self, act: Callable[[], None]) -> QTimer:
+        timer = QTimer(self)
+        timer.setSingleShot(True)
+        timer.timeout.connect(act)
+        return timer
+
+    def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
+        """Say at once what to expect; draw at once too, unless a word is being stepped."""
+        if scene.sheet is not self._sheet:
+            self.tells.forget_smallest()
+        self._scene, self._found = scene, found
+        self._film = None
+        if scene.sheet is not None:
+            self._film = self.forecaster.film(scene.sheet.test.exposure_index, found)
+        self._say()
+        if stepped:
+            self._soon.start(_PAUSE_MS)
+        else:
+            self._draw()
+
+    def _film_is_known(self, _film: Expected) -> None:
+        """Say and draw what has become known of the film."""
+        if self._scene is not None:
+            self.show_plan(self._scene, self._found, stepped=False)
+
+    @property
+    def _sheet(self) -> TestSheet | None:
+        return self._scene.sheet if self._scene else None
+
+    def _say(self) -> None:
+        sheet = self._sheet
+        if sheet is None or sheet.read():
+            return
+        self.tells.show_least(sheet.test.kind in KINDS and self._film is not None)
+        film = self._film
+        self.tells.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
+
+    def _draw(self) -> None:
+        scene, sheet = self._scene, self._sheet
+        if scene is None or sheet is None:
+            return
+        self.plot.show_look(scene.look)
+        self.plot.draggable = False
+        if sheet.read():
+            self.plot.draw(sheet, scene.analysis, scene.frame_id)
+            likely = "Curves as measured."
+        elif self._film is None:
+            self.plot.draw(sheet, None, scene.frame_id)
+            likely = "The likely curves are being worked out."
+        else:
+            self.plot.draggable = sheet.exposed() == 0 and has_bracket(sheet.test)
+            self.plot.show_plan(sheet, expected_strips(sheet, self._film))
+            likely = self._likely_words(sheet, self._film)
+        count = len(sheet.frames())
+        rolls = len({s.strip.roll for s in sheet.strips})
+        on = f" on {rolls} rolls" if rolls > 1 else ""
+        self._caption.setText(f"{count} frames in all{on}. {likely}")
+
+    def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
+        words = f"Where the frames are likely to land: {film.basis}."
+        beyond = [s.minutes for s in sheet.strips if s.minutes and film.beyond(s.minutes)]
+        if beyond:
+            times = list_text([minutes_text(t) for t in sorted(set(beyond))])
+            words += f" Its curves for {times} are drawn beyond the times measured."
+        if self.plot.draggable:
+            words += " Drag a frame to move the bracket."
+        return words
+
+    def _smallest_found(self, made: tuple[TestSheet, Smallest]) -> None:
+        """Show it, unless the plan it was looked for has changed meanwhile."""
+        if made[0] is self._sheet:
+            self.tells.show_smallest(made[1])
+
+    def _follow(self, first: float, last: float) -> None:
+        self._dragged = first, last
+        self._words_soon.start(_FOLLOW_MS)
+
+    def _stay(self) -> None:
+        """The bracket was not moved after all."""
+        self._words_soon.stop()
+        self._say()
+
+    def _follow_in_words(self) -> None:
+        """What the bracket under the hand would tell."""
+        if self._sheet is not None and self._film is not None:
+            told = self.forecaster.of_bracket(self._sheet, self._film, *self._dragged)
+            self.tells.show_forecast(told)
+
+    def _ask_smallest(self, stops: float) -> None:
+        if self._sheet is not None and self._film is not None:
+            self.tells.working()
+            self.forecaster.ask_smallest(self._sheet, self._film, stops)

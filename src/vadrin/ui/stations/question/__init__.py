@@ -1,0 +1,1 @@
+"""The question a new test answers."""

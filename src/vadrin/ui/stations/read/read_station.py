@@ -1,0 +1,206 @@
+"""Read: the selected frame large, its density typed, on to the next by itself."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.display.quantities import number_typed
+from vadrin.app.process.development import add_reading, leave_out, next_to_read, replace_readings
+from vadrin.app.read.reading_doubts import doubt_of
+from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.parts import Field, button, text
+
+
+class _Film(QWidget):
+    """The selected frame, large, at the grey its density has on a light table."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._density: float | None = None
+        self._look: Look = DAY
+        self.setFixedSize(px(190), px(128))
+
+    def show_density(self, density: float | None, look: Look) -> None:
+        self._density, self._look = density, look
+        self.setFixedSize(px(190), px(128))
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self._look.film_base))
+        inner = self.rect().adjusted(px(6), px(6), -px(6), -px(6))
+        fill = QColor(self._look.table)
+        if self._density is not None:
+            fill = self._look.film_colour(self._density)
+        painter.fillRect(inner, fill)
+        painter.setPen(self._look.writing_on(fill))
+        painter.setFont(font(30, 700))
+        words = "—" if self._density is None else f"{self._density:.2f}"
+        painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
+
+
+class _DensityField(Field):
+    """Where the reading is typed; the arrow keys walk along the strip."""
+
+    def __init__(self, station: ReadStation) -> None:
+        super().__init__()
+        self._station = station
+        self.setFont(font(30, 500))
+        self.setFixedWidth(px(150))
+        self.setPlaceholderText("0.00")
+        self.setAccessibleName("density of the selected frame")
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            again = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self._station.take(self.text(), again)
+        elif event.key() == Qt.Key.Key_Down:
+            self._station.walk(1)
+        elif event.key() == Qt.Key.Key_Up:
+            self._station.walk(-1)
+        else:
+            super().keyPressEvent(event)
+
+
+class ReadStation(Station):
+    """Type densities frame after frame; the curve grows beside them."""
+
+    keys = (
+        ("Enter", "take the reading and go on; on a read frame, add a repeat"),
+        ("Ctrl+Enter", "put this reading in place of the frame's readings"),
+        ("↑ ↓", "the frame before, the frame after"),
+        ("Ctrl+L", "leave the frame out of the curve, or take it in again"),
+    )
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__(bench)
+        row = QHBoxLayout()
+        row.setSpacing(px(20))
+        left = QVBoxLayout()
+        self._title = text("", 17, 700, wrap=True)
+        self._film = _Film()
+        self.field = _DensityField(self)
+        self._repeats = text("", 13, tone="soft", wrap=True)
+        self._doubt = text("", 13, 500, "grease", wrap=True)
+        self._leave = button("Leave it out of the curve", self._toggle_left_out)
+        self.bind("Ctrl+L", self._toggle_left_out)
+        self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        head = text("Density, then Enter", 12, tone="soft")
+        for part in (self._title, self._film, head, self.field, self._repeats, self.refusal,
+                     self._doubt, self._leave):  # fmt: skip
+            left.addWidget(part)
+        left.addStretch(1)
+        holder = QWidget()
+        holder.setLayout(left)
+        left.setContentsMargins(0, 0, 0, 0)
+        holder.setFixedWidth(px(210))
+        row.addWidget(holder)
+        self._plot = CurvePlot()
+        self._plot.picked.connect(self.bench.select)
+        self._plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        row.addWidget(self._plot, 1)
+        self.column.addLayout(row, 1)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the selected frame and the curve of its strip."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
+        if self.bench.selected() is None:
+            first = next_to_read(sheet)
+            if first is None and sheet.frames():
+                first = sheet.frames()[0][1]
+            if first is not None:
+                self.bench.select(first.frame.id)
+                return
+        place = self.bench.selected()
+        if place is None:
+            return
+        strip, frame = place
+        self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
+        self._film.show_density(frame.density, scene.look)
+        self._show_repeats(frame)
+        doubt = doubt_of(sheet, frame, scene.analysis)
+        self._doubt.setText(doubt)
+        self._doubt.setVisible(bool(doubt))
+        out = bool(frame.readings) and all(r.left_out for r in frame.readings)
+        self._leave.setText("Take it into the curve" if out else "Leave it out of the curve")
+        self._leave.setVisible(bool(frame.readings))
+        self._plot.show_look(scene.look)
+        self._plot.draw(sheet, scene.analysis, frame.frame.id, strip.strip.label)
+
+    @staticmethod
+    def _named(frame: FrameSheet) -> str:
+        if not frame.readable:
+            return f"frame {frame.frame.name}: spoilt, not to be read"
+        if frame.frame.blank:
+            return "a blank frame: base plus fog"
+        if frame.frame.stops is None:
+            return f"frame {frame.frame.name}"
+        return f"frame {frame.frame.name}, {frame.name} stops"
+
+    def _show_repeats(self, frame: FrameSheet) -> None:
+        count = len(frame.readings)
+        shown = ", ".join(f"{r.density:.2f}" for r in frame.readings)
+        words = "not read yet" if not count else f"read {shown}"
+        if count > 1:
+            words = f"mean of {count} readings: {shown}"
+        self._repeats.setText(words)
+
+    def take(self, words: str, again: bool) -> None:
+        """Take a typed density; `again` replaces what the frame has."""
+        place = self.bench.selected()
+        if place is None:
+            return
+        frame = place[1]
+        if not words.strip():
+            self._next(self.bench.sheet, frame)
+            return
+        try:
+            density = number_typed(words)
+            if not 0 <= density <= 6:
+                raise ValueError("a density lies between 0 and 6, such as 0.49")
+        except ValueError as error:
+            self.refuse(str(error))
+            return
+        self.refuse("")
+        act = replace_readings if again and frame.readings else add_reading
+        self.bench.edit(lambda notebook: act(notebook, frame, density))
+        self.field.clear()
+        self._next(self.bench.sheet, frame)
+
+    def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
+        following = next_to_read(sheet, frame.frame.id) if sheet else None
+        if following is not None:
+            self.bench.select(following.frame.id)
+        else:
+            self.walk(1)
+
+    def walk(self, way: int) -> None:
+        """Go to the frame before or after."""
+        if self.bench.sheet is None:
+            return
+        ids = [f.frame.id for _, f in self.bench.sheet.frames()]
+        here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
+        self.bench.select(ids[max(0, min(here + way, len(ids) - 1))])
+
+    def _toggle_left_out(self) -> None:
+        place = self.bench.selected()
+        if place is None or not place[1].readings:
+            return
+        frame = place[1]
+        out = not all(r.left_out for r in frame.readings)
+        self.bench.edit(lambda notebook: leave_out(notebook, frame, out))
+
+    def take_focus(self) -> None:
+        """Type at once."""
+        self.field.setFocus()

@@ -1,0 +1,168 @@
+"""The lines of the shelf: a model of tests and headings, and how one is drawn."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QAbstractListModel, QModelIndex, QObject, QPointF, QRect, QSize, Qt
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
+
+from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, shelf_details
+from vadrin.notebook.store import Notebook
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.typeface import font, px
+
+_AT_ONCE = 10
+
+
+class ShelfModel(QAbstractListModel):
+    """Tests and headings in the order shown; what a line draws is fetched when it is drawn."""
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self._rows: list[ShelfLine | str] = []
+        self._details: dict[int, ShelfDetail] = {}
+        self._notebook: Notebook | None = None
+        self.marked: list[int] = []
+
+    def show(self, notebook: Notebook, groups: list[tuple[str, list[ShelfLine]]], fresh: bool
+             ) -> None:  # fmt: skip
+        """Show lines under their headings; `fresh` where the notebook has changed."""
+        self.beginResetModel()
+        if fresh or notebook is not self._notebook:
+            self._details = {}
+        self._notebook = notebook
+        self._rows = []
+        for heading, lines in groups:
+            if heading:
+                self._rows.append(heading)
+            self._rows += lines
+        self.endResetModel()
+
+    def rowCount(self, parent: QModelIndex | None = None) -> int:
+        """Number of lines and headings."""
+        return 0 if parent is not None and parent.isValid() else len(self._rows)
+
+    def line(self, row: int) -> ShelfLine | None:
+        """The test at a row; None for a heading."""
+        found = self._rows[row] if 0 <= row < len(self._rows) else None
+        return found if isinstance(found, ShelfLine) else None
+
+    def row_of(self, test_id: int) -> int:
+        """The row of a test; the first test where it is not shown."""
+        for row in range(len(self._rows)):
+            line = self.line(row)
+            if line and line.test_id == test_id:
+                return row
+        return next((r for r in range(len(self._rows)) if self.line(r)), 0)
+
+    def detail(self, row: int) -> ShelfDetail | None:
+        """What a line draws, fetched together with the lines after it."""
+        line = self.line(row)
+        if line is None or self._notebook is None:
+            return None
+        if line.test_id not in self._details:
+            near = [self.line(r) for r in range(row, row + _AT_ONCE)]
+            wanted = [x.test_id for x in near if x and x.test_id not in self._details]
+            self._details.update(shelf_details(self._notebook, wanted))
+        return self._details.get(line.test_id)
+
+    def data(self, index: QModelIndex, role: int = 0) -> object:
+        """Words for screen readers."""
+        if role not in (Qt.ItemDataRole.AccessibleTextRole, Qt.ItemDataRole.DisplayRole):
+            return None
+        line = self.line(index.row())
+        if line is None:
+            return str(self._rows[index.row()])
+        state = self.detail(index.row())
+        words = f"{line.film}, {line.process}, {state.state if state else ''}"
+        return f"{words}, {line.index} {line.time}".strip(", ")
+
+    def flags(self, index: QModelIndex) -> Qt.ItemFlag:
+        """Headings cannot be picked."""
+        if self.line(index.row()) is None:
+            return Qt.ItemFlag.NoItemFlags
+        return Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+
+
+class ShelfPainter(QStyledItemDelegate):
+    """Draws a test: film and process, its curves, its state, EI and time, age and note."""
+
+    def __init__(self, model: ShelfModel) -> None:
+        super().__init__(model)
+        self.look: Look = DAY
+        self._model = model
+
+    def sizeHint(self, _option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        """Headings are lower than tests."""
+        return QSize(px(400), px(62 if self._model.line(index.row()) else 34))
+
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex
+    ) -> None:
+        """Draw one row."""
+        line = self._model.line(index.row())
+        if painter is None:
+            return
+        box = option.rect
+        if line is None:
+            painter.setPen(QColor(self.look.soft))
+            painter.setFont(font(13, 700))
+            words = str(index.data(Qt.ItemDataRole.DisplayRole))
+            painter.drawText(box.left() + px(14), box.bottom() - px(8), words)
+            return
+        if option.state & QStyle.StateFlag.State_Selected:
+            painter.fillRect(box, QColor(self.look.sheet))
+            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(self.look.grease))
+        self._test(painter, box, line, self._model.detail(index.row()))
+        painter.setPen(QColor(self.look.rule))
+        painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
+
+    def _test(self, painter: QPainter, box: QRect, line: ShelfLine, detail: ShelfDetail | None
+              ) -> None:  # fmt: skip
+        look, top, low = self.look, box.top() + px(25), box.top() + px(46)
+        left, width = box.left() + px(14), box.width() - px(14)
+        curve, state, index = (left + round(width * share) for share in (0.33, 0.46, 0.74))
+        self._say(painter, left, top, curve - left - px(8), line.film, 15, 700)
+        words = f"{line.process} · {line.date}"
+        self._say(painter, left, low, curve - left - px(8), words, 13, 400, look.soft)
+        if detail is not None:
+            self._curves(painter, QRect(curve, box.top() + px(9), px(90), px(44)), detail)
+            self._say(painter, state, top, index - state - px(8), detail.state, 13, 400)
+        note = "readings changed since it was decided" if detail and detail.changed else line.note
+        tone = look.grease if detail and detail.changed else look.soft
+        self._say(painter, state, low, index - state - px(8), note, 13, 400, tone)
+        right = box.right() - index - px(76)
+        self._say(painter, index, top, right, line.index or "—", 17, 700,
+                  look.grease if line.index else look.soft)  # fmt: skip
+        self._say(painter, index, low, right, line.time, 15, 400)
+        self._say(painter, box.right() - px(76), top, px(72), line.age, 13, 400, look.soft)
+        if line.test_id in self._model.marked:
+            self._say(painter, box.right() - px(76), low, px(72), "marked", 13, 700, look.done)
+
+    def _say(self, painter: QPainter, x: int, y: int, room: int, words: str, size: int,
+             weight: int, tone: str = "") -> None:  # fmt: skip
+        painter.setPen(QColor(tone or self.look.ink))
+        painter.setFont(font(size, weight))
+        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room)
+        painter.drawText(x, y, shown)
+
+    def _curves(self, painter: QPainter, box: QRect, detail: ShelfDetail) -> None:
+        """The measured curves, all on one small field of 4 by 2.4."""
+        every = [p for curve in detail.curves for p in curve]
+        if not every:
+            return
+        left, right = min(x for x, _ in every), max(x for x, _ in every)
+        high = max(2.4, max(d for _, d in every))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for place, curve in enumerate(detail.curves):
+            pen = QPen(self.look.strip_colour(place, len(detail.curves)), 1.4)
+            painter.setPen(pen)
+            points = [
+                QPointF(
+                    box.left() + box.width() * (x - left) / max(right - left, 0.1),
+                    box.bottom() - box.height() * d / high,
+                )
+                for x, d in curve
+            ]
+            painter.drawPolyline(QPolygonF(points))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)

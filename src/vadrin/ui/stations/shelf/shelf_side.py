@@ -1,0 +1,192 @@
+"""Beside the shelf: what changed between two tests, the next one like this, what runs low."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.display.quantities import date_text
+from vadrin.app.library.differences import conditions_of, differences, verdict
+from vadrin.app.library.shelf_index import StoreLine, bottles, film_left
+from vadrin.app.library.variants import CHOICES, start_like
+from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.test_sheet import TestSheet, load_sheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.parts import Field, WordField, button, chooser, rule, sentence, text
+
+_MOST = 6
+_WHOLE = "the whole test"
+
+
+class ShelfSide(QWidget):
+    """The column at the right of the shelf."""
+
+    def __init__(self, bench: Workbench, opened: Callable[[int], None]) -> None:
+        super().__init__()
+        self._bench, self._opened = bench, opened
+        self._ids: list[int] = []
+        self._shown: object = None
+        self._sides = [_WHOLE, _WHOLE]
+        self._here: int | None = None
+        self.setFixedWidth(px(330))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(px(16), 0, 0, 0)
+        column.setSpacing(px(8))
+        self._stack = QVBoxLayout()
+        self._stack.setSpacing(px(6))
+        self._body = QWidget()
+        self._body.setLayout(self._stack)
+        column.addWidget(self._body)
+        column.addStretch(1)
+        column.addWidget(rule())
+        self._like_words = text("", 13, tone="soft", wrap=True)
+        column.addWidget(self._like_words)
+        self._what = WordField("what is changed", self._choose, chooser(CHOICES), size=15)
+        self._what.show_value(CHOICES[0])
+        self._value = Field()
+        self._value.setFont(font(15))
+        self._value.setAccessibleName("what it is to be instead")
+        self._value.setPlaceholderText("the other value")
+        self._value.returnPressed.connect(self._start)
+        column.addWidget(sentence("Like this one, but the", self._what, "is", size=15))
+        row = QHBoxLayout()
+        row.addWidget(self._value, 1)
+        row.addWidget(button("Plan it", self._start))
+        column.addLayout(row)
+        self.refusal = text("", 13, tone="grease", wrap=True)
+        self.refusal.hide()
+        column.addWidget(self.refusal)
+
+    def show_here(self, test_id: int | None, film: str) -> None:
+        """Which test the next one would be like."""
+        self._here = test_id
+        self._like_words.setText(
+            f"A new test after {film}, with exactly one thing changed:" if test_id else
+            "Pick a test to start another like it."
+        )  # fmt: skip
+
+    def focus_like(self) -> None:
+        """Begin to say what is to be changed."""
+        self._what.setFocus()
+
+    def show_marked(self, ids: list[int]) -> None:
+        """Show what changed between two marked tests, or else what runs low."""
+        if ids != self._ids:
+            self._sides = [_WHOLE, _WHOLE]
+        self._ids = list(ids)
+        notebook = self._bench.notebook
+        now = (notebook, notebook.revision, tuple(ids), tuple(self._sides))
+        if now == self._shown:
+            return
+        self._shown = now
+        self._clear()
+        if len(ids) == 2:
+            self._show_changes()
+        else:
+            if ids:
+                self._say("One test is marked. Mark another (Ctrl+M) to see what changed.", 13)
+            self._store("Film left", film_left(self._bench.notebook),
+                        "Note under Batches in the cupboard how many rolls you have.")  # fmt: skip
+            self._store("Bottles", bottles(self._bench.notebook),
+                        "Note mixed bottles in the cupboard; their capacity and keeping time "
+                        "then count down here.")  # fmt: skip
+
+    def _clear(self) -> None:
+        while self._stack.count():
+            item = self._stack.takeAt(0)
+            widget = item.widget() if item else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+
+    def _say(self, words: str, size: int, weight: int = 400, tone: str = "") -> None:
+        self._stack.addWidget(text(words, size, weight, tone, wrap=True))
+
+    def _store(self, title: str, lines: list[StoreLine], empty: str) -> None:
+        head = text(title, 15, 700)
+        head.setContentsMargins(0, px(6), 0, 0)
+        self._stack.addWidget(head)
+        for line in lines[:_MOST]:
+            pair = QWidget()
+            both = QVBoxLayout(pair)
+            both.setContentsMargins(0, 0, 0, px(2))
+            both.setSpacing(0)
+            both.addWidget(text(line.name, 13, 500))
+            tone = "grease" if line.urgent else "soft"
+            both.addWidget(text(line.words, 13, tone=tone, wrap=True))
+            self._stack.addWidget(pair)
+        if len(lines) > _MOST:
+            self._say(f"and {len(lines) - _MOST} more in the cupboard", 13, tone="soft")
+        if not lines:
+            self._say(empty, 13, tone="soft")
+
+    def _sheets(self) -> list[TestSheet]:
+        found = [load_sheet(self._bench.notebook, i) for i in self._ids]
+        return [s for s in found if s is not None]
+
+    def _show_changes(self) -> None:
+        sheets = self._sheets()
+        if len(sheets) < 2:
+            return
+        self._say("What changed", 15, 700)
+        for place, sheet in enumerate(sheets):
+            self._stack.addWidget(self._side(place, sheet))
+        labels = ["" if s == _WHOLE else s.removeprefix("strip ") for s in self._sides]
+        left, right = (
+            conditions_of(self._bench.notebook, sheet, label)
+            for sheet, label in zip(sheets, labels, strict=True)
+        )
+        found = differences(left, right)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(px(8))
+        for row, difference in enumerate(found[:10]):
+            for at, words in enumerate((difference.name, difference.left, difference.right)):
+                tone = "soft" if at == 0 else ""
+                grid.addWidget(text(words, 13, 400 if at == 0 else 500, tone, True), row, at)
+        holder = QWidget()
+        holder.setLayout(grid)
+        self._stack.addWidget(holder)
+        self._say(verdict(found), 13)
+
+    def _side(self, place: int, sheet: TestSheet) -> QWidget:
+        choices = [_WHOLE, *(f"strip {s.strip.label}" for s in sheet.strips)]
+
+        def choose(words: str) -> None:
+            if words not in choices:
+                raise ValueError(f"one of {', '.join(choices)}")
+            self._sides[place] = words
+            self.show_marked(self._ids)
+
+        def step(shown: str, way: int) -> str:
+            here = choices.index(shown) if shown in choices else 0
+            return choices[(here - way) % len(choices)]
+
+        field = WordField(("left" if place == 0 else "right") + " side", choose, step, size=13)
+        field.show_value(self._sides[place])
+        name = f"{sheet.title}, {date_text(sheet.test.created_at)}:"
+        return sentence(name, field, size=13)
+
+    def _choose(self, words: str) -> None:
+        found = [c for c in CHOICES if c.lower().startswith(words.strip().lower())]
+        if not words.strip() or not found:
+            raise ValueError(f"one of {', '.join(CHOICES)}")
+        self._what.show_value(found[0])
+
+    def _start(self) -> None:
+        test_id, what, words = self._here, self._what.text(), self._value.text()
+        if test_id is None:
+            return
+        self.refusal.hide()
+        try:
+            made = self._bench.edit_or_raise(
+                lambda notebook: start_like(notebook, test_id, what, words)
+            )
+        except EditRefusedError as refusal:
+            self.refusal.setText(str(refusal))
+            self.refusal.show()
+            return
+        if made is not None:
+            self._value.clear()
+            self._opened(made.id)

@@ -1,0 +1,243 @@
+"""The shelf: every test as a line, found as one types, grouped, compared, gone on from."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QModelIndex, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QAbstractItemView, QHBoxLayout, QListView, QVBoxLayout
+
+from vadrin.app.library.shelf_index import (
+    GROUPS,
+    ShelfLine,
+    clock_doubt,
+    filtered,
+    grouped,
+    shelf_details,
+    shelf_lines,
+)
+from vadrin.app.workbench import Workbench
+from vadrin.notebook.records.all_records import Test
+from vadrin.notebook.store import Notebook
+from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
+from vadrin.ui.stations.shelf.shelf_side import ShelfSide
+from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.parts import Field, WordField, button, chooser, text
+
+
+class _Tests(QListView):
+    """The list, which hands typed letters on instead of jumping to a first letter."""
+
+    def __init__(self, typed: Callable[[str], None]) -> None:
+        super().__init__()
+        self._typed = typed
+
+    def keyboardSearch(self, search: str | None) -> None:
+        if search and search.strip():
+            self._typed(search)
+
+
+class ShelfStation(Station):
+    """Home: open a test, start one, or bring readings in."""
+
+    keys = (
+        ("Enter", "put the test on the bench"),
+        ("any letter", "filter: films, developers, dates, notes"),
+        ("Esc", "show all again"),
+        ("Ctrl+M", "mark: two marked tests show what changed"),
+        ("Ctrl+L", "a new test like this one, with one thing changed"),
+        ("Ctrl+G", "next grouping"),
+        ("Delete", "remove the test (undo brings it back)"),
+    )
+    wants_finding = False
+
+    def __init__(
+        self, bench: Workbench, start: Callable[[], None], bring: Callable[[], None]
+    ) -> None:
+        super().__init__(bench)
+        self._lines: list[ShelfLine] = []
+        self._seen: tuple[object, int] = (None, -1)
+        self._group = GROUPS[0]
+        self.column.addLayout(self._head(start, bring))
+        self._clock = text("", 13, tone="grease", wrap=True)
+        self.column.addWidget(self._clock)
+        self._empty = text("", 15, wrap=True)
+        self._model = ShelfModel(self)
+        self._painter = ShelfPainter(self._model)
+        self._list = _Tests(self._type)
+        self._list.setAccessibleName("tests")
+        self._list.setModel(self._model)
+        self._list.setItemDelegate(self._painter)
+        self._list.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self._list.clicked.connect(self._open)
+        selection = self._list.selectionModel()
+        if selection is not None:
+            selection.currentChanged.connect(lambda *_: self._show_side())
+        body = QHBoxLayout()
+        left = QVBoxLayout()
+        left.addWidget(self._empty)
+        left.addWidget(self._list, 1)
+        body.addLayout(left, 1)
+        self.side = ShelfSide(bench, self._begun)
+        body.addWidget(self.side)
+        self.column.addLayout(body, 1)
+        for key, act in (("Ctrl+M", self._mark), ("Ctrl+L", self.side.focus_like),
+                         ("Ctrl+G", self._next_group)):  # fmt: skip
+            self.bind(key, act)
+
+    def _head(self, start: Callable[[], None], bring: Callable[[], None]) -> QHBoxLayout:
+        head = QHBoxLayout()
+        self._title = text("Shelf", 17, 700)
+        self.filter = Field()
+        self.filter.setFont(font(15))
+        self.filter.setPlaceholderText("find: film, developer, date, note")
+        self.filter.setAccessibleName("filter")
+        self.filter.setFixedWidth(px(260))
+        self.filter.textChanged.connect(lambda _: self._list_lines(False))
+        self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), size=15)
+        self._grouping.show_value(self._group)
+        self._new = button("New test", start, primary=True)
+        head.addWidget(self._title)
+        head.addSpacing(px(12))
+        head.addWidget(self.filter)
+        head.addWidget(self._grouping)
+        head.addStretch(1)
+        head.addWidget(button("Import readings", bring))
+        head.addWidget(self._new)
+        return head
+
+    def show_scene(self, scene: Scene) -> None:
+        """List the tests of the notebook; the file is only asked when it has changed."""
+        self._painter.look = scene.look
+        notebook = self.bench.notebook
+        now = (notebook, notebook.revision)
+        if notebook.read_only or now != self._seen:
+            self._seen = now
+            self._lines = shelf_lines(notebook)
+            known = {line.test_id for line in self._lines}
+            self._model.marked = [i for i in self._model.marked if i in known]
+            self._clock.setText(clock_doubt(notebook))
+            self._clock.setVisible(bool(self._clock.text()))
+            self._list_lines(True)
+        viewport = self._list.viewport()
+        if viewport is not None:
+            viewport.update()
+
+    def _list_lines(self, fresh: bool) -> None:
+        here = self._current()
+        found = filtered(self._lines, self.filter.text())
+        # Without headings all lines are of one height, so thousands need not be measured.
+        self._list.setUniformItemSizes(self._group == GROUPS[0])
+        self._model.show(self.bench.notebook, grouped(found, self._group), fresh)
+        self._title.setText(self._count_words(len(found)))
+        self._empty.setVisible(not found)
+        self._list.setVisible(bool(found))
+        self.side.setVisible(bool(self._lines))
+        self._empty.setText(
+            "Nothing here has all these words. Esc shows every test again." if self._lines else
+            "Start with a new test: name the film and the developer, and the strips lie on the "
+            "light table as they will be shot. Or import a table of readings you have already."
+        )  # fmt: skip
+        row = self._model.row_of(here.test_id if here else -1)
+        self._list.setCurrentIndex(self._model.index(row))
+        self._show_side()
+
+    def _count_words(self, found: int) -> str:
+        if not self._lines:
+            return "An empty shelf"
+        total = len(self._lines)
+        plural = "" if total == 1 else "s"
+        shown = f"{found} of {total}" if found != total else f"{total}"
+        return f"{shown} test{plural} on the shelf"
+
+    def _current(self) -> ShelfLine | None:
+        return self._model.line(self._list.currentIndex().row())
+
+    def _show_side(self) -> None:
+        line = self._current()
+        self.side.show_here(line.test_id if line else None, line.film if line else "")
+        self.side.show_marked(self._model.marked)
+
+    def _open(self, index: QModelIndex) -> None:
+        line = self._model.line(index.row())
+        if line is None:
+            return
+        detail = shelf_details(self.bench.notebook, [line.test_id]).get(line.test_id)
+        self.bench.open_test(line.test_id)
+        self.bench.go(detail.station if detail else "plan")
+
+    def _begun(self, test_id: int) -> None:
+        self.bench.open_test(test_id)
+        self.bench.go("plan")
+
+    def mark_row(self, row: int) -> None:
+        """Mark the test at a row, or let it go."""
+        self._list.setCurrentIndex(self._model.index(row))
+        self._mark()
+
+    def _mark(self) -> None:
+        line = self._current()
+        if line is None:
+            return
+        marked = self._model.marked
+        if line.test_id in marked:
+            marked.remove(line.test_id)
+        else:
+            marked.append(line.test_id)
+            del marked[:-2]
+        self._show_side()
+        self._list.viewport().update()  # type: ignore[union-attr]
+
+    def _remove(self) -> None:
+        line = self._current()
+        test = self.bench.notebook.get(Test, line.test_id) if line else None
+        if line is None or test is None:
+            return
+
+        def remove(notebook: Notebook) -> bool:
+            with notebook.change(f"remove the test of {line.film}"):
+                notebook.remove(test)
+            return True
+
+        if self.bench.sheet is not None and self.bench.sheet.test.id == test.id:
+            self.bench.open_test(None)
+        if self.bench.edit(remove):
+            self.bench.said.emit(f"Removed the test of {line.film}. Ctrl+Z brings it back.")
+
+    def _set_group(self, words: str) -> None:
+        found = [g for g in GROUPS if words.strip().lower() in g]
+        if len(found) != 1:
+            raise ValueError(f"one of {', '.join(GROUPS)}")
+        self._group = found[0]
+        self._grouping.show_value(self._group)
+        self._list_lines(False)
+
+    def _next_group(self) -> None:
+        self._set_group(chooser(GROUPS)(self._group, -1))
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Open the test at the cursor, leave the filter, go down from it."""
+        if event is None:
+            return
+        searching = self._list.hasFocus() or self.filter.hasFocus()
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and searching:
+            self._open(self._list.currentIndex())
+        elif event.key() == Qt.Key.Key_Escape:
+            self.filter.clear()
+            self._list.setFocus()
+        elif event.key() == Qt.Key.Key_Delete and self._list.hasFocus():
+            self._remove()
+        elif event.key() == Qt.Key.Key_Down and self.filter.hasFocus():
+            self._list.setFocus()
+        else:
+            super().keyPressEvent(event)
+
+    def _type(self, letters: str) -> None:
+        self.filter.setFocus()
+        self.filter.insert(letters)
+
+    def take_focus(self) -> None:
+        """Begin at the list, or at the button that starts a test."""
+        (self._list if self._lines else self._new).setFocus()

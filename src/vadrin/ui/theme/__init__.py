@@ -1,0 +1,1 @@
+"""Colours and type."""

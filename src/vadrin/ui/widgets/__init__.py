@@ -1,0 +1,1 @@
+"""The few kinds of widget that every station is made of."""
