@@ -14,11 +14,11 @@ import numpy as np
 
 from vadrin.core.curves import metrics
 from vadrin.core.curves.shape import Curves
-from vadrin.core.curves.strip_metrics import figures_of_strips
+from vadrin.core.curves.strip_metrics import metrics_of_strips
 from vadrin.core.fitting.family import Family, Target
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.results.analysis import Settings, analyse
-from vadrin.core.results.finding import Sample, find
+from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import push_table
 from vadrin.core.simulation.film import (
     Densitometer,
@@ -50,13 +50,13 @@ def simulated(seed, count=5, step=0.5, reach=6, blanks=2):
     return film, strips, rng
 
 
-def truth_of(film: Film, strips) -> Sample:
+def truth_of(film: Film, strips) -> FamilyEstimate:
     """The true family as a sample without draws."""
     low, high = strips[0].time_min, strips[-1].time_min
     times = np.geomspace(low, high, 121)
     curves = [curve_at(film, t) for t in times]
     parts = [np.stack([getattr(c, n) for c in curves]) for n in ("fog", "toe", "net", "slope")]
-    return Sample(Family(times, Curves(*parts), 8.125), None, low, high, -9.0, 9.0, 50.0)
+    return FamilyEstimate(Family(times, Curves(*parts), 8.125), None, low, high, -9.0, 9.0, 50.0)
 
 
 class Score:
@@ -140,16 +140,16 @@ def score_misreads(films, count):
     for seed in range(5000, 5000 + films):
         _, strips, rng = simulated(seed, count)
         clean = analyse(strips, quick)
-        alarms += any(w.key == "misread" for w in clean.warnings)
+        alarms += any(w.key == "misread" for w in clean.diagnostics)
         for kind in ("swapped", "wrong digit", "read twice"):
             k = int(rng.integers(len(strips)))
             bad, frames = spoilt(kind, strips[k], rng)
             changed = (*strips[:k], bad, *strips[k + 1 :])
-            blind = figures_of_strips(changed, fit_strips(changed, drop=False), None, 8.125)
+            blind = metrics_of_strips(changed, fit_strips(changed, drop=False), None, 8.125)
             before, after = clean.strips[k].speed.value, blind[k].speed.value
             if after is not None and abs(stops(after, before)) <= 1 / 6:
                 continue
-            told = analyse(changed, quick).warnings
+            told = analyse(changed, quick).diagnostics
             matters += 1
             named += any(set(w.frames) & frames for w in told if w.key == "misread")
     print(f"{count} strips: {named} of {matters} misreadings that matter named; "

@@ -14,8 +14,8 @@ import numpy as np
 
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.planning.film_prior import likely_of_film
-from vadrin.core.planning.forecast import PlannedStrip, predict
+from vadrin.core.planning.film_prior import prior_of_film
+from vadrin.core.planning.forecast import PlannedStrip, forecast
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.simulation.film import (
     Densitometer,
@@ -28,7 +28,7 @@ from vadrin.core.simulation.film import (
 
 _TARGET = 0.58
 _INDEX = 100.0
-_TYPICAL = likely_of_film(typical_film(_INDEX))
+_TYPICAL = prior_of_film(typical_film(_INDEX))
 Pairs = dict[str, list[tuple[float, float]]]
 
 
@@ -58,7 +58,7 @@ def _one(rng: np.random.Generator, pairs: Pairs) -> None:
     plan = tuple(
         PlannedStrip("ABCDE"[i], t, (*([math.nan] * blanks), *x)) for i, t in enumerate(times)
     )
-    told = predict(_TYPICAL, plan, noise)
+    told = forecast(_TYPICAL, plan, noise)
     meter = Densitometer(noise, 0.0, 3)
     strips = tuple(
         expose_and_develop(film, "ABCDE"[i], x, t, rng, meter, blanks=blanks)

@@ -13,8 +13,8 @@ from vadrin.app.library.named_records import (
     lens_named,
     stock_named,
 )
-from vadrin.app.library.variants import CHANGES, TIMES, drift_from_model, start_like
-from vadrin.app.plan.compared_materials import MOST, names_against, other_material
+from vadrin.app.library.variants import CHANGES, TIMES, changes_from_source, start_variant
+from vadrin.app.plan.compared_materials import MOST, compared_material, compared_names
 from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, rolls_begun, start_kind
 from vadrin.app.test_sheet import load_sheet
 from vadrin.notebook.records.all_records import Strip, Test
@@ -30,40 +30,40 @@ OTHER = {
 def plan(book, kind="time", **changes):
     test = start_kind(book, kind)
     times = changes.pop("times", (6.0, 9.0))
-    wish = PlanEdit(replace(test, **changes), times, "Merrow Pan 125", "Sable", "1+1", "M3",
+    request = PlanEdit(replace(test, **changes), times, "Merrow Pan 125", "Sable", "1+1", "M3",
                     "Quayside 35", "Lugger 50")  # fmt: skip
-    apply_plan(book, wish, "plan")
+    apply_plan(book, request, "plan")
     return load_sheet(book, test.id)
 
 
 @pytest.mark.parametrize("what", CHANGES)
 def test_a_likeness_differs_in_one_condition_only(notebook, what):
     source = plan(notebook)
-    made = start_like(notebook, source.test.id, what, OTHER[what])
+    made = start_variant(notebook, source.test.id, what, OTHER[what])
     sheet = load_sheet(notebook, made.id)
     found = [d.name for d in differences(conditions_of(notebook, source),
                                          conditions_of(notebook, sheet))]  # fmt: skip
     gone_along = {"film": {"film", "batch"}}.get(what, {what})
     assert set(found) == gone_along
     assert [s.minutes for s in sheet.strips] == [6.0, 9.0]
-    assert len(drift_from_model(notebook, sheet)) == len(gone_along)
+    assert len(changes_from_source(notebook, sheet)) == len(gone_along)
     with pytest.raises(EditRefusedError, match="there too"):
-        start_like(notebook, made.id, what, OTHER[what])
+        start_variant(notebook, made.id, what, OTHER[what])
     with pytest.raises(EditRefusedError, match="type what"):
-        start_like(notebook, made.id, what, "  ")
+        start_variant(notebook, made.id, what, "  ")
     assert len(notebook.all(Test)) == 2
 
 
 def test_a_likeness_of_times_lays_other_strips(notebook):
     source = plan(notebook)
-    made = start_like(notebook, source.test.id, TIMES, "5; 7,5; 11")
+    made = start_variant(notebook, source.test.id, TIMES, "5; 7,5; 11")
     assert [s.minutes for s in load_sheet(notebook, made.id).strips] == [5.0, 7.5, 11.0]
     with pytest.raises(EditRefusedError, match="not a number"):
-        start_like(notebook, source.test.id, TIMES, "long")
+        start_variant(notebook, source.test.id, TIMES, "long")
     with pytest.raises(EditRefusedError, match="EI lies between"):
-        start_like(notebook, source.test.id, "EI on the meter", "0")
+        start_variant(notebook, source.test.id, "EI on the meter", "0")
     with pytest.raises(EditRefusedError, match="is gone"):
-        start_like(notebook, 999, TIMES, "5")
+        start_variant(notebook, 999, TIMES, "5")
 
 
 @pytest.mark.parametrize(
@@ -74,22 +74,22 @@ def test_a_likeness_of_times_lays_other_strips(notebook):
     ],
 )  # fmt: skip
 def test_names_are_parted_as_they_are_written(words, names):
-    assert list(names_against(Test(against=words))) == names
+    assert list(compared_names(Test(against=words))) == names
 
 
 def test_what_is_set_beside_is_found_or_written_once(notebook):
     with notebook.change("names"):
         film = stock_named(notebook, "Merrow Pan 125", 125.0)
         test = Test(stock_id=film.id)
-        stock = other_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        stock = compared_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
         assert notebook.get(Batch, stock.batch_id).stock_id == stock.stock_id
         assert notebook.get(Stock, stock.stock_id).name == "Ostrel 400"
-        again = other_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        again = compared_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
         assert again == stock
-        batch = other_material(notebook, replace(test, compared="batches"), "M4")
+        batch = compared_material(notebook, replace(test, compared="batches"), "M4")
         assert notebook.get(Batch, batch.batch_id).stock_id == film.id
         assert (batch.stock_id, batch.developer_id) == (None, None)
-        developer = other_material(notebook, test, "Tarn 1+9").developer_id
+        developer = compared_material(notebook, test, "Tarn 1+9").developer_id
         assert notebook.get(Developer, developer).dilution == "1+9"
         assert developer_phrased(notebook, "Tarn 1+9").id == developer
         plain = developer_phrased(notebook, "Old harbour soup")
@@ -119,13 +119,13 @@ def test_a_film_brings_its_box_speed_but_not_over_a_chosen_one(notebook):
         stock_named(notebook, "Merrow Pan 125", 125.0)
         stock_named(notebook, "Brannock 400", 400.0)
     test = start_kind(notebook, "speed")
-    wish = PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1")
-    apply_plan(notebook, wish, "film")
+    request = PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1")
+    apply_plan(notebook, request, "film")
     test = notebook.get(Test, test.id)
     assert test.exposure_index == 125.0
-    chosen = replace(wish, test=replace(test, exposure_index=80.0))
+    chosen = replace(request, test=replace(test, exposure_index=80.0))
     apply_plan(notebook, chosen, "EI")
-    moved = replace(wish, test=notebook.get(Test, test.id), stock_name="Brannock 400")
+    moved = replace(request, test=notebook.get(Test, test.id), stock_name="Brannock 400")
     apply_plan(notebook, moved, "film")
     assert notebook.get(Test, test.id).exposure_index == 80.0, "what was chosen stays"
 

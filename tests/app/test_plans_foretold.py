@@ -16,14 +16,19 @@ from vadrin.app.plan.expected_curves import (
     quick,
 )
 from vadrin.app.plan.kind_pages import KINDS
-from vadrin.app.plan.plan_forecast import MEASURED_KINDS, forecast, question_of_plan, with_bracket
+from vadrin.app.plan.plan_forecast import (
+    MEASURED_KINDS,
+    forecast_input,
+    forecast_plan,
+    with_bracket,
+)
 from vadrin.app.plan.planning import PlanEdit, apply_plan, has_bracket, start_kind
 from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.answer import AS_DEVELOPED, answer_of
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.curves import metrics
-from vadrin.core.planning.film_prior import likely_curve
+from vadrin.core.planning.film_prior import prior_curve
 from vadrin.core.results.analysis import analyse
 from vadrin.notebook.records.all_records import Finding
 from vadrin.notebook.store import Notebook
@@ -45,8 +50,8 @@ def planned(book, kind, times=(), **changes):
     """A new plan of a kind, changed, and its sheet."""
     test = start_kind(book, kind)
     usual = tuple(s.strip.planned_min or 8.0 for s in load_sheet(book, test.id).strips)
-    wish = PlanEdit(replace(test, **changes), times or usual, "Merrow Pan 125", "Sable", "1+1")
-    apply_plan(book, wish, "change")
+    request = PlanEdit(replace(test, **changes), times or usual, "Merrow Pan 125", "Sable", "1+1")
+    apply_plan(book, request, "change")
     return load_sheet(book, test.id)
 
 
@@ -55,9 +60,9 @@ TYPICAL = expected_film(100.0, None)
 
 @pytest.mark.parametrize("kind", [k.key for k in KINDS])
 def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
-    told = forecast(question_of_plan(planned(notebook, kind), TYPICAL))
+    told = forecast_plan(forecast_input(planned(notebook, kind), TYPICAL))
     if kind not in MEASURED_KINDS:
-        assert (told.answers, told.variants, told.prediction) == ((), (), None)
+        assert (told.answers, told.variants, told.forecast) == ((), (), None)
         assert "no range can be foretold" in told.basis
         assert ("old film" in told.basis) == (kind == "rescue")
         return
@@ -73,17 +78,17 @@ def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
 
 def test_what_a_frame_less_or_a_strip_more_does_is_told_rightly(notebook):
     sheet = planned(notebook, "time", last_stop=3.0, first_stop=-4.0)
-    question = question_of_plan(sheet, TYPICAL)
-    whole = forecast(question)
+    question = forecast_input(sheet, TYPICAL)
+    whole = forecast_plan(question)
     thin, dense, more = whole.variants
-    shorter = forecast(with_bracket(question, sheet, -4.0, 2.0))
+    shorter = forecast_plan(with_bracket(question, sheet, -4.0, 2.0))
     assert dense.shown in (f"EI {shorter.answers[0].shown.removesuffix(' stop')}", "no EI")
     longer = replace(question.strips[-1], time_min=float(more.name.split()[-1].split(":")[0]) + 0.5)
     assert more.name.startswith("with one more strip")
-    again = forecast(replace(question, strips=(*question.strips, longer)))
-    assert again.prediction.ei_spread < whole.prediction.ei_spread
+    again = forecast_plan(replace(question, strips=(*question.strips, longer)))
+    assert again.forecast.ei_spread < whole.forecast.ei_spread
     assert thin.name == "without the thinnest frame of each strip"
-    assert forecast(with_bracket(question, sheet, -3.0, 3.0)).prediction.ei_spread is None
+    assert forecast_plan(with_bracket(question, sheet, -3.0, 3.0)).forecast.ei_spread is None
     assert thin.shown == "no EI", "no frame would be as thin as the speed point"
 
 
@@ -101,8 +106,8 @@ def test_the_best_known_curves_are_counted_on(demo):
     for strip in expected_strips(sheet, own):
         mine = next(s for s in measured.strips if s.label == strip.label)
         assert strip.log_h_m.value == pytest.approx(mine.log_h_m.value, abs=0.03)
-    told = forecast(question_of_plan(sheet, own))
-    assert told.prediction.time_min.value == pytest.approx(found.minutes, rel=0.03)
+    told = forecast_plan(forecast_input(sheet, own))
+    assert told.forecast.time_min.value == pytest.approx(found.minutes, rel=0.03)
     assert found_before(demo, sheet) is None, "a test does not foretell itself"
 
 
@@ -122,7 +127,7 @@ def test_a_finding_without_its_readings_still_moves_the_typical_film(question, k
     assert film.basis == basis
     assert not quick(found)
     if "found" in basis:
-        curve = likely_curve(film.likely, 9.0)
+        curve = prior_curve(film.prior, 9.0)
         x_m = metrics.speed_point(curve)
         assert float(metrics.zone_ei(x_m)) == pytest.approx(64.0, rel=0.03)
         assert float(metrics.average_gradient(curve, x_m)) == pytest.approx(0.58, abs=0.01)
@@ -142,16 +147,16 @@ def test_readings_of_other_materials_do_not_speak_for_the_film(demo):
 def test_the_smallest_plan_can_be_taken_and_keeps_its_word(notebook):
     sheet = planned(notebook, "time")
     found = smallest_plan(sheet, TYPICAL, 0.25)
-    wish = PlanEdit(sheet.test, (6.0, 8.0), "Merrow Pan 125", "Sable", "1+1")
-    taken = found.taken(wish)
+    request = PlanEdit(sheet.test, (6.0, 8.0), "Merrow Pan 125", "Sable", "1+1")
+    taken = found.taken(request)
     apply_plan(notebook, taken, "take it")
     fresh = load_sheet(notebook, sheet.test.id)
-    told = forecast(question_of_plan(fresh, expected_film(taken.test.exposure_index, None)))
-    assert 1.96 * told.prediction.ei_spread < 0.30
+    told = forecast_plan(forecast_input(fresh, expected_film(taken.test.exposure_index, None)))
+    assert 1.96 * told.forecast.ei_spread < 0.30
     assert f"{found.layout.frames} frames do" in found.sentence
     none = smallest_plan(sheet, TYPICAL, 0.02)
     assert none.layout is None
-    assert none.taken(wish) is wish
+    assert none.taken(request) is request
 
 
 def test_an_answer_is_that_of_the_kind(demo):

@@ -20,7 +20,7 @@ from vadrin.app.expose.roll_entry import otherwise_typed, roll_typed, tick_sheet
 from vadrin.app.expose.script import script_rows
 from vadrin.app.library.cupboard import seconds_typed
 from vadrin.app.plan.camera_settings import limits_of
-from vadrin.app.plan.compared_materials import names_against
+from vadrin.app.plan.compared_materials import compared_names
 from vadrin.app.plan.kind_pages import numbers_of
 from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, start_kind
 from vadrin.app.test_sheet import load_sheet
@@ -33,9 +33,19 @@ from vadrin.ui.stations.plan.plan_words import aperture_typed
 
 ONE_FILE = [HealthCheck.function_scoped_fixture]
 READERS = (
-    number_typed, minutes_typed, times_typed, numbers_of, seconds_typed, law_typed, otherwise_typed,
-    roll_typed, capacity_of, taken_before, aperture_typed, lambda w: names_against(Test(against=w)),
-)  # fmt: skip
+    number_typed,
+    minutes_typed,
+    times_typed,
+    numbers_of,
+    seconds_typed,
+    law_typed,
+    otherwise_typed,
+    roll_typed,
+    capacity_of,
+    taken_before,
+    aperture_typed,
+    lambda w: compared_names(Test(against=w)),
+)
 TYPED = st.one_of(
     st.text(max_size=30),
     st.text("0123456789.,:;/+-−^ tsf½⅓ at min from frames m cine after", max_size=24),

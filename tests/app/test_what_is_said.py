@@ -15,7 +15,7 @@ from vadrin.app.display.quantities import (
 from vadrin.app.library.shelf_index import shelf_details, shelf_lines
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
 from vadrin.app.progress import steps_of
-from vadrin.app.read.reading_doubts import doubt_of
+from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.analysis_input import channel_of, readings_of, settings_of
 from vadrin.app.results.darkroom_card import card_of, target_text
 from vadrin.app.results.headline import headline_of, push_lines
@@ -123,9 +123,9 @@ def test_a_swapped_pair_is_doubted_beside_both_frames(told):
     sheet, analysis = told["Brannock 400 B6"]
     frames = sheet.strips[1].frames
     for place in (8, 9):
-        assert "left out" in doubt_of(sheet, frames[place], analysis)
-    assert "Thinner than frame 7, which had less exposure" in doubt_of(sheet, frames[9], None)
-    assert doubt_of(sheet, frames[4], analysis) == ""
+        assert "left out" in reading_doubt(sheet, frames[place], analysis)
+    assert "Thinner than frame 7, which had less exposure" in reading_doubt(sheet, frames[9], None)
+    assert reading_doubt(sheet, frames[4], analysis) == ""
 
 
 def test_the_card_holds_what_the_wall_needs(told):

@@ -9,20 +9,20 @@ from scipy.integrate import quad
 from vadrin.core.curves.detail import detail_of, fractional_gradient_point
 from vadrin.core.curves.metrics import average_gradient, contrast_index, gamma, speed_point
 from vadrin.core.curves.shape import (
-    BENDS,
     GRID,
+    SLOPE_WEIGHTS,
     curves_of,
     design,
     log_h_at,
     net_density_at,
     slope_at,
 )
-from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting import development_model
 from vadrin.core.fitting.family import Family, at_time, figure_at_time, time_reaching
 from vadrin.core.simulation.film import curve_at, invent_film, time_for_delta_d
 
 ROW = np.array([0.2, np.log(0.62), -1.9, np.log(0.14), 2.8, np.log(0.33)])
-STRAIGHT = np.zeros(BENDS)
+STRAIGHT = np.zeros(SLOPE_WEIGHTS)
 
 rows = st.tuples(
     st.floats(0.0, 0.5),
@@ -32,7 +32,9 @@ rows = st.tuples(
     st.floats(1.5, 4.0),
     st.floats(-2.0, 0.0),
 ).map(np.array)
-bends = st.lists(st.floats(-0.5, 0.5), min_size=BENDS, max_size=BENDS).map(np.array)
+slope_weights = st.lists(st.floats(-0.5, 0.5), min_size=SLOPE_WEIGHTS, max_size=SLOPE_WEIGHTS).map(
+    np.array
+)
 
 
 def slope_of_row(x, row=ROW):
@@ -49,10 +51,10 @@ def test_net_density_is_the_integral_of_the_slope(x):
     assert float(slope_at(curves, np.array([x]))[0]) == pytest.approx(slope_of_row(x), abs=4e-3)
 
 
-@given(row=rows, bend=bends, share=st.floats(0.02, 0.9))
+@given(row=rows, slope_weight=slope_weights, share=st.floats(0.02, 0.9))
 @settings(max_examples=60, deadline=None)
-def test_density_never_falls_and_the_inverse_returns(row, bend, share):
-    curves = curves_of(row, bend)
+def test_density_never_falls_and_the_inverse_returns(row, slope_weight, share):
+    curves = curves_of(row, slope_weight)
     assert (curves.slope >= 0).all()
     assert (np.diff(curves.net) >= 0).all()
     goal = float(share * curves.net[-1])
@@ -63,17 +65,17 @@ def test_density_never_falls_and_the_inverse_returns(row, bend, share):
     assert np.isnan(log_h_at(curves, float(curves.net[-1]) + 0.1))
 
 
-@given(row=rows, bend=bends)
+@given(row=rows, slope_weight=slope_weights)
 @settings(max_examples=25, deadline=None)
-def test_derivatives_are_those_of_the_model(row, bend):
+def test_derivatives_are_those_of_the_model(row, slope_weight):
     x = row[2] + np.linspace(-0.8, 3.5, 9)
-    _, derivatives = design(row, bend, x)
+    _, derivatives = design(row, slope_weight, x)
     step = 1e-5
     for place in range(6):
         moved = [row.copy(), row.copy()]
         moved[0][place] -= step
         moved[1][place] += step
-        low, high = (design(m, bend, x)[0] for m in moved)
+        low, high = (design(m, slope_weight, x)[0] for m in moved)
         numeric = (high - low) / (2 * step)
         near = 0.02 * max(1.0, float(np.abs(numeric).max()))
         assert derivatives[:, place] == pytest.approx(numeric, abs=near)
@@ -108,30 +110,33 @@ def test_detail_stops_at_the_last_reading():
 
 
 def test_the_law_is_first_order_in_time():
-    law = laws.law_for(np.array([5.0, 8.0, 12.0]))
-    mean, _ = laws.prior(law, 0.2, -2.0)
-    phi = np.zeros(law.size)
-    phi[: laws.LAW] = mean
+    model = development_model.model_for(np.array([5.0, 8.0, 12.0]))
+    mean, _ = development_model.parameter_prior(model, 0.2, -2.0)
+    phi = np.zeros(model.size)
+    phi[: development_model.MODEL_PARAMETERS] = mean
     times = np.array([5.0, 8.0, 12.0, 500.0])
-    contrast = np.exp(laws.rows_at(law, phi, times)[:, 1])
+    contrast = np.exp(development_model.parameters_at(model, phi, times)[:, 1])
     assert (np.diff(contrast) > 0).all()
-    rate = np.exp(mean[laws.G_RATE]) / law.anchor
-    delay = mean[laws.G_DELAY] * 5.0
+    rate = np.exp(mean[development_model.G_RATE]) / model.anchor
+    delay = mean[development_model.G_DELAY] * 5.0
     shape = 1 - np.exp(-rate * (times - delay))
     assert contrast / contrast[-1] == pytest.approx(shape / shape[-1])
 
 
 def test_strays_are_the_strips_own_and_run_between_them():
-    law = laws.law_for(np.array([5.0, 8.0, 12.0]))
-    phi = np.zeros(law.size)
-    phi[laws.LAW + BENDS + 1] = 2.0
-    strays = laws.straying_at(law, phi, np.array([2.0, 5.0, 8.0, 12.0]))[:, 1]
-    assert strays == pytest.approx([2 * laws.STRAY[1], 2 * laws.STRAY[1], 0, 0], abs=1e-4)
+    model = development_model.model_for(np.array([5.0, 8.0, 12.0]))
+    phi = np.zeros(model.size)
+    phi[development_model.MODEL_PARAMETERS + SLOPE_WEIGHTS + 1] = 2.0
+    deviations = development_model.deviations_at(model, phi, np.array([2.0, 5.0, 8.0, 12.0]))[:, 1]
+    assert deviations == pytest.approx(
+        [2 * development_model.DEVIATION_UNIT[1], 2 * development_model.DEVIATION_UNIT[1], 0, 0],
+        abs=1e-4,
+    )
 
 
 def test_repeated_times_count_as_one():
-    assert laws.law_for(np.array([8.0, 8.0, 8.05])).distinct == 1
-    assert laws.law_for(np.array([8.0, 12.0, 8.0])).distinct == 2
+    assert development_model.model_for(np.array([8.0, 8.0, 8.05])).distinct == 1
+    assert development_model.model_for(np.array([8.0, 12.0, 8.0])).distinct == 2
 
 
 def made_up_family():

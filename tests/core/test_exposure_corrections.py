@@ -5,14 +5,14 @@ import math
 import numpy as np
 import pytest
 
-from vadrin.core.checks import setting_checks as traps
+from vadrin.core.checks import setting_checks as reading_diagnostics
 from vadrin.core.exposure.corrections import (
     Corrections,
     calibrated_meter_constant,
     daylight_excess,
-    dial_for,
     ei_of_chosen_exposure,
     frame_log_h,
+    meter_setting_for,
     shutter_of_frame_rate,
     stops_of,
     with_flare,
@@ -93,10 +93,10 @@ def test_drift_integrates_the_speed_of_development():
 
 
 def test_a_dial_that_ends_and_daylight_after_dark():
-    low = dial_for(12, 25, 3200, 2)
+    low = meter_setting_for(12, 25, 3200, 2)
     assert low.dial == 25
     assert low.compensation == pytest.approx(math.log2(25 / 12))
-    far = dial_for(12800, 25, 3200, 1)
+    far = meter_setting_for(12800, 25, 3200, 1)
     assert (far.dial, far.compensation, far.left) == (3200, -1, 0)
     assert far.short == pytest.approx(1)
     assert daylight_excess(100, 1 / 1000, 16) < 0 < daylight_excess(6400, 1 / 500, 16)
@@ -106,39 +106,53 @@ def test_a_dial_that_ends_and_daylight_after_dark():
     ("warnings", "words"),
     [
         (
-            traps.marks_taken_for_exact(
-                (traps.FrameSetting("1", 1 / 60, 8, 1 / 45),), 1 / 1000, 2.0
+            reading_diagnostics.marks_taken_for_exact(
+                (reading_diagnostics.FrameSetting("1", 1 / 60, 8, 1 / 45),), 1 / 1000, 2.0
             ),
             "sixth of a stop",
         ),
         (
-            traps.marks_taken_for_exact((traps.FrameSetting("1", 1 / 60, 2.0),), 1 / 1000, 2.0),
+            reading_diagnostics.marks_taken_for_exact(
+                (reading_diagnostics.FrameSetting("1", 1 / 60, 2.0),), 1 / 1000, 2.0
+            ),
             "full aperture",
         ),
         (
-            traps.long_beside_short(
-                (traps.FrameSetting("1", 1 / 60, 8), traps.FrameSetting("9", 8, 8)), False
+            reading_diagnostics.long_beside_short(
+                (
+                    reading_diagnostics.FrameSetting("1", 1 / 60, 8),
+                    reading_diagnostics.FrameSetting("9", 8, 8),
+                ),
+                False,
             ),
             "longer than 1 s",
         ),
-        (traps.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 18]), 9.0), "count as 8"),
-        (traps.dial_ends_below(12, 25, 3200, 0), "dial ends"),
-        (traps.left_on_another_speed(Figure(2.0), 400), "push of 2"),
-        (traps.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
-        (traps.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
+        (
+            reading_diagnostics.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 18]), 9.0),
+            "count as 8",
+        ),
+        (reading_diagnostics.dial_ends_below(12, 25, 3200, 0), "dial ends"),
+        (reading_diagnostics.left_on_another_speed(Figure(2.0), 400), "push of 2"),
+        (reading_diagnostics.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
+        (reading_diagnostics.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
     ],
 )
-def test_each_trap_says_itself_with_a_remedy(warnings, words):
-    (warning,) = warnings
+def test_each_trap_says_itself_with_a_remedy(diagnostics, words):
+    (warning,) = diagnostics
     assert words in warning.sentence
     assert warning.remedy.endswith(".")
 
 
 def test_traps_stay_silent_where_nothing_is_wrong():
-    good = (traps.FrameSetting("1", 1 / 60, 8, 1 / 64), traps.FrameSetting("2", 1 / 30, 8))
-    assert traps.marks_taken_for_exact(good, 1 / 1000, 2.0) == []
-    assert traps.long_beside_short(good, False) == []
-    assert traps.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 20.2]), 9.0) == []
-    assert traps.dial_ends_below(100, 25, 3200, 2) == []
-    assert traps.left_on_another_speed(Figure(0.1), 100) == []
-    assert traps.daylight_after_a_push(100, 1 / 1000, 16) == []
+    good = (
+        reading_diagnostics.FrameSetting("1", 1 / 60, 8, 1 / 64),
+        reading_diagnostics.FrameSetting("2", 1 / 30, 8),
+    )
+    assert reading_diagnostics.marks_taken_for_exact(good, 1 / 1000, 2.0) == []
+    assert reading_diagnostics.long_beside_short(good, False) == []
+    assert (
+        reading_diagnostics.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 20.2]), 9.0) == []
+    )
+    assert reading_diagnostics.dial_ends_below(100, 25, 3200, 2) == []
+    assert reading_diagnostics.left_on_another_speed(Figure(0.1), 100) == []
+    assert reading_diagnostics.daylight_after_a_push(100, 1 / 1000, 16) == []

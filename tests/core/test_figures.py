@@ -100,14 +100,14 @@ def test_one_strip_gives_no_time_but_a_labelled_rule_of_thumb():
     assert answer.strips[0].zone_ei.present
     assert not answer.finding.time_min.present
     assert answer.finding.rule_of_thumb_min.basis.value == "rule of thumb"
-    assert any(w.key == "one time" for w in answer.warnings)
+    assert any(w.key == "one time" for w in answer.diagnostics)
 
 
 def test_two_strips_give_a_line_and_say_so():
     answer = analyse(FILMS[0].strips((5.75, 8.0)), Settings(draws=0))
     truth = FILMS[0].time_for(FILMS[0].gradient, 0.58)
     assert answer.finding.time_min.value == pytest.approx(truth, rel=0.03)
-    assert any(w.key == "two times" for w in answer.warnings)
+    assert any(w.key == "two times" for w in answer.diagnostics)
 
 
 def test_a_target_outside_the_tested_times_names_the_bound():

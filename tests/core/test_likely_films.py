@@ -9,19 +9,19 @@ from hypothesis import strategies as st
 
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting import development_model
 from vadrin.core.fitting.family import Target, family_of
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.planning.film_prior import (
-    carried,
-    likely_curve,
-    likely_of_film,
-    likely_of_fit,
-    moved,
+    prior_curve,
+    prior_of_film,
+    prior_of_fit,
+    prior_parameters,
+    shifted_prior,
 )
-from vadrin.core.planning.forecast import PlannedStrip, _posed, predict
+from vadrin.core.planning.forecast import PlannedStrip, _posed, forecast
 from vadrin.core.results.analysis import Settings
-from vadrin.core.results.finding import Sample, find
+from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import push_table
 from vadrin.core.simulation.film import (
     Densitometer,
@@ -32,10 +32,10 @@ from vadrin.core.simulation.film import (
 )
 
 X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 0.5)
-TYPICAL = likely_of_film(typical_film(100.0))
+TYPICAL = prior_of_film(typical_film(100.0))
 
 
-def plan_of(times, x=X):
+def lay_out_plan(times, x=X):
     return tuple(
         PlannedStrip(n, t, (math.nan, math.nan, *x)) for n, t in zip("ABCDE", times, strict=False)
     )
@@ -44,10 +44,10 @@ def plan_of(times, x=X):
 @given(times=st.lists(st.floats(3, 25), min_size=3, max_size=6, unique=True))
 @settings(max_examples=60, deadline=None)
 def test_a_film_carried_to_other_times_keeps_its_curves(times):
-    law = laws.law_for(np.array(sorted(times)))
-    there = laws.rows_at(law, carried(TYPICAL, law), law.times)
-    here = laws.rows_at(TYPICAL.law, TYPICAL.phi, law.times)
-    if law.distinct > 2:
+    model = development_model.model_for(np.array(sorted(times)))
+    there = development_model.parameters_at(model, prior_parameters(TYPICAL, model), model.times)
+    here = development_model.parameters_at(TYPICAL.model, TYPICAL.phi, model.times)
+    if model.distinct > 2:
         assert there == pytest.approx(here, abs=2e-3)
     else:
         # A line through two times meets both; repeats lie within two hundredths of them.
@@ -63,16 +63,16 @@ def test_a_films_own_readings_give_its_own_curves_back(count):
         expose_and_develop(film, n, X, t, rng, Densitometer(0.008, 0.0, 3))
         for n, t in zip("ABCD", times, strict=False)
     )
-    own = likely_of_fit(fit_strips(strips))
+    own = prior_of_fit(fit_strips(strips))
     for minutes in (times[0], 8.5, times[-1]):
-        mine, true = likely_curve(own, minutes), curve_at(film, minutes)
+        mine, true = prior_curve(own, minutes), curve_at(film, minutes)
         x_m, x_true = metrics.speed_point(mine), metrics.speed_point(true)
         assert float(x_m) == pytest.approx(float(x_true), abs=0.2 * STOP)
         slope = float(metrics.average_gradient(mine, x_m))
         assert slope == pytest.approx(float(metrics.average_gradient(true, x_true)), rel=0.04)
-    faster = moved(own, -STOP)
-    gain = metrics.speed_point(likely_curve(own, 8.0)) - metrics.speed_point(
-        likely_curve(faster, 8.0)
+    faster = shifted_prior(own, -STOP)
+    gain = metrics.speed_point(prior_curve(own, 8.0)) - metrics.speed_point(
+        prior_curve(faster, 8.0)
     )
     assert float(gain) == pytest.approx(STOP)
 
@@ -88,16 +88,18 @@ def test_a_films_own_readings_give_its_own_curves_back(count):
 )
 def test_carried_uncertainty_is_that_of_draws(target, times):
     """First order against brute force: draws so close by that the answers are straight there."""
-    told = predict(TYPICAL, plan_of(times), 0.012, Settings(target=target, pushes=(0.5,)))
-    posed = _posed(TYPICAL, plan_of(times), 0.012)
+    told = forecast(TYPICAL, lay_out_plan(times), 0.012, Settings(target=target, pushes=(0.5,)))
+    posed = _posed(TYPICAL, lay_out_plan(times), 0.012)
     rng = np.random.default_rng(4)
     near = 8.0
     draws = rng.multivariate_normal(posed.phi, posed.covariance / near**2, 3000)
-    ladder = np.geomspace(min(times) * 0.8, max(times) * 1.25, 41)
-    best, drawn = (family_of(posed.law, p, ladder, 8.125) for p in (posed.phi, draws))
-    sample = Sample(best, drawn, min(times), max(times), posed.thinnest, posed.densest, 400.0)
-    finding, minutes = find(sample, target)
-    rows = push_table(sample, finding, minutes, (0.5,))
+    time_grid = np.geomspace(min(times) * 0.8, max(times) * 1.25, 41)
+    best, drawn = (family_of(posed.model, p, time_grid, 8.125) for p in (posed.phi, draws))
+    estimate = FamilyEstimate(
+        best, drawn, min(times), max(times), posed.thinnest, posed.densest, 400.0
+    )
+    finding, minutes = find(estimate, target)
+    rows = push_table(estimate, finding, minutes, (0.5,))
     pairs = [(told.zone_ei, finding.zone_ei), (told.time_min, finding.time_min)]
     if rows[0].hold_midtone.time_min.present:
         pairs.append((told.push_times[0], rows[0].hold_midtone.time_min))
@@ -110,10 +112,10 @@ def test_carried_uncertainty_is_that_of_draws(target, times):
 
 
 def test_more_film_is_never_less_sure():
-    wide = [predict(TYPICAL, plan_of(times), 0.012).ei_spread
+    wide = [forecast(TYPICAL, lay_out_plan(times), 0.012).ei_spread
             for times in ((6.0, 9.0), (6.0, 7.5, 9.0), (6.0, 7.0, 8.0, 9.0))]  # fmt: skip
     assert wide == sorted(wide, reverse=True)
-    coarse = predict(TYPICAL, plan_of((6.0, 9.0), X[::2]), 0.012).ei_spread
+    coarse = forecast(TYPICAL, lay_out_plan((6.0, 9.0), X[::2]), 0.012).ei_spread
     assert coarse > wide[0]
-    noisy = predict(TYPICAL, plan_of((6.0, 9.0)), 0.03).ei_spread
+    noisy = forecast(TYPICAL, lay_out_plan((6.0, 9.0)), 0.03).ei_spread
     assert noisy > 1.5 * wide[0]

@@ -51,7 +51,7 @@ def test_a_material_that_cannot_be_read_takes_nothing_from_the_reference():
     both = analyse((shot(known, "A", 8.0, np.random.default_rng(6)), blank))
     assert [s.zone_ei for s in both.strips] == [s.zone_ei for s in alone.strips]
     assert both.compared == ()
-    assert any("Strip B" in w.sentence for w in both.warnings)
+    assert any("Strip B" in w.sentence for w in both.diagnostics)
 
 
 def test_differences_hold_the_truth_as_often_as_they_say():

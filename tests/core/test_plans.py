@@ -14,17 +14,17 @@ from vadrin.core.exposure.camera import (
     CLOSE_ENOUGH,
     CameraLimits,
     aperture_marks,
-    density_needed,
-    real_time,
+    effective_shutter,
+    measured_shutter,
+    neutral_density_needed,
     settings_for,
     shutter_marks,
-    worth,
 )
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
-from vadrin.core.planning.film_prior import likely_of_film
-from vadrin.core.planning.forecast import PlannedStrip, predict
-from vadrin.core.planning.layout import capacity_of, plan_of
-from vadrin.core.planning.minimal_plan import Layout, smallest_layout
+from vadrin.core.planning.film_prior import prior_of_film
+from vadrin.core.planning.forecast import PlannedStrip, forecast
+from vadrin.core.planning.layout import capacity_of, lay_out_plan
+from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
 from vadrin.core.planning.test_kinds import (
     BLANK,
     BRACKET,
@@ -33,7 +33,7 @@ from vadrin.core.planning.test_kinds import (
     NO_BLANK,
     NO_CHECK,
     PlanError,
-    Wish,
+    PlanRequest,
 )
 from vadrin.core.results.analysis import Settings
 from vadrin.core.simulation.film import typical_film
@@ -65,9 +65,9 @@ def cameras(draw):
 
 
 @st.composite
-def wishes(draw):
+def requests(draw):
     first = draw(st.integers(-9, 1))
-    return Wish(
+    return PlanRequest(
         draw(st.sampled_from(sorted(KINDS))), draw(st.sampled_from([6.0, 50.0, 400.0, 3200.0])),
         first, first + draw(st.integers(2, 12)), draw(st.sampled_from([1.0, 0.5, 1 / 3])),
         draw(st.integers(0, 3)), tuple(draw(st.lists(st.floats(3, 20), min_size=1, max_size=5))),
@@ -79,20 +79,24 @@ def wishes(draw):
     )  # fmt: skip
 
 
-@given(camera=cameras(), wish=wishes(), metered=SECONDS,
+@given(camera=cameras(), request=requests(), metered=SECONDS,
        aperture=st.sampled_from([2.8, 5.6, 11]), prefer=st.sampled_from(["shutter", "aperture"]),
        dark=st.sampled_from([(0.0,), (0.0, 1.0, 2.0, 3.0)]))  # fmt: skip
 @settings(max_examples=500, deadline=None)
-def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, prefer, dark):
+def test_any_plan_fits_its_camera_and_its_film(camera, request, metered, aperture, prefer, dark):
     try:
-        strips = plan_of(wish)
+        strips = lay_out_plan(request)
     except PlanError:
         # Refused for no blank frame, a strip longer than the film, or pairs of more than two.
-        long = capacity_of(wish.film_form) is not None or wish.step < 1
-        unpaired = wish.kind == "compare" and wish.arrangement == "interleaved" and wish.others > 1
-        assert (wish.blanks == 0 and wish.kind not in NO_BLANK) or long or unpaired
+        long = capacity_of(request.film_form) is not None or request.step < 1
+        unpaired = (
+            request.kind == "compare"
+            and request.arrangement == "interleaved"
+            and request.others > 1
+        )
+        assert (request.blanks == 0 and request.kind not in NO_BLANK) or long or unpaired
         return
-    check_film(wish, strips)
+    check_film(request, strips)
     lit = [f for s in strips for f in s.frames if f.role in (BRACKET, CHECK)]
     wanted = np.array([f.stops for f in lit])
     if not len(wanted):
@@ -100,7 +104,7 @@ def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, 
     made = settings_for(camera, metered, aperture, wanted, prefer, dark)
     start = math.log2(exact_shutter(metered) / exact_aperture(aperture) ** 2)
     reach = [
-        math.log2(worth(camera, t) / n**2) - start - f
+        math.log2(effective_shutter(camera, t) / n**2) - start - f
         for t in camera.shutters
         for n in camera.apertures
         for f in dark
@@ -109,42 +113,42 @@ def test_any_plan_fits_its_camera_and_its_film(camera, wish, metered, aperture, 
         assert setting.seconds in camera.shutters
         assert setting.aperture in camera.apertures
         assert setting.filter_stops in dark
-        gives = math.log2(worth(camera, setting.seconds) / setting.aperture**2) - start
+        gives = math.log2(effective_shutter(camera, setting.seconds) / setting.aperture**2) - start
         if camera.law and setting.seconds >= 2:
             assert "for reciprocity" in " ".join(setting.flags)
             # What is held is the time the law gives for the time that was wanted.
-            again = corrected_time(camera.law, worth(camera, setting.seconds))
-            assert again == pytest.approx(real_time(camera, setting.seconds), rel=1e-3)
+            again = corrected_time(camera.law, effective_shutter(camera, setting.seconds))
+            assert again == pytest.approx(measured_shutter(camera, setting.seconds), rel=1e-3)
         assert setting.stops == pytest.approx(gives - setting.filter_stops)
         if not setting.reached:
             assert any("than wanted" in flag for flag in setting.flags)
             assert min(abs(r - want) for r in reach) > CLOSE_ENOUGH - 1e-9
     if not all(s.reached for s in made) and min(reach) > wanted.min() + CLOSE_ENOUGH:
-        assert density_needed(made) >= min(reach) - wanted.min() - 1e-6
+        assert neutral_density_needed(made) >= min(reach) - wanted.min() - 1e-6
 
 
-def check_film(wish, strips):
+def check_film(request, strips):
     """Frames fit the rolls, cuts lie between strips, blanks and check are there."""
-    assert (BLANK in {f.role for s in strips for f in s.frames}) or wish.kind in NO_BLANK
+    assert (BLANK in {f.role for s in strips for f in s.frames}) or request.kind in NO_BLANK
     checks = [f for s in strips for f in s.frames if f.role == CHECK]
-    wanted = len(strips) if wish.kind == "compare" else 1
-    assert len(checks) == (wanted if wish.check and wish.kind not in NO_CHECK else 0)
+    wanted = len(strips) if request.kind == "compare" else 1
+    assert len(checks) == (wanted if request.check and request.kind not in NO_CHECK else 0)
     first = next((f for f in strips[0].frames if f.role == BRACKET), None)
     assert all((c.stops, c.exposure_index) == (first.stops, first.exposure_index) for c in checks)
-    capacity = capacity_of(wish.film_form)
+    capacity = capacity_of(request.film_form)
     for roll in {s.roll for s in strips}:
         mine = [s for s in strips if s.roll == roll]
         assert capacity is None or sum(len(s.frames) for s in mine) <= capacity
-        if "sheet" in wish.film_form:
+        if "sheet" in request.film_form:
             continue
         names = [[f.name for f in s.frames] for s in mine]
         if capacity is not None:
             assert all(frames[-1] == "cut" for frames in names[:-1])
         leaders = [sum(n.startswith("leader") for n in frames) for frames in names]
-        assert leaders == [wish.leader] + [0] * (len(mine) - 1)
+        assert leaders == [request.leader] + [0] * (len(mine) - 1)
         heads = [n for n in names[0] if not n.startswith("leader")], *names[1:]
-        assert all(h[: wish.holder] == ["holder"] * wish.holder for h in heads)
-    if wish.own_rolls:
+        assert all(h[: request.holder] == ["holder"] * request.holder for h in heads)
+    if request.own_rolls:
         assert len({s.roll for s in strips}) == len(strips)
     turns = sorted(f.turn for s in strips for f in s.frames)
     assert turns == list(range(len(turns)))
@@ -174,17 +178,17 @@ def test_capacity_in_every_unit():
 
 
 def test_a_prediction_says_why_there_is_none():
-    film = likely_of_film(typical_film(100.0))
+    film = prior_of_film(typical_film(100.0))
     x = tuple(math.log10(8.125 / 100) + 0.30103 * s for s in range(-6, 6))
-    alone = predict(film, (PlannedStrip("A", 8.0, (math.nan, *x)),), 0.01)
+    alone = forecast(film, (PlannedStrip("A", 8.0, (math.nan, *x)),), 0.01)
     assert alone.ei_spread > 0.02
     assert alone.time_spread is None
     assert "one strip" in alone.time_min.why.lower()
-    thin = predict(film, (PlannedStrip("A", 8.0, (math.nan, *x[:3])),), 0.01)
+    thin = forecast(film, (PlannedStrip("A", 8.0, (math.nan, *x[:3])),), 0.01)
     assert thin.zone_ei.value is None
     assert "rise out of the fog" in thin.zone_ei.why
     late = tuple(PlannedStrip(n, t, (math.nan, *x)) for n, t in (("A", 20.0), ("B", 25.0)))
-    assert "not tested" in predict(film, late, 0.01).time_min.why
+    assert "not tested" in forecast(film, late, 0.01).time_min.why
 
 
 def test_what_plans_foretell_comes_true():
@@ -199,9 +203,9 @@ def test_what_plans_foretell_comes_true():
 
 
 def test_the_smallest_layout_is_the_smallest_there_is():
-    film, wide = likely_of_film(typical_film(100.0)), Layout((7.0, 11.0), -6.0, 5.0, 1.0, 2)
-    looser, _ = smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.40)
-    found, told = smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.16)
+    film, wide = prior_of_film(typical_film(100.0)), BracketLayout((7.0, 11.0), -6.0, 5.0, 1.0, 2)
+    looser, _ = minimal_layout(film, 100.0, wide, 0.012, Settings(), 0.40)
+    found, told = minimal_layout(film, 100.0, wide, 0.012, Settings(), 0.16)
     assert 1.96 * told.ei_spread <= 0.16
     assert told.time_spread is not None
     assert looser.frames < found.frames
@@ -216,7 +220,7 @@ def test_the_smallest_layout_is_the_smallest_there_is():
     ):
         x = tuple(start + 0.30103 * s for s in bracket(first, last, found.step))
         plan = tuple(PlannedStrip(str(i), t, (math.nan, math.nan, *x)) for i, t in enumerate(times))
-        less = predict(film, plan, 0.012)
+        less = forecast(film, plan, 0.012)
         sure = less.time_spread is not None and 1.96 * less.ei_spread <= 0.16
         assert not sure
-    assert smallest_layout(film, 100.0, wide, 0.012, Settings(), 0.01) is None
+    assert minimal_layout(film, 100.0, wide, 0.012, Settings(), 0.01) is None

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.core.closed_form import ClosedForm
 from vadrin.core.curves.metrics import zone_ei
-from vadrin.core.curves.strip_metrics import figures_of_strips
+from vadrin.core.curves.strip_metrics import metrics_of_strips
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
@@ -30,7 +30,7 @@ def changed(strip, place, density):
 
 
 def named(answer):
-    return {(w.strip, f) for w in answer.warnings if w.key == "misread" for f in w.frames}
+    return {(w.strip, f) for w in answer.diagnostics if w.key == "misread" for f in w.frames}
 
 
 def test_a_wrong_digit_is_named_and_does_not_move_the_answer():
@@ -166,11 +166,11 @@ def test_a_frame_read_twice_is_named():
 
 def test_a_refit_follows_a_dragged_reading():
     strip = noisy(2)[1]
-    near = fit_strips((strip,), drop=False)
+    near = fit_strips((strip,), exclude_outliers=False)
     dragged = (changed(strip, 9, strip.readings[9].density + 0.05),)
-    follows, anew = refit(dragged, near), fit_strips(dragged, drop=False)
+    follows, anew = refit(dragged, near), fit_strips(dragged, exclude_outliers=False)
     answers = [
-        figures_of_strips(dragged, fit, None, 8.125)[0].zone_ei.value
+        metrics_of_strips(dragged, fit, None, 8.125)[0].zone_ei.value
         for fit in (near, follows, anew)
     ]
     moved = abs(math.log2(answers[2] / answers[0]))

@@ -11,7 +11,7 @@ from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.next_step import Act
-from vadrin.core.results.push import Hearsay
+from vadrin.core.results.push import RulesOfThumb
 from vadrin.core.results.push_limits import push_of_wrong_setting
 from vadrin.core.results.schools import match_ei
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
@@ -22,8 +22,8 @@ FILM = ClosedForm()
 
 @pytest.fixture(scope="module")
 def answer():
-    rules = Hearsay(share=0.25, makers=((1.0, 10.0),))
-    return analyse(FILM.strips(TIMES), Settings(hearsay=rules))
+    rules = RulesOfThumb(share=0.25, makers=((1.0, 10.0),))
+    return analyse(FILM.strips(TIMES), Settings(rules_of_thumb=rules))
 
 
 def test_every_school_answers_from_the_same_readings(answer):
@@ -130,13 +130,13 @@ def test_one_strip_off_the_family_and_light_that_moved_are_named():
     strips = list(FILM.strips(TIMES, noise=0.008, rng=np.random.default_rng(3)))
     late = FILM.strips((13.0,), noise=0.008, rng=np.random.default_rng(4))[0]
     strips[2] = StripReadings("C", 8.0, 20.0, late.readings)
-    told = {w.key: w for w in analyse(tuple(strips), Settings(draws=0)).warnings}
+    told = {w.key: w for w in analyse(tuple(strips), Settings(draws=0)).diagnostics}
     assert told["off the family"].strip == "C"
     first = strips[0].readings[8]
     again = Reading("check", first.log_h, first.density + 0.2)
     strips[0] = StripReadings("A", 4.0, 20.0, (*strips[0].readings, again))
     answer = analyse(tuple(strips[:2] + strips[3:]), Settings(draws=0))
-    moved = [w for w in answer.warnings if w.key == "light moved"]
+    moved = [w for w in answer.diagnostics if w.key == "light moved"]
     assert [w.frames for w in moved] == [(first.frame, "check")]
 
 

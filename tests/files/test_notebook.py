@@ -60,10 +60,10 @@ def test_a_plan_keeps_its_script_once_frames_are_exposed(notebook):
     frame = notebook.all(Frame)[0]
     with notebook.change("tick"):
         notebook.put(replace(frame, state=EXPOSED))
-    wish = PlanEdit(replace(test, step=0.5), (6.0, 9.0), "Merrow Pan 125", "Sable", "")
+    request = PlanEdit(replace(test, step=0.5), (6.0, 9.0), "Merrow Pan 125", "Sable", "")
     with pytest.raises(EditRefusedError, match="exposed already"):
-        apply_plan(notebook, wish, "finer steps")
-    apply_plan(notebook, replace(wish, test=test, times=(7.0, 9.0)), "another time")
+        apply_plan(notebook, request, "finer steps")
+    apply_plan(notebook, replace(request, test=test, times=(7.0, 9.0)), "another time")
     sheet = load_sheet(notebook, test.id)
     assert [s.strip.planned_min for s in sheet.strips] == [7.0, 9.0]
     assert sheet.exposed() == 1

@@ -28,7 +28,7 @@ from vadrin.notebook.json_file import fill_from_json, notebook_json
 from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records.all_records import EXPOSED, Attachment, Frame, Reading, Test
 from vadrin.notebook.records.kit import Batch, Camera, Stock
-from vadrin.notebook.recovery import rescue
+from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import table_name
 
@@ -166,7 +166,7 @@ def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
     with pytest.raises(NotebookError) as caught:
         Notebook(damaged)
     assert caught.value.damaged
-    counts = rescue(damaged, tmp_path / "recovered.vadrin")
+    counts = recover(damaged, tmp_path / "recovered.vadrin")
     assert damaged.read_bytes() == data
     assert counts["test"] == len(whole[Test])
     wanted = len(whole[Frame]) + len(whole[Reading])
@@ -176,7 +176,7 @@ def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
         assert load_sheet(recovered, test.id) is not None
     recovered.close()
     with pytest.raises(NotebookError, match="there already"):
-        rescue(damaged, tmp_path / "recovered.vadrin")
+        recover(damaged, tmp_path / "recovered.vadrin")
     assert main(["recover", str(damaged), str(tmp_path / "again.vadrin")]) == 0
     assert everything_of(tmp_path / "again.vadrin")[Test] == whole[Test]
     assert main(["recover", str(damaged), str(tmp_path / "again.vadrin")]) == 2

@@ -161,9 +161,9 @@ def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
     assert "at least one frame blank" in window.station().refusal.text()
 
 
-def half_width(outlook):
+def half_width(forecast_panel):
     """Stops of the EI's interval that the plan is said to give."""
-    return float(re.search(r"EI ± ([\d.]+) stop", words_of(outlook.tells))[1])
+    return float(re.search(r"EI ± ([\d.]+) stop", words_of(forecast_panel.forecast_column))[1])
 
 
 def test_orders_put_drift_across_the_answer(planned):
@@ -180,12 +180,12 @@ def test_orders_put_drift_across_the_answer(planned):
 
 def test_the_forecast_narrows_with_more_strips(qtbot, planned):
     window, _ = planned
-    outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
-    assert "one more strip" in words_of(outlook.tells)
-    before = half_width(outlook)
+    forecast_panel = window.station().forecast_panel
+    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
+    assert "one more strip" in words_of(forecast_panel.forecast_column)
+    before = half_width(forecast_panel)
     word(window, "times", "5, 7, 9.5, 13 and 18")
-    assert half_width(outlook) < before, "said at once, in the same turn"
+    assert half_width(forecast_panel) < before, "said at once, in the same turn"
 
 
 def test_something_else_is_taken_for_what_it_was(planned):
@@ -398,24 +398,32 @@ def test_a_roll_another_test_began_is_gone_on_with(planned):
 
 def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
     window, _ = planned
-    outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
-    outlook.tells.sureness.setText("0.30")
-    outlook.tells.sureness.settle()
-    qtbot.waitUntil(lambda: "frames do" in outlook.tells.smallest.text(), timeout=20000)
+    forecast_panel = window.station().forecast_panel
+    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
+    forecast_panel.forecast_column.sureness.setText("0.30")
+    forecast_panel.forecast_column.sureness.settle()
+    qtbot.waitUntil(
+        lambda: "frames do" in forecast_panel.forecast_column.smallest.text(), timeout=20000
+    )
     word(window, "blanks", "3")
-    assert "frames do" not in outlook.tells.smallest.text(), "it was found for another plan"
+    assert "frames do" not in forecast_panel.forecast_column.smallest.text(), (
+        "it was found for another plan"
+    )
     window.bench.undo()
-    outlook.tells.sureness.setText("0.31")
-    outlook.tells.sureness.settle()
-    qtbot.waitUntil(lambda: "frames do" in outlook.tells.smallest.text(), timeout=20000)
-    frames = int(outlook.tells.smallest.text().split()[0])
+    forecast_panel.forecast_column.sureness.setText("0.31")
+    forecast_panel.forecast_column.sureness.settle()
+    qtbot.waitUntil(
+        lambda: "frames do" in forecast_panel.forecast_column.smallest.text(), timeout=20000
+    )
+    frames = int(forecast_panel.forecast_column.smallest.text().split()[0])
     assert frames < sum(f.frame.role != LOST for _, f in window.bench.sheet.frames())
-    outlook.tells.take_it.click()
+    forecast_panel.forecast_column.take_it.click()
     sheet = window.bench.sheet
     laid = [f for _, f in sheet.frames() if f.frame.role in ("bracket", "blank")]
     assert len(laid) == frames
-    assert half_width(outlook) <= 0.35, "the check frame and the camera's marks shift it a little"
+    assert half_width(forecast_panel) <= 0.35, (
+        "the check frame and the camera's marks shift it a little"
+    )
     window.bench.undo()
     assert [s.minutes for s in window.bench.sheet.strips] == [6.0, 9.0]
 
@@ -443,10 +451,12 @@ def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
     typist.press(ENTER)
     for typed in ("Merrow Pan 125", "M3", "Sable", "1+1"):
         typist.write(typed, TAB)
-    outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "this film's own curves of 2026-10-29" in words_of(outlook.tells),
-                    timeout=10000)  # fmt: skip
-    known = outlook.forecaster.forecast(window.bench.sheet, outlook._film).prediction
+    forecast_panel = window.station().forecast_panel
+    qtbot.waitUntil(
+        lambda: "this film's own curves of 2026-10-29" in words_of(forecast_panel.forecast_column),
+        timeout=10000,
+    )
+    known = forecast_panel.forecaster.forecast(window.bench.sheet, forecast_panel._film).forecast
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)
     assert known.time_min.value == pytest.approx(7.55, rel=0.05)
 

@@ -40,10 +40,10 @@ def plan(qtbot, open_window, tmp_path):
 
 
 def settled(qtbot, window):
-    outlook = window.station().outlook
-    qtbot.waitUntil(lambda: "EI ±" in words_of(outlook.tells), timeout=10000)
-    outlook._draw()
-    return outlook
+    forecast_panel = window.station().forecast_panel
+    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
+    forecast_panel._draw()
+    return forecast_panel
 
 
 def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
@@ -63,9 +63,11 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert [x.stock for x in labels_of(sheet)] == [
         "Merrow Pan 125 M3", "Brannock 400 batch B7", "Ostrel 400",
     ]  # fmt: skip
-    outlook = settled(qtbot, window)
-    assert "another's speed" in words_of(outlook.tells)
-    assert [e.label for e in outlook.plot._shows[2]] == ["A"], "nothing is known of the others"
+    forecast_panel = settled(qtbot, window)
+    assert "another's speed" in words_of(forecast_panel.forecast_column)
+    assert [e.label for e in forecast_panel.plot._shows[2]] == ["A"], (
+        "nothing is known of the others"
+    )
     typist.press(Qt.Key.Key_2, CTRL)
     assert "First meter the target" in words_of(window.station())
     typist.press(SPACE, times=len(sheet.strips[0].frames))
@@ -259,24 +261,24 @@ def drag(plot, place, stops, drop=True):
 def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
     window, _ = plan("time")
     word(window, "times", "6 and 9")
-    outlook = settled(qtbot, window)
-    bench, before = window.bench, words_of(outlook.tells)
-    drag(outlook.plot, -1, -3, drop=False)
-    outlook._follow_in_words()
-    assert words_of(outlook.tells) != before, "the words follow the hand"
-    assert (bench.sheet.test.last_stop, half_width(outlook) > 0) == (5.0, True)
-    QTest.keyClick(outlook.plot, Qt.Key.Key_Escape)
-    assert words_of(outlook.tells) == before
-    QTest.mouseRelease(outlook.plot.viewport(), Qt.MouseButton.LeftButton)
+    forecast_panel = settled(qtbot, window)
+    bench, before = window.bench, words_of(forecast_panel.forecast_column)
+    drag(forecast_panel.plot, -1, -3, drop=False)
+    forecast_panel._follow_in_words()
+    assert words_of(forecast_panel.forecast_column) != before, "the words follow the hand"
+    assert (bench.sheet.test.last_stop, half_width(forecast_panel) > 0) == (5.0, True)
+    QTest.keyClick(forecast_panel.plot, Qt.Key.Key_Escape)
+    assert words_of(forecast_panel.forecast_column) == before
+    QTest.mouseRelease(forecast_panel.plot.viewport(), Qt.MouseButton.LeftButton)
     assert bench.sheet.test.last_stop == 5.0
-    drag(outlook.plot, -1, -2)
+    drag(forecast_panel.plot, -1, -2)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 3.0)
     assert len(bench.sheet.strips[0].frames) == 2 + 10 + 1
-    outlook._draw()
-    drag(outlook.plot, 0, 1)
+    forecast_panel._draw()
+    drag(forecast_panel.plot, 0, 1)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-5.0, 3.0)
-    outlook._draw()
-    drag(outlook.plot, 4, -2)
+    forecast_panel._draw()
+    drag(forecast_panel.plot, 4, -2)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-7.0, 1.0)
     for _ in range(3):
         bench.undo()
@@ -284,32 +286,39 @@ def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
     window.bench.go("expose")
     QTest.keyClick(window.station(), SPACE)
     bench.go("plan")
-    outlook._draw()
-    assert not outlook.plot.draggable, "what is shot stays"
+    forecast_panel._draw()
+    assert not forecast_panel.plot.draggable, "what is shot stays"
 
 
 def test_times_beyond_the_measured_ones_are_said_to_be(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
     typist = Counting(qtbot, window)
     begin(typist, "time")
-    outlook = settled(qtbot, window)
-    assert "own curves of 2026-10-29" in outlook._caption.text()
-    assert "beyond the times measured" not in outlook._caption.text()
+    forecast_panel = settled(qtbot, window)
+    assert "own curves of 2026-10-29" in forecast_panel._caption.text()
+    assert "beyond the times measured" not in forecast_panel._caption.text()
     word(window, "times", "8, 12 and 25")
-    outlook._draw()
-    assert "Its curves for 25:00 are drawn beyond the times measured" in outlook._caption.text()
+    forecast_panel._draw()
+    assert (
+        "Its curves for 25:00 are drawn beyond the times measured" in forecast_panel._caption.text()
+    )
 
 
 def test_the_smallest_plan_of_one_strip(qtbot, plan):
     window, _ = plan("speed")
-    outlook = settled(qtbot, window)
-    outlook.tells.sureness.setText("0.3")
-    outlook.tells.sureness.settle()
-    qtbot.waitUntil(lambda: "frames do, 1 strip of" in outlook.tells.smallest.text(), timeout=20000)
-    outlook.tells.sureness.setText("5")
-    outlook.tells.sureness.settle()
-    outlook.tells.sureness.setText("0.02")
-    outlook.tells.sureness.settle()
-    qtbot.waitUntil(lambda: "nothing inside this bracket" in outlook.tells.smallest.text(),
-                    timeout=20000)  # fmt: skip
-    assert not outlook.tells.take_it.isVisible()
+    forecast_panel = settled(qtbot, window)
+    forecast_panel.forecast_column.sureness.setText("0.3")
+    forecast_panel.forecast_column.sureness.settle()
+    qtbot.waitUntil(
+        lambda: "frames do, 1 strip of" in forecast_panel.forecast_column.smallest.text(),
+        timeout=20000,
+    )
+    forecast_panel.forecast_column.sureness.setText("5")
+    forecast_panel.forecast_column.sureness.settle()
+    forecast_panel.forecast_column.sureness.setText("0.02")
+    forecast_panel.forecast_column.sureness.settle()
+    qtbot.waitUntil(
+        lambda: "nothing inside this bracket" in forecast_panel.forecast_column.smallest.text(),
+        timeout=20000,
+    )
+    assert not forecast_panel.forecast_column.take_it.isVisible()

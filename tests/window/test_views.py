@@ -163,7 +163,7 @@ def test_f1_lists_the_keys_of_the_station(qtbot, demo):
 )
 def test_safelight_has_no_green_and_no_blue(demo, station):
     window = demo("Merrow Pan 125", station)
-    window.wear(SAFELIGHT)
+    window.set_look(SAFELIGHT)
     image = window.grab().toImage()
     data = (
         image.convertToFormat(image.Format.Format_RGB32)
@@ -173,20 +173,20 @@ def test_safelight_has_no_green_and_no_blue(demo, station):
     assert max(data[0::4]) == 0, "blue light leaves the window"
     assert max(data[1::4]) == 0, "green light leaves the window"
     assert max(data[2::4]) > 100
-    window.wear(DAY)
+    window.set_look(DAY)
 
 
 def test_every_station_fits_the_smallest_window_and_large_type(qtbot, demo):
     window = demo("Merrow Pan 125", "plan")
     window.resize(1024, 700)
     for look in LOOKS:
-        window.wear(look)
+        window.set_look(look)
     for name in ("plan", "expose", "process", "read", "curves", "finding", "cards", "shelf"):
         window.bench.go(name)
         assert window.width() == 1024, name
         buttons = [b for b in window.findChildren(QPushButton) if b.isVisible()]
         assert all(b.width() > 0 for b in buttons)
-    window.wear(DAY)
+    window.set_look(DAY)
 
 
 def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):

@@ -147,7 +147,7 @@ def test_everything_grows_with_the_text_scale_in_every_look(demo):
         set_scale(1.75)
         window.scale_type(1)
         for look in LOOKS:
-            window.wear(look)
+            window.set_look(look)
             after = window.header._name.font().pixelSize(), window.finding._next.font().pixelSize()
             assert after == (2 * before[0], 2 * before[1])
     finally:

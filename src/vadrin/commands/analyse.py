@@ -185,5 +185,5 @@ def tables_of(analysis: Analysis) -> list[str]:
         cost = "" if loss is None else f", shadow lost: {loss_text(loss)}"
         shown = "—" if index is None else f"{index:.0f}"
         lines.append(f"{push_name(push.stops):<9} EI {shown:<6} {_time(held.time_min)}{cost}")
-    lines += [f"{w.severity.value}: {w.sentence} {w.remedy}" for w in analysis.warnings]
+    lines += [f"{w.severity.value}: {w.sentence} {w.remedy}" for w in analysis.diagnostics]
     return lines

@@ -13,7 +13,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from vadrin.core.curves.strip_metrics import figures_of_strips
+from vadrin.core.curves.strip_metrics import metrics_of_strips
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis import Settings, analyse
@@ -139,7 +139,7 @@ def run_bench() -> int:
     near = fit_strips(one)
 
     def dragged() -> object:
-        return figures_of_strips(one, refit(one, near), None, quick.meter_constant)
+        return metrics_of_strips(one, refit(one, near), None, quick.meter_constant)
 
     drag = _median_ms(dragged, 25)
     anew = _median_ms(lambda: analyse(one, quick), 15)

@@ -19,7 +19,7 @@ def plan_rows() -> list[str]:
 
     from vadrin.app.library.shelf_index import shelf_lines
     from vadrin.app.plan.expected_curves import expected_film
-    from vadrin.app.plan.plan_forecast import forecast, question_of_plan
+    from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan
     from vadrin.commands.window import demo_notebook, make_application, open_window
 
     application = make_application()
@@ -40,13 +40,13 @@ def plan_rows() -> list[str]:
             press(fields[name], key)
             window.repaint()
             spent.append(time.perf_counter() - begun)
-            window.station().outlook.forecaster.wait()
+            window.station().forecast_panel.forecaster.wait()
             QApplication.processEvents()
     sheet = window.bench.sheet
     film, foretold = expected_film(sheet.test.exposure_index, None), []
     for _ in range(7):
         begun = time.perf_counter()
-        forecast(question_of_plan(sheet, film))
+        forecast_plan(forecast_input(sheet, film))
         foretold.append(time.perf_counter() - begun)
     window.close()
     del application
@@ -54,5 +54,5 @@ def plan_rows() -> list[str]:
     ahead = 1000 * statistics.median(foretold)
     return [
         f"{'a word of a plan stepped, file and picture (worst)':<58}{step:>9.1f}{most:>10.1f}",
-        f"{'its forecast, with two others for comparison, part of it':<58}{ahead:>9.1f}",
+        f"{'its forecast_plan, with two others for comparison, part of it':<58}{ahead:>9.1f}",
     ]

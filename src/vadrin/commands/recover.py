@@ -7,7 +7,7 @@ from pathlib import Path
 
 from vadrin.commands import UsageError
 from vadrin.notebook.file import NotebookError
-from vadrin.notebook.recovery import rescue
+from vadrin.notebook.recovery import recover
 
 
 def run_recover(damaged: Path, copy: Path) -> int:
@@ -15,7 +15,7 @@ def run_recover(damaged: Path, copy: Path) -> int:
     if not damaged.is_file():
         raise UsageError(f"{damaged}: no such file; check the path")
     try:
-        counts = rescue(damaged, copy)
+        counts = recover(damaged, copy)
     except (NotebookError, OSError) as error:
         raise UsageError(str(error)) from error
     found = ", ".join(f"{count} {name.replace('_', ' ')}" for name, count in counts.items())

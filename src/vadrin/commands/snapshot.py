@@ -29,8 +29,8 @@ VIEWS = (
 
 
 def _settle(app: Any, window: Window) -> None:
-    outlook = getattr(window.station(), "outlook", None)
-    forecaster = outlook.forecaster if outlook else None
+    forecast_panel = getattr(window.station(), "outlook", None)
+    forecaster = forecast_panel.forecaster if forecast_panel else None
     begun = time.perf_counter()
     while time.perf_counter() - begun < 10:
         app.processEvents()
@@ -94,7 +94,7 @@ def run_snapshot(folder: Path) -> int:
         window.start_test()
         _settle(app, window)
         _save(window, folder, "question")
-        window.wear(DIM)
+        window.set_look(DIM)
         _show(app, window, "Skerry Fine 50", "expose")
         _save(window, folder, "expose-dim")
         window.close()

@@ -15,7 +15,7 @@ class Severity(Enum):
 
 
 @dataclass(frozen=True)
-class Warning:
+class Diagnostic:
     """One trap seen in a test.
 
     Attributes

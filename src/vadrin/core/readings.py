@@ -97,7 +97,7 @@ def restated_time(
 
 
 @dataclass(frozen=True)
-class Dropped:
+class Outlier:
     """A reading left out of a fit, with the reason in words."""
 
     strip: str

@@ -121,7 +121,7 @@ class _Mending:
         return made
 
 
-def rescue(damaged: Path, target: Path) -> dict[str, int]:
+def recover(damaged: Path, target: Path) -> dict[str, int]:
     """Copy every record that can still be read into a new notebook.
 
     Parameters

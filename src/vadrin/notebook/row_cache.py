@@ -14,7 +14,7 @@ T = TypeVar("T")
 _MOST = 400
 
 
-class KeptRows:
+class RowCache:
     """Answers to questions about the kit, until a record of that kind is written.
 
     Parameters

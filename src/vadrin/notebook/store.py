@@ -25,7 +25,7 @@ from vadrin.notebook.file import (
     set_up,
 )
 from vadrin.notebook.records.all_records import PARENTS, RECORDS, Record
-from vadrin.notebook.row_cache import KeptRows
+from vadrin.notebook.row_cache import RowCache
 from vadrin.notebook.tables import TABLES, table_name
 
 R = TypeVar("R", bound=Record)
@@ -63,7 +63,7 @@ class Notebook:
         event.listen(self._engine, "connect", set_up)
         self._connection: Connection = self._engine.connect()
         self.revision = 0
-        self._kept = KeptRows(trusted=not self.read_only)
+        self._kept = RowCache(trusted=not self.read_only)
         self._change: Change | None = None
         self._done: list[Change] = []
         self._undone: list[Change] = []

@@ -59,11 +59,11 @@ def _stops_of(
     notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
 ) -> float:
     from vadrin.app.plan.camera_settings import UNMETERED, limits_of
-    from vadrin.core.exposure.camera import real_time, worth
+    from vadrin.core.exposure.camera import effective_shutter, measured_shutter
 
     limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
     fixed = test.kind in UNMETERED
-    real = (real_time if fixed else worth)(limits, exact_shutter(seconds))
+    real = (measured_shutter if fixed else effective_shutter)(limits, exact_shutter(seconds))
     start = exact_shutter(test.metered_seconds) / exact_aperture(test.aperture) ** 2
     index = log2((frame.exposure_index or test.exposure_index) / test.exposure_index)
     light = log2(real / exact_aperture(aperture) ** 2 / start) + index + _light_of(notebook, frame)

@@ -117,7 +117,7 @@ def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDet
 
 
 def _detail(sheet: TestSheet) -> ShelfDetail:
-    from vadrin.app.results.decision_basis import question_text
+    from vadrin.app.results.decision_basis import basis_text
 
     state, station = state_of(sheet)
     curves = []
@@ -127,7 +127,7 @@ def _detail(sheet: TestSheet) -> ShelfDetail:
         if len(curve) > 1:
             curves.append(tuple(curve))
     last = sheet.findings[-1] if sheet.findings else None
-    changed = last is not None and bool(last.question) and last.question != question_text(sheet)
+    changed = last is not None and bool(last.question) and last.question != basis_text(sheet)
     return ShelfDetail(state, station, tuple(curves), changed)
 
 

@@ -65,7 +65,7 @@ TIMES = "development times"
 CHOICES = (*CHANGES, TIMES)
 
 
-def start_like(notebook: Notebook, test_id: int, what: str, words: str) -> Test:
+def start_variant(notebook: Notebook, test_id: int, what: str, words: str) -> Test:
     """Plan a test like another, with one condition changed, as one edit.
 
     Raises
@@ -104,7 +104,7 @@ def _changed_fields(old: Test, fresh: Test) -> list[str]:
     return [k for k, v in vars(old).items() if k not in own and v != getattr(fresh, k)]
 
 
-def drift_from_model(notebook: Notebook, sheet: TestSheet) -> tuple[Difference, ...] | None:
+def changes_from_source(notebook: Notebook, sheet: TestSheet) -> tuple[Difference, ...] | None:
     """How a test differs from the one it was started like; None if from none."""
     model = load_sheet(notebook, sheet.test.like_id) if sheet.test.like_id else None
     if model is None:

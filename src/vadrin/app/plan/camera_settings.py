@@ -15,11 +15,11 @@ from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_b
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.camera import (
     CameraLimits,
-    Setting,
+    CameraSetting,
     aperture_marks,
     cine_shutters,
-    density_needed,
     long_setting,
+    neutral_density_needed,
     settings_for,
     shutter_marks,
 )
@@ -71,7 +71,7 @@ def _filters(test: Test) -> tuple[float, ...]:
 def _settings(
     limits: CameraLimits, seconds: float, aperture: float, wanted: tuple[float, ...], prefer: str,
     filters: tuple[float, ...],
-) -> tuple[Setting, ...]:  # fmt: skip
+) -> tuple[CameraSetting, ...]:  # fmt: skip
     """As `settings_for`; the strips of a test ask for the same ones."""
     return settings_for(limits, seconds, aperture, np.array(wanted), prefer, filters)
 
@@ -126,7 +126,7 @@ def _index_stops(test: Test, frame: Frame) -> float:
     return float(np.log2((frame.exposure_index or test.exposure_index) / test.exposure_index))
 
 
-def _set(frame: Frame, setting: Setting, wanted: float) -> Frame:
+def _set(frame: Frame, setting: CameraSetting, wanted: float) -> Frame:
     return replace(
         frame, seconds=setting.seconds, aperture=setting.aperture,
         filter_stops=setting.filter_stops, stops=round(wanted + setting.stops - setting.wanted, 4),
@@ -187,8 +187,8 @@ def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
         words = (
             f"The camera cannot give {len(names)} exposures, {names[0]} to {names[-1]}, exactly."
         )
-    over = density_needed(
-        tuple(Setting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
+    over = neutral_density_needed(
+        tuple(CameraSetting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
     )
     if over:
         words += f" A neutral density of {over + test.filter_stops:g} stops would let it."

@@ -14,7 +14,7 @@ COMPARED = ("developers", "stocks", "batches")
 MOST = 11
 
 
-def names_against(test: Test) -> tuple[str, ...]:
+def compared_names(test: Test) -> tuple[str, ...]:
     """The names typed, with commas, semicolons or ``and`` between them."""
     pieces = re.split(r";|,\s+|\s+and\s+", test.against)
     return tuple(p.strip() for p in pieces if p.strip())
@@ -26,7 +26,7 @@ def on_twins(test: Test) -> bool:
 
 
 @dataclass(frozen=True)
-class Other:
+class OtherMaterial:
     """By which records a strip differs from its test; None where it does not."""
 
     stock_id: int | None = None
@@ -34,13 +34,13 @@ class Other:
     developer_id: int | None = None
 
 
-def other_material(notebook: Notebook, test: Test, name: str) -> Other:
+def compared_material(notebook: Notebook, test: Test, name: str) -> OtherMaterial:
     """The film or chemistry with a name, written where it is new. Inside `change`."""
     if test.compared == "stocks":
         stock, _, batch = name.partition(" batch ")
         film = stock_named(notebook, stock.strip())
         kept = batch_named(notebook, film.id, batch.strip()).id if batch.strip() else None
-        return Other(film.id, kept)
+        return OtherMaterial(film.id, kept)
     if test.compared == "batches":
-        return Other(batch_id=batch_named(notebook, test.stock_id, name).id)
-    return Other(developer_id=developer_phrased(notebook, name).id)
+        return OtherMaterial(batch_id=batch_named(notebook, test.stock_id, name).id)
+    return OtherMaterial(developer_id=developer_phrased(notebook, name).id)

@@ -15,11 +15,11 @@ from vadrin.core.curves.shape import Curves
 from vadrin.core.figure import Figure
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.planning.film_prior import (
-    Likely,
-    likely_curve,
-    likely_of_film,
-    likely_of_fit,
-    moved,
+    FilmPrior,
+    prior_curve,
+    prior_of_film,
+    prior_of_fit,
+    shifted_prior,
 )
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
@@ -64,7 +64,7 @@ class FoundBefore:
 class Expected:
     """A film's likely curves, in words whose they are, and the minutes they were measured for."""
 
-    likely: Likely
+    prior: FilmPrior
     basis: str
     found: FoundBefore | None = None
     measured: tuple[float, float] | None = None
@@ -104,7 +104,7 @@ def _readings_behind(question: str) -> tuple[StripReadings, ...]:
     return tuple(made)
 
 
-def _own(found: FoundBefore) -> Likely | None:
+def _own(found: FoundBefore) -> FilmPrior | None:
     """The film's own curves; None where fewer than two times were read."""
     try:
         strips = _readings_behind(found.question)
@@ -115,12 +115,12 @@ def _own(found: FoundBefore) -> Likely | None:
         fit = fit_strips(timed)
     except (ValueError, ArithmeticError):
         return None
-    return likely_of_fit(fit) if fit.law.distinct > 1 else None
+    return prior_of_fit(fit) if fit.model.distinct > 1 else None
 
 
 @lru_cache(maxsize=1)
-def _typical() -> Likely:
-    return likely_of_film(typical_film(_TYPICAL_INDEX))
+def _typical() -> FilmPrior:
+    return prior_of_film(typical_film(_TYPICAL_INDEX))
 
 
 def quick(found: FoundBefore | None) -> bool:
@@ -133,21 +133,21 @@ def expected_film(index: float, found: FoundBefore | None) -> Expected:
     """The film as it measured; else moved to what was found; else a typical one of its EI."""
     own = _own(found) if found and found.question else None
     if own is not None and found is not None:
-        times = own.law.times
+        times = own.model.times
         measured = float(times.min()), float(times.max())
         return Expected(own, f"this film's own curves of {found.day}", found, measured)
     if found is not None and found.target_kind == "average_gradient":
         film = adapted_film(typical_film(index), found.zone_ei, found.minutes, found.target_value)
-        return Expected(likely_of_film(film), f"this film as it was found on {found.day}", found)
+        return Expected(prior_of_film(film), f"this film as it was found on {found.day}", found)
     by = math.log10(_TYPICAL_INDEX / index)
-    return Expected(moved(_typical(), by), "a typical film of this EI, assumed")
+    return Expected(shifted_prior(_typical(), by), "a typical film of this EI, assumed")
 
 
 @lru_cache(maxsize=16)
 def _curves(film: Expected, times: tuple[tuple[str, float], ...]) -> tuple[ExpectedStrip, ...]:
     strips = []
     for label, minutes in times:
-        curve = likely_curve(film.likely, minutes)
+        curve = prior_curve(film.prior, minutes)
         x_m, fog = Figure(float(speed_point(curve))), Figure(float(curve.fog))
         strips.append(ExpectedStrip(label, minutes, curve, -9.0, 9.0, x_m, fog))
     return tuple(strips)

@@ -10,7 +10,7 @@ from vadrin.app.plan.expected_curves import Expected
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.fitting.family import Target
-from vadrin.core.planning.forecast import PlannedStrip, Prediction, predict, spread_of_ei
+from vadrin.core.planning.forecast_plan import Forecast, PlannedStrip, forecast, spread_of_ei
 from vadrin.core.planning.test_kinds import FOGGED, LOST
 from vadrin.core.results.analysis import Settings
 
@@ -29,7 +29,7 @@ _PUSHES = (-1.0, 1.0, 2.0)
 
 
 @dataclass(frozen=True)
-class Question:
+class ForecastInput:
     """All a forecast depends on, so that the same plan is worked out once."""
 
     kind: str
@@ -40,7 +40,7 @@ class Question:
 
 
 @dataclass(frozen=True)
-class Told:
+class ForecastLine:
     """One thing a plan tells: what, how surely, and what is to be said of it."""
 
     name: str
@@ -49,16 +49,16 @@ class Told:
 
 
 @dataclass(frozen=True)
-class Forecast:
+class PlanForecast:
     """What a plan is going to tell, what another one would, and what all that rests on."""
 
-    prediction: Prediction | None
-    answers: tuple[Told, ...]
-    variants: tuple[Told, ...]
+    forecast: Forecast | None
+    answers: tuple[ForecastLine, ...]
+    variants: tuple[ForecastLine, ...]
     basis: str
 
 
-def question_of_plan(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE) -> Question:
+def forecast_input(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE) -> ForecastInput:
     """The plan as the core wants it; a strip's exposures are those of its planned settings."""
     constant = sheet.test.meter_constant
     strips = tuple(
@@ -78,10 +78,12 @@ def question_of_plan(sheet: TestSheet, film: Expected, noise: float = USUAL_NOIS
     target = Target(sheet.test.target_kind, sheet.test.target_value)
     pushes = tuple(s.strip.push for s in sheet.strips if s.strip.push) or _PUSHES
     settings = Settings(target=target, meter_constant=constant, pushes=pushes, draws=0)
-    return Question(sheet.test.kind, strips, noise, settings, film)
+    return ForecastInput(sheet.test.kind, strips, noise, settings, film)
 
 
-def with_bracket(question: Question, sheet: TestSheet, first: float, last: float) -> Question:
+def with_bracket(
+    question: ForecastInput, sheet: TestSheet, first: float, last: float
+) -> ForecastInput:
     """The same plan with its bracket from another stop to another, in the same steps."""
     test = sheet.test
     strips = []
@@ -94,50 +96,50 @@ def with_bracket(question: Question, sheet: TestSheet, first: float, last: float
     return replace(question, strips=tuple(strips))
 
 
-def forecast(question: Question) -> Forecast:
+def forecast_plan(question: ForecastInput) -> PlanForecast:
     """What to expect of a plan; fast enough to follow a hand."""
     if question.kind not in MEASURED_KINDS:
-        return Forecast(None, (), (), _NOT_TOLD.get(question.kind, _BY_EYE))
+        return PlanForecast(None, (), (), _NOT_TOLD.get(question.kind, _BY_EYE))
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
-    whole = predict(question.film.likely, mine, question.noise, question.settings, fewer=True)
+    whole = forecast(question.film.prior, mine, question.noise, question.settings, fewer=True)
     answers = _answers(whole, question)
     if len({s.material for s in question.strips}) > 1:
         answers += _difference(whole)
     basis = f"95 in 100, for {question.film.basis}, developed with care."
-    return Forecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
+    return PlanForecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
 
 
 _NO_TIME = ("speed", "compare")
 """Kinds that ask for no time."""
 
 
-def _answers(whole: Prediction, question: Question) -> list[Told]:
+def _answers(whole: Forecast, question: ForecastInput) -> list[ForecastLine]:
     spread = whole.ei_spread
     if spread is None:
-        return [Told("EI", "none", whole.zone_ei.why or "its range is too short")]
-    told = [Told("EI", f"± {_stops(1.96 * spread)} stop")]
+        return [ForecastLine("EI", "none", whole.zone_ei.why or "its range is too short")]
+    told = [ForecastLine("EI", f"± {_stops(1.96 * spread)} stop")]
     time = whole.time_spread
     if time is None:
-        return told if question.kind in _NO_TIME else [*told, Told("time", "none",
+        return told if question.kind in _NO_TIME else [*told, ForecastLine("time", "none",
                                                                    whole.time_min.why)]  # fmt: skip
     half = 1.96 * time * whole.time_min.known()
-    told.append(Told("time", f"± {minutes_text(half, exact=True)}"))
+    told.append(ForecastLine("time", f"± {minutes_text(half, exact=True)}"))
     for stops, push in zip(question.settings.pushes, whole.push_times, strict=True):
         if push.low is None or push.high is None:
-            told.append(Told(push_name(stops), "none", push.why))
+            told.append(ForecastLine(push_name(stops), "none", push.why))
         else:
             half = (push.high - push.low) / 2
-            told.append(Told(push_name(stops), f"± {minutes_text(half, exact=True)}"))
+            told.append(ForecastLine(push_name(stops), f"± {minutes_text(half, exact=True)}"))
     return told
 
 
-def _difference(whole: Prediction) -> list[Told]:
+def _difference(whole: Forecast) -> list[ForecastLine]:
     """Two materials are worked out apart, so that their errors add as squares."""
     if whole.ei_spread is None:
         return []
     both = 1.96 * whole.ei_spread * 2**0.5
-    return [Told("another's speed, from the reference's", f"± {_stops(both)} stop")]
+    return [ForecastLine("another's speed, from the reference's", f"± {_stops(both)} stop")]
 
 
 def _stops(size: float) -> str:
@@ -145,8 +147,8 @@ def _stops(size: float) -> str:
 
 
 def _variants(
-    question: Question, strips: tuple[PlannedStrip, ...], whole: Prediction
-) -> list[Told]:
+    question: ForecastInput, strips: tuple[PlannedStrip, ...], whole: Forecast
+) -> list[ForecastLine]:
     """One frame fewer on each strip, and one strip more."""
     if whole.ei_spread is None:
         return []
@@ -154,12 +156,12 @@ def _variants(
     for name, left in (("thinnest", whole.without_thinnest), ("densest", whole.without_densest)):
         spread = spread_of_ei(left)
         shown = "no EI" if spread is None else f"EI ± {_stops(1.96 * spread)}"
-        told.append(Told(f"without the {name} frame of each strip", shown, left.why))
+        told.append(ForecastLine(f"without the {name} frame of each strip", shown, left.why))
     more = _one_more(question, strips)
     return [*told, more] if more else told
 
 
-def _one_more(question: Question, strips: tuple[PlannedStrip, ...]) -> Told | None:
+def _one_more(question: ForecastInput, strips: tuple[PlannedStrip, ...]) -> ForecastLine | None:
     times = sorted(s.time_min for s in strips if s.time_min)
     if question.kind not in ("time", "speed") or not 0 < len(times) < _MOST_STRIPS:
         return None
@@ -167,11 +169,11 @@ def _one_more(question: Question, strips: tuple[PlannedStrip, ...]) -> Told | No
     step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4
     added = replace(strips[-1], time_min=round(longest * step * 2) / 2)
     settings = replace(question.settings, pushes=())
-    more = predict(question.film.likely, (*strips, added), question.noise, settings)
+    more = forecast(question.film.prior, (*strips, added), question.noise, settings)
     if more.ei_spread is None:
         return None
     shown = f"EI ± {_stops(1.96 * more.ei_spread)}"
     if more.time_spread is not None:
         half = 1.96 * more.time_spread * more.time_min.known()
         shown += f", time ± {minutes_text(half, exact=True)}"
-    return Told(f"with one more strip, {minutes_text(added.time_min or 0)}", shown)
+    return ForecastLine(f"with one more strip, {minutes_text(added.time_min or 0)}", shown)

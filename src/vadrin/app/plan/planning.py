@@ -14,11 +14,16 @@ from vadrin.app.library.named_records import (
     lens_named,
     stock_named,
 )
-from vadrin.app.plan.compared_materials import Other, names_against, on_twins, other_material
+from vadrin.app.plan.compared_materials import (
+    OtherMaterial,
+    compared_material,
+    compared_names,
+    on_twins,
+)
 from vadrin.app.plan.kind_pages import BRACKET, BY_KEY, numbers_of
 from vadrin.app.test_sheet import TestSheet, load_sheets
-from vadrin.core.planning.layout import capacity_of, plan_of, taken_before
-from vadrin.core.planning.test_kinds import PlanError, StripPlan, Wish
+from vadrin.core.planning.layout import capacity_of, lay_out_plan, taken_before
+from vadrin.core.planning.test_kinds import PlanError, PlanRequest, StripPlan
 from vadrin.notebook.records.all_records import PLANNED, Frame, Strip, Test
 from vadrin.notebook.records.kit import Stock
 from vadrin.notebook.store import Notebook
@@ -55,21 +60,21 @@ def has_bracket(test: Test) -> bool:
     return BRACKET in needs and test.kind != "paper" and not by_contact(test)
 
 
-def wish_of(test: Test, times: tuple[float, ...]) -> Wish:
+def plan_request_of(test: Test, times: tuple[float, ...]) -> PlanRequest:
     """What a test asks its plan for."""
     try:
         second = numbers_of(test.second)
         tablet = numbers_of(test.tablet) if by_contact(test) else ()
     except ValueError as error:
         raise PlanError(str(error)) from error
-    return Wish(
+    return PlanRequest(
         test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
         times, second, test.check_last, test.arrangement, test.film_form, tablet, test.leader,
-        test.holder, len(names_against(test)) or 1, test.compared in ("stocks", "batches"),
+        test.holder, len(compared_names(test)) or 1, test.compared in ("stocks", "batches"),
     )  # fmt: skip
 
 
-def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
+def drafted_strips(notebook: Notebook, test: Test, times: tuple[float, ...]
            ) -> list[tuple[Strip, list[Frame]]]:  # fmt: skip
     """The strips of a plan with their frames and settings, not written yet.
 
@@ -82,7 +87,7 @@ def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
 
     made = []
     limits: dict[tuple[int | None, int | None], CameraLimits] = {}
-    for position, plan in enumerate(plan_of(wish_of(test, times))):
+    for position, plan in enumerate(lay_out_plan(plan_request_of(test, times))):
         strip = _strip(notebook, test, position, plan)
         key = strip.camera_id, strip.stock_id
         if key not in limits:
@@ -92,10 +97,10 @@ def drafts(notebook: Notebook, test: Test, times: tuple[float, ...]
 
 
 def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> Strip:
-    note, other = plan.note, Other()
-    names = names_against(test)
+    note, other = plan.note, OtherMaterial()
+    names = compared_names(test)
     if test.kind == "compare" and 0 < position <= len(names):
-        note, other = names[position - 1], other_material(notebook, test, names[position - 1])
+        note, other = names[position - 1], compared_material(notebook, test, names[position - 1])
     twin = test.twin_id if position % 2 and on_twins(test) else None
     return Strip(
         test_id=test.id, position=position, label=plan.label, planned_min=plan.time_min,
@@ -116,7 +121,7 @@ def _frames(strip: StripPlan) -> list[Frame]:
 
 def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
     """Write the strips of a plan for the given minutes. Inside `Notebook.change`."""
-    _write(notebook, test, drafts(notebook, test, times))
+    _write(notebook, test, drafted_strips(notebook, test, times))
 
 
 def _write(notebook: Notebook, test: Test, plan: list[tuple[Strip, list[Frame]]]) -> None:
@@ -212,7 +217,7 @@ def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:
     return found
 
 
-def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
+def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
     """Change a plan, laying the strips out anew where the frames change.
 
     Raises
@@ -220,11 +225,11 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
     EditRefusedError
         If frames were exposed already and the change would move them, or the plan cannot be.
     """
-    strips = notebook.all(Strip, test_id=wish.test.id)
+    strips = notebook.all(Strip, test_id=request.test.id)
     with notebook.change(label):
-        test = notebook.put(_with_names(notebook, wish))
+        test = notebook.put(_with_names(notebook, request))
         try:
-            plan = drafts(notebook, test, wish.times)
+            plan = drafted_strips(notebook, test, request.times)
         except ValueError as error:
             raise EditRefusedError(str(error)) from error
         there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
@@ -246,26 +251,26 @@ def apply_plan(notebook: Notebook, wish: PlanEdit, label: str) -> None:
         _write(notebook, test, plan)
 
 
-def _with_names(notebook: Notebook, wish: PlanEdit) -> Test:
-    stock = stock_named(notebook, wish.stock_name, wish.test.exposure_index)
-    developer = developer_named(notebook, wish.developer_name, wish.dilution)
-    test = replace(wish.test, stock_id=stock.id, developer_id=developer.id)
+def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
+    stock = stock_named(notebook, request.stock_name, request.test.exposure_index)
+    developer = developer_named(notebook, request.developer_name, request.dilution)
+    test = replace(request.test, stock_id=stock.id, developer_id=developer.id)
     before = notebook.get(Test, test.id)
     same = before is None or before.stock_id == stock.id
     if before is not None and not same:
         index = _index_for(notebook, before, stock, test.exposure_index)
         test = replace(test, batch_id=None, exposure_index=index)
-    if wish.batch_name is not None:
-        batch = batch_named(notebook, stock.id, wish.batch_name) if wish.batch_name else None
+    if request.batch_name is not None:
+        batch = batch_named(notebook, stock.id, request.batch_name) if request.batch_name else None
         test = replace(test, batch_id=batch.id if batch else None)
-    if wish.camera_name is not None:
-        test = replace(test, camera_id=camera_named(notebook, wish.camera_name))
-    if wish.twin_name is not None:
-        test = replace(test, twin_id=camera_named(notebook, wish.twin_name))
-    if wish.lens_name is not None:
-        test = replace(test, lens_id=lens_named(notebook, wish.lens_name))
-    if same and wish.reciprocity is not None and wish.reciprocity != stock.reciprocity:
-        notebook.put(replace(stock, reciprocity=wish.reciprocity))
+    if request.camera_name is not None:
+        test = replace(test, camera_id=camera_named(notebook, request.camera_name))
+    if request.twin_name is not None:
+        test = replace(test, twin_id=camera_named(notebook, request.twin_name))
+    if request.lens_name is not None:
+        test = replace(test, lens_id=lens_named(notebook, request.lens_name))
+    if same and request.reciprocity is not None and request.reciprocity != stock.reciprocity:
+        notebook.put(replace(stock, reciprocity=request.reciprocity))
     return test
 
 

@@ -6,11 +6,11 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import list_text
 from vadrin.app.plan.expected_curves import Expected
-from vadrin.app.plan.plan_forecast import USUAL_NOISE, question_of_plan
+from vadrin.app.plan.plan_forecast import USUAL_NOISE, forecast_input
 from vadrin.app.plan.planning import PlanEdit
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import stops_text
-from vadrin.core.planning.minimal_plan import Layout, smallest_layout
+from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
 
 KINDS = ("time", "speed")
 _STEP_WORDS = {1.0: "whole stops", 0.5: "half stops", 1 / 3: "thirds"}
@@ -21,17 +21,17 @@ class Smallest:
     """What was asked for, and the layout found for it, if there is one."""
 
     sentence: str
-    layout: Layout | None = None
+    layout: BracketLayout | None = None
 
-    def taken(self, wish: PlanEdit) -> PlanEdit:
+    def taken(self, request: PlanEdit) -> PlanEdit:
         """The plan changed to this layout."""
         if self.layout is None:
-            return wish
+            return request
         test = replace(
-            wish.test, first_stop=self.layout.first, last_stop=self.layout.last,
+            request.test, first_stop=self.layout.first, last_stop=self.layout.last,
             step=self.layout.step,
         )  # fmt: skip
-        return replace(wish, test=test, times=self.layout.times)
+        return replace(request, test=test, times=self.layout.times)
 
 
 def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
@@ -40,10 +40,10 @@ def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
     times = tuple(s.strip.planned_min or 8.0 for s in sheet.strips)
     if film.found is not None and len(times) > 1:
         times = (film.found.minutes, *times[1:-1], film.found.minutes)
-    widest = Layout(times, test.first_stop, test.last_stop, test.step, test.blanks)
-    question = question_of_plan(sheet, film)
+    widest = BracketLayout(times, test.first_stop, test.last_stop, test.step, test.blanks)
+    question = forecast_input(sheet, film)
     settings = replace(question.settings, pushes=())
-    found = smallest_layout(film.likely, test.exposure_index, widest, USUAL_NOISE, settings, stops)
+    found = minimal_layout(film.prior, test.exposure_index, widest, USUAL_NOISE, settings, stops)
     if found is None:
         return Smallest("nothing inside this bracket is that sure; take a wider one.")
     layout, told = found

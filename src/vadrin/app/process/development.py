@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from vadrin.app.plan.planning import now
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decision_basis import question_text
+from vadrin.app.results.decision_basis import basis_text
 from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.core.results.analysis import Analysis
 from vadrin.formats.reports.report_json import report_of
@@ -110,6 +110,6 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str =
                 target_kind=answer.target_kind,
                 target_value=answer.target_value,
                 grounds=grounds,
-                question=question_text(sheet),
+                question=basis_text(sheet),
             )
         )

@@ -23,14 +23,14 @@ def _neighbours(sheet: TestSheet, strip: StripSheet, frame: FrameSheet
     return (below[1] if below else None), (above[1] if above else None)
 
 
-def doubt_of(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None) -> str:
+def reading_doubt(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None) -> str:
     """Why a frame's reading looks wrong, in a sentence; empty if it does not."""
     place = sheet.place_of(frame.frame.id)
     density = frame.density
     if place is None or density is None:
         return ""
     strip = place[0]
-    for warning in analysis.warnings if analysis else ():
+    for warning in analysis.diagnostics if analysis else ():
         if warning.strip == strip.strip.label and frame.frame.name in warning.frames:
             return f"{warning.sentence} {warning.remedy}"
     below, above = _neighbours(sheet, strip, frame)

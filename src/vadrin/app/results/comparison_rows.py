@@ -14,7 +14,7 @@ HEADS = ("Beside the reference", "Speed", "Contrast", "Base plus fog", "Toe", "H
 
 
 @dataclass(frozen=True)
-class Beside:
+class ComparisonCell:
     """One cell: what was found and its range, and why where nothing was."""
 
     shown: str
@@ -23,11 +23,11 @@ class Beside:
 
 
 @dataclass(frozen=True)
-class ComparedLine:
+class ComparisonRow:
     """One material: its name, then a cell for each of `HEADS` after the first."""
 
     name: str
-    cells: tuple[Beside, ...]
+    cells: tuple[ComparisonCell, ...]
 
 
 def _minus(words: str) -> str:
@@ -35,9 +35,9 @@ def _minus(words: str) -> str:
 
 
 def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less: float = 0.0
-          ) -> Beside:  # fmt: skip
+          ) -> ComparisonCell:  # fmt: skip
     if figure.value is None:
-        return Beside("—", why=figure.why)
+        return ComparisonCell("—", why=figure.why)
 
     def written(value: float | None) -> str:
         shown = format(((value or 0.0) - less) * scale, pattern)
@@ -47,17 +47,17 @@ def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less
     spread = ""
     if figure.low is not None and figure.high is not None:
         spread = f"{written(figure.low)} to {written(figure.high)}"
-    return Beside(f"{written(figure.value)} {unit}".strip(), spread)
+    return ComparisonCell(f"{written(figure.value)} {unit}".strip(), spread)
 
 
-def _line(sheet: TestSheet, one: Comparison) -> ComparedLine:
+def _line(sheet: TestSheet, one: Comparison) -> ComparisonRow:
     strip = next((s for s in sheet.strips if s.strip.label == one.strip), None)
     other = strip.other or strip.strip.note if strip else ""
     factor = one.time_factor
-    match = Beside("—", why=factor.why)
+    match = ComparisonCell("—", why=factor.why)
     if factor.value is not None:
-        match = Beside(f"×{factor.value:.2f}", "rule of thumb")
-    return ComparedLine(
+        match = ComparisonCell(f"×{factor.value:.2f}", "rule of thumb")
+    return ComparisonRow(
         f"{other or 'another'}, strip {one.strip}",
         (
             _cell(one.speed_stops, "+.1f", "stop"),
@@ -70,6 +70,6 @@ def _line(sheet: TestSheet, one: Comparison) -> ComparedLine:
     )
 
 
-def compared_lines(sheet: TestSheet, analysis: Analysis) -> tuple[ComparedLine, ...]:
+def comparison_rows(sheet: TestSheet, analysis: Analysis) -> tuple[ComparisonRow, ...]:
     """A line for each strip of another material."""
     return tuple(_line(sheet, one) for one in analysis.compared)

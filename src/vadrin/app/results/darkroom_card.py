@@ -88,6 +88,8 @@ def card_of(sheet: TestSheet, analysis: Analysis) -> Card | None:
         rows=_rows(analysis),
         grounds=_grounds(sheet, analysis),
         tested_on=date_text(decided),
-        warnings=tuple(w.sentence for w in analysis.warnings if w.severity.value == "serious"),
+        diagnostics=tuple(
+            w.sentence for w in analysis.diagnostics if w.severity.value == "serious"
+        ),
         care=CARE,
     )

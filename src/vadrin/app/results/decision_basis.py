@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 _PLACES = 6
 
 
-def question_of(sheet: TestSheet) -> dict[str, Any]:
+def decision_basis(sheet: TestSheet) -> dict[str, Any]:
     """The readings that count and the settings a test is worked out with, as plain data."""
     test = sheet.test
     strips: dict[str, Any] = {}
@@ -46,13 +46,13 @@ def question_of(sheet: TestSheet) -> dict[str, Any]:
     }
 
 
-def question_text(sheet: TestSheet) -> str:
+def basis_text(sheet: TestSheet) -> str:
     """The same as text, equal for equal grounds."""
-    return json.dumps(question_of(sheet), sort_keys=True)
+    return json.dumps(decision_basis(sheet), sort_keys=True)
 
 
 @dataclass(frozen=True)
-class Rot:
+class DecisionChanges:
     """What changed under a finding since it was decided."""
 
     finding: Finding
@@ -80,12 +80,12 @@ def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) ->
     return words
 
 
-def rot_of(sheet: TestSheet) -> Rot | None:
+def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
     """What changed under the newest finding; None where nothing did, or there is none."""
     if not sheet.findings or not sheet.findings[-1].question:
         return None
     finding = sheet.findings[-1]
-    now = json.loads(question_text(sheet))
+    now = json.loads(basis_text(sheet))
     try:
         then = json.loads(finding.question)
         words = [
@@ -103,10 +103,10 @@ def rot_of(sheet: TestSheet) -> Rot | None:
                 words += _strip_changes(label, then["strips"][label], now["strips"][label])
     except (ValueError, KeyError, TypeError):
         return None
-    return Rot(finding, tuple(words)) if words else None
+    return DecisionChanges(finding, tuple(words)) if words else None
 
 
-def fresh_text(sheet: TestSheet, analysis: Analysis) -> str:
+def present_answer(sheet: TestSheet, analysis: Analysis) -> str:
     """The present answer in a phrase."""
     from vadrin.app.results.answer import answer_of
 

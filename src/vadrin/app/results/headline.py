@@ -74,7 +74,7 @@ def push_lines(analysis: Analysis) -> tuple[PushLine, ...]:
 
 def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     """The single next act that would firm the finding up most, as a sentence."""
-    serious = [w for w in analysis.warnings if w.severity.value == "serious" and w.frames]
+    serious = [w for w in analysis.diagnostics if w.severity.value == "serious" and w.frames]
     if serious:
         first = serious[0]
         return f"Read strip {first.strip}, frame {first.frames[0]} again."

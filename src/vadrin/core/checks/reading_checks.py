@@ -4,22 +4,22 @@ from __future__ import annotations
 
 import numpy as np
 
-from vadrin.core.curves.shape import BENDS, PARAMETERS
-from vadrin.core.curves.strip_metrics import StripFigures
-from vadrin.core.diagnostic import Severity, Warning
-from vadrin.core.fitting.development_model import LAW
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
+from vadrin.core.curves.strip_metrics import StripMetrics
+from vadrin.core.diagnostic import Diagnostic, Severity
+from vadrin.core.fitting.development_model import MODEL_PARAMETERS
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
 from vadrin.core.results.finding import Finding
 
 _FEW_FRAMES = 5
-_STRAYING = 0.45
+_DEVIATING = 0.45
 _LION_SHARE = 0.42
 
 
-def _misread(fit: Fit) -> list[Warning]:
+def _misread(fit: Fit) -> list[Diagnostic]:
     return [
-        Warning(
+        Diagnostic(
             "misread",
             Severity.SERIOUS,
             f"Strip {d.strip}, frame {d.frame} reads {d.density:.2f} where its neighbours "
@@ -28,14 +28,14 @@ def _misread(fit: Fit) -> list[Warning]:
             d.strip,
             (d.frame,),
         )
-        for d in fit.dropped
+        for d in fit.outliers
     ]
 
 
-def _blanks(strips: tuple[StripReadings, ...]) -> list[Warning]:
+def _blanks(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
     bare = [s.label for s in strips if not len(s.blanks())]
     return [
-        Warning(
+        Diagnostic(
             "no blank frame",
             Severity.CAUTION,
             f"Strip {label} has no blank frame: base plus fog is taken from the foot of the curve.",
@@ -46,10 +46,10 @@ def _blanks(strips: tuple[StripReadings, ...]) -> list[Warning]:
     ]
 
 
-def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Warning]:
+def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
     few = [s.label for s in strips if len(np.unique(s.exposed()[0])) < _FEW_FRAMES]
     return [
-        Warning(
+        Diagnostic(
             "few frames",
             Severity.CAUTION,
             f"Strip {label} has fewer than {_FEW_FRAMES} exposures that differ.",
@@ -60,7 +60,7 @@ def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Warning]:
     ]
 
 
-def _temperature(reports: tuple[StripFigures, ...]) -> list[Warning]:
+def _temperature(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
     told = []
     for s in reports:
         if s.temperature_c is None or s.time_min is None or s.restated_min is None:
@@ -69,7 +69,7 @@ def _temperature(reports: tuple[StripFigures, ...]) -> list[Warning]:
         if abs(off) >= 0.3:
             side = "warm" if off > 0 else "cold"
             told.append(
-                Warning(
+                Diagnostic(
                     "temperature",
                     Severity.NOTE,
                     f"Strip {s.label} was {abs(off):.1f} °C {side}: its {s.time_min:g} min "
@@ -81,10 +81,10 @@ def _temperature(reports: tuple[StripFigures, ...]) -> list[Warning]:
     return told
 
 
-def _times(fit: Fit, finding: Finding) -> list[Warning]:
-    if fit.law.distinct == 1:
+def _times(fit: Fit, finding: Finding) -> list[Diagnostic]:
+    if fit.model.distinct == 1:
         return [
-            Warning(
+            Diagnostic(
                 "one time",
                 Severity.CAUTION,
                 "Only one development time was tried, so no other time can be worked out.",
@@ -92,9 +92,9 @@ def _times(fit: Fit, finding: Finding) -> list[Warning]:
             )
         ]
     told = []
-    if fit.law.distinct == 2:
+    if fit.model.distinct == 2:
         told.append(
-            Warning(
+            Diagnostic(
                 "two times",
                 Severity.CAUTION,
                 "Two development times make a straight line, not a curve: the range is wide.",
@@ -103,7 +103,7 @@ def _times(fit: Fit, finding: Finding) -> list[Warning]:
         )
     if not finding.tested and finding.nearest_tested_min is not None:
         told.append(
-            Warning(
+            Diagnostic(
                 "not tested",
                 Severity.SERIOUS,
                 "The wanted contrast lies outside the times tested.",
@@ -113,7 +113,7 @@ def _times(fit: Fit, finding: Finding) -> list[Warning]:
     return told
 
 
-def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Warning]:
+def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Diagnostic]:
     """Trap 3: two frames of one exposure that do not agree."""
     told = []
     for strip in strips:
@@ -131,7 +131,7 @@ def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Warnin
             sure = 3.0 * noise * (1 / len(first) + 1 / len(last)) ** 0.5
             if abs(gap) > max(sure, 0.03):
                 told.append(
-                    Warning(
+                    Diagnostic(
                         "light moved",
                         Severity.SERIOUS,
                         f"On strip {strip.label}, frames {names[0]} and {names[-1]} had the same "
@@ -145,19 +145,19 @@ def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Warnin
     return told
 
 
-def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Warning]:
+def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
     """A strip that strays from the law of development by far more than the others."""
-    if fit.law.distinct < 4 or fit.scales.stray < _STRAYING:
+    if fit.model.distinct < 4 or fit.scales.deviation < _DEVIATING:
         return []
-    start = LAW + BENDS
-    strays = fit.phi[start:].reshape(len(strips), PARAMETERS)[:, 1:3]
-    size = (strays**2).sum(1)
+    start = MODEL_PARAMETERS + SLOPE_WEIGHTS
+    deviations = fit.phi[start:].reshape(len(strips), PARAMETERS)[:, 1:3]
+    size = (deviations**2).sum(1)
     worst = int(np.argmax(size))
     if size[worst] < _LION_SHARE * size.sum():
         return []
     label = strips[worst].label
     return [
-        Warning(
+        Diagnostic(
             "off the family",
             Severity.CAUTION,
             f"Strip {label} does not lie with the others: its time or temperature may have been "
@@ -168,12 +168,12 @@ def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Warning
     ]
 
 
-def traps(
+def reading_diagnostics(
     strips: tuple[StripReadings, ...],
     fit: Fit,
-    reports: tuple[StripFigures, ...],
+    reports: tuple[StripMetrics, ...],
     finding: Finding,
-) -> tuple[Warning, ...]:
+) -> tuple[Diagnostic, ...]:
     """All warnings of a test, the most serious first."""
     found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
     found += _off_the_family(fit, strips) + _blanks(strips)

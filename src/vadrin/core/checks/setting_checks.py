@@ -8,9 +8,9 @@ from math import log2
 import numpy as np
 
 from vadrin.core.curves.shape import Array
-from vadrin.core.diagnostic import Severity, Warning
+from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import marked_ei, stops_text
-from vadrin.core.exposure.corrections import daylight_excess, dial_for
+from vadrin.core.exposure.corrections import daylight_excess, meter_setting_for
 from vadrin.core.figure import Figure
 from vadrin.core.process.temperature import restated_drift
 
@@ -39,7 +39,7 @@ class FrameSetting:
 
 def marks_taken_for_exact(
     settings: tuple[FrameSetting, ...], fastest_s: float, widest_f: float
-) -> list[Warning]:
+) -> list[Diagnostic]:
     """Trap 1: shutters that are off, and the two settings that never match the rest."""
     off = [s for s in settings if s.measured_s > 0 and abs(log2(s.measured_s / s.seconds)) > 1 / 6]
     edge = [
@@ -50,7 +50,7 @@ def marks_taken_for_exact(
     told = []
     if off:
         told.append(
-            Warning(
+            Diagnostic(
                 "shutter off",
                 Severity.CAUTION,
                 f"The shutter is off by more than a sixth of a stop on {len(off)} frames.",
@@ -60,7 +60,7 @@ def marks_taken_for_exact(
         )
     if edge:
         told.append(
-            Warning(
+            Diagnostic(
                 "edge settings",
                 Severity.NOTE,
                 "Frames at full aperture or the shortest time seldom match the rest.",
@@ -71,14 +71,14 @@ def marks_taken_for_exact(
     return told
 
 
-def long_beside_short(settings: tuple[FrameSetting, ...], corrected: bool) -> list[Warning]:
+def long_beside_short(settings: tuple[FrameSetting, ...], corrected: bool) -> list[Diagnostic]:
     """Trap 2: long exposures bend the curve for reciprocity, not for the film."""
     long = [s for s in settings if s.seconds > LONG_S]
     short = [s for s in settings if s.seconds <= _FAST_ENOUGH]
     if corrected or not long or not short:
         return []
     return [
-        Warning(
+        Diagnostic(
             "reciprocity",
             Severity.CAUTION,
             f"{len(long)} frames were longer than {LONG_S:g} s and stand beside short ones.",
@@ -89,17 +89,17 @@ def long_beside_short(settings: tuple[FrameSetting, ...], corrected: bool) -> li
 
 
 def drifted_bath(strip: str, minutes: Array, temperature_c: Array, total_min: float
-                 ) -> list[Warning]:  # fmt: skip
+                 ) -> list[Diagnostic]:  # fmt: skip
     """Trap 9: a bath that drifted by half a degree or more, with the time it was worth."""
     if len(minutes) < 2 or np.ptp(temperature_c) < 0.5:
         return []
-    worth = restated_drift(minutes, temperature_c, total_min)
+    effective_shutter = restated_drift(minutes, temperature_c, total_min)
     return [
-        Warning(
+        Diagnostic(
             "drift",
             Severity.NOTE,
             f"Strip {strip}'s bath went from {temperature_c[0]:.1f} to {temperature_c[-1]:.1f} °C: "
-            f"its {total_min:g} min count as {worth:.2f} min at 20 °C.",
+            f"its {total_min:g} min count as {effective_shutter:.2f} min at 20 °C.",
             "Stand the tank in tempered water.",
             strip,
         )
@@ -108,9 +108,9 @@ def drifted_bath(strip: str, minutes: Array, temperature_c: Array, total_min: fl
 
 def dial_ends_below(
     wanted: float, lowest: float, highest: float, compensation: float
-) -> list[Warning]:
+) -> list[Diagnostic]:
     """Trap 13: the dial ends before the EI wanted."""
-    setting = dial_for(wanted, lowest, highest, compensation)
+    setting = meter_setting_for(wanted, lowest, highest, compensation)
     if setting.compensation == 0 and setting.short == 0:
         return []
     words = (
@@ -122,17 +122,17 @@ def dial_ends_below(
     if setting.short > 0.05:
         severity = Severity.SERIOUS
         rest = f"{stops_text(round(setting.short * 3) / 3)} stops are missing: meter by hand."
-    return [Warning("dial", severity, words + ".", rest)]
+    return [Diagnostic("dial", severity, words + ".", rest)]
 
 
-def left_on_another_speed(stops: Figure, shot_at: float) -> list[Warning]:
+def left_on_another_speed(stops: Figure, shot_at: float) -> list[Diagnostic]:
     """Trap 14: a roll shot at another film's setting is a push or a pull."""
     if stops.value is None or abs(stops.value) < 1 / 6:
         return []
     kind = "push" if stops.value > 0 else "pull"
     size = stops_text(round(abs(stops.value) * 3) / 3)
     return [
-        Warning(
+        Diagnostic(
             "wrong setting",
             Severity.SERIOUS,
             f"Shot at EI {marked_ei(shot_at)}, this roll is a {kind} of {size} stops.",
@@ -142,13 +142,13 @@ def left_on_another_speed(stops: Figure, shot_at: float) -> list[Warning]:
 
 
 def daylight_after_a_push(exposure_index: float, fastest_s: float, smallest_f: float
-                          ) -> list[Warning]:  # fmt: skip
+                          ) -> list[Diagnostic]:  # fmt: skip
     """Trap 15: the rest of a roll pushed at night is too fast for daylight."""
     excess = daylight_excess(exposure_index, fastest_s, smallest_f)
     if excess <= 0:
         return []
     return [
-        Warning(
+        Diagnostic(
             "daylight",
             Severity.CAUTION,
             f"In sunlight this camera overexposes EI {marked_ei(exposure_index)} by "
@@ -158,12 +158,12 @@ def daylight_after_a_push(exposure_index: float, fastest_s: float, smallest_f: f
     ]
 
 
-def stained(visual: Array, blue: Array) -> list[Warning]:
+def stained(visual: Array, blue: Array) -> list[Diagnostic]:
     """Trap 11: a stained negative read through the visual filter only."""
     if len(visual) == 0 or float(np.max(blue - visual)) < 0.08:
         return []
     return [
-        Warning(
+        Diagnostic(
             "stain",
             Severity.CAUTION,
             f"The negative is stained: up to {float(np.max(blue - visual)):.2f} denser to paper "

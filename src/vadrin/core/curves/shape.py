@@ -25,7 +25,7 @@ GRID: Array = np.arange(-2.0, 6.0 + STEP / 2, STEP)
 _CENTRES = np.arange(-0.9, 3.91, 0.3)
 BASIS: Array = np.exp(-0.5 * ((GRID[None, :] - _CENTRES[:, None]) / 0.3) ** 2)
 """Smooth bumps of the slope factor on the grid, shape (m, K)."""
-BENDS = len(_CENTRES)
+SLOPE_WEIGHTS = len(_CENTRES)
 
 FOG, LN_G, TOE, LN_TOE_WIDTH, SPAN, LN_SHOULDER_WIDTH = range(6)
 """Places in a parameter row: base plus fog, ln g, x_t, ln a_t, x_s - x_t, ln a_s."""
@@ -81,16 +81,16 @@ def running_integral(values: Array) -> Array:
     return out
 
 
-def _slope_parts(rows: Array, bends: Array) -> tuple[Array, Array, Array]:
+def _slope_parts(rows: Array, slope_weights: Array) -> tuple[Array, Array, Array]:
     """Toe and shoulder factors, and the slope itself, each of shape (..., K)."""
     toe = logistic(GRID * np.exp(-rows[..., LN_TOE_WIDTH, None]))
     to_shoulder = rows[..., SPAN, None] - GRID
     shoulder = logistic(to_shoulder * np.exp(-rows[..., LN_SHOULDER_WIDTH, None]))
-    factor = np.exp(np.clip(bends @ BASIS, -4.0, 4.0))
+    factor = np.exp(np.clip(slope_weights @ BASIS, -4.0, 4.0))
     return toe, shoulder, toe * shoulder * (np.exp(rows[..., LN_G, None]) * factor)
 
 
-def local_slope(rows: Array, bends: Array) -> Array:
+def local_slope(rows: Array, slope_weights: Array) -> Array:
     """Slope on the grid.
 
     Parameters
@@ -104,12 +104,12 @@ def local_slope(rows: Array, bends: Array) -> Array:
     -------
     ndarray, shape (..., K)
     """
-    return _slope_parts(rows, bends)[2]
+    return _slope_parts(rows, slope_weights)[2]
 
 
-def curves_of(rows: Array, bends: Array) -> Curves:
+def curves_of(rows: Array, slope_weights: Array) -> Curves:
     """Integrate parameter rows into curves; see `local_slope` for the shapes."""
-    slope = local_slope(rows, bends)
+    slope = local_slope(rows, slope_weights)
     net = running_integral(slope) + _tail(rows, slope[..., 0])[..., None]
     np.maximum.accumulate(net, axis=-1, out=net)
     return Curves(rows[..., FOG], rows[..., TOE], net, slope)
@@ -199,7 +199,7 @@ def log_h_at(curves: Curves, net_density: Array | float) -> Array:
     return np.where(reached, curves.toe + u, np.nan)
 
 
-def design(rows: Array, bends: Array, x: Array) -> tuple[Array, Array]:
+def design(rows: Array, slope_weights: Array, x: Array) -> tuple[Array, Array]:
     """Net density and its derivatives at readings of one strip.
 
     Parameters
@@ -216,9 +216,9 @@ def design(rows: Array, bends: Array, x: Array) -> tuple[Array, Array]:
     derivatives : ndarray, shape (q, 6 + m)
         By the six parameters, then by the bends.
     """
-    toe, shoulder, slope = _slope_parts(rows, bends)
+    toe, shoulder, slope = _slope_parts(rows, slope_weights)
     toe_width, shoulder_width = np.exp(rows[LN_TOE_WIDTH]), np.exp(rows[LN_SHOULDER_WIDTH])
-    stack = np.empty((4 + BENDS, len(GRID)))
+    stack = np.empty((4 + SLOPE_WEIGHTS, len(GRID)))
     stack[0] = slope
     stack[1] = slope * (1 - toe) * (GRID / -toe_width)
     stack[2] = slope * (1 - shoulder) / shoulder_width
@@ -230,7 +230,7 @@ def design(rows: Array, bends: Array, x: Array) -> tuple[Array, Array]:
     areas[1] += tail * (1 + (1 - toe[0]) * (-GRID[0] / toe_width))
     index, part = _places(x - rows[TOE])
     values = _hermite(areas, stack, index, part)
-    derivatives = np.empty((len(x), PARAMETERS + BENDS))
+    derivatives = np.empty((len(x), PARAMETERS + SLOPE_WEIGHTS))
     derivatives[:, FOG] = 1.0
     derivatives[:, LN_G] = values[0]
     derivatives[:, TOE] = -(slope[index] + part * (slope[index + 1] - slope[index]))

@@ -26,7 +26,7 @@ NOT_STRAIGHT = "the slope still rises at the densest frame: expose denser frames
 
 
 @dataclass(frozen=True)
-class StripFigures:
+class StripMetrics:
     """Everything reported of one strip.
 
     Attributes
@@ -69,8 +69,8 @@ class StripFigures:
 
 def curves_of_strips(fit: Fit, phi: Array) -> Curves:
     """Curves of the strips for parameter vectors (..., P): batch shape (..., n)."""
-    rows = development_model.strip_rows(fit.law, phi)
-    return curves_of(rows, development_model.bends_of(phi)[..., None, :])
+    rows = development_model.strip_parameters(fit.model, phi)
+    return curves_of(rows, development_model.slope_weights_of(phi)[..., None, :])
 
 
 def _one(curves: Curves, place: int) -> Curves:
@@ -149,7 +149,7 @@ def _reason(name: str, best: dict[str, Array], first: float, last: float) -> str
 def _strip(
     strip: StripReadings, restated: float | None, curve: Curves, drawn: Curves | None,
     fit: Fit, meter_constant: float, sign: float,
-) -> StripFigures:  # fmt: skip
+) -> StripMetrics:  # fmt: skip
     x, _ = strip.exposed()
     first, last = float((sign * x).min()), float((sign * x).max())
     best = _all_figures(curve, last, meter_constant)
@@ -167,19 +167,19 @@ def _strip(
         )
     delta = reported["delta_d"].value
     valid = delta is not None and abs(delta - metrics.ISO_DELTA_D) <= metrics.ISO_TOLERANCE
-    return StripFigures(
+    return StripMetrics(
         strip.label, strip.time_min, strip.temperature_c, restated, strip.channel,
         curve, first, last, iso_valid=valid, **reported,
     )  # fmt: skip
 
 
-def figures_of_strips(
+def metrics_of_strips(
     strips: tuple[StripReadings, ...],
     fit: Fit,
     draws: Array | None,
     meter_constant: float,
     sign: float = 1.0,
-) -> tuple[StripFigures, ...]:
+) -> tuple[StripMetrics, ...]:
     """Report every strip of a fit.
 
     Parameters
@@ -198,7 +198,7 @@ def figures_of_strips(
     return tuple(
         _strip(
             strip,
-            float(fit.law.times[i]) if strip.time_min else None,
+            float(fit.model.times[i]) if strip.time_min else None,
             _one(curves, i),
             None if cloud is None else _one(cloud, i),
             fit,

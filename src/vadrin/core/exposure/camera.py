@@ -46,7 +46,7 @@ class CameraLimits:
 
 
 @dataclass(frozen=True)
-class Setting:
+class CameraSetting:
     """Where to put the camera for one frame.
 
     Attributes
@@ -126,7 +126,7 @@ def cine_shutters(frame_rate: float, angle: float, narrowest: float = 10.0) -> t
     return tuple(shutter_of_frame_rate(a, frame_rate) for a in angles)
 
 
-def real_time(camera: CameraLimits, seconds: float) -> float:
+def measured_shutter(camera: CameraLimits, seconds: float) -> float:
     """The time a mark really gives: measured where it was, else exact."""
     near = [
         real for mark, real in camera.measured if abs(log2(exact_shutter(mark) / seconds)) < 0.1
@@ -134,9 +134,9 @@ def real_time(camera: CameraLimits, seconds: float) -> float:
     return near[-1] if near else seconds
 
 
-def worth(camera: CameraLimits, seconds: float) -> float:
+def effective_shutter(camera: CameraLimits, seconds: float) -> float:
     """The time a mark is worth to the film: real, less what a long exposure loses."""
-    real = real_time(camera, seconds)
+    real = measured_shutter(camera, seconds)
     return real if camera.law is None else effective_time(camera.law, real)
 
 
@@ -147,7 +147,7 @@ def settings_for(
     wanted: Array,
     prefer: str = "shutter",
     filters: tuple[float, ...] = (0.0,),
-) -> tuple[Setting, ...]:
+) -> tuple[CameraSetting, ...]:
     """The setting for each wanted offset from the meter reading.
 
     Among settings within a sixth of a stop the one is taken that moves the preferred control
@@ -170,7 +170,7 @@ def settings_for(
         grid.ravel()
         for grid in np.meshgrid(camera.shutters, camera.apertures, filters, indexing="ij")
     )
-    real = np.array([worth(camera, s) for s in camera.shutters])
+    real = np.array([effective_shutter(camera, s) for s in camera.shutters])
     real = np.repeat(real, len(camera.apertures) * len(filters))
     start = exact_shutter(metered_seconds) / exact_aperture(metered_aperture) ** 2
     stops = np.log2(real / n**2 / start) - f - camera.light_loss
@@ -203,7 +203,7 @@ def _penalties(
 
 def _setting(
     camera: CameraLimits, t: float, n: float, f: float, stops: float, wanted: float
-) -> Setting:
+) -> CameraSetting:
     flags = []
     if abs(stops - wanted) > CLOSE_ENOUGH + 1e-9:
         more = "more" if stops > wanted else "less"
@@ -212,20 +212,20 @@ def _setting(
         flags.append(_long_flag(camera, t))
     if len(camera.apertures) > 1 and n <= camera.apertures[0] * 1.01:
         flags.append("wide open")
-    off = log2(real_time(camera, t) / t)
+    off = log2(measured_shutter(camera, t) / t)
     if abs(off) > CLOSE_ENOUGH:
         flags.append(f"measured {stops_text(round(off * 6) / 6, signed=True)} stop off its mark")
-    return Setting(t, n, f, stops, wanted, tuple(flags))
+    return CameraSetting(t, n, f, stops, wanted, tuple(flags))
 
 
 def _long_flag(camera: CameraLimits, t: float) -> str:
     if camera.law is None:
         return "long enough for reciprocity"
-    lost = log2(real_time(camera, t) / worth(camera, t))
+    lost = log2(measured_shutter(camera, t) / effective_shutter(camera, t))
     return f"{stops_text(round(lost * 6) / 6)} stop longer, for reciprocity"
 
 
-def density_needed(settings: tuple[Setting, ...]) -> float:
+def neutral_density_needed(settings: tuple[CameraSetting, ...]) -> float:
     """Neutral density in whole stops that lets a camera reach the least exposures; 0 for none."""
     over = max((s.stops - s.wanted for s in settings), default=0.0)
     return float(np.ceil(over - 1e-6)) if over > CLOSE_ENOUGH else 0.0
@@ -234,7 +234,7 @@ def density_needed(settings: tuple[Setting, ...]) -> float:
 def long_setting(
     camera: CameraLimits, metered_seconds: float, metered_aperture: float, seconds: float,
     wanted: float,
-) -> Setting:  # fmt: skip
+) -> CameraSetting:  # fmt: skip
     """A setting for a time that is fixed, as in a test of reciprocity.
 
     The light is taken away by the aperture as far as it closes, the rest by neutral density in

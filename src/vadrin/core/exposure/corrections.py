@@ -143,7 +143,7 @@ def with_flare(log_h: Array, flare: float) -> Array:
 
 
 @dataclass(frozen=True)
-class DialSetting:
+class MeterSetting:
     """How to set a camera whose dial ends below the EI wanted.
 
     Attributes
@@ -164,7 +164,9 @@ class DialSetting:
     short: float
 
 
-def dial_for(wanted: float, lowest: float, highest: float, compensation: float) -> DialSetting:
+def meter_setting_for(
+    wanted: float, lowest: float, highest: float, compensation: float
+) -> MeterSetting:
     """Set the dial as far as it goes, and the rest by exposure compensation.
 
     Parameters
@@ -179,7 +181,7 @@ def dial_for(wanted: float, lowest: float, highest: float, compensation: float) 
     dial = min(max(wanted, lowest), highest)
     needed = -log2(wanted / dial)
     used = min(max(needed, -compensation), compensation)
-    return DialSetting(dial, used, compensation - abs(used), abs(needed - used))
+    return MeterSetting(dial, used, compensation - abs(used), abs(needed - used))
 
 
 def daylight_excess(exposure_index: float, fastest_s: float, smallest_f: float) -> float:

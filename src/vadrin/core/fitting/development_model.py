@@ -11,15 +11,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.shape import BENDS, PARAMETERS, Array
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array
 
 (
     FOG_LEVEL, FOG_RISE, FOG_RATE, G_LEVEL, G_RATE, G_DELAY,
     X_LEVEL, X_RISE, X_RATE, TOE_WIDTH, SPAN, SHOULDER_WIDTH,
 ) = range(12)  # fmt: skip
-LAW = 12
+MODEL_PARAMETERS = 12
 
-STRAY = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
+DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
 """Unit of straying of a strip from the law, for each curve parameter."""
 
 _PRIOR_MEAN = np.array(
@@ -32,7 +32,7 @@ _PRIOR_SPREAD = np.array(
 
 
 @dataclass(frozen=True)
-class Law:
+class DevelopmentModel:
     """The times a law is anchored to.
 
     Attributes
@@ -52,21 +52,21 @@ class Law:
     @property
     def size(self) -> int:
         """Length of the whole parameter vector: law, bends, then one row a strip."""
-        return LAW + BENDS + PARAMETERS * len(self.times)
+        return MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * len(self.times)
 
 
-def law_for(times: Array) -> Law:
+def model_for(times: Array) -> DevelopmentModel:
     """Anchor a law to the development times of the strips, shape (n,)."""
     ordered = np.sort(times)
     distinct = 1 + int(np.sum(np.diff(np.log(ordered)) > 0.02))
-    return Law(times, float(np.exp(np.mean(np.log(times)))), distinct)
+    return DevelopmentModel(times, float(np.exp(np.mean(np.log(times)))), distinct)
 
 
-def prior(law: Law, fog: float, toe: float) -> tuple[Array, Array]:
+def parameter_prior(model: DevelopmentModel, fog: float, toe: float) -> tuple[Array, Array]:
     """Mean and spread of the law's parameters before a reading is seen, each (12,)."""
     mean, spread = _PRIOR_MEAN.copy(), _PRIOR_SPREAD.copy()
     mean[FOG_LEVEL], mean[X_LEVEL] = fog, toe
-    if law.distinct == 2:
+    if model.distinct == 2:
         mean[G_RATE], spread[G_RATE] = 0.6, 0.4
     return mean, spread
 
@@ -76,7 +76,7 @@ def _exponential(rate: Array, part: Array) -> Array:
     return np.asarray(-np.expm1(-rate * part) / rate)
 
 
-def rows_at(law: Law, phi: Array, times: Array) -> Array:
+def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     """Curve parameters at development times, on the law itself.
 
     Parameters
@@ -91,29 +91,29 @@ def rows_at(law: Law, phi: Array, times: Array) -> Array:
     ndarray, shape (..., T, 6)
     """
     rows = np.empty((*phi.shape[:-1], len(times), PARAMETERS))
-    q = phi[..., :LAW, None]
-    part = times / law.anchor - 1.0
-    if law.distinct == 1:
+    q = phi[..., :MODEL_PARAMETERS, None]
+    part = times / model.anchor - 1.0
+    if model.distinct == 1:
         rise, wane = np.zeros_like(times), np.zeros_like(times)
         ln_g = q[..., G_LEVEL, :] + np.zeros_like(times)
-    elif law.distinct == 2:
-        rise = wane = np.log(times / law.anchor)
+    elif model.distinct == 2:
+        rise = wane = np.log(times / model.anchor)
         ln_g = q[..., G_LEVEL, :] + q[..., G_RATE, :] * rise
     else:
         rise = _exponential(np.exp(q[..., FOG_RATE, :]), part)
         wane = _exponential(np.exp(q[..., X_RATE, :]), part)
         rate = np.exp(q[..., G_RATE, :])
-        delay = q[..., G_DELAY, :] * law.times.min() / law.anchor
+        delay = q[..., G_DELAY, :] * model.times.min() / model.anchor
         grown = -np.expm1(-rate * np.maximum(part + 1.0 - delay, 0.02))
         ln_g = q[..., G_LEVEL, :] + np.log(grown / -np.expm1(-rate * np.maximum(1 - delay, 0.02)))
     rows[..., 0] = q[..., FOG_LEVEL, :] + q[..., FOG_RISE, :] * rise
     rows[..., 1] = ln_g
     rows[..., 2] = q[..., X_LEVEL, :] + q[..., X_RISE, :] * wane
-    rows[..., 3:] = phi[..., None, TOE_WIDTH:LAW]
+    rows[..., 3:] = phi[..., None, TOE_WIDTH:MODEL_PARAMETERS]
     return rows
 
 
-def straying_at(law: Law, phi: Array, times: Array) -> Array:
+def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     """How far curves at any times stray from the law, between the strips' own strays.
 
     Parameters
@@ -128,24 +128,28 @@ def straying_at(law: Law, phi: Array, times: Array) -> Array:
     ndarray, shape (..., T, 6)
         Linear in ln t between strips, constant beyond the ends; repeats are averaged.
     """
-    strays = phi[..., LAW + BENDS :].reshape(*phi.shape[:-1], len(law.times), PARAMETERS)
-    groups = np.unique(np.round(np.log(law.times), 4), return_inverse=True)
+    deviations = phi[..., MODEL_PARAMETERS + SLOPE_WEIGHTS :].reshape(
+        *phi.shape[:-1], len(model.times), PARAMETERS
+    )
+    groups = np.unique(np.round(np.log(model.times), 4), return_inverse=True)
     knots, member = groups[0], groups[1]
-    mean = np.stack([strays[..., member == g, :].mean(-2) for g in range(len(knots))], -2)
+    mean = np.stack([deviations[..., member == g, :].mean(-2) for g in range(len(knots))], -2)
     if len(knots) == 1:
         weights = np.ones((len(times), 1))
     else:
         eye = np.eye(len(knots))
         weights = np.stack([np.interp(np.log(times), knots, row) for row in eye], -1)
-    return np.asarray(weights @ mean * STRAY)
+    return np.asarray(weights @ mean * DEVIATION_UNIT)
 
 
-def strip_rows(law: Law, phi: Array) -> Array:
+def strip_parameters(model: DevelopmentModel, phi: Array) -> Array:
     """Curve parameters of the strips themselves, shape (..., n, 6)."""
-    strays = phi[..., LAW + BENDS :].reshape(*phi.shape[:-1], len(law.times), PARAMETERS)
-    return np.asarray(rows_at(law, phi, law.times) + strays * STRAY)
+    deviations = phi[..., MODEL_PARAMETERS + SLOPE_WEIGHTS :].reshape(
+        *phi.shape[:-1], len(model.times), PARAMETERS
+    )
+    return np.asarray(parameters_at(model, phi, model.times) + deviations * DEVIATION_UNIT)
 
 
-def bends_of(phi: Array) -> Array:
+def slope_weights_of(phi: Array) -> Array:
     """Weights of the smooth slope factor, shape (..., m)."""
-    return np.asarray(phi[..., LAW : LAW + BENDS])
+    return np.asarray(phi[..., MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS])

@@ -106,17 +106,21 @@ class Family:
         return net_density_at(self.curves, x[..., None, None])[..., 0]
 
 
-def ladder(fit: Fit, steps: int) -> Array:
+def time_grid(fit: Fit, steps: int) -> Array:
     """Times for a family: steps between a fifth under and a quarter over the tested ones."""
-    low, high = fit.law.times.min(), fit.law.times.max()
+    low, high = fit.model.times.min(), fit.model.times.max()
     return np.asarray(np.geomspace(low * 0.8, high * 1.25, steps))
 
 
-def family_of(of: development_model.Law, phi: Array, times: Array, meter_constant: float) -> Family:
+def family_of(
+    of: development_model.DevelopmentModel, phi: Array, times: Array, meter_constant: float
+) -> Family:
     """Curves at every time for parameter vectors of shape (..., P) of a law."""
-    rows = development_model.rows_at(of, phi, times) + development_model.straying_at(of, phi, times)
-    bends = development_model.bends_of(phi)[..., None, :]
-    return Family(times, curves_of(rows, bends), meter_constant)
+    rows = development_model.parameters_at(of, phi, times) + development_model.deviations_at(
+        of, phi, times
+    )
+    slope_weights = development_model.slope_weights_of(phi)[..., None, :]
+    return Family(times, curves_of(rows, slope_weights), meter_constant)
 
 
 def time_reaching(family: Family, rising: Array, wanted: Array | float) -> Array:
@@ -152,7 +156,7 @@ def figure_at_time(family: Family, figure: Callable[[Curves], Array], minutes: A
 
     The same as `at_time` of the figure over the whole ladder, for figures that cost much.
     """
-    index, part = _rungs(family, minutes)
+    index, part = _grid_position(family, minutes)
 
     def on(rung: NDArray[np.intp]) -> Array:
         c, place = family.curves, rung[..., None]
@@ -175,13 +179,13 @@ def at_time(family: Family, values: Array, minutes: Array) -> Array:
 
     Times off the ladder take the value at its end.
     """
-    index, part = _rungs(family, minutes)
+    index, part = _grid_position(family, minutes)
     low = np.take_along_axis(values, index[..., None], -1)[..., 0]
     high = np.take_along_axis(values, index[..., None] + 1, -1)[..., 0]
     return np.asarray(low + part * (high - low))
 
 
-def _rungs(family: Family, minutes: Array) -> tuple[NDArray[np.intp], Array]:
+def _grid_position(family: Family, minutes: Array) -> tuple[NDArray[np.intp], Array]:
     """Step of the ladder below each time, and how far above it the time lies."""
     ln_times = np.log(family.times)
     step = (ln_times[-1] - ln_times[0]) / (len(ln_times) - 1)

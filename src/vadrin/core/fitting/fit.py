@@ -13,11 +13,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from vadrin.core.curves.shape import Array
-from vadrin.core.fitting import development_model as laws
-from vadrin.core.fitting import outliers
-from vadrin.core.fitting.development_model import LAW, Law
+from vadrin.core.fitting import development_model
+from vadrin.core.fitting import outliers as outlier_tests
+from vadrin.core.fitting.development_model import MODEL_PARAMETERS, DevelopmentModel
 from vadrin.core.fitting.solver import Problem, Scales, Solution, Table, precision_of, solve
-from vadrin.core.readings import Dropped, StripReadings, restated_time
+from vadrin.core.readings import Outlier, StripReadings, restated_time
 
 INSTRUMENT_NOISE = 0.004
 """Standard deviation a densitometer brings at its best."""
@@ -41,12 +41,12 @@ class Fit:
     dropped : tuple of Dropped
     """
 
-    law: Law
+    model: DevelopmentModel
     phi: Array
     root: Array
     noise: float
     freedom: float
-    dropped: tuple[Dropped, ...]
+    outliers: tuple[Outlier, ...]
     scales: Scales
 
 
@@ -82,19 +82,19 @@ def _starting_fog(table: Table) -> float:
 def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str]:
     """Places of the readings least fit to stay, and why; none where all may stay."""
     table, keep, noise = problem.table, problem.keep, solution.scales.noise
-    size = keep * outliers.deleted_residuals(
+    size = keep * outlier_tests.deleted_residuals(
         solution.residual, solution.jacobian, solution.hessian, noise, solution.freedom
     )
-    size /= 1 + outliers.NOISE_GROWTH * np.maximum(table.density, 0.0)
+    size /= 1 + outlier_tests.NOISE_GROWTH * np.maximum(table.density, 0.0)
     worst = int(np.argmax(size))
-    far = abs(float(solution.residual[worst])) >= outliers.LEAST_GAP
-    if far and size[worst] >= outliers.limit(len(keep), solution.freedom):
+    far = abs(float(solution.residual[worst])) >= outlier_tests.LEAST_GAP
+    if far and size[worst] >= outlier_tests.limit(len(keep), solution.freedom):
         return (worst,), "does not fit its neighbours"
     seen = (table.strip, table.x, table.density, solution.residual, keep, noise)
-    pair = outliers.swapped_pair(*seen)
+    pair = outlier_tests.swapped_pair(*seen)
     if pair is not None:
         return pair, "would fit if it changed places with its neighbour"
-    twice = outliers.read_twice(*seen)
+    twice = outlier_tests.read_twice(*seen)
     if twice is not None:
         return (twice,), "repeats its neighbour's reading"
     return (), ""
@@ -107,8 +107,8 @@ def _dropped(
     expected: float,
     sign: float,
     why: str,
-) -> Dropped:  # fmt: skip
-    return Dropped(
+) -> Outlier:  # fmt: skip
+    return Outlier(
         strips[int(table.strip[place])].label,
         table.frame[place],
         float(sign * table.x[place]),
@@ -122,7 +122,7 @@ def fit_strips(
     strips: tuple[StripReadings, ...],
     sign: float = 1.0,
     instrument_noise: float = INSTRUMENT_NOISE,
-    drop: bool = True,
+    exclude_outliers: bool = True,
 ) -> Fit:
     """Fit all strips of one film jointly.
 
@@ -148,8 +148,8 @@ def fit_strips(
     """
     problem, start, scales = _posed(strips, sign)
     solution = solve(problem, start, scales, robust=True)
-    dropped: list[Dropped] = []
-    for _ in range(max(2, len(problem.keep) // 10) if drop else 0):
+    outliers: list[Outlier] = []
+    for _ in range(max(2, len(problem.keep) // 10) if exclude_outliers else 0):
         places, why = _misread(problem, solution)
         if not places:
             break
@@ -157,10 +157,10 @@ def fit_strips(
         solution = solve(problem, solution.phi, solution.scales, robust=False)
         for place in places:
             expected = float(problem.table.density[place] - solution.residual[place])
-            dropped.append(_dropped(problem.table, strips, place, expected, sign, why))
-    if not dropped:
+            outliers.append(_dropped(problem.table, strips, place, expected, sign, why))
+    if not outliers:
         solution = solve(problem, solution.phi, solution.scales, robust=False)
-    return _finished(problem, solution, instrument_noise, tuple(dropped))
+    return _finished(problem, solution, instrument_noise, tuple(outliers))
 
 
 def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fit:
@@ -179,7 +179,7 @@ def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fi
     """
     problem, _, _ = _posed(strips, sign)
     solution = solve(problem, near.phi, near.scales, robust=False, learn=False)
-    return Fit(near.law, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
+    return Fit(near.model, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
 
 
 def fit_expected(strips: tuple[StripReadings, ...], scales: Scales, freedom: float) -> Fit:
@@ -209,25 +209,25 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     times = np.array(
         [restated_time(s.time_min, s.temperature_c) if s.time_min else 1.0 for s in strips]
     )
-    law = laws.law_for(times)
+    model = development_model.model_for(times)
     fog = _starting_fog(table)
-    mean, spread = laws.prior(law, fog, _starting_toe(table, fog))
-    start = np.zeros(law.size)
-    start[:LAW] = mean
-    problem = Problem(law, table, np.ones(len(table.x)), mean, spread)
-    return problem, start, Scales(0.02, 0.1, 0.3 if law.distinct >= 3 else 0.03)
+    mean, spread = development_model.parameter_prior(model, fog, _starting_toe(table, fog))
+    start = np.zeros(model.size)
+    start[:MODEL_PARAMETERS] = mean
+    problem = Problem(model, table, np.ones(len(table.x)), mean, spread)
+    return problem, start, Scales(0.02, 0.1, 0.3 if model.distinct >= 3 else 0.03)
 
 
 def _finished(
-    problem: Problem, solution: Solution, instrument_noise: float, dropped: tuple[Dropped, ...]
+    problem: Problem, solution: Solution, instrument_noise: float, outliers: tuple[Outlier, ...]
 ) -> Fit:
     noise = max(solution.scales.noise, instrument_noise)
     weighted = solution.jacobian * (problem.keep / noise**2)[:, None]
     hessian = weighted.T @ solution.jacobian
-    hessian += np.diag(precision_of(problem.law, problem.spread, solution.scales))
-    root = np.asarray(np.linalg.inv(outliers.factor_of(hessian)).T, dtype=np.float64)
+    hessian += np.diag(precision_of(problem.model, problem.spread, solution.scales))
+    root = np.asarray(np.linalg.inv(outlier_tests.factor_of(hessian)).T, dtype=np.float64)
     freedom, scales = solution.freedom, solution.scales
-    return Fit(problem.law, solution.phi, root, noise, freedom, dropped, scales)
+    return Fit(problem.model, solution.phi, root, noise, freedom, outliers, scales)
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:

@@ -6,14 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.shape import BENDS, PARAMETERS, Array, design
-from vadrin.core.fitting import development_model as laws
-from vadrin.core.fitting.development_model import LAW, STRAY, Law
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array, design
+from vadrin.core.fitting import development_model
+from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
-_STRAY_BOUNDS = (0.03, 3.0)
-_BEND_BOUNDS = (0.10, 1.0)
+_DEVIATION_BOUNDS = (0.03, 3.0)
+_SLOPE_WEIGHT_BOUNDS = (0.10, 1.0)
 
 
 @dataclass(frozen=True)
@@ -38,64 +38,75 @@ class Scales:
     """What the evidence decides: noise, freedom of the bends, freedom of the strips."""
 
     noise: float
-    bend: float
-    stray: float
+    slope_weight: float
+    deviation: float
 
 
-def model(law: Law, phi: Array, table: Table) -> tuple[Array, Array]:
+def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tuple[Array, Array]:
     """Modelled densities (N,) and their derivatives by the whole vector (N, P)."""
-    rows = laws.strip_rows(law, phi)
-    bends = laws.bends_of(phi)
-    on_law = laws.rows_at(law, phi, law.times)
-    nudged = phi[:LAW] + 1e-5 * np.eye(LAW)
-    by_law = (laws.rows_at(law, nudged, law.times) - on_law) / 1e-5
+    rows = development_model.strip_parameters(model, phi)
+    slope_weights = development_model.slope_weights_of(phi)
+    on_model = development_model.parameters_at(model, phi, model.times)
+    nudged = phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
+    by_model = (development_model.parameters_at(model, nudged, model.times) - on_model) / 1e-5
     values = np.empty(len(table.x))
-    jacobian = np.zeros((len(table.x), law.size))
-    for i in range(len(law.times)):
+    jacobian = np.zeros((len(table.x), model.size))
+    for i in range(len(model.times)):
         mine = table.strip == i
         exposed = mine & np.isfinite(table.x)
         blank = mine & ~exposed
-        values[exposed], by_row = design(rows[i], bends, table.x[exposed])
+        values[exposed], by_row = design(rows[i], slope_weights, table.x[exposed])
         values[blank] = rows[i, 0]
-        start = LAW + BENDS + PARAMETERS * i
-        jacobian[exposed, :LAW] = by_row[:, :PARAMETERS] @ by_law[:, i].T
-        jacobian[exposed, LAW : LAW + BENDS] = by_row[:, PARAMETERS:]
-        jacobian[exposed, start : start + PARAMETERS] = by_row[:, :PARAMETERS] * STRAY
-        jacobian[blank, :LAW] = by_law[:, i, 0]
-        jacobian[blank, start] = STRAY[0]
+        start = MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * i
+        jacobian[exposed, :MODEL_PARAMETERS] = by_row[:, :PARAMETERS] @ by_model[:, i].T
+        jacobian[exposed, MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = by_row[
+            :, PARAMETERS:
+        ]
+        jacobian[exposed, start : start + PARAMETERS] = by_row[:, :PARAMETERS] * DEVIATION_UNIT
+        jacobian[blank, :MODEL_PARAMETERS] = by_model[:, i, 0]
+        jacobian[blank, start] = DEVIATION_UNIT[0]
     return values, jacobian
 
 
-def precision_of(law: Law, spread: Array, scales: Scales) -> Array:
+def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Array:
     """Inverse variances believed before the readings, shape (P,)."""
-    weight = np.empty(law.size)
-    weight[:LAW] = spread**-2
-    weight[LAW : LAW + BENDS] = scales.bend**-2
-    weight[LAW + BENDS :] = scales.stray**-2
+    weight = np.empty(model.size)
+    weight[:MODEL_PARAMETERS] = spread**-2
+    weight[MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = scales.slope_weight**-2
+    weight[MODEL_PARAMETERS + SLOPE_WEIGHTS :] = scales.deviation**-2
     return weight
 
 
 def _evidence_step(
-    law: Law, phi: Array, residual: Array, weights: Array, hessian: Array, scales: Scales
+    model: DevelopmentModel,
+    phi: Array,
+    residual: Array,
+    weights: Array,
+    hessian: Array,
+    scales: Scales,
 ) -> tuple[Scales, float]:
     """One fixed-point update of the scales, and the freedom left for the noise."""
     variance = np.diag(np.linalg.inv(hessian))
-    bend = slice(LAW, LAW + BENDS)
-    stray = slice(LAW + BENDS, law.size)
+    slope_weight = slice(MODEL_PARAMETERS, MODEL_PARAMETERS + SLOPE_WEIGHTS)
+    deviation = slice(MODEL_PARAMETERS + SLOPE_WEIGHTS, model.size)
 
     def updated(part: slice, scale: float, bounds: tuple[float, float]) -> tuple[float, float]:
         told = max((1 - variance[part] / scale**2).sum(), 1e-3)
         size = np.sqrt((phi[part] ** 2).sum() / told * scale**2) ** 0.5
         return float(np.clip(size, *bounds)), told
 
-    bend_scale, bends_told = updated(bend, scales.bend, _BEND_BOUNDS)
-    stray_scale, strays_told = scales.stray, 0.0
-    if law.distinct >= 3:
-        stray_scale, strays_told = updated(stray, scales.stray, _STRAY_BOUNDS)
-    told = bends_told + strays_told + 4 + 3 * min(law.distinct, 3)
+    slope_weight_scale, slope_weights_told = updated(
+        slope_weight, scales.slope_weight, _SLOPE_WEIGHT_BOUNDS
+    )
+    deviation_scale, deviations_told = scales.deviation, 0.0
+    if model.distinct >= 3:
+        deviation_scale, deviations_told = updated(deviation, scales.deviation, _DEVIATION_BOUNDS)
+    told = slope_weights_told + deviations_told + 4 + 3 * min(model.distinct, 3)
     freedom = max(weights.sum() - told, 2.0)
     noise = np.sqrt((weights * residual**2).sum() / freedom)
-    return Scales(max(float(noise), _NOISE_FLOOR), bend_scale, stray_scale), float(freedom)
+    return Scales(max(float(noise), _NOISE_FLOOR), slope_weight_scale, deviation_scale), float(
+        freedom
+    )
 
 
 def _huber(residual: Array) -> Array:
@@ -107,7 +118,7 @@ def _huber(residual: Array) -> Array:
 class Problem:
     """Readings, which of them count, and what is believed before they are seen."""
 
-    law: Law
+    model: DevelopmentModel
     table: Table
     keep: Array
     mean: Array
@@ -116,7 +127,7 @@ class Problem:
     def pull(self, phi: Array) -> Array:
         """Distance from what is believed beforehand."""
         away = phi.copy()
-        away[:LAW] -= self.mean
+        away[:MODEL_PARAMETERS] -= self.mean
         return away
 
 
@@ -142,7 +153,7 @@ class Solution:
 
 
 def _at(problem: Problem, phi: Array) -> Point:
-    values, jacobian = model(problem.law, phi, problem.table)
+    values, jacobian = predicted_densities(problem.model, phi, problem.table)
     return Point(phi, problem.table.density - values, jacobian)
 
 
@@ -176,7 +187,7 @@ def solve(
     for step in range(_ITERATIONS):
         weights = problem.keep * (_huber(point.residual) if robust else 1.0)
         scaled = weights / scales.noise**2
-        precision = precision_of(problem.law, problem.spread, scales)
+        precision = precision_of(problem.model, problem.spread, scales)
         hessian = (point.jacobian * scaled[:, None]).T @ point.jacobian + np.diag(precision)
         moved = _step(problem, point, hessian, scaled, precision, damping)
         if moved is None:
@@ -184,7 +195,7 @@ def solve(
         point, saved, damping = moved
         if learn and (step >= 3 or settled):
             scales, freedom = _evidence_step(
-                problem.law, point.phi, point.residual, weights, hessian, scales
+                problem.model, point.phi, point.residual, weights, hessian, scales
             )
         damping = max(damping / 6, 1e-9)
         settled = settled + 1 if abs(saved) < 0.02 else 0

@@ -85,7 +85,7 @@ def _mean_speed(constant: float, first: _Layer, second: _Layer) -> Figure:
     return ratio_figure(float(best), cloud, min(first.freedom, second.freedom), "")
 
 
-def falls(strip: StripReadings) -> bool:
+def density_falls(strip: StripReadings) -> bool:
     """Whether density falls as exposure rises, as on reversal material."""
     x, density = strip.exposed()
     if len(x) < 4 or np.ptp(x) == 0:

@@ -12,10 +12,10 @@ from functools import cached_property
 
 import numpy as np
 
-from vadrin.core.curves.shape import BENDS, PARAMETERS, Array, curves_of
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array, curves_of
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.fitting import development_model as laws
-from vadrin.core.fitting.development_model import LAW, STRAY, Law
+from vadrin.core.fitting import development_model
+from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
 from vadrin.core.fitting.family import Family, Target
 
 _NUDGE = 1e-4
@@ -24,7 +24,7 @@ Quantity = Callable[[Family], Array]
 
 
 @dataclass(frozen=True)
-class Slopes:
+class Derivatives:
     """A quantity with its derivatives: by the whole vector (P,), and by ln time."""
 
     value: float
@@ -33,7 +33,7 @@ class Slopes:
 
 
 @dataclass(frozen=True)
-class Moment:
+class CurveAtTime:
     """The curve at one development time, ready to be differentiated.
 
     Attributes
@@ -46,7 +46,7 @@ class Moment:
         The strip whose own curve it is; None for the family, between the strips.
     """
 
-    law: Law
+    model: DevelopmentModel
     phi: Array
     minutes: float
     meter_constant: float
@@ -56,13 +56,13 @@ class Moment:
     def _family(self) -> Family:
         """The curve itself, then with each row parameter and bend nudged, then a bit later."""
         times = np.array([self.minutes, self.minutes * (1 + _NUDGE)])
-        rows = laws.rows_at(self.law, self.phi, times)
-        bends = laws.bends_of(self.phi)
-        count = PARAMETERS + BENDS
+        rows = development_model.parameters_at(self.model, self.phi, times)
+        slope_weights = development_model.slope_weights_of(self.phi)
+        count = PARAMETERS + SLOPE_WEIGHTS
         all_rows = np.tile(rows[0], (count + 2, 1))
-        all_bends = np.tile(bends, (count + 2, 1))
+        all_bends = np.tile(slope_weights, (count + 2, 1))
         all_rows[1 : PARAMETERS + 1] += _NUDGE * np.eye(PARAMETERS)
-        all_bends[PARAMETERS + 1 : count + 1] += _NUDGE * np.eye(BENDS)
+        all_bends[PARAMETERS + 1 : count + 1] += _NUDGE * np.eye(SLOPE_WEIGHTS)
         all_rows[-1] = rows[1]
         curves = curves_of(all_rows[:, None, :], all_bends[:, None, :])
         return Family(times[:1], curves, self.meter_constant)
@@ -70,34 +70,38 @@ class Moment:
     @cached_property
     def _rows_by_vector(self) -> Array:
         """Derivatives of the row parameters and bends by the whole vector, shape (6 + m, P)."""
-        law, at = self.law, np.array([self.minutes])
-        made = np.zeros((PARAMETERS + BENDS, law.size))
-        nudged = self.phi[:LAW] + 1e-5 * np.eye(LAW)
-        on_law = laws.rows_at(law, self.phi, at)
-        made[:PARAMETERS, :LAW] = ((laws.rows_at(law, nudged, at) - on_law)[:, 0] / 1e-5).T
-        made[PARAMETERS:, LAW : LAW + BENDS] = np.eye(BENDS)
+        model, at = self.model, np.array([self.minutes])
+        made = np.zeros((PARAMETERS + SLOPE_WEIGHTS, model.size))
+        nudged = self.phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
+        on_model = development_model.parameters_at(model, self.phi, at)
+        made[:PARAMETERS, :MODEL_PARAMETERS] = (
+            (development_model.parameters_at(model, nudged, at) - on_model)[:, 0] / 1e-5
+        ).T
+        made[PARAMETERS:, MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = np.eye(
+            SLOPE_WEIGHTS
+        )
         for place, weight in enumerate(self._weights()):
-            start = LAW + BENDS + PARAMETERS * place
-            made[:PARAMETERS, start : start + PARAMETERS] = np.diag(STRAY * weight)
+            start = MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * place
+            made[:PARAMETERS, start : start + PARAMETERS] = np.diag(DEVIATION_UNIT * weight)
         return made
 
     def _weights(self) -> Array:
         """The share each strip's own straying has in this curve, shape (n,)."""
-        count = len(self.law.times)
+        count = len(self.model.times)
         if self.strip is not None:
             return np.asarray(np.eye(count)[self.strip])
-        ln_times = np.round(np.log(self.law.times), 4)
+        ln_times = np.round(np.log(self.model.times), 4)
         knots, member, repeats = np.unique(ln_times, return_inverse=True, return_counts=True)
         at = np.log(self.minutes)
         share = np.array([np.interp(at, knots, row) for row in np.eye(len(knots))])
         return np.asarray((share / repeats)[member])
 
-    def slopes(self, quantity: Quantity) -> Slopes:
+    def slopes(self, quantity: Quantity) -> Derivatives:
         """Differentiate a quantity of this curve; it takes a family of one time."""
         values = quantity(self._family)[..., 0]
         by_rows = (values[1:-1] - values[0]) / _NUDGE
         later = float((values[-1] - values[0]) / _NUDGE)
-        return Slopes(float(values[0]), by_rows @ self._rows_by_vector, later)
+        return Derivatives(float(values[0]), by_rows @ self._rows_by_vector, later)
 
     @property
     def speed_point(self) -> float:
@@ -113,11 +117,11 @@ class Moment:
     def _density(family: Family, x: float) -> Array:
         return family.density_at(np.full(family.curves.toe.shape[:-1], x))
 
-    def density(self, x: float) -> Slopes:
+    def density(self, x: float) -> Derivatives:
         """Net density at a lg exposure."""
         return self.slopes(lambda family: self._density(family, x))
 
-    def ln_zone_ei(self) -> Slopes:
+    def ln_zone_ei(self) -> Derivatives:
         """Natural log of the Zone I EI."""
         return self.slopes(lambda family: family.ln_zone_ei)
 
@@ -128,21 +132,23 @@ class Moment:
 
 
 @dataclass(frozen=True)
-class Normal:
+class NormalDerivatives:
     """The EI and the time found, each by the whole vector, shape (P,)."""
 
     ln_time: Array
     ln_zone_ei: Array
 
 
-def normal_of(moment: Moment, target: Target) -> Normal:
+def normal_derivatives(moment: CurveAtTime, target: Target) -> NormalDerivatives:
     """Differentiate the finding at the moment where its target is reached."""
     ln_time = moment.ln_time_of(target)
     index = moment.ln_zone_ei()
-    return Normal(ln_time, index.by_vector + index.by_time * ln_time)
+    return NormalDerivatives(ln_time, index.by_vector + index.by_time * ln_time)
 
 
-def held_push(normal: Normal, at: Moment, pushed: Moment, stops: float) -> Array:
+def held_push(
+    normal: NormalDerivatives, at: CurveAtTime, pushed: CurveAtTime, stops: float
+) -> Array:
     """Derivative, shape (P,), of the ln time of a push that holds the mid-tone.
 
     Parameters

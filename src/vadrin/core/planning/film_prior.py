@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vadrin.core.curves.shape import BENDS, Array, Curves, curves_of
-from vadrin.core.fitting import development_model as laws
+from vadrin.core.curves.shape import SLOPE_WEIGHTS, Array, Curves, curves_of
+from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
     FOG_LEVEL,
     FOG_RATE,
@@ -19,11 +19,11 @@ from vadrin.core.fitting.development_model import (
     G_DELAY,
     G_LEVEL,
     G_RATE,
-    LAW,
+    MODEL_PARAMETERS,
     X_LEVEL,
     X_RATE,
     X_RISE,
-    Law,
+    DevelopmentModel,
 )
 from vadrin.core.fitting.fit import Fit, fit_expected
 from vadrin.core.fitting.solver import Scales
@@ -37,7 +37,7 @@ _LEAST_RATE, _MOST_RATE = 0.05, 8.0
 
 
 @dataclass(frozen=True, eq=False)
-class Likely:
+class FilmPrior:
     """How a film follows development, by parameters of a law.
 
     Attributes
@@ -48,16 +48,16 @@ class Likely:
         Law parameters and bends.
     """
 
-    law: Law
+    model: DevelopmentModel
     phi: Array
 
 
-def likely_of_fit(fit: Fit) -> Likely:
+def prior_of_fit(fit: Fit) -> FilmPrior:
     """A film as a fit of its own readings has it, without the straying of single strips."""
-    return Likely(fit.law, fit.phi[: LAW + BENDS].copy())
+    return FilmPrior(fit.model, fit.phi[: MODEL_PARAMETERS + SLOPE_WEIGHTS].copy())
 
 
-def likely_of_film(film: Film) -> Likely:
+def prior_of_film(film: Film) -> FilmPrior:
     """A film of the simulator, by the law that comes nearest to it."""
     x = film.toe + _SEEN + 2.0
     strips = []
@@ -68,23 +68,23 @@ def likely_of_film(film: Film) -> Likely:
             for i, (at, d) in enumerate(zip(x, true, strict=True))
         )
         strips.append(StripReadings(f"{minutes:g}", minutes, None, rows))
-    return likely_of_fit(fit_expected(tuple(strips), _CLOSE, 100.0))
+    return prior_of_fit(fit_expected(tuple(strips), _CLOSE, 100.0))
 
 
-def moved(likely: Likely, by: float) -> Likely:
+def shifted_prior(prior: FilmPrior, by: float) -> FilmPrior:
     """The same film slower or faster: its curves moved along lg exposure."""
-    phi = likely.phi.copy()
+    phi = prior.phi.copy()
     phi[X_LEVEL] += by
-    return replace(likely, phi=phi)
+    return replace(prior, phi=phi)
 
 
-def likely_curve(likely: Likely, minutes: float) -> Curves:
+def prior_curve(prior: FilmPrior, minutes: float) -> Curves:
     """The curve after a development, batch shape ()."""
-    row = laws.rows_at(likely.law, likely.phi, np.array([minutes]))[0]
-    return curves_of(row, laws.bends_of(likely.phi))
+    row = development_model.parameters_at(prior.model, prior.phi, np.array([minutes]))[0]
+    return curves_of(row, development_model.slope_weights_of(prior.phi))
 
 
-def carried(likely: Likely, law: Law) -> Array:
+def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
     """The same curves as parameters of the law of other strips, which do not stray.
 
     Parameters
@@ -97,35 +97,35 @@ def carried(likely: Likely, law: Law) -> Array:
     -------
     ndarray, shape (law.size,)
     """
-    at = law.anchor
-    here, near = laws.rows_at(likely.law, likely.phi, np.array([at, at * 1.001]))
+    at = model.anchor
+    here, near = development_model.parameters_at(prior.model, prior.phi, np.array([at, at * 1.001]))
     rise = (near - here) / 0.001
-    phi = np.zeros(law.size)
-    phi[: LAW + BENDS] = likely.phi
+    phi = np.zeros(model.size)
+    phi[: MODEL_PARAMETERS + SLOPE_WEIGHTS] = prior.phi
     phi[FOG_LEVEL], phi[G_LEVEL], phi[X_LEVEL] = here[:3]
-    if law.distinct == 2:
-        low, high = float(law.times.min()), float(law.times.max())
-        first, last = laws.rows_at(likely.law, likely.phi, np.array([low, high]))
+    if model.distinct == 2:
+        low, high = float(model.times.min()), float(model.times.max())
+        first, last = development_model.parameters_at(prior.model, prior.phi, np.array([low, high]))
         rates = ((last - first) / np.log(high / low))[:3]
         phi[[FOG_RISE, G_RATE, X_RISE]] = rates
         phi[[FOG_LEVEL, G_LEVEL, X_LEVEL]] = first[:3] + rates * np.log(at / low)
-    elif law.distinct > 2:
+    elif model.distinct > 2:
         phi[[FOG_RISE, X_RISE]] = rise[0], rise[2]
-        _carry_rates(likely, law, phi, float(rise[1]))
+        _carry_rates(prior, model, phi, float(rise[1]))
     return phi
 
 
-def _carry_rates(likely: Likely, law: Law, phi: Array, growth: float) -> None:
+def _carry_rates(prior: FilmPrior, model: DevelopmentModel, phi: Array, growth: float) -> None:
     """Rates count in units of the anchor, the delay in units of the shortest time."""
-    if likely.law.distinct > 2:
-        faster = np.log(law.anchor / likely.law.anchor)
-        phi[[FOG_RATE, X_RATE, G_RATE]] = likely.phi[[FOG_RATE, X_RATE, G_RATE]] + faster
-        phi[G_DELAY] = likely.phi[G_DELAY] * likely.law.times.min() / law.times.min()
+    if prior.model.distinct > 2:
+        faster = np.log(model.anchor / prior.model.anchor)
+        phi[[FOG_RATE, X_RATE, G_RATE]] = prior.phi[[FOG_RATE, X_RATE, G_RATE]] + faster
+        phi[G_DELAY] = prior.phi[G_DELAY] * prior.model.times.min() / model.times.min()
         return
     # Two strips tell no rate: the usual ones, with the growth of contrast as it was found.
-    mean, _ = laws.prior(law, 0.0, 0.0)
+    mean, _ = development_model.parameter_prior(model, 0.0, 0.0)
     phi[[FOG_RATE, X_RATE, G_DELAY]] = mean[[FOG_RATE, X_RATE, G_DELAY]]
-    grown = 1.0 - mean[G_DELAY] * law.times.min() / law.anchor
+    grown = 1.0 - mean[G_DELAY] * model.times.min() / model.anchor
     rates = np.geomspace(_LEAST_RATE, _MOST_RATE, 200)
     steep = rates * np.exp(-rates * grown) / -np.expm1(-rates * grown)
     phi[G_RATE] = np.log(rates[np.argmin(np.abs(steep - growth))])

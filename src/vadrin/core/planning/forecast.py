@@ -17,19 +17,24 @@ from numpy.typing import NDArray
 
 from vadrin.core.curves.shape import Array, curves_of, net_density_at
 from vadrin.core.figure import Figure, absent
-from vadrin.core.fitting import development_model as laws
-from vadrin.core.fitting.development_model import Law
+from vadrin.core.fitting import development_model
+from vadrin.core.fitting.development_model import DevelopmentModel
 from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.outliers import factor_of
-from vadrin.core.fitting.solver import Scales, Table, model, precision_of
+from vadrin.core.fitting.solver import Scales, Table, precision_of, predicted_densities
 from vadrin.core.fitting.student_t import t_quantile
-from vadrin.core.planning.delta_method import Moment, Normal, held_push, normal_of
-from vadrin.core.planning.film_prior import Likely, carried, likely_curve
+from vadrin.core.planning.delta_method import (
+    CurveAtTime,
+    NormalDerivatives,
+    held_push,
+    normal_derivatives,
+)
+from vadrin.core.planning.film_prior import FilmPrior, prior_curve, prior_parameters
 from vadrin.core.results.analysis import Settings
-from vadrin.core.results.finding import ONE_STRIP, Finding, Sample, find
+from vadrin.core.results.finding import ONE_STRIP, FamilyEstimate, Finding, find
 from vadrin.core.results.push import midtone_time
 
-USUAL_BEND, USUAL_STRAY = 0.17, 0.22
+USUAL_SLOPE_WEIGHT, USUAL_DEVIATION = 0.17, 0.22
 """Freedoms with which forecasts for films of the simulator came true; strips developed with
 less care stray more, and the finished test then says so."""
 _FREEDOM, _STEPS = 400.0, 49
@@ -53,7 +58,7 @@ _NO_EI = absent("not asked for")
 
 
 @dataclass(frozen=True)
-class Prediction:
+class Forecast:
     """Expected answers with the intervals to expect; `why` where nothing can be answered.
 
     Attributes
@@ -97,7 +102,7 @@ def _spread(figure: Figure, base: float) -> float | None:
 class _Posed:
     """A plan as the fit would see it: law, parameters, and what each exposure would tell."""
 
-    law: Law
+    model: DevelopmentModel
     phi: Array
     jacobian: Array
     precision: Array
@@ -115,7 +120,7 @@ class _Posed:
 
     def _ends(self, end: Callable[[Array], float]) -> Array:
         """The thinnest or the densest exposure of each strip."""
-        return np.array([end(self.x[self.place == i]) for i in range(len(self.law.times))])
+        return np.array([end(self.x[self.place == i]) for i in range(len(self.model.times))])
 
     @property
     def thinnest(self) -> float:
@@ -131,31 +136,33 @@ class _Posed:
         return replace(self, jacobian=self.jacobian[kept], place=self.place[kept], x=self.x[kept])
 
 
-def _clear(likely: Likely, strip: PlannedStrip) -> bool:
+def _clear(prior: FilmPrior, strip: PlannedStrip) -> bool:
     """Whether enough frames of a strip rise out of the fog to draw a curve through."""
     x = np.array(strip.log_h)
     x = x[np.isfinite(x)]
     if len(x) < _FEWEST:
         return False
-    net = net_density_at(likely_curve(likely, strip.time_min or _USUAL_MIN), x)
+    net = net_density_at(prior_curve(prior, strip.time_min or _USUAL_MIN), x)
     return bool(np.ptp(net) > 0.15)
 
 
-def _posed(likely: Likely, strips: tuple[PlannedStrip, ...], noise: float) -> _Posed:
-    law = laws.law_for(np.array([s.time_min or _USUAL_MIN for s in strips]))
-    phi = carried(likely, law)
+def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> _Posed:
+    model = development_model.model_for(np.array([s.time_min or _USUAL_MIN for s in strips]))
+    phi = prior_parameters(prior, model)
     x = np.concatenate([s.log_h for s in strips])
     place = np.repeat(np.arange(len(strips)), [len(s.log_h) for s in strips])
-    _, jacobian = model(law, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ()))
-    _, spread = laws.prior(law, 0.0, 0.0)
-    precision = precision_of(law, spread, Scales(noise, USUAL_BEND, USUAL_STRAY))
-    return _Posed(law, phi, jacobian / noise, precision, place, x)
+    _, jacobian = predicted_densities(
+        model, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ())
+    )
+    _, spread = development_model.parameter_prior(model, 0.0, 0.0)
+    precision = precision_of(model, spread, Scales(noise, USUAL_SLOPE_WEIGHT, USUAL_DEVIATION))
+    return _Posed(model, phi, jacobian / noise, precision, place, x)
 
 
-def predict(
-    likely: Likely, plan: tuple[PlannedStrip, ...], noise: float,
+def forecast(
+    prior: FilmPrior, plan: tuple[PlannedStrip, ...], noise: float,
     settings: Settings | None = None, fewer: bool = False,
-) -> Prediction:  # fmt: skip
+) -> Forecast:  # fmt: skip
     """Expected answers of a plan.
 
     Parameters
@@ -175,14 +182,14 @@ def predict(
         Never raises: what the plan cannot answer is absent with the reason.
     """
     settings = settings or Settings()
-    strips = tuple(s for s in plan if _clear(likely, s))
+    strips = tuple(s for s in plan if _clear(prior, s))
     if not strips:
         why = "too few frames rise out of the fog; a curve takes four on one strip"
-        return Prediction(absent(why), absent(why))
-    posed = _posed(likely, strips, noise)
-    if posed.law.distinct < 2:
+        return Forecast(absent(why), absent(why))
+    posed = _posed(prior, strips, noise)
+    if posed.model.distinct < 2:
         return _of_one_time(posed, settings, fewer)
-    return _of_family(likely, posed, settings, fewer)
+    return _of_family(prior, posed, settings, fewer)
 
 
 def _figure(value: float, spread: float) -> Figure:
@@ -191,9 +198,9 @@ def _figure(value: float, spread: float) -> Figure:
     return Figure(value, float(value * np.exp(-reach)), float(value * np.exp(reach)))
 
 
-def _of_one_time(posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
-    minutes = float(posed.law.times[0])
-    moment = Moment(posed.law, posed.phi, minutes, settings.meter_constant, 0)
+def _of_one_time(posed: _Posed, settings: Settings, fewer: bool) -> Forecast:
+    minutes = float(posed.model.times[0])
+    moment = CurveAtTime(posed.model, posed.phi, minutes, settings.meter_constant, 0)
     index = moment.ln_zone_ei()
 
     def answer(plan: _Posed) -> Figure:
@@ -201,7 +208,7 @@ def _of_one_time(posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
             return absent("no frame is as thin as the speed point, or none as dense")
         return _figure(float(np.exp(index.value)), plan.spread(index.by_vector))
 
-    return Prediction(answer(posed), absent(ONE_STRIP), (), *_less(posed, answer, fewer))
+    return Forecast(answer(posed), absent(ONE_STRIP), (), *_less(posed, answer, fewer))
 
 
 def _less(posed: _Posed, answer: Callable[[_Posed], Figure], wanted: bool) -> tuple[Figure, Figure]:
@@ -211,20 +218,22 @@ def _less(posed: _Posed, answer: Callable[[_Posed], Figure], wanted: bool) -> tu
     return answer(posed.without(np.nanmin)), answer(posed.without(np.nanmax))
 
 
-def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> Sample:
-    curves = curves_of(rows, laws.bends_of(posed.phi)[None, :])
+def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> FamilyEstimate:
+    curves = curves_of(rows, development_model.slope_weights_of(posed.phi)[None, :])
     family = Family(times, curves, settings.meter_constant)
-    low, high = float(posed.law.times.min()), float(posed.law.times.max())
-    return Sample(family, None, low, high, posed.thinnest, posed.densest, _FREEDOM)
+    low, high = float(posed.model.times.min()), float(posed.model.times.max())
+    return FamilyEstimate(family, None, low, high, posed.thinnest, posed.densest, _FREEDOM)
 
 
 def _line_misses(
-    likely: Likely, posed: _Posed, found: Finding, times: Array, settings: Settings
+    prior: FilmPrior, posed: _Posed, found: Finding, times: Array, settings: Settings
 ) -> tuple[float, float]:
     """By how much two strips, joined by a straight line, miss EI and time, both in ln."""
-    if posed.law.distinct > 2:
+    if posed.model.distinct > 2:
         return 0.0, 0.0
-    real = _sample(posed, laws.rows_at(likely.law, likely.phi, times), times, settings)
+    real = _sample(
+        posed, development_model.parameters_at(prior.model, prior.phi, times), times, settings
+    )
     true, _ = find(real, settings.target)
     if true.time_min.value is None or true.zone_ei.value is None:
         return 0.0, 0.0
@@ -232,41 +241,47 @@ def _line_misses(
     return index, float(np.log(found.time_min.known() / true.time_min.value))
 
 
-def _of_family(likely: Likely, posed: _Posed, settings: Settings, fewer: bool) -> Prediction:
-    low, high = posed.law.times.min(), posed.law.times.max()
+def _of_family(prior: FilmPrior, posed: _Posed, settings: Settings, fewer: bool) -> Forecast:
+    low, high = posed.model.times.min(), posed.model.times.max()
     times = np.geomspace(low * 0.8, high * 1.25, _STEPS)
-    sample = _sample(posed, laws.rows_at(posed.law, posed.phi, times), times, settings)
-    finding, _ = find(sample, settings.target)
+    estimate = _sample(
+        posed, development_model.parameters_at(posed.model, posed.phi, times), times, settings
+    )
+    finding, _ = find(estimate, settings.target)
     if finding.time_min.value is None or finding.zone_ei.value is None:
-        return Prediction(finding.zone_ei, finding.time_min)
-    at = Moment(posed.law, posed.phi, finding.time_min.value, settings.meter_constant)
-    normal = normal_of(at, settings.target)
-    index_off, time_off = _line_misses(likely, posed, finding, times, settings)
+        return Forecast(finding.zone_ei, finding.time_min)
+    at = CurveAtTime(posed.model, posed.phi, finding.time_min.value, settings.meter_constant)
+    normal = normal_derivatives(at, settings.target)
+    index_off, time_off = _line_misses(prior, posed, finding, times, settings)
 
     def index(plan: _Posed) -> Figure:
-        there = replace(sample, thinnest=plan.thinnest, densest=plan.densest)
+        there = replace(estimate, thinnest=plan.thinnest, densest=plan.densest)
         zone = find(there, settings.target)[0].zone_ei
         if zone.value is None:
             return zone
         return _figure(zone.value, np.hypot(plan.spread(normal.ln_zone_ei), index_off))
 
-    return Prediction(
+    return Forecast(
         index(posed),
         _figure(finding.time_min.value, np.hypot(posed.spread(normal.ln_time), time_off)),
-        _push_times(posed, sample, finding, at, normal, settings),
+        _push_times(posed, estimate, finding, at, normal, settings),
         *_less(posed, index, fewer),
     )
 
 
 def _push_times(
-    posed: _Posed, sample: Sample, finding: Finding, at: Moment, normal: Normal,
+    posed: _Posed,
+    estimate: FamilyEstimate,
+    finding: Finding,
+    at: CurveAtTime,
+    normal: NormalDerivatives,
     settings: Settings,
-) -> tuple[Figure, ...]:  # fmt: skip
+) -> tuple[Figure, ...]:
     made = []
     for stops in settings.pushes:
-        time = midtone_time(sample, finding.time_min.known(), stops)
+        time = midtone_time(estimate, finding.time_min.known(), stops)
         if time.value is not None:
-            there = Moment(posed.law, posed.phi, time.value, settings.meter_constant)
+            there = CurveAtTime(posed.model, posed.phi, time.value, settings.meter_constant)
             by_vector = held_push(normal, at, there, stops)
             time = _figure(time.value, posed.spread(by_vector))
         made.append(time)

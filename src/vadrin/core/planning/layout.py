@@ -18,8 +18,8 @@ from vadrin.core.planning.test_kinds import (
     OWN_ROLLS,
     PlanError,
     PlannedFrame,
+    PlanRequest,
     StripPlan,
-    Wish,
 )
 
 _FRAME_M, _CINE_FRAME_M, _LEADER_M = 0.038, 0.00762, 0.15
@@ -68,7 +68,7 @@ def taken_before(film_form: str) -> int:
     return int(after)
 
 
-def plan_of(wish: Wish) -> tuple[StripPlan, ...]:
+def lay_out_plan(request: PlanRequest) -> tuple[StripPlan, ...]:
     """Lay a plan out, with its check frame, its cuts and its rolls, in the order shot.
 
     Raises
@@ -76,24 +76,24 @@ def plan_of(wish: Wish) -> tuple[StripPlan, ...]:
     PlanError
         If it cannot be, with what would help.
     """
-    if wish.kind not in KINDS:
-        raise PlanError(f"no kind of test is called {wish.kind}")
-    if not wish.times:
+    if request.kind not in KINDS:
+        raise PlanError(f"no kind of test is called {request.kind}")
+    if not request.times:
         raise PlanError("give at least one development time")
-    if wish.kind not in NO_BLANK and wish.blanks < 1:
+    if request.kind not in NO_BLANK and request.blanks < 1:
         raise PlanError("keep at least one frame blank: base plus fog cannot be guessed")
-    if wish.kind == "compare" and wish.arrangement == INTERLEAVED and wish.others > 1:
+    if request.kind == "compare" and request.arrangement == INTERLEAVED and request.others > 1:
         raise PlanError(
             "pairs take one roll in each of two cameras: compare one at a time, or shoot one "
             "strip after the other"
         )
-    strips = KINDS[wish.kind](wish)
-    if wish.check and wish.kind not in NO_CHECK:
-        strips = _with_checks(strips) if wish.kind == "compare" else _with_check(strips)
-    strips = _cut(wish, strips)
+    strips = KINDS[request.kind](request)
+    if request.check and request.kind not in NO_CHECK:
+        strips = _with_checks(strips) if request.kind == "compare" else _with_check(strips)
+    strips = _cut(request, strips)
     if sum(len(s.frames) for s in strips) > _MOST_FRAMES:
         raise PlanError(f"more than {_MOST_FRAMES} frames; take coarser steps or fewer strips")
-    return _in_turn(wish, strips)
+    return _in_turn(request, strips)
 
 
 def _with_check(strips: list[StripPlan]) -> list[StripPlan]:
@@ -109,16 +109,16 @@ def _with_checks(strips: list[StripPlan]) -> list[StripPlan]:
     return [_with_check([strip])[0] for strip in strips]
 
 
-def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
+def _cut(request: PlanRequest, strips: list[StripPlan]) -> list[StripPlan]:
     """Put strips on rolls, one after the other, with a piece lost to every cut between."""
-    capacity = capacity_of(wish.film_form)
-    sheets = "sheet" in wish.film_form
-    apart = wish.own_rolls or wish.kind in OWN_ROLLS or wish.arrangement == INTERLEAVED
+    capacity = capacity_of(request.film_form)
+    sheets = "sheet" in request.film_form
+    apart = request.own_rolls or request.kind in OWN_ROLLS or request.arrangement == INTERLEAVED
     made: list[StripPlan] = []
-    roll, used = 1, taken_before(wish.film_form)
+    roll, used = 1, taken_before(request.film_form)
     for place, strip in enumerate(strips):
-        strip = strip if sheets else _held(wish, strip)
-        led = strip if sheets else _led(wish, strip)
+        strip = strip if sheets else _held(request, strip)
+        led = strip if sheets else _led(request, strip)
         if capacity is not None and len(led.frames) > capacity:
             raise PlanError(
                 f"strip {strip.label} takes {len(led.frames)} frames and the film holds "
@@ -139,27 +139,27 @@ def _cut(wish: Wish, strips: list[StripPlan]) -> list[StripPlan]:
     return made
 
 
-def _held(wish: Wish, strip: StripPlan) -> StripPlan:
+def _held(request: PlanRequest, strip: StripPlan) -> StripPlan:
     """A strip with the piece at its head that the reel or clip holds."""
-    piece = tuple(PlannedFrame(LOST, "holder") for _ in range(wish.holder))
+    piece = tuple(PlannedFrame(LOST, "holder") for _ in range(request.holder))
     return replace(strip, frames=piece + strip.frames)
 
 
-def _led(wish: Wish, strip: StripPlan) -> StripPlan:
+def _led(request: PlanRequest, strip: StripPlan) -> StripPlan:
     """A strip with the leader of its roll, fogged as the film is loaded, before it."""
-    piece = tuple(PlannedFrame(FOGGED, f"leader{i + 1}") for i in range(wish.leader))
+    piece = tuple(PlannedFrame(FOGGED, f"leader{i + 1}") for i in range(request.leader))
     return replace(strip, frames=piece + strip.frames)
 
 
-def _in_turn(wish: Wish, strips: list[StripPlan]) -> tuple[StripPlan, ...]:
+def _in_turn(request: PlanRequest, strips: list[StripPlan]) -> tuple[StripPlan, ...]:
     """Number the frames in the order they are shot."""
-    if wish.arrangement == MIRRORED and len(strips) > 1:
+    if request.arrangement == MIRRORED and len(strips) > 1:
         strips = [
             replace(s, frames=_mirrored(s.frames)) if place % 2 else s
             for place, s in enumerate(strips)
         ]
     places = [(s, f) for s, strip in enumerate(strips) for f in range(len(strip.frames))]
-    if wish.arrangement == INTERLEAVED:
+    if request.arrangement == INTERLEAVED:
         # Twins on two cameras: each exposure is taken on both before the next.
         places.sort(key=lambda place: (place[1], place[0]))
     turns = {place: turn for turn, place in enumerate(places)}

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
-from vadrin.core.planning.film_prior import Likely
-from vadrin.core.planning.forecast import PlannedStrip, Prediction, predict
+from vadrin.core.planning.film_prior import FilmPrior
+from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast
 from vadrin.core.planning.test_kinds import labels
 from vadrin.core.results.analysis import Settings
 
@@ -18,7 +18,7 @@ _MOST_STRIPS = 5
 
 
 @dataclass(frozen=True)
-class Layout:
+class BracketLayout:
     """Strips alike: development times in minutes, and a bracket in stops after some blanks."""
 
     times: tuple[float, ...]
@@ -33,7 +33,7 @@ class Layout:
         return len(self.times) * (self.blanks + len(bracket(self.first, self.last, self.step)))
 
 
-def _layouts(widest: Layout, counts: tuple[int, ...]) -> Iterator[Layout]:
+def _layouts(widest: BracketLayout, counts: tuple[int, ...]) -> Iterator[BracketLayout]:
     """Every layout inside the widest bracket, around the geometric mean of its times."""
     middle = math.exp(sum(math.log(t) for t in widest.times) / len(widest.times))
     for count in counts:
@@ -44,12 +44,17 @@ def _layouts(widest: Layout, counts: tuple[int, ...]) -> Iterator[Layout]:
                 for fewer in range(_SHORTER):
                     first, last = widest.first + less, widest.last - fewer
                     if last - first >= 3:
-                        yield Layout(times, first, last, step, widest.blanks)
+                        yield BracketLayout(times, first, last, step, widest.blanks)
 
 
-def smallest_layout(
-    likely: Likely, index: float, widest: Layout, noise: float, settings: Settings, stops: float
-) -> tuple[Layout, Prediction] | None:
+def minimal_layout(
+    prior: FilmPrior,
+    index: float,
+    widest: BracketLayout,
+    noise: float,
+    settings: Settings,
+    stops: float,
+) -> tuple[BracketLayout, Forecast] | None:
     """Find the layout of fewest frames whose EI is foretold to within some stops.
 
     Parameters
@@ -79,7 +84,7 @@ def smallest_layout(
         x = (*[math.nan] * layout.blanks, *lit)
         names = labels(len(layout.times))
         plan = tuple(PlannedStrip(name, t, x) for name, t in zip(names, layout.times, strict=True))
-        told = predict(likely, plan, noise, settings)
+        told = forecast(prior, plan, noise, settings)
         if told.ei_spread is None or (not alone and told.time_spread is None):
             continue
         if 1.96 * told.ei_spread <= stops:

@@ -46,7 +46,7 @@ class StripPlan:
 
 
 @dataclass(frozen=True)
-class Wish:
+class PlanRequest:
     """What a tester asks a plan for.
 
     Attributes
@@ -113,52 +113,53 @@ def _fogged(count: int) -> list[PlannedFrame]:
     return [PlannedFrame(FOGGED, f"f{i + 1}") for i in range(count)]
 
 
-def _bracket(wish: Wish, index: float, first: float | None = None, last: float | None = None
-             ) -> list[PlannedFrame]:  # fmt: skip
-    if wish.tablet:
+def _bracket(
+    request: PlanRequest, index: float, first: float | None = None, last: float | None = None
+) -> list[PlannedFrame]:
+    if request.tablet:
         return [
-            PlannedFrame(BRACKET, str(i + 1), index, round(wish.last - density / STOP, 4))
-            for i, density in enumerate(wish.tablet)
+            PlannedFrame(BRACKET, str(i + 1), index, round(request.last - density / STOP, 4))
+            for i, density in enumerate(request.tablet)
         ]
-    start = wish.first if first is None else first
-    end = wish.last if last is None else last
+    start = request.first if first is None else first
+    end = request.last if last is None else last
     return [
         PlannedFrame(BRACKET, str(i + 1), index, stops)
-        for i, stops in enumerate(bracket(start, end, wish.step))
+        for i, stops in enumerate(bracket(start, end, request.step))
     ]
 
 
-def _same(wish: Wish, fogged: int = 0) -> tuple[PlannedFrame, ...]:
-    shots = _bracket(wish, wish.exposure_index)
-    return tuple(_blanks(wish.blanks) + shots + _fogged(fogged))
+def _same(request: PlanRequest, fogged: int = 0) -> tuple[PlannedFrame, ...]:
+    shots = _bracket(request, request.exposure_index)
+    return tuple(_blanks(request.blanks) + shots + _fogged(fogged))
 
 
-def _speed(wish: Wish) -> list[StripPlan]:
-    return [StripPlan("A", _same(wish), wish.times[0])]
+def _speed(request: PlanRequest) -> list[StripPlan]:
+    return [StripPlan("A", _same(request), request.times[0])]
 
 
-def _time(wish: Wish) -> list[StripPlan]:
-    names = labels(len(wish.times))
-    return [StripPlan(n, _same(wish), t) for n, t in zip(names, wish.times, strict=True)]
+def _time(request: PlanRequest) -> list[StripPlan]:
+    names = labels(len(request.times))
+    return [StripPlan(n, _same(request), t) for n, t in zip(names, request.times, strict=True)]
 
 
-def _push(wish: Wish) -> list[StripPlan]:
-    pushes = wish.second or (0.0, 1.0, 2.0)
+def _push(request: PlanRequest) -> list[StripPlan]:
+    pushes = request.second or (0.0, 1.0, 2.0)
     strips = []
     for name, push in zip(labels(len(pushes)), pushes, strict=True):
-        index = wish.exposure_index * 2.0**push
-        frames = tuple(_blanks(wish.blanks) + _bracket(wish, index))
-        time = wish.times[0] * (1 + PUSH_SHARE) ** push
+        index = request.exposure_index * 2.0**push
+        frames = tuple(_blanks(request.blanks) + _bracket(request, index))
+        time = request.times[0] * (1 + PUSH_SHARE) ** push
         strips.append(StripPlan(name, frames, round(time * 4) / 4, push))
     return strips
 
 
-def _mixed(wish: Wish) -> list[StripPlan]:
-    indexes = wish.second or tuple(wish.exposure_index * 2.0**s for s in range(-2, 4))
-    frames = _blanks(wish.blanks) + [
+def _mixed(request: PlanRequest) -> list[StripPlan]:
+    indexes = request.second or tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
+    frames = _blanks(request.blanks) + [
         PlannedFrame(BRACKET, str(i + 1), index, 0.0) for i, index in enumerate(indexes)
     ]
-    times = (*wish.times, wish.times[-1])[:2]
+    times = (*request.times, request.times[-1])[:2]
     notes = ("left long without agitation", "the normal process, on the twin")
     return [
         StripPlan(name, tuple(frames), time, roll=roll, note=note)
@@ -166,67 +167,67 @@ def _mixed(wish: Wish) -> list[StripPlan]:
     ]
 
 
-def _rescue(wish: Wish) -> list[StripPlan]:
+def _rescue(request: PlanRequest) -> list[StripPlan]:
     return [
-        StripPlan(name, _same(wish, fogged=2), time)
-        for name, time in zip(labels(len(wish.times)), wish.times, strict=True)
+        StripPlan(name, _same(request, fogged=2), time)
+        for name, time in zip(labels(len(request.times)), request.times, strict=True)
     ]
 
 
-def _compare(wish: Wish) -> list[StripPlan]:
-    one, times = _same(wish), wish.times
+def _compare(request: PlanRequest) -> list[StripPlan]:
+    one, times = _same(request), request.times
     return [
         StripPlan(name, one, times[min(place, len(times) - 1)],
                   note="another" if place else "the reference")
-        for place, name in enumerate(labels(1 + max(1, wish.others)))
+        for place, name in enumerate(labels(1 + max(1, request.others)))
     ]  # fmt: skip
 
 
-def _clip(wish: Wish) -> list[StripPlan]:
-    frames = tuple(_blanks(max(1, wish.blanks)) + _fogged(2))
+def _clip(request: PlanRequest) -> list[StripPlan]:
+    frames = tuple(_blanks(max(1, request.blanks)) + _fogged(2))
     return [
-        StripPlan("A", frames, wish.times[0], note="a piece known to be good"),
-        StripPlan("B", frames, wish.times[0], note="the piece in question"),
+        StripPlan("A", frames, request.times[0], note="a piece known to be good"),
+        StripPlan("B", frames, request.times[0], note="the piece in question"),
     ]
 
 
-def _reciprocity(wish: Wish) -> list[StripPlan]:
-    longs = wish.second or (1.0, 4.0, 15.0, 60.0, 240.0)
-    frames = _blanks(wish.blanks)
-    frames.append(PlannedFrame(BRACKET, "short", wish.exposure_index, 0.0))
+def _reciprocity(request: PlanRequest) -> list[StripPlan]:
+    longs = request.second or (1.0, 4.0, 15.0, 60.0, 240.0)
+    frames = _blanks(request.blanks)
+    frames.append(PlannedFrame(BRACKET, "short", request.exposure_index, 0.0))
     for seconds in longs:
         for extra in (0.0, 1.0, 2.0):
             name = f"{seconds:g}s+{extra:g}"
             frames.append(
-                PlannedFrame(BRACKET, name, wish.exposure_index, extra, seconds * 2.0**extra)
+                PlannedFrame(BRACKET, name, request.exposure_index, extra, seconds * 2.0**extra)
             )
-    return [StripPlan("A", tuple(frames), wish.times[0])]
+    return [StripPlan("A", tuple(frames), request.times[0])]
 
 
-def _reversal(wish: Wish) -> list[StripPlan]:
-    factors = wish.second or (-1.0, 0.0, 1.0)
+def _reversal(request: PlanRequest) -> list[StripPlan]:
+    factors = request.second or (-1.0, 0.0, 1.0)
     return [
-        StripPlan(name, _same(wish), wish.times[0], note=f"second factor {factor:+g}")
+        StripPlan(name, _same(request), request.times[0], note=f"second factor {factor:+g}")
         for name, factor in zip(labels(len(factors)), factors, strict=True)
     ]
 
 
-def _paper(wish: Wish) -> list[StripPlan]:
-    frames = tuple(_bracket(wish, wish.exposure_index))
+def _paper(request: PlanRequest) -> list[StripPlan]:
+    frames = tuple(_bracket(request, request.exposure_index))
     return [StripPlan("A", frames, None, note="through clear film")]
 
 
-def _control(wish: Wish) -> list[StripPlan]:
-    count = max(1, round(wish.second[0])) if wish.second else 6
+def _control(request: PlanRequest) -> list[StripPlan]:
+    count = max(1, round(request.second[0])) if request.second else 6
     shots = [
-        PlannedFrame(BRACKET, name, wish.exposure_index, stops)
+        PlannedFrame(BRACKET, name, request.exposure_index, stops)
         for name, stops in (("low", -2.0), ("middle", 0.0), ("high", 3.0))
     ]
-    frames = tuple(_blanks(max(1, wish.blanks)) + shots)
-    return [StripPlan(name, frames, wish.times[0]) for name in labels(count)]
+    frames = tuple(_blanks(max(1, request.blanks)) + shots)
+    return [StripPlan(name, frames, request.times[0]) for name in labels(count)]
 
 
-KINDS: dict[str, Callable[[Wish], list[StripPlan]]] = {
+KINDS: dict[str, Callable[[PlanRequest], list[StripPlan]]] = {
     "speed": _speed, "time": _time, "push": _push, "mixed roll": _mixed, "rescue": _rescue,
     "compare": _compare, "clip": _clip, "reciprocity": _reciprocity, "colour": _push,
     "reversal": _reversal, "paper": _paper, "process control": _control,

@@ -7,28 +7,28 @@ from math import log2
 
 import numpy as np
 
-from vadrin.core.checks.reading_checks import traps
+from vadrin.core.checks.reading_checks import reading_diagnostics
 from vadrin.core.curves import metrics
 from vadrin.core.curves.shape import Array
-from vadrin.core.curves.strip_metrics import StripFigures, figures_of_strips
-from vadrin.core.diagnostic import Severity, Warning
+from vadrin.core.curves.strip_metrics import StripMetrics, metrics_of_strips
+from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure, absent
-from vadrin.core.fitting.family import Family, Target, at_time, family_of, ladder
+from vadrin.core.fitting.family import Family, Target, at_time, family_of, time_grid
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
-from vadrin.core.materials.colour import colour_reversal_speed, falls
+from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.comparison import Comparison, compare_all
 from vadrin.core.results.finding import (
     ONE_STRIP,
     ONE_TIME,
+    FamilyEstimate,
     Finding,
-    Sample,
     find,
     finding_of_one_strip,
 )
 from vadrin.core.results.next_step import NextStep, next_steps
-from vadrin.core.results.push import NO_HEARSAY, Hearsay, Push, push_table, unanswered
+from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, push_table, unanswered
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
 from vadrin.core.results.schools import SchoolAnswer, school_answers
 
@@ -62,7 +62,7 @@ class Settings:
     target: Target = field(default_factory=Target)
     school: str = "shadow"
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
-    hearsay: Hearsay = NO_HEARSAY
+    rules_of_thumb: RulesOfThumb = USUAL_RULES
     meter_constant: float = METER_CONSTANT
     instrument_noise: float = INSTRUMENT_NOISE
     draws: int = 200
@@ -101,11 +101,11 @@ class Analysis:
     """
 
     settings: Settings
-    strips: tuple[StripFigures, ...]
+    strips: tuple[StripMetrics, ...]
     iso: Finding
     finding: Finding
     push: tuple[Push, ...]
-    warnings: tuple[Warning, ...]
+    diagnostics: tuple[Diagnostic, ...]
     noise: float | None = None
     family: Family | None = None
     schools: tuple[SchoolAnswer, ...] = ()
@@ -132,9 +132,9 @@ def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
 
 
 def _unusable(strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
-              ) -> list[Warning]:  # fmt: skip
+              ) -> list[Diagnostic]:  # fmt: skip
     return [
-        Warning(
+        Diagnostic(
             "no curve",
             Severity.CAUTION,
             f"Strip {s.label} has too few frames that differ for a curve.",
@@ -146,28 +146,29 @@ def _unusable(strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
     ]
 
 
-def nothing(settings: Settings, why: str, warnings: tuple[Warning, ...] = ()) -> Analysis:
+def nothing(settings: Settings, why: str, diagnostics: tuple[Diagnostic, ...] = ()) -> Analysis:
     """An analysis in which every figure is absent for one reason."""
     gap = absent(why)
     finding = Finding(settings.target, gap, gap, gap, False)
     iso = Finding(Target("iso", metrics.ISO_DELTA_D), gap, gap, gap, False)
-    return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), warnings)
+    return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), diagnostics)
 
 
-def sample_of(fit: Fit, reports: tuple[StripFigures, ...], draws: Array | None, settings: Settings
-            ) -> Sample:  # fmt: skip
+def family_estimate(
+    fit: Fit, reports: tuple[StripMetrics, ...], draws: Array | None, settings: Settings
+) -> FamilyEstimate:
     """The family of a fit beside that of its draws."""
-    best = family_of(fit.law, fit.phi, ladder(fit, _BEST_STEPS), settings.meter_constant)
+    best = family_of(fit.model, fit.phi, time_grid(fit, _BEST_STEPS), settings.meter_constant)
     drawn = None
     if draws is not None:
-        drawn = family_of(fit.law, draws, ladder(fit, _DRAWN_STEPS), settings.meter_constant)
+        drawn = family_of(fit.model, draws, time_grid(fit, _DRAWN_STEPS), settings.meter_constant)
     thinnest, densest = (float(np.median([getattr(s, end) for s in reports]))
                          for end in ("first", "last"))  # fmt: skip
-    low, high = float(fit.law.times.min()), float(fit.law.times.max())
-    return Sample(best, drawn, low, high, thinnest, densest, fit.freedom)
+    low, high = float(fit.model.times.min()), float(fit.model.times.max())
+    return FamilyEstimate(best, drawn, low, high, thinnest, densest, fit.freedom)
 
 
-def _contrast_of(report: StripFigures, kind: str) -> Figure:
+def _contrast_of(report: StripMetrics, kind: str) -> Figure:
     known = {
         "zone8": report.zone8_density,
         "iso": report.delta_d,
@@ -178,7 +179,7 @@ def _contrast_of(report: StripFigures, kind: str) -> Figure:
 
 def _of_one_time(
     settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
-    reports: tuple[StripFigures, ...],
+    reports: tuple[StripMetrics, ...],
 ) -> Analysis:  # fmt: skip
     report = reports[0]
 
@@ -192,7 +193,7 @@ def _of_one_time(
 
     finding, iso = answer(settings.target), answer(Target("iso", metrics.ISO_DELTA_D))
     push = unanswered(settings.pushes, finding.time_min.why)
-    warned = traps(strips, fit, reports, finding)
+    warned = reading_diagnostics(strips, fit, reports, finding)
     return Analysis(settings, reports, iso, finding, push, warned, fit.noise)
 
 
@@ -220,20 +221,20 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     if not kept:
         why = "no strip has enough readings for a curve" if strips else "no readings yet"
         return nothing(settings, why, tuple(missing))
-    if all(falls(strip) for strip in kept):
+    if all(density_falls(strip) for strip in kept):
         return _of_reversal(settings, kept, tuple(missing))
     fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
     rng = np.random.default_rng(settings.seed)
     draws = draws_of(fit, settings.draws, rng) if settings.draws else None
-    reports = figures_of_strips(kept, fit, draws, settings.meter_constant)
-    if fit.law.distinct < 2 or any(s.time_min is None for s in kept):
+    reports = metrics_of_strips(kept, fit, draws, settings.meter_constant)
+    if fit.model.distinct < 2 or any(s.time_min is None for s in kept):
         answer = _of_one_time(settings, fit, kept, reports)
     else:
         answer = _of_many_times(settings, fit, kept, reports, draws)
     if not missing:
         return answer
-    merged = tuple(missing) + answer.warnings
-    return replace(answer, warnings=merged)
+    merged = tuple(missing) + answer.diagnostics
+    return replace(answer, diagnostics=merged)
 
 
 def _of_materials(
@@ -245,22 +246,22 @@ def _of_materials(
     )
     figures_of_others = tuple(s for other in others for s in other.strips)
     known = {s.label: s for s in (*first.strips, *figures_of_others)}
-    warned = first.warnings + tuple(w for other in others for w in other.warnings if w.strip)
+    warned = first.diagnostics + tuple(w for other in others for w in other.diagnostics if w.strip)
     return replace(
         first,
         strips=tuple(known[s.label] for s in strips if s.label in known),
-        warnings=warned,
+        diagnostics=warned,
         compared=compare_all(first.strips, figures_of_others),
     )
 
 
 def _of_many_times(
     settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
-    reports: tuple[StripFigures, ...], draws: Array | None,
+    reports: tuple[StripMetrics, ...], draws: Array | None,
 ) -> Analysis:  # fmt: skip
-    sample = sample_of(fit, reports, draws, settings)
-    finding, minutes = find(sample, settings.target)
-    iso, _ = find(sample, Target("iso", metrics.ISO_DELTA_D))
+    estimate = family_estimate(fit, reports, draws, settings)
+    finding, minutes = find(estimate, settings.target)
+    iso, _ = find(estimate, Target("iso", metrics.ISO_DELTA_D))
     rated = 0.0
     if settings.school == "standard":
         rated = log2(0.8 * 2**ZONE_I_STOPS / settings.meter_constant)
@@ -269,30 +270,30 @@ def _of_many_times(
         reports,
         iso,
         finding,
-        push_table(sample, finding, minutes, settings.pushes, rated, settings.hearsay),
-        traps(strips, fit, reports, finding),
+        push_table(estimate, finding, minutes, settings.pushes, rated, settings.rules_of_thumb),
+        reading_diagnostics(strips, fit, reports, finding),
         fit.noise,
-        sample.best,
-        school_answers(sample, settings.target),
-        push_limits(sample, finding, rated),
+        estimate.best,
+        school_answers(estimate, settings.target),
+        push_limits(estimate, finding, rated),
         tuple(held_range(report) for report in reports),
-        _next_steps(settings, strips, fit, draws, sample, minutes),
+        _next_steps(settings, strips, fit, draws, estimate, minutes),
     )
 
 
 def _next_steps(
     settings: Settings, strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None,
-    sample: Sample, minutes: Array | None,
+    estimate: FamilyEstimate, minutes: Array | None,
 ) -> tuple[NextStep, ...]:  # fmt: skip
     """What would firm up the EI at the found time."""
-    if draws is None or sample.drawn is None or minutes is None:
+    if draws is None or estimate.drawn is None or minutes is None:
         return ()
-    answer = at_time(sample.drawn, sample.drawn.ln_zone_ei, minutes)
+    answer = at_time(estimate.drawn, estimate.drawn.ln_zone_ei, minutes)
     return next_steps(strips, fit, draws, answer, np.random.default_rng(settings.seed))
 
 
 def _of_reversal(
-    settings: Settings, strips: tuple[StripReadings, ...], missing: tuple[Warning, ...]
+    settings: Settings, strips: tuple[StripReadings, ...], missing: tuple[Diagnostic, ...]
 ) -> Analysis:
     """Material whose density falls with exposure has a speed of its own, and no family here."""
     why = "density falls with exposure: reversal material has a reversal speed instead"

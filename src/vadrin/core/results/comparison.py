@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import exp, log
 
-from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.results.finding import RULE_EXPONENT
 
@@ -77,7 +77,7 @@ def _ratio(ln: Figure, power: float = 1.0, basis: Basis = Basis.MEASURED) -> Fig
     return Figure(exp(power * ln.value), low, high, basis=basis)
 
 
-def compare(one: StripFigures, reference: StripFigures) -> Comparison:
+def compare(one: StripMetrics, reference: StripMetrics) -> Comparison:
     """Set a strip beside the reference's."""
     contrast = _between(one.average_gradient, reference.average_gradient, True)
     return Comparison(
@@ -93,13 +93,13 @@ def compare(one: StripFigures, reference: StripFigures) -> Comparison:
 
 
 def compare_all(
-    reference: tuple[StripFigures, ...], others: tuple[StripFigures, ...]
+    reference: tuple[StripMetrics, ...], others: tuple[StripMetrics, ...]
 ) -> tuple[Comparison, ...]:
     """Set every other strip beside the reference's strip of the nearest time."""
     if not reference:
         return ()
 
-    def apart(one: StripFigures, other: StripFigures) -> float:
+    def apart(one: StripMetrics, other: StripMetrics) -> float:
         return abs((one.restated_min or 0.0) - (other.restated_min or 0.0))
 
     return tuple(

@@ -52,7 +52,7 @@ class Finding:
 
 
 @dataclass(frozen=True)
-class Sample:
+class FamilyEstimate:
     """A family of the best fit beside that of draws, and what bounds both.
 
     Attributes
@@ -106,15 +106,15 @@ class Sample:
         return ratio_figure(value, cloud, self.freedom, "no speed point at this time")
 
 
-def times_for(sample: Sample, target: Target) -> tuple[float, Array | None]:
+def times_for(estimate: FamilyEstimate, target: Target) -> tuple[float, Array | None]:
     """Time for a target on the best family, and on every draw."""
-    contrast, wanted = sample.best.contrast(target)
-    best = float(time_reaching(sample.best, contrast, wanted))
-    if sample.drawn is None:
+    contrast, wanted = estimate.best.contrast(target)
+    best = float(time_reaching(estimate.best, contrast, wanted))
+    if estimate.drawn is None:
         return best, None
-    contrast, wanted = sample.drawn.contrast(target)
-    drawn = time_reaching(sample.drawn, contrast, wanted)
-    return best, np.clip(drawn, sample.drawn.times[0], sample.drawn.times[-1])
+    contrast, wanted = estimate.drawn.contrast(target)
+    drawn = time_reaching(estimate.drawn, contrast, wanted)
+    return best, np.clip(drawn, estimate.drawn.times[0], estimate.drawn.times[-1])
 
 
 def _span_needed(target: Target) -> float:
@@ -127,7 +127,7 @@ def _span_needed(target: Target) -> float:
     }.get(target.kind, 1.9)
 
 
-def find(sample: Sample, target: Target) -> tuple[Finding, Array | None]:
+def find(estimate: FamilyEstimate, target: Target) -> tuple[Finding, Array | None]:
     """The finding for a target, and the time on every draw.
 
     Returns
@@ -135,21 +135,21 @@ def find(sample: Sample, target: Target) -> tuple[Finding, Array | None]:
     finding : Finding
     drawn_minutes : ndarray, shape (B,), or None
     """
-    best, drawn = times_for(sample, target)
-    outside = sample.not_tested(best)
+    best, drawn = times_for(estimate, target)
+    outside = estimate.not_tested(best)
     if outside:
         gap = absent(outside[0])
         return Finding(target, gap, gap, gap, False, outside[1]), None
-    speed_point = float(at_time(sample.best, sample.best.x_m, np.asarray(best)))
-    if speed_point < sample.thinnest - _SLACK:
+    speed_point = float(at_time(estimate.best, estimate.best.x_m, np.asarray(best)))
+    if speed_point < estimate.thinnest - _SLACK:
         gap = absent("every exposed frame is denser than the speed point: expose thinner frames")
         return Finding(target, gap, gap, gap, False), None
-    if speed_point + _span_needed(target) > sample.densest + _SLACK:
+    if speed_point + _span_needed(target) > estimate.densest + _SLACK:
         gap = absent("the readings end before the density this target is judged at")
         return Finding(target, gap, gap, gap, False), None
-    time = ratio_figure(best, drawn, sample.freedom, "")
-    zone = sample.figure_at("zone_ei", best, drawn)
-    speed = sample.figure_at("speed", best, drawn)
+    time = ratio_figure(best, drawn, estimate.freedom, "")
+    zone = estimate.figure_at("zone_ei", best, drawn)
+    speed = estimate.figure_at("speed", best, drawn)
     return Finding(target, time, zone, speed, True), drawn
 
 

@@ -14,7 +14,7 @@ import numpy as np
 
 from vadrin.core.curves.shape import STEP, Array, curves_of, net_density_at
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.fitting import development_model as laws
+from vadrin.core.fitting import development_model
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.readings import StripReadings
 
@@ -72,13 +72,16 @@ def _narrowing(answer: Array, seen: Array, noise: float) -> float:
 
 def _densities(fit: Fit, draws: Array, rows: Array, x: Array) -> Array:
     """Densities of drawn curves (B, 6) at lg exposures (q,): shape (B, q)."""
-    curves = curves_of(rows, laws.bends_of(draws))
+    curves = curves_of(rows, development_model.slope_weights_of(draws))
     return np.asarray(curves.fog[:, None] + net_density_at(curves, x))
 
 
 def _new_strip_rows(fit: Fit, draws: Array, minutes: float, rng: np.random.Generator) -> Array:
-    rows = laws.rows_at(fit.law, draws, np.array([minutes]))[:, 0]
-    return np.asarray(rows + rng.standard_normal(rows.shape) * laws.STRAY * fit.scales.stray)
+    rows = development_model.parameters_at(fit.model, draws, np.array([minutes]))[:, 0]
+    return np.asarray(
+        rows
+        + rng.standard_normal(rows.shape) * development_model.DEVIATION_UNIT * fit.scales.deviation
+    )
 
 
 def next_steps(
@@ -105,7 +108,7 @@ def next_steps(
         return ()
     draws, answer = draws[good], answer[good]
     found = _frame_steps(strips, fit, draws, answer)
-    if fit.law.distinct >= 2:
+    if fit.model.distinct >= 2:
         found += _strip_steps(strips, fit, draws, answer, rng)
     best: dict[tuple[Act, str], NextStep] = {}
     for step in sorted(found, key=lambda s: -s.narrowing):
@@ -116,7 +119,7 @@ def next_steps(
 def _frame_steps(
     strips: tuple[StripReadings, ...], fit: Fit, draws: Array, answer: Array
 ) -> list[NextStep]:
-    rows = laws.strip_rows(fit.law, draws)
+    rows = development_model.strip_parameters(fit.model, draws)
     found = []
     for place, strip in enumerate(strips):
         x, _ = strip.exposed()
@@ -143,7 +146,7 @@ def _strip_steps(
 ) -> list[NextStep]:  # fmt: skip
     x = np.unique(strips[0].exposed()[0])
     found = []
-    low, high = fit.law.times.min(), fit.law.times.max()
+    low, high = fit.model.times.min(), fit.model.times.max()
     for minutes in np.geomspace(low * 0.75, high * 1.35, 9):
         rows = _new_strip_rows(fit, draws, float(minutes), rng)
         seen = _densities(fit, draws, rows, x)

@@ -11,7 +11,7 @@ from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.fitting.family import Family, Target, at_time, time_reaching
 from vadrin.core.fitting.intervals import linear_figure, ratio_figure
-from vadrin.core.results.finding import Finding, Sample, times_for
+from vadrin.core.results.finding import FamilyEstimate, Finding, times_for
 
 HIGHLIGHT_STOPS = 3.0
 """The highlight held in a push lies this far above the meter point."""
@@ -49,7 +49,7 @@ class PushRow:
 
 
 @dataclass(frozen=True)
-class Hearsay:
+class RulesOfThumb:
     """Rules for a push that were not measured here.
 
     Attributes
@@ -115,38 +115,47 @@ def held_answers(
 
 
 def _row(
-    sample: Sample, minutes: float, drawn_minutes: Array | None, stops: float, above: float,
+    estimate: FamilyEstimate,
+    minutes: float,
+    drawn_minutes: Array | None,
+    stops: float,
+    above: float,
     rated: float,
-) -> PushRow:  # fmt: skip
-    time, loss, gradient = held_answers(sample.best, np.asarray(minutes), stops, above, rated)
+) -> PushRow:
+    time, loss, gradient = held_answers(estimate.best, np.asarray(minutes), stops, above, rated)
     if stops == 0:
         time = np.asarray(minutes)
-    outside = sample.not_tested(float(time))
+    outside = estimate.not_tested(float(time))
     if outside:
         return _absent_row(*outside)
     cloud: tuple[Array, Array, Array] | tuple[None, None, None] = (None, None, None)
-    if sample.drawn is not None and drawn_minutes is not None:
-        times, losses, gradients = held_answers(sample.drawn, drawn_minutes, stops, above, rated)
-        ladder = sample.drawn.times
-        cloud = np.clip(times, ladder[0], ladder[-1]), losses, gradients
+    if estimate.drawn is not None and drawn_minutes is not None:
+        times, losses, gradients = held_answers(estimate.drawn, drawn_minutes, stops, above, rated)
+        time_grid = estimate.drawn.times
+        cloud = np.clip(times, time_grid[0], time_grid[-1]), losses, gradients
     return PushRow(
-        ratio_figure(float(time), cloud[0], sample.freedom, ""),
-        linear_figure(float(loss), cloud[1], sample.freedom, ""),
-        linear_figure(float(gradient), cloud[2], sample.freedom, ""),
+        ratio_figure(float(time), cloud[0], estimate.freedom, ""),
+        linear_figure(float(loss), cloud[1], estimate.freedom, ""),
+        linear_figure(float(gradient), cloud[2], estimate.freedom, ""),
         True,
     )
 
 
 def _at_time(
-    sample: Sample, normal: float, minutes: float, stops: float, rated: float, basis: Basis
+    estimate: FamilyEstimate,
+    normal: float,
+    minutes: float,
+    stops: float,
+    rated: float,
+    basis: Basis,
 ) -> PushRow:
     """The row of a rule that names its time: what that time does to this film."""
     named = Figure(minutes, basis=basis)
-    outside = sample.not_tested(minutes)
+    outside = estimate.not_tested(minutes)
     if outside:
         gap = absent(outside[0])
         return PushRow(named, gap, gap, False, outside[1], basis)
-    family, at = sample.best, np.asarray(minutes)
+    family, at = estimate.best, np.asarray(minutes)
     gain = at_time(family, family.ln_zone_ei, at)
     gain = gain - at_time(family, family.ln_zone_ei, np.asarray(normal))
     loss = Figure(stops + rated - float(gain) / float(np.log(2)), basis=basis)
@@ -155,36 +164,36 @@ def _at_time(
 
 
 def _other_rules(
-    sample: Sample, normal: float, stops: float, rated: float, rules: Hearsay
+    estimate: FamilyEstimate, normal: float, stops: float, rated: float, rules: RulesOfThumb
 ) -> dict[str, PushRow]:
-    scene, _ = times_for(sample, Target("scene", rules.scene_stops))
-    outside = sample.not_tested(scene)
+    scene, _ = times_for(estimate, Target("scene", rules.scene_stops))
+    outside = estimate.not_tested(scene)
     if outside:
         contrast = _absent_row(*outside)
     else:
-        contrast = _at_time(sample, normal, scene, stops, rated, Basis.MEASURED)
+        contrast = _at_time(estimate, normal, scene, stops, rated, Basis.MEASURED)
     shared = normal * (1 + rules.share) ** stops
     minutes = dict(rules.makers).get(stops)
     makers = _absent_row("no maker's table was given for this push")
     if minutes is not None:
-        makers = _at_time(sample, normal, minutes, stops, rated, Basis.RULE)
+        makers = _at_time(estimate, normal, minutes, stops, rated, Basis.RULE)
     return {
         "hold_contrast": contrast,
         "makers_table": makers,
-        "fixed_share": _at_time(sample, normal, shared, stops, rated, Basis.RULE),
+        "fixed_share": _at_time(estimate, normal, shared, stops, rated, Basis.RULE),
     }
 
 
-NO_HEARSAY = Hearsay()
+USUAL_RULES = RulesOfThumb()
 
 
 def push_table(
-    sample: Sample,
+    estimate: FamilyEstimate,
     finding: Finding,
     drawn_minutes: Array | None,
     pushes: tuple[float, ...],
     rated: float = 0.0,
-    rules: Hearsay = NO_HEARSAY,
+    rules: RulesOfThumb = USUAL_RULES,
 ) -> tuple[Push, ...]:
     """Answer every push and pull by every rule.
 
@@ -208,10 +217,10 @@ def push_table(
     table = []
     for stops in pushes:
         rows = {
-            name: _row(sample, normal, drawn_minutes, stops, above, rated)
+            name: _row(estimate, normal, drawn_minutes, stops, above, rated)
             for name, above in HOLDS.items()
         }
-        rows |= _other_rules(sample, normal, stops, rated, rules)
+        rows |= _other_rules(estimate, normal, stops, rated, rules)
         table.append(Push(stops, shifted(finding.zone_ei, stops + rated), **rows))
     return tuple(table)
 
@@ -231,6 +240,6 @@ def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:
     return tuple(Push(stops, absent(why), row, row, row, row, row) for stops in pushes)
 
 
-def midtone_time(sample: Sample, minutes: float, stops: float) -> Figure:
+def midtone_time(estimate: FamilyEstimate, minutes: float, stops: float) -> Figure:
     """Minutes that hold the mid-tone in a push, from the best fit alone."""
-    return _row(sample, minutes, None, stops, HOLDS["hold_midtone"], 0.0).time_min
+    return _row(estimate, minutes, None, stops, HOLDS["hold_midtone"], 0.0).time_min

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.figure import Basis, Figure, absent
-from vadrin.core.results.finding import Finding, Sample
+from vadrin.core.results.finding import FamilyEstimate, Finding
 from vadrin.core.results.push import HIGHLIGHT_STOPS, SALVAGE, THIN, held_answers, shifted
 
 
@@ -26,25 +26,27 @@ class PushLimits:
     last_salvageable: Figure
 
 
-def push_limits(sample: Sample, finding: Finding, rated: float = 0.0) -> PushLimits:
+def push_limits(estimate: FamilyEstimate, finding: Finding, rated: float = 0.0) -> PushLimits:
     """Find the last usable and the last salvageable push inside the tested times."""
     if finding.time_min.value is None:
         return PushLimits(absent(finding.time_min.why), absent(finding.time_min.why))
     normal = np.asarray(finding.time_min.value)
-    ladder = [n / 6 for n in range(25)]
+    time_grid = [n / 6 for n in range(25)]
     losses, tested = [], []
-    for stops in ladder:
-        time, loss, _ = held_answers(sample.best, normal, float(stops), HIGHLIGHT_STOPS, rated)
-        tested.append(stops == 0 or sample.not_tested(float(time)) is None)
+    for stops in time_grid:
+        time, loss, _ = held_answers(estimate.best, normal, float(stops), HIGHLIGHT_STOPS, rated)
+        tested.append(stops == 0 or estimate.not_tested(float(time)) is None)
         losses.append(float(loss))
 
     def last(limit: float) -> Figure:
-        within = [s for s, a, ok in zip(ladder, losses, tested, strict=True) if ok and a <= limit]
+        within = [
+            s for s, a, ok in zip(time_grid, losses, tested, strict=True) if ok and a <= limit
+        ]
         if not within:
             return absent("even the normal exposure loses more than this")
         reach = float(within[-1])
-        following = ladder.index(within[-1]) + 1
-        if following == len(ladder) or not tested[following]:
+        following = time_grid.index(within[-1]) + 1
+        if following == len(time_grid) or not tested[following]:
             return Figure(reach, basis=Basis.EXTRAPOLATED, why="the tested times end here")
         return Figure(reach)
 
@@ -66,7 +68,7 @@ class HeldRange:
     lowest: Figure
 
 
-def held_range(strip: StripFigures) -> HeldRange:
+def held_range(strip: StripMetrics) -> HeldRange:
     """The range of EIs that one strip's development holds."""
     lowest = absent(strip.shoulder_stops.why or strip.zone_ei.why)
     if strip.zone_ei.value is None:

@@ -11,11 +11,11 @@ import numpy as np
 from vadrin.core.curves import metrics
 from vadrin.core.curves.detail import fractional_gradient_point
 from vadrin.core.curves.shape import Array, Curves
-from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.family import Family, Target, figure_at_time
 from vadrin.core.fitting.intervals import ratio_figure
-from vadrin.core.results.finding import Finding, Sample, find
+from vadrin.core.results.finding import FamilyEstimate, Finding, find
 
 ZONE_VIII = 1.30
 SCENE_STOPS = 7.0
@@ -64,12 +64,14 @@ def _apart(key: str, index: Figure, shadow: Figure) -> str:
     return words + "."
 
 
-def _figure_at(sample: Sample, minutes: float, drawn: Array | None, read: _Reader) -> Figure:
-    value = float(read(sample.best, np.asarray(minutes)))
+def _figure_at(
+    estimate: FamilyEstimate, minutes: float, drawn: Array | None, read: _Reader
+) -> Figure:
+    value = float(read(estimate.best, np.asarray(minutes)))
     cloud = None
-    if sample.drawn is not None and drawn is not None:
-        cloud = read(sample.drawn, drawn)
-    return ratio_figure(value, cloud, sample.freedom, "no such point on the curve at this time")
+    if estimate.drawn is not None and drawn is not None:
+        cloud = read(estimate.drawn, drawn)
+    return ratio_figure(value, cloud, estimate.freedom, "no such point on the curve at this time")
 
 
 def _print_quality(family: Family, minutes: Array) -> Array:
@@ -85,7 +87,7 @@ def _data_sheet(family: Family, minutes: Array) -> Array:
     return np.asarray(10.0 / 10.0 ** figure_at_time(family, middle, minutes))
 
 
-def school_answers(sample: Sample, target: Target) -> tuple[SchoolAnswer, ...]:
+def school_answers(estimate: FamilyEstimate, target: Target) -> tuple[SchoolAnswer, ...]:
     """Every school's answer from the same family of curves.
 
     Parameters
@@ -97,9 +99,9 @@ def school_answers(sample: Sample, target: Target) -> tuple[SchoolAnswer, ...]:
     gradient_target = target
     if target.kind in ("zone8", "iso"):
         gradient_target = Target("scene", SCENE_STOPS)
-    shadow, _ = find(sample, Target("zone8", ZONE_VIII))
-    standard, _ = find(sample, Target("iso", metrics.ISO_DELTA_D))
-    gradient, drawn = find(sample, gradient_target)
+    shadow, _ = find(estimate, Target("zone8", ZONE_VIII))
+    standard, _ = find(estimate, Target("iso", metrics.ISO_DELTA_D))
+    gradient, drawn = find(estimate, gradient_target)
     answers: list[tuple[str, Figure, Finding]] = [
         ("shadow", shadow.zone_ei, shadow),
         ("standard", standard.speed, standard),
@@ -108,7 +110,7 @@ def school_answers(sample: Sample, target: Target) -> tuple[SchoolAnswer, ...]:
     for key, read in (("print quality", _print_quality), ("data sheet", _data_sheet)):
         index = absent(gradient.time_min.why)
         if gradient.time_min.value is not None:
-            index = _figure_at(sample, gradient.time_min.value, drawn, read)
+            index = _figure_at(estimate, gradient.time_min.value, drawn, read)
         answers.append((key, index, gradient))
     return tuple(
         SchoolAnswer(key, index, found.time_min, _apart(key, index, shadow.zone_ei))
@@ -116,7 +118,7 @@ def school_answers(sample: Sample, target: Target) -> tuple[SchoolAnswer, ...]:
     )
 
 
-def match_ei(strip: StripFigures, reference: StripFigures, reference_ei: float) -> Figure:
+def match_ei(strip: StripMetrics, reference: StripMetrics, reference_ei: float) -> Figure:
     """The EI at which a stock's Zone I density equals the reference stock's (match school).
 
     Parameters

@@ -49,7 +49,7 @@ class Card:
     rows: tuple[CardRow, ...]
     grounds: str
     tested_on: str
-    warnings: tuple[str, ...]
+    diagnostics: tuple[str, ...]
     care: str
 
 
@@ -120,7 +120,7 @@ def _draw(page: _Page, card: Card) -> None:
     _table(page, card, 46 * k, k)
     y = page.height - 21 * k
     page.rule(y - 4 * k)
-    notes = card.grounds + "".join(f" Mind: {w}" for w in card.warnings)
+    notes = card.grounds + "".join(f" Mind: {w}" for w in card.diagnostics)
     if card.agitation:
         notes = f"Agitation: {card.agitation}. {notes}"
     y = page.paragraph(y, notes, 7.5 * k, 3)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from vadrin.core.curves.strip_metrics import StripFigures
-from vadrin.core.diagnostic import Warning
+from vadrin.core.curves.strip_metrics import StripMetrics
+from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.finding import Finding
@@ -32,7 +32,7 @@ def figure(of: Figure) -> dict[str, Any]:
     return {"value": of.value, "low": of.low, "high": of.high, **basis}
 
 
-def _warning(of: Warning) -> dict[str, Any]:
+def _warning(of: Diagnostic) -> dict[str, Any]:
     return {
         "key": of.key,
         "severity": of.severity.value,
@@ -43,12 +43,12 @@ def _warning(of: Warning) -> dict[str, Any]:
     }
 
 
-def _sentences(warnings: tuple[Warning, ...]) -> list[str]:
-    return [f"{w.sentence} {w.remedy}" for w in warnings]
+def _sentences(diagnostics: tuple[Diagnostic, ...]) -> list[str]:
+    return [f"{w.sentence} {w.remedy}" for w in diagnostics]
 
 
-def _strip(of: StripFigures, warnings: tuple[Warning, ...]) -> dict[str, Any]:
-    mine = tuple(w for w in warnings if w.strip == of.label)
+def _strip(of: StripMetrics, diagnostics: tuple[Diagnostic, ...]) -> dict[str, Any]:
+    mine = tuple(w for w in diagnostics if w.strip == of.label)
     return {
         "time_min": of.time_min,
         "temperature_c": of.temperature_c,
@@ -147,7 +147,7 @@ def report_of(analysis: Analysis, source: str) -> dict[str, Any]:
         "source": source,
         "meter_constant": analysis.settings.meter_constant,
         "reading_noise": analysis.noise,
-        "strips": {s.label: _strip(s, analysis.warnings) for s in analysis.strips},
+        "strips": {s.label: _strip(s, analysis.diagnostics) for s in analysis.strips},
         "iso": {
             "time_min": figure(analysis.iso.time_min),
             "speed": figure(analysis.iso.speed),
@@ -164,6 +164,6 @@ def report_of(analysis: Analysis, source: str) -> dict[str, Any]:
         },
         "reversal_speed": figure(analysis.reversal_speed),
         "next_steps": [_next_step(n) for n in analysis.next_steps],
-        "warnings": _sentences(analysis.warnings),
-        "warning_details": [_warning(w) for w in analysis.warnings],
+        "warnings": _sentences(analysis.diagnostics),
+        "warning_details": [_warning(w) for w in analysis.diagnostics],
     }

@@ -95,10 +95,10 @@ class FindingColumn(QWidget):
             column.addWidget(rule())
             column.addWidget(self._push_table(headline.pushes))
         self._add_advice(column, headline)
-        if analysis and analysis.warnings:
+        if analysis and analysis.diagnostics:
             column.addWidget(rule())
             column.addWidget(text("Mind", 13, 500, "soft"))
-            for warning in analysis.warnings[:6]:
+            for warning in analysis.diagnostics[:6]:
                 tone = "grease" if warning.severity is Severity.SERIOUS else ""
                 column.addWidget(text(warning.sentence, 13, tone=tone, wrap=True))
                 column.addWidget(text(warning.remedy, 12, tone="soft", wrap=True))

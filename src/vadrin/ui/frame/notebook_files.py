@@ -126,11 +126,11 @@ class NotebookFiles:
         self.open(target)
 
     def _rescue(self, path: Path) -> None:
-        from vadrin.notebook.recovery import rescue
+        from vadrin.notebook.recovery import recover
 
         target = self._beside(path, "recovered")
         try:
-            counts = rescue(path, target)
+            counts = recover(path, target)
         except (NotebookError, OSError) as error:
             self._window.banner.complain(f"{error}.")
             return

@@ -75,7 +75,7 @@ class Window(QMainWindow):
         self._build()
         self._listen()
         self._bind_keys()
-        self.wear(DAY)
+        self.set_look(DAY)
         self.bench.go(self.bench.station)
 
     def _build(self) -> None:
@@ -220,9 +220,9 @@ class Window(QMainWindow):
 
     def next_look(self) -> None:
         """Day, dim, safelight, and round again."""
-        self.wear(LOOKS[(LOOKS.index(self.look) + 1) % len(LOOKS)])
+        self.set_look(LOOKS[(LOOKS.index(self.look) + 1) % len(LOOKS)])
 
-    def wear(self, look: Look) -> None:
+    def set_look(self, look: Look) -> None:
         """Put on a look."""
         self.look = look
         app = QApplication.instance()
@@ -250,7 +250,7 @@ class Window(QMainWindow):
             self.finding.hide()
             self.finding.deleteLater()
             self.finding = None
-        self.wear(self.look)
+        self.set_look(self.look)
         self._turn()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:

@@ -11,7 +11,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.curves.shape import GRID, Array
-from vadrin.core.curves.strip_metrics import StripFigures
+from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.exposure.arithmetic import meter_point
 from vadrin.core.results.analysis import Analysis
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
@@ -106,7 +106,7 @@ class CurvePlot(pg.PlotWidget):
                 colour = self._look.strip_colour(place, len(ordered))
                 self._draw_readings(strip, sheet.test.meter_constant, colour, place)
         assumed = bool(expected)
-        curves: tuple[StripFigures | ExpectedStrip, ...] = expected
+        curves: tuple[StripMetrics | ExpectedStrip, ...] = expected
         if not assumed and analysis:
             curves = analysis.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
@@ -177,7 +177,7 @@ class CurvePlot(pg.PlotWidget):
     def _draw_curves(
         self,
         sheet: TestSheet,
-        shown: list[StripFigures | ExpectedStrip],
+        shown: list[StripMetrics | ExpectedStrip],
         span: tuple[float, float],
         assumed: bool,
     ) -> None:
@@ -207,7 +207,7 @@ class CurvePlot(pg.PlotWidget):
         """Cross the readings the fit refused."""
         named = {
             (w.strip, name)
-            for w in (analysis.warnings if analysis else ())
+            for w in (analysis.diagnostics if analysis else ())
             for name in w.frames
             if w.strip and only_strip in ("", w.strip)
         }
@@ -258,7 +258,7 @@ class CurvePlot(pg.PlotWidget):
             self.picked.emit(best)
 
 
-def _end_words(strip: StripFigures | ExpectedStrip) -> str:
+def _end_words(strip: StripMetrics | ExpectedStrip) -> str:
     return (
         strip.label if strip.time_min is None else f"{minutes_text(strip.time_min)} {strip.label}"
     )
@@ -280,7 +280,7 @@ def _exposures(sheet: TestSheet) -> tuple[float, float]:
 
 
 def curve_points(
-    strip: StripFigures | ExpectedStrip, span: tuple[float, float]
+    strip: StripMetrics | ExpectedStrip, span: tuple[float, float]
 ) -> tuple[Array, Array]:
     """A strip's curve as drawn: lg exposure and density, where it was read and planned."""
     x = float(strip.curve.toe) + GRID

@@ -18,7 +18,7 @@ from vadrin.app.workbench import Workbench
 from vadrin.core.exposure.arithmetic import shutter_name
 from vadrin.notebook.records.all_records import DOUBLED, EXPOSED, PLANNED, SKIPPED
 from vadrin.ui.stations.expose.papers import write_labels, write_script
-from vadrin.ui.stations.expose.prompts import ShootingAsks
+from vadrin.ui.stations.expose.prompts import ExposePrompts
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.ask_line import AskLine
@@ -74,7 +74,7 @@ class ExposeStation(Station):
         self.column.addWidget(self._then)
         self.column.addStretch(1)
         self.asked = AskLine(self.refuse, self.take_focus)
-        self._asks = ShootingAsks(bench, self.asked, self._cue, self._next)
+        self._asks = ExposePrompts(bench, self.asked, self._cue, self._next)
         self.column.addWidget(self.asked)
         self.column.addWidget(self.refusal)
         self.column.addStretch(1)

@@ -23,7 +23,7 @@ from vadrin.ui.widgets.ask_line import AskLine
 from vadrin.ui.widgets.sound_cues import Cue
 
 
-class ShootingAsks:
+class ExposePrompts:
     """Asks on a station's line, and hands the answers on as edits.
 
     Parameters

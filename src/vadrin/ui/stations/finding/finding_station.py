@@ -9,7 +9,7 @@ from vadrin.app.display.quantities import date_text, minutes_text, number_typed
 from vadrin.app.process.development import choose_school, choose_target, decide, sign
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import target_text
-from vadrin.app.results.decision_basis import fresh_text, rot_of
+from vadrin.app.results.decision_basis import changes_since_decision, present_answer
 from vadrin.app.results.headline import SCHOOL_WORDS
 from vadrin.app.results.school_rows import limits_text
 from vadrin.app.test_sheet import TestSheet
@@ -17,7 +17,7 @@ from vadrin.app.workbench import Workbench
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.fitting.family import TARGETS
 from vadrin.core.results.analysis import Analysis
-from vadrin.ui.stations.finding.tables import compared_table, push_table, school_table
+from vadrin.ui.stations.finding.tables import comparison_table, push_table, school_table
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.parts import WordField, button, chooser, rule, sentence, text
@@ -99,7 +99,7 @@ class FindingStation(Station):
             column.addWidget(text(words, 15, wrap=True))
         else:
             if scene.analysis.compared:
-                column.addWidget(compared_table(scene.sheet, scene.analysis))
+                column.addWidget(comparison_table(scene.sheet, scene.analysis))
                 column.addWidget(rule())
             self._tables(column, scene.analysis)
         column.addStretch(1)
@@ -121,11 +121,11 @@ class FindingStation(Station):
     def _show_decision(self, sheet: TestSheet) -> None:
         ready = self._analysis is not None and answer_of(sheet, self._analysis).ready
         self._decide.setEnabled(ready)
-        rot = rot_of(sheet)
+        rot = changes_since_decision(sheet)
         self.rotten.setVisible(rot is not None)
         self._decide.setText("Decide anew" if rot else "Decide on this")
         if rot is not None:
-            now = fresh_text(sheet, self._analysis) if self._analysis else "being worked out"
+            now = present_answer(sheet, self._analysis) if self._analysis else "being worked out"
             self.rotten.setText(f"{rot.sentence()} With them it is now {now}. What was decided "
                                 "stays as it is until you decide anew.")  # fmt: skip
         self._signed.setVisible(bool(sheet.findings))

@@ -8,7 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
-from vadrin.app.results.comparison_rows import HEADS, compared_lines
+from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.school_rows import school_lines
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -45,10 +45,10 @@ def school_table(analysis: Analysis) -> QWidget:
     return holder
 
 
-def compared_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
+def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
     """Other films, developers or processes beside the reference."""
     holder, grid = _grid(HEADS, 18)
-    for row, line in enumerate(compared_lines(sheet, analysis)):
+    for row, line in enumerate(comparison_rows(sheet, analysis)):
         grid.addWidget(text(line.name, 15, 500, wrap=True), 1 + 2 * row, 0, 2, 1, _TOP)
         for column, cell in enumerate(line.cells, start=1):
             shown = text(cell.shown, 15, 700 if column == 1 else 400)
@@ -73,9 +73,9 @@ def push_table(analysis: Analysis) -> QWidget:
         _hold(grid, row, 4, push.hold_midtone, weight)
         shared = push.fixed_share.time_min.value
         if shared is not None and push.stops:
-            hearsay = text(minutes_text(shared), 13, tone="soft")
-            hearsay.setToolTip("a rule of thumb, not measured here")
-            grid.addWidget(hearsay, row, 6)
+            rules_of_thumb = text(minutes_text(shared), 13, tone="soft")
+            rules_of_thumb.setToolTip("a rule of thumb, not measured here")
+            grid.addWidget(rules_of_thumb, row, 6)
         loss = push.hold_highlight.shadow_loss_stops.value
         if loss is not None:
             grave = verdict(loss) in ("salvage", "nothing there")

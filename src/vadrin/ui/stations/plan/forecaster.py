@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtBoundSignal, pyqtS
 
 if TYPE_CHECKING:
     from vadrin.app.plan.expected_curves import Expected, FoundBefore
-    from vadrin.app.plan.plan_forecast import Forecast, Question
+    from vadrin.app.plan.plan_forecast import ForecastInput, PlanForecast
     from vadrin.app.test_sheet import TestSheet
 
     _Film = tuple[float, FoundBefore | None]
@@ -50,7 +50,7 @@ class Forecaster(QObject):
         self._pool.setMaxThreadCount(1)
         self._films: dict[_Film, Expected] = {}
         self._asked: _Film | None = None
-        self._known: dict[Question, Forecast] = {}
+        self._known: dict[ForecastInput, PlanForecast] = {}
 
     @property
     def busy(self) -> bool:
@@ -72,22 +72,24 @@ class Forecaster(QObject):
             self._pool.start(_Job(lambda: (key, expected_film(index, found)), self._take))
         return None
 
-    def forecast(self, sheet: TestSheet, film: Expected) -> Forecast:
+    def forecast(self, sheet: TestSheet, film: Expected) -> PlanForecast:
         """The forecast for a plan."""
-        from vadrin.app.plan.plan_forecast import forecast, question_of_plan
+        from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan
 
-        question = question_of_plan(sheet, film)
+        question = forecast_input(sheet, film)
         if question not in self._known:
             while len(self._known) >= _KEPT:
                 self._known.pop(next(iter(self._known)))
-            self._known[question] = forecast(question)
+            self._known[question] = forecast_plan(question)
         return self._known[question]
 
-    def of_bracket(self, sheet: TestSheet, film: Expected, first: float, last: float) -> Forecast:
+    def of_bracket(
+        self, sheet: TestSheet, film: Expected, first: float, last: float
+    ) -> PlanForecast:
         """The forecast for a plan with another bracket, as one is dragged."""
-        from vadrin.app.plan.plan_forecast import forecast, question_of_plan, with_bracket
+        from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
 
-        return forecast(with_bracket(question_of_plan(sheet, film), sheet, first, last))
+        return forecast_plan(with_bracket(forecast_input(sheet, film), sheet, first, last))
 
     def ask_smallest(self, sheet: TestSheet, film: Expected, stops: float) -> None:
         """Find the smallest plan for a wanted sureness; it is sent."""

@@ -8,7 +8,7 @@ from dataclasses import replace
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.quantities import list_text
-from vadrin.app.library.variants import drift_from_model
+from vadrin.app.library.variants import changes_from_source
 from vadrin.app.plan.camera_settings import advice_on
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.app.plan.expected_curves import found_before
@@ -19,7 +19,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.notebook.records.all_records import Test
 from vadrin.notebook.records.kit import Camera, Lens
-from vadrin.ui.stations.plan.outlook import Outlook
+from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
 from vadrin.ui.stations.plan.plan_words import FORMS, WORDS
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.theme.typeface import px
@@ -51,12 +51,13 @@ class PlanStation(Station):
         self.notes = text("", 13, tone="soft", wrap=True)
         for label in (self.advice, self.notes):
             self.column.addWidget(label)
-        self.outlook = Outlook()
-        self.outlook.take.connect(self._take)
-        self.outlook.bracket.connect(self._move_bracket)
-        self.column.addWidget(self.outlook, 1)
-        self.aside = self.outlook.tells
-        self.aside.sureness.refused.connect(self.refuse)
+        self.forecast_panel = ForecastPanel()
+        self.forecast_panel.take.connect(self._take)
+        self.forecast_panel.bracket.connect(self._move_bracket)
+        self.column.addWidget(self.forecast_panel, 1)
+        column = self.forecast_panel.forecast_column
+        self.aside = column
+        column.sureness.refused.connect(self.refuse)
 
     def _build(self) -> None:
         f = self._field
@@ -115,9 +116,11 @@ class PlanStation(Station):
         if self._wish is None:
             return
         word = WORDS[key]
-        wish = word.edit(self._wish, typed)
+        request = word.edit(self._wish, typed)
         try:
-            self.bench.edit_or_raise(lambda book: apply_plan(book, wish, f"change the {word.name}"))
+            self.bench.edit_or_raise(
+                lambda book: apply_plan(book, request, f"change the {word.name}")
+            )
         except EditRefusedError as refusal:
             raise ValueError(str(refusal)) from refusal
 
@@ -149,7 +152,7 @@ class PlanStation(Station):
         self._advise(sheet)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not sheet and before.test.id == test.id
-        self.outlook.show_plan(scene, found_before(book, sheet), stepped)
+        self.forecast_panel.show_plan(scene, found_before(book, sheet), stepped)
 
     def _show_sentences(self, kind: Kind, test: Test) -> None:
         self._question.setText(kind.question)
@@ -185,7 +188,7 @@ class PlanStation(Station):
 
     def _advise(self, sheet: TestSheet) -> None:
         advice = advice_on(self.bench.notebook, sheet)
-        changed = drift_from_model(self.bench.notebook, sheet)
+        changed = changes_from_source(self.bench.notebook, sheet)
         faults = list(advice.faults)
         if changed is not None and len(changed) > 1:
             names = list_text([d.name for d in changed])
@@ -208,8 +211,8 @@ class PlanStation(Station):
             test = replace(self._wish.test, first_stop=first, last_stop=last)
             self._apply(replace(self._wish, test=test), "move the bracket")
 
-    def _apply(self, wish: PlanEdit, label: str) -> None:
+    def _apply(self, request: PlanEdit, label: str) -> None:
         try:
-            self.bench.edit_or_raise(lambda book: apply_plan(book, wish, label))
+            self.bench.edit_or_raise(lambda book: apply_plan(book, request, label))
         except EditRefusedError as refusal:
             self.refuse(str(refusal))

@@ -9,7 +9,7 @@ from typing import Any
 from vadrin.app.display.quantities import list_text, minutes_typed, number_typed, times_typed
 from vadrin.app.expose.script import aperture_name
 from vadrin.app.library.cupboard import seconds_typed
-from vadrin.app.plan.compared_materials import COMPARED, MOST, names_against
+from vadrin.app.plan.compared_materials import COMPARED, MOST, compared_names
 from vadrin.app.plan.kind_pages import numbers_of
 from vadrin.app.plan.planning import MOST_STRIPS, PlanEdit
 from vadrin.app.test_sheet import TestSheet
@@ -164,7 +164,7 @@ def _second(words: str) -> str:
 
 def _against(plan: PlanEdit, words: str) -> PlanEdit:
     test = replace(plan.test, against=_named(words))
-    if len(names_against(test)) > MOST:
+    if len(compared_names(test)) > MOST:
         raise ValueError(f"at most {MOST} beside the reference")
     return replace(plan, test=test)
 

@@ -17,8 +17,15 @@ from vadrin.app.expose.roll_entry import ROLL_HINT, enter_roll
 from vadrin.app.plan.kind_pages import KINDS, Kind, numbers_of
 from vadrin.app.plan.planning import EditRefusedError, start_kind
 from vadrin.app.workbench import Workbench
-from vadrin.core.planning.layout import plan_of
-from vadrin.core.planning.test_kinds import BLANK, FOGGED, LOST, PlannedFrame, StripPlan, Wish
+from vadrin.core.planning.layout import lay_out_plan
+from vadrin.core.planning.test_kinds import (
+    BLANK,
+    FOGGED,
+    LOST,
+    PlannedFrame,
+    PlanRequest,
+    StripPlan,
+)
 from vadrin.ui.stations.station import Scene, Station
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px
@@ -28,9 +35,9 @@ _MOST_STRIPS, _MOST_FRAMES = 6, 24
 
 
 def _strips_of(kind: Kind) -> tuple[StripPlan, ...]:
-    wish = Wish(kind.key, 100.0, kind.first, kind.last, kind.step, 2, kind.times,
+    request = PlanRequest(kind.key, 100.0, kind.first, kind.last, kind.step, 2, kind.times,
                 numbers_of(kind.second), arrangement=kind.arrangement)  # fmt: skip
-    return plan_of(wish)[:_MOST_STRIPS]
+    return lay_out_plan(request)[:_MOST_STRIPS]
 
 
 class _Kinds(QAbstractListModel):

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import number_typed
 from vadrin.app.process.development import add_reading, leave_out, next_to_read, replace_readings
-from vadrin.app.read.reading_doubts import doubt_of
+from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.ui.plots.curve_plot import CurvePlot
@@ -129,7 +129,7 @@ class ReadStation(Station):
         self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
         self._film.show_density(frame.density, scene.look)
         self._show_repeats(frame)
-        doubt = doubt_of(sheet, frame, scene.analysis)
+        doubt = reading_doubt(sheet, frame, scene.analysis)
         self._doubt.setText(doubt)
         self._doubt.setVisible(bool(doubt))
         out = bool(frame.readings) and all(r.left_out for r in frame.readings)

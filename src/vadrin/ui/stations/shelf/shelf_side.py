@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.display.quantities import date_text
 from vadrin.app.library.differences import conditions_of, differences, verdict
 from vadrin.app.library.shelf_index import StoreLine, bottles, film_left
-from vadrin.app.library.variants import CHOICES, start_like
+from vadrin.app.library.variants import CHOICES, start_variant
 from vadrin.app.plan.planning import EditRefusedError
 from vadrin.app.test_sheet import TestSheet, load_sheet
 from vadrin.app.workbench import Workbench
@@ -181,7 +181,7 @@ class ShelfSide(QWidget):
         self.refusal.hide()
         try:
             made = self._bench.edit_or_raise(
-                lambda notebook: start_like(notebook, test_id, what, words)
+                lambda notebook: start_variant(notebook, test_id, what, words)
             )
         except EditRefusedError as refusal:
             self.refusal.setText(str(refusal))

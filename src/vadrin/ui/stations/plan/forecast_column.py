@@ -6,7 +6,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import number_typed
-from vadrin.app.plan.plan_forecast import Forecast, Told
+from vadrin.app.plan.plan_forecast import ForecastLine, PlanForecast
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.parts import WordField, button, rule, sentence, text
@@ -31,12 +31,12 @@ class _Lines(QWidget):
         self._grid.setColumnStretch(0, 1)
         self._rows: list[tuple[QLabel, QLabel, QLabel]] = []
 
-    def show_lines(self, lines: tuple[Told, ...]) -> None:
+    def show_lines(self, lines: tuple[ForecastLine, ...]) -> None:
         """Show as many lines as there are."""
         while len(self._rows) < len(lines):
             self._add()
         for place, row in enumerate(self._rows):
-            line = lines[place] if place < len(lines) else Told("", "")
+            line = lines[place] if place < len(lines) else ForecastLine("", "")
             for label, words in zip(row, (line.name, line.shown, line.why), strict=True):
                 if label.text() != words:
                     label.setText(words)
@@ -54,7 +54,7 @@ class _Lines(QWidget):
         self._rows.append((name, shown, why))
 
 
-class PlanTells(QWidget):
+class ForecastColumn(QWidget):
     """The forecast as lines, what another plan would tell, and the smallest for a sureness."""
 
     asked = pyqtSignal(float)
@@ -86,7 +86,7 @@ class PlanTells(QWidget):
         column.addStretch(1)
         self._found: Smallest | None = None
 
-    def show_forecast(self, made: Forecast | None) -> None:
+    def show_forecast(self, made: PlanForecast | None) -> None:
         """Show what to expect; None while the film's likely curves are worked out."""
         self.basis.setText(made.basis if made else "What to expect is being worked out …")
         self._answers.show_lines(made.answers if made else ())

@@ -12,7 +12,7 @@ from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_stri
 from vadrin.app.plan.planning import has_bracket
 from vadrin.app.plan.smallest_plan import KINDS, Smallest
 from vadrin.app.test_sheet import TestSheet
-from vadrin.ui.stations.plan.forecast_lines import PlanTells
+from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
 from vadrin.ui.stations.plan.plan_plot import PlanPlot
 from vadrin.ui.stations.station import Scene
@@ -23,7 +23,7 @@ _PAUSE_MS = 120
 _FOLLOW_MS = 30
 
 
-class Outlook(QWidget):
+class ForecastPanel(QWidget):
     """Shows what to expect of a plan, and hands on what is chosen from it."""
 
     take = pyqtSignal(object)
@@ -35,9 +35,9 @@ class Outlook(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(4))
         self.plot = PlanPlot()
-        self.tells = PlanTells()
-        self.tells.asked.connect(self._ask_smallest)
-        self.tells.taken.connect(self.take)
+        self.forecast_column = ForecastColumn()
+        self.forecast_column.asked.connect(self._ask_smallest)
+        self.forecast_column.taken.connect(self.take)
         self.plot.setMinimumHeight(px(140))
         column.addWidget(self.plot, 1)
         self._caption = text("", 12, tone="soft", wrap=True)
@@ -65,7 +65,7 @@ class Outlook(QWidget):
     def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
         """Say at once what to expect; draw at once too, unless a word is being stepped."""
         if scene.sheet is not self._sheet:
-            self.tells.forget_smallest()
+            self.forecast_column.forget_smallest()
         self._scene, self._found = scene, found
         self._film = None
         if scene.sheet is not None:
@@ -89,9 +89,9 @@ class Outlook(QWidget):
         sheet = self._sheet
         if sheet is None or sheet.read():
             return
-        self.tells.show_least(sheet.test.kind in KINDS and self._film is not None)
+        self.forecast_column.show_least(sheet.test.kind in KINDS and self._film is not None)
         film = self._film
-        self.tells.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
+        self.forecast_column.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
 
     def _draw(self) -> None:
         scene, sheet = self._scene, self._sheet
@@ -127,7 +127,7 @@ class Outlook(QWidget):
     def _smallest_found(self, made: tuple[TestSheet, Smallest]) -> None:
         """Show it, unless the plan it was looked for has changed meanwhile."""
         if made[0] is self._sheet:
-            self.tells.show_smallest(made[1])
+            self.forecast_column.show_smallest(made[1])
 
     def _follow(self, first: float, last: float) -> None:
         self._dragged = first, last
@@ -142,9 +142,9 @@ class Outlook(QWidget):
         """What the bracket under the hand would tell."""
         if self._sheet is not None and self._film is not None:
             told = self.forecaster.of_bracket(self._sheet, self._film, *self._dragged)
-            self.tells.show_forecast(told)
+            self.forecast_column.show_forecast(told)
 
     def _ask_smallest(self, stops: float) -> None:
         if self._sheet is not None and self._film is not None:
-            self.tells.working()
+            self.forecast_column.working()
             self.forecaster.ask_smallest(self._sheet, self._film, stops)
