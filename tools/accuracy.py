@@ -14,12 +14,13 @@ import numpy as np
 
 from vadrin.core.curves import metrics
 from vadrin.core.curves.shape import Curves
-from vadrin.core.curves.strip_metrics import metrics_of_strips
-from vadrin.core.fitting.family import Family, Target
+from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import push_table
+from vadrin.core.results.strip_metrics import metrics_of_strips
 from vadrin.core.simulation.film import (
     Densitometer,
     Film,

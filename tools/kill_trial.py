@@ -17,15 +17,19 @@ import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from vadrin.notebook.records.all_records import EXPOSED, Frame, Reading, Stock, Test
+from vadrin.core.frames import FrameState
+from vadrin.notebook.records import Frame, Reading, Stock, Test
 from vadrin.notebook.store import Notebook
+
+_ONE_EDIT_S = 0.05
+"""About what an edit takes: the kill falls anywhere within one, after a number of edits."""
 
 
 def session(path: Path) -> None:
     """Edit for ever: plan, tick, develop, read, note stocks."""
     from PyQt6.QtCore import Qt
     from PyQt6.QtTest import QTest
-    from PyQt6.QtWidgets import QApplication
+    from PyQt6.QtWidgets import QApplication, QLabel
 
     from vadrin.commands.window import make_application, open_window
 
@@ -37,10 +41,14 @@ def session(path: Path) -> None:
 
     def press(key: Qt.Key, *modifiers: Qt.KeyboardModifier) -> None:
         QTest.keyClick(QApplication.focusWidget() or window, key, *modifiers)
+        app.processEvents()
+
+    labels = window.header.findChildren(QLabel)
+    state = next(x for x in labels if x.accessibleName() == "state of saving")
 
     def saved(**what: object) -> None:
         app.processEvents()
-        if "all saved" in window.header._state.text():
+        if "all saved" in state.text():
             print(json.dumps(what), flush=True)
 
     control, bench = Qt.KeyboardModifier.ControlModifier, window.bench
@@ -70,7 +78,7 @@ def _lost(path: Path, told: list[dict[str, object]]) -> list[dict[str, object]]:
     book = Notebook(path)
     stocks = {s.id: s.name for s in book.all(Stock)}
     names = {t.id: stocks[t.stock_id] for t in book.all(Test)}
-    ticked = {f.id for f in book.all(Frame) if f.state == EXPOSED}
+    ticked = {f.id for f in book.all(Frame) if f.state == FrameState.EXPOSED}
     read = {(r.frame_id, r.density) for r in book.all(Reading)}
     book.close()
     there = {
@@ -83,7 +91,8 @@ def _lost(path: Path, told: list[dict[str, object]]) -> list[dict[str, object]]:
 
 def trial(seed: int) -> tuple[int, int, str]:
     """One session killed at a random moment: edits told, edits lost, and what went wrong."""
-    wait = random.Random(seed).uniform(0.0, 1.5)
+    rng = random.Random(seed)
+    edits, wait = rng.randint(1, 40), rng.uniform(0.0, _ONE_EDIT_S)
     environment = {
         **os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": os.pathsep.join(sys.path),
     }  # fmt: skip
@@ -91,10 +100,10 @@ def trial(seed: int) -> tuple[int, int, str]:
         path = Path(folder) / "killed.vadrin"
         command = [sys.executable, __file__, "--session", str(path)]
         with subprocess.Popen(command, stdout=subprocess.PIPE, env=environment, text=True) as run:
-            first = run.stdout.readline()
+            first = [run.stdout.readline() for _ in range(edits)]
             time.sleep(wait)
             run.kill()
-            lines = [first, *run.stdout.read().splitlines(keepends=True)]
+            lines = [*first, *run.stdout.read().splitlines(keepends=True)]
         told = [json.loads(line) for line in lines if line.endswith("\n")]
         try:
             return len(told), len(_lost(path, told)), ""

@@ -4,8 +4,10 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.library.cupboard import FORMS, new_record, set_field, shown, title_of, typed
+from vadrin.app.entry.film import names_typed
+from vadrin.app.library.cupboard import new_record, set_field, shown, title_of, typed
 from vadrin.app.library.differences import conditions_of, differences
+from vadrin.app.library.forms import FORMS, FieldKind
 from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
@@ -13,12 +15,14 @@ from vadrin.app.library.named_records import (
     lens_named,
     stock_named,
 )
-from vadrin.app.library.variants import CHANGES, TIMES, changes_from_source, start_variant
-from vadrin.app.plan.compared_materials import MOST, compared_material, compared_names
-from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, rolls_begun, start_kind
+from vadrin.app.plan.compared_materials import MOST_COMPARED, compared_material
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
+from vadrin.app.plan.starting_tests import rolls_begun, start_kind
+from vadrin.app.plan.variants import CHANGES, TIMES, changes_from_source, start_variant
 from vadrin.app.test_sheet import load_sheet
-from vadrin.notebook.records.all_records import Strip, Test
-from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, Stock
+from vadrin.core.planning.plan_request import Arrangement, Compared
+from vadrin.errors import EditRefusedError, EntryError
+from vadrin.notebook.records import Batch, Developer, Stock, Strip, Test
 
 OTHER = {
     "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",
@@ -74,19 +78,23 @@ def test_a_likeness_of_times_lays_other_strips(notebook):
     ],
 )  # fmt: skip
 def test_names_are_parted_as_they_are_written(words, names):
-    assert list(compared_names(Test(against=words))) == names
+    assert list(names_typed(words)) == names
 
 
 def test_what_is_set_beside_is_found_or_written_once(notebook):
     with notebook.change("names"):
         film = stock_named(notebook, "Merrow Pan 125", 125.0)
         test = Test(stock_id=film.id)
-        stock = compared_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        stock = compared_material(
+            notebook, replace(test, compared=Compared.STOCKS), "Ostrel 400 batch O1"
+        )
         assert notebook.get(Batch, stock.batch_id).stock_id == stock.stock_id
         assert notebook.get(Stock, stock.stock_id).name == "Ostrel 400"
-        again = compared_material(notebook, replace(test, compared="stocks"), "Ostrel 400 batch O1")
+        again = compared_material(
+            notebook, replace(test, compared=Compared.STOCKS), "Ostrel 400 batch O1"
+        )
         assert again == stock
-        batch = compared_material(notebook, replace(test, compared="batches"), "M4")
+        batch = compared_material(notebook, replace(test, compared=Compared.BATCHES), "M4")
         assert notebook.get(Batch, batch.batch_id).stock_id == film.id
         assert (batch.stock_id, batch.developer_id) == (None, None)
         developer = compared_material(notebook, test, "Tarn 1+9").developer_id
@@ -101,17 +109,23 @@ def test_what_is_set_beside_is_found_or_written_once(notebook):
 
 
 def test_too_many_names_are_refused_and_nothing_is_lost(notebook):
-    sheet = plan(notebook, "compare", compared="batches", against="M4", arrangement="")
-    names = ", ".join(f"M{i}" for i in range(4, 4 + MOST))
-    many = replace(sheet.test, against=names)
+    sheet = plan(
+        notebook,
+        "compare",
+        compared=Compared.BATCHES,
+        compared_names=("M4",),
+        arrangement=Arrangement.SEQUENTIAL,
+    )
+    names = tuple(f"M{i}" for i in range(4, 4 + MOST_COMPARED))
+    many = replace(sheet.test, compared_names=names)
     apply_plan(notebook, PlanEdit(many, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "more")
     strips = load_sheet(notebook, sheet.test.id).strips
-    assert len(strips) == 1 + MOST
-    assert strips[-1].other == f"M{3 + MOST}"
-    both = replace(many, arrangement="interleaved")
+    assert len(strips) == 1 + MOST_COMPARED
+    assert strips[-1].other == f"M{3 + MOST_COMPARED}"
+    both = replace(many, arrangement=Arrangement.INTERLEAVED)
     with pytest.raises(EditRefusedError, match="compare one at a time"):
         apply_plan(notebook, PlanEdit(both, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "pairs")
-    assert len(notebook.all(Strip, test_id=sheet.test.id)) == 1 + MOST
+    assert len(notebook.all(Strip, test_id=sheet.test.id)) == 1 + MOST_COMPARED
 
 
 def test_a_film_brings_its_box_speed_but_not_over_a_chosen_one(notebook):
@@ -131,7 +145,7 @@ def test_a_film_brings_its_box_speed_but_not_over_a_chosen_one(notebook):
 
 
 def test_a_roll_is_offered_only_while_it_has_room(notebook):
-    first = plan(notebook, "speed", times=(8.0,), film_form="24 frames", step=1.0)
+    first = plan(notebook, "speed", times=(8.0,), film_amount=24.0, step=1.0)
     second = plan(notebook, "clip", times=(8.0,))
     used = len(first.frames())
     assert rolls_begun(notebook, second) == [f"24 frames after {used + 1}"]
@@ -139,6 +153,18 @@ def test_a_roll_is_offered_only_while_it_has_room(notebook):
         strip = first.strips[0].strip
         notebook.put(replace(strip, time_min=8.0))
     assert rolls_begun(notebook, load_sheet(notebook, second.test.id)) == []
+
+
+GOOD = {
+    FieldKind.TEXT: "as kept", FieldKind.WHOLE: "7", FieldKind.SECONDS: "1/60",
+    FieldKind.DAY: "2026-11-23", FieldKind.YES: "yes", FieldKind.RECIPROCITY: "t^1.3",
+}  # fmt: skip
+BAD = {
+    FieldKind.NUMBER: ("many", "not a number"), FieldKind.WHOLE: ("-1", "between|from|lies"),
+    FieldKind.SECONDS: ("soon", "1/125 or 2 s"), FieldKind.DAY: ("23.11.", "2026-11-23"),
+    FieldKind.LINK: ("no such thing", "make it first"), FieldKind.RECIPROCITY: ("slow", r"t\^1.3"),
+}  # fmt: skip
+MAY_NOT_BE_EMPTY = (FieldKind.NUMBER, FieldKind.WHOLE, FieldKind.SECONDS, FieldKind.LINK)
 
 
 @pytest.mark.parametrize("heading", FORMS)
@@ -149,29 +175,28 @@ def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading)
         camera_named(notebook, "Quayside 35")
     record = new_record(notebook, heading)
     kind, fields = FORMS[heading]
-    good = {"text": "as kept", "number": None, "whole": "7", "seconds": "1/60",
-            "day": "2026-11-23", "yes": "yes", "law": "t^1.3"}  # fmt: skip
-    bad = {"number": "many", "whole": "-1", "seconds": "soon", "day": "23.11.",
-           "link": "no such thing", "law": "slow"}  # fmt: skip
+    before = notebook.get(kind, record.id)
     for field in fields:
-        words = good.get(field.kind)
-        if field.kind == "number":
+        words = GOOD.get(field.kind)
+        if field.kind is FieldKind.NUMBER:
             words = f"{max(field.low, min(2.0, field.high)):g}"
-        if field.kind == "choice":
+        if field.kind is FieldKind.CHOICE:
             words = field.choices[-1]
-        if field.kind == "link":
+        if field.kind is FieldKind.LINK:
             words = title_of(notebook, notebook.all(field.link)[0])
         record = set_field(notebook, record, field, words)
         assert shown(notebook, notebook.get(kind, record.id), field) == words
-        if field.kind in bad:
-            with pytest.raises(ValueError, match=r"\w"):
-                typed(notebook, field, bad[field.kind])
-        if field.kind in ("number", "whole", "seconds", "link"):
+        if field.kind in BAD:
+            nonsense, remedy = BAD[field.kind]
+            with pytest.raises(EntryError, match=remedy):
+                typed(notebook, field, nonsense)
+        if field.kind in MAY_NOT_BE_EMPTY:
             if field.optional:
                 assert typed(notebook, field, "") is None
             else:
                 with pytest.raises(ValueError, match="cannot be left empty"):
                     typed(notebook, field, "")
-    notebook.undo()
-    assert notebook.get(kind, record.id) != record or fields[-1].kind == "text"
-    assert {Camera, Lens} <= {k for k, _ in FORMS.values()}
+    assert notebook.get(kind, record.id) != before
+    while notebook.undo_label() != f"new entry under {heading.lower()}":
+        notebook.undo()
+    assert notebook.get(kind, record.id) == before

@@ -7,7 +7,9 @@ from dataclasses import replace
 
 import pytest
 
+from vadrin.app.kinds import all_pages
 from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import (
     FoundBefore,
     expected_film,
@@ -15,22 +17,22 @@ from vadrin.app.plan.expected_curves import (
     found_before,
     quick,
 )
-from vadrin.app.plan.kind_pages import KINDS
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.plan_forecast import (
-    MEASURED_KINDS,
     forecast_input,
     forecast_plan,
     with_bracket,
 )
-from vadrin.app.plan.planning import PlanEdit, apply_plan, has_bracket, start_kind
 from vadrin.app.plan.smallest_plan import smallest_plan
+from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.answer import AS_DEVELOPED, answer_of
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.curves import metrics
 from vadrin.core.planning.film_prior import prior_curve
+from vadrin.core.planning.test_kinds import Foretold, kind_of
 from vadrin.core.results.analysis import analyse
-from vadrin.notebook.records.all_records import Finding
+from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
 
 
@@ -58,20 +60,20 @@ def planned(book, kind, times=(), **changes):
 TYPICAL = expected_film(100.0, None)
 
 
-@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
 def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
     told = forecast_plan(forecast_input(planned(notebook, kind), TYPICAL))
-    if kind not in MEASURED_KINDS:
+    if kind_of(kind).foretold is Foretold.NOTHING:
         assert (told.answers, told.variants, told.forecast) == ((), (), None)
         assert "no range can be foretold" in told.basis
         assert ("old film" in told.basis) == (kind == "rescue")
         return
     names = [line.name for line in told.answers]
     assert names[0] == "EI"
-    wants = {"time": ["time", "pull 1", "push 1", "push 2"], "push": ["time", "push 1", "push 2"],
-             "colour": ["time", "push 1", "push 2"],
+    wants = {"speed": [], "time": ["time", "pull 1", "push 1", "push 2"],
+             "push": ["time", "push 1", "push 2"], "colour": ["time", "push 1", "push 2"],
              "compare": ["another's speed, from the reference's"]}  # fmt: skip
-    assert names[1:] == wants.get(kind, names[1:])
+    assert names[1:] == wants[kind]
     assert all(line.shown != "none" or line.why for line in told.answers)
     assert "typical film" in told.basis
 
@@ -135,7 +137,7 @@ def test_a_finding_without_its_readings_still_moves_the_typical_film(question, k
 
 def test_readings_of_other_materials_do_not_speak_for_the_film(demo):
     sheet = sheet_of(demo, "Merrow")
-    question = json.loads(sheet.findings[-1].question)
+    question = json.loads(sheet.findings[-1].basis)
     for label in "BCDE":
         question["strips"][label]["material"] = "stock 9"
     found = FoundBefore(80.0, 7.5, "average_gradient", 0.58, "today", json.dumps(question))
@@ -203,7 +205,7 @@ def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
     assert "read the reference" in answer.index.why
 
 
-@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
 def test_only_a_bracket_on_film_is_dragged(notebook, kind):
     told = {"time", "speed", "push", "rescue", "compare", "colour", "reversal"}
     assert has_bracket(start_kind(notebook, kind)) == (kind in told)

@@ -6,45 +6,57 @@ import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from vadrin.app.display.quantities import minutes_text, minutes_typed, number_typed, times_typed
-from vadrin.app.entry.reciprocity_entry import law_typed
-from vadrin.app.expose.exposing import (
-    light_now,
-    mark_frame,
-    next_to_expose,
-    note_light,
-    rescale_rest,
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.densities import density_typed, temperature_typed
+from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, otherwise_typed
+from vadrin.app.entry.film import (
+    film_supply_text,
+    film_supply_typed,
+    name_typed,
+    names_typed,
 )
+from vadrin.app.entry.numbers import number_typed, numbers_typed
+from vadrin.app.entry.reciprocity_entry import reciprocity_typed
+from vadrin.app.entry.roll_line import roll_typed
+from vadrin.app.entry.times import day_typed, minutes_typed, seconds_typed, times_typed
+from vadrin.app.expose.exposing import light_now, mark_frame, note_light, rescale_rest
 from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
-from vadrin.app.expose.roll_entry import otherwise_typed, roll_typed, tick_sheet
 from vadrin.app.expose.script import script_rows
-from vadrin.app.library.cupboard import seconds_typed
+from vadrin.app.expose.ticked_sheet import tick_sheet
+from vadrin.app.frame_order import next_to_expose
 from vadrin.app.plan.camera_settings import limits_of
-from vadrin.app.plan.compared_materials import compared_names
-from vadrin.app.plan.kind_pages import numbers_of
-from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, start_kind
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
+from vadrin.app.plan.starting_tests import start_kind
+from vadrin.app.results.school_rows import school_typed
+from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.exposure.arithmetic import exact_shutter, shutter_name, stops_text
-from vadrin.core.planning.layout import capacity_of, taken_before
-from vadrin.core.planning.test_kinds import PlanError
-from vadrin.notebook.records.all_records import DOUBLED, EXPOSED, PLANNED, SKIPPED, Exposure, Test
-from vadrin.notebook.records.kit import Camera, Lens
-from vadrin.ui.stations.plan.plan_words import aperture_typed
+from vadrin.core.frames import FrameState
+from vadrin.core.planning.plan_request import FilmSupply, FilmUnit
+from vadrin.core.results.criteria import MEASURES
+from vadrin.errors import EditRefusedError, EntryError
+from vadrin.notebook.records import Camera, Exposure, Lens
 
 ONE_FILE = [HealthCheck.function_scoped_fixture]
 READERS = (
     number_typed,
     minutes_typed,
     times_typed,
-    numbers_of,
+    numbers_typed,
     seconds_typed,
-    law_typed,
+    reciprocity_typed,
     otherwise_typed,
     roll_typed,
-    capacity_of,
-    taken_before,
+    film_supply_typed,
     aperture_typed,
-    lambda w: compared_names(Test(against=w)),
+    names_typed,
+    name_typed,
+    density_typed,
+    temperature_typed,
+    exposure_index_typed,
+    day_typed,
+    school_typed,
+    target_typed,
 )
 TYPED = st.one_of(
     st.text(max_size=30),
@@ -59,11 +71,11 @@ def test_any_words_are_understood_or_refused(read, words):
     refusal, made = "", None
     try:
         made = read(words)
-    except (ValueError, PlanError) as error:
+    except EntryError as error:
         refusal = str(error)
     assert len(refusal) > 5 or not refusal
     nothing = made is None and not refusal
-    assert not nothing or read in (law_typed, capacity_of), "only these may find nothing said"
+    assert not nothing or read in (reciprocity_typed, film_supply_typed)
     if isinstance(made, float):
         assert math.isfinite(made)
 
@@ -72,6 +84,26 @@ def test_any_words_are_understood_or_refused(read, words):
 def test_stops_are_typed_as_they_are_written(thirds, halves):
     for stops in (thirds / 3, halves / 2):
         assert number_typed(stops_text(stops, signed=True)) == pytest.approx(stops, abs=1e-6)
+
+
+@given(amount=st.integers(1, 1000), unit=st.sampled_from(FilmUnit), taken=st.integers(0, 40))
+def test_film_is_typed_as_it_is_written(amount, unit, taken):
+    supply = FilmSupply(float(amount), unit, taken)
+    assert film_supply_typed(film_supply_text(supply)) == supply
+
+
+@given(name=st.sampled_from(sorted(MEASURES)), steps=st.lists(st.sampled_from([1, -1]), max_size=9))
+def test_a_target_is_stepped_within_its_reach_and_typed_as_shown(name, steps):
+    measure = MEASURES[name]
+    assert target_typed(measure.name) == (name, measure.usual)
+    shown = f"{measure.usual:g}"
+    for way in steps:
+        shown = target_value_stepped(name, shown, way)
+    if measure.lowest <= float(shown) <= measure.highest:
+        moved = measure.usual + measure.step * sum(steps)
+        assert target_value_typed(name, shown) == pytest.approx(moved, rel=1e-3)
+    with pytest.raises(EntryError, match=f"try {measure.usual:g}"):
+        target_value_typed(name, f"{measure.highest + 1:g}")
 
 
 @given(seconds=st.integers(30, 35_000))
@@ -101,7 +133,7 @@ def test_a_roll_in_a_line_is_read_as_it_was_shot(
     assert (roll.first, roll.last, roll.blanks) == (first, last, blanks)
     assert roll.step == pytest.approx(step)
     assert roll.exposure_index == index
-    assert set(roll.states) == {(doubled, DOUBLED), (skipped, SKIPPED)}
+    assert set(roll.states) == {(doubled, FrameState.DOUBLED), (skipped, FrameState.SKIPPED)}
 
 
 @pytest.fixture
@@ -126,10 +158,14 @@ def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest
     assert len(script_rows(script)) == 30
     entered = tick_sheet(notebook, script, line)
     assert entered == (30 if rest else len(told))
-    states = {"skipped": SKIPPED, "doubled": DOUBLED, "ticked": EXPOSED}
+    states = {
+        "skipped": FrameState.SKIPPED,
+        "doubled": FrameState.DOUBLED,
+        "ticked": FrameState.EXPOSED,
+    }
     fresh = load_sheet(notebook, script.test.id)
     for number, (_, frame) in enumerate(fresh.shots(), start=1):
-        usual = EXPOSED if rest else PLANNED
+        usual = FrameState.EXPOSED if rest else FrameState.PLANNED
         assert frame.frame.state == states.get(told.get(number, ""), usual)
     notebook.undo()
     assert load_sheet(notebook, script.test.id) == script
@@ -166,7 +202,7 @@ def test_a_sheet_that_is_not_understood_changes_nothing(notebook, script, line):
 def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, script, done, apart):
     for _ in range(done):
         place = next_to_expose(load_sheet(notebook, script.test.id))
-        mark_frame(notebook, place[1].frame, EXPOSED)
+        mark_frame(notebook, place[1].frame, FrameState.EXPOSED)
     before = load_sheet(notebook, script.test.id)
     says = frames_wound(before) + apart
     remedies = counter_remedies(before, says)
@@ -190,7 +226,7 @@ def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, scr
 def test_light_that_moved_is_made_good_by_marks_of_the_camera(notebook, script, now, done):
     for _ in range(done):
         place = next_to_expose(load_sheet(notebook, script.test.id))
-        mark_frame(notebook, place[1].frame, EXPOSED)
+        mark_frame(notebook, place[1].frame, FrameState.EXPOSED)
     half = load_sheet(notebook, script.test.id)
     moved = note_light(notebook, half, now)
     assert light_now(notebook, half) == pytest.approx(moved, abs=1e-3)
@@ -198,7 +234,7 @@ def test_light_that_moved_is_made_good_by_marks_of_the_camera(notebook, script, 
     after = load_sheet(notebook, script.test.id)
     limits = limits_of(notebook, after.test)
     for (_, old), (_, new) in zip(half.shots(), after.shots(), strict=True):
-        if old.frame.state == EXPOSED or new.frame.wanted_stops is None:
+        if old.frame.state == FrameState.EXPOSED or new.frame.wanted_stops is None:
             assert new.frame == old.frame
             continue
         assert new.frame.seconds in limits.shutters

@@ -5,23 +5,22 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.display.quantities import (
-    date_text,
-    ei_range_text,
-    loss_text,
-    minutes_range_text,
-    push_name,
-)
+from vadrin.app.display.quantities import ei_range_text, loss_text, minutes_range_text, push_name
+from vadrin.app.display.words import date_text
 from vadrin.app.library.shelf_index import shelf_details, shelf_lines
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
 from vadrin.app.progress import steps_of
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.analysis_input import channel_of, readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_of, target_text
-from vadrin.app.results.headline import headline_of, push_lines
+from vadrin.app.results.darkroom_card import card_of
+from vadrin.app.results.headline import headline_of
+from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.school_rows import limits_text, school_lines
+from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import load_sheet
+from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
+from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.reports.card_pdf import SIZES, card_pdf
 from vadrin.notebook.store import Notebook
@@ -108,7 +107,8 @@ def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
     assert (headline.index, headline.time) == ("EI 320", "")
     assert headline.time_note.startswith("as it was developed; one strip: no time")
     assert "Rule of thumb, not measured: about " in headline.time_note
-    assert push_lines(told["Ostrel 400 O1"][1]) == ()
+    assert headline.pushes == ()
+    assert {line.time.shown for line in push_lines(told["Ostrel 400 O1"][1])} == {"not tested"}
 
 
 def test_schools_mark_the_one_that_rates(told):
@@ -134,7 +134,7 @@ def test_the_card_holds_what_the_wall_needs(told):
     assert (card.film, card.developer) == ("Merrow Pan 125, batch M3", "Sable 1+1")
     assert (card.tested_on, card.temperature) == ("2026-10-29", "at 20 °C")
     assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
-    assert "5 strips, 250 readings, 4.5 to 17.5 min tested" in card.grounds
+    assert "5 strips, 250 readings, 4.5 to 17.5 min tested" in card.basis
     assert "makers' sheets" in card.care
     assert card_of(*told["Ostrel 400 O1"]) is None
     for size, (width, height) in SIZES.items():
@@ -166,12 +166,14 @@ def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
     strip = sheet.strips[0]
     frame = strip.frames[3]
     out = replace(frame, readings=tuple(replace(r, left_out=True) for r in frame.readings))
-    skipped = replace(strip.frames[4], frame=replace(strip.frames[4].frame, state="skipped"))
+    skipped = replace(
+        strip.frames[4], frame=replace(strip.frames[4].frame, state=FrameState.SKIPPED)
+    )
     frames = (*strip.frames[:3], out, skipped, *strip.frames[5:])
     changed = replace(sheet, strips=(replace(strip, frames=frames), *sheet.strips[1:]))
     before, after = (len(readings_of(s)[0].readings) for s in (sheet, changed))
     assert before - after == 4
-    assert channel_of(changed) == "visual"
+    assert channel_of(changed) is Channel.VISUAL
     assert out.density is None
 
 

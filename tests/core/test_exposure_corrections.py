@@ -31,19 +31,19 @@ LAW = Reciprocity("additive", factor=0.8, exponent=1.4)
 
 
 @pytest.mark.parametrize(
-    "law",
+    "reciprocity",
     [
         LAW,
         Reciprocity("power", exponent=1.3),
         Reciprocity("table", table=((2.0, 3.0), (10.0, 25.0), (100.0, 600.0))),
     ],
 )
-def test_the_effective_time_is_the_one_whose_corrected_time_was_given(law):
+def test_the_effective_time_is_the_one_whose_corrected_time_was_given(reciprocity):
     for metered in (0.1, 1.0, 4.0, 30.0, 300.0):
-        given = corrected_time(law, metered)
+        given = corrected_time(reciprocity, metered)
         assert given >= metered
-        assert effective_time(law, given) == pytest.approx(metered, rel=1e-6)
-    assert extra_stops(law, 0.5) == 0
+        assert effective_time(reciprocity, given) == pytest.approx(metered, rel=1e-6)
+    assert extra_stops(reciprocity, 0.5) == 0
 
 
 def test_a_reciprocity_law_is_found_from_own_pairs():
@@ -103,7 +103,7 @@ def test_a_dial_that_ends_and_daylight_after_dark():
 
 
 @pytest.mark.parametrize(
-    ("warnings", "words"),
+    ("diagnostics", "words"),
     [
         (
             reading_diagnostics.marks_taken_for_exact(

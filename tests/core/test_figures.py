@@ -5,8 +5,8 @@ import math
 import pytest
 
 from tests.core.closed_form import ClosedForm
-from vadrin.core.fitting.family import Target
 from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.criteria import Target
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
 FILMS = (

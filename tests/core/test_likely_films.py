@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
-from vadrin.core.fitting.family import Target, family_of
+from vadrin.core.fitting.family import family_of
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.planning.film_prior import (
     prior_curve,
@@ -21,6 +21,7 @@ from vadrin.core.planning.film_prior import (
 )
 from vadrin.core.planning.forecast import PlannedStrip, _posed, forecast
 from vadrin.core.results.analysis import Settings
+from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import push_table
 from vadrin.core.simulation.film import (

@@ -21,25 +21,29 @@ from vadrin.core.exposure.camera import (
     shutter_marks,
 )
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
+from vadrin.core.frames import FrameRole
 from vadrin.core.planning.film_prior import prior_of_film
 from vadrin.core.planning.forecast import PlannedStrip, forecast
-from vadrin.core.planning.layout import capacity_of, lay_out_plan
+from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
-from vadrin.core.planning.test_kinds import (
-    BLANK,
-    BRACKET,
-    CHECK,
-    KINDS,
-    NO_BLANK,
-    NO_CHECK,
-    PlanError,
+from vadrin.core.planning.plan_request import (
+    Arrangement,
+    CameraControl,
+    FilmSupply,
+    FilmUnit,
     PlanRequest,
 )
+from vadrin.core.planning.test_kinds import kind_of, registered_kinds
 from vadrin.core.results.analysis import Settings
 from vadrin.core.simulation.film import typical_film
+from vadrin.errors import PlanError
 
 SECONDS = st.sampled_from([2.0**-n for n in range(-1, 13)])
-FORMS = ("36 frames", "24 frames", "12 frames", "8 frames", "20 sheets", "3 m", "5 m cine", "")
+SUPPLIES = (
+    *(FilmSupply(n) for n in (36.0, 24.0, 12.0, 8.0)), FilmSupply(20.0, FilmUnit.SHEETS),
+    FilmSupply(3.0, FilmUnit.METRES), FilmSupply(5.0, FilmUnit.CINE_METRES), None,
+)  # fmt: skip
+KINDS = sorted(registered_kinds())
 
 
 LAWS = (
@@ -65,43 +69,48 @@ def cameras(draw):
 
 
 @st.composite
-def requests(draw):
+def plan_requests(draw):
     first = draw(st.integers(-9, 1))
     return PlanRequest(
-        draw(st.sampled_from(sorted(KINDS))), draw(st.sampled_from([6.0, 50.0, 400.0, 3200.0])),
+        draw(st.sampled_from(KINDS)), draw(st.sampled_from([6.0, 50.0, 400.0, 3200.0])),
         first, first + draw(st.integers(2, 12)), draw(st.sampled_from([1.0, 0.5, 1 / 3])),
         draw(st.integers(0, 3)), tuple(draw(st.lists(st.floats(3, 20), min_size=1, max_size=5))),
-        check=draw(st.booleans()),
-        arrangement=draw(st.sampled_from(["", "mirrored", "interleaved"])),
-        film_form=draw(st.sampled_from(FORMS)), leader=draw(st.integers(0, 2)),
+        repeat_first=draw(st.booleans()),
+        arrangement=draw(st.sampled_from(Arrangement)),
+        film=draw(st.sampled_from(SUPPLIES)), leader=draw(st.integers(0, 2)),
         holder=draw(st.integers(0, 2)), others=draw(st.integers(1, 4)),
         own_rolls=draw(st.booleans()),
     )  # fmt: skip
 
 
-@given(camera=cameras(), request=requests(), metered=SECONDS,
-       aperture=st.sampled_from([2.8, 5.6, 11]), prefer=st.sampled_from(["shutter", "aperture"]),
-       dark=st.sampled_from([(0.0,), (0.0, 1.0, 2.0, 3.0)]))  # fmt: skip
+@given(
+    camera=cameras(),
+    plan=plan_requests(),
+    metered=SECONDS,
+    aperture=st.sampled_from([2.8, 5.6, 11]),
+    turned_first=st.sampled_from(CameraControl),
+    dark=st.sampled_from([(0.0,), (0.0, 1.0, 2.0, 3.0)]),
+)
 @settings(max_examples=500, deadline=None)
-def test_any_plan_fits_its_camera_and_its_film(camera, request, metered, aperture, prefer, dark):
+def test_any_plan_fits_its_camera_and_its_film(camera, plan, metered, aperture, turned_first, dark):
     try:
-        strips = lay_out_plan(request)
+        strips = lay_out_plan(plan)
     except PlanError:
         # Refused for no blank frame, a strip longer than the film, or pairs of more than two.
-        long = capacity_of(request.film_form) is not None or request.step < 1
+        long = plan.film is not None or plan.step < 1
         unpaired = (
-            request.kind == "compare"
-            and request.arrangement == "interleaved"
-            and request.others > 1
+            plan.kind == "compare"
+            and plan.arrangement is Arrangement.INTERLEAVED
+            and plan.others > 1
         )
-        assert (request.blanks == 0 and request.kind not in NO_BLANK) or long or unpaired
+        assert (plan.blanks == 0 and kind_of(plan.kind).needs_blank) or long or unpaired
         return
-    check_film(request, strips)
-    lit = [f for s in strips for f in s.frames if f.role in (BRACKET, CHECK)]
+    check_film(plan, strips)
+    lit = [f for s in strips for f in s.frames if f.role in (FrameRole.BRACKET, FrameRole.CHECK)]
     wanted = np.array([f.stops for f in lit])
     if not len(wanted):
         return
-    made = settings_for(camera, metered, aperture, wanted, prefer, dark)
+    made = settings_for(camera, metered, aperture, wanted, turned_first, dark)
     start = math.log2(exact_shutter(metered) / exact_aperture(aperture) ** 2)
     reach = [
         math.log2(effective_shutter(camera, t) / n**2) - start - f
@@ -127,28 +136,31 @@ def test_any_plan_fits_its_camera_and_its_film(camera, request, metered, apertur
         assert neutral_density_needed(made) >= min(reach) - wanted.min() - 1e-6
 
 
-def check_film(request, strips):
+def check_film(plan, strips):
     """Frames fit the rolls, cuts lie between strips, blanks and check are there."""
-    assert (BLANK in {f.role for s in strips for f in s.frames}) or request.kind in NO_BLANK
-    checks = [f for s in strips for f in s.frames if f.role == CHECK]
-    wanted = len(strips) if request.kind == "compare" else 1
-    assert len(checks) == (wanted if request.check and request.kind not in NO_CHECK else 0)
-    first = next((f for f in strips[0].frames if f.role == BRACKET), None)
+    assert (FrameRole.BLANK in {f.role for s in strips for f in s.frames}) or not kind_of(
+        plan.kind
+    ).needs_blank
+    checks = [f for s in strips for f in s.frames if f.role == FrameRole.CHECK]
+    kind = kind_of(plan.kind)
+    wanted = len(strips) if kind.repeats_on_every_strip else 1
+    assert len(checks) == (wanted if plan.repeat_first and kind.repeats_first else 0)
+    first = next((f for f in strips[0].frames if f.role == FrameRole.BRACKET), None)
     assert all((c.stops, c.exposure_index) == (first.stops, first.exposure_index) for c in checks)
-    capacity = capacity_of(request.film_form)
+    capacity = plan.film.capacity if plan.film else None
     for roll in {s.roll for s in strips}:
         mine = [s for s in strips if s.roll == roll]
         assert capacity is None or sum(len(s.frames) for s in mine) <= capacity
-        if "sheet" in request.film_form:
+        if plan.film and plan.film.unit is FilmUnit.SHEETS:
             continue
         names = [[f.name for f in s.frames] for s in mine]
         if capacity is not None:
             assert all(frames[-1] == "cut" for frames in names[:-1])
         leaders = [sum(n.startswith("leader") for n in frames) for frames in names]
-        assert leaders == [request.leader] + [0] * (len(mine) - 1)
+        assert leaders == [plan.leader] + [0] * (len(mine) - 1)
         heads = [n for n in names[0] if not n.startswith("leader")], *names[1:]
-        assert all(h[: request.holder] == ["holder"] * request.holder for h in heads)
-    if request.own_rolls:
+        assert all(h[: plan.holder] == ["holder"] * plan.holder for h in heads)
+    if plan.own_rolls:
         assert len({s.roll for s in strips}) == len(strips)
     turns = sorted(f.turn for s in strips for f in s.frames)
     assert turns == list(range(len(turns)))
@@ -157,24 +169,22 @@ def check_film(request, strips):
 def test_the_preferred_control_is_turned_and_edges_are_kept_out():
     camera = CameraLimits(shutter_marks(1, 1 / 1000), aperture_marks(2, 16, 1.0))
     wanted = np.arange(-3.0, 4.0)
-    by_shutter = settings_for(camera, 1 / 30, 5.6, wanted, "shutter")
+    by_shutter = settings_for(camera, 1 / 30, 5.6, wanted, CameraControl.SHUTTER)
     assert {round(s.aperture, 2) for s in by_shutter} == {5.66}
-    by_aperture = settings_for(camera, 1 / 30, 5.6, wanted, "aperture")
+    by_aperture = settings_for(camera, 1 / 30, 5.6, wanted, CameraControl.APERTURE)
     within = [s for s in by_aperture if -3 <= s.wanted <= 2]
     assert {s.seconds for s in within} == {exact_shutter(1 / 30)}
     assert by_aperture[-1].aperture > 2.1, "not wide open where the shutter can do it"
-    bright = settings_for(camera, 1 / 500, 5.6, np.array([-1.0, 0.0]), "shutter")
+    bright = settings_for(camera, 1 / 500, 5.6, np.array([-1.0, 0.0]), CameraControl.SHUTTER)
     assert bright[0].seconds > 1 / 900, "the shortest time is avoided"
 
 
 def test_capacity_in_every_unit():
-    assert capacity_of("36 frames") == capacity_of("36") == 36
-    assert capacity_of("10 sheets") == 10
-    assert capacity_of("1,5 m") == 35
-    assert capacity_of("10 m cine") == 1292
-    assert capacity_of("") is None
-    with pytest.raises(PlanError):
-        capacity_of("plenty")
+    assert FilmSupply(36.0).capacity == 36
+    assert FilmSupply(10.0, FilmUnit.SHEETS).capacity == 10
+    assert FilmSupply(1.5, FilmUnit.METRES).capacity == 35
+    assert FilmSupply(10.0, FilmUnit.CINE_METRES).capacity == 1292
+    assert FilmSupply(0.1, FilmUnit.METRES).capacity == 0, "less than the leader takes"
 
 
 def test_a_prediction_says_why_there_is_none():

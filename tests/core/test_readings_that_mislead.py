@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from tests.core.closed_form import ClosedForm
 from vadrin.core.curves.metrics import zone_ei
-from vadrin.core.curves.strip_metrics import metrics_of_strips
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.strip_metrics import metrics_of_strips
 
 TIMES = (4.0, 6.0, 9.0, 13.5)
 QUICK = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))

@@ -13,7 +13,7 @@ from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
 from vadrin.core.results.push_limits import push_of_wrong_setting
-from vadrin.core.results.schools import match_ei
+from vadrin.core.results.school_answers import match_ei
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
@@ -27,7 +27,7 @@ def answer():
 
 
 def test_every_school_answers_from_the_same_readings(answer):
-    by_key = {a.key: a for a in answer.schools}
+    by_key = {a.school.key: a for a in answer.schools}
     shadow = FILM.time_for(FILM.zone8, 1.30)
     assert by_key["shadow"].time_min.value == pytest.approx(shadow, rel=0.007)
     assert by_key["shadow"].exposure_index.value == pytest.approx(FILM.zone_ei(shadow), rel=0.01)

@@ -90,7 +90,7 @@ def test_channels_are_worked_out_apart(table, tmp_path, capsys):
 def test_tables_on_a_terminal_speak_in_ei_and_time(table, capsys):
     assert main(["analyse", str(table)]) == 0
     shown = capsys.readouterr().out
-    assert re.search(r"finding at average_gradient 0.58: EI \d+ .*time \d+:\d\d", shown)
+    assert re.search(r"finding at average gradient 0.58: EI \d+ .*time \d+:\d\d", shown)
     assert "push 1" in shown
 
 

@@ -8,19 +8,14 @@ import pytest
 from openpyxl import Workbook
 
 from tests.core.closed_form import ClosedForm
-from vadrin.app.plan.planning import EditRefusedError
 from vadrin.app.read.export_readings import table_of_sheet
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.test_sheet import load_sheet
 from vadrin.commands import main
+from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings
-from vadrin.formats.readings.column_matching import (
-    STRIP_DENSITY,
-    UnmatchedError,
-    guessed_columns,
-    table_of,
-)
-from vadrin.formats.readings.readings_table import FormatError, ReadingsTable, TableRow
+from vadrin.formats.readings.column_matching import STRIP_DENSITY, guessed_columns, table_of
+from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
 from vadrin.notebook.json_file import fill_from_json, notebook_json
 from vadrin.notebook.store import Notebook
 
@@ -185,7 +180,7 @@ def test_a_column_a_strip_is_matched_and_tells_its_time(tmp_path):
         sheet.append([i, -2.5 + 0.3 * i, 0.1 + 0.05 * i, 0.1 + 0.08 * i, "ok"])
     path = tmp_path / "from the club.xlsx"
     book.save(path)
-    with pytest.raises(UnmatchedError, match="row 2: no column “strip”") as caught:
+    with pytest.raises(UnmatchedColumnsError, match="row 2: no column “strip”") as caught:
         read_readings(path)
     raw = caught.value.raw
     columns = guessed_columns(raw)

@@ -9,10 +9,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.files.test_file_kinds import FOREIGN, HOSTILE, a_table
+from vadrin.errors import FormatError, NotebookError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings
-from vadrin.formats.readings.column_matching import UnmatchedError, guessed_columns, table_of
-from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
-from vadrin.notebook.file import NotebookError
+from vadrin.formats.readings.column_matching import guessed_columns, table_of
+from vadrin.formats.readings.readings_table import ReadingsTable
 from vadrin.notebook.json_file import notebook_json, records_of_json
 from vadrin.notebook.store import Notebook
 
@@ -25,7 +25,7 @@ def try_reading(path):
     begun = time.perf_counter()
     try:
         table = read_readings(path)
-    except UnmatchedError as error:
+    except UnmatchedColumnsError as error:
         try:
             table = table_of(error.raw, guessed_columns(error.raw))
         except FormatError as refusal:
@@ -116,7 +116,7 @@ READ = """
 import resource, sys
 from pathlib import Path
 from vadrin.formats.readings.any_file import read_readings
-from vadrin.formats.readings.readings_table import FormatError
+from vadrin.errors import FormatError
 try:
     read_readings(Path(sys.argv[1]))
 except FormatError:

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from vadrin.notebook.merge import everything_of
-from vadrin.notebook.records.kit import Batch, Camera, ShutterTime, Stock
+from vadrin.notebook.records import Batch, Camera, ShutterTime, Stock
 from vadrin.notebook.store import Notebook
 
 NAMES = st.sampled_from(["Merrow", "Kelda", "Skerry", "Ostrel"])

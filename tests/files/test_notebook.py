@@ -5,16 +5,17 @@ import signal
 import sqlite3
 import subprocess
 import sys
-import time
 from dataclasses import replace
 
 import pytest
 from sqlalchemy import create_engine, inspect
 
-from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, new_test
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
+from vadrin.app.plan.starting_tests import new_test
 from vadrin.app.test_sheet import load_sheet
-from vadrin.notebook.file import NotebookError
-from vadrin.notebook.records.all_records import EXPOSED, Frame, Reading, Stock, Strip, Test
+from vadrin.core.frames import FrameState
+from vadrin.errors import EditRefusedError, NotebookError
+from vadrin.notebook.records import Frame, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import METADATA
 
@@ -59,7 +60,7 @@ def test_a_plan_keeps_its_script_once_frames_are_exposed(notebook):
     test = new_test(notebook, "Merrow Pan 125", "Sable", times=(6.0, 9.0))
     frame = notebook.all(Frame)[0]
     with notebook.change("tick"):
-        notebook.put(replace(frame, state=EXPOSED))
+        notebook.put(replace(frame, state=FrameState.EXPOSED))
     request = PlanEdit(replace(test, step=0.5), (6.0, 9.0), "Merrow Pan 125", "Sable", "")
     with pytest.raises(EditRefusedError, match="exposed already"):
         apply_plan(notebook, request, "finer steps")
@@ -93,7 +94,7 @@ def test_what_cannot_be_opened_is_refused_untouched(tmp_path, kind):
 WRITER = """
 import sys
 from pathlib import Path
-from vadrin.notebook.records.all_records import Reading, Frame
+from vadrin.notebook.records import Reading, Frame
 from vadrin.notebook.store import Notebook
 book = Notebook(Path(sys.argv[1]))
 frame = book.all(Frame)[0]
@@ -111,15 +112,14 @@ def test_a_killed_program_loses_nothing_it_had_called_saved(tmp_path):
     book.close()
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)}
     saved = -1
-    for pause in (0.0, 0.01, 0.02, 0.03, 0.05, 0.08, 0.11, 0.17):
+    for edits in (0, 1, 2, 5, 11, 23, 41):
         writer = subprocess.Popen(
             [sys.executable, "-c", WRITER, str(path)],
             stdout=subprocess.PIPE, env=environment, text=True,
         )  # fmt: skip
-        first = int(writer.stdout.readline())
-        time.sleep(pause)
+        first = [int(writer.stdout.readline()) for _ in range(edits + 1)]
         writer.send_signal(signal.SIGKILL)
-        told = [first, *(int(x) for x in writer.stdout.read().split())]
+        told = [*first, *(int(x) for x in writer.stdout.read().split())]
         writer.wait()
         book = Notebook(path)
         kept = [r.position for r in book.all(Reading)]

@@ -4,9 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.csv_table import parse_readings
-from vadrin.formats.readings.readings_table import FormatError, strips_of
+from vadrin.formats.readings.readings_table import strips_of
 
 PLAIN = "strip,frame,time_min,log_h,density\nA,b,8,,0.21\nA,1,8,-2.1,0.30\nA,1,8,-2.1,0.32\n"
 

@@ -2,7 +2,9 @@
 
 import pytest
 
-from vadrin.app.display.quantities import minutes_text, minutes_typed, number_typed, times_typed
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.times import minutes_typed, times_typed
 
 
 @pytest.mark.parametrize(

@@ -1,10 +1,10 @@
-"""The window on the demo notebook, and the words a widget shows."""
+"""The window on the demo notebook."""
 
 import shutil
 
 import pytest
-from PyQt6.QtWidgets import QApplication, QLabel
 
+from tests.window.pages import settle
 from vadrin.app.library.shelf_index import shelf_lines
 
 
@@ -17,13 +17,7 @@ def demo(open_window, demo_path, tmp_path, qtbot):
         line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
         window.bench.open_test(line.test_id)
         window.bench.go(station)
-        qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+        settle(qtbot, window)
         return window
 
     return bring
-
-
-def words_of(widget):
-    """All label texts a widget shows, in one line."""
-    QApplication.processEvents()
-    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))

@@ -1,6 +1,5 @@
 """Every kind of test planned by keyboard, shot with mistakes, and what the notebook then says."""
 
-import re
 from math import log2
 
 import pytest
@@ -8,43 +7,31 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QApplication
 
-from tests.window.conftest import words_of
-from tests.window.test_whole_job import CTRL, Typist
-from vadrin.app.expose.roll_entry import enter_roll, roll_typed
+from tests.window.pages import CTRL, ENTER, SHIFT, TAB, Hands, PlanPage, said_by, words_of
+from vadrin.app.entry.roll_line import roll_typed
+from vadrin.app.expose.roll_entry import enter_roll
+from vadrin.app.kinds import all_pages
 from vadrin.app.library.differences import conditions_of, differences
-from vadrin.app.plan.kind_pages import KINDS
-from vadrin.app.plan.planning import EditRefusedError
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter
-from vadrin.core.planning.test_kinds import NO_CHECK
-from vadrin.notebook.records.all_records import (
-    DOUBLED,
-    EXPOSED,
-    LOST,
-    SKIPPED,
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.test_kinds import kind_of
+from vadrin.errors import EditRefusedError
+from vadrin.notebook.records import (
+    Batch,
+    Camera,
+    Developer,
     Exposure,
+    Lens,
     MeterReading,
     Note,
+    ShutterTime,
 )
-from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, ShutterTime
-
-ENTER, TAB, DOWN = Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Down
 
 
-class Counting(Typist):
-    """Counts what the hands do: one step a key, or a word with the key after it."""
-
-    def __init__(self, qtbot, window):
-        super().__init__(qtbot, window)
-        self.steps = 0
-
-    def press(self, key, modifier=Qt.KeyboardModifier.NoModifier, times=1):
-        self.steps += times
-        super().press(key, modifier, times)
-
-    def write(self, words, key=ENTER):
-        self.qtbot.keyClicks(QApplication.focusWidget(), words)
-        self.press(key)
+def refusal_of(window):
+    QApplication.processEvents()
+    return window.station().refusal.text()
 
 
 def begin(typist, kind):
@@ -60,12 +47,12 @@ def begin(typist, kind):
     typist.write("125", TAB)
 
 
-@pytest.mark.parametrize("kind", [k.key for k in KINDS])
+@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
 def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     qtbot, open_window, tmp_path, kind
 ):
     window = open_window(tmp_path / "winter.vadrin")
-    typist, bench = Counting(qtbot, window), window.bench
+    typist, bench = Hands(qtbot, window), window.bench
     begin(typist, kind)
     assert typist.steps < 15
     sheet = bench.sheet
@@ -75,7 +62,7 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     assert (sheet.batch.name, sheet.process) == ("M3", "in Sable 1+1")
     roles = [f.frame.role for _, f in sheet.frames()]
     assert "blank" in roles or kind == "paper"
-    assert ("check" in roles) == (kind not in NO_CHECK)
+    assert ("check" in roles) == kind_of(kind).repeats_first
     asked = [(f.frame.id, f.frame.wanted_stops) for _, f in sheet.shots()]
     lit = [i for i, (_, stops) in enumerate(asked) if stops is not None]
     doubled = lit[0] if lit else 1
@@ -89,12 +76,19 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     for place, (frame_id, wanted) in enumerate(asked):
         frame = taken[frame_id]
         count = sum(e.frame_id == frame_id for e in exposures)
-        state = {doubled: DOUBLED, skipped: SKIPPED}.get(place, EXPOSED)
+        state = {doubled: FrameState.DOUBLED, skipped: FrameState.SKIPPED}.get(
+            place, FrameState.EXPOSED
+        )
         assert frame.state == state
         if wanted is not None:
-            assert count == {DOUBLED: 2, SKIPPED: 0, EXPOSED: 1}[state]
-            if state != SKIPPED:
-                assert frame.stops == pytest.approx(wanted + (state == DOUBLED), abs=1 / 6)
+            assert (
+                count
+                == {FrameState.DOUBLED: 2, FrameState.SKIPPED: 0, FrameState.EXPOSED: 1}[state]
+            )
+            if state != FrameState.SKIPPED:
+                assert frame.stops == pytest.approx(
+                    wanted + (state == FrameState.DOUBLED), abs=1 / 6
+                )
     assert "All frames are taken" in words_of(window.station())
 
 
@@ -109,28 +103,23 @@ def kit(book):
         book.add(Lens(name="Lugger 50", widest=2.8, smallest=16.0, aperture_step=1.0))
 
 
-def word(window, key, typed):
-    field = window.station()._fields[key]
-    field.setFocus()
-    field.setText(typed)
-    field.settle()
-
-
 @pytest.fixture
 def planned(qtbot, open_window, tmp_path):
     """A plan of two strips on the camera of `kit`, and hands on the keyboard."""
     window = open_window(tmp_path / "winter.vadrin")
     kit(window.bench.notebook)
-    typist = Counting(qtbot, window)
+    typist = Hands(qtbot, window)
     begin(typist, "time")
-    word(window, "times", "6 and 9")
-    word(window, "camera", "Quayside 35")
-    word(window, "lens", "Lugger 50")
-    return window, typist
+    plan = PlanPage(qtbot, window)
+    plan.word("times", "6 and 9")
+    plan.word("camera", "Quayside 35")
+    plan.word("lens", "Lugger 50")
+    return plan, typist
 
 
 def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
-    window, _ = planned
+    plan, _ = planned
+    window = plan.window
     shots = [f.frame for _, f in window.bench.sheet.shots() if f.frame.wanted_stops is not None]
     marks = {exact_shutter(1 / 2**n) for n in range(10)}
     stops = {exact_aperture(2.0 ** (n / 2)) for n in range(3, 9)}
@@ -140,63 +129,60 @@ def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
     quick = [s for s in shots if abs(log2(s.seconds * 500)) < 0.1]
     for shot in quick:
         assert shot.stops != shot.wanted_stops, "the measured time counts, not the mark"
-    word(window, "first", "-12")
-    assert "The camera cannot give −12" in window.station().advice.text()
-    assert "neutral density of" in window.station().advice.text()
-    word(window, "filter", "6")
-    assert window.station().advice.text() == ""
+    plan.word("first", "-12")
+    assert "The camera cannot give −12" in plan.advice
+    assert "neutral density of" in plan.advice
+    plan.word("filter", "6")
+    assert plan.advice == ""
     assert any(f.frame.filter_stops for _, f in window.bench.sheet.frames())
-    word(window, "ei", "1600")
-    assert "dial ends before EI 1600" in window.station().notes.text()
+    plan.word("ei", "1600")
+    assert "dial ends before EI 1600" in plan.station.notes.text()
 
 
 def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
-    window, _ = planned
-    word(window, "form", "12 frames")
-    assert "strip A takes 14 frames and the film holds 12" in window.station().refusal.text()
-    assert window.bench.sheet.test.film_form == "36 frames"
-    word(window, "form", "24 frames")
+    plan, _ = planned
+    window = plan.window
+    plan.word("supply", "12 frames")
+    assert "strip A takes 14 frames and the film holds 12" in refusal_of(window)
+    assert window.bench.sheet.test.film.amount == 36
+    plan.word("supply", "24 frames")
     assert [s.strip.roll for s in window.bench.sheet.strips] == [1, 2]
-    word(window, "blanks", "0")
-    assert "at least one frame blank" in window.station().refusal.text()
-
-
-def half_width(forecast_panel):
-    """Stops of the EI's interval that the plan is said to give."""
-    return float(re.search(r"EI ± ([\d.]+) stop", words_of(forecast_panel.forecast_column))[1])
+    plan.word("blanks", "0")
+    assert "at least one frame blank" in refusal_of(window)
 
 
 def test_orders_put_drift_across_the_answer(planned):
-    window, _ = planned
-    word(window, "order", "in pairs on twin cameras")
+    plan, _ = planned
+    window = plan.window
+    plan.word("order", "in pairs on twin cameras")
     sheet = window.bench.sheet
     order = [(s.strip.label, f.frame.name) for s, f in sheet.shots()][:6]
     assert order == [("A", "b1"), ("B", "b1"), ("A", "b2"), ("B", "b2"), ("A", "1"), ("B", "1")]
-    word(window, "order", "each strip back to front")
+    plan.word("order", "each strip back to front")
     stops = [f.frame.wanted_stops for f in window.bench.sheet.strips[1].frames]
     lit = [s for s in stops if s is not None][:12]
     assert lit == sorted(lit, reverse=True)
 
 
 def test_the_forecast_narrows_with_more_strips(qtbot, planned):
-    window, _ = planned
-    forecast_panel = window.station().forecast_panel
-    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
-    assert "one more strip" in words_of(forecast_panel.forecast_column)
-    before = half_width(forecast_panel)
-    word(window, "times", "5, 7, 9.5, 13 and 18")
-    assert half_width(forecast_panel) < before, "said at once, in the same turn"
+    plan, _ = planned
+    said = plan.forecast()
+    assert "one more strip" in said
+    before = plan.half_width()
+    plan.word("times", "5, 7, 9.5, 13 and 18")
+    assert plan.half_width() < before
 
 
 def test_something_else_is_taken_for_what_it_was(planned):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=2)
     first = window.bench.frame_id
     asked = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
     typist.press(Qt.Key.Key_O)
     typist.write("soon")
-    assert "a shutter (1/60" in window.station().refusal.text()
+    assert "a shutter (1/60" in refusal_of(window)
     QApplication.focusWidget().selectAll()
     typist.write("1/60")
     taken = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
@@ -215,7 +201,8 @@ def test_something_else_is_taken_for_what_it_was(planned):
 
 
 def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=4)
     typist.press(Qt.Key.Key_M)
@@ -234,13 +221,16 @@ def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
     typist.press(Qt.Key.Key_M)
     typist.write("1/60")
     typist.press(Qt.Key.Key_2)
-    spoilt = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == SKIPPED]
+    spoilt = [
+        f.frame for _, f in window.bench.sheet.frames() if f.frame.state == FrameState.SKIPPED
+    ]
     assert len(window.bench.notebook.all(MeterReading)) == 3
     assert all("light moved" in f.note for f in spoilt)
 
 
 def test_a_counter_that_disagrees_is_put_right(planned):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=5)
     typist.press(Qt.Key.Key_C)
@@ -250,7 +240,7 @@ def test_a_counter_that_disagrees_is_put_right(planned):
     assert "wound on once without an exposure" in said
     typist.press(Qt.Key.Key_2)
     strip = window.bench.sheet.strips[0]
-    assert [f.frame.role for f in strip.frames][5] == LOST
+    assert [f.frame.role for f in strip.frames][5] == FrameRole.LOST
     assert window.bench.sheet.exposed() == 6
     following = window.bench.selected()[1].frame
     assert (following.name, following.wanted_stops) == ("4", -3.0)
@@ -259,16 +249,17 @@ def test_a_counter_that_disagrees_is_put_right(planned):
     typist.write("7")
     assert "lie on one piece" in words_of(window.station())
     typist.press(Qt.Key.Key_2)
-    piled = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == DOUBLED]
+    piled = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == FrameState.DOUBLED]
     assert [p.stops for p in piled] == [pytest.approx(log2(2**-3 + 2**-2), abs=0.2)]
     assert window.bench.sheet.exposed() == 7
     typist.press(Qt.Key.Key_C)
     typist.write("7")
-    assert "agree" in window.header._state.text()
+    assert "agree" in said_by(window)
 
 
 def test_a_note_goes_to_the_frame_that_is_next(planned):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_N)
     typist.write("a gull walked through")
@@ -290,7 +281,8 @@ def pdf_words(path):
 
 
 def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_P)
     pages, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
@@ -298,12 +290,12 @@ def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
     assert pages == 1
     for part in ("1/250", "f/5.6", "Meter at the start", str(total)):
         assert part in words
-    typist.press(Qt.Key.Key_P, Qt.KeyboardModifier.ShiftModifier)
+    typist.press(Qt.Key.Key_P, SHIFT)
     assert pdf_words(tmp_path / "script Merrow Pan 125 pocket.pdf")[0] == 1
     typist.press(Qt.Key.Key_T)
     QApplication.focusWidget().selectAll()
     typist.write("all, 99 skipped")
-    assert "frames 1 to" in window.station().refusal.text()
+    assert "frames 1 to" in refusal_of(window)
     assert window.bench.sheet.exposed() == 0
     QApplication.focusWidget().selectAll()
     typist.steps = 0
@@ -311,7 +303,11 @@ def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
     assert typist.steps == 1
     frames = [f.frame for _, f in window.bench.sheet.shots()]
     assert window.bench.sheet.exposed() == total
-    assert (frames[3].state, frames[5].state, frames[7].stops) == (SKIPPED, DOUBLED, 3.0)
+    assert (frames[3].state, frames[5].state, frames[7].stops) == (
+        FrameState.SKIPPED,
+        FrameState.DOUBLED,
+        3.0,
+    )
     typist.press(Qt.Key.Key_Z, CTRL)
     assert window.bench.sheet.exposed() == 0
 
@@ -334,7 +330,7 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
     frames = [f.frame for _, f in sheet.frames()]
     assert [f.role for f in frames] == ["blank"] + ["bracket"] * 13
     assert [f.stops for f in frames[1:]] == [-6, -5, -4, -3, -1, -1, 0, 1, 2, 3, 4, 5, 6]
-    assert frames[5].state == DOUBLED
+    assert frames[5].state == FrameState.DOUBLED
     assert {f.exposure_index for f in frames[1:]} == {320.0}
     window.bench.open_test(test.id)
     window.bench.go("expose")
@@ -359,7 +355,8 @@ def test_a_roll_that_does_not_add_up_is_refused(line, words):
 
 
 def test_the_batch_counts_down_with_the_first_frame(planned):
-    window, typist = planned
+    plan, typist = planned
+    window = plan.window
     book = window.bench.notebook
     (batch,) = book.all(Batch)
     with book.change("rolls"):
@@ -370,9 +367,10 @@ def test_the_batch_counts_down_with_the_first_frame(planned):
 
 
 def test_a_tablet_in_contact_gives_every_step_its_exposure(planned):
-    window, typist = planned
-    word(window, "subject", "step tablet by contact")
-    word(window, "tablet", "0.05, 0.35, 0.65, 0.95")
+    plan, typist = planned
+    window = plan.window
+    plan.word("subject", "step tablet by contact")
+    plan.word("tablet", "0.05, 0.35, 0.65, 0.95")
     lit = [f.frame for f in window.bench.sheet.strips[0].frames if f.frame.wanted_stops is not None]
     top = window.bench.sheet.test.last_stop
     assert [f.stops for f in lit] == [
@@ -382,12 +380,13 @@ def test_a_tablet_in_contact_gives_every_step_its_exposure(planned):
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=3)
     taken = window.bench.sheet.strips[0].frames[2].frame
-    assert (taken.state, taken.stops) == (EXPOSED, lit[0].stops)
+    assert (taken.state, taken.stops) == (FrameState.EXPOSED, lit[0].stops)
 
 
 def test_a_roll_another_test_began_is_gone_on_with(planned):
-    window, typist = planned
-    word(window, "form", "36 frames after 14")
+    plan, typist = planned
+    window = plan.window
+    plan.word("supply", "36 frames after 14")
     sheet = window.bench.sheet
     assert [s.strip.roll for s in sheet.strips] == [1, 2]
     typist.press(Qt.Key.Key_2, CTRL)
@@ -397,46 +396,34 @@ def test_a_roll_another_test_began_is_gone_on_with(planned):
 
 
 def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
-    window, _ = planned
-    forecast_panel = window.station().forecast_panel
-    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
-    forecast_panel.forecast_column.sureness.setText("0.30")
-    forecast_panel.forecast_column.sureness.settle()
-    qtbot.waitUntil(
-        lambda: "frames do" in forecast_panel.forecast_column.smallest.text(), timeout=20000
-    )
-    word(window, "blanks", "3")
-    assert "frames do" not in forecast_panel.forecast_column.smallest.text(), (
-        "it was found for another plan"
-    )
+    plan, _ = planned
+    window = plan.window
+    plan.forecast()
+    plan.ask_smallest("0.30", until="frames do")
+    plan.word("blanks", "3")
+    column = plan.panel.forecast_column
+    assert "frames do" not in column.smallest.text(), "it was found for another plan"
     window.bench.undo()
-    forecast_panel.forecast_column.sureness.setText("0.31")
-    forecast_panel.forecast_column.sureness.settle()
-    qtbot.waitUntil(
-        lambda: "frames do" in forecast_panel.forecast_column.smallest.text(), timeout=20000
-    )
-    frames = int(forecast_panel.forecast_column.smallest.text().split()[0])
-    assert frames < sum(f.frame.role != LOST for _, f in window.bench.sheet.frames())
-    forecast_panel.forecast_column.take_it.click()
+    frames = int(plan.ask_smallest("0.31", until="frames do").split()[0])
+    assert frames < sum(f.frame.role != FrameRole.LOST for _, f in window.bench.sheet.frames())
+    column.take_it.click()
     sheet = window.bench.sheet
     laid = [f for _, f in sheet.frames() if f.frame.role in ("bracket", "blank")]
     assert len(laid) == frames
-    assert half_width(forecast_panel) <= 0.35, (
-        "the check frame and the camera's marks shift it a little"
-    )
+    assert plan.half_width() <= 0.35, "the check frame and the camera's marks shift it a little"
     window.bench.undo()
     assert [s.minutes for s in window.bench.sheet.strips] == [6.0, 9.0]
 
 
 def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
-    typist = Typist(qtbot, window)
+    typist = Hands(qtbot, window)
     typist.press(Qt.Key.Key_N, CTRL)
     typist.press(Qt.Key.Key_R, CTRL)
     typist.write("Merrow Pan 125", TAB)
     typist.write("Sable 1+1", TAB)
     typist.write("13 frames, nothing else")
-    assert "from which stop" in window.station().refusal.text()
+    assert "from which stop" in refusal_of(window)
     QApplication.focusWidget().selectAll()
     typist.write("9 frames, -4 to +4, two blank first")
     assert window.bench.station == "expose"
@@ -446,26 +433,26 @@ def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
 
 def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
-    typist = Typist(qtbot, window)
+    typist = Hands(qtbot, window)
     typist.press(Qt.Key.Key_N, CTRL)
     typist.press(ENTER)
     for typed in ("Merrow Pan 125", "M3", "Sable", "1+1"):
         typist.write(typed, TAB)
-    forecast_panel = window.station().forecast_panel
+    panel = PlanPage(qtbot, window).panel
     qtbot.waitUntil(
-        lambda: "this film's own curves of 2026-10-29" in words_of(forecast_panel.forecast_column),
+        lambda: "this film's own curves of 2026-10-29" in words_of(panel.forecast_column),
         timeout=10000,
     )
-    known = forecast_panel.forecaster.forecast(window.bench.sheet, forecast_panel._film).forecast
+    known = panel.forecaster.forecast(window.bench.sheet, panel.film).forecast
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)
     assert known.time_min.value == pytest.approx(7.55, rel=0.05)
 
 
 def test_a_comparison_names_its_other_developer(qtbot, open_window, tmp_path):
     window = open_window(tmp_path / "winter.vadrin")
-    typist = Counting(qtbot, window)
-    begin(typist, "compare")
-    word(window, "against", "Tarn 1+9")
+    begin(Hands(qtbot, window), "compare")
+    plan = PlanPage(qtbot, window)
+    plan.word("others", "Tarn 1+9")
     strips = window.bench.sheet.strips
     book = window.bench.notebook
     other = book.get(Developer, strips[1].strip.developer_id)
@@ -477,10 +464,11 @@ def test_a_comparison_names_its_other_developer(qtbot, open_window, tmp_path):
 
 
 def test_a_push_plan_asks_each_frame_from_its_own_ei(planned):
-    window, hands = planned
-    typist = Counting(hands.qtbot, window)
+    plan, hands = planned
+    window = plan.window
+    typist = Hands(hands.qtbot, window)
     begin(typist, "push")
-    word(window, "second", "0, 2")
+    plan.word("second", "0, 2")
     normal, pushed = window.bench.sheet.strips
     assert [s.strip.push for s in (normal, pushed)] == [0.0, 2.0]
     assert pushed.strip.planned_min > normal.strip.planned_min
@@ -494,8 +482,9 @@ def test_a_push_plan_asks_each_frame_from_its_own_ei(planned):
 
 
 def test_long_exposures_of_a_reciprocity_test_take_light_away(planned):
-    window, hands = planned
-    typist = Counting(hands.qtbot, window)
+    plan, hands = planned
+    window = plan.window
+    typist = Hands(hands.qtbot, window)
     begin(typist, "reciprocity")
     frames = [f.frame for _, f in window.bench.sheet.frames() if f.frame.wanted_stops is not None]
     short, *longs = frames

@@ -5,22 +5,19 @@ from math import log2
 
 import numpy as np
 import pytest
-from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from tests.window.conftest import words_of
-from tests.window.test_plan_and_expose import CTRL, Counting, begin, half_width, kit, word
-from vadrin.app.entry.reciprocity_entry import law_typed
-from vadrin.app.expose.roll_entry import labels_of
+from tests.window.pages import CTRL, ENTER, ESCAPE, SPACE, UP, Hands, PlanPage, settle, words_of
+from tests.window.test_plan_and_expose import begin, kit, refusal_of
+from vadrin.app.entry.reciprocity_entry import reciprocity_typed
+from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.exposure.reciprocity import corrected_time
 from vadrin.core.simulation.film import densities, invent_film
-from vadrin.notebook.records.all_records import Exposure, Reading
-from vadrin.notebook.records.kit import Batch, Camera, Stock
-
-SPACE = Qt.Key.Key_Space
+from vadrin.notebook.records import Batch, Camera, Exposure, Reading, Stock
 
 
 @pytest.fixture
@@ -30,30 +27,25 @@ def plan(qtbot, open_window, tmp_path):
     def make(kind):
         window = open_window(tmp_path / "winter.vadrin")
         kit(window.bench.notebook)
-        typist = Counting(qtbot, window)
+        typist = Hands(qtbot, window)
         begin(typist, kind)
-        word(window, "camera", "Quayside 35")
-        word(window, "lens", "Lugger 50")
-        return window, typist
+        page = PlanPage(qtbot, window)
+        page.word("camera", "Quayside 35")
+        page.word("lens", "Lugger 50")
+        return page, typist
 
     return make
 
 
-def settled(qtbot, window):
-    forecast_panel = window.station().forecast_panel
-    qtbot.waitUntil(lambda: "EI ±" in words_of(forecast_panel.forecast_column), timeout=10000)
-    forecast_panel._draw()
-    return forecast_panel
-
-
 def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
-    window, typist = plan("compare")
+    page, typist = plan("compare")
+    window = page.window
     bench = window.bench
-    word(window, "compared", "stocks")
-    word(window, "against", "Brannock 400 batch B7, Ostrel 400")
-    assert "compare one at a time" in window.station().refusal.text(), "pairs are of two"
-    word(window, "order", "one strip after the other")
-    word(window, "against", "Brannock 400 batch B7, Ostrel 400")
+    page.word("compared", "stocks")
+    page.word("others", "Brannock 400 batch B7, Ostrel 400")
+    assert "compare one at a time" in refusal_of(window), "pairs are of two"
+    page.word("order", "one strip after the other")
+    page.word("others", "Brannock 400 batch B7, Ostrel 400")
     sheet, book = bench.sheet, bench.notebook
     stocks = [book.get(Stock, s.strip.stock_id or sheet.test.stock_id).name for s in sheet.strips]
     assert stocks == ["Merrow Pan 125", "Brannock 400", "Ostrel 400"]
@@ -63,11 +55,8 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert [x.stock for x in labels_of(sheet)] == [
         "Merrow Pan 125 M3", "Brannock 400 batch B7", "Ostrel 400",
     ]  # fmt: skip
-    forecast_panel = settled(qtbot, window)
-    assert "another's speed" in words_of(forecast_panel.forecast_column)
-    assert [e.label for e in forecast_panel.plot._shows[2]] == ["A"], (
-        "nothing is known of the others"
-    )
+    assert "another's speed" in page.forecast()
+    assert page.curve_names() == ["8:00 A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
     assert "First meter the target" in words_of(window.station())
     typist.press(SPACE, times=len(sheet.strips[0].frames))
@@ -76,9 +65,9 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     gains = {"B": 0.7, "C": -0.4}
     read_like(bench, gains)
     bench.go("finding")
-    qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
+    settle(qtbot, window)
     shown = words_of(window.station())
-    compared = window.analyst.analysis.compared
+    compared = window.bench.analysis.compared
     assert [(c.strip, c.reference) for c in compared] == [("B", "A"), ("C", "A")]
     for one in compared:
         assert one.speed_stops.value == pytest.approx(gains[one.strip], abs=0.1)
@@ -89,7 +78,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     typist.press(Qt.Key.Key_D, CTRL)
     (finding,) = bench.sheet.findings
     assert (finding.target_kind, finding.time_min) == ("as developed", 8.0)
-    assert '"material": "stock' in finding.question
+    assert '"material": "stock' in finding.basis
 
 
 def read_like(bench, gains):
@@ -114,43 +103,45 @@ def read_like(bench, gains):
 
 
 def test_twin_cameras_each_keep_to_their_own_marks(plan):
-    window, _ = plan("compare")
+    page, _ = plan("compare")
+    window = page.window
     book = window.bench.notebook
     with book.change("a second camera"):
         book.add(Camera(name="Slip folder", slowest=1.0, fastest=1 / 125, bulb=False))
-    word(window, "against", "Tarn 1+9")
-    word(window, "shutter", "1/60")
+    page.word("others", "Tarn 1+9")
+    page.word("shutter", "1/60")
     assert "Slip folder" not in words_of(window.station())
-    word(window, "twin", "Slip folder")
+    page.word("twin", "Slip folder")
     first, second = window.bench.sheet.strips
     assert book.get(Camera, second.strip.camera_id).name == "Slip folder"
     assert first.strip.camera_id is None
     quickest = [min(f.frame.seconds for f in s.frames if f.frame.seconds) for s in (first, second)]
     assert quickest[0] < 1 / 400
     assert quickest[1] >= 1 / 130
-    word(window, "prefer", "shutter")
-    word(window, "first", "-9")
+    page.word("turned", "shutter")
+    page.word("first", "-9")
     assert "Slip folder: The camera cannot give" in words_of(window.station())
     window.bench.undo()
     assert window.bench.sheet.test.first_stop == -6.0
 
 
 def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
-    window, typist = plan("speed")
+    page, typist = plan("speed")
+    window = page.window
     bench = window.bench
     with bench.notebook.change("a cable release"):
         camera = bench.notebook.all(Camera)[0]
         bench.notebook.put(replace(camera, bulb=True))
-    word(window, "shutter", "1/2")
-    word(window, "step", "whole stops")
-    word(window, "lens", "")
+    page.word("shutter", "1/2")
+    page.word("step", "whole stops")
+    page.word("lens", "")
     bare = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
     assert "film answers as to less light" in words_of(window.station())
-    word(window, "law", "slowly")
-    assert "t^1.3" in window.station().refusal.text()
-    window.station()._fields["law"].show_value("nothing more")
-    word(window, "law", "t^1.4")
-    law = law_typed("t^1.4")
+    page.word("reciprocity", "slowly")
+    assert "t^1.3" in refusal_of(window)
+    QTest.keyClick(window.station().fields["reciprocity"], ESCAPE)
+    page.word("reciprocity", "t^1.4")
+    law = reciprocity_typed("t^1.4")
     assert bench.notebook.all(Stock, name="Merrow Pan 125")[0].reciprocity == "t^1.4"
     assert "lengthened as this film's own law" in words_of(window.station())
     held = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
@@ -163,7 +154,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
             assert after.seconds == pytest.approx(corrected_time(law, light), rel=0.02)
             assert after.seconds > before.seconds
     assert longer >= 2
-    word(window, "film", "Brannock 400")
+    page.word("film", "Brannock 400")
     assert bench.sheet.stock.reciprocity == "", "another film has its own law, or none"
     bench.undo()
     typist.press(Qt.Key.Key_2, CTRL)
@@ -186,7 +177,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
     ],
 )  # fmt: skip
 def test_laws_are_read_as_they_are_written(typed, seconds, gives):
-    assert corrected_time(law_typed(typed), seconds) == pytest.approx(gives, rel=1e-6)
+    assert corrected_time(reciprocity_typed(typed), seconds) == pytest.approx(gives, rel=1e-6)
 
 
 @pytest.mark.parametrize(
@@ -194,15 +185,16 @@ def test_laws_are_read_as_they_are_written(typed, seconds, gives):
 )
 def test_laws_that_cannot_be_are_refused(typed):
     with pytest.raises(ValueError, match=r"t\^1\.3|number|rise|between|lies|shorten"):
-        law_typed(typed)
+        reciprocity_typed(typed)
 
 
 def test_film_is_kept_for_the_leader_and_the_holder(plan):
-    window, typist = plan("time")
-    word(window, "times", "6 and 9")
+    page, typist = plan("time")
+    window = page.window
+    page.word("times", "6 and 9")
     before = len(window.bench.sheet.frames())
-    word(window, "leader", "2")
-    word(window, "holder", "1 frame")
+    page.word("leader", "2")
+    page.word("holder", "1 frame")
     sheet = window.bench.sheet
     assert [[f.name for f in s.frames][:4] for s in sheet.strips] == [
         ["leader", "leader", "holder", "blank"], ["holder", "blank", "blank", "−6"],
@@ -217,108 +209,74 @@ def test_film_is_kept_for_the_leader_and_the_holder(plan):
     assert "this piece goes to the holder" in words_of(window.station())
     window.bench.go("plan")
     window.bench.undo(), window.bench.undo()
-    word(window, "form", "20 sheets")
+    page.word("supply", "20 sheets")
     assert all(f.name not in ("leader", "cut") for _, f in window.bench.sheet.frames())
-    word(window, "form", "12 frames")
-    assert "takes 17 frames and the film holds 12" in window.station().refusal.text()
+    page.word("supply", "12 frames")
+    assert "takes 17 frames and the film holds 12" in refusal_of(window)
 
 
 def test_a_roll_another_test_has_begun_is_offered(plan):
-    window, typist = plan("speed")
-    word(window, "step", "whole stops")
+    page, typist = plan("speed")
+    window = page.window
+    page.word("step", "whole stops")
     used = len(window.bench.sheet.frames())
     typist.press(Qt.Key.Key_N, CTRL)
     QTest.keyClicks(QApplication.focusWidget(), "clip")
-    typist.press(Qt.Key.Key_Return)
-    word(window, "film", "Merrow Pan 125")
-    word(window, "batch", "M3")
-    assert f"36 frames after {used + 1}" in window.station()._forms()
-    field = window.station()._fields["form"]
-    QTest.keyClick(field, Qt.Key.Key_Up)
-    assert window.bench.sheet.test.film_form == f"36 frames after {used + 1}"
-
-
-def spot_of(plot, place, strip=0):
-    """Where on the screen a planned frame lies."""
-    line, stops = plot._lines[strip], np.arange(plot._bracket[0], plot._bracket[1] + 0.01)
-    x = plot._stops.meter + STOP * (stops[place] + line.offset)
-    box = plot.getPlotItem().getViewBox()
-    scene = box.mapViewToScene(QPointF(x, float(np.interp(x, line.x, line.y))))
-    wide = box.mapViewToScene(QPointF(x + STOP, 0.0)).x() - scene.x()
-    return plot.mapFromScene(scene), wide
-
-
-def drag(plot, place, stops, drop=True):
-    at, wide = spot_of(plot, place)
-    view = plot.viewport()
-    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=at)
-    for part in (0.5, 1.0):
-        QTest.mouseMove(view, at + QPoint(round(part * stops * wide), 0))
-    if drop:
-        QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=at + QPoint(round(stops * wide), 0))
+    typist.press(ENTER)
+    page.word("film", "Merrow Pan 125")
+    page.word("batch", "M3")
+    page.step("supply", UP)
+    assert page.station.fields["supply"].text() == f"36 frames after {used + 1}"
+    film = window.bench.sheet.test.film
+    assert (film.amount, film.taken) == (36, used + 1)
 
 
 def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
-    window, _ = plan("time")
-    word(window, "times", "6 and 9")
-    forecast_panel = settled(qtbot, window)
-    bench, before = window.bench, words_of(forecast_panel.forecast_column)
-    drag(forecast_panel.plot, -1, -3, drop=False)
-    forecast_panel._follow_in_words()
-    assert words_of(forecast_panel.forecast_column) != before, "the words follow the hand"
-    assert (bench.sheet.test.last_stop, half_width(forecast_panel) > 0) == (5.0, True)
-    QTest.keyClick(forecast_panel.plot, Qt.Key.Key_Escape)
-    assert words_of(forecast_panel.forecast_column) == before
-    QTest.mouseRelease(forecast_panel.plot.viewport(), Qt.MouseButton.LeftButton)
+    page, _ = plan("time")
+    page.word("times", "6 and 9")
+    before, bench, panel = page.forecast(), page.window.bench, page.panel
+    page.drag(-1, -3, drop=False)
+    qtbot.waitUntil(lambda: words_of(panel.forecast_column) != before, timeout=5000)
+    assert (bench.sheet.test.last_stop, page.half_width() > 0) == (5.0, True)
+    QTest.keyClick(panel.plot, ESCAPE)
+    assert words_of(panel.forecast_column) == before
+    page.drop()
     assert bench.sheet.test.last_stop == 5.0
-    drag(forecast_panel.plot, -1, -2)
+    page.drag(-1, -2)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 3.0)
     assert len(bench.sheet.strips[0].frames) == 2 + 10 + 1
-    forecast_panel._draw()
-    drag(forecast_panel.plot, 0, 1)
+    page.drag(0, 1)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-5.0, 3.0)
-    forecast_panel._draw()
-    drag(forecast_panel.plot, 4, -2)
+    page.drag(4, -2)
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-7.0, 1.0)
     for _ in range(3):
         bench.undo()
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 5.0)
-    window.bench.go("expose")
-    QTest.keyClick(window.station(), SPACE)
+    bench.go("expose")
+    QTest.keyClick(page.window.station(), SPACE)
     bench.go("plan")
-    forecast_panel._draw()
-    assert not forecast_panel.plot.draggable, "what is shot stays"
+    settle(qtbot, page.window)
+    panel.draw_now()
+    assert not panel.plot.draggable, "what is shot stays"
 
 
 def test_times_beyond_the_measured_ones_are_said_to_be(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
-    typist = Counting(qtbot, window)
-    begin(typist, "time")
-    forecast_panel = settled(qtbot, window)
-    assert "own curves of 2026-10-29" in forecast_panel._caption.text()
-    assert "beyond the times measured" not in forecast_panel._caption.text()
-    word(window, "times", "8, 12 and 25")
-    forecast_panel._draw()
-    assert (
-        "Its curves for 25:00 are drawn beyond the times measured" in forecast_panel._caption.text()
-    )
+    begin(Hands(qtbot, window), "time")
+    page = PlanPage(qtbot, window)
+    page.forecast()
+    assert "own curves of 2026-10-29" in words_of(page.panel)
+    assert "beyond the times measured" not in words_of(page.panel)
+    page.word("times", "8, 12 and 25")
+    page.panel.draw_now()
+    assert "Its curves for 25:00 are drawn beyond the times measured" in words_of(page.panel)
 
 
 def test_the_smallest_plan_of_one_strip(qtbot, plan):
-    window, _ = plan("speed")
-    forecast_panel = settled(qtbot, window)
-    forecast_panel.forecast_column.sureness.setText("0.3")
-    forecast_panel.forecast_column.sureness.settle()
-    qtbot.waitUntil(
-        lambda: "frames do, 1 strip of" in forecast_panel.forecast_column.smallest.text(),
-        timeout=20000,
-    )
-    forecast_panel.forecast_column.sureness.setText("5")
-    forecast_panel.forecast_column.sureness.settle()
-    forecast_panel.forecast_column.sureness.setText("0.02")
-    forecast_panel.forecast_column.sureness.settle()
-    qtbot.waitUntil(
-        lambda: "nothing inside this bracket" in forecast_panel.forecast_column.smallest.text(),
-        timeout=20000,
-    )
-    assert not forecast_panel.forecast_column.take_it.isVisible()
+    page, _ = plan("speed")
+    page.forecast()
+    page.ask_smallest("0.3", until="frames do, 1 strip of")
+    page.ask_smallest("5", until="frames do, 1 strip of")
+    assert "between 0.02 and 2 stops" in refusal_of(page.window)
+    page.ask_smallest("0.02", until="nothing inside this bracket")
+    assert not page.panel.forecast_column.take_it.isVisible()

@@ -6,39 +6,50 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QListView, QPushButton
 
-from tests.window.conftest import words_of
+from tests.window.pages import (
+    CTRL,
+    ENTER,
+    NONE,
+    Hands,
+    ShelfPage,
+    button_of,
+    field_of,
+    named,
+    said_by,
+    settle,
+    type_into,
+    words_of,
+)
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.app.read.export_readings import LARGEST_ATTACHMENT
+from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.any_file import read_readings
-from vadrin.notebook.records.all_records import Attachment, Matching, Reading, Test
-from vadrin.notebook.records.kit import Bottle, Camera, Stock
+from vadrin.notebook.records import Attachment, Bottle, Camera, ColumnMatching, Reading, Stock, Test
 from vadrin.notebook.store import Notebook
-
-CTRL = Qt.KeyboardModifier.ControlModifier
-ENTER = Qt.Key.Key_Return
 
 
 def type_in(qtbot, words, key=ENTER):
-    qtbot.keyClicks(QApplication.focusWidget(), words)
-    if key is not None:
-        qtbot.keyClick(QApplication.focusWidget(), key)
+    Hands(qtbot, None).write(words, key)
 
 
-def press(qtbot, key, modifier=Qt.KeyboardModifier.NoModifier):
-    qtbot.keyClick(QApplication.focusWidget(), key, modifier)
+def press(qtbot, key, modifier=NONE):
+    Hands(qtbot, None).press(key, modifier)
 
 
 @pytest.fixture
 def shelf(demo):
     window = demo("Merrow Pan 125", "shelf")
-    window.station()._list.setFocus()
+    named(window.station(), QListView, "tests").setFocus()
     return window
 
 
 def films(window):
-    model = window.station().findChild(QListView).model()
-    return [model.line(r).film if model.line(r) else model.data(model.index(r))
-            for r in range(model.rowCount())]  # fmt: skip
+    return ShelfPage(None, window).films()
+
+
+def mark(qtbot, window, film):
+    QApplication.processEvents()
+    ShelfPage(qtbot, window).mark(film)
 
 
 def test_typing_finds_tests_by_anything_notes_included(qtbot, shelf):
@@ -64,13 +75,6 @@ def test_tests_are_grouped_by_stock_developer_and_camera(qtbot, shelf):
     assert films(shelf)[0] == "Quayside 35"
 
 
-def mark(qtbot, window, film):
-    station = window.station()
-    row = films(window).index(film)
-    station._list.setCurrentIndex(station._list.model().index(row))
-    press(qtbot, Qt.Key.Key_M, CTRL)
-
-
 def test_two_marked_tests_show_what_changed_and_the_run_that_would_tell(qtbot, shelf):
     mark(qtbot, shelf, "Brannock 400 B7")
     mark(qtbot, shelf, "Brannock 400 B6")
@@ -82,27 +86,34 @@ def test_two_marked_tests_show_what_changed_and_the_run_that_would_tell(qtbot, s
 
 
 def test_strips_are_compared_too(qtbot, shelf):
-    mark(qtbot, shelf, "Merrow Pan 125 M3")
-    mark(qtbot, shelf, "Skerry Fine 50 S2")
-    mark(qtbot, shelf, "Skerry Fine 50 S2")
-    mark(qtbot, shelf, "Merrow Pan 125 M3")
-    assert "One test is marked" not in words_of(shelf.station().side)
     side = shelf.station().side
-    merrow = shelf.station()._current().test_id
-    side.show_marked([merrow, merrow])
-    side._sides = ["strip A", "strip B"]
-    side.show_marked([merrow, merrow])
+    mark(qtbot, shelf, "Merrow Pan 125 M3")
+    assert "One test is marked" in words_of(side)
+    mark(qtbot, shelf, "Skerry Fine 50 S2")
+    type_into(field_of(side, "left side"), "strip B")
+    assert [field_of(side, f"{end} side").text() for end in ("left", "right")] == [
+        "strip B", "the whole test",
+    ]  # fmt: skip
+    for film in ("Skerry Fine 50 S2", "Merrow Pan 125 M3"):
+        mark(qtbot, shelf, film)
+    assert "Film left" in words_of(side)
+
+
+def test_two_strips_of_one_test_differ_by_their_time_alone(shelf):
+    side, line = shelf.station().side, ShelfPage(None, shelf).pick("Merrow Pan 125 M3")
+    side.show_marked([line.test_id, line.test_id])
+    type_into(field_of(side, "left side"), "strip A")
+    type_into(field_of(side, "right side"), "strip B")
     assert "Only the development time differs" in words_of(side)
 
 
 def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
     station, bench = shelf.station(), shelf.bench
-    row = films(shelf).index("Merrow Pan 125 M3")
-    station._list.setCurrentIndex(station._list.model().index(row))
-    source = bench.notebook.get(Test, station._current().test_id)
+    line = ShelfPage(qtbot, shelf).pick("Merrow Pan 125 M3")
+    source = bench.notebook.get(Test, line.test_id)
     press(qtbot, Qt.Key.Key_L, CTRL)
     press(qtbot, Qt.Key.Key_Down)
-    assert station.side._what.text() == "dilution"
+    assert field_of(station.side, "what is changed").text() == "dilution"
     press(qtbot, Qt.Key.Key_Tab)
     type_in(qtbot, "1+1")
     assert "is 1+1 there too" in station.side.refusal.text()
@@ -141,7 +152,7 @@ def test_the_cupboard_takes_and_refuses_by_keyboard(qtbot, shelf):
     type_in(qtbot, "1/25")
     press(qtbot, Qt.Key.Key_Tab)
     type_in(qtbot, "soon")
-    assert "not a number" in station.refusal.text()
+    assert "type 1/125 or 2 s" in station.refusal.text()
     press(qtbot, Qt.Key.Key_Escape)
     camera = book.all(Camera)[-1]
     assert (camera.name, camera.slowest, camera.fastest) == ("Bilge box", 1 / 25, 1 / 1000)
@@ -154,44 +165,47 @@ def test_the_cupboard_takes_and_refuses_by_keyboard(qtbot, shelf):
 
 def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):
     shelf.bench.go("cupboard")
+    QApplication.processEvents()
     station, book = shelf.station(), shelf.bench.notebook
     station.kinds.setCurrentRow(3)
     station.make()
     assert len(book.all(Bottle)) == 2
-    station.fields["developer_id"].setText("nothing like it")
-    press(qtbot, Qt.Key.Key_Tab)
-    station.fields["developer_id"].settle()
+    QApplication.processEvents()
+    type_into(station.fields["developer_id"], "nothing like it")
     assert "make it first" in station.refusal.text()
     station.entries.setFocus()
     press(qtbot, Qt.Key.Key_Delete)
     assert len(book.all(Bottle)) == 1
     shelf.bench.undo()
+    QApplication.processEvents()
     assert len(book.all(Bottle)) == 2
     station.kinds.setCurrentRow(0)
-    station._remove()
-    assert "needs it" in shelf.header._state.text()
+    button_of(station, "Remove").click()
+    assert "needs it" in said_by(shelf)
     assert len(book.all(Stock)) == 5
 
 
-def test_a_finding_says_when_its_grounds_change(qtbot, demo):
+def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     station, bench = window.station(), window.bench
-    assert not station.rotten.isVisible()
+    assert not station.outdated.isVisible()
     frame = bench.sheet.strips[1].frames[9]
     with bench.notebook.change("spoil"):
         for reading in frame.readings:
             bench.notebook.put(replace(reading, density=reading.density + 0.05))
     bench.refresh()
-    qtbot.waitUntil(lambda: not window.analyst.busy, timeout=10000)
-    said = station.rotten.text()
+    settle(qtbot, window)
+    said = station.outdated.text()
     assert "Decided: EI 80, 7:35. Since then 1 frame differs on strip B" in said
     assert "With them it is now EI" in said
     bench.go("shelf")
-    detail = window.station()._model.detail(films(window).index("Merrow Pan 125 M3"))
-    assert detail.changed
+    settle(qtbot, window)
+    lines = ShelfPage(qtbot, window)
+    assert lines.list.model().detail(lines.films().index("Merrow Pan 125 M3")).changed
     bench.go("finding")
+    settle(qtbot, window)
     press(qtbot, Qt.Key.Key_D, CTRL)
-    assert not station.rotten.isVisible()
+    assert not station.outdated.isVisible()
     assert len(bench.sheet.findings) == 2
 
 
@@ -202,7 +216,7 @@ def test_undo_names_the_test_it_reached_into(qtbot, demo):
         window.bench.notebook.add(Reading(frame_id=frame.frame.id, density=0.3))
     demo("Kelda Pan 200", "plan")
     press(qtbot, Qt.Key.Key_Z, CTRL)
-    said = window.header._state.text()
+    said = said_by(window)
     assert said == "Undone: read 0.30 on frame b1 (in Merrow Pan 125, in Sable 1+1)."
     assert window.bench.sheet.title == "Kelda Pan 200"
 
@@ -216,8 +230,8 @@ def test_a_foreign_table_is_matched_once_and_remembered(qtbot, open_window, tmp_
     window = open_window(tmp_path / "winter.vadrin")
     path = tmp_path / "club.csv"
     path.write_text(FOREIGN, encoding="utf-8")
-    window.banner.offer(path)
-    matcher = window.banner.matcher
+    window.importing.offer(path)
+    matcher = window.importing.matcher
     assert matcher.isVisible()
     assert "18 readings on 2 strips" in words_of(matcher)
     press(qtbot, Qt.Key.Key_Up)
@@ -228,8 +242,8 @@ def test_a_foreign_table_is_matched_once_and_remembered(qtbot, open_window, tmp_
     press(qtbot, Qt.Key.Key_Space)
     assert [s.strip.time_min for s in window.bench.sheet.strips] == [6.0, 9.0]
     assert len(window.bench.notebook.all(Reading)) == 18
-    assert len(window.bench.notebook.all(Matching)) == 1
-    window.banner.offer(path)
+    assert len(window.bench.notebook.all(ColumnMatching)) == 1
+    window.importing.offer(path)
     assert "matched as last time" in words_of(matcher)
 
 
@@ -240,10 +254,10 @@ def test_densities_alone_go_to_the_frames_of_the_test_on_the_bench(demo, tmp_pat
     path = tmp_path / "reader.cgats"
     head = "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n"
     path.write_text(f"{head}{rows}\n99 0.9\nEND_DATA\n")
-    window.banner.offer(path)
+    window.importing.offer(path)
     assert f"{waiting + 1} samples, but {waiting} frames" in words_of(window.banner)
     path.write_text(f"{head}{rows}\nEND_DATA\n")
-    window.banner.offer(path)
+    window.importing.offer(path)
     assert window.bench.sheet.read() == window.bench.sheet.readable()
 
 
@@ -255,17 +269,19 @@ def test_files_of_the_menu(demo, tmp_path, qtbot):
     assert len(table.rows) == sum(len(f.readings) for _, f in bench.sheet.frames())
     files.write_json(tmp_path / "all.json")
     files.merge(tmp_path / "all.json")
-    assert "0 new tests, 6 known already" in window.header._state.text()
+    settle(qtbot, window)
+    assert "0 new tests, 6 known already" in said_by(window)
     picture = tmp_path / "trace.png"
     picture.write_bytes(b"a" * 1000)
     files.attach(picture)
     assert bench.notebook.all(Attachment)[0].name == "trace.png"
     picture.write_bytes(b"a" * (LARGEST_ATTACHMENT + 1))
     files.attach(picture)
-    assert "keeps files of up to" in window.header._state.text()
+    assert "keeps files of up to" in said_by(window)
     files.open(tmp_path / "second.vadrin")
     assert bench.notebook.all(Test) == []
     files.merge(tmp_path / "all.json")
+    settle(qtbot, window)
     assert len(bench.notebook.all(Test)) == 6
     assert recent_notebooks()[0] == tmp_path / "second.vadrin"
 
@@ -294,7 +310,7 @@ def test_the_window_says_when_a_notebook_can_only_be_read(open_window, tmp_path)
     window.notebook_opened()
     assert "Open for reading only" in words_of(window.banner)
     window.start_test()
-    assert "Open for reading only" in window.header._state.text()
+    assert "Open for reading only" in said_by(window)
     assert window.bench.station == "shelf"
     first.close()
 
@@ -314,6 +330,7 @@ def test_conditions_are_written_where_the_work_is_and_compared(qtbot, demo):
     fields["paper"].settle()
     assert "in the cupboard yet" in window.station().refusal.text()
     window.bench.go("shelf")
+    settle(qtbot, window)
     mark(qtbot, window, "Brannock 400 B7")
     mark(qtbot, window, "Brannock 400 B6")
     assert "agitation stand, 60 min first 30 s" in words_of(window.station().side)
@@ -326,7 +343,7 @@ def test_developing_counts_the_bottle_down(demo):
         book.put(replace(bench.sheet.test, bottle_id=1))
     bench.refresh()
     before = book.get(Bottle, 1).films_done
-    window.station()._as_planned()
+    button_of(window.station(), "All as planned").click()
     assert book.get(Bottle, 1).films_done == pytest.approx(before + 1)
     bench.undo()
     assert book.get(Bottle, 1).films_done == before
@@ -337,7 +354,7 @@ def test_a_removed_test_comes_back_whole(qtbot, shelf):
     whole = book.everything()
     press(qtbot, Qt.Key.Key_Delete)
     assert len(films(shelf)) == 5
-    assert "Ctrl+Z brings it back" in shelf.header._state.text()
+    assert "Ctrl+Z brings it back" in said_by(shelf)
     press(qtbot, Qt.Key.Key_Z, CTRL)
     assert book.everything() == whole
 
@@ -353,19 +370,68 @@ def test_a_kept_file_comes_out_as_it_went_in(demo, tmp_path):
     assert kept.media_type == "image/png"
 
 
-def test_a_merge_that_is_stopped_takes_nothing(demo, tmp_path, monkeypatch):
+def turn_until(reached):
+    """Let the event loop turn, a slice of the work a turn, until something is reached."""
+    for _ in range(200):
+        if reached():
+            return
+        QApplication.processEvents()
+    raise AssertionError("it was never reached")
+
+
+def test_a_merge_that_is_stopped_takes_nothing(qtbot, demo, tmp_path):
     window = demo("Merrow Pan 125", "curves")
     files, bench = window.files, window.bench
     files.write_json(tmp_path / "all.json")
     files.open(tmp_path / "second.vadrin")
-
-    class Stopping:
-        """Stands for the application: the person presses Stop as soon as anything is said."""
-
-        processEvents = staticmethod(lambda: window.banner.notice.hide())  # noqa: N815
-
-    monkeypatch.setattr("vadrin.ui.frame.notebook_files.QApplication", Stopping)
     files.merge(tmp_path / "all.json")
-    assert "nothing was taken in" in window.header._state.text()
+    turn_until(lambda: "2 of 6 tests" in words_of(window.banner))
+    button_of(window.banner, "Stop").click()
+    assert "nothing was taken in" in said_by(window)
     assert bench.notebook.all(Test) == bench.notebook.all(Stock) == []
-    assert window.pages.isEnabled()
+    files.merge(tmp_path / "all.json")
+    settle(qtbot, window)
+    assert len(bench.notebook.all(Test)) == 6, "a stopped one leaves nothing in the way"
+
+
+def test_nothing_is_edited_or_undone_in_the_middle_of_a_merge(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    files, bench = window.files, window.bench
+    files.write_json(tmp_path / "all.json")
+    files.open(tmp_path / "second.vadrin")
+    with bench.notebook.change("a stock of my own"):
+        bench.notebook.add(Stock(name="Ostrel 400 own"))
+    files.merge(tmp_path / "all.json")
+    turn_until(lambda: "2 of 6 tests" in words_of(window.banner))
+    press(qtbot, Qt.Key.Key_Z, CTRL)
+    assert "Taking in all.json is still under way" in said_by(window)
+    with pytest.raises(EditRefusedError, match="still under way"):
+        bench.notebook.undo()
+    with pytest.raises(EditRefusedError, match="still under way"):
+        bench.edit_or_raise(lambda book: book.count(Test))
+    settle(qtbot, window)
+    assert len(bench.notebook.all(Test)) == 6
+    bench.undo()
+    assert [s.name for s in bench.notebook.all(Stock)] == ["Ostrel 400 own"]
+
+
+def test_a_table_for_a_notebook_that_can_only_be_read_is_refused_in_words(
+    open_window, demo_path, tmp_path
+):
+    path = tmp_path / "held.vadrin"
+    path.write_bytes(demo_path.read_bytes())
+    first = Notebook(path)
+    window = open_window(path)
+    whole = window.bench.notebook.everything()
+    window.bench.open_test(1)
+    table = tmp_path / "reader.cgats"
+    table.write_text(
+        "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n1 0.3\nEND_DATA\n"
+    )
+    for waiting in window.bench.notebook.all(Test):
+        window.bench.open_test(waiting.id)
+        window.importing.offer(table)
+        said = f"{said_by(window)} {words_of(window.banner)}"
+        assert "reading only" in said or "frames of this test wait" in said
+    assert window.bench.notebook.everything() == whole
+    first.close()

@@ -7,14 +7,22 @@ from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QApplication, QListView, QMenu
 
-from tests.window.conftest import words_of
-from vadrin.notebook.records.all_records import Frame, Reading, Test
+from tests.window.pages import (
+    CTRL,
+    NONE,
+    button_of,
+    click_reading,
+    field_of,
+    plot_of,
+    type_into,
+    words_of,
+)
+from vadrin.notebook.records import Frame, Reading, Test
 from vadrin.notebook.store import Notebook
-from vadrin.ui.theme import typeface as typeface
+from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
-from vadrin.ui.widgets.parts import WordField
-
-CTRL = Qt.KeyboardModifier.ControlModifier
+from vadrin.ui.widgets.fields import WordField
 
 
 def states(window, strip):
@@ -63,11 +71,13 @@ def test_a_read_frame_is_not_taken_back(qtbot, demo):
     assert window.bench.sheet.exposed() == 125
 
 
-def type_density(qtbot, window, words, modifier=Qt.KeyboardModifier.NoModifier):
+def type_density(qtbot, window, words, modifier=NONE):
+    QApplication.processEvents()
     field = window.station().field
     field.setFocus()
     qtbot.keyClicks(field, words)
     qtbot.keyClick(field, Qt.Key.Key_Return, modifier)
+    QApplication.processEvents()
 
 
 def test_read_goes_on_repeats_and_replaces(qtbot, demo):
@@ -87,7 +97,7 @@ def test_read_goes_on_repeats_and_replaces(qtbot, demo):
     assert [r.density for r in bench.selected()[1].readings] == [0.30]
     qtbot.keyClick(window.station().field, Qt.Key.Key_L, CTRL)
     assert bench.selected()[1].density is None
-    assert "Take it into the curve" in window.station()._leave.text()
+    assert "Take it into the curve" in button_of(window.station(), "Take it").text()
 
 
 @pytest.mark.parametrize("typed", ["dark", "7", "-1", "0.2.3"])
@@ -117,40 +127,35 @@ def test_curves_show_figures_and_pick_frames(qtbot, demo):
     for name in ("Zone I EI", "contrast index", "base plus fog", "A, 4.5 min"):
         assert name in shown
     qtbot.keyClick(station, Qt.Key.Key_G)
-    plot = station._plot
-    x, y, frame_id = plot._points[40]
-    where = plot.getPlotItem().getViewBox().mapViewToScene(QPointF(x, y))
-    spot = plot.mapFromScene(where)
-    qtbot.mouseClick(plot.viewport(), Qt.MouseButton.LeftButton, pos=spot)
+    frame_id = click_reading(window, plot_of(station, CurvePlot), 40)
     assert window.bench.frame_id == frame_id
 
 
-def test_deciding_keeps_its_grounds(qtbot, demo):
+def test_deciding_keeps_what_it_rests_on(qtbot, demo):
     window = demo("Brannock 400 B6", "finding")
     assert window.bench.sheet.findings == ()
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_D, CTRL)
     (finding,) = window.bench.sheet.findings
-    assert '"schema": "vadrin-report/1"' in finding.grounds
+    assert '"schema": "vadrin-report/1"' in finding.report
     assert "Decided" in words_of(window.station())
     station = window.station()
-    for field, typed in ((station._by, "the boat shed"), (station._because, "prints best on 2")):
-        field.setFocus()
-        qtbot.keyClicks(field, typed)
-        qtbot.keyClick(field, Qt.Key.Key_Return)
+    type_into(field_of(station, "who decided"), "the boat shed")
+    type_into(field_of(station, "why it was decided"), "prints best on 2")
     (signed,) = window.bench.sheet.findings
     assert (signed.decided_by, signed.note) == ("the boat shed", "prints best on 2")
-    assert signed.grounds == finding.grounds
+    assert signed.report == finding.report
     window.bench.undo()
     assert window.bench.sheet.findings[0].note == ""
     window.bench.undo()
     window.bench.undo()
     assert window.bench.sheet.findings == ()
-    assert not station._signed.isVisible()
+    assert "Decided by" not in words_of(station)
 
 
 def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
-    value, kind = window.station()._value, window.station()._kind
+    value = field_of(window.station(), "wanted value")
+    kind = field_of(window.station(), "measure of contrast")
     value.setText("9")
     qtbot.keyClick(value, Qt.Key.Key_Return)
     assert "out of reach" in words_of(window.station())
@@ -158,6 +163,7 @@ def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):
     qtbot.keyClick(value, Qt.Key.Key_Escape)
     qtbot.keyClick(kind, Qt.Key.Key_Down)
     assert window.bench.sheet.test.target_kind == "zone8"
+    QApplication.processEvents()
     assert value.text() == "1.3"
 
 
@@ -171,7 +177,7 @@ def test_the_card_is_saved_or_says_why_not(qtbot, demo, tmp_path):
     qtbot.keyClick(station.path, Qt.Key.Key_Return)
     first = (tmp_path / "card.pdf").read_bytes()
     assert "Print it at 100 %" in words_of(station)
-    qtbot.keyClick(station._size_field, Qt.Key.Key_Up)
+    qtbot.keyClick(field_of(station, "paper size"), Qt.Key.Key_Up)
     qtbot.keyClick(station.path, Qt.Key.Key_Return)
     assert (tmp_path / "card.pdf").read_bytes() != first
 
@@ -179,7 +185,8 @@ def test_the_card_is_saved_or_says_why_not(qtbot, demo, tmp_path):
 def test_process_fields_refuse_and_clear(qtbot, demo):
     window = demo("Merrow Pan 125", "process")
     strip = window.bench.sheet.strips[0].strip
-    time, warmth = window.station()._rows[strip.id]
+    time = field_of(window.station(), f"time of strip {strip.label}")
+    warmth = field_of(window.station(), f"temperature of strip {strip.label}")
     for field, typed in ((time, "long"), (warmth, "200")):
         field.setText(typed)
         qtbot.keyClick(field, Qt.Key.Key_Return)
@@ -196,7 +203,7 @@ def test_process_fields_refuse_and_clear(qtbot, demo):
 
 def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
     window = demo("Kelda Pan 200", "plan")
-    fields = window.station()._fields
+    fields = window.station().fields
     qtbot.keyClick(fields["times"], Qt.Key.Key_Up)
     assert [s.strip.label for s in window.bench.sheet.strips] == list("ABCDE")
     qtbot.keyClick(fields["strips"], Qt.Key.Key_Down)
@@ -221,14 +228,14 @@ def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
         ("times", "6,8", "two times, or one"),
         ("step", "leaps", "one of: whole stops"),
         ("blanks", "9", "0 to 6"),
-        ("shutter", "later", "not a number"),
+        ("shutter", "later", "type 1/125 or 2 s"),
         ("aperture", "f/900", "between f/0.7"),
     ],
 )
 def test_every_word_of_a_plan_refuses_nonsense(qtbot, demo, field, typed, words):
     window = demo("Kelda Pan 200", "plan")
     before = window.bench.notebook.everything()
-    word = window.station()._fields[field]
+    word = window.station().fields[field]
     word.setText(typed)
     qtbot.keyClick(word, Qt.Key.Key_Return)
     assert words in window.station().refusal.text()
@@ -242,6 +249,7 @@ def test_looks_turn_and_type_grows(qtbot, demo):
         assert window.look is look
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Plus, CTRL)
     assert typeface.scale() == 1.25
+    QApplication.processEvents()
     field = window.station().findChild(WordField)
     assert field.font().pixelSize() == round(15 * 1.25)
     typeface.set_scale(1.75)
@@ -256,6 +264,7 @@ def test_looks_turn_and_type_grows(qtbot, demo):
 def test_the_shelf_opens_a_test_where_its_work_goes_on(qtbot, demo):
     window = demo("Merrow Pan 125", "curves")
     window.bench.go("shelf")
+    QApplication.processEvents()
     shelf = window.station().findChild(QListView)
     assert shelf.model().rowCount() == 6
     qtbot.keyClick(shelf, Qt.Key.Key_Down)
@@ -298,7 +307,7 @@ def test_a_refused_notebook_leaves_the_open_one(demo, tmp_path):
 def test_the_file_menu_names_what_undo_takes_back(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     type_density(qtbot, window, "0.24")
-    window.header._menu()
+    button_of(window.header, "File").click()
     menu = window.header.findChild(QMenu)
     labels = [action.text() for action in menu.actions()]
     assert any(text.startswith("Undo read 0.24 on frame") for text in labels)

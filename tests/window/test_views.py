@@ -5,8 +5,8 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.core.closed_form import ClosedForm
-from tests.window.conftest import words_of
-from vadrin.notebook.records.all_records import Reading, Test
+from tests.window.pages import button_of, field_of, words_of
+from vadrin.notebook.records import Reading, Test
 from vadrin.ui.theme.look import DAY, LOOKS, SAFELIGHT
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -29,28 +29,28 @@ def test_import_through_the_file_dialog_gives_finding_and_card(qtbot, open_windo
     dialog = window.findChild(QFileDialog)
     dialog.fileSelected.emit(str(table))
     dialog.close()
-    qtbot.waitUntil(lambda: window.analyst.analysis is not None, timeout=10000)
+    qtbot.waitUntil(lambda: window.bench.analysis is not None, timeout=10000)
     assert window.bench.station == "curves"
     assert window.bench.sheet.title == "from a friend"
-    finding = window.analyst.analysis.finding
+    finding = window.bench.analysis.finding
     assert finding.time_min.value == pytest.approx(
         ClosedForm().time_for(ClosedForm().gradient, 0.58), rel=0.02
     )
     assert "EI" in words_of(window.finding)
     window.bench.go("cards")
-    assert window.station()._save.isEnabled()
+    assert button_of(window.station(), "Save the card").isEnabled()
 
 
 def test_an_import_with_a_bad_cell_waits_for_a_decision(qtbot, open_window, tmp_path):
     table = tmp_path / "smudged.csv"
     write_table(table, "\nA;30;5;20;0,5;smudge\n")
     window = open_window(tmp_path / "winter.vadrin")
-    window.banner.offer(table)
-    assert window.banner.notice.isVisible()
+    window.importing.offer(table)
+    assert window.banner.isVisible()
     assert "row 47, column density" in words_of(window.banner)
     assert window.bench.notebook.all(Test) == []
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
-    assert not window.banner.notice.isVisible()
+    assert not window.banner.isVisible()
     assert window.bench.notebook.count(Reading) == 45
     window.bench.undo()
     assert window.bench.notebook.count(Reading) == 0
@@ -58,7 +58,7 @@ def test_an_import_with_a_bad_cell_waits_for_a_decision(qtbot, open_window, tmp_
 
 def test_a_file_that_is_no_table_changes_nothing(open_window, tmp_path):
     window = open_window(tmp_path / "winter.vadrin")
-    window.banner.offer(tmp_path / "missing.csv")
+    window.importing.offer(tmp_path / "missing.csv")
     assert "Nothing was imported" in words_of(window.banner)
     assert window.bench.notebook.all(Test) == []
 
@@ -107,12 +107,12 @@ def test_one_strip_is_told_as_one(demo):
     assert "one strip" in shown
     assert "EI 320" in shown
     assert "Rule of thumb, not measured" in shown
-    assert not window.station()._decide.isEnabled()
+    assert not button_of(window.station(), "Decide on").isEnabled()
 
 
 def test_a_refused_word_says_why_beside_it_and_changes_nothing(qtbot, demo):
     window = demo("Kelda Pan 200", "plan")
-    field = window.station()._fields["last"]
+    field = window.station().fields["last"]
     field.setFocus()
     field.selectAll()
     qtbot.keyClicks(field, "-9")
@@ -128,21 +128,21 @@ def test_a_refused_word_says_why_beside_it_and_changes_nothing(qtbot, demo):
 
 def test_the_school_and_the_target_move_the_finding(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
-    before = window.analyst.analysis
+    before = window.bench.analysis
     station = window.station()
-    qtbot.keyClick(station._school, Qt.Key.Key_Up)
-    qtbot.waitUntil(lambda: window.analyst.analysis is not before, timeout=10000)
-    assert window.analyst.analysis.rated_index == window.analyst.analysis.finding.speed
-    middle = window.analyst.analysis
-    qtbot.keyClick(station._value, Qt.Key.Key_Up)
-    qtbot.waitUntil(lambda: window.analyst.analysis is not middle, timeout=10000)
-    assert window.analyst.analysis.finding.time_min.value > middle.finding.time_min.value
+    qtbot.keyClick(field_of(station, "school"), Qt.Key.Key_Up)
+    qtbot.waitUntil(lambda: window.bench.analysis is not before, timeout=10000)
+    assert window.bench.analysis.rated_index == window.bench.analysis.finding.speed
+    middle = window.bench.analysis
+    qtbot.keyClick(field_of(station, "wanted value"), Qt.Key.Key_Up)
+    qtbot.waitUntil(lambda: window.bench.analysis is not middle, timeout=10000)
+    assert window.bench.analysis.finding.time_min.value > middle.finding.time_min.value
 
 
 def test_the_process_station_restates_time(qtbot, demo):
     window = demo("Merrow Pan 125", "process")
     strip = window.bench.sheet.strips[1].strip
-    warmth = window.station()._rows[strip.id][1]
+    warmth = field_of(window.station(), f"temperature of strip {strip.label}")
     warmth.setText("22")
     qtbot.keyClick(warmth, Qt.Key.Key_Return)
     assert window.bench.sheet.strips[1].strip.temperature_c == 22.0
@@ -194,4 +194,5 @@ def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):
     frame = window.bench.sheet.strips[1].frames[4]
     window.bench.select(frame.frame.id)
     window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
+    QApplication.processEvents()
     assert window.table.accessibleName().startswith("strip A, frame 2, minus 5 stops, not taken")

@@ -3,32 +3,12 @@
 import numpy as np
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
-from PyQt6.QtWidgets import QApplication
 
+from tests.window.pages import CTRL, Hands
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
-from vadrin.notebook.records.all_records import Finding, Reading, Stock, Strip, Test
+from vadrin.notebook.records import Finding, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
-
-CTRL = Qt.KeyboardModifier.ControlModifier
-
-
-class Typist:
-    """Hands on the keyboard: every key goes to whatever has the focus."""
-
-    def __init__(self, qtbot, window):
-        self.qtbot, self.window = qtbot, window
-
-    def press(self, key, modifier=Qt.KeyboardModifier.NoModifier, times=1):
-        for _ in range(times):
-            self.qtbot.keyClick(QApplication.focusWidget() or self.window, key, modifier)
-
-    def write(self, words, key=Qt.Key.Key_Return):
-        self.qtbot.keyClicks(QApplication.focusWidget(), words)
-        self.press(key)
-
-    def settle(self):
-        self.qtbot.waitUntil(lambda: not self.window.analyst.busy, timeout=10000)
 
 
 def plan(typist):
@@ -66,7 +46,7 @@ def read(typist, bench):
 def test_from_a_new_test_to_the_card_by_keyboard(qtbot, open_window, tmp_path):
     path = tmp_path / "winter.vadrin"
     window = open_window(path)
-    typist, bench = Typist(qtbot, window), window.bench
+    typist, bench = Hands(qtbot, window), window.bench
     plan(typist)
     sheet = bench.sheet
     assert (sheet.title, sheet.process) == ("Merrow Pan 125", "in Sable 1+1")
@@ -112,7 +92,7 @@ def check_card(card, finding):
 
 def test_undo_takes_back_across_stations(qtbot, open_window, tmp_path):
     window = open_window(tmp_path / "winter.vadrin")
-    typist, bench = Typist(qtbot, window), window.bench
+    typist, bench = Hands(qtbot, window), window.bench
     plan(typist)
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=2)
@@ -133,7 +113,7 @@ def test_undo_takes_back_across_stations(qtbot, open_window, tmp_path):
 def test_what_was_typed_is_in_the_file_at_once(qtbot, open_window, tmp_path):
     path = tmp_path / "winter.vadrin"
     window = open_window(path)
-    typist = Typist(qtbot, window)
+    typist = Hands(qtbot, window)
     plan(typist)
     typist.press(Qt.Key.Key_4, CTRL)
     typist.write("0.33")

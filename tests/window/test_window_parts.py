@@ -8,16 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QFileDialog, QToolTip
+from PyQt6.QtWidgets import QApplication, QFileDialog, QToolTip
 
-from tests.window.conftest import words_of
+from tests.window.pages import button_of, said_by, settle, words_of
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.expose.exposing import write_note
 from vadrin.notebook.json_file import records_of_json
-from vadrin.notebook.records.all_records import Attachment, Test
+from vadrin.notebook.records import Attachment, Test
 from vadrin.notebook.store import Notebook
 from vadrin.ui.theme.look import LOOKS
 from vadrin.ui.theme.typeface import set_scale
-from vadrin.ui.widgets.parts import chooser
 from vadrin.ui.widgets.sound_cues import tone_file
 
 
@@ -31,7 +31,7 @@ def answer(window, act, path):
     return mode
 
 
-def test_the_menu_asks_for_files_and_does_what_it_says(demo, tmp_path):
+def test_the_menu_asks_for_files_and_does_what_it_says(qtbot, demo, tmp_path):
     window = demo("Merrow Pan 125", "curves")
     files, bench = window.files, window.bench
     save, opens = QFileDialog.AcceptMode.AcceptSave, QFileDialog.AcceptMode.AcceptOpen
@@ -51,6 +51,7 @@ def test_the_menu_asks_for_files_and_does_what_it_says(demo, tmp_path):
     answer(window, files.ask_new, tmp_path / "fresh.vadrin")
     assert bench.notebook.path.name == "fresh.vadrin"
     assert answer(window, files.ask_merge, tmp_path / "copy.vadrin") == opens
+    settle(qtbot, window)
     assert len(bench.notebook.all(Test)) == 6
     answer(window, files.ask_merge, tmp_path / "merrow.csv")
     assert "Nothing was taken in" in words_of(window.banner)
@@ -70,11 +71,12 @@ def test_a_damaged_notebook_without_a_backup_is_rescued_as_a_copy(demo, demo_pat
     window.files.open(path)
     said = words_of(window.banner)
     assert "left untouched" in said
-    window.files._rescue(path)
+    button_of(window.banner, "Save what can be recovered").click()
     assert window.bench.notebook.path.name == "wet recovered.vadrin"
-    assert "Recovered into wet recovered.vadrin" in window.header._state.text()
+    assert "Recovered into wet recovered.vadrin" in said_by(window)
     assert len(window.bench.notebook.all(Test)) == 6
-    window.files._rescue(path)
+    window.files.open(path)
+    button_of(window.banner, "Save what can be recovered").click()
     assert window.bench.notebook.path.name == "wet recovered 2.vadrin", "no copy is written over"
     assert path.read_bytes() == data
 
@@ -140,16 +142,21 @@ def test_lists_are_stepped_one_way_everywhere(names, start, moves):
     assert chooser(lambda: [])("as it is", 1) == "as it is"
 
 
+def type_sizes(window):
+    QApplication.processEvents()
+    parts = button_of(window.header, "File"), button_of(window.finding, "")
+    return tuple(part.font().pixelSize() for part in parts)
+
+
 def test_everything_grows_with_the_text_scale_in_every_look(demo):
     window = demo("Merrow Pan 125", "finding")
-    before = window.header._name.font().pixelSize(), window.finding._next.font().pixelSize()
+    before = type_sizes(window)
     try:
         set_scale(1.75)
         window.scale_type(1)
         for look in LOOKS:
             window.set_look(look)
-            after = window.header._name.font().pixelSize(), window.finding._next.font().pixelSize()
-            assert after == (2 * before[0], 2 * before[1])
+            assert type_sizes(window) == tuple(2 * size for size in before)
     finally:
         set_scale(1.0)
 
@@ -165,13 +172,13 @@ class _Heard:
 def test_cues_tell_a_turned_aperture_from_the_next_frame(demo):
     window = demo("Kelda Pan 200", "expose")
     station, heard = window.station(), []
-    station._cue._effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
+    station.cue.effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
     frames = [f.frame for _, f in window.bench.sheet.shots()]
     QTest.keyClick(station, Qt.Key.Key_Space)
     QTest.keyClick(station, Qt.Key.Key_Space)
     turned = [a.aperture != b.aperture for a, b in pairwise(frames)]
     assert heard == ["aperture" if t else "next" for t in turned[:2]]
-    assert station._cue.toggle() == "Sounds are off."
+    assert station.cue.toggle() == "Sounds are off."
     QTest.keyClick(station, Qt.Key.Key_Space)
     assert len(heard) == 2
 
@@ -194,6 +201,6 @@ def test_a_second_writer_of_one_folder_is_named(tmp_path, open_window):
     window = open_window(tmp_path / "winter.vadrin")
     before = window.bench.notebook.everything()
     window.bench.edit(lambda book: write_note(book, 1, None, "cannot be"))
-    assert "reading only" in window.header._state.text()
+    assert "reading only" in said_by(window)
     assert window.bench.notebook.everything() == before
     first.close()

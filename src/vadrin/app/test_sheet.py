@@ -6,17 +6,15 @@ from dataclasses import dataclass
 from typing import TypeVar
 
 from vadrin.core.exposure.arithmetic import log_h_of_frame, stops_text
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.test_kinds import kind_of
 from vadrin.notebook.changes import Change
-from vadrin.notebook.records.all_records import (
-    CHECK,
-    FOGGED,
-    LOST,
-    PLANNED,
-    SKIPPED,
+from vadrin.notebook.records import (
     Batch,
     Developer,
     Finding,
     Frame,
+    Instrument,
     Note,
     Reading,
     Record,
@@ -28,12 +26,9 @@ from vadrin.notebook.store import Notebook
 
 R = TypeVar("R", bound=Record)
 
-SPOILT = (SKIPPED,)
+SPOILT = (FrameState.SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
 
-
-_APART = ("compare", "mixed roll")
-"""Kinds whose strips after the first are another film, another chemistry or another process."""
 
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
@@ -60,10 +55,10 @@ class FrameSheet:
         """``blank``, the stops from the meter, or the frame's own name."""
         if self.frame.blank:
             return "blank"
-        if self.frame.role in (FOGGED, LOST):
+        if self.frame.role in (FrameRole.FOGGED, FrameRole.LOST):
             plain = self.frame.name.rstrip("0123456789")
             return plain if plain in _PIECES else self.frame.role
-        if self.frame.role == CHECK:
+        if self.frame.role == FrameRole.CHECK:
             return "again"
         wanted, got = self.frame.wanted_stops, self.frame.stops
         if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
@@ -75,13 +70,13 @@ class FrameSheet:
     @property
     def readable(self) -> bool:
         """Whether there is something on the film to read."""
-        kept = self.frame.role == LOST or self.frame.name.startswith("leader")
+        kept = self.frame.role == FrameRole.LOST or self.frame.name.startswith("leader")
         return self.frame.state not in SPOILT and not kept
 
     @property
     def counts(self) -> bool:
         """Whether its readings belong to the curve; fogged pieces only tell development."""
-        return self.readable and self.frame.role != FOGGED
+        return self.readable and self.frame.role != FrameRole.FOGGED
 
     def log_h(self, meter_constant: float) -> float | None:
         """Lg exposure; None for a blank."""
@@ -125,6 +120,7 @@ class TestSheet:
     strips: tuple[StripSheet, ...]
     findings: tuple[Finding, ...]
     notes: tuple[Note, ...] = ()
+    instrument: Instrument | None = None
 
     def notes_on(self, frame_id: int) -> str:
         """Words kept about a frame."""
@@ -148,13 +144,14 @@ class TestSheet:
         mine = strip.strip
         other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
         words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
-        if words or self.test.kind not in _APART or mine.position == 0:
+        kind = kind_of(self.test.kind)
+        if words or kind is None or not kind.materials_apart or mine.position == 0:
             return words
         return f"strip {mine.label}"
 
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""
-        return sum(f.frame.state != PLANNED for _, f in self.frames())
+        return sum(f.frame.state != FrameState.PLANNED for _, f in self.frames())
 
     def processed(self) -> int:
         """Number of strips with a real development time."""
@@ -209,6 +206,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     stocks = _named(notebook, Stock, {t.stock_id for t in tests})
     batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
     developers = _named(notebook, Developer, {t.developer_id for t in tests})
+    instruments = _named(notebook, Instrument, {t.instrument_id for t in tests if t.instrument_id})
 
     def strip_sheet(strip: Strip) -> StripSheet:
         mine = by_strip.get(strip.id, ())
@@ -223,6 +221,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(strip_sheet(s) for s in by_test.get(test.id, ())),
             tuple(findings.get(test.id, ())),
             tuple(notes.get(test.id, ())),
+            instruments.get(test.instrument_id) if test.instrument_id else None,
         )
         for test in tests
     ]

@@ -1,28 +1,49 @@
 """The model of everything on screen: the open notebook, the test on the bench, the selection.
 
-It knows no screen. Views listen to its events; every edit goes through `edit`, so that the
-file, the views and the analysis always follow in the same order.
+It knows no screen. Views are told which topics changed; every edit goes through `edit`, so
+that the file, the views and the analysis always follow in the same order.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Generator
+from enum import Flag, auto
 from pathlib import Path
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 from sqlalchemy.exc import SQLAlchemyError
 
 from vadrin.app.events import Event
-from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.frame_order import next_to_expose, next_to_read
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
-from vadrin.notebook.changes import Change, InUseError, ReadOnlyError
-from vadrin.notebook.records.all_records import Test
+from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError
+from vadrin.notebook.changes import Change
+from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
 
 T = TypeVar("T")
 
 STATIONS = ("plan", "expose", "process", "read", "curves", "finding", "cards")
 """The stations of a test in the order of the work."""
+
+PLACES = ("shelf", "cupboard", "question")
+"""Where one can be without a test."""
+
+
+class Topic(Flag):
+    """What of the workbench changed."""
+
+    NOTHING = 0
+    NOTEBOOK = auto()
+    SHEET = auto()
+    SELECTION = auto()
+    STATION = auto()
+    ANALYSIS = auto()
+    LOOK = auto()
+    EVERYTHING = NOTEBOOK | SHEET | SELECTION | STATION | ANALYSIS | LOOK
 
 
 class Workbench:
@@ -36,11 +57,11 @@ class Workbench:
     def __init__(self, notebook: Notebook) -> None:
         self.notebook = notebook
         self.sheet: TestSheet | None = None
+        self.analysis: Analysis | None = None
         self.frame_id: int | None = None
         self.station = "shelf"
-        self.sheet_changed: Event[TestSheet | None] = Event()
-        self.selection_changed: Event[int | None] = Event()
-        self.station_changed: Event[str] = Event()
+        self.under_way = ""
+        self.changed: Event[Topic] = Event()
         self.said: Event[str] = Event()
 
     def open_notebook(self, path: Path) -> None:
@@ -56,29 +77,65 @@ class Workbench:
         self.notebook = fresh
         self.open_test(None)
         self.go("shelf")
+        self.changed.emit(Topic.NOTEBOOK)
 
     def open_test(self, test_id: int | None) -> None:
         """Put a test on the bench, or clear it."""
         self.sheet = load_sheet(self.notebook, test_id) if test_id else None
+        self.analysis = None
         self.frame_id = None
-        self.sheet_changed.emit(self.sheet)
-        self.select(None)
+        self._stay_where_there_is_a_test()
+        self._select_where_work_goes_on()
+        self.changed.emit(Topic.SHEET | Topic.SELECTION | Topic.ANALYSIS)
 
     def go(self, station: str) -> None:
-        """Turn to a station."""
-        self.station = station
-        self.station_changed.emit(station)
+        """Turn to a station; without a test on the bench, to the shelf instead."""
+        before, self.station = self.station, station
+        self._stay_where_there_is_a_test()
+        if station == "expose" or before != station:
+            self._select_where_work_goes_on()
+        self.changed.emit(Topic.STATION)
+
+    def _stay_where_there_is_a_test(self) -> None:
+        if self.sheet is None and self.station in STATIONS:
+            self.station = "shelf"
+            self.changed.emit(Topic.STATION)
+
+    def _select_where_work_goes_on(self) -> None:
+        """Select the frame that is next at the station one is at."""
+        if self.sheet is None:
+            return
+        if self.station == "expose":
+            place = next_to_expose(self.sheet)
+            if place is not None:
+                self.select(place[1].frame.id)
+        elif self.station == "read" and not self._chosen_to_be_read_again():
+            first = next_to_read(self.sheet)
+            if first is None and self.sheet.frames():
+                first = self.sheet.frames()[0][1]
+            if first is not None:
+                self.select(first.frame.id)
+
+    def _chosen_to_be_read_again(self) -> bool:
+        """Whether a frame that has a reading is selected: then that is the one meant."""
+        place = self.selected()
+        return place is not None and bool(place[1].readings)
 
     def select(self, frame_id: int | None) -> None:
         """Select one frame everywhere, or none."""
         self.frame_id = frame_id
-        self.selection_changed.emit(frame_id)
+        self.changed.emit(Topic.SELECTION)
 
     def selected(self) -> tuple[StripSheet, FrameSheet] | None:
         """The selected frame with its strip."""
         if self.sheet is None or self.frame_id is None:
             return None
         return self.sheet.place_of(self.frame_id)
+
+    def answer(self, analysis: Analysis | None) -> None:
+        """Take what the test on the bench was worked out to."""
+        self.analysis = analysis
+        self.changed.emit(Topic.ANALYSIS)
 
     def edit(self, act: Callable[[Notebook], T]) -> T | None:
         """Do one edit and show what came of it; a refusal is said in words."""
@@ -95,18 +152,48 @@ class Workbench:
         ------
         EditRefusedError
         """
+        if self.under_way:
+            raise EditRefusedError(f"{self.under_way} is still under way; wait, or stop it")
         try:
             done = act(self.notebook)
-        except (InUseError, ReadOnlyError) as refusal:
+        except (RecordInUseError, ReadOnlyError) as refusal:
             self.said.emit(str(refusal))
             return None
         except (SQLAlchemyError, OSError) as error:
-            self._not_saved(error)
+            self.not_saved(error)
             return None
         self.refresh()
         return done
 
-    def _not_saved(self, error: Exception) -> None:
+    def edit_in_steps(
+        self, words: str, act: Callable[[Notebook], Generator[tuple[int, int], None, T]]
+    ) -> Generator[tuple[int, int], None, T]:
+        """One long edit, a slice at a time, during which no other is taken.
+
+        Parameters
+        ----------
+        words : str
+            What is under way, for those who are refused meanwhile.
+        act : callable
+            Begins the edit; it tells its progress, and closing it takes all of it back.
+
+        Raises
+        ------
+        EditRefusedError
+            If another is under way.
+        """
+        if self.under_way:
+            raise EditRefusedError(f"{self.under_way} is still under way; wait, or stop it")
+        self.under_way = words
+        try:
+            done = yield from act(self.notebook)
+        finally:
+            self.under_way = ""
+        self.refresh()
+        return done
+
+    def not_saved(self, error: Exception) -> None:
+        """Say that an edit did not reach the file, and show what is there."""
         reason = str(getattr(error, "orig", error))
         self.said.emit(
             f"Not saved: {reason}. Everything before it is safe; free the disk or bring the "
@@ -118,9 +205,13 @@ class Workbench:
         """Take the test on the bench from the file again."""
         if self.sheet is not None:
             self.sheet = load_sheet(self.notebook, self.sheet.test.id)
+        if self.sheet is None:
+            self.analysis = None
         if self.sheet is None or (self.frame_id is not None and self.selected() is None):
             self.frame_id = None
-        self.sheet_changed.emit(self.sheet)
+            self._select_where_work_goes_on()
+        self._stay_where_there_is_a_test()
+        self.changed.emit(Topic.SHEET | Topic.NOTEBOOK)
 
     def undo(self) -> None:
         """Take back the last edit, of whichever test, and say which it was."""
@@ -131,10 +222,16 @@ class Workbench:
         self._replay("Done again", self.notebook.redo)
 
     def _replay(self, how: str, act: Callable[[], Change | None]) -> None:
+        if self.under_way:
+            self.said.emit(f"{self.under_way} is still under way; wait, or stop it.")
+            return
         try:
             change = act()
+        except EditRefusedError as refusal:
+            self.said.emit(f"{refusal}.")
+            return
         except (SQLAlchemyError, OSError) as error:
-            self._not_saved(error)
+            self.not_saved(error)
             return
         if change is None:
             self.said.emit("Nothing left to take back or do again.")

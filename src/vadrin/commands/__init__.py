@@ -8,12 +8,9 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from vadrin import __version__
+from vadrin.errors import UsageError
 
 COMMANDS = ("analyse", "convert", "snapshot", "bench", "register", "recover")
-
-
-class UsageError(Exception):
-    """Bad use or bad input, in one line."""
 
 
 class _Parser(argparse.ArgumentParser):

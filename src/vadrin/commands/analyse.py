@@ -11,16 +11,15 @@ from typing import Any
 
 import numpy as np
 
-from vadrin.app.display.quantities import loss_text, minutes_text, push_name
-from vadrin.commands import UsageError
+from vadrin.app.results.report import figure, report_of
+from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.checks.setting_checks import stained
-from vadrin.core.figure import Figure
-from vadrin.core.fitting.family import TARGETS, Target
 from vadrin.core.materials.colour import colour_negative_speed
-from vadrin.core.results.analysis import Analysis, Settings, analyse
+from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.criteria import MEASURES, Target
+from vadrin.errors import FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings
-from vadrin.formats.readings.readings_table import CHANNELS, FormatError, ReadingsTable, strips_of
-from vadrin.formats.reports.report_json import figure, report_of
+from vadrin.formats.readings.readings_table import CHANNELS, ReadingsTable, strips_of
 
 
 def target_of(text: str) -> Target:
@@ -32,16 +31,16 @@ def target_of(text: str) -> Target:
         In one line, with the kinds there are.
     """
     kind, _, value = text.partition("=")
-    if kind not in TARGETS:
-        raise UsageError(f"--target: no kind “{kind}”; use one of {', '.join(TARGETS)}")
+    if kind not in MEASURES:
+        raise UsageError(f"--target: no kind “{kind}”; use one of {', '.join(MEASURES)}")
     try:
-        number = float(value) if value else TARGETS[kind]
+        number = float(value) if value else MEASURES[kind].usual
     except ValueError as error:
         raise UsageError(
-            f"--target: “{value}” is not a number; try {kind}={TARGETS[kind]}"
+            f"--target: “{value}” is not a number; try {kind}={MEASURES[kind].usual}"
         ) from error
     if not 0 < number < 30:
-        raise UsageError(f"--target: {value} is out of reach; try {kind}={TARGETS[kind]}")
+        raise UsageError(f"--target: {value} is out of reach; try {kind}={MEASURES[kind].usual}")
     return Target(kind, number)
 
 
@@ -143,47 +142,3 @@ def _write(path: Path, text: str) -> None:
     except OSError as error:
         raise UsageError(f"{path}: {(error.strerror or 'cannot be written').lower()}; "
                          "choose another place") from error  # fmt: skip
-
-
-def _shown(figure: Figure, places: int) -> str:
-    if figure.value is None:
-        return "—"
-    if figure.low is None or figure.high is None:
-        return f"{figure.value:.{places}f}"
-    return f"{figure.value:.{places}f} ({figure.low:.{places}f}–{figure.high:.{places}f})"
-
-
-def _time(figure: Figure) -> str:
-    return figure.why if figure.value is None else minutes_text(figure.value)
-
-
-def tables_of(analysis: Analysis) -> list[str]:
-    """The report as lines for a terminal."""
-    row = "{:<6}{:>7}  {:<20}{:<20}{:<22}{:<18}"
-    lines = [row.format("strip", "min", "Zone I EI", "speed", "average gradient", "b+f")]
-    for s in analysis.strips:
-        time = "—" if s.time_min is None else f"{s.time_min:g}"
-        cells = (
-            _shown(s.zone_ei, 0),
-            _shown(s.speed, 0),
-            _shown(s.average_gradient, 3),
-            _shown(s.base_fog, 2),
-        )
-        lines.append(row.format(s.label, time, *cells))
-    finding = analysis.finding
-    lines += [
-        "",
-        f"finding at {finding.target.kind} {finding.target.value:g}: "
-        f"EI {_shown(finding.zone_ei, 0)}, time {_time(finding.time_min)}",
-    ]
-    if finding.rule_of_thumb_min.value is not None:
-        lines.append(f"rule of thumb, not measured: {_time(finding.rule_of_thumb_min)}")
-    for push in analysis.push:
-        held = push.hold_highlight
-        index = push.exposure_index.value
-        loss = held.shadow_loss_stops.value
-        cost = "" if loss is None else f", shadow lost: {loss_text(loss)}"
-        shown = "—" if index is None else f"{index:.0f}"
-        lines.append(f"{push_name(push.stops):<9} EI {shown:<6} {_time(held.time_min)}{cost}")
-    lines += [f"{w.severity.value}: {w.sentence} {w.remedy}" for w in analysis.diagnostics]
-    return lines

@@ -13,10 +13,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from vadrin.core.curves.strip_metrics import metrics_of_strips
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.strip_metrics import metrics_of_strips
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 _STOP = math.log10(2)

@@ -7,7 +7,7 @@ import statistics
 import time
 from typing import Any
 
-_STEPPED = ("last", "step", "times", "prefer", "ei")
+_STEPPED = ("last", "step", "times", "turned", "ei")
 
 
 def plan_rows() -> list[str]:
@@ -32,7 +32,7 @@ def plan_rows() -> list[str]:
     window.bench.go("plan")
     QApplication.processEvents()
     press: Any = QTest.keyClick
-    fields, spent = window.station()._fields, []
+    fields, spent = window.station().fields, []
     for turn in range(6):
         for name in _STEPPED:
             key: Any = Qt.Key.Key_Up if turn % 2 == 0 else Qt.Key.Key_Down
@@ -40,7 +40,7 @@ def plan_rows() -> list[str]:
             press(fields[name], key)
             window.repaint()
             spent.append(time.perf_counter() - begun)
-            window.station().forecast_panel.forecaster.wait()
+            window.analyst.jobs.wait()
             QApplication.processEvents()
     sheet = window.bench.sheet
     film, foretold = expected_film(sheet.test.exposure_index, None), []

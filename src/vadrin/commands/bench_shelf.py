@@ -15,8 +15,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.notebook.records.all_records import BLANK, EXPOSED, Frame, Reading, Strip, Test
-from vadrin.notebook.records.kit import Developer, Stock
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.notebook.records import Developer, Frame, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
@@ -49,8 +49,8 @@ def fill(notebook: Notebook, tests: int) -> None:
             for t in made for p in range(_STRIPS)
         ])  # fmt: skip
         frames = notebook.add_all([
-            Frame(strip_id=s.id, position=p, name=str(p), state=EXPOSED,
-                  role=BLANK if p == 0 else "bracket",
+            Frame(strip_id=s.id, position=p, name=str(p), state=FrameState.EXPOSED,
+                  role=FrameRole.BLANK if p == 0 else FrameRole.BRACKET,
                   exposure_index=100.0 if p else None, stops=p / 2 - 7 if p else None)
             for s in strips for p in range(_FRAMES)
         ])  # fmt: skip
@@ -122,7 +122,7 @@ def _in_the_window(path: Path) -> tuple[float, float]:
     _settle(window)
     acts: list[Callable[[], object]] = [lambda i=i: opens(i) for i in range(3, 20, 2)]  # type: ignore
     opening = _median(acts, window)
-    window.analyst.wait()
+    window.analyst.jobs.wait()
     window.close()
     del application
     return letters, opening

@@ -5,9 +5,8 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from vadrin.commands import UsageError
+from vadrin.errors import FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings, write_readings
-from vadrin.formats.readings.readings_table import FormatError
 
 
 def run_convert(source: Path, target: Path) -> int:

@@ -5,8 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from vadrin.commands import UsageError
-from vadrin.notebook.file import NotebookError
+from vadrin.errors import NotebookError, UsageError
 from vadrin.notebook.recovery import recover
 
 

@@ -8,7 +8,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-from vadrin.commands import UsageError
+from vadrin.errors import UsageError
 
 _MIME = """<?xml version="1.0" encoding="UTF-8"?>
 <mime-info xmlns="http://www.freedesktop.org/standards/shared-mime-info">

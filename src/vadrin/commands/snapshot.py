@@ -8,7 +8,7 @@ import time
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from vadrin.commands import UsageError
+from vadrin.errors import UsageError
 
 if TYPE_CHECKING:
     from vadrin.ui.frame.window import Window
@@ -27,20 +27,19 @@ VIEWS = (
 )
 """Picture, test and station of each main view."""
 
+_PATIENCE_S = 20
+_QUIET_TURNS = 30
+"""Turns without work; a forecast begins a moment after the plan stands still."""
+
 
 def _settle(app: Any, window: Window) -> None:
-    forecast_panel = getattr(window.station(), "outlook", None)
-    forecaster = forecast_panel.forecaster if forecast_panel else None
+    """Wait until nothing shown is still being worked out or put off for a moment."""
+    quiet = 0
     begun = time.perf_counter()
-    while time.perf_counter() - begun < 10:
+    while quiet < _QUIET_TURNS and time.perf_counter() - begun < _PATIENCE_S:
         app.processEvents()
-        # A forecast begins a moment after the plan stands still.
-        early = forecaster is not None and time.perf_counter() - begun < 0.3
-        if not window.analyst.busy and not early and not (forecaster and forecaster.busy):
-            break
+        quiet = 0 if window.busy else quiet + 1
         time.sleep(0.01)
-    for _ in range(5):
-        app.processEvents()
 
 
 def _show(app: Any, window: Window, film: str, station: str) -> None:

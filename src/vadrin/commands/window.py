@@ -10,7 +10,7 @@ from functools import partial
 from pathlib import Path
 from types import TracebackType
 
-from vadrin.commands import UsageError
+from vadrin.errors import UsageError
 
 
 def default_notebook() -> Path:
@@ -42,7 +42,7 @@ def open_window(path: Path) -> object:
         If the notebook cannot be opened.
     """
     from vadrin.app.workbench import Workbench
-    from vadrin.notebook.file import NotebookError
+    from vadrin.errors import NotebookError
     from vadrin.notebook.store import Notebook
     from vadrin.ui.frame.window import Window
 

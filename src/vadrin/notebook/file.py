@@ -8,28 +8,15 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
+from vadrin.errors import NotebookError, NotebookHeldError
 from vadrin.notebook.backups import back_up, back_up_before_migration
-from vadrin.notebook.lock import HeldError, WriterLock
+from vadrin.notebook.lock import WriterLock
 
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
-
-
-class NotebookError(Exception):
-    """A notebook that cannot be opened; the text says why and what to do.
-
-    Attributes
-    ----------
-    damaged : bool
-        Whether something may be recovered from it.
-    """
-
-    def __init__(self, words: str, damaged: bool = False) -> None:
-        super().__init__(words)
-        self.damaged = damaged
 
 
 def inspect(path: Path) -> int:
@@ -141,7 +128,7 @@ def open_rights(path: Path) -> tuple[WriterLock | None, str]:
         if path.exists() and not os.access(path, os.W_OK):
             raise PermissionError(13, "you may not write to the file")
         return WriterLock(path), ""
-    except HeldError as error:
+    except NotebookHeldError as error:
         return None, f"{error}. You can read here; close it there to write here"
     except OSError as error:
         reason = (error.strerror or str(error)).lower()

@@ -9,10 +9,12 @@ from dataclasses import fields
 from pathlib import Path
 from typing import Any
 
-from vadrin.notebook.file import SCHEMA_VERSION, NotebookError
-from vadrin.notebook.records.all_records import RECORDS, Record
+from vadrin.errors import NotebookError
+from vadrin.notebook.file import SCHEMA_VERSION
+from vadrin.notebook.records import RECORDS, Record
 from vadrin.notebook.store import Notebook
-from vadrin.notebook.tables import table_name
+from vadrin.notebook.tables import ENUMERATIONS, table_name
+from vadrin.notebook.upgrades import upgraded_row, upgraded_table
 
 SCHEMA = "vadrin-notebook/1"
 LARGEST = 500_000_000
@@ -21,6 +23,11 @@ Everything = dict[type[Record], list[Record]]
 _TYPES: dict[str, tuple[type, ...]] = {
     "int": (int,), "int | None": (int, type(None)), "float": (float, int),
     "float | None": (float, int, type(None)), "str": (str,), "bool": (bool,), "bytes": (str,),
+    "tuple[float, ...]": (list,), "tuple[str, ...]": (list,),
+    **dict.fromkeys(ENUMERATIONS, (str,)),
+}  # fmt: skip
+_ITEMS: dict[str, tuple[type, ...]] = {
+    "tuple[float, ...]": (float, int), "tuple[str, ...]": (str,),
 }  # fmt: skip
 
 
@@ -69,13 +76,25 @@ def records_of_json(path: Path) -> Everything:
     tables = held.get("records")
     if not isinstance(tables, dict) or not all(isinstance(t, list) for t in tables.values()):
         raise NotebookError(f"{path.name}: holds no records")
-    unknown = set(tables) - set(_KINDS)
-    if unknown:
-        raise NotebookError(f"{path.name}: unknown records “{sorted(unknown)[0][:40]}”")
-    return {
-        kind: [_record(kind, row, path.name) for row in tables.get(name, [])]
-        for name, kind in _KINDS.items()
-    }
+    everything: Everything = {kind: [] for kind in RECORDS}
+    for table, rows in tables.items():
+        kind = _kind_named(upgraded_table(table, version), path.name)
+        fresh = (_upgraded(table, row, version, path.name) for row in rows)
+        everything[kind] = [_record(kind, row, path.name) for row in fresh]
+    return everything
+
+
+def _upgraded(table: str, row: object, version: int, name: str) -> object:
+    try:
+        return upgraded_row(table, row, version) if isinstance(row, dict) else row
+    except ValueError as error:
+        raise NotebookError(f"{name}: {error}") from error
+
+
+def _kind_named(table: str, name: str) -> type[Any]:
+    if table not in _KINDS:
+        raise NotebookError(f"{name}: unknown records “{table[:40]}”")
+    return _KINDS[table]
 
 
 def _record(kind: type[Any], row: object, name: str) -> Record:
@@ -88,9 +107,7 @@ def _record(kind: type[Any], row: object, name: str) -> Record:
         right = _TYPES[known[field]]
         if not isinstance(value, right) or (isinstance(value, bool) and bool not in right):
             raise NotebookError(f"{place} whose {field} is {str(value)[:30]!r}")
-        if known[field].startswith("float") and isinstance(value, int):
-            value = float(value)
-        values[field] = value
+        values[field] = _valued(known[field], value, f"{place} whose {field}")
     if "data" in known:
         try:
             values["data"] = base64.b64decode(values.get("data", ""), validate=True)
@@ -98,6 +115,22 @@ def _record(kind: type[Any], row: object, name: str) -> Record:
             raise NotebookError(f"{place} whose contents are damaged") from error
     record: Record = kind(**values)
     return record
+
+
+def _valued(kind: str, value: Any, place: str) -> Any:
+    """A value as its field holds it."""
+    if kind.startswith("float") and isinstance(value, int):
+        return float(value)
+    if kind in ENUMERATIONS:
+        try:
+            return ENUMERATIONS[kind](value)
+        except ValueError as error:
+            raise NotebookError(f"{place} is {value[:30]!r}") from error
+    if kind in _ITEMS:
+        if not all(isinstance(v, _ITEMS[kind]) and not isinstance(v, bool) for v in value):
+            raise NotebookError(f"{place} is {str(value)[:30]!r}")
+        return tuple(float(v) if kind == "tuple[float, ...]" else v for v in value)
+    return value
 
 
 def fill_from_json(notebook: Notebook, path: Path) -> int:

@@ -10,11 +10,9 @@ import socket
 from datetime import UTC, datetime
 from pathlib import Path
 
+from vadrin.errors import NotebookHeldError
+
 _TRIES = 5
-
-
-class HeldError(Exception):
-    """Somebody else has the notebook open for writing; the text says who and since when."""
 
 
 def _me() -> bytes:
@@ -58,7 +56,7 @@ class WriterLock:
             except BlockingIOError as error:
                 words = _holder(descriptor)
                 os.close(descriptor)
-                raise HeldError(words) from error
+                raise NotebookHeldError(words) from error
             except OSError:
                 os.close(descriptor)
                 raise
@@ -67,7 +65,7 @@ class WriterLock:
                 break
             os.close(descriptor)
         else:
-            raise HeldError("another window is just opening or closing it")
+            raise NotebookHeldError("another window is just opening or closing it")
         self._descriptor = descriptor
         os.ftruncate(descriptor, 0)
         os.pwrite(descriptor, _me(), 0)

@@ -3,41 +3,40 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable
+from collections.abc import Generator
 from dataclasses import dataclass, replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-from vadrin.notebook.file import NotebookError, inspect
+from vadrin.errors import NotebookError
+from vadrin.notebook.file import inspect
 from vadrin.notebook.json_file import Everything
-from vadrin.notebook.records.all_records import (
+from vadrin.notebook.records import (
     PARENTS,
     RECORDS,
     Attachment,
-    Exposure,
-    Finding,
-    Frame,
-    Matching,
-    MeterReading,
-    Note,
-    Reading,
-    Record,
-    Strip,
-    Test,
-)
-from vadrin.notebook.records.kit import (
     Batch,
     Bottle,
     Camera,
+    ColumnMatching,
     Developer,
+    Exposure,
+    Finding,
+    Frame,
     Instrument,
     Lens,
     LightMeter,
+    MeterReading,
+    Note,
     Paper,
     Process,
+    Reading,
+    Record,
     ShutterTime,
     Stock,
+    Strip,
+    Test,
 )
 from vadrin.notebook.store import Notebook
 
@@ -46,7 +45,7 @@ _KEYS: dict[type[Any], tuple[str, ...]] = {
     Developer: ("name", "dilution", "role"), Bottle: ("developer_id", "name", "mixed_at"),
     Process: ("name", "developer_id"), Paper: ("name", "grade"), Camera: ("name",),
     ShutterTime: ("camera_id", "marked", "measured", "measured_at"), Lens: ("name",),
-    LightMeter: ("name",), Instrument: ("name",), Matching: ("headers",),
+    LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
 }  # fmt: skip
 """What makes two records of kit the same."""
 
@@ -154,13 +153,13 @@ class _Merging:
                     self.new_kit += 1
                 self._ids[kind, record.id] = known[key]
 
-    def tests(self, said: Callable[[int, int], None]) -> tuple[int, int, int]:
-        """Bring in the tests that are not here yet."""
+    def tests(self) -> Generator[tuple[int, int], None, tuple[int, int, int]]:
+        """Bring in the tests that are not here yet, telling how many of how many are done."""
         ours = {t.uid: t for t in self._book.all(Test)}
         counts = [0, 0, 0]
         tests: list[Any] = sorted(self._theirs.get(Test, []), key=lambda t: t.id)
         for done, test in enumerate(tests):
-            said(done, len(tests))
+            yield done, len(tests)
             digest = self._tree.signature(test)
             uid = test.uid or digest
             mine = ours.get(uid)
@@ -209,17 +208,10 @@ def everything_of(path: Path) -> Everything:
             notebook.close()
 
 
-def _unheard(_done: int, _total: int) -> None:
-    return
-
-
 def merge(
-    notebook: Notebook,
-    theirs: Everything,
-    label: str,
-    said: Callable[[int, int], None] = _unheard,
-) -> MergeReport:
-    """Take another notebook's records in, as one edit.
+    notebook: Notebook, theirs: Everything, label: str
+) -> Generator[tuple[int, int], None, MergeReport]:
+    """Take another notebook's records in, as one edit, a test a step.
 
     Parameters
     ----------
@@ -228,11 +220,25 @@ def merge(
         Everything of the other notebook.
     label : str
         Names the edit for undo.
-    said : callable, optional
-        Is told how many of how many tests are done; what it raises stops the merge whole.
+
+    Yields
+    ------
+    tuple of int
+        How many of how many tests are done. Closing the generator early takes nothing in.
     """
     with notebook.change(label):
         merging = _Merging(notebook, theirs)
         merging.kit()
-        new, known, differing = merging.tests(said)
+        new, known, differing = yield from merging.tests()
     return MergeReport(new, known, differing, merging.new_kit)
+
+
+def merge_at_once(notebook: Notebook, theirs: Everything, label: str) -> MergeReport:
+    """As `merge`, without a stop."""
+    steps = merge(notebook, theirs, label)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            report: MergeReport = end.value
+            return report

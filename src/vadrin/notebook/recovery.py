@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Iterator
 from dataclasses import fields, replace
@@ -9,11 +10,11 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
-from vadrin.notebook.file import NotebookError
+from vadrin.errors import NotebookError
 from vadrin.notebook.json_file import Everything, write_all
-from vadrin.notebook.records.all_records import PARENTS, RECORDS, Record
+from vadrin.notebook.records import PARENTS, RECORDS, Record
 from vadrin.notebook.store import Notebook
-from vadrin.notebook.tables import table_name
+from vadrin.notebook.tables import ENUMERATIONS, table_name
 
 _CHUNK = 512
 _LAST_ID = 4_000_000
@@ -57,6 +58,10 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
                 value = float(value)
             elif wanted == "bool":
                 value = bool(value)
+            elif wanted in ENUMERATIONS:
+                value = ENUMERATIONS[wanted](value)
+            elif wanted.startswith("tuple"):
+                value = tuple(json.loads(value))
             elif wanted == "str" and not isinstance(value, str):
                 return None
         except (ValueError, TypeError):
@@ -111,7 +116,7 @@ class _Mending:
     def _common(self, kind: type[Any]) -> int:
         """One stand-in for all that have lost even the number of their owner."""
         known = self._all[kind]
-        found = next((r.id for r in known.values() if "recovered" in (
+        found: int | None = next((r.id for r in known.values() if "recovered" in (
             getattr(r, "name", ""), getattr(r, "note", ""))), None)  # fmt: skip
         if found is not None:
             return found

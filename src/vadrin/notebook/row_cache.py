@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, TypeVar
 
-from vadrin.notebook.records.kit import KIT
+from vadrin.notebook.records import KIT
 
 T = TypeVar("T")
 _MOST = 400

@@ -13,18 +13,11 @@ from urllib.parse import quote
 from sqlalchemy import Connection, create_engine, event, func, select, text
 from sqlalchemy.pool import NullPool
 
+from vadrin.errors import EditRefusedError, NotebookError, ReadOnlyError, RecordInUseError
 from vadrin.notebook.backups import back_up
-from vadrin.notebook.changes import OWNED, Change, InUseError, ReadOnlyError, Step
-from vadrin.notebook.file import (
-    SCHEMA_VERSION,
-    NotebookError,
-    inspect,
-    open_rights,
-    place_of,
-    prepare,
-    set_up,
-)
-from vadrin.notebook.records.all_records import PARENTS, RECORDS, Record
+from vadrin.notebook.changes import Change, Step
+from vadrin.notebook.file import SCHEMA_VERSION, inspect, open_rights, place_of, prepare, set_up
+from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
 from vadrin.notebook.row_cache import RowCache
 from vadrin.notebook.tables import TABLES, table_name
 
@@ -262,7 +255,7 @@ class Notebook:
         for each in held:
             if not TABLES[child].c[name].nullable:
                 kind = table_name(child).replace("_", " ")
-                raise InUseError(f"a {kind} still needs it; remove that first, or keep this")
+                raise RecordInUseError(f"a {kind} still needs it; remove that first, or keep this")
             self.put(replace(each, **{name: None}))
 
     def _note(self, step: Step) -> None:
@@ -281,14 +274,28 @@ class Notebook:
         return self._undone[-1].label if self._undone else ""
 
     def undo(self) -> Change | None:
-        """Take back the last change and return it; None for nothing."""
+        """Take back the last change and return it; None for nothing.
+
+        Raises
+        ------
+        EditRefusedError
+            While a change is under way: half of it would be written.
+        """
         return self._replay(self._done, self._undone, backward=True)
 
     def redo(self) -> Change | None:
-        """Do the last undone change again and return it; None for nothing."""
+        """Do the last undone change again and return it; None for nothing.
+
+        Raises
+        ------
+        EditRefusedError
+            While a change is under way.
+        """
         return self._replay(self._undone, self._done, backward=False)
 
     def _replay(self, source: list[Change], sink: list[Change], backward: bool) -> Change | None:
+        if self._change is not None:
+            raise EditRefusedError(f"“{self._change.label}” is still under way; wait, or stop it")
         if not source:
             return None
         self._check_place()

@@ -11,32 +11,29 @@ from pathlib import Path
 import numpy as np
 
 from vadrin.app.library.named_records import developer_named, stock_named
-from vadrin.app.plan.planning import PlanEdit, apply_plan, lay_out
-from vadrin.app.process.development import decide
+from vadrin.app.plan.drafting import lay_out
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.results.analysis_input import readings_of, settings_of
+from vadrin.app.results.decision import decide
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.film import Densitometer, Film, expose_and_develop, invent_film
-from vadrin.notebook.records.all_records import (
-    DOUBLED,
-    EXPOSED,
-    PLANNED,
-    Frame,
-    Reading,
-    Strip,
-    Test,
-)
-from vadrin.notebook.records.kit import (
+from vadrin.notebook.records import (
     Batch,
     Bottle,
     Camera,
     Developer,
+    Frame,
     Instrument,
     Lens,
     LightMeter,
     Paper,
+    Reading,
     ShutterTime,
+    Strip,
+    Test,
 )
 from vadrin.notebook.store import Notebook
 
@@ -108,7 +105,7 @@ def _film_of(scenario: _Scenario) -> Film:
 
 
 def _frame_done(frame: Frame, done: bool, day: str) -> Frame:
-    return replace(frame, state=EXPOSED, exposed_at=day) if done else frame
+    return replace(frame, state=FrameState.EXPOSED, exposed_at=day) if done else frame
 
 
 def _write_readings(notebook: Notebook, frame: Frame, densities: list[float], day: str) -> None:
@@ -250,6 +247,6 @@ def _double_a_frame(notebook: Notebook) -> None:
     half = next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[1].day)
     strip = notebook.all(Strip, test_id=half.id)[0]
     frame = notebook.all(Frame, strip_id=strip.id)[5]
-    if frame.state != PLANNED:
-        twice = replace(frame, state=DOUBLED, stops=(frame.stops or 0.0) + 1)
+    if frame.state != FrameState.PLANNED:
+        twice = replace(frame, state=FrameState.DOUBLED, stops=(frame.stops or 0.0) + 1)
         notebook.put(twice)

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import re
 
-from vadrin.app.display.quantities import number_typed
+from vadrin.app.entry.numbers import number_typed
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
-from vadrin.notebook.records.kit import Stock
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Stock
 
 HINT = "t^1.3, or +0.15 t^1.4, or pairs of seconds such as 1: 1.5, 10: 25, 100: 500"
 
 
-def law_typed(words: str) -> Reciprocity | None:
+def reciprocity_typed(words: str) -> Reciprocity | None:
     """Read a law; None for an empty one.
 
     ``t^p`` is a power, ``+a t^p`` adds to the metered time, pairs are a table of metered and
@@ -19,7 +20,7 @@ def law_typed(words: str) -> Reciprocity | None:
 
     Raises
     ------
-    ValueError
+    EntryError
         With words for the person who typed it.
     """
     plain = words.strip().lower().replace("×", " ")
@@ -33,22 +34,22 @@ def law_typed(words: str) -> Reciprocity | None:
         return _checked(_table(plain, threshold))
     found = re.fullmatch(r"(?:\+\s*([\d.,]+)\s*)?t\s*\^\s*([\d.,]+)", plain)
     if not found:
-        raise ValueError(f"type what long exposures take as {HINT}")
+        raise EntryError(f"type what long exposures take as {HINT}")
     exponent = number_typed(found[2])
     if found[1] is None:
         return _checked(Reciprocity("power", 0.0, exponent, threshold))
     return _checked(Reciprocity("additive", number_typed(found[1]), exponent, threshold))
 
 
-def law_words(words: str) -> str:
+def reciprocity_words(words: str) -> str:
     """A typed law as it is kept; empty for none.
 
     Raises
     ------
-    ValueError
-        As `law_typed`.
+    EntryError
+        As `reciprocity_typed`.
     """
-    return words.strip() if law_typed(words) else ""
+    return words.strip() if reciprocity_typed(words) else ""
 
 
 def _table(plain: str, threshold: float) -> Reciprocity:
@@ -56,37 +57,37 @@ def _table(plain: str, threshold: float) -> Reciprocity:
     for pair in re.split(r"[;,]\s+|;", plain):
         metered, colon, needed = pair.partition(":")
         if not colon:
-            raise ValueError(f"“{pair.strip()}” is no pair; type {HINT}")
+            raise EntryError(f"“{pair.strip()}” is no pair; type {HINT}")
         rows.append((number_typed(metered.strip(" s")), number_typed(needed.strip(" s"))))
     shorter = [f"{m:g} s to {n:g} s" for m, n in rows if n < m]
     if shorter:
-        raise ValueError(f"that would shorten an exposure: {shorter[0]}")
+        raise EntryError(f"that would shorten an exposure: {shorter[0]}")
     if sorted(rows) != rows or len({m for m, _ in rows}) != len(rows):
-        raise ValueError("the metered seconds of the pairs rise from one to the next")
+        raise EntryError("the metered seconds of the pairs rise from one to the next")
     first = rows[0][0]
     start = min(threshold, first * 0.5) if rows[0][1] > first * 1.001 else first
     table = tuple(r for r in rows if r[0] > start)
     if not table:
-        raise ValueError("one pair at least is longer than where it begins")
+        raise EntryError("one pair at least is longer than where it begins")
     return Reciprocity("table", threshold_s=start, table=table)
 
 
 def _checked(law: Reciprocity) -> Reciprocity:
     """A law that never takes light away, and never asks for hours out of minutes."""
     if law.form != "table" and not 1 < law.exponent <= 3:
-        raise ValueError("the power of t lies above 1 and up to 3")
+        raise EntryError("the power of t lies above 1 and up to 3")
     if not 0 < law.threshold_s <= 100:
-        raise ValueError("it begins between 0 and 100 s")
+        raise EntryError("it begins between 0 and 100 s")
     times = [law.threshold_s * 1.2, 10 * law.threshold_s, *(m for m, _ in law.table)]
     needed = [corrected_time(law, t) for t in times]
     if any(not t * 0.999 <= n <= t * 64 for t, n in zip(times, needed, strict=True)):
-        raise ValueError("that would shorten an exposure, or lengthen it beyond all use")
+        raise EntryError("that would shorten an exposure, or lengthen it beyond all use")
     return law
 
 
-def law_of(stock: Stock) -> Reciprocity | None:
+def reciprocity_of(stock: Stock) -> Reciprocity | None:
     """The law of a stock; None where none is known, or what a file holds cannot be read."""
     try:
-        return law_typed(stock.reciprocity)
+        return reciprocity_typed(stock.reciprocity)
     except ValueError:
         return None

@@ -5,52 +5,32 @@ from __future__ import annotations
 from dataclasses import replace
 from math import log2
 
-from vadrin.app.plan.planning import EditRefusedError, by_contact, now
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.frame_order import next_to_expose
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter, stops_text
-from vadrin.notebook.records.all_records import (
-    DOUBLED,
-    EXPOSED,
-    PLANNED,
-    SKIPPED,
-    Exposure,
-    Frame,
-    MeterReading,
-    Note,
-    Strip,
-    Test,
-)
-from vadrin.notebook.records.kit import Batch
+from vadrin.core.frames import FrameState
+from vadrin.core.planning.test_kinds import Metering
+from vadrin.errors import EditRefusedError
+from vadrin.notebook.records import Batch, Exposure, Frame, MeterReading, Note, Strip, Test
 from vadrin.notebook.store import Notebook
 
 DRIFT_TOLD = 1 / 3
 """Stops the light may move before it is said."""
 
 _DONE = {
-    EXPOSED: "tick frame",
-    SKIPPED: "skip frame",
-    DOUBLED: "mark double exposure of frame",
-    PLANNED: "take back frame",
+    FrameState.EXPOSED: "tick frame",
+    FrameState.SKIPPED: "skip frame",
+    FrameState.DOUBLED: "mark double exposure of frame",
+    FrameState.PLANNED: "take back frame",
 }
-Place = tuple[StripSheet, FrameSheet]
-
-
-def next_to_expose(sheet: TestSheet) -> Place | None:
-    """The first frame still to be taken."""
-    return next(((s, f) for s, f in sheet.shots() if f.frame.state == PLANNED), None)
-
-
-def last_exposed(sheet: TestSheet) -> Place | None:
-    """The last frame that was taken, skipped or doubled before the next one."""
-    done = [(s, f) for s, f in sheet.shots() if f.frame.state != PLANNED]
-    return done[-1] if done else None
 
 
 def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
     """What the marks the script asked for give, in stops from the frame's EI."""
     if frame.wanted_stops is None or frame.seconds is None or frame.aperture is None:
         return frame.stops
-    if by_contact(test):
+    if test.by_contact:
         return frame.wanted_stops
     return _stops_of(notebook, test, frame, frame.seconds, frame.aperture)
 
@@ -58,11 +38,11 @@ def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
 def _stops_of(
     notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
 ) -> float:
-    from vadrin.app.plan.camera_settings import UNMETERED, limits_of
+    from vadrin.app.plan.camera_settings import limits_of, metering_of
     from vadrin.core.exposure.camera import effective_shutter, measured_shutter
 
     limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
-    fixed = test.kind in UNMETERED
+    fixed = metering_of(test) is not Metering.CAMERA
     real = (measured_shutter if fixed else effective_shutter)(limits, exact_shutter(seconds))
     start = exact_shutter(test.metered_seconds) / exact_aperture(test.aperture) ** 2
     index = log2((frame.exposure_index or test.exposure_index) / test.exposure_index)
@@ -75,12 +55,12 @@ def _light_of(notebook: Notebook, frame: Frame) -> float:
     return float(frame.compensation or 0.0)
 
 
-def mark_frame(notebook: Notebook, frame: Frame, state: str) -> None:
+def mark_frame(notebook: Notebook, frame: Frame, state: FrameState) -> None:
     """Set a frame's state, with the time it happened; the first of a roll takes the roll."""
     test = _test_of(notebook, frame)
     once = asked_stops(notebook, test, frame) if test else frame.stops
-    light = None if once is None else once + (state == DOUBLED)
-    shots = {EXPOSED: 1, DOUBLED: 2}.get(state, 0)
+    light = None if once is None else once + (state == FrameState.DOUBLED)
+    shots = {FrameState.EXPOSED: 1, FrameState.DOUBLED: 2}.get(state, 0)
     with notebook.change(f"{_DONE[state]} {frame.name}"):
         record(notebook, frame, state, light, [(once, frame.seconds, frame.aperture)] * shots)
 
@@ -99,14 +79,14 @@ def take_otherwise(
             raise EditRefusedError("say the offset from the meter, in stops")
         stops = _stops_of(notebook, test, frame, t, n)
     with notebook.change(f"frame {frame.name} taken otherwise"):
-        record(notebook, frame, EXPOSED, stops, [(stops, t, n)])
+        record(notebook, frame, FrameState.EXPOSED, stops, [(stops, t, n)])
 
 
 def record(
-    notebook: Notebook, frame: Frame, state: str, light: float | None,
+    notebook: Notebook, frame: Frame, state: FrameState, light: float | None,
     shots: list[tuple[float | None, float | None, float | None]],
 ) -> None:  # fmt: skip
-    when = "" if state == PLANNED else now()
+    when = "" if state == FrameState.PLANNED else now()
     before = _rolls_begun(notebook, frame)
     for old in notebook.all(Exposure, frame_id=frame.id):
         notebook.remove(old)
@@ -132,7 +112,7 @@ def _rolls_begun(notebook: Notebook, frame: Frame) -> int:
         return 0
     mates = notebook.all(Strip, test_id=strip.test_id, roll=strip.roll)
     frames = notebook.all_of(Frame, "strip_id", [s.id for s in mates])
-    return int(any(f.state != PLANNED for f in frames))
+    return int(any(f.state != FrameState.PLANNED for f in frames))
 
 
 def _count_rolls(notebook: Notebook, frame: Frame, taken: int) -> None:
@@ -182,17 +162,17 @@ def light_now(notebook: Notebook, sheet: TestSheet) -> float:
 
 def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
-    from vadrin.app.plan.camera_settings import UNMETERED, limits_of, with_settings
+    from vadrin.app.plan.camera_settings import limits_of, metering_of, with_settings
 
     moved = light_now(notebook, sheet)
     count = 0
     test = replace(
         sheet.test, metered_seconds=exact_shutter(sheet.test.metered_seconds) / 2.0**moved
     )
-    fixed = sheet.test.kind in UNMETERED
+    fixed = metering_of(sheet.test) is not Metering.CAMERA
     with notebook.change("rescale the frames to come"):
         for strip in sheet.strips:
-            lit = [f.frame for f in strip.frames if f.frame.state == PLANNED]
+            lit = [f.frame for f in strip.frames if f.frame.state == FrameState.PLANNED]
             lit = [f for f in lit if f.wanted_stops is not None]
             bare = lit if fixed else [replace(f, seconds=None) for f in lit]
             for frame in with_settings(test, limits_of(notebook, test, strip.strip), bare):
@@ -211,9 +191,13 @@ def spoil_since_last_reading(notebook: Notebook, sheet: TestSheet) -> int:
 
     stop = turn(readings[-1]) if readings else 0
     start = turn(readings[-2]) if len(readings) > 1 else 0
-    spoilt = [f.frame for _, f in sheet.shots()[start:stop] if f.frame.state in (EXPOSED, DOUBLED)]
+    spoilt = [
+        f.frame
+        for _, f in sheet.shots()[start:stop]
+        if f.frame.state in (FrameState.EXPOSED, FrameState.DOUBLED)
+    ]
     with notebook.change("mark the spoilt frames"):
         for frame in spoilt:
             words = f"the light moved by {stops_text(readings[-1].stops, signed=True)} stop"
-            notebook.put(replace(frame, state=SKIPPED, note=words))
+            notebook.put(replace(frame, state=FrameState.SKIPPED, note=words))
     return len(spoilt)

@@ -6,19 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from math import log2
 
-from vadrin.app.expose.exposing import Place, last_exposed, mark_frame, next_to_expose, record
-from vadrin.app.plan.planning import now
+from vadrin.app.expose.exposing import mark_frame, record
+from vadrin.app.frame_order import Place, last_exposed, next_to_expose
+from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.planning.layout import taken_before
-from vadrin.notebook.records.all_records import (
-    DOUBLED,
-    EXPOSED,
-    LOST,
-    PLANNED,
-    Exposure,
-    Frame,
-    Strip,
-)
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.notebook.records import Exposure, Frame, Strip
 from vadrin.notebook.store import Notebook
 
 
@@ -35,8 +28,8 @@ def frames_wound(sheet: TestSheet) -> int:
     place = next_to_expose(sheet) or last_exposed(sheet)
     roll = place[0].strip.roll if place else 1
     shots = [f for s, f in sheet.shots() if s.strip.roll == roll]
-    before = taken_before(sheet.test.film_form) if roll == 1 else 0
-    return before + sum(f.frame.state != PLANNED for f in shots)
+    before = sheet.test.film.taken if roll == 1 and sheet.test.film else 0
+    return before + sum(f.frame.state != FrameState.PLANNED for f in shots)
 
 
 def counter_remedies(sheet: TestSheet, says: int) -> list[CounterRemedy]:
@@ -57,7 +50,7 @@ def _too_many_wound(following: Place | None, last: Place | None) -> list[Counter
         remedies.append(
             CounterRemedy(
                 f"frame {ahead.name} ({following[1].name}) was taken but not ticked: tick it",
-                lambda book: mark_frame(book, ahead, EXPOSED),
+                lambda book: mark_frame(book, ahead, FrameState.EXPOSED),
             )
         )
         remedies.append(
@@ -82,10 +75,10 @@ def _too_few_wound(sheet: TestSheet, last: Place) -> list[CounterRemedy]:
     remedies = [
         CounterRemedy(
             f"frame {frame.name} ({last[1].name}) was ticked but not taken: take it back",
-            lambda book: mark_frame(book, frame, PLANNED),
+            lambda book: mark_frame(book, frame, FrameState.PLANNED),
         )
     ]
-    done = [f.frame for _, f in sheet.shots() if f.frame.state != PLANNED]
+    done = [f.frame for _, f in sheet.shots() if f.frame.state != FrameState.PLANNED]
     if len(done) > 1 and done[-2].stops is not None and frame.stops is not None:
         under = done[-2]
         remedies.append(
@@ -112,9 +105,16 @@ def _insert_lost(notebook: Notebook, ahead: Frame) -> None:
     with notebook.change("a piece was wound on"):
         _shift(notebook, ahead.strip_id, ahead.position, ahead.turn)
         notebook.add(
-            Frame(strip_id=ahead.strip_id, position=ahead.position, turn=ahead.turn, role=LOST,
-                  name="wound on", state=EXPOSED, exposed_at=now())
-        )  # fmt: skip
+            Frame(
+                strip_id=ahead.strip_id,
+                position=ahead.position,
+                turn=ahead.turn,
+                role=FrameRole.LOST,
+                name="wound on",
+                state=FrameState.EXPOSED,
+                exposed_at=now(),
+            )
+        )
 
 
 def _repeat(notebook: Notebook, frame: Frame) -> None:
@@ -131,5 +131,5 @@ def _pile(notebook: Notebook, under: Frame, over: Frame) -> None:
     both = log2(2.0 ** (under.stops or 0.0) + 2.0 ** (over.stops or 0.0))
     with notebook.change(f"frames {under.name} and {over.name} on one piece"):
         shots = [(f.stops, f.seconds, f.aperture) for f in (under, over)]
-        record(notebook, under, DOUBLED, round(both, 4), shots)
-        mark_frame(notebook, over, PLANNED)
+        record(notebook, under, FrameState.DOUBLED, round(both, 4), shots)
+        mark_frame(notebook, over, FrameState.PLANNED)

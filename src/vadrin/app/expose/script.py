@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, shutter_name, stops_text
-from vadrin.notebook.records.all_records import BLANK, CHECK, FOGGED, LOST
+from vadrin.core.frames import FrameRole
 
 _MARKS = (1.0, 1.2, 1.4, 1.8, 2, 2.4, 2.8, 3.5, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22, 27,
           32, 45, 64)  # fmt: skip
@@ -33,9 +33,9 @@ class Shot:
 def setting_of(frame: FrameSheet) -> str:
     """The shutter mark, or what is done instead."""
     role = frame.frame.role
-    if frame.frame.blank or role in (BLANK, LOST):
+    if frame.frame.blank or role in (FrameRole.BLANK, FrameRole.LOST):
         return "cap on"
-    if role == FOGGED:
+    if role == FrameRole.FOGGED:
         return "wind on" if frame.name == "leader" else "fog it"
     if frame.frame.seconds is None:
         return stops_text(frame.frame.wanted_stops or 0.0, signed=True)
@@ -55,8 +55,11 @@ def _filter_of(frame: FrameSheet) -> str:
 
 def offset_of(frame: FrameSheet) -> str:
     """The offset from the meter in words."""
-    kept = {BLANK: "blank frame", LOST: f"goes to the {frame.name}",
-            FOGGED: "the leader" if frame.name == "leader" else "fogged to full light"}  # fmt: skip
+    kept = {
+        FrameRole.BLANK: "blank frame",
+        FrameRole.LOST: f"goes to the {frame.name}",
+        FrameRole.FOGGED: "the leader" if frame.name == "leader" else "fogged to full light",
+    }
     role = frame.frame.role
     if role in kept:
         return kept[role]
@@ -67,16 +70,16 @@ def offset_of(frame: FrameSheet) -> str:
     if stops:
         unit = "stop" if abs(stops) <= 1 else "stops"
         said = f"{stops_text(abs(stops))} {unit} {'over' if stops > 0 else 'under'} the meter"
-    return f"{said}, the first once more" if role == CHECK else said
+    return f"{said}, the first once more" if role == FrameRole.CHECK else said
 
 
 def _todo(frame: FrameSheet, before: FrameSheet | None) -> str:
     role = frame.frame.role
-    if role == LOST:
+    if role == FrameRole.LOST:
         return f"Cap on and wind on: this piece goes to the {frame.name}."
-    if role == FOGGED and frame.name == "leader":
+    if role == FrameRole.FOGGED and frame.name == "leader":
         return "Wind on: the leader, fogged as the film was loaded. Keep it for a clip."
-    if role == FOGGED:
+    if role == FrameRole.FOGGED:
         return "Lens off or wide open to the light: fog this frame through."
     if frame.frame.blank:
         return "Put the cap on and wind on: this frame stays blank."

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.notebook.records.kit import Batch, Camera, Developer, Lens, Stock
+from vadrin.notebook.records import Batch, Camera, Developer, Lens, Stock
 from vadrin.notebook.store import Notebook
 
 

@@ -10,11 +10,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from vadrin.app.display.quantities import age_text, date_text, minutes_text
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import age_text, date_text
 from vadrin.app.test_sheet import TestSheet, load_sheets
 from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.notebook.records.all_records import Test
-from vadrin.notebook.records.kit import Batch, Bottle, Developer, Stock
+from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
 from vadrin.notebook.store import Notebook
 
 GROUPS = ("by date", "by stock", "by developer", "by camera")
@@ -127,8 +127,18 @@ def _detail(sheet: TestSheet) -> ShelfDetail:
         if len(curve) > 1:
             curves.append(tuple(curve))
     last = sheet.findings[-1] if sheet.findings else None
-    changed = last is not None and bool(last.question) and last.question != basis_text(sheet)
+    changed = last is not None and bool(last.basis) and last.basis != basis_text(sheet)
     return ShelfDetail(state, station, tuple(curves), changed)
+
+
+def remove_test(notebook: Notebook, line: ShelfLine) -> bool:
+    """Remove a test and all that belongs to it, as one edit; False where it is gone already."""
+    test = notebook.get(Test, line.test_id)
+    if test is None:
+        return False
+    with notebook.change(f"remove the test of {line.film}"):
+        notebook.remove(test)
+    return True
 
 
 def filtered(lines: list[ShelfLine], typed: str) -> list[ShelfLine]:

@@ -7,7 +7,7 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from vadrin.app.display.quantities import date_text
+from vadrin.app.display.words import date_text
 from vadrin.app.results.answer import AS_DEVELOPED
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.curves.metrics import speed_point
@@ -23,7 +23,7 @@ from vadrin.core.planning.film_prior import (
 )
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
-from vadrin.notebook.records.all_records import Finding
+from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
 
 _TYPICAL_INDEX = 100.0
@@ -57,7 +57,7 @@ class FoundBefore:
     target_kind: str
     target_value: float
     day: str
-    question: str = ""
+    basis_text: str = ""
 
 
 @dataclass(frozen=True, eq=False)
@@ -85,13 +85,13 @@ def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
     if last is None:
         return None
     return FoundBefore(last.exposure_index, last.time_min, last.target_kind, last.target_value,
-                       date_text(last.decided_at), last.question)  # fmt: skip
+                       date_text(last.decided_at), last.basis)  # fmt: skip
 
 
-def _readings_behind(question: str) -> tuple[StripReadings, ...]:
+def _readings_behind(basis: str) -> tuple[StripReadings, ...]:
     """The visual readings a finding rested on, as they were kept with it."""
     made = []
-    for label, strip in json.loads(question)["strips"].items():
+    for label, strip in json.loads(basis)["strips"].items():
         if strip.get("material"):
             continue
         rows = tuple(
@@ -107,7 +107,7 @@ def _readings_behind(question: str) -> tuple[StripReadings, ...]:
 def _own(found: FoundBefore) -> FilmPrior | None:
     """The film's own curves; None where fewer than two times were read."""
     try:
-        strips = _readings_behind(found.question)
+        strips = _readings_behind(found.basis_text)
     except (ValueError, KeyError, TypeError):
         return None
     timed = tuple(s for s in strips if s.time_min and s.readings)
@@ -131,7 +131,7 @@ def quick(found: FoundBefore | None) -> bool:
 @lru_cache(maxsize=64)
 def expected_film(index: float, found: FoundBefore | None) -> Expected:
     """The film as it measured; else moved to what was found; else a typical one of its EI."""
-    own = _own(found) if found and found.question else None
+    own = _own(found) if found and found.basis_text else None
     if own is not None and found is not None:
         times = own.model.times
         measured = float(times.min()), float(times.max())

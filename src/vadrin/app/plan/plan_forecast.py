@@ -9,20 +9,17 @@ from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.plan.expected_curves import Expected
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
-from vadrin.core.fitting.family import Target
-from vadrin.core.planning.forecast_plan import Forecast, PlannedStrip, forecast, spread_of_ei
-from vadrin.core.planning.test_kinds import FOGGED, LOST
+from vadrin.core.frames import FrameRole
+from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
+from vadrin.core.planning.test_kinds import Foretold, TestKind, kind_of
+from vadrin.core.planning.test_kinds.development_time import DevelopmentTime
+from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.core.results.analysis import Settings
+from vadrin.core.results.criteria import Target
 
 USUAL_NOISE = 0.012
-MEASURED_KINDS = ("time", "speed", "push", "compare", "colour")
-"""Kinds whose answer is an EI and times read from curves of a film that is as it was made."""
-
-_NOT_TOLD = {
-    "rescue": "What has become of an old film is not known before it is tested, so no range can "
-    "be foretold for it.",
-}
-_BY_EYE = "This kind of plan is judged by eye or beside a twin; no range can be foretold for it."
+SHRINKABLE_KINDS = (DevelopmentTime.key, Speed.key)
+"""Kinds whose strips are alike, so that one more or fewer frames can be weighed."""
 
 _MOST_STRIPS = 8
 _PUSHES = (-1.0, 1.0, 2.0)
@@ -58,9 +55,11 @@ class PlanForecast:
     basis: str
 
 
-def forecast_input(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE) -> ForecastInput:
+def forecast_input(sheet: TestSheet, film: Expected, noise: float | None = None) -> ForecastInput:
     """The plan as the core wants it; a strip's exposures are those of its planned settings."""
     constant = sheet.test.meter_constant
+    instrument = sheet.instrument
+    read_noise = noise or (instrument and instrument.noise) or USUAL_NOISE
     strips = tuple(
         PlannedStrip(
             s.strip.label,
@@ -68,7 +67,7 @@ def forecast_input(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE)
             tuple(
                 math.nan if x is None else round(x, 4)
                 for f in s.frames
-                if f.frame.role not in (FOGGED, LOST)
+                if f.frame.role not in (FrameRole.FOGGED, FrameRole.LOST)
                 for x in [f.log_h(constant)]
             ),
             sheet.material_of(s),
@@ -78,7 +77,7 @@ def forecast_input(sheet: TestSheet, film: Expected, noise: float = USUAL_NOISE)
     target = Target(sheet.test.target_kind, sheet.test.target_value)
     pushes = tuple(s.strip.push for s in sheet.strips if s.strip.push) or _PUSHES
     settings = Settings(target=target, meter_constant=constant, pushes=pushes, draws=0)
-    return ForecastInput(sheet.test.kind, strips, noise, settings, film)
+    return ForecastInput(sheet.test.kind, strips, read_noise, settings, film)
 
 
 def with_bracket(
@@ -98,8 +97,9 @@ def with_bracket(
 
 def forecast_plan(question: ForecastInput) -> PlanForecast:
     """What to expect of a plan; fast enough to follow a hand."""
-    if question.kind not in MEASURED_KINDS:
-        return PlanForecast(None, (), (), _NOT_TOLD.get(question.kind, _BY_EYE))
+    kind = kind_of(question.kind)
+    if kind is None or kind.foretold is Foretold.NOTHING:
+        return PlanForecast(None, (), (), kind.not_foretold if kind else TestKind.not_foretold)
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
     whole = forecast(question.film.prior, mine, question.noise, question.settings, fewer=True)
@@ -110,28 +110,29 @@ def forecast_plan(question: ForecastInput) -> PlanForecast:
     return PlanForecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
 
 
-_NO_TIME = ("speed", "compare")
-"""Kinds that ask for no time."""
+def _asks_time(question: ForecastInput) -> bool:
+    kind = kind_of(question.kind)
+    return kind is not None and kind.foretold is Foretold.EI_AND_TIMES
 
 
 def _answers(whole: Forecast, question: ForecastInput) -> list[ForecastLine]:
     spread = whole.ei_spread
     if spread is None:
         return [ForecastLine("EI", "none", whole.zone_ei.why or "its range is too short")]
-    told = [ForecastLine("EI", f"± {_stops(1.96 * spread)} stop")]
+    lines = [ForecastLine("EI", f"± {_stops(1.96 * spread)} stop")]
     time = whole.time_spread
     if time is None:
-        return told if question.kind in _NO_TIME else [*told, ForecastLine("time", "none",
+        return lines if not _asks_time(question) else [*lines, ForecastLine("time", "none",
                                                                    whole.time_min.why)]  # fmt: skip
     half = 1.96 * time * whole.time_min.known()
-    told.append(ForecastLine("time", f"± {minutes_text(half, exact=True)}"))
+    lines.append(ForecastLine("time", f"± {minutes_text(half, exact=True)}"))
     for stops, push in zip(question.settings.pushes, whole.push_times, strict=True):
         if push.low is None or push.high is None:
-            told.append(ForecastLine(push_name(stops), "none", push.why))
+            lines.append(ForecastLine(push_name(stops), "none", push.why))
         else:
             half = (push.high - push.low) / 2
-            told.append(ForecastLine(push_name(stops), f"± {minutes_text(half, exact=True)}"))
-    return told
+            lines.append(ForecastLine(push_name(stops), f"± {minutes_text(half, exact=True)}"))
+    return lines
 
 
 def _difference(whole: Forecast) -> list[ForecastLine]:
@@ -152,18 +153,18 @@ def _variants(
     """One frame fewer on each strip, and one strip more."""
     if whole.ei_spread is None:
         return []
-    told = []
+    lines = []
     for name, left in (("thinnest", whole.without_thinnest), ("densest", whole.without_densest)):
         spread = spread_of_ei(left)
         shown = "no EI" if spread is None else f"EI ± {_stops(1.96 * spread)}"
-        told.append(ForecastLine(f"without the {name} frame of each strip", shown, left.why))
+        lines.append(ForecastLine(f"without the {name} frame of each strip", shown, left.why))
     more = _one_more(question, strips)
-    return [*told, more] if more else told
+    return [*lines, more] if more else lines
 
 
 def _one_more(question: ForecastInput, strips: tuple[PlannedStrip, ...]) -> ForecastLine | None:
     times = sorted(s.time_min for s in strips if s.time_min)
-    if question.kind not in ("time", "speed") or not 0 < len(times) < _MOST_STRIPS:
+    if question.kind not in SHRINKABLE_KINDS or not 0 < len(times) < _MOST_STRIPS:
         return None
     longest = times[-1]
     step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4

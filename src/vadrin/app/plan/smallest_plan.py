@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from vadrin.app.display.quantities import list_text
+from vadrin.app.display.words import list_text
 from vadrin.app.plan.expected_curves import Expected
-from vadrin.app.plan.plan_forecast import USUAL_NOISE, forecast_input
-from vadrin.app.plan.planning import PlanEdit
+from vadrin.app.plan.plan_edit import PlanEdit
+from vadrin.app.plan.plan_forecast import forecast_input
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
 
-KINDS = ("time", "speed")
 _STEP_WORDS = {1.0: "whole stops", 0.5: "half stops", 1 / 3: "thirds"}
 
 
@@ -43,7 +42,7 @@ def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
     widest = BracketLayout(times, test.first_stop, test.last_stop, test.step, test.blanks)
     question = forecast_input(sheet, film)
     settings = replace(question.settings, pushes=())
-    found = minimal_layout(film.prior, test.exposure_index, widest, USUAL_NOISE, settings, stops)
+    found = minimal_layout(film.prior, test.exposure_index, widest, question.noise, settings, stops)
     if found is None:
         return Smallest("nothing inside this bracket is that sure; take a wider one.")
     layout, told = found

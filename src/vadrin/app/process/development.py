@@ -1,18 +1,14 @@
-"""Edits made on the way: strips developed, densities read, a finding decided."""
+"""Strips developed: what each really got, and what that took of the bottle."""
 
 from __future__ import annotations
 
-import json
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
-from vadrin.app.plan.planning import now
-from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decision_basis import basis_text
-from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.core.results.analysis import Analysis
-from vadrin.formats.reports.report_json import report_of
-from vadrin.notebook.records.all_records import Finding, Reading, Strip, Test
-from vadrin.notebook.records.kit import Bottle
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.densities import temperature_typed
+from vadrin.app.entry.times import minutes_typed
+from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
+from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -32,84 +28,73 @@ def develop_strip(
             notebook.put(replace(bottle, films_done=max(0.0, films)))
 
 
-def next_to_read(sheet: TestSheet, after: int | None = None) -> FrameSheet | None:
-    """The next frame without a reading, from a frame id on; then from the start."""
-    frames = [f for _, f in sheet.frames() if f.readable]
-    ids = [f.frame.id for f in frames]
-    start = ids.index(after) + 1 if after in ids else 0
-    turned = frames[start:] + frames[:start]
-    return next((f for f in turned if not f.readings), None)
+def develop_as_planned(notebook: Notebook, strips: list[Strip]) -> None:
+    """Write down that strips got what was planned, at the reference temperature, as one edit."""
+    with notebook.change("process all strips as planned"):
+        for strip in strips:
+            develop_strip(notebook, strip, strip.planned_min, REFERENCE_TEMPERATURE_C)
 
 
-def add_reading(notebook: Notebook, sheet: FrameSheet, density: float, channel: str = "visual"
-                ) -> Reading:  # fmt: skip
-    """Write one more reading of a frame."""
-    with notebook.change(f"read {density:.2f} on frame {sheet.frame.name}"):
-        return notebook.add(
-            Reading(
-                frame_id=sheet.frame.id,
-                position=len(sheet.readings),
-                density=density,
-                channel=channel,
-                read_at=now(),
-            )
-        )
+NOTHING = "—"
+"""Stands where nothing was measured yet; typed, it takes a value away."""
 
 
-def replace_readings(notebook: Notebook, sheet: FrameSheet, density: float) -> None:
-    """Put one reading in the place of all readings of a frame."""
-    with notebook.change(f"read frame {sheet.frame.name} again"):
-        for reading in sheet.readings:
-            notebook.remove(reading)
-        add_reading(notebook, replace(sheet, readings=()), density)
+def _empty(words: str) -> bool:
+    return words.strip() in ("", NOTHING)
 
 
-def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:
-    """Leave all readings of a frame out of the curve, or take them in again."""
-    words = "leave out" if out else "take in"
-    with notebook.change(f"{words} frame {sheet.frame.name}"):
-        for reading in sheet.readings:
-            notebook.put(replace(reading, left_out=out))
-
-
-def choose_target(notebook: Notebook, test: Test, kind: str, value: float) -> None:
-    """Choose what contrast a test is judged by."""
-    with notebook.change("change the target"):
-        notebook.put(replace(test, target_kind=kind, target_value=value))
-
-
-def choose_school(notebook: Notebook, test: Test, school: str) -> None:
-    """Choose whose EI a film is rated by: ``shadow`` or ``standard``."""
-    with notebook.change("change the school"):
-        notebook.put(replace(test, school=school))
-
-
-def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
-    """Write down who decided a finding (`decided_by`) and why (`note`)."""
-    with notebook.change("sign the finding"):
-        notebook.put(replace(finding, **words))  # type: ignore[arg-type]
-
-
-def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "") -> Finding:
-    """Write the finding down with the report it rests on.
+def type_time(notebook: Notebook, strip_id: int, words: str) -> None:
+    """Write down the minutes a strip was developed.
 
     Raises
     ------
-    ValueError
-        If there is no EI or no time to decide on.
+    EntryError
+        If it is no time.
     """
-    answer = answer_of(sheet, analysis)
-    grounds = json.dumps(report_of(analysis, sheet.title))
-    with notebook.change("decide the finding"):
-        return notebook.add(
-            Finding(
-                test_id=sheet.test.id,
-                decided_at=when or now(),
-                exposure_index=answer.index.known(),
-                time_min=answer.time_min.known(),
-                target_kind=answer.target_kind,
-                target_value=answer.target_value,
-                grounds=grounds,
-                question=basis_text(sheet),
-            )
-        )
+    strip = notebook.get(Strip, strip_id)
+    if strip is None:
+        return
+    time = None if _empty(words) else minutes_typed(words)
+    warmth = REFERENCE_TEMPERATURE_C if strip.temperature_c is None else strip.temperature_c
+    develop_strip(notebook, strip, time, warmth)
+
+
+def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
+    """Write down how warm a strip's developer was, in degrees Celsius.
+
+    Raises
+    ------
+    EntryError
+        If it is no temperature a developer works at.
+    """
+    strip = notebook.get(Strip, strip_id)
+    if strip is None:
+        return
+    warmth = None if _empty(words) else temperature_typed(words)
+    time = strip.planned_min if strip.time_min is None else strip.time_min
+    develop_strip(notebook, strip, time, warmth)
+
+
+@dataclass(frozen=True)
+class StripLine:
+    """What a strip was to get and got, in words."""
+
+    label: str
+    planned: str
+    time: str
+    temperature: str
+    restated: str
+    developed: bool
+
+
+def strip_line(strip: Strip) -> StripLine:
+    """A strip's development in words."""
+    planned, time, warmth = strip.planned_min, strip.time_min, strip.temperature_c
+    return StripLine(
+        strip.label,
+        "" if planned is None else minutes_text(planned, exact=True),
+        NOTHING if time is None else minutes_text(time, exact=True),
+        NOTHING if warmth is None else f"{warmth:g}",
+        "" if time is None else minutes_text(restated_time(time, warmth)),
+        time is not None,
+    )

@@ -6,8 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from vadrin.app.library.cupboard import title_of
-from vadrin.notebook.records.all_records import Test
-from vadrin.notebook.records.kit import Bottle, Instrument, LightMeter, Paper, Process
+from vadrin.notebook.records import Bottle, Instrument, LightMeter, Paper, Process, Test
 from vadrin.notebook.store import Notebook
 
 TEXTS = {"agitation": "agitation", "vessel": "vessel", "water": "water"}

@@ -6,10 +6,11 @@ import json
 import mimetypes
 from pathlib import Path
 
-from vadrin.app.plan.planning import EditRefusedError, now
+from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
+from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
-from vadrin.notebook.records.all_records import Attachment
+from vadrin.notebook.records import Attachment
 from vadrin.notebook.store import Notebook
 
 LARGEST_ATTACHMENT = 8_000_000
@@ -43,6 +44,18 @@ def table_of_sheet(sheet: TestSheet) -> ReadingsTable:
             )
     columns = tuple(dict.fromkeys(c for row in rows for c in row.extra))
     return ReadingsTable(sheet.title, tuple(rows), extra_columns=columns)
+
+
+def write_sheet_readings(sheet: TestSheet, path: Path) -> None:
+    """Write the readings of a test, in the format its suffix names.
+
+    Raises
+    ------
+    OSError, FormatError
+    """
+    from vadrin.formats.readings.any_file import write_readings
+
+    write_readings(table_of_sheet(sheet), path)
 
 
 def attach(notebook: Notebook, test_id: int, path: Path) -> Attachment:

@@ -7,20 +7,14 @@ from dataclasses import replace
 from pathlib import Path
 
 from vadrin.app.library.named_records import developer_named, stock_named
-from vadrin.app.plan.planning import EditRefusedError, fresh_uid, now
 from vadrin.app.read.export_readings import LEFT_OUT
+from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet
+from vadrin.core.channels import Channel
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
-from vadrin.notebook.records.all_records import (
-    BLANK,
-    BRACKET,
-    EXPOSED,
-    Frame,
-    Matching,
-    Reading,
-    Strip,
-    Test,
-)
+from vadrin.notebook.records import ColumnMatching, Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -92,8 +86,8 @@ def _write_strip(
             exposure_index=first.ei,
             stops=first.stops,
             wanted_stops=first.stops,
-            state=EXPOSED,
-            role=BLANK if first.log_h is None and first.ei is None else BRACKET,
+            state=FrameState.EXPOSED,
+            role=FrameRole.BLANK if first.log_h is None and first.ei is None else FrameRole.BRACKET,
         )
         for place, (first, *_) in enumerate(by_frame.values())
     ])  # fmt: skip
@@ -110,7 +104,7 @@ def _reading(frame: Frame, place: int, row: TableRow) -> Reading:
         frame_id=frame.id,
         position=place,
         density=row.density,
-        channel=row.channel,
+        channel=Channel(row.channel),
         note=row.note,
         left_out=row.extra.get(LEFT_OUT, "").lower() == "yes",
         extra=json.dumps(extra) if extra else "",
@@ -150,7 +144,7 @@ def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> i
 
 def remembered_columns(notebook: Notebook, headers: tuple[str, ...]) -> tuple[str, ...] | None:
     """How a table with these headers was matched before; None for never."""
-    known = notebook.all(Matching, headers=json.dumps(headers))
+    known = notebook.all(ColumnMatching, headers=json.dumps(headers))
     columns = json.loads(known[-1].columns) if known else None
     return tuple(columns) if columns and len(columns) == len(headers) else None
 
@@ -161,4 +155,4 @@ def remember_columns(notebook: Notebook, headers: tuple[str, ...], columns: tupl
     if remembered_columns(notebook, headers) == columns:
         return
     with notebook.change("remember the columns"):
-        notebook.add(Matching(headers=json.dumps(headers), columns=json.dumps(columns)))
+        notebook.add(ColumnMatching(headers=json.dumps(headers), columns=json.dumps(columns)))

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
-from vadrin.core.fitting.family import Target
-from vadrin.core.results.analysis import Settings
+from vadrin.core.channels import Channel
+from vadrin.core.fitting.fit import INSTRUMENT_NOISE
+from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.results.analysis import Analysis, Settings, analyse
+from vadrin.core.results.criteria import Target
 
 
-def channel_of(sheet: TestSheet) -> str:
+def channel_of(sheet: TestSheet) -> Channel:
     """The channel a test is worked out in: visual, or the first that was read."""
     used = {r.channel for _, f in sheet.frames() for r in f.readings}
-    order = ("visual", "red", "green", "blue", "uv")
-    return next((c for c in order if c in used), "visual")
+    return next((c for c in Channel if c in used), Channel.VISUAL)
 
 
 def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
@@ -38,10 +40,18 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
 
 def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
     """How a test is to be worked out."""
+    instrument = sheet.instrument
     target = Target(sheet.test.target_kind, sheet.test.target_value)
     return Settings(
         target=target,
         school=sheet.test.school,
         meter_constant=sheet.test.meter_constant,
+        instrument_noise=(instrument and instrument.noise) or INSTRUMENT_NOISE,
         draws=draws,
     )
+
+
+def analyse_as(kind: str, strips: tuple[core.StripReadings, ...], settings: Settings) -> Analysis:
+    """Work readings out as a kind of test asks for it."""
+    known = kind_of(kind)
+    return known.analyse(strips, settings) if known else analyse(strips, settings)

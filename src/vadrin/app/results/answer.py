@@ -7,16 +7,13 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_kinds import Asks, kind_of
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
 AS_DEVELOPED = "as developed"
 """Stands for a target where there was one development, so that no time could be looked for."""
-
-
-_AS_IT_IS = ("speed", "compare", "rescue", "mixed roll")
-"""Kinds that ask for an EI, not for a time."""
 
 
 @dataclass(frozen=True)
@@ -41,6 +38,11 @@ class Answer:
         """Whether there is something to decide on."""
         return self.index.present and self.time_min.present
 
+    @property
+    def as_developed(self) -> bool:
+        """Whether it is that of the one development there was."""
+        return self.target_kind == AS_DEVELOPED
+
 
 def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     """The answer of a test; where there was one time, the EI as it was developed.
@@ -57,9 +59,9 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     times = {round(s.restated_min, 2) for s in own if s.restated_min}
     if found.ready or len(times) != 1:
         return found
-    first = own[0]
-    index = first.speed if analysis.settings.school == "standard" else first.zone_ei
+    first, kind = own[0], kind_of(sheet.test.kind)
+    index: Figure = getattr(first, analysis.school.rates_by)
     time = finding.time_min
-    if first.restated_min and sheet.test.kind in _AS_IT_IS:
+    if first.restated_min and kind is not None and kind.asks is Asks.INDEX:
         time = Figure(first.restated_min)
     return Answer(index, time, AS_DEVELOPED, first.average_gradient.value or 0.0)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.results.metric_rows import Cell
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
@@ -14,20 +15,11 @@ HEADS = ("Beside the reference", "Speed", "Contrast", "Base plus fog", "Toe", "H
 
 
 @dataclass(frozen=True)
-class ComparisonCell:
-    """One cell: what was found and its range, and why where nothing was."""
-
-    shown: str
-    spread: str = ""
-    why: str = ""
-
-
-@dataclass(frozen=True)
 class ComparisonRow:
     """One material: its name, then a cell for each of `HEADS` after the first."""
 
     name: str
-    cells: tuple[ComparisonCell, ...]
+    cells: tuple[Cell, ...]
 
 
 def _minus(words: str) -> str:
@@ -35,9 +27,9 @@ def _minus(words: str) -> str:
 
 
 def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less: float = 0.0
-          ) -> ComparisonCell:  # fmt: skip
+          ) -> Cell:  # fmt: skip
     if figure.value is None:
-        return ComparisonCell("—", why=figure.why)
+        return Cell("—", why=figure.why)
 
     def written(value: float | None) -> str:
         shown = format(((value or 0.0) - less) * scale, pattern)
@@ -47,16 +39,16 @@ def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less
     spread = ""
     if figure.low is not None and figure.high is not None:
         spread = f"{written(figure.low)} to {written(figure.high)}"
-    return ComparisonCell(f"{written(figure.value)} {unit}".strip(), spread)
+    return Cell(f"{written(figure.value)} {unit}".strip(), spread)
 
 
 def _line(sheet: TestSheet, one: Comparison) -> ComparisonRow:
     strip = next((s for s in sheet.strips if s.strip.label == one.strip), None)
     other = strip.other or strip.strip.note if strip else ""
     factor = one.time_factor
-    match = ComparisonCell("—", why=factor.why)
+    match = Cell("—", why=factor.why)
     if factor.value is not None:
-        match = ComparisonCell(f"×{factor.value:.2f}", "rule of thumb")
+        match = Cell(f"×{factor.value:.2f}", "rule of thumb")
     return ComparisonRow(
         f"{other or 'another'}, strip {one.strip}",
         (

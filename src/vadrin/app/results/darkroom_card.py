@@ -2,65 +2,43 @@
 
 from __future__ import annotations
 
-from vadrin.app.display.quantities import (
-    date_text,
-    ei_range_text,
-    loss_text,
-    minutes_range_text,
-    minutes_text,
-    push_name,
-)
-from vadrin.app.results.answer import AS_DEVELOPED, answer_of
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text
+from vadrin.app.display.words import counted, date_text
+from vadrin.app.results.answer import answer_of
+from vadrin.app.results.push_rows import push_lines
+from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.core.diagnostic import Severity
 from vadrin.core.results.analysis import Analysis
-from vadrin.core.results.push import verdict
+from vadrin.formats.reports import card_pdf
 from vadrin.formats.reports.card_pdf import Card, CardRow
 
-TARGET_WORDS = {
-    "average_gradient": "average gradient {:.2f}",
-    "zone8": "Zone VIII density {:.2f}",
-    "iso": "the standard's contrast, delta D {:.2f}",
-    "contrast_index": "contrast index {:.2f}",
-    "scene": "a scene of {:g} stops",
-    AS_DEVELOPED: "this development, as it was",
-}
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
 
+CARD_SIZES = card_pdf.SIZES
+"""Paper sizes in millimetres, width first."""
 
-def target_text(kind: str, value: float) -> str:
-    """A target in words."""
-    return TARGET_WORDS.get(kind, kind + " {:g}").format(value)
+
+def card_document(card: Card, size: str) -> bytes:
+    """A card as a PDF page of a size."""
+    return card_pdf.card_pdf(card, size)
 
 
 def _rows(analysis: Analysis) -> tuple[CardRow, ...]:
-    rows = []
-    for push in analysis.push:
-        index = push.exposure_index.value
-        held = push.hold_highlight
-        if index is None:
-            continue
-        name = push_name(push.stops)
-        if held.time_min.value is None or held.shadow_loss_stops.value is None:
-            rows.append(CardRow(name, str(marked_ei(index)), "not tested", "", ""))
-            continue
-        loss = held.shadow_loss_stops.value
-        rows.append(
-            CardRow(
-                name,
-                str(marked_ei(index)),
-                minutes_text(held.time_min.value),
-                loss_text(loss),
-                verdict(loss),
-            )
+    return tuple(
+        CardRow(
+            line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal
         )
-    return tuple(rows)
+        for line in push_lines(analysis)
+        if line.known
+    )  # fmt: skip
 
 
-def _grounds(sheet: TestSheet, analysis: Analysis) -> str:
+def _basis(sheet: TestSheet, analysis: Analysis) -> str:
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
-    words = f"Rests on {strips} strip{'s' if strips != 1 else ''}, {readings} readings"
+    words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
     times = [s.time_min for s in analysis.strips if s.time_min]
     if times:
         words += f", {min(times):g} to {max(times):g} min tested"
@@ -86,10 +64,10 @@ def card_of(sheet: TestSheet, analysis: Analysis) -> Card | None:
         temperature="at 20 °C",
         agitation=sheet.test.agitation,
         rows=_rows(analysis),
-        grounds=_grounds(sheet, analysis),
+        basis=_basis(sheet, analysis),
         tested_on=date_text(decided),
         diagnostics=tuple(
-            w.sentence for w in analysis.diagnostics if w.severity.value == "serious"
+            w.sentence for w in analysis.diagnostics if w.severity is Severity.SERIOUS
         ),
         care=CARE,
     )

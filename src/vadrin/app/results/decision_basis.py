@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.notebook.records.all_records import Finding
+from vadrin.notebook.records import Finding
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -82,12 +82,12 @@ def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) ->
 
 def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
     """What changed under the newest finding; None where nothing did, or there is none."""
-    if not sheet.findings or not sheet.findings[-1].question:
+    if not sheet.findings or not sheet.findings[-1].basis:
         return None
     finding = sheet.findings[-1]
     now = json.loads(basis_text(sheet))
     try:
-        then = json.loads(finding.question)
+        then = json.loads(finding.basis)
         words = [
             f"the {name} changed"
             for key, name in (("target", "target"), ("school", "school"),

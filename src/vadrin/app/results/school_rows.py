@@ -4,16 +4,21 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.display.marks import marked_ei, stops_text
 from vadrin.app.display.quantities import minutes_text
-from vadrin.core.exposure.arithmetic import marked_ei, stops_text
+from vadrin.app.entry.choices import choice_typed
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
-from vadrin.core.results.schools import SchoolAnswer
+from vadrin.core.results.school import RATING_SCHOOLS
+from vadrin.core.results.school_answers import SchoolAnswer
+
+RATING_SCHOOL_NAMES = tuple(RATING_SCHOOLS)
+"""The schools one can rate film by."""
 
 
 @dataclass(frozen=True)
 class SchoolLine:
-    """One school's answer in words."""
+    """One school's answer in words; `chosen` where the film is rated by it."""
 
     name: str
     index: str
@@ -30,15 +35,6 @@ def _time(figure: Figure) -> str:
     return "—" if figure.value is None else minutes_text(figure.value)
 
 
-_NAMES = {
-    "shadow": "Shadow",
-    "standard": "Standard",
-    "gradient": "Gradient",
-    "print quality": "Print quality",
-    "data sheet": "Data sheet",
-}
-
-
 def _rates(answer: SchoolAnswer, analysis: Analysis) -> bool:
     """Whether a school's answer is the one the film is rated by: same EI at the same time."""
     rated, time = analysis.rated_index.value, analysis.finding.time_min.value
@@ -52,7 +48,7 @@ def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
     """Every school's answer from the same readings, the one rated by marked."""
     return tuple(
         SchoolLine(
-            _NAMES[answer.key],
+            answer.school.name,
             _index(answer.exposure_index),
             _time(answer.time_min),
             answer.exposure_index.why or answer.sentence,
@@ -60,6 +56,17 @@ def school_lines(analysis: Analysis) -> tuple[SchoolLine, ...]:
         )
         for answer in analysis.schools
     )
+
+
+def school_typed(words: str) -> str:
+    """The school that is meant.
+
+    Raises
+    ------
+    EntryError
+        Listing the schools there are.
+    """
+    return choice_typed(words, RATING_SCHOOL_NAMES, anywhere=True)
 
 
 def limits_text(analysis: Analysis) -> str:

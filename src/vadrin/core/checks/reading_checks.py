@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 
 from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
-from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
-from vadrin.core.results.finding import Finding
+
+if TYPE_CHECKING:
+    from vadrin.core.results.finding import Finding
+    from vadrin.core.results.strip_metrics import StripMetrics
 
 _FEW_FRAMES = 5
 _DEVIATING = 0.45

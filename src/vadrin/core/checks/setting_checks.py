@@ -7,14 +7,14 @@ from math import log2
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import marked_ei, stops_text
 from vadrin.core.exposure.corrections import daylight_excess, meter_setting_for
+from vadrin.core.exposure.reciprocity import LONG_S
 from vadrin.core.figure import Figure
 from vadrin.core.process.temperature import restated_drift
 
-LONG_S = 1.0
 _FAST_ENOUGH = 0.25
 
 

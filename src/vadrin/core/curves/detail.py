@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
-from vadrin.core.curves.shape import GRID, STEP, Array, Curves, at_grid, net_density_at
+from vadrin.core.curves.shape import GRID, STEP, Curves, at_grid, net_density_at
 from vadrin.core.exposure.arithmetic import STOP
 
 FRACTION = 0.3

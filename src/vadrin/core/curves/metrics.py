@@ -9,7 +9,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from vadrin.core.curves.shape import GRID, STEP, Array, Curves, log_h_at, net_density_at
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import GRID, STEP, Curves, log_h_at, net_density_at
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, STOP, ZONE_I_STOPS
 
 SPEED_DENSITY = 0.10

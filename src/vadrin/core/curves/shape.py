@@ -16,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
+from vadrin.core.arrays import Array
 
 STEP = 0.05
 GRID: Array = np.arange(-2.0, 6.0 + STEP / 2, STEP)

@@ -7,11 +7,10 @@ from math import log2
 
 import numpy as np
 
-from vadrin.core.checks.setting_checks import LONG_S
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter, stops_text
 from vadrin.core.exposure.corrections import shutter_of_frame_rate
-from vadrin.core.exposure.reciprocity import Reciprocity, effective_time
+from vadrin.core.exposure.reciprocity import LONG_S, Reciprocity, effective_time
 
 CLOSE_ENOUGH = 1 / 6
 """Stops by which a frame may miss what was wanted before it is flagged."""
@@ -145,7 +144,7 @@ def settings_for(
     metered_seconds: float,
     metered_aperture: float,
     wanted: Array,
-    prefer: str = "shutter",
+    turned_first: str = "shutter",
     filters: tuple[float, ...] = (0.0,),
 ) -> tuple[CameraSetting, ...]:
     """The setting for each wanted offset from the meter reading.
@@ -174,7 +173,7 @@ def settings_for(
     real = np.repeat(real, len(camera.apertures) * len(filters))
     start = exact_shutter(metered_seconds) / exact_aperture(metered_aperture) ** 2
     stops = np.log2(real / n**2 / start) - f - camera.light_loss
-    penalty = _penalties(camera, t, n, f, metered_seconds, metered_aperture, prefer)
+    penalty = _penalties(camera, t, n, f, metered_seconds, metered_aperture, turned_first)
     miss = np.abs(stops[None, :] - np.asarray(wanted, dtype=np.float64)[:, None])
     cost = np.where(miss <= CLOSE_ENOUGH, 0.6 * miss, 50.0 + 20.0 * miss) + penalty
     return tuple(
@@ -185,10 +184,10 @@ def settings_for(
 
 def _penalties(
     camera: CameraLimits, t: Array, n: Array, f: Array, metered_seconds: float,
-    metered_aperture: float, prefer: str,
+    metered_aperture: float, turned_first: str,
 ) -> Array:  # fmt: skip
     turned = np.abs(2 * np.log2(n / exact_aperture(metered_aperture)))
-    if prefer == "aperture":
+    if turned_first == "aperture":
         turned = np.abs(np.log2(t / exact_shutter(metered_seconds)))
     known = [mark for mark, _ in camera.measured]
     quick = (t <= camera.shutters[-1] * 1.01) & (len(camera.shutters) > 1)

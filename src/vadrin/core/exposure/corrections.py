@@ -10,7 +10,7 @@ from math import log2
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import (
     METER_CONSTANT,
     exact_aperture,

@@ -12,10 +12,13 @@ from math import inf, log, log2
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
 
 FORMS = ("additive", "power", "table")
+
+LONG_S = 1.0
+"""Seconds beyond which an exposure counts as long."""
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
 
 (
     FOG_LEVEL, FOG_RISE, FOG_RATE, G_LEVEL, G_RATE, G_DELAY,

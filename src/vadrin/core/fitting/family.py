@@ -9,40 +9,11 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
-from vadrin.core.curves.shape import Array, Curves, curves_of, net_density_at
-from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.curves.shape import Curves, curves_of, net_density_at
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.fit import Fit
-
-DENSITY_RANGE_DIFFUSE = 1.05
-"""Negative density range a medium grade takes under diffuse light."""
-
-
-@dataclass(frozen=True)
-class Target:
-    """What contrast to develop to.
-
-    Attributes
-    ----------
-    kind : str
-        ``average_gradient``, ``zone8``, ``iso``, ``contrast_index`` or ``scene``.
-    value : float
-        Gradient, density, delta D or stops, as the kind has it.
-    """
-
-    kind: str = "average_gradient"
-    value: float = 0.58
-
-
-TARGETS = {
-    "average_gradient": 0.58,
-    "zone8": 1.30,
-    "iso": metrics.ISO_DELTA_D,
-    "contrast_index": 0.56,
-    "scene": 7.0,
-}
-"""Every kind of target with its default."""
 
 
 @dataclass(frozen=True)
@@ -76,21 +47,6 @@ class Family:
     def ln_zone_ei(self) -> Array:
         """Natural log of the Zone I EI at each time, shape (..., T)."""
         return np.asarray(np.log(metrics.zone_ei(self.x_m, self.meter_constant)))
-
-    def contrast(self, target: Target) -> tuple[Array, float]:
-        """Contrast at each time in the target's measure, and the value wanted."""
-        if target.kind == "average_gradient":
-            return self.gradient, target.value
-        if target.kind == "zone8":
-            return metrics.zone8_density(self.curves, self.x_m), target.value
-        if target.kind == "iso":
-            return metrics.delta_d(self.curves, self.x_m), target.value
-        if target.kind == "contrast_index":
-            return metrics.contrast_index(self.curves)[0], target.value
-        if target.kind == "scene":
-            wanted = DENSITY_RANGE_DIFFUSE / (STOP * target.value)
-            return metrics.scene_gradient(self.curves, self.x_m, target.value), wanted
-        raise ValueError(f"no such target: {target.kind}")
 
     def density_at(self, x: Array) -> Array:
         """Net density at one lg exposure a member, for every time.

@@ -12,7 +12,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS, DevelopmentModel
@@ -228,6 +229,12 @@ def _finished(
     root = np.asarray(np.linalg.inv(outlier_tests.factor_of(hessian)).T, dtype=np.float64)
     freedom, scales = solution.freedom, solution.scales
     return Fit(problem.model, solution.phi, root, noise, freedom, outliers, scales)
+
+
+def curves_of_strips(fit: Fit, phi: Array) -> Curves:
+    """Curves of the strips for parameter vectors (..., P): batch shape (..., n)."""
+    rows = development_model.strip_parameters(fit.model, phi)
+    return curves_of(rows, development_model.slope_weights_of(phi)[..., None, :])
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:

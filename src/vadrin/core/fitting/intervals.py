@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.student_t import t_quantile
 

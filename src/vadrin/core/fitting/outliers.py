@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.fitting.student_t import t_quantile
 
 LEAST_GAP = 0.025

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array, design
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, design
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
 

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array, log_h_at
-from vadrin.core.curves.strip_metrics import curves_of_strips
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import log_h_at
 from vadrin.core.figure import Figure, absent
-from vadrin.core.fitting.fit import draws_of, fit_strips
+from vadrin.core.fitting.fit import curves_of_strips, draws_of, fit_strips
 from vadrin.core.fitting.intervals import ratio_figure
 from vadrin.core.readings import StripReadings
 

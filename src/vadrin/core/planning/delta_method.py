@@ -12,11 +12,13 @@ from functools import cached_property
 
 import numpy as np
 
-from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, Array, curves_of
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, curves_of
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
-from vadrin.core.fitting.family import Family, Target
+from vadrin.core.fitting.family import Family
+from vadrin.core.results.criteria import Target
 
 _NUDGE = 1e-4
 _LN10 = float(np.log(10))
@@ -127,7 +129,7 @@ class CurveAtTime:
 
     def ln_time_of(self, target: Target) -> Array:
         """Derivative, shape (P,), of the ln time at which a target is reached here."""
-        contrast = self.slopes(lambda family: family.contrast(target)[0])
+        contrast = self.slopes(lambda family: target.contrast(family)[0])
         return np.asarray(-contrast.by_vector / contrast.by_time)
 
 

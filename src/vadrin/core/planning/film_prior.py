@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vadrin.core.curves.shape import SLOPE_WEIGHTS, Array, Curves, curves_of
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import SLOPE_WEIGHTS, Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
     FOG_LEVEL,

@@ -15,7 +15,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from vadrin.core.curves.shape import Array, curves_of, net_density_at
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import curves_of, net_density_at
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import DevelopmentModel

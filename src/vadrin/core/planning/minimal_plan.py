@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.planning.film_prior import FilmPrior
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast
-from vadrin.core.planning.test_kinds import labels
+from vadrin.core.planning.strip_plan import strip_labels
 from vadrin.core.results.analysis import Settings
 
 STEPS = (1.0, 0.5, 1 / 3)
@@ -82,7 +82,7 @@ def minimal_layout(
     for layout in sorted(_layouts(widest, counts), key=lambda one: one.frames):
         lit = (start + STOP * s for s in bracket(layout.first, layout.last, layout.step))
         x = (*[math.nan] * layout.blanks, *lit)
-        names = labels(len(layout.times))
+        names = strip_labels(len(layout.times))
         plan = tuple(PlannedStrip(name, t, x) for name, t in zip(names, layout.times, strict=True))
         told = forecast(prior, plan, noise, settings)
         if told.ei_spread is None or (not alone and told.time_spread is None):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.readings import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
 
 

@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from math import log2
 
 import numpy as np
 
+from vadrin.core.arrays import Array
 from vadrin.core.checks.reading_checks import reading_diagnostics
-from vadrin.core.curves import metrics
-from vadrin.core.curves.shape import Array
-from vadrin.core.curves.strip_metrics import StripMetrics, metrics_of_strips
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.exposure.arithmetic import METER_CONSTANT, STOP, ZONE_I_STOPS
+from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.figure import Figure, absent
-from vadrin.core.fitting.family import Family, Target, at_time, family_of, time_grid
+from vadrin.core.fitting.family import Family, at_time, family_of, time_grid
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.comparison import Comparison, compare_all
+from vadrin.core.results.criteria import ISO_TARGET, Target
 from vadrin.core.results.finding import (
     ONE_STRIP,
     ONE_TIME,
@@ -30,7 +28,9 @@ from vadrin.core.results.finding import (
 from vadrin.core.results.next_step import NextStep, next_steps
 from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, push_table, unanswered
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
-from vadrin.core.results.schools import SchoolAnswer, school_answers
+from vadrin.core.results.school import RATING_SCHOOLS, SHADOW, School
+from vadrin.core.results.school_answers import SchoolAnswer, school_answers
+from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 
 NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
 _BEST_STEPS, _DRAWN_STEPS = 97, 25
@@ -60,7 +60,7 @@ class Settings:
     """
 
     target: Target = field(default_factory=Target)
-    school: str = "shadow"
+    school: str = SHADOW.key
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
     rules_of_thumb: RulesOfThumb = USUAL_RULES
     meter_constant: float = METER_CONSTANT
@@ -118,8 +118,13 @@ class Analysis:
     @property
     def rated_index(self) -> Figure:
         """The EI to rate the film by, as the chosen school has it."""
-        by_speed = self.settings.school == "standard"
-        return self.finding.speed if by_speed else self.finding.zone_ei
+        rated: Figure = getattr(self.finding, self.school.rates_by)
+        return rated
+
+    @property
+    def school(self) -> School:
+        """The school it is rated by."""
+        return RATING_SCHOOLS.get(self.settings.school, SHADOW)
 
 
 def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
@@ -150,7 +155,7 @@ def nothing(settings: Settings, why: str, diagnostics: tuple[Diagnostic, ...] = 
     """An analysis in which every figure is absent for one reason."""
     gap = absent(why)
     finding = Finding(settings.target, gap, gap, gap, False)
-    iso = Finding(Target("iso", metrics.ISO_DELTA_D), gap, gap, gap, False)
+    iso = Finding(ISO_TARGET, gap, gap, gap, False)
     return Analysis(settings, (), iso, finding, unanswered(settings.pushes, why), diagnostics)
 
 
@@ -168,30 +173,20 @@ def family_estimate(
     return FamilyEstimate(best, drawn, low, high, thinnest, densest, fit.freedom)
 
 
-def _contrast_of(report: StripMetrics, kind: str) -> Figure:
-    known = {
-        "zone8": report.zone8_density,
-        "iso": report.delta_d,
-        "contrast_index": report.contrast_index,
-    }
-    return known.get(kind, report.average_gradient)
-
-
 def _of_one_time(
     settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
     reports: tuple[StripMetrics, ...],
 ) -> Analysis:  # fmt: skip
     report = reports[0]
 
+    why = ONE_STRIP if len(reports) == 1 else ONE_TIME
+
     def answer(target: Target) -> Finding:
-        wanted = target.value
-        if target.kind == "scene":
-            wanted = 1.05 / (STOP * target.value)
-        contrast = _contrast_of(report, target.kind)
-        why = ONE_STRIP if len(reports) == 1 else ONE_TIME
+        contrast = target.measure.of_strip(report)
+        wanted = target.measure.wanted(target.value)
         return finding_of_one_strip(target, contrast, report.restated_min, wanted, why)
 
-    finding, iso = answer(settings.target), answer(Target("iso", metrics.ISO_DELTA_D))
+    finding, iso = answer(settings.target), answer(ISO_TARGET)
     push = unanswered(settings.pushes, finding.time_min.why)
     warned = reading_diagnostics(strips, fit, reports, finding)
     return Analysis(settings, reports, iso, finding, push, warned, fit.noise)
@@ -261,10 +256,9 @@ def _of_many_times(
 ) -> Analysis:  # fmt: skip
     estimate = family_estimate(fit, reports, draws, settings)
     finding, minutes = find(estimate, settings.target)
-    iso, _ = find(estimate, Target("iso", metrics.ISO_DELTA_D))
-    rated = 0.0
-    if settings.school == "standard":
-        rated = log2(0.8 * 2**ZONE_I_STOPS / settings.meter_constant)
+    iso, _ = find(estimate, ISO_TARGET)
+    school = RATING_SCHOOLS.get(settings.school, SHADOW)
+    rated = school.stops_above_zone_ei(settings.meter_constant)
     return Analysis(
         settings,
         reports,

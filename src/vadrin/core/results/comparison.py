@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import exp, log
 
-from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.results.finding import RULE_EXPONENT
+from vadrin.core.results.strip_metrics import StripMetrics
 
 
 @dataclass(frozen=True)

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
-from vadrin.core.curves.shape import Array
-from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis, Figure, absent
-from vadrin.core.fitting.family import Family, Target, at_time, time_reaching
+from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import ratio_figure
+from vadrin.core.results.criteria import Target
 
 ONE_STRIP = "one strip: no time can be found from it, develop a second strip for another time"
 ONE_TIME = "all strips had one time: no other can be found, develop a strip for another time"
@@ -108,23 +108,13 @@ class FamilyEstimate:
 
 def times_for(estimate: FamilyEstimate, target: Target) -> tuple[float, Array | None]:
     """Time for a target on the best family, and on every draw."""
-    contrast, wanted = estimate.best.contrast(target)
+    contrast, wanted = target.contrast(estimate.best)
     best = float(time_reaching(estimate.best, contrast, wanted))
     if estimate.drawn is None:
         return best, None
-    contrast, wanted = estimate.drawn.contrast(target)
+    contrast, wanted = target.contrast(estimate.drawn)
     drawn = time_reaching(estimate.drawn, contrast, wanted)
     return best, np.clip(drawn, estimate.drawn.times[0], estimate.drawn.times[-1])
-
-
-def _span_needed(target: Target) -> float:
-    if target.kind == "scene":
-        return STOP * target.value
-    return {
-        "iso": metrics.ISO_RANGE,
-        "zone8": metrics.ZONE_VIII_RANGE,
-        "average_gradient": metrics.GRADIENT_RANGE,
-    }.get(target.kind, 1.9)
 
 
 def find(estimate: FamilyEstimate, target: Target) -> tuple[Finding, Array | None]:
@@ -144,7 +134,7 @@ def find(estimate: FamilyEstimate, target: Target) -> tuple[Finding, Array | Non
     if speed_point < estimate.thinnest - _SLACK:
         gap = absent("every exposed frame is denser than the speed point: expose thinner frames")
         return Finding(target, gap, gap, gap, False), None
-    if speed_point + _span_needed(target) > estimate.densest + _SLACK:
+    if speed_point + target.span > estimate.densest + _SLACK:
         gap = absent("the readings end before the density this target is judged at")
         return Finding(target, gap, gap, gap, False), None
     time = ratio_figure(best, drawn, estimate.freedom, "")

@@ -12,7 +12,8 @@ from enum import Enum
 
 import numpy as np
 
-from vadrin.core.curves.shape import STEP, Array, curves_of, net_density_at
+from vadrin.core.arrays import Array
+from vadrin.core.curves.shape import STEP, curves_of, net_density_at
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.fit import Fit

@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 import numpy as np
 
-from vadrin.core.curves.shape import Array
+from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis, Figure, absent
-from vadrin.core.fitting.family import Family, Target, at_time, time_reaching
+from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import linear_figure, ratio_figure
+from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, Finding, times_for
 
 HIGHLIGHT_STOPS = 3.0
@@ -19,8 +21,31 @@ HIGHLIGHT_STOPS = 3.0
 FULL, THIN, SALVAGE = 1 / 3, 1.0, 2.0
 """Stops of shadow lost up to which a push keeps each verdict."""
 
-HOLDS = {"hold_midtone": 0.0, "hold_highlight": HIGHLIGHT_STOPS}
-"""Stops above the meter point whose density each rule holds."""
+
+class HoldRule(StrEnum):
+    """What a push holds when its time is measured; the value is its name in reports."""
+
+    MIDTONE = "hold_midtone"
+    HIGHLIGHT = "hold_highlight"
+
+    @property
+    def stops_above_meter(self) -> float:
+        """Stops above the meter point whose density is held."""
+        return HIGHLIGHT_STOPS if self is HoldRule.HIGHLIGHT else 0.0
+
+
+class ShadowVerdict(StrEnum):
+    """What a loss of shadow means for the picture, in words."""
+
+    FULL = "full shadow"
+    THIN = "thin"
+    SALVAGE = "salvage"
+    NOTHING = "nothing there"
+
+    @property
+    def grave(self) -> bool:
+        """Whether it is more than thin."""
+        return self in (ShadowVerdict.SALVAGE, ShadowVerdict.NOTHING)
 
 
 @dataclass(frozen=True)
@@ -79,14 +104,18 @@ class Push:
     makers_table: PushRow
     fixed_share: PushRow
 
+    def by(self, rule: HoldRule) -> PushRow:
+        """The row of one measured rule."""
+        return self.hold_highlight if rule is HoldRule.HIGHLIGHT else self.hold_midtone
 
-def verdict(shadow_loss_stops: float) -> str:
-    """Say in words what a loss of shadow means for the picture."""
+
+def shadow_verdict(shadow_loss_stops: float) -> ShadowVerdict:
+    """Judge a loss of shadow by what it does to the picture."""
     if shadow_loss_stops <= FULL:
-        return "full shadow"
+        return ShadowVerdict.FULL
     if shadow_loss_stops <= THIN:
-        return "thin"
-    return "salvage" if shadow_loss_stops <= SALVAGE else "nothing there"
+        return ShadowVerdict.THIN
+    return ShadowVerdict.SALVAGE if shadow_loss_stops <= SALVAGE else ShadowVerdict.NOTHING
 
 
 def _held_time(family: Family, ln_normal: Array, minutes: Array, stops: float, above: float
@@ -217,8 +246,8 @@ def push_table(
     table = []
     for stops in pushes:
         rows = {
-            name: _row(estimate, normal, drawn_minutes, stops, above, rated)
-            for name, above in HOLDS.items()
+            rule.value: _row(estimate, normal, drawn_minutes, stops, rule.stops_above_meter, rated)
+            for rule in HoldRule
         }
         rows |= _other_rules(estimate, normal, stops, rated, rules)
         table.append(Push(stops, shifted(finding.zone_ei, stops + rated), **rows))
@@ -242,4 +271,4 @@ def unanswered(pushes: tuple[float, ...], why: str) -> tuple[Push, ...]:
 
 def midtone_time(estimate: FamilyEstimate, minutes: float, stops: float) -> Figure:
     """Minutes that hold the mid-tone in a push, from the best fit alone."""
-    return _row(estimate, minutes, None, stops, HOLDS["hold_midtone"], 0.0).time_min
+    return _row(estimate, minutes, None, stops, HoldRule.MIDTONE.stops_above_meter, 0.0).time_min

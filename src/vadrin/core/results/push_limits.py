@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vadrin.core.curves.strip_metrics import StripMetrics
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.results.finding import FamilyEstimate, Finding
 from vadrin.core.results.push import HIGHLIGHT_STOPS, SALVAGE, THIN, held_answers, shifted
+from vadrin.core.results.strip_metrics import StripMetrics
 
 
 @dataclass(frozen=True)

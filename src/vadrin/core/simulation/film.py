@@ -14,8 +14,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
-from vadrin.core.curves.shape import GRID, Array, Curves, running_integral
+from vadrin.core.curves.shape import GRID, Curves, running_integral
 from vadrin.core.readings import (
     DEFAULT_Q10,
     REFERENCE_TEMPERATURE_C,

@@ -7,9 +7,10 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, exact_columns, table_of
 from vadrin.formats.readings.csv_table import bytes_of, csv_text, raw_of_text, text_of
-from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
+from vadrin.formats.readings.readings_table import ReadingsTable
 
 TEXT = (".csv", ".tsv", ".txt")
 CGATS = (".cgats", ".cgt", ".it8", ".ti3")

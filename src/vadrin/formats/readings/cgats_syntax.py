@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from vadrin.formats.readings.readings_table import FormatError
+from vadrin.errors import FormatError
 
 _MOST_FIELDS = 2000
 _MOST_VALUES = 4_000_000

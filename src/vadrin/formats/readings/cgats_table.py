@@ -12,9 +12,10 @@ from vadrin.core.materials.spectral import (
     luminance_of_lightness,
     visual_density,
 )
+from vadrin.errors import FormatError
 from vadrin.formats.readings.cgats_syntax import CgatsTable, parse_cgats
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, number_of, table_of
-from vadrin.formats.readings.readings_table import CellProblem, FormatError, ReadingsTable, TableRow
+from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
 
 _DENSITIES = {
     "D_VIS": "visual", "D_RED": "red", "D_GREEN": "green", "D_BLUE": "blue", "D_UV": "uv",

@@ -7,13 +7,8 @@ import re
 from dataclasses import dataclass
 from itertools import pairwise
 
-from vadrin.formats.readings.readings_table import (
-    CHANNELS,
-    CellProblem,
-    FormatError,
-    ReadingsTable,
-    TableRow,
-)
+from vadrin.errors import FormatError, UnmatchedColumnsError
+from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, ReadingsTable, TableRow
 
 KNOWN = (
     "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
@@ -55,20 +50,6 @@ class RawTable:
     first_row: int = 1
 
 
-class UnmatchedError(FormatError):
-    """A table that is whole but whose columns go by other names.
-
-    Attributes
-    ----------
-    raw : RawTable
-        For a person to match.
-    """
-
-    def __init__(self, words: str, raw: RawTable) -> None:
-        super().__init__(words)
-        self.raw = raw
-
-
 def number_of(text: str) -> float:
     """A number with decimal point or comma and either minus.
 
@@ -98,13 +79,15 @@ def exact_columns(raw: RawTable) -> tuple[str, ...]:
     place = f"{raw.source}, row {raw.first_row}"
     for needed in ("strip", "density"):
         if needed not in columns:
-            raise UnmatchedError(f"{place}: no column “{needed}”; add it to the header", raw)
+            raise UnmatchedColumnsError(f"{place}: no column “{needed}”; add it to the header", raw)
     if "log_h" not in columns and "ei" not in columns:
-        raise UnmatchedError(f"{place}: no column “log_h” and no “ei”; add one of the two", raw)
+        raise UnmatchedColumnsError(
+            f"{place}: no column “log_h” and no “ei”; add one of the two", raw
+        )
     doubled = {c for c in columns if c and columns.count(c) > 1}
     if doubled:
         first = sorted(doubled)[0]
-        raise UnmatchedError(f"{place}: column “{first}” stands twice; rename one", raw)
+        raise UnmatchedColumnsError(f"{place}: column “{first}” stands twice; rename one", raw)
     return columns
 
 

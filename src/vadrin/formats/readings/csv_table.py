@@ -6,8 +6,9 @@ import csv
 import io
 from pathlib import Path
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable, exact_columns, table_of
-from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
+from vadrin.formats.readings.readings_table import ReadingsTable
 
 LARGEST_FILE = 20_000_000
 MOST_ROWS = 200_000

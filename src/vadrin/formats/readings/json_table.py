@@ -5,8 +5,9 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
-from vadrin.formats.readings.readings_table import FormatError, ReadingsTable
+from vadrin.formats.readings.readings_table import ReadingsTable
 
 SCHEMA = "vadrin-readings/1"
 _MOST_ROWS = 200_000

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, log_h_of_frame
 from vadrin.core.readings import Reading, StripReadings
 
-CHANNELS = ("visual", "red", "green", "blue", "uv")
-
-
-class FormatError(Exception):
-    """A file that cannot be read at all; the text names the place and the remedy."""
+CHANNELS = tuple(Channel)
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
-from vadrin.formats.readings.readings_table import FormatError
 from vadrin.formats.readings.zip_guard import look_over
 
 MOST_ROWS = 40_000

@@ -5,8 +5,8 @@ from __future__ import annotations
 import zipfile
 from pathlib import Path
 
+from vadrin.errors import FormatError
 from vadrin.formats.readings.csv_table import LARGEST_FILE
-from vadrin.formats.readings.readings_table import FormatError
 
 _LARGEST_INSIDE = 40_000_000
 _MOST_PARTS = 2000

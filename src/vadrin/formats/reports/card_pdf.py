@@ -32,6 +32,7 @@ class CardRow:
     time: str
     shadow: str
     verdict: str
+    normal: bool = False
 
 
 @dataclass(frozen=True)
@@ -47,7 +48,7 @@ class Card:
     temperature: str
     agitation: str
     rows: tuple[CardRow, ...]
-    grounds: str
+    basis: str
     tested_on: str
     diagnostics: tuple[str, ...]
     care: str
@@ -120,7 +121,7 @@ def _draw(page: _Page, card: Card) -> None:
     _table(page, card, 46 * k, k)
     y = page.height - 21 * k
     page.rule(y - 4 * k)
-    notes = card.grounds + "".join(f" Mind: {w}" for w in card.diagnostics)
+    notes = card.basis + "".join(f" Mind: {w}" for w in card.diagnostics)
     if card.agitation:
         notes = f"Agitation: {card.agitation}. {notes}"
     y = page.paragraph(y, notes, 7.5 * k, 3)
@@ -135,7 +136,7 @@ def _table(page: _Page, card: Card, y: float, k: float) -> None:
         y += 6.4 * k
         cells = (row.name, row.exposure_index, row.time, row.shadow, row.verdict)
         for x, words in zip(columns, cells, strict=True):
-            page.text(x, y, words, 11 * k, bold=row.name == "normal")
+            page.text(x, y, words, 11 * k, bold=row.normal)
 
 
 def card_pdf(card: Card, size: str = "A6") -> bytes:

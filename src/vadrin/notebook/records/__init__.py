@@ -1,1 +1,55 @@
-"""Records of the notebook as frozen data."""
+"""Records of the notebook as frozen data. A record with id 0 has not been written yet."""
+
+from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
+from vadrin.notebook.records.film_test import Test
+from vadrin.notebook.records.kit import (
+    KIT,
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    Process,
+    ShutterTime,
+    Stock,
+)
+from vadrin.notebook.records.readings_and_findings import (
+    Attachment,
+    ColumnMatching,
+    Finding,
+    Note,
+    Reading,
+)
+from vadrin.notebook.records.relations import OWNED, PARENTS, RECORDS, Record
+
+__all__ = [
+    "KIT",
+    "OWNED",
+    "PARENTS",
+    "RECORDS",
+    "Attachment",
+    "Batch",
+    "Bottle",
+    "Camera",
+    "ColumnMatching",
+    "Developer",
+    "Exposure",
+    "Finding",
+    "Frame",
+    "Instrument",
+    "Lens",
+    "LightMeter",
+    "MeterReading",
+    "Note",
+    "Paper",
+    "Process",
+    "Reading",
+    "Record",
+    "ShutterTime",
+    "Stock",
+    "Strip",
+    "Test",
+]

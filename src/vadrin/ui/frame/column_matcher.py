@@ -7,15 +7,18 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import WordField, button, chooser, rule, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import rule, text
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
-    from vadrin.formats.readings.readings_table import ReadingsTable
 
 _ROWS_SHOWN, _COLUMNS_SHOWN = 4, 9
-_KEPT = "kept as it is"
 
 
 class ColumnMatcher(QWidget):
@@ -34,9 +37,9 @@ class ColumnMatcher(QWidget):
         self.fields: list[WordField] = []
         column = QVBoxLayout(self)
         column.setContentsMargins(px(14), px(10), px(14), 0)
-        self._title = text("", 15, 500, wrap=True)
+        self._title = text("", Role.LEAD_STRONG, wrap=True)
         self._grid_holder = QWidget()
-        self._outcome = text("", 13, wrap=True)
+        self._outcome = text("", Role.BODY, wrap=True)
         row = QHBoxLayout()
         self._take = button("Import", self._import)
         row.addWidget(self._take)
@@ -65,9 +68,13 @@ class ColumnMatcher(QWidget):
 
     def columns(self) -> tuple[str, ...]:
         """The matching as it stands."""
-        return tuple(_meaning(f.text()) for f in self.fields)
+        from vadrin.app.read.reading_files import meaning_typed
+
+        return tuple(meaning_typed(f.text()) for f in self.fields)
 
     def _build(self, raw: RawTable, columns: tuple[str, ...]) -> None:
+        from vadrin.app.read.reading_files import meaning_text, meanings
+
         self._column.removeWidget(self._grid_holder)
         self._grid_holder.hide()
         self._grid_holder.deleteLater()
@@ -77,82 +84,40 @@ class ColumnMatcher(QWidget):
         grid.setHorizontalSpacing(px(18))
         self.fields = []
         for at, (header, meaning) in enumerate(zip(raw.headers, columns, strict=True)):
-            choices = _choices(header)
-            field = WordField(f"column {header}", self._taken(choices),
-                              chooser(choices), size=13)  # fmt: skip
-            field.show_value(_words(meaning))
+            choices = meanings(header)
+            field = WordField(f"column {header}", self._taken(choices, at),
+                              chooser(choices), role=Role.BODY)  # fmt: skip
+            field.show_value(meaning_text(meaning))
             self.fields.append(field)
             if at >= _COLUMNS_SHOWN:
                 field.setParent(self._grid_holder)
                 field.hide()
                 continue
-            grid.addWidget(text(header[:24] or "no heading", 13, 700), 0, at)
+            grid.addWidget(text(header[:24] or "no heading", Role.LABEL), 0, at)
             grid.addWidget(field, 1, at)
             for row, (_, cells) in enumerate(raw.rows[:_ROWS_SHOWN], start=2):
                 cell = cells[at] if at < len(cells) else ""
-                grid.addWidget(text(cell[:18], 13, tone="soft"), row, at)
+                grid.addWidget(text(cell[:18], Role.NOTE), row, at)
         grid.setColumnStretch(len(raw.headers), 1)
         self._column.insertWidget(1, self._grid_holder)
 
-    def _taken(self, choices: list[str]) -> Callable[[str], None]:
+    def _taken(self, choices: list[str], at: int) -> Callable[[str], None]:
         def take(words: str) -> None:
-            if words not in choices:
-                raise ValueError(f"one of {', '.join(choices)}")
+            self.fields[at].show_value(choice_typed(words, choices))
             self._judge()
 
         return take
 
-    def _table(self) -> ReadingsTable | None:
-        from vadrin.formats.readings.column_matching import matching_faults, table_of
-        from vadrin.formats.readings.readings_table import FormatError
-
-        if self._raw is None:
-            return None
-        fault = matching_faults(self.columns())
-        if fault:
-            self._outcome.setText(f"Not yet: {fault}.")
-            return None
-        try:
-            return table_of(self._raw, self.columns())
-        except FormatError as error:
-            self._outcome.setText(f"Not yet: {error}.")
-            return None
-
     def _judge(self) -> None:
         """Say what would come in with the matching as it stands."""
-        table = self._table()
-        self._take.setEnabled(bool(table and table.rows))
-        if table is None:
-            return
-        strips = len({r.strip for r in table.rows})
-        words = f"{len(table.rows)} readings on {strips} strip{'s' if strips != 1 else ''}"
-        if table.problems:
-            words += (
-                f"; {len(table.problems)} cells cannot be read ({table.problems[0].sentence()})"
-            )
-        if not table.exposures_known:
-            words += "; no exposures: the densities go to the frames of a test in their order"
-        self._outcome.setText(words + ".")
+        from vadrin.app.read.reading_files import judge_matching
+
+        if self._raw is not None:
+            verdict = judge_matching(self._raw, self.columns())
+            self._take.setEnabled(verdict.usable)
+            self._outcome.setText(verdict.words)
 
     def _import(self) -> None:
         if self._raw is not None:
             self.hide()
             self._accept(self._raw, self.columns())
-
-
-def _words(meaning: str) -> str:
-    return meaning.replace("_", " ") if meaning else _KEPT
-
-
-def _meaning(words: str) -> str:
-    from vadrin.formats.readings.column_matching import STRIP_DENSITY
-
-    if words == _KEPT:
-        return ""
-    return words if words.startswith(STRIP_DENSITY) else words.replace(" ", "_")
-
-
-def _choices(header: str) -> list[str]:
-    from vadrin.formats.readings.column_matching import KNOWN, STRIP_DENSITY
-
-    return [_KEPT, *(_words(k) for k in KNOWN), STRIP_DENSITY + (header.strip() or "A")]

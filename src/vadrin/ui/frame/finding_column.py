@@ -3,17 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
-from vadrin.app.results.darkroom_card import target_text
-from vadrin.app.results.headline import Headline, PushLine, headline_of
+from vadrin.app.results.headline import Headline, headline_of
+from vadrin.app.results.push_rows import PushLine
+from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
-from vadrin.core.results.analysis import Analysis
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
-from vadrin.ui.widgets.parts import button, rule, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import rule, text
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+_MOST_DIAGNOSTICS = 6
 
 
 def _scroll() -> QScrollArea:
@@ -69,9 +77,9 @@ class FindingColumn(QWidget):
         column.setContentsMargins(0, 0, px(4), 0)
         column.setSpacing(px(5))
         if sheet is None:
-            column.addWidget(text("Nothing on the bench", 13, 500, "soft"))
+            column.addWidget(text("Nothing on the bench", Role.SECTION))
             words = "Open a test from the shelf, or start a new one."
-            column.addWidget(text(words, 15, wrap=True))
+            column.addWidget(text(words, Role.LEAD, wrap=True))
         else:
             self._fill(column, sheet, analysis)
         column.addStretch(1)
@@ -79,36 +87,36 @@ class FindingColumn(QWidget):
 
     def _fill(self, column: QVBoxLayout, sheet: TestSheet, analysis: Analysis | None) -> None:
         headline = headline_of(sheet, analysis)
-        column.addWidget(text("Finding so far", 13, 500, "soft"))
+        column.addWidget(text("Finding so far", Role.SECTION))
         if headline.index:
-            column.addWidget(text(headline.index, 46, 700, "grease"))
-        column.addWidget(text(headline.index_note, 13, tone="soft", wrap=True))
+            column.addWidget(text(headline.index, Role.INDEX))
+        column.addWidget(text(headline.index_note, Role.NOTE, wrap=True))
         if headline.time:
-            column.addWidget(text(headline.time, 30, 700))
+            column.addWidget(text(headline.time, Role.TIME))
         note = headline.time_note
         if headline.time and headline.for_target:
             target = sheet.test.target_kind, sheet.test.target_value
             note += f", for {target_text(*target)}"
         if note:
-            column.addWidget(text(note, 13, tone="soft", wrap=True))
+            column.addWidget(text(note, Role.NOTE, wrap=True))
         if headline.pushes:
             column.addWidget(rule())
             column.addWidget(self._push_table(headline.pushes))
         self._add_advice(column, headline)
         if analysis and analysis.diagnostics:
             column.addWidget(rule())
-            column.addWidget(text("Mind", 13, 500, "soft"))
-            for warning in analysis.diagnostics[:6]:
-                tone = "grease" if warning.severity is Severity.SERIOUS else ""
-                column.addWidget(text(warning.sentence, 13, tone=tone, wrap=True))
-                column.addWidget(text(warning.remedy, 12, tone="soft", wrap=True))
+            column.addWidget(text("Mind", Role.SECTION))
+            for diagnostic in analysis.diagnostics[:_MOST_DIAGNOSTICS]:
+                role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
+                column.addWidget(text(diagnostic.sentence, role, wrap=True))
+                column.addWidget(text(diagnostic.remedy, Role.CAPTION, wrap=True))
 
     @staticmethod
     def _add_advice(column: QVBoxLayout, headline: Headline) -> None:
         if headline.next_act:
             column.addWidget(rule())
-            column.addWidget(text("What would firm this up", 13, 500, "soft"))
-            column.addWidget(text(headline.next_act, 15, 500, wrap=True))
+            column.addWidget(text("What would firm this up", Role.SECTION))
+            column.addWidget(text(headline.next_act, Role.LEAD_STRONG, wrap=True))
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...]) -> QWidget:
@@ -118,15 +126,14 @@ class FindingColumn(QWidget):
         grid.setHorizontalSpacing(px(10))
         grid.setVerticalSpacing(px(3))
         for place, words in enumerate(("Shoot at", "", "Develop", "Shadow lost")):
-            grid.addWidget(text(words, 12, tone="soft"), 0, place)
+            grid.addWidget(text(words, Role.CAPTION), 0, place)
         for row, line in enumerate(lines, start=1):
-            weight = 700 if line.name == "normal" else 400
-            grid.addWidget(text(line.index, 13, weight), row, 0)
-            grid.addWidget(text(line.name, 13, weight), row, 1)
-            grid.addWidget(text(line.time, 13, weight), row, 2)
-            tone = "grease" if line.grave else ""
-            loss = text(line.loss, 13, weight, tone)
-            loss.setToolTip(line.verdict)
+            role = Role.LABEL if line.normal else Role.BODY
+            grid.addWidget(text(line.index, role), row, 0)
+            grid.addWidget(text(line.name, role), row, 1)
+            grid.addWidget(text(line.time.shown, role), row, 2)
+            loss = text(line.loss, role, tone="grease" if line.grave else None)
+            loss.setToolTip(line.verdict or "")
             grid.addWidget(loss, row, 3)
         return holder
 

@@ -3,40 +3,47 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import partial
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from vadrin.app.test_sheet import TestSheet
-from vadrin.notebook.store import Notebook
+from vadrin.app.display.words import counted
+from vadrin.app.workbench import Workbench
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import button, rule, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import rule, text
 
 if TYPE_CHECKING:
-    from vadrin.ui.frame.window import Window
+    from vadrin.ui.actions import Action
 
 _SAID_FOR = 6000
 
 
 class Header(QWidget):
-    """One line over everything."""
+    """One line over everything.
 
-    def __init__(self, window: Window) -> None:
+    Parameters
+    ----------
+    menu : callable
+        The actions of the File menu, part by part.
+    """
+
+    def __init__(self, menu: Callable[[], list[list[Action]]]) -> None:
         super().__init__()
-        self._window = window
+        self._menu = menu
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.setSpacing(0)
         line = QHBoxLayout()
         line.setContentsMargins(px(14), px(10), px(14), px(10))
         line.setSpacing(px(12))
-        self._name = text("Vadrin", 17, 700)
-        self._process = text("", 13, tone="soft")
-        self._state = text("", 13, tone="soft")
+        self._name = text("Vadrin", Role.HEADING)
+        self._process = text("", Role.NOTE)
+        self._state = text("", Role.NOTE)
         self._state.setAccessibleName("state of saving")
-        self._file = button("File", self._menu, link=True)
+        self._file = button("File", self._open_menu, link=True)
         line.addWidget(self._name)
         line.addWidget(self._process)
         line.addStretch(1)
@@ -52,23 +59,29 @@ class Header(QWidget):
 
     def rescale(self) -> None:
         """Take on the text scale."""
-        self._name.setFont(font(17, 700))
+        self._name.setFont(font(Role.HEADING.size, Role.HEADING.weight))
         for part in (self._process, self._state, self._file):
-            part.setFont(font(13))
+            part.setFont(font(Role.NOTE.size))
 
-    def show_sheet(self, sheet: TestSheet | None, notebook: Notebook) -> None:
-        """Show a test, or the notebook."""
+    def show_bench(self, bench: Workbench) -> None:
+        """Show the test on the bench, or the notebook."""
+        sheet, notebook = bench.sheet, bench.notebook
+        saving = "reading only" if notebook.read_only else "all saved"
         if sheet is None:
             self._name.setText(notebook.path.stem)
             self._process.setText("notebook")
-            self._words = _saving(notebook)
+            self._words = saving
         else:
             self._name.setText(sheet.title)
             batch = f"batch {sheet.batch.name} · " if sheet.batch and sheet.batch.name else ""
             self._process.setText(batch + sheet.process)
             readings = sum(len(f.readings) for _, f in sheet.frames())
-            counts = f"{len(sheet.strips)} strips · {len(sheet.frames())} frames"
-            self._words = f"{counts} · {readings} readings · {_saving(notebook)}"
+            counts = (
+                counted(len(sheet.strips), "strip"),
+                counted(len(sheet.frames()), "frame"),
+                counted(readings, "reading"),
+            )
+            self._words = " · ".join((*counts, saving))
         if not self._quiet.isActive():
             self._show_state()
 
@@ -80,62 +93,19 @@ class Header(QWidget):
     def _show_state(self) -> None:
         self._state.setText(self._words)
 
-    def _menu(self) -> None:
-        window, menu = self._window, QMenu(self)
-        menu.setFont(font(13))
-        files, notebook = window.files, window.bench.notebook
-        undo, redo = notebook.undo_label(), notebook.redo_label()
-        on_bench = window.bench.sheet is not None
-        acts: tuple[tuple[str, Callable[[], object], bool] | None, ...] = (
-            ("New test\tCtrl+N", window.start_test, True),
-            ("Import readings …\tCtrl+I", files.ask_import, True),
-            ("Export the readings of this test …", files.ask_export, on_bench),
-            ("Keep a file with this test …", files.ask_attach, on_bench),
-            None,
-            ("Open a notebook …\tCtrl+O", files.ask_open, True),
-            ("New notebook …", files.ask_new, True),
-            ("Save a copy …", files.ask_copy, True),
-            ("Take in another notebook …", files.ask_merge, True),
-            ("Export all as JSON …", files.ask_json, True),
-            None,
-            (f"Undo {undo}\tCtrl+Z", window.bench.undo, bool(undo)),
-            (f"Redo {redo}\tCtrl+Shift+Z", window.bench.redo, bool(redo)),
-            ("Next look: day, dim, safelight\tF8", window.next_look, True),
-            ("Larger type\tCtrl++", lambda: window.scale_type(1), True),
-            ("Smaller type\tCtrl+-", lambda: window.scale_type(-1), True),
-            ("Keys of this station\tF1", lambda: window.keys.toggle(window.station()), True),
-            ("Quit\tCtrl+Q", window.close, True),
-        )
-        for act in acts:
-            if act is None:
+    def _open_menu(self) -> None:
+        menu = QMenu(self)
+        menu.setFont(font(Role.NOTE.size))
+        for part in self._menu():
+            if not menu.isEmpty() and part:
                 menu.addSeparator()
-            else:
-                self._entry(menu, *act)
-        for kept in files.kept():
-            words = f"Save the kept file {kept.name} …"
-            self._entry(menu, words, partial(files.ask_kept, kept), True)
-        self._recent(menu)
+            for action in part:
+                self._entry(menu, action)
         menu.popup(self._file.mapToGlobal(self._file.rect().bottomLeft()))
 
     @staticmethod
-    def _entry(menu: QMenu, words: str, act: Callable[[], object], usable: bool) -> None:
-        action = menu.addAction(words)
-        if action is not None:
-            action.setEnabled(usable)
-            action.triggered.connect(lambda _checked: act())
-
-    def _recent(self, menu: QMenu) -> None:
-        """The notebooks opened last, at the end."""
-        from vadrin.app.library.recent_notebooks import recent_notebooks
-
-        here = self._window.bench.notebook.path.absolute()
-        others = [p for p in recent_notebooks() if p != here]
-        if others:
-            menu.addSeparator()
-        for path in others:
-            words = f"{path.stem} in {path.parent}"
-            self._entry(menu, words, partial(self._window.files.open, path), True)
-
-
-def _saving(notebook: Notebook) -> str:
-    return "reading only" if notebook.read_only else "all saved"
+    def _entry(menu: QMenu, action: Action) -> None:
+        made = menu.addAction(f"{action.title}\t{action.key_text}".rstrip())
+        if made is not None:
+            made.setEnabled(action.usable())
+            made.triggered.connect(lambda _checked: action.act())

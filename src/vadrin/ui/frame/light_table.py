@@ -8,12 +8,17 @@ from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.notebook.records.all_records import DOUBLED, PLANNED, SKIPPED
+from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px
 
 _LABEL_PX = 150
-_STATE_WORDS = {PLANNED: "not taken yet", SKIPPED: "skipped", DOUBLED: "exposed twice"}
+_STATE_WORDS = {
+    FrameState.PLANNED: "not taken yet",
+    FrameState.SKIPPED: "skipped",
+    FrameState.DOUBLED: "exposed twice",
+}
+_STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
 _MOST_STRIPS = 6
 _SHARE_OF_WINDOW = 0.36
 _EDGE = 7
@@ -175,7 +180,7 @@ class LightTable(QWidget):
         if density is not None:
             fill = self._look.film_colour(density)
             painter.setPen(Qt.PenStyle.NoPen)
-        elif state == PLANNED:
+        elif state == FrameState.PLANNED:
             fill = QColor(self._look.table)
             painter.setPen(planned)
         else:
@@ -190,9 +195,9 @@ class LightTable(QWidget):
             painter.drawLine(box.topLeft(), box.bottomRight())
 
     def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
-        tick = {"skipped": "skip ", "doubled": "×2 "}.get(frame.frame.state, "")
+        tick = _STATE_TICKS.get(frame.frame.state, "")
         name = "b+f" if frame.frame.blank and frame.density is not None else frame.name
-        if frame.density is None and frame.frame.state == "exposed":
+        if frame.density is None and frame.frame.state is FrameState.EXPOSED:
             tick = "· "
         if box.width() >= px(38) or not tick:
             return tick + name

@@ -3,25 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QFileDialog
+from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from vadrin.notebook.file import NotebookError
-from vadrin.notebook.records.all_records import Attachment
+from vadrin.app.library import notebook_exchange
+from vadrin.app.workbench import Workbench
+from vadrin.errors import FormatError, NotebookError, VadrinError
+from vadrin.ui.frame.banner import Banner
+from vadrin.ui.jobs import SlicedJob
 
 if TYPE_CHECKING:
-    from vadrin.notebook.json_file import Everything
-    from vadrin.ui.frame.window import Window
+    from vadrin.notebook.merge import MergeReport
+    from vadrin.notebook.records import Attachment
 
 _READINGS = "Readings (*.csv *.tsv *.txt *.xlsx *.ods *.cgats *.cgt *.it8 *.ti3 *.json)"
 _NOTEBOOKS = "Notebooks (*.vadrin)"
-
-
-class _StoppedError(Exception):
-    """The person stopped long work."""
 
 
 class NotebookFiles:
@@ -29,16 +29,28 @@ class NotebookFiles:
 
     Parameters
     ----------
-    window : Window
+    over : QWidget
+        What the dialogs stand over.
+    bench : Workbench
+    banner : Banner
+        Says what could not be done.
+    import_readings : callable
+        Brings a table of readings in.
+    opened : callable
+        Called when another notebook was opened.
     """
 
-    def __init__(self, window: Window) -> None:
-        self._window = window
-        self._stopped = False
+    def __init__(
+        self, over: QWidget, bench: Workbench, banner: Banner,
+        import_readings: Callable[[Path], None], opened: Callable[[], None],
+    ) -> None:  # fmt: skip
+        self._over, self._bench, self._banner = over, bench, banner
+        self._import, self._opened = import_readings, opened
+        self.merging: SlicedJob | None = None
 
     def ask_import(self) -> None:
         """Ask for a table of readings."""
-        self._ask("Import a table of readings", _READINGS, self._window.banner.offer)
+        self._ask("Import a table of readings", _READINGS, self._import)
 
     def ask_open(self) -> None:
         """Ask for a notebook."""
@@ -46,11 +58,11 @@ class NotebookFiles:
 
     def ask_new(self) -> None:
         """Ask where a new notebook shall lie."""
-        self._ask("A new notebook", _NOTEBOOKS, self._make, new=".vadrin")
+        self._ask("A new notebook", _NOTEBOOKS, self.make, new=".vadrin")
 
     def ask_copy(self) -> None:
         """Ask where a copy of this notebook shall lie."""
-        self._ask("Save a copy of this notebook", _NOTEBOOKS, self._copy, new=".vadrin")
+        self._ask("Save a copy of this notebook", _NOTEBOOKS, self.copy, new=".vadrin")
 
     def ask_merge(self) -> None:
         """Ask for a notebook, or its JSON export, to take in."""
@@ -69,8 +81,8 @@ class NotebookFiles:
         self._ask("Keep a file with this test", "Any file (*)", self.attach)
 
     def _ask(self, title: str, kinds: str, act: Callable[[Path], object], new: str = "") -> None:
-        folder = str(self._window.bench.notebook.path.parent)
-        dialog = QFileDialog(self._window, title, folder, kinds)
+        folder = str(self._bench.notebook.path.parent)
+        dialog = QFileDialog(self._over, title, folder, kinds)
         dialog.setObjectName("ask for a file")
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if new:
@@ -84,106 +96,85 @@ class NotebookFiles:
 
     def open(self, path: Path) -> None:
         """Open another notebook; a refusal leaves the present one open."""
-        window = self._window
+        if self._bench.under_way:
+            self._banner.complain(f"{self._bench.under_way} is still under way; wait, or stop it.")
+            return
         try:
-            window.bench.open_notebook(path)
+            self._bench.open_notebook(path)
         except NotebookError as error:
             self.offer_help(path, error)
             return
-        window.notebook_opened()
+        self._opened()
 
     def offer_help(self, path: Path, error: NotebookError) -> None:
         """Say why a notebook cannot be opened, with what can still be done."""
-        from vadrin.notebook.backups import backups_of
-
         acts: list[tuple[str, Callable[[], object]]] = []
         if error.damaged:
-            kept = backups_of(path)
-            if kept:
-                acts.append(
-                    ("Open a copy of the newest backup", lambda: self._revive(path, kept[0]))
-                )
-            acts.append(("Save what can be recovered as a copy", lambda: self._rescue(path)))
-        self._window.banner.ask(str(error), "", acts, "Understood")
-
-    def _beside(self, path: Path, word: str) -> Path:
-        """A name beside a file that nothing has yet."""
-        number = 1
-        while True:
-            tail = f" {number}" if number > 1 else ""
-            target = path.with_name(f"{path.stem} {word}{tail}.vadrin")
-            if not target.exists():
-                return target
-            number += 1
+            backup = notebook_exchange.newest_backup(path)
+            if backup is not None:
+                words = "Open a copy of the newest backup"
+                acts.append((words, partial(self._revive, path, backup)))
+            acts.append(("Save what can be recovered as a copy", partial(self._recover, path)))
+        self._banner.ask(str(error), "", acts, "Understood")
 
     def _revive(self, path: Path, backup: Path) -> None:
-        target = self._beside(path, "from backup")
         try:
-            target.write_bytes(backup.read_bytes())
+            target = notebook_exchange.copy_of_backup(path, backup)
         except OSError as error:
-            self._window.banner.complain(f"{target.name} was not written: {error.strerror}.")
+            self._banner.complain(f"The copy was not written: {error.strerror}.")
             return
         self.open(target)
 
-    def _rescue(self, path: Path) -> None:
-        from vadrin.notebook.recovery import recover
-
-        target = self._beside(path, "recovered")
+    def _recover(self, path: Path) -> None:
         try:
-            counts = recover(path, target)
+            target, words = notebook_exchange.recovered_copy(path)
         except (NotebookError, OSError) as error:
-            self._window.banner.complain(f"{error}.")
+            self._banner.complain(f"{error}.")
             return
         self.open(target)
-        found = ", ".join(f"{n} {name.replace('_', ' ')}" for name, n in counts.items())
-        self._window.bench.said.emit(f"Recovered into {target.name}: {found}.")
+        self._bench.said.emit(words)
 
-    def _make(self, path: Path) -> None:
+    def make(self, path: Path) -> None:
+        """Make a new notebook and open it."""
         if path.exists():
-            self._window.banner.complain(f"{path.name} is there already. Choose another name.")
+            self._banner.complain(f"{path.name} is there already. Choose another name.")
             return
         self.open(path)
 
     def _written(self, path: Path, act: Callable[[], object]) -> None:
         """Write a file, and say that it was or why not."""
-        from vadrin.formats.readings.readings_table import FormatError
-
         try:
             act()
         except (OSError, FormatError) as error:
             reason = getattr(error, "strerror", None) or str(error)
-            self._window.banner.complain(f"{path.name} was not written: {reason}.")
+            self._banner.complain(f"{path.name} was not written: {reason}.")
             return
-        self._window.bench.said.emit(f"{path.name} written.")
+        self._bench.said.emit(f"{path.name} written.")
 
-    def _copy(self, path: Path) -> None:
-        self._written(path, lambda: self._window.bench.notebook.save_copy(path))
+    def copy(self, path: Path) -> None:
+        """Save a copy of the notebook."""
+        self._written(path, lambda: self._bench.notebook.save_copy(path))
 
     def write_json(self, path: Path) -> None:
         """Write the whole notebook as JSON."""
-        from vadrin.notebook.json_file import notebook_json
-
-        notebook = self._window.bench.notebook
-        self._written(path, lambda: path.write_text(notebook_json(notebook), encoding="utf-8"))
+        self._written(path, lambda: notebook_exchange.write_json(self._bench.notebook, path))
 
     def write_readings(self, path: Path) -> None:
         """Write the readings of the test on the bench."""
-        from vadrin.app.read.export_readings import table_of_sheet
-        from vadrin.formats.readings.any_file import write_readings
+        from vadrin.app.read.export_readings import write_sheet_readings
 
-        sheet = self._window.bench.sheet
+        sheet = self._bench.sheet
         if sheet is not None:
-            self._written(path, lambda: write_readings(table_of_sheet(sheet), path))
+            self._written(path, lambda: write_sheet_readings(sheet, path))
 
     def kept(self) -> list[Attachment]:
         """The files kept with the test on the bench."""
-        sheet = self._window.bench.sheet
-        return self._window.bench.notebook.all(Attachment, test_id=sheet.test.id) if sheet else []
+        return notebook_exchange.kept_files(self._bench.notebook, self._bench.sheet)
 
     def ask_kept(self, kept: Attachment) -> None:
         """Ask where a kept file shall be written."""
-        self._ask(f"Save {kept.name}", "Any file (*)", lambda path: self.write_kept(kept, path),
-                  new=Path(kept.name).suffix or ".bin")  # fmt: skip
+        suffix = Path(kept.name).suffix or ".bin"
+        self._ask(f"Save {kept.name}", "Any file (*)", partial(self.write_kept, kept), new=suffix)
 
     def write_kept(self, kept: Attachment, path: Path) -> None:
         """Write a kept file out again."""
@@ -193,48 +184,54 @@ class NotebookFiles:
         """Keep a file with the test on the bench."""
         from vadrin.app.read.export_readings import attach
 
-        sheet = self._window.bench.sheet
+        sheet = self._bench.sheet
         if sheet is not None:
             test_id = sheet.test.id
-            if self._window.bench.edit(lambda book: attach(book, test_id, path)):
-                self._window.bench.said.emit(f"{path.name} is kept with this test.")
+            if self._bench.edit(lambda book: attach(book, test_id, path)):
+                self._bench.said.emit(f"{path.name} is kept with this test.")
 
     def merge(self, path: Path) -> None:
-        """Take another notebook in; what is known already is not doubled."""
-        from vadrin.notebook.json_file import records_of_json
-        from vadrin.notebook.merge import everything_of
-
+        """Take another notebook in, a slice at a time; it can be stopped, and then all goes."""
+        bench = self._bench
+        if self.merging is not None:
+            self._banner.complain("Another notebook is being taken in; wait, or stop it.")
+            return
         try:
-            theirs = records_of_json(path) if path.suffix == ".json" else everything_of(path)
+            theirs = notebook_exchange.records_of_file(path)
         except NotebookError as error:
-            self._window.banner.complain(f"Nothing was taken in. {error}")
+            self._banner.complain(f"Nothing was taken in. {error}")
             return
-        self._stopped = False
-        self._merge(path, theirs)
+        steps = bench.edit_in_steps(
+            f"Taking in {path.name}",
+            lambda book: notebook_exchange.take_in(book, theirs, path.name),
+        )
+        self._progress(path.name, 0, 0)
+        self.merging = SlicedJob(
+            self._over, steps, partial(self._progress, path.name),
+            partial(self._taken_in, path.name), self._not_taken_in,
+        )  # fmt: skip
 
-    def _merge(self, path: Path, theirs: Everything) -> None:
-        from vadrin.notebook.merge import merge
+    def _progress(self, name: str, done: int, total: int) -> None:
+        words = f"Taking in {name}: {done} of {total} tests" if total else f"Taking in {name} …"
+        self._banner.working(words, "Stop, and take nothing", self.stop_merging)
 
-        window = self._window
-        window.pages.setEnabled(False)
+    def stop_merging(self) -> None:
+        """Stop taking a notebook in; nothing of it stays."""
+        job, self.merging = self.merging, None
+        if job is not None:
+            job.cancel()
+            self._banner.close_notice()
+            self._bench.said.emit("Stopped; nothing was taken in.")
 
-        def said(done: int, total: int) -> None:
-            if done % 10 == 0:
-                window.banner.ask(f"Taking in {path.name}: {done} of {total} tests", "",
-                                  [], "Stop, and take nothing")  # fmt: skip
-                QApplication.processEvents()
-            if done and not window.banner.notice.isVisible():
-                raise _StoppedError
+    def _taken_in(self, name: str, report: MergeReport) -> None:
+        self.merging = None
+        self._banner.close_notice()
+        self._bench.said.emit(f"Taken in from {name}: {report.sentence()}")
 
-        try:
-            report = window.bench.edit(
-                lambda book: merge(book, theirs, f"taking in {path.name}", said)
-            )
-        except _StoppedError:
-            window.bench.said.emit("Stopped; nothing was taken in.")
+    def _not_taken_in(self, error: Exception) -> None:
+        self.merging = None
+        if isinstance(error, VadrinError | OSError):
+            self._banner.complain(f"Nothing was taken in. {error}")
             return
-        finally:
-            window.pages.setEnabled(True)
-            window.banner.notice.hide()
-        if report is not None:
-            window.bench.said.emit(f"Taken in from {path.name}: {report.sentence()}")
+        self._banner.close_notice()
+        self._bench.not_saved(error)

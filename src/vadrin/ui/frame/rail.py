@@ -10,7 +10,7 @@ from vadrin.app.progress import StepState
 from vadrin.app.workbench import STATIONS
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import button
+from vadrin.ui.widgets.buttons import button
 
 NAMES = {
     "plan": "Plan",

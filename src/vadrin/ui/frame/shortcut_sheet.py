@@ -2,24 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from vadrin.ui.stations.station import Station
+from vadrin.ui.actions import Action
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import text
-
-_EVERYWHERE = (
-    ("Ctrl+1 … Ctrl+7", "the stations in their order; Ctrl+0 the shelf, Ctrl+9 the cupboard"),
-    ("Ctrl+N", "a new test"),
-    ("Ctrl+I", "import a table of readings"),
-    ("Ctrl+O", "open a notebook"),
-    ("Ctrl+Z, Ctrl+Shift+Z", "undo, redo"),
-    ("F8", "next look: day, dim, safelight"),
-    ("Ctrl++, Ctrl+−", "larger, smaller type"),
-    ("F1 or Esc", "close this"),
-)
+from vadrin.ui.widgets.labels import text
 
 
 class ShortcutSheet(QWidget):
@@ -37,8 +29,8 @@ class ShortcutSheet(QWidget):
         self._before: QWidget | None = None
         self.hide()
 
-    def toggle(self, station: Station) -> None:
-        """Show the keys of a station, or hide them."""
+    def toggle(self, here: Iterable[Action], everywhere: Iterable[Action]) -> None:
+        """Show the keys of a station and of the window, or hide them."""
         if self.isVisible():
             self._leave()
             return
@@ -47,15 +39,9 @@ class ShortcutSheet(QWidget):
         self._inner = QWidget()
         grid = QGridLayout(self._inner)
         grid.setHorizontalSpacing(px(20))
-        grid.setVerticalSpacing(px(6))
-        row = 0
-        for title, keys in (("Here", station.keys), ("Everywhere", _EVERYWHERE)):
-            grid.addWidget(text(title, 15, 700), row, 0, 1, 2)
-            row += 1
-            for key, act in keys:
-                grid.addWidget(text(key, 13, 500), row, 0)
-                grid.addWidget(text(act, 13, tone="soft"), row, 1)
-                row += 1
+        grid.setVerticalSpacing(px(4))
+        self._fill(grid, 0, "Here", here)
+        self._fill(grid, 2, "Everywhere", everywhere)
         self._column.addWidget(self._inner)
         self.adjustSize()
         parent = self.parentWidget()
@@ -65,6 +51,14 @@ class ShortcutSheet(QWidget):
         self.show()
         self.raise_()
         self.setFocus()
+
+    @staticmethod
+    def _fill(grid: QGridLayout, column: int, title: str, actions: Iterable[Action]) -> None:
+        grid.addWidget(text(title, Role.SUBHEADING), 0, column, 1, 2)
+        shown = [a for a in actions if a.key_text]
+        for row, action in enumerate(shown, start=1):
+            grid.addWidget(text(action.key_text, Role.STRONG), row, column)
+            grid.addWidget(text(action.words, Role.NOTE), row, column + 1)
 
     def _leave(self) -> None:
         self.hide()

@@ -2,21 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from functools import partial
-from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import (
-    QCloseEvent,
-    QDragEnterEvent,
-    QDropEvent,
-    QKeySequence,
-    QResizeEvent,
-    QShortcut,
-)
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -28,30 +18,30 @@ from PyQt6.QtWidgets import (
 )
 
 from vadrin.app.progress import steps_of
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import STATIONS, Workbench
-from vadrin.ui.analyst import Analyst
+from vadrin.app.workbench import Topic, Workbench
+from vadrin.ui.actions import Action, bind
+from vadrin.ui.frame.analyst import Analyst
+from vadrin.ui.frame.banner import Banner
+from vadrin.ui.frame.command_box import CommandBox
 from vadrin.ui.frame.header import Header
-from vadrin.ui.frame.import_banner import ImportBanner
 from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
+from vadrin.ui.frame.readings_import import ReadingsImport
 from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
-from vadrin.ui.stations.shelf.shelf_station import ShelfStation
-from vadrin.ui.stations.station import Scene, Station
-from vadrin.ui.theme import typeface as typeface
+from vadrin.ui.frame.updates import Updates
+from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
+from vadrin.ui.stations import make_station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, style_sheet
 from vadrin.ui.theme.typeface import SIZES, px
-from vadrin.ui.widgets.parts import WordField
+from vadrin.ui.widgets.fields import WordField
 
 if TYPE_CHECKING:
     from vadrin.ui.frame.finding_column import FindingColumn
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
-
-
-def _run(act: Callable[[], object]) -> None:
-    act()
 
 
 class Window(QMainWindow):
@@ -65,32 +55,36 @@ class Window(QMainWindow):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench, self.look, self._red_only = bench, DAY, False
-        self._quiet = False
-        self.analyst = Analyst()
+        self.updates = Updates(bench)
+        self.analyst = Analyst(bench)
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
         self.setAcceptDrops(True)
         self._stations: dict[str, Station] = {}
         self._pages_of: dict[str, QScrollArea] = {}
+        self.finding: FindingColumn | None = None
         self._build()
         self._listen()
-        self._bind_keys()
+        bind(self, self.actions_everywhere, within=False)
         self.set_look(DAY)
         self.bench.go(self.bench.station)
+        self.updates.flush()
 
     def _build(self) -> None:
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self.header = Header(self)
+        self.header = Header(self._menu)
         self.table = LightTable()
         self.rail = Rail()
         self.pages = QStackedWidget()
-        self.finding: FindingColumn | None = None
-        self.banner = ImportBanner(self.bench)
-        self.files = NotebookFiles(self)
-        for part in (self.header, self.banner, self.table):
+        self.banner = Banner()
+        self.importing = ReadingsImport(self.bench, self.banner)
+        self.files = NotebookFiles(
+            self, self.bench, self.banner, self.importing.offer, self.notebook_opened
+        )
+        for part in (self.header, self.banner, self.importing.matcher, self.table):
             column.addWidget(part)
         row = QHBoxLayout()
         row.setSpacing(0)
@@ -99,58 +93,45 @@ class Window(QMainWindow):
         self._row = row
         column.addLayout(row, 1)
         self.setCentralWidget(body)
-        self.keys = ShortcutSheet(body)
+        self.keys, self.commands = ShortcutSheet(body), CommandBox(body)
+        self.given = Surroundings(
+            self.bench, self.analyst.jobs, self.start_test, self.files.ask_import
+        )
+        self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
+
+    def _own_acts(self) -> WindowActs:
+        return WindowActs(
+            self.start_test,
+            self.next_look,
+            self.scale_type,
+            lambda: self.keys.toggle(self.station().actions_here, self.actions_everywhere),
+            lambda: self.commands.toggle(self.runnable_actions()),
+            self.close,
+        )
 
     def _listen(self) -> None:
-        self.bench.sheet_changed.connect(self._sheet_changed)
-        self.bench.selection_changed.connect(lambda _: self.refresh())
-        self.bench.station_changed.connect(lambda _: self._turn())
+        table = Topic.SHEET | Topic.SELECTION
+        column = Topic.SHEET | Topic.ANALYSIS | Topic.STATION
+        self.updates.prepare(self._ask_for_answer)
+        self.updates.subscribe(Topic.STATION, lambda _: self._turn())
+        self.updates.subscribe(Topic.SHEET | Topic.NOTEBOOK, lambda _: self._show_header())
+        self.updates.subscribe(table, lambda _: self._show_table())
+        self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
+        self.updates.subscribe(column, lambda _: self._show_finding())
+        self.updates.subscribe(self._topics_here, self._show_station)
         self.bench.said.connect(self.header.say)
-        self.analyst.ready.connect(self._answered)
         self.table.picked.connect(self.bench.select)
         self.rail.chosen.connect(self.bench.go)
 
-    def _sheet_changed(self, sheet: TestSheet | None) -> None:
-        """Ask for the answer, and show everything once, not again for an answer known already."""
-        self._quiet = True
-        self.analyst.ask(sheet)
-        self._quiet = False
-        self.refresh()
-
-    def _answered(self, _analysis: object) -> None:
-        if not self._quiet:
-            self.refresh()
-
-    def _bind_keys(self) -> None:
-        binds: dict[str, Callable[[], object]] = {
-            "Ctrl+Z": self.bench.undo,
-            "Ctrl+Shift+Z": self.bench.redo,
-            "Ctrl+Y": self.bench.redo,
-            "Ctrl+N": self.start_test,
-            "Ctrl+I": self.files.ask_import,
-            "Ctrl+O": self.files.ask_open,
-            "Ctrl+9": lambda: self.bench.go("cupboard"),
-            "Ctrl+0": lambda: self.bench.go("shelf"),
-            "F1": lambda: self.keys.toggle(self.station()),
-            "F8": self.next_look,
-            "Ctrl++": lambda: self.scale_type(1),
-            "Ctrl+-": lambda: self.scale_type(-1),
-            "Ctrl+Q": self.close,
-        }
-        for place, name in enumerate(STATIONS, start=1):
-            binds[f"Ctrl+{place}"] = partial(self.bench.go, name)
-        for keys, act in binds.items():
-            QShortcut(QKeySequence(keys), self).activated.connect(partial(_run, act))
+    def _ask_for_answer(self, topic: Topic) -> None:
+        if Topic.SHEET in topic:
+            self.analyst.ask()
 
     def station(self) -> Station:
         """The station shown, made the first time it is gone to."""
         name = self.bench.station
         if name not in self._stations:
-            if name == "shelf":
-                made: Station = ShelfStation(self.bench, self.start_test, self.files.ask_import)
-            else:
-                module = import_module(f"vadrin.ui.stations.{name}.{name}_station")
-                made = getattr(module, f"{name.capitalize()}Station")(self.bench)
+            made = make_station(name, self.given)
             self._stations[name] = made
             area = QScrollArea()
             area.setWidgetResizable(True)
@@ -161,46 +142,64 @@ class Window(QMainWindow):
             self.pages.addWidget(area)
         return self._stations[name]
 
+    def runnable_actions(self) -> list[Action]:
+        """Everything that can be done now, that of the station first."""
+        lasting = (*self.station().actions_here, *self.actions_everywhere)
+        every = (*lasting, *menu_actions(self.bench, self.files))
+        return [a for a in every if a.can_be_run and a.usable()]
+
+    def _menu(self) -> list[list[Action]]:
+        every = (*self.actions_everywhere, *menu_actions(self.bench, self.files))
+        return [[a for a in every if a.menu == part] for part in MENU_PARTS]
+
+    def _topics_here(self) -> Topic:
+        return self.station().topics | Topic.STATION | Topic.LOOK
+
     def _turn(self) -> None:
-        if self.bench.station in STATIONS and self.bench.sheet is None:
-            self.bench.station = "shelf"
-        station = self.station()
+        self.station()
         self.pages.setCurrentWidget(self._pages_of[self.bench.station])
-        self.refresh()
-        station.take_focus()
 
     def scene(self) -> Scene:
-        """What the views are to show now."""
+        """What the station is to show now."""
         bench = self.bench
-        return Scene(bench.sheet, self.analyst.analysis, bench.frame_id, self.look)
+        return Scene(bench.sheet, bench.analysis, bench.frame_id, self.look)
 
-    def refresh(self) -> None:
-        """Show the present state in every view."""
-        if self.bench.sheet is None and self.bench.station in STATIONS:
-            self.bench.go("shelf")
-            return
-        scene, here = self.scene(), self.bench.station
-        self.header.show_sheet(scene.sheet, self.bench.notebook)
-        self.table.show_sheet(scene.sheet)
-        self.table.show_selection(scene.frame_id)
-        self.rail.show_steps(steps_of(scene.sheet, scene.analysis), here, self.look)
-        station = self.station()
-        if station.wants_finding:
-            unread = scene.sheet is not None and not scene.sheet.read()
-            self._finding_column().lend(station.aside if unread else None)
-            self._finding_column().show_finding(scene.sheet, scene.analysis, here)
-        if self.finding is not None:
-            self.finding.setVisible(station.wants_finding)
-        station.show_scene(scene)
+    def _show_header(self) -> None:
+        self.header.show_bench(self.bench)
 
-    def _finding_column(self) -> FindingColumn:
-        """The finding column, made when the first test is opened."""
-        if self.finding is None:
+    def _show_table(self) -> None:
+        self.table.show_sheet(self.bench.sheet)
+        self.table.show_selection(self.bench.frame_id)
+
+    def _show_rail(self) -> None:
+        steps = steps_of(self.bench.sheet, self.bench.analysis)
+        self.rail.show_steps(steps, self.bench.station, self.look)
+
+    def _show_finding(self) -> None:
+        """Show the finding beside a station that wants it; made with the first of these."""
+        station, sheet = self.station(), self.bench.sheet
+        if self.finding is None and station.wants_finding:
             from vadrin.ui.frame.finding_column import FindingColumn
 
             self.finding = FindingColumn(self.bench.go)
             self._row.addWidget(self.finding)
-        return self.finding
+        if self.finding is None:
+            return
+        self.finding.setVisible(station.wants_finding)
+        if station.wants_finding:
+            unread = sheet is not None and not sheet.read()
+            self.finding.lend(station.side_panel if unread else None)
+            self.finding.show_finding(sheet, self.bench.analysis, self.bench.station)
+
+    def _show_station(self, topic: Topic) -> None:
+        self.station().show_scene(self.scene())
+        if Topic.STATION in topic:
+            self.station().take_focus()
+
+    @property
+    def busy(self) -> bool:
+        """Whether anything shown is still being worked out."""
+        return self.analyst.jobs.busy() or self.files.merging is not None
 
     def start_test(self) -> None:
         """Ask what a new test is to answer."""
@@ -235,8 +234,10 @@ class Window(QMainWindow):
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
         self.table.show_look(look)
+        self.updates.note(Topic.LOOK)
         if self._stations:
-            self.refresh()
+            # At once: under a safelight not one picture may go out in the colours before.
+            self.updates.flush()
 
     def scale_type(self, way: int) -> None:
         """Larger or smaller type, 100 to 200 %."""
@@ -251,7 +252,7 @@ class Window(QMainWindow):
             self.finding.deleteLater()
             self.finding = None
         self.set_look(self.look)
-        self._turn()
+        self.updates.note(Topic.EVERYTHING)
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         """Take files."""
@@ -264,7 +265,7 @@ class Window(QMainWindow):
         mime = event.mimeData() if event else None
         for url in mime.urls() if mime else []:
             path = Path(url.toLocalFile())
-            self.files.open(path) if path.suffix == ".vadrin" else self.banner.offer(path)
+            self.files.open(path) if path.suffix == ".vadrin" else self.importing.offer(path)
             return
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -274,14 +275,16 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         """Take what is still being typed, finish the work in hand and let go of the file."""
+        if self.files.merging is not None:
+            self.files.stop_merging()
         typing = self.focusWidget()
         if typing is not None:
             typing.clearFocus()
         # Fields that lose the keyboard while the window goes have nothing to write into.
         for field in self.findChildren(WordField):
             field.blockSignals(True)
-        self.analyst.wait()
-        # An answer that still comes has nothing to be shown from.
-        self._quiet = True
+        self.analyst.jobs.close()
+        # What still changes has nothing to be shown in.
+        self.updates.stop()
         self.bench.notebook.close()
         super().closeEvent(event)

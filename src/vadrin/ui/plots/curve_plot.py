@@ -2,27 +2,38 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor
 
-from vadrin.app.display.quantities import minutes_text
+from vadrin.app.curves.curve_lines import (
+    CurveLine,
+    curve_name,
+    curve_points,
+    exposure_span,
+    meter_exposure,
+    refused_readings,
+    speed_point_of,
+    stop_ticks,
+)
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.test_sheet import StripSheet, TestSheet
-from vadrin.core.curves.shape import GRID, Array
-from vadrin.core.curves.strip_metrics import StripMetrics
-from vadrin.core.exposure.arithmetic import meter_point
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px, scale
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
 
 
-class CurvePlot(pg.PlotWidget):
+class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
     """All strips of a test: readings, curves, speed points and the selected frame."""
 
     picked = pyqtSignal(int)
@@ -35,7 +46,7 @@ class CurvePlot(pg.PlotWidget):
         self._dressed: tuple[Look, float] | None = None
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
-        self._points: list[tuple[float, float, int]] = []
+        self.points: list[tuple[float, float, int]] = []
         self._view = (-3.0, 1.0, 2.0)
         self.setMenuEnabled(False)
         self.setMouseEnabled(False, False)
@@ -45,6 +56,11 @@ class CurvePlot(pg.PlotWidget):
         self.setAccessibleName("characteristic curves")
         self.getPlotItem().getViewBox().setDefaultPadding(0.0)
         self.scene().sigMouseClicked.connect(self._clicked)
+
+    @property
+    def meter(self) -> float:
+        """Lg exposure of the meter reading, as drawn."""
+        return self._stops.meter
 
     def sizeHint(self) -> QSize:
         """Little: it takes what room the words leave."""
@@ -98,7 +114,7 @@ class CurvePlot(pg.PlotWidget):
             return
         self._shows = shows
         self.start_over()
-        self._stops.meter = meter_point(_reference_index(sheet, analysis))
+        self._stops.meter = meter_exposure(sheet, analysis)
         self._index.meter_constant = sheet.test.meter_constant
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
         for place, strip in enumerate(ordered):
@@ -106,11 +122,11 @@ class CurvePlot(pg.PlotWidget):
                 colour = self._look.strip_colour(place, len(ordered))
                 self._draw_readings(strip, sheet.test.meter_constant, colour, place)
         assumed = bool(expected)
-        curves: tuple[StripMetrics | ExpectedStrip, ...] = expected
+        curves: tuple[CurveLine, ...] = expected
         if not assumed and analysis:
             curves = analysis.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
-        span = _exposures(sheet)
+        span = exposure_span(sheet)
         self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
         self._draw_grid()
         self._draw_curves(sheet, shown, span, assumed)
@@ -124,11 +140,11 @@ class CurvePlot(pg.PlotWidget):
     def start_over(self) -> None:
         """Take everything off the picture before it is drawn anew."""
         self.clear()
-        self._points = []
+        self.points = []
 
     def _mark_selected(self, frame_id: int | None) -> None:
         """Ring the readings of the selected frame."""
-        mine = [(x, y) for x, y, owner in self._points if owner == frame_id]
+        mine = [(x, y) for x, y, owner in self.points if owner == frame_id]
         self._ring.setData(pos=mine if mine else np.empty((0, 2)))
 
     def _draw_readings(
@@ -144,7 +160,7 @@ class CurvePlot(pg.PlotWidget):
             ]
             if not at:
                 continue
-            self._points += at
+            self.points += at
             item = pg.ScatterPlotItem(pos=[(x, y) for x, y, _ in at], size=px(7))
             item.setSymbol("x" if out else _MARKERS[place % len(_MARKERS)])
             item.setPen(pg.mkPen(colour, width=1.4))
@@ -164,7 +180,7 @@ class CurvePlot(pg.PlotWidget):
     def _draw_grid(self) -> None:
         low, high, top = self._view
         x, y = [], []
-        for stop in self._stops.tickValues(low, high, 0)[0][1]:
+        for stop, _ in stop_ticks(low, high, self.meter):
             x += [stop, stop]
             y += [0.0, top]
         for i in range(1, int(top / 0.5) + 1):
@@ -177,7 +193,7 @@ class CurvePlot(pg.PlotWidget):
     def _draw_curves(
         self,
         sheet: TestSheet,
-        shown: list[StripMetrics | ExpectedStrip],
+        shown: list[CurveLine],
         span: tuple[float, float],
         assumed: bool,
     ) -> None:
@@ -193,30 +209,23 @@ class CurvePlot(pg.PlotWidget):
             self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
             if assumed:
                 self.draw_expected(sheet, strip.label, x, y, colour)
-            ends.append((float(x[-1]), float(y[-1]), _end_words(strip), colour))
-            if strip.log_h_m.value is not None and strip.base_fog.value is not None:
-                at = (strip.log_h_m.value, strip.base_fog.value + 0.10)
-                spot = pg.ScatterPlotItem([at[0]], [at[1]], symbol="d", size=px(11))
-                spot.setBrush(pg.mkBrush(self._look.grease))
-                spot.setPen(pg.mkPen(self._look.sheet))
-                spot.setZValue(6)
-                self.addItem(spot)
+            ends.append((float(x[-1]), float(y[-1]), curve_name(strip), colour))
+            self._mark_speed_point(strip)
         self._draw_ends(ends)
+
+    def _mark_speed_point(self, strip: CurveLine) -> None:
+        at = speed_point_of(strip)
+        if at is None:
+            return
+        spot = pg.ScatterPlotItem([at[0]], [at[1]], symbol="d", size=px(11))
+        spot.setBrush(pg.mkBrush(self._look.grease))
+        spot.setPen(pg.mkPen(self._look.sheet))
+        spot.setZValue(6)
+        self.addItem(spot)
 
     def _strike_out(self, sheet: TestSheet, analysis: Analysis | None, only_strip: str) -> None:
         """Cross the readings the fit refused."""
-        named = {
-            (w.strip, name)
-            for w in (analysis.diagnostics if analysis else ())
-            for name in w.frames
-            if w.strip and only_strip in ("", w.strip)
-        }
-        at = [
-            (x, frame.density)
-            for strip, frame in sheet.frames()
-            if (strip.strip.label, frame.frame.name) in named
-            and (x := frame.log_h(sheet.test.meter_constant)) is not None
-        ]
+        at = refused_readings(sheet, analysis, only_strip)
         if at:
             crosses = pg.ScatterPlotItem(pos=at, symbol="x", size=px(13))
             crosses.setPen(pg.mkPen(self._look.grease, width=2))
@@ -250,42 +259,9 @@ class CurvePlot(pg.PlotWidget):
         place: QPointF = box.mapSceneToView(event.scenePos())  # type: ignore[attr-defined]
         low, high, top = self._view
         best, reach = None, 0.03
-        for x, y, frame_id in self._points:
+        for x, y, frame_id in self.points:
             distance = abs(x - place.x()) / (high - low) + abs(y - place.y()) / top
             if distance < reach:
                 best, reach = frame_id, distance
         if best is not None and event.button() == Qt.MouseButton.LeftButton:  # type: ignore[attr-defined]
             self.picked.emit(best)
-
-
-def _end_words(strip: StripMetrics | ExpectedStrip) -> str:
-    return (
-        strip.label if strip.time_min is None else f"{minutes_text(strip.time_min)} {strip.label}"
-    )
-
-
-def _reference_index(sheet: TestSheet, analysis: Analysis | None) -> float:
-    """The EI whose meter point is called zero: the plan's, or the one found for imports."""
-    planned = any(f.frame.stops is not None for _, f in sheet.frames())
-    if planned or analysis is None:
-        return sheet.test.exposure_index
-    return analysis.finding.zone_ei.value or sheet.test.exposure_index
-
-
-def _exposures(sheet: TestSheet) -> tuple[float, float]:
-    """The thinnest and the densest exposure of a test."""
-    xs = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
-    known = [x for x in xs if x is not None] or [-3.0, 1.0]
-    return min(known), max(known)
-
-
-def curve_points(
-    strip: StripMetrics | ExpectedStrip, span: tuple[float, float]
-) -> tuple[Array, Array]:
-    """A strip's curve as drawn: lg exposure and density, where it was read and planned."""
-    x = float(strip.curve.toe) + GRID
-    low, high = max(strip.first, span[0]) - 0.05, min(strip.last, span[1]) + 0.05
-    inside = (x >= low) & (x <= high)
-    if not inside.any():
-        inside[:2] = True
-    return x[inside], float(strip.curve.fog) + strip.curve.net[inside]

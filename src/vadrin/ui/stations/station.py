@@ -6,15 +6,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.workbench import Topic, Workbench
+from vadrin.ui.actions import Action, bind
+from vadrin.ui.jobs import Jobs
 from vadrin.ui.theme.look import Look
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import text
+from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -30,43 +31,65 @@ class Scene:
     look: Look
 
 
+@dataclass(frozen=True)
+class Surroundings:
+    """What a station is given by the window beside the workbench."""
+
+    bench: Workbench
+    jobs: Jobs
+    start_test: Callable[[], None]
+    ask_import: Callable[[], None]
+
+
 class Station(QWidget):
     """A station: it shows a scene and passes edits on to the workbench.
 
     Attributes
     ----------
-    keys : tuple of (str, str)
-        Shortcuts of this station: the key and what it does.
-    aside : QWidget or None
+    topics : Topic
+        Changes it wants to hear of while it is shown; it always hears of being turned to.
+    wants_finding : bool
+        Whether the finding column stands beside it.
+    side_panel : QWidget or None
         What stands in the finding's place as long as nothing is read.
     """
 
-    keys: tuple[tuple[str, str], ...] = ()
+    topics = Topic.SHEET | Topic.SELECTION | Topic.ANALYSIS
     wants_finding = True
 
-    def __init__(self, bench: Workbench) -> None:
+    def __init__(self, given: Surroundings) -> None:
         super().__init__()
-        self.bench = bench
-        self.aside: QWidget | None = None
+        self.given, self.bench = given, given.bench
+        self.side_panel: QWidget | None = None
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(px(14), px(12), px(16), px(12))
         self.column.setSpacing(px(8))
-        self.refusal = text("", 13, tone="grease", wrap=True)
+        self.refusal = text("", Role.REFUSAL, wrap=True)
         self.refusal.hide()
+        self._actions: tuple[Action, ...] = ()
 
-    def bind(self, keys: str, act: Callable[[], object]) -> None:
-        """Let a key do something while this station has the keyboard."""
-        shortcut = QShortcut(QKeySequence(keys), self)
-        shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
-        shortcut.activated.connect(lambda: act())
+    @property
+    def actions_here(self) -> tuple[Action, ...]:
+        """What can be done at this station by a key."""
+        return self._actions
+
+    def offer(self, *actions: Action) -> None:
+        """Let keys do something while this station has the keyboard, and list them."""
+        bind(self, actions, within=True)
+        self._actions = (*self._actions, *actions)
 
     def show_scene(self, scene: Scene) -> None:
-        """Show a scene."""
+        """Show a scene; never changes the workbench."""
         raise NotImplementedError
 
     def take_focus(self) -> None:
         """Put the keyboard where the work begins."""
         self.setFocus()
+
+    @property
+    def busy(self) -> bool:
+        """Whether something it shows is still being worked out."""
+        return False
 
     def refuse(self, words: str) -> None:
         """Say beside its cause why something typed was not taken; empty clears it."""

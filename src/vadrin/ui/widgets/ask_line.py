@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, text
+from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.labels import text
 
 
 class AskLine(QWidget):
@@ -25,10 +27,10 @@ class AskLine(QWidget):
         super().__init__()
         self._refuse, self._done = refuse, done
         self._taking: Callable[[str], None] | None = None
-        self._choices: dict[int, Callable[[], None]] = {}
+        self._choices: dict[int, Callable[[], object]] = {}
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        self.prompt = text("", 15, 500, wrap=True)
+        self.prompt = text("", Role.LEAD_STRONG, wrap=True)
         self.answer = Field()
         self.answer.setFont(font(17))
         self.answer.setFixedWidth(px(300))
@@ -48,7 +50,7 @@ class AskLine(QWidget):
         self.answer.setFocus()
         self.answer.selectAll()
 
-    def choose(self, words: str, choices: list[tuple[str, Callable[[], None]]]) -> None:
+    def choose(self, words: str, choices: Sequence[tuple[str, Callable[[], object]]]) -> None:
         """Ask for one of a few ways, picked by its number."""
         lines = [f"{i}  {said}" for i, (said, _) in enumerate(choices, start=1)]
         self.prompt.setText("\n".join([words, *lines, "Esc  leave it so"]))

@@ -35,12 +35,12 @@ class Cue:
     """Plays cues once they are turned on; silent where the machine has no sound."""
 
     def __init__(self) -> None:
-        self._effects: dict[str, Any] = {}
+        self.effects: dict[str, Any] = {}
 
     def toggle(self) -> str:
         """Turn the sounds on or off; what came of it in words."""
-        if self._effects:
-            self._effects = {}
+        if self.effects:
+            self.effects = {}
             return "Sounds are off."
         try:
             from PyQt6.QtCore import QUrl
@@ -53,15 +53,15 @@ class Cue:
         for name in _TONES:
             effect = QSoundEffect()
             effect.setSource(QUrl.fromLocalFile(str(tone_file(folder, name))))
-            self._effects[name] = effect
+            self.effects[name] = effect
         return (
             "Sounds are on: one tone for next, two rising to turn the aperture, two falling to "
             "look at the screen."
         )
 
     def _play(self, name: str) -> None:
-        if name in self._effects:
-            self._effects[name].play()
+        if name in self.effects:
+            self.effects[name].play()
 
     def next(self, turned: bool) -> None:
         """The next frame is up; `turned` where its aperture differs."""

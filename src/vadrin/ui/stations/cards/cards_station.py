@@ -9,58 +9,65 @@ from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
-from vadrin.app.results.darkroom_card import card_of
-from vadrin.app.workbench import Workbench
-from vadrin.formats.reports.card_pdf import SIZES, card_pdf
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.kinds import page_of
+from vadrin.app.results.darkroom_card import CARD_SIZES, card_document
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, WordField, button, chooser, sentence, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
 
 
 class CardsStation(Station):
     """See the card and save it."""
 
-    keys = (
-        ("↑ ↓", "another paper size, at its underlined word"),
-        ("Ctrl+S", "save the card where the line says"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
         self._size = "A6"
         self._pdf = b""
         self._red_only = False
-        self._size_field = WordField("paper size", self._set_size, chooser(list(SIZES)))
+        self._size_field = WordField("paper size", self._set_size, chooser(list(CARD_SIZES)))
         self._size_field.refused.connect(self.refuse)
         self.column.addWidget(sentence("One card for the wall, on", self._size_field, "."))
-        self._picture = text("", 15, wrap=True)
+        self._picture = text("", Role.LEAD, wrap=True)
         self._picture.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self._picture.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
         self.column.addWidget(self._picture, 1)
         self.column.addWidget(self.refusal)
         row = QHBoxLayout()
-        row.addWidget(text("Save as", 13, tone="soft"))
+        row.addWidget(text("Save as", Role.NOTE))
         self.path = Field()
         self.path.setFont(font(13))
         self.path.setAccessibleName("file to save the card to")
         self.path.returnPressed.connect(self.save)
         row.addWidget(self.path, 1)
         self._save = button("Save the card", self.save)
-        self.bind("Ctrl+S", self.save)
+        self.offer(
+            hint("↑ ↓", "another paper size, at its underlined word"),
+            Action("cards.save", "save the card where the line says", self.save, ("Ctrl+S",)),
+        )
         row.addWidget(self._save)
         self.column.addLayout(row)
-        self._saved = text("", 13, tone="done")
+        self._saved = text("", Role.DONE)
         self.column.addWidget(self._saved)
         self._named_for = ""
+        self._scene: Scene | None = None
 
     def show_scene(self, scene: Scene) -> None:
         """Draw the card as it will print."""
         sheet = scene.sheet
         if sheet is None:
             return
+        self._scene = scene
         self._size_field.show_value(self._size)
         self._red_only = scene.look.red_only
-        card = card_of(sheet, scene.analysis) if scene.analysis else None
+        page = page_of(sheet.test.kind)
+        card = page.card(sheet, scene.analysis) if scene.analysis else None
         self._save.setEnabled(card is not None)
         if card is None:
             why = scene.analysis.finding.time_min.why if scene.analysis else "working it out"
@@ -68,7 +75,7 @@ class CardsStation(Station):
             self._picture.setPixmap(QPixmap())
             self._picture.setText(f"No card yet: {why}.")
             return
-        self._pdf = card_pdf(card, self._size)
+        self._pdf = card_document(card, self._size)
         self._picture.setPixmap(self._render())
         if self._named_for != sheet.title:
             self._named_for = sheet.title
@@ -87,7 +94,7 @@ class CardsStation(Station):
         buffer.setData(QByteArray(self._pdf))
         buffer.open(QIODevice.OpenModeFlag.ReadOnly)
         document.load(buffer)
-        width, height = SIZES[self._size]
+        width, height = CARD_SIZES[self._size]
         wide = max(px(300), min(px(720), self._picture.width() - px(4)))
         high = max(px(200), self._picture.height() - px(4))
         wide = min(wide, round(high * width / height))
@@ -104,11 +111,9 @@ class CardsStation(Station):
         return page
 
     def _set_size(self, words: str) -> None:
-        found = [name for name in SIZES if words.strip().lower() in name.lower()]
-        if len(found) != 1:
-            raise ValueError(f"a card is printed on {' or '.join(SIZES)}")
-        self._size = found[0]
-        self.bench.refresh()
+        self._size = choice_typed(words, CARD_SIZES, anywhere=True)
+        if self._scene is not None:
+            self.show_scene(self._scene)
 
     def save(self) -> None:
         """Write the PDF where the line says."""

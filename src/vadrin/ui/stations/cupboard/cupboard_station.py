@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
@@ -16,20 +17,30 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.cupboard import (
-    FORMS,
-    FieldOf,
     new_record,
+    record_under,
+    records_under,
+    remove_record,
     set_field,
     shown,
     steps_of_field,
     title_of,
 )
-from vadrin.app.workbench import Workbench
-from vadrin.notebook.records.all_records import Record
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.app.library.forms import FORMS, FormField
+from vadrin.app.workbench import Topic
+from vadrin.errors import EntryError
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import WordField, button, chooser, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+
+if TYPE_CHECKING:
+    from vadrin.notebook.records import Record
 
 _EMPTY = {
     "Bottles": "Date and label every bottle; keep it from food and children, and go by the "
@@ -42,16 +53,12 @@ _EMPTY = {
 class CupboardStation(Station):
     """What the tester owns; nothing here need be filled in before work starts."""
 
-    keys = (
-        ("↑ ↓", "next kind, next entry, or step the word you are at"),
-        ("Ctrl+E", "a new entry of this kind"),
-        ("Delete", "remove the entry (undo brings it back)"),
-    )
+    topics = Topic.NOTEBOOK
     wants_finding = False
 
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
-        self.column.addWidget(text("Cupboard", 17, 700))
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self.column.addWidget(text("Cupboard", Role.HEADING))
         row = QHBoxLayout()
         row.setSpacing(px(20))
         self.kinds = self._list("kinds", px(160))
@@ -70,7 +77,7 @@ class CupboardStation(Station):
         self._form_column = QVBoxLayout()
         self._form = QWidget()
         self._form_column.addWidget(self._form)
-        self._caution = text("", 13, tone="soft", wrap=True)
+        self._caution = text("", Role.NOTE, wrap=True)
         self._form_column.addWidget(self._caution)
         self._form_column.addWidget(self.refusal)
         self._form_column.addStretch(1)
@@ -81,7 +88,12 @@ class CupboardStation(Station):
         self.kinds.currentRowChanged.connect(lambda _: self._list_entries())
         self.entries.currentRowChanged.connect(lambda _: self._show_form())
         self.kinds.setCurrentRow(0)
-        self.bind("Ctrl+E", self.make)
+        self.offer(
+            hint("↑ ↓", "next kind, next entry, or step the word you are at"),
+            Action("cupboard.new", "a new entry of this kind", self.make, ("Ctrl+E",)),
+            Action("cupboard.remove", "remove the entry (undo brings it back)", self._remove,
+                   shown_keys="Delete"),
+        )  # fmt: skip
 
     def _list(self, name: str, width: int) -> QListWidget:
         made = QListWidget()
@@ -100,9 +112,8 @@ class CupboardStation(Station):
         item = self.entries.currentItem()
         if item is None:
             return None
-        found: Record | None = self.bench.notebook.get(
-            FORMS[self.heading()][0], item.data(Qt.ItemDataRole.UserRole)
-        )
+        key = item.data(Qt.ItemDataRole.UserRole)
+        found: Record | None = record_under(self.bench.notebook, self.heading(), key)
         return found
 
     def show_scene(self, scene: Scene) -> None:
@@ -112,14 +123,13 @@ class CupboardStation(Station):
     def _list_entries(self) -> None:
         here = self.entries.currentItem()
         wanted = here.data(Qt.ItemDataRole.UserRole) if here else None
-        notebook, (kind, _) = self.bench.notebook, FORMS[self.heading()]
         self.entries.blockSignals(True)
         self.entries.clear()
-        for record in notebook.all(kind):
-            item = QListWidgetItem(title_of(notebook, record))
-            item.setData(Qt.ItemDataRole.UserRole, record.id)
+        for key, title in records_under(self.bench.notebook, self.heading()):
+            item = QListWidgetItem(title)
+            item.setData(Qt.ItemDataRole.UserRole, key)
             self.entries.addItem(item)
-            if record.id == wanted:
+            if key == wanted:
                 self.entries.setCurrentItem(item)
         if self.entries.currentRow() < 0 and self.entries.count():
             self.entries.setCurrentRow(0)
@@ -154,42 +164,45 @@ class CupboardStation(Station):
         grid.setVerticalSpacing(px(8))
         grid.setColumnStretch(1, 1)
         for row, field in enumerate(FORMS[self.heading()][1] if record else ()):
-            made = WordField(field.label, partial(self._take, field), self._stepper(field), 15)
+            made = WordField(
+                field.label, partial(self._take, field), self._stepper(field), Role.LEAD
+            )
             made.refused.connect(self.refuse)
             made.setMinimumWidth(px(60))
             self.fields[field.name] = made
-            grid.addWidget(text(field.label, 13, tone="soft"), row, 0)
+            grid.addWidget(text(field.label, Role.NOTE), row, 0)
             line = QHBoxLayout()
             line.addWidget(made)
             if field.unit:
-                line.addWidget(text(field.unit, 13, tone="soft"))
+                line.addWidget(text(field.unit, Role.NOTE))
             line.addStretch(1)
             grid.addLayout(line, row, 1)
         self._form_column.insertWidget(0, self._form)
         # Shown at once, not when the event loop next turns, so that Tab finds its fields.
         self._form.show()
 
-    def _stepper(self, field: FieldOf) -> Callable[[str, int], str] | None:
+    def _stepper(self, field: FormField) -> Callable[[str, int], str] | None:
         if not steps_of_field(self.bench.notebook, field):
             return None
 
         return chooser(lambda: steps_of_field(self.bench.notebook, field))
 
-    def _take(self, field: FieldOf, words: str) -> None:
+    def _take(self, field: FormField, words: str) -> None:
         record = self.record()
         if record is not None:
-            # ValueError passes through to the field, which says it in its place.
-            self.bench.edit(lambda notebook: set_field(notebook, record, field, words))
+            # A refusal passes through to the field, which says it in its place.
+            self.bench.edit_or_raise(lambda book: set_field(book, record, field, words))
 
     def make(self) -> None:
         """Make a new entry and begin at its name."""
         try:
-            made = self.bench.edit(lambda notebook: new_record(notebook, self.heading()))
-        except ValueError as error:
+            made = self.bench.edit_or_raise(lambda book: new_record(book, self.heading()))
+        except EntryError as error:
             self.refuse(str(error))
             return
         if made is None:
             return
+        self._list_entries()
         for row in range(self.entries.count()):
             item = self.entries.item(row)
             if item and item.data(Qt.ItemDataRole.UserRole) == made.id:
@@ -203,12 +216,7 @@ class CupboardStation(Station):
             return
         title = title_of(self.bench.notebook, record)
 
-        def remove(_notebook: object) -> bool:
-            with self.bench.notebook.change(f"remove {title}"):
-                self.bench.notebook.remove(record)
-            return True
-
-        if self.bench.edit(remove):
+        if self.bench.edit(lambda book: remove_record(book, record)):
             self.bench.said.emit(f"Removed {title}. Ctrl+Z brings it back.")
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:

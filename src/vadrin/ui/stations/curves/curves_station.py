@@ -2,63 +2,43 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QStackedWidget, QWidget
 
-from vadrin.app.workbench import Workbench
-from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.core.figure import Figure
-from vadrin.core.results.analysis import Analysis
+from vadrin.app.results.metric_rows import METRICS, strip_heading
+from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.curve_plot import CurvePlot
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import button, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import text
 
-_FIGURES = (
-    ("Zone I EI", "zone_ei", 0),
-    ("speed 0.8/H", "speed", 0),
-    ("average gradient", "average_gradient", 3),
-    ("contrast index", "contrast_index", 3),
-    ("gamma", "gamma", 3),
-    ("Zone VIII density", "zone8_density", 2),
-    ("ΔD", "delta_d", 2),
-    ("lg H at speed point", "log_h_m", 2),
-    ("base plus fog", "base_fog", 3),
-)
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
 _NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
-
-
-def _shown(figure: Figure, places: int) -> tuple[str, str]:
-    """A figure's value and range as text."""
-    if figure.value is None:
-        return "—", figure.why
-    value = str(marked_ei(figure.value)) if places == 0 else f"{figure.value:.{places}f}"
-    if figure.low is None or figure.high is None:
-        return value, ""
-    if places == 0:
-        return value, f"{marked_ei(figure.low)} to {marked_ei(figure.high)}"
-    return value, f"{figure.low:.{places}f} to {figure.high:.{places}f}"
 
 
 class CurvesStation(Station):
     """The family of curves, or the table of figures."""
 
-    keys = (
-        ("G", "figures, and back to the curves"),
-        ("← → ↑ ↓", "walk along the film"),
-        ("click", "a reading selects its frame everywhere"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("curves")
         head = QHBoxLayout()
-        self._title = text("", 17, 700)
+        self._title = text("", Role.HEADING)
         head.addWidget(self._title)
         head.addStretch(1)
         self._toggle = button("Figures", self._switch, link=True)
-        self.bind("G", self._switch)
+        self.offer(
+            Action("curves.figures", "figures, and back to the curves", self._switch, ("G",)),
+            hint("← → ↑ ↓", "walk along the film"),
+            hint("click", "a reading selects its frame everywhere"),
+        )
         head.addWidget(self._toggle)
         self.column.addLayout(head)
         self._pages = QStackedWidget()
@@ -98,15 +78,15 @@ class CurvesStation(Station):
         grid.setHorizontalSpacing(px(18))
         grid.setVerticalSpacing(px(4))
         for column, strip in enumerate(analysis.strips if analysis else (), start=1):
-            time = f", {strip.time_min:g} min" if strip.time_min else ""
-            grid.addWidget(text(f"{strip.label}{time}", 13, 700), 0, column)
-            for row, (_, key, places) in enumerate(_FIGURES):
-                value, spread = _shown(getattr(strip, key), places)
-                grid.addWidget(text(value, 15, 500), 1 + 2 * row, column)
-                grid.addWidget(text(spread, 12, tone="soft", wrap=True), 2 + 2 * row, column)
-        for row, (name, _, _) in enumerate(_FIGURES):
-            grid.addWidget(text(name, 13, tone="soft"), 1 + 2 * row, 0)
-        grid.setRowStretch(2 * len(_FIGURES) + 2, 1)
+            grid.addWidget(text(strip_heading(strip), Role.LABEL), 0, column)
+            for row, metric in enumerate(METRICS):
+                cell = metric.cell(strip)
+                grid.addWidget(text(cell.shown, Role.LEAD_STRONG), 1 + 2 * row, column)
+                below = text(cell.spread or cell.why, Role.CAPTION, wrap=True)
+                grid.addWidget(below, 2 + 2 * row, column)
+        for row, metric in enumerate(METRICS):
+            grid.addWidget(text(metric.name, Role.NOTE), 1 + 2 * row, 0)
+        grid.setRowStretch(2 * len(METRICS) + 2, 1)
         self._pages.removeWidget(self._figures)
         self._figures.deleteLater()
         self._figures = fresh

@@ -3,63 +3,58 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from vadrin.app.expose.exposing import Place, last_exposed, mark_frame, next_to_expose
-from vadrin.app.expose.roll_entry import afterwards
+from vadrin.app.display.marks import shutter_name
+from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
+from vadrin.app.expose.wrong_setting import wrong_setting_words
+from vadrin.app.frame_order import Place, last_exposed, next_to_expose
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
-from vadrin.core.exposure.arithmetic import shutter_name
-from vadrin.notebook.records.all_records import DOUBLED, EXPOSED, PLANNED, SKIPPED
-from vadrin.ui.stations.expose.papers import write_labels, write_script
+from vadrin.core.frames import FrameState
+from vadrin.ui.actions import Action
 from vadrin.ui.stations.expose.prompts import ExposePrompts
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.ask_line import AskLine
-from vadrin.ui.widgets.parts import button, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sound_cues import Cue
+
+if TYPE_CHECKING:
+    from vadrin.notebook.records import Frame
+
+_SETTING_PX = 132
 
 
 class ExposeStation(Station):
     """The next frame to take, what to set and what to do."""
 
-    keys = (
-        ("Space", "taken: on to the next frame"),
-        ("Backspace", "take the last one back"),
-        ("S", "skipped: wound on without an exposure"),
-        ("D", "doubled: two exposures on one piece of film"),
-        ("O", "taken otherwise: another shutter, aperture or offset"),
-        ("M", "what the meter says now"),
-        ("C", "the camera's counter says something else"),
-        ("N", "a note on this frame"),
-        ("T", "enter a ticked sheet"),
-        ("P, Shift+P", "the script on paper: A4, or folded for the pocket"),
-        ("L", "labels for the cassettes"),
-        ("V", "sounds on or off"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
-        self._cue = Cue()
+        self.cue = Cue()
         top = QHBoxLayout()
-        self._counter = text("", 17, tone="soft")
-        self._place = text("", 17, tone="soft")
+        self._counter = text("", Role.LARGE_NOTE)
+        self._place = text("", Role.LARGE_NOTE)
         top.addWidget(self._counter)
         top.addStretch(1)
         top.addWidget(self._place)
         self.column.addLayout(top)
         self.column.addStretch(2)
-        self._setting = text("", 46, 700)
-        self._aperture = text("", 46, 500)
-        self._offset = text("", 30, tone="soft")
+        self._setting = text("", Role.DISPLAY)
+        self._aperture = text("", Role.DISPLAY_LIGHT)
+        self._offset = text("", Role.ASIDE)
         middle = QHBoxLayout()
         middle.setSpacing(px(28))
         middle.addWidget(self._aperture)
@@ -68,33 +63,60 @@ class ExposeStation(Station):
         self.column.addWidget(self._setting)
         self.column.addLayout(middle)
         self.column.addStretch(1)
-        self._turn = text("", 17, 700, wrap=True)
-        self._then = text("", 17, tone="soft", wrap=True)
+        self._turn = text("", Role.HEADING, wrap=True)
+        self._then = text("", Role.LARGE_NOTE, wrap=True)
         self.column.addWidget(self._turn)
         self.column.addWidget(self._then)
         self.column.addStretch(1)
         self.asked = AskLine(self.refuse, self.take_focus)
-        self._asks = ExposePrompts(bench, self.asked, self._cue, self._next)
+        self._asks = ExposePrompts(self.bench, self.asked, self.cue, self._next)
         self.column.addWidget(self.asked)
         self.column.addWidget(self.refusal)
         self.column.addStretch(1)
-        self.column.addWidget(self._key_row())
+        takes = self._take_actions()
+        self.offer(*takes, *self._paper_actions())
+        self.column.addWidget(self._key_row(takes))
 
-    def _key_row(self) -> QWidget:
+    def _take_actions(self) -> tuple[Action, ...]:
+        asks = self._asks
+        return (
+            Action("expose.taken", "taken: on to the next frame",
+                   partial(self._mark, FrameState.EXPOSED), ("Space",), label="taken"),
+            Action("expose.back", "take the last one back", self._take_back, ("Backspace",),
+                   label="take it back"),
+            Action("expose.skipped", "skipped: wound on without an exposure",
+                   partial(self._mark, FrameState.SKIPPED), ("S",), label="skipped"),
+            Action("expose.doubled", "doubled: two exposures on one piece of film",
+                   partial(self._mark, FrameState.DOUBLED), ("D",), label="doubled"),
+            Action("expose.otherwise", "taken otherwise: another shutter, aperture or offset",
+                   asks.ask_otherwise, ("O",), label="otherwise"),
+            Action("expose.meter", "what the meter says now", asks.ask_meter, ("M",),
+                   label="meter"),
+            Action("expose.counter", "the camera's counter says something else",
+                   asks.ask_counter, ("C",), label="counter"),
+        )  # fmt: skip
+
+    def _paper_actions(self) -> tuple[Action, ...]:
+        return (
+            Action("expose.note", "a note on this frame", self._asks.ask_note, ("N",)),
+            Action("expose.ticks", "enter a ticked sheet", self._asks.ask_ticks, ("T",)),
+            Action("expose.script", "the script on paper, A4",
+                   partial(self._write, partial(write_script, pocket=False)), ("P",)),
+            Action("expose.folded", "the script folded for the pocket",
+                   partial(self._write, partial(write_script, pocket=True)), ("Shift+P",)),
+            Action("expose.labels", "labels for the cassettes", partial(self._write, write_labels),
+                   ("L",)),
+            Action("expose.sounds", "sounds on or off", self._sounds, ("V",)),
+        )  # fmt: skip
+
+    @staticmethod
+    def _key_row(actions: tuple[Action, ...]) -> QWidget:
         row = QWidget()
         line = QHBoxLayout(row)
         line.setContentsMargins(0, 0, 0, 0)
-        acts = (
-            ("space  taken", lambda: self._mark(EXPOSED)),
-            ("backspace  take it back", self._take_back),
-            ("S  skipped", lambda: self._mark(SKIPPED)),
-            ("D  doubled", lambda: self._mark(DOUBLED)),
-            ("O  otherwise", self._asks.ask_otherwise),
-            ("M  meter", self._asks.ask_meter),
-            ("C  counter", self._asks.ask_counter),
-        )
-        for words, act in acts:
-            made = button(words, act)
+        for action in actions:
+            key = action.key_text if len(action.key_text) == 1 else action.key_text.lower()
+            made = button(f"{key}  {action.label}", action.act)
             made.setFocusPolicy(Qt.FocusPolicy.NoFocus)
             line.addWidget(made)
         line.addStretch(1)
@@ -106,7 +128,7 @@ class ExposeStation(Station):
         if sheet is None:
             return
         size = font(46, 700)
-        size.setPixelSize(px(132))
+        size.setPixelSize(px(_SETTING_PX))
         self._setting.setFont(size)
         place = next_to_expose(sheet)
         if place is None:
@@ -134,70 +156,50 @@ class ExposeStation(Station):
         self._then.setText(f"{_meter_first(sheet, shots, number)}{said}")
 
     def _show_done(self, sheet: TestSheet) -> None:
-        lost = sum(f.frame.state == SKIPPED for _, f in sheet.frames())
+        lost = sum(f.frame.state == FrameState.SKIPPED for _, f in sheet.frames())
         self._counter.setText(f"{len(sheet.frames())} frames")
         self._place.setText("")
         self._setting.setText("done")
         self._aperture.setText("")
         self._aperture.hide()
         self._offset.setText("")
-        pushed = afterwards(self.bench.notebook, sheet)
+        pushed = wrong_setting_words(self.bench.notebook, sheet)
         self._turn.setText(
             pushed or "All frames are taken. Rewind, label the film (L) and go to the darkroom."
         )
         self._then.setText(f"{lost} skipped." if lost else "None skipped.")
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """One key, one act."""
+        """A number picks a way that was asked for; Esc leaves it so."""
         if event is None or event.isAutoRepeat():
             return
-        key = event.key()
-        if key == Qt.Key.Key_Escape and self.asked.isVisible():
+        if self.asked.isVisible() and event.key() == Qt.Key.Key_Escape:
             self.asked.close_line()
-            return
-        if self.asked.isVisible() and self.asked.pick(key - Qt.Key.Key_0):
-            return
-        paper = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
-        acts: dict[int, Callable[[], object]] = {
-            Qt.Key.Key_Space: lambda: self._mark(EXPOSED),
-            Qt.Key.Key_Backspace: self._take_back,
-            Qt.Key.Key_S: lambda: self._mark(SKIPPED),
-            Qt.Key.Key_D: lambda: self._mark(DOUBLED),
-            Qt.Key.Key_O: self._asks.ask_otherwise,
-            Qt.Key.Key_M: self._asks.ask_meter,
-            Qt.Key.Key_C: self._asks.ask_counter,
-            Qt.Key.Key_N: self._asks.ask_note,
-            Qt.Key.Key_T: self._asks.ask_ticks,
-            Qt.Key.Key_P: lambda: self._write(lambda f, s: write_script(f, s, bool(paper))),
-            Qt.Key.Key_L: lambda: self._write(write_labels),
-            Qt.Key.Key_V: self._sounds,
-        }
-        if key in acts:
-            acts[key]()
-        else:
+        elif not self.asked.isVisible() or not self.asked.pick(event.key() - Qt.Key.Key_0):
             super().keyPressEvent(event)
 
     def take_focus(self) -> None:
-        """Show on the film which frame is next."""
+        """One key takes a frame."""
         self.setFocus()
-        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
-        if place is not None:
-            self.bench.select(place[1].frame.id)
 
-    def _next(self) -> None:
+    def _next(self) -> Frame | None:
+        """Select the frame that is next; None where all are taken."""
         following = next_to_expose(self.bench.sheet) if self.bench.sheet else None
-        if following:
-            self.bench.select(following[1].frame.id)
+        if following is None:
+            return None
+        self.bench.select(following[1].frame.id)
+        return following[1].frame
 
-    def _mark(self, state: str) -> None:
+    def _mark(self, state: FrameState) -> None:
         sheet = self.bench.sheet
         place = next_to_expose(sheet) if sheet else None
         if place is None:
             return
-        frame, aperture = place[1].frame, self._aperture.text()
+        frame = place[1].frame
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, state))
-        self._next()
-        self._cue.next(turned=self._aperture.text() != aperture)
+        following = self._next()
+        turned = following is not None and following.aperture != frame.aperture
+        self.cue.next(turned=turned)
 
     def _take_back(self) -> None:
         sheet = self.bench.sheet
@@ -208,7 +210,7 @@ class ExposeStation(Station):
         if place[1].readings:
             self.bench.said.emit("That frame has a reading already; undo the reading first.")
             return
-        self.bench.edit(lambda notebook: mark_frame(notebook, frame, PLANNED))
+        self.bench.edit(lambda notebook: mark_frame(notebook, frame, FrameState.PLANNED))
         self.bench.select(frame.id)
 
     def _write(self, write: Callable[[Path, TestSheet], Path]) -> None:
@@ -221,7 +223,7 @@ class ExposeStation(Station):
             self.refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")
 
     def _sounds(self) -> None:
-        self.bench.said.emit(self._cue.toggle())
+        self.bench.said.emit(self.cue.toggle())
 
 
 def _meter_first(sheet: TestSheet, shots: list[Place], number: int) -> str:

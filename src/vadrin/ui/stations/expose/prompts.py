@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
-from vadrin.app.display.quantities import number_typed
+from vadrin.app.display.marks import shutter_name, stops_text
+from vadrin.app.entry.exposures import otherwise_typed
+from vadrin.app.entry.numbers import count_typed
+from vadrin.app.entry.times import seconds_typed
 from vadrin.app.expose.exposing import (
     DRIFT_TOLD,
-    next_to_expose,
     note_light,
     rescale_rest,
     spoil_since_last_reading,
@@ -15,12 +18,13 @@ from vadrin.app.expose.exposing import (
     write_note,
 )
 from vadrin.app.expose.frame_counter import CounterRemedy, counter_remedies, frames_wound
-from vadrin.app.expose.roll_entry import SHEET_HINT, otherwise_typed, tick_sheet
-from vadrin.app.library.cupboard import seconds_typed
+from vadrin.app.expose.ticked_sheet import SHEET_HINT, tick_sheet
+from vadrin.app.frame_order import next_to_expose
 from vadrin.app.workbench import Workbench
-from vadrin.core.exposure.arithmetic import shutter_name, stops_text
 from vadrin.ui.widgets.ask_line import AskLine
 from vadrin.ui.widgets.sound_cues import Cue
+
+MOST_FRAMES = 999
 
 
 class ExposePrompts:
@@ -36,7 +40,7 @@ class ExposePrompts:
     """
 
     def __init__(
-        self, bench: Workbench, asked: AskLine, cue: Cue, go_on: Callable[[], None]
+        self, bench: Workbench, asked: AskLine, cue: Cue, go_on: Callable[[], object]
     ) -> None:
         self.bench, self.asked, self._cue, self._go_on = bench, asked, cue, go_on
 
@@ -101,12 +105,14 @@ class ExposePrompts:
     def _count(self, words: str) -> None:
         if self.bench.sheet is None:
             return
-        found = counter_remedies(self.bench.sheet, round(number_typed(words)))
+        found = counter_remedies(
+            self.bench.sheet, count_typed(words, 0, MOST_FRAMES, "a counter shows 0 to 999 frames")
+        )
         if not found:
             self.bench.said.emit("Camera and script agree.")
             return
-        self.asked.choose("What may have happened, the likeliest first:",
-                     [(r.words, lambda r=r: self._remedy(r)) for r in found])  # type: ignore[misc]  # fmt: skip
+        ways = [(remedy.words, partial(self._remedy, remedy)) for remedy in found]
+        self.asked.choose("What may have happened, the likeliest first:", ways)
 
     def _remedy(self, remedy: CounterRemedy) -> None:
         self.bench.edit(remedy.act)

@@ -2,48 +2,49 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
-from vadrin.app.display.quantities import date_text, minutes_text, number_typed
-from vadrin.app.process.development import choose_school, choose_target, decide, sign
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import date_text
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.kinds import page_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.darkroom_card import target_text
+from vadrin.app.results.decision import choose_school, choose_target, decide, sign
 from vadrin.app.results.decision_basis import changes_since_decision, present_answer
-from vadrin.app.results.headline import SCHOOL_WORDS
-from vadrin.app.results.school_rows import limits_text
+from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
+from vadrin.app.results.target_words import (
+    TARGET_NAMES,
+    target_name,
+    target_typed,
+    target_value_stepped,
+    target_value_typed,
+)
 from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
-from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.core.fitting.family import TARGETS
-from vadrin.core.results.analysis import Analysis
-from vadrin.ui.stations.finding.tables import comparison_table, push_table, school_table
-from vadrin.ui.stations.station import Scene, Station
-from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import WordField, button, chooser, rule, sentence, text
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.finding.answer_views import answer_view
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
 
-_KINDS = {
-    "average gradient": "average_gradient",
-    "Zone VIII density": "zone8",
-    "delta D": "iso",
-    "contrast index": "contrast_index",
-    "scene range in stops": "scene",
-}
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
 
 
 class FindingStation(Station):
     """Weigh the answers against each other and decide."""
 
-    keys = (
-        ("↑ ↓", "step the target, at its underlined word"),
-        ("Ctrl+D", "decide: write the finding down with its grounds"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
-        self._kind = WordField("measure of contrast", self._set_kind, chooser(list(_KINDS)))
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self._kind = WordField("measure of contrast", self._set_kind, chooser(TARGET_NAMES))
         self._value = WordField("wanted value", self._set_value, self._step_value)
-        self._school = WordField("school", self._set_school, chooser(list(SCHOOL_WORDS)))
+        self._school = WordField("school", self._set_school, chooser(RATING_SCHOOL_NAMES))
         for field in (self._kind, self._value, self._school):
             field.refused.connect(self.refuse)
         self.column.addWidget(
@@ -62,21 +63,27 @@ class FindingStation(Station):
         self._area.setWidgetResizable(True)
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.column.addWidget(self._area, 1)
-        self.rotten = text("", 13, tone="grease", wrap=True)
-        self.rotten.hide()
-        self.column.addWidget(self.rotten)
+        self.outdated = text("", Role.REFUSAL, wrap=True)
+        self.outdated.hide()
+        self.column.addWidget(self.outdated)
         foot = QHBoxLayout()
         self._decide = button("Decide on this", self._write)
-        self.bind("Ctrl+D", self._write)
-        self._decided = text("", 13, tone="done")
+        self.offer(
+            hint("↑ ↓", "step the target, at its underlined word"),
+            Action("finding.decide", "decide: write the finding down with what it rests on",
+                   self._write, ("Ctrl+D",)),
+        )  # fmt: skip
+        self._decided = text("", Role.DONE)
         foot.addWidget(self._decide)
         foot.addWidget(self._decided)
         foot.addStretch(1)
         self.column.addLayout(foot)
-        self._by = WordField("who decided", lambda w: self._sign(decided_by=w.strip()), size=15)
+        self._by = WordField(
+            "who decided", lambda w: self._sign(decided_by=w.strip()), role=Role.LEAD
+        )
         self._because = WordField("why it was decided", lambda w: self._sign(note=w.strip()),
-                                  size=15)  # fmt: skip
-        self._signed = sentence("Decided by", self._by, "because", self._because, size=15)
+                                  role=Role.LEAD)  # fmt: skip
+        self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
         self.column.addWidget(self._signed)
         self._analysis: Analysis | None = None
 
@@ -86,48 +93,24 @@ class FindingStation(Station):
             return
         test = scene.sheet.test
         self._analysis = scene.analysis
-        kinds = {key: name for name, key in _KINDS.items()}
-        self._kind.show_value(kinds.get(test.target_kind, test.target_kind))
+        self._kind.show_value(target_name(test.target_kind))
         self._value.show_value(f"{test.target_value:g}")
         self._school.show_value(test.school)
-        body = QWidget()
-        column = QVBoxLayout(body)
-        column.setContentsMargins(0, 0, px(6), 0)
-        column.setSpacing(px(6))
-        if scene.analysis is None or not scene.analysis.strips:
-            words = "No finding yet: read the blank frames and the bracket of two strips."
-            column.addWidget(text(words, 15, wrap=True))
-        else:
-            if scene.analysis.compared:
-                column.addWidget(comparison_table(scene.sheet, scene.analysis))
-                column.addWidget(rule())
-            self._tables(column, scene.analysis)
-        column.addStretch(1)
-        self._area.setWidget(body)
+        self._area.setWidget(answer_view(page_of(test.kind).answer_view)(scene))
         self._show_decision(scene.sheet)
-
-    @staticmethod
-    def _tables(column: QVBoxLayout, analysis: Analysis) -> None:
-        """The schools and the pushes, where more than one time was tried."""
-        if not analysis.schools and not analysis.finding.time_min.present:
-            words = f"No push or pull can be told: {analysis.finding.time_min.why}."
-            column.addWidget(text(words, 13, tone="soft", wrap=True))
-            return
-        column.addWidget(school_table(analysis))
-        column.addWidget(rule())
-        column.addWidget(push_table(analysis))
-        column.addWidget(text(limits_text(analysis), 13, tone="soft", wrap=True))
 
     def _show_decision(self, sheet: TestSheet) -> None:
         ready = self._analysis is not None and answer_of(sheet, self._analysis).ready
         self._decide.setEnabled(ready)
-        rot = changes_since_decision(sheet)
-        self.rotten.setVisible(rot is not None)
-        self._decide.setText("Decide anew" if rot else "Decide on this")
-        if rot is not None:
+        changes = changes_since_decision(sheet)
+        self.outdated.setVisible(changes is not None)
+        self._decide.setText("Decide anew" if changes else "Decide on this")
+        if changes is not None:
             now = present_answer(sheet, self._analysis) if self._analysis else "being worked out"
-            self.rotten.setText(f"{rot.sentence()} With them it is now {now}. What was decided "
-                                "stays as it is until you decide anew.")  # fmt: skip
+            self.outdated.setText(
+                f"{changes.sentence()} With them it is now {now}. What was decided "
+                "stays as it is until you decide anew."
+            )
         self._signed.setVisible(bool(sheet.findings))
         if sheet.findings:
             last = sheet.findings[-1]
@@ -142,40 +125,30 @@ class FindingStation(Station):
             self._decided.setText("" if ready else "A decision needs an EI and a time.")
 
     def _set_kind(self, words: str) -> None:
-        found = [key for name, key in _KINDS.items() if words.strip().lower() in name.lower()]
-        if len(found) != 1:
-            raise ValueError(f"a target is one of: {', '.join(_KINDS)}")
-        sheet = self.bench.sheet
-        if sheet is not None:
-            test, kind = sheet.test, found[0]
-            self.bench.edit(lambda n: choose_target(n, test, kind, TARGETS[kind]))
+        kind, usual = target_typed(words)
+        self._choose(kind, usual)
 
     def _set_value(self, words: str) -> None:
         sheet = self.bench.sheet
-        if sheet is None:
-            return
-        value, test = number_typed(words), sheet.test
-        top = 15.0 if test.target_kind == "scene" else 3.0
-        if not 0.1 <= value <= top:
-            raise ValueError(
-                f"{target_text(test.target_kind, value)} is out of reach; try "
-                f"{TARGETS.get(test.target_kind, 0.58):g}"
-            )
-        self.bench.edit(lambda n: choose_target(n, test, test.target_kind, value))
+        if sheet is not None:
+            kind = sheet.test.target_kind
+            self._choose(kind, target_value_typed(kind, words))
 
-    def _step_value(self, shown: str, way: int) -> str:
-        kind = self.bench.sheet.test.target_kind if self.bench.sheet else ""
-        step = 1.0 if kind == "scene" else 0.01
-        return f"{float(shown) + way * step:.4g}"
-
-    def _set_school(self, words: str) -> None:
-        found = [name for name in SCHOOL_WORDS if words.strip().lower() in name]
-        if len(found) != 1:
-            raise ValueError(f"a school is one of: {', '.join(SCHOOL_WORDS)}")
+    def _choose(self, kind: str, value: float) -> None:
         sheet = self.bench.sheet
         if sheet is not None:
             test = sheet.test
-            self.bench.edit(lambda n: choose_school(n, test, found[0]))
+            self.bench.edit(lambda book: choose_target(book, test, kind, value))
+
+    def _step_value(self, shown: str, way: int) -> str:
+        kind = self.bench.sheet.test.target_kind if self.bench.sheet else ""
+        return target_value_stepped(kind, shown, way)
+
+    def _set_school(self, words: str) -> None:
+        sheet, school = self.bench.sheet, school_typed(words)
+        if sheet is not None:
+            test = sheet.test
+            self.bench.edit(lambda book: choose_school(book, test, school))
 
     def _sign(self, **words: str) -> None:
         sheet = self.bench.sheet

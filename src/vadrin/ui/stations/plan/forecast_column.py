@@ -5,11 +5,15 @@ from __future__ import annotations
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
-from vadrin.app.display.quantities import number_typed
+from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.plan.plan_forecast import ForecastLine, PlanForecast
 from vadrin.app.plan.smallest_plan import Smallest
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import WordField, button, rule, sentence, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
 
 _HINT = "Step or type it to see the smallest plan."
 
@@ -21,9 +25,9 @@ def _finer(shown: str, way: int) -> str:
 class _Lines(QWidget):
     """Names with what is told of each; the same labels take new words at every key."""
 
-    def __init__(self, first: tuple[int, ...], then: int) -> None:
+    def __init__(self, first: tuple[Role, ...], then: Role) -> None:
         super().__init__()
-        self._sizes, self._then = first, then
+        self._first, self._then = first, then
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setHorizontalSpacing(px(10))
@@ -44,9 +48,9 @@ class _Lines(QWidget):
 
     def _add(self) -> None:
         place = len(self._rows)
-        size = self._sizes[place] if place < len(self._sizes) else self._then
-        name, shown = text("", 13, wrap=True), text("", size, 700 if size > 13 else 500)
-        why = text("", 12, tone="soft", wrap=True)
+        role = self._first[place] if place < len(self._first) else self._then
+        name, shown = text("", Role.BODY, wrap=True), text("", role)
+        why = text("", Role.CAPTION, wrap=True)
         # Into the layout first: without a parent a label would flash up as a window.
         self._grid.addWidget(name, 2 * place, 0)
         self._grid.addWidget(shown, 2 * place, 1)
@@ -66,21 +70,24 @@ class ForecastColumn(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(6))
-        column.addWidget(text("This plan will tell", 13, 500, "soft"))
-        self._answers, self._variants = _Lines((17, 17), 15), _Lines((), 13)
+        column.addWidget(text("This plan will tell", Role.SECTION))
+        self._answers, self._variants = (
+            _Lines((Role.HEADING, Role.HEADING), Role.SUBHEADING),
+            _Lines((), Role.STRONG),
+        )
         column.addWidget(self._answers)
         self._between = rule()
         column.addWidget(self._between)
         column.addWidget(self._variants)
-        self.basis = text("", 12, tone="soft", wrap=True)
+        self.basis = text("", Role.CAPTION, wrap=True)
         column.addWidget(self.basis)
-        self.sureness = WordField("wanted sureness in stops", self._ask, _finer, 13)
+        self.sureness = WordField("wanted sureness in stops", self._ask, _finer, Role.BODY)
         self.sureness.show_value("0.20")
-        self.smallest = text(_HINT, 13, wrap=True)
+        self.smallest = text(_HINT, Role.BODY, wrap=True)
         self.take_it = button("Take this plan", self._take)
         self.take_it.hide()
         self._rule = rule()
-        self._least = sentence("For an EI sure to ±", self.sureness, "stop", size=13)
+        self._least = sentence("For an EI sure to ±", self.sureness, "stop", role=Role.BODY)
         for part in (self._rule, self._least, self.smallest, self.take_it):
             column.addWidget(part)
         column.addStretch(1)
@@ -114,9 +121,9 @@ class ForecastColumn(QWidget):
         self.take_it.setVisible(found.layout is not None)
 
     def _ask(self, words: str) -> None:
-        stops = number_typed(words)
-        if not 0.02 <= stops <= 2:
-            raise ValueError("a wanted sureness lies between 0.02 and 2 stops")
+        stops = number_within(
+            words, 0.02, 2, "a wanted sureness lies between 0.02 and 2 stops", "0.20"
+        )
         self.sureness.show_value(f"{stops:.2f}")
         self.take_it.hide()
         self.asked.emit(stops)

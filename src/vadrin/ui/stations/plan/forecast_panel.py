@@ -7,17 +7,21 @@ from collections.abc import Callable
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.display.quantities import list_text, minutes_text
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import list_text
+from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
-from vadrin.app.plan.planning import has_bracket
-from vadrin.app.plan.smallest_plan import KINDS, Smallest
+from vadrin.app.plan.plan_forecast import SHRINKABLE_KINDS
+from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.test_sheet import TestSheet
+from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
 from vadrin.ui.stations.plan.plan_plot import PlanPlot
 from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import text
+from vadrin.ui.widgets.labels import text
 
 _PAUSE_MS = 120
 _FOLLOW_MS = 30
@@ -29,7 +33,7 @@ class ForecastPanel(QWidget):
     take = pyqtSignal(object)
     bracket = pyqtSignal(float, float)
 
-    def __init__(self) -> None:
+    def __init__(self, jobs: Jobs) -> None:
         super().__init__()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -40,9 +44,9 @@ class ForecastPanel(QWidget):
         self.forecast_column.taken.connect(self.take)
         self.plot.setMinimumHeight(px(140))
         column.addWidget(self.plot, 1)
-        self._caption = text("", 12, tone="soft", wrap=True)
-        column.addWidget(self._caption)
-        self.forecaster = Forecaster(self)
+        self.caption = text("", Role.CAPTION, wrap=True)
+        column.addWidget(self.caption)
+        self.forecaster = Forecaster(self, jobs)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
         self.forecaster.smallest.connect(self._smallest_found)
@@ -51,9 +55,9 @@ class ForecastPanel(QWidget):
         self.plot.let_go.connect(self._stay)
         self._scene: Scene | None = None
         self._found: FoundBefore | None = None
-        self._film: Expected | None = None
+        self.film: Expected | None = None
         self._dragged: tuple[float, float] = (0.0, 0.0)
-        self._soon = self._timer(self._draw)
+        self._soon = self._timer(self.draw_now)
         self._words_soon = self._timer(self._follow_in_words)
 
     def _timer(self, act: Callable[[], None]) -> QTimer:
@@ -67,14 +71,14 @@ class ForecastPanel(QWidget):
         if scene.sheet is not self._sheet:
             self.forecast_column.forget_smallest()
         self._scene, self._found = scene, found
-        self._film = None
+        self.film = None
         if scene.sheet is not None:
-            self._film = self.forecaster.film(scene.sheet.test.exposure_index, found)
+            self.film = self.forecaster.film(scene.sheet.test.exposure_index, found)
         self._say()
         if stepped:
             self._soon.start(_PAUSE_MS)
         else:
-            self._draw()
+            self.draw_now()
 
     def _film_is_known(self, _film: Expected) -> None:
         """Say and draw what has become known of the film."""
@@ -89,11 +93,14 @@ class ForecastPanel(QWidget):
         sheet = self._sheet
         if sheet is None or sheet.read():
             return
-        self.forecast_column.show_least(sheet.test.kind in KINDS and self._film is not None)
-        film = self._film
+        self.forecast_column.show_least(
+            sheet.test.kind in SHRINKABLE_KINDS and self.film is not None
+        )
+        film = self.film
         self.forecast_column.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
 
-    def _draw(self) -> None:
+    def draw_now(self) -> None:
+        """Draw the plan as it is."""
         scene, sheet = self._scene, self._sheet
         if scene is None or sheet is None:
             return
@@ -102,17 +109,17 @@ class ForecastPanel(QWidget):
         if sheet.read():
             self.plot.draw(sheet, scene.analysis, scene.frame_id)
             likely = "Curves as measured."
-        elif self._film is None:
+        elif self.film is None:
             self.plot.draw(sheet, None, scene.frame_id)
             likely = "The likely curves are being worked out."
         else:
             self.plot.draggable = sheet.exposed() == 0 and has_bracket(sheet.test)
-            self.plot.show_plan(sheet, expected_strips(sheet, self._film))
-            likely = self._likely_words(sheet, self._film)
+            self.plot.show_plan(sheet, expected_strips(sheet, self.film))
+            likely = self._likely_words(sheet, self.film)
         count = len(sheet.frames())
         rolls = len({s.strip.roll for s in sheet.strips})
         on = f" on {rolls} rolls" if rolls > 1 else ""
-        self._caption.setText(f"{count} frames in all{on}. {likely}")
+        self.caption.setText(f"{count} frames in all{on}. {likely}")
 
     def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
         words = f"Where the frames are likely to land: {film.basis}."
@@ -140,11 +147,11 @@ class ForecastPanel(QWidget):
 
     def _follow_in_words(self) -> None:
         """What the bracket under the hand would tell."""
-        if self._sheet is not None and self._film is not None:
-            told = self.forecaster.of_bracket(self._sheet, self._film, *self._dragged)
+        if self._sheet is not None and self.film is not None:
+            told = self.forecaster.of_bracket(self._sheet, self.film, *self._dragged)
             self.forecast_column.show_forecast(told)
 
     def _ask_smallest(self, stops: float) -> None:
-        if self._sheet is not None and self._film is not None:
+        if self._sheet is not None and self.film is not None:
             self.forecast_column.working()
-            self.forecaster.ask_smallest(self._sheet, self._film, stops)
+            self.forecaster.ask_smallest(self._sheet, self.film, stops)

@@ -9,15 +9,17 @@ import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent
 
+from vadrin.app.curves.curve_lines import STOP, bracket
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.curves.shape import Array
-from vadrin.core.exposure.arithmetic import STOP, bracket
-from vadrin.notebook.records.all_records import BRACKET
+from vadrin.core.arrays import Array
+from vadrin.core.frames import FrameRole
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.theme.typeface import px
 
 _REACH_PX = 14
+_WIDEST = 15
+"""Stops from the meter that a bracket stays within."""
 
 
 @dataclass(frozen=True)
@@ -67,7 +69,9 @@ class PlanPlot(CurvePlot):
         """Mark the frames planned on a strip's likely curve."""
         strip = next((s for s in sheet.strips if s.strip.label == label), None)
         frames = strip.frames if strip else ()
-        at = [f.log_h(sheet.test.meter_constant) for f in frames if f.frame.role == BRACKET]
+        at = [
+            f.log_h(sheet.test.meter_constant) for f in frames if f.frame.role == FrameRole.BRACKET
+        ]
         planned = np.array([a for a in at if a is not None])
         spots = pg.ScatterPlotItem(planned, np.interp(planned, x, y), size=px(6))
         spots.setPen(pg.mkPen(colour))
@@ -80,6 +84,15 @@ class PlanPlot(CurvePlot):
         self._lines.append(_Line(x, y, colour, offset))
         self._spots.append(spots)
 
+    def planned_spots(self) -> list[list[tuple[float, float]]]:
+        """Lg exposure and density at which each strip's planned frames are drawn."""
+        return [self._spots_on(line, self._bracket[:2]) for line in self._lines]
+
+    def _spots_on(self, line: _Line, ends: tuple[float, float]) -> list[tuple[float, float]]:
+        stops = np.array(bracket(*ends, self._bracket[2]))
+        x = self.meter + STOP * (stops + line.offset)
+        return list(zip(x.tolist(), np.interp(x, line.x, line.y).tolist(), strict=True))
+
     def _place(self, event: QMouseEvent) -> QPointF:
         box = self.getPlotItem().getViewBox()
         return QPointF(box.mapSceneToView(self.mapToScene(event.pos())))
@@ -90,9 +103,9 @@ class PlanPlot(CurvePlot):
         here = self.mapToScene(event.pos())
         best, reach = None, float(px(_REACH_PX))
         for line in self._lines:
-            for stops in bracket(*self._bracket):
-                at = self._stops.meter + STOP * (stops + line.offset)
-                spot = box.mapViewToScene(QPointF(at, float(np.interp(at, line.x, line.y))))
+            spots = self._spots_on(line, self._bracket[:2])
+            for stops, at in zip(bracket(*self._bracket), spots, strict=True):
+                spot = box.mapViewToScene(QPointF(*at))
                 apart = abs(spot.x() - here.x()) + abs(spot.y() - here.y())
                 if apart < reach:
                     best, reach = stops, apart
@@ -124,7 +137,7 @@ class PlanPlot(CurvePlot):
             first += by
         if part != "first":
             last += by
-        if last - first < step - 1e-6 or max(abs(first), abs(last)) > 15:
+        if last - first < step - 1e-6 or max(abs(first), abs(last)) > _WIDEST:
             return
         if (first, last) != self._now:
             self._now = first, last
@@ -153,7 +166,6 @@ class PlanPlot(CurvePlot):
         super().keyPressEvent(event)
 
     def _show_ghosts(self, first: float, last: float) -> None:
-        stops = np.array(bracket(first, last, self._bracket[2]))
         if not self._ghosts:
             for line in self._lines:
                 ghost = pg.ScatterPlotItem(size=px(9), pen=pg.mkPen(self._look.grease, width=1.5))
@@ -164,8 +176,7 @@ class PlanPlot(CurvePlot):
             for spots in self._spots:
                 spots.setVisible(False)
         for ghost, line in zip(self._ghosts, self._lines, strict=True):
-            at = self._stops.meter + STOP * (stops + line.offset)
-            ghost.setData(at, np.interp(at, line.x, line.y))
+            ghost.setData(pos=self._spots_on(line, (first, last)))
 
     def _clear_ghosts(self) -> None:
         for ghost in self._ghosts:

@@ -2,131 +2,151 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QWidget
 
-from vadrin.app.display.quantities import list_text
-from vadrin.app.library.variants import changes_from_source
-from vadrin.app.plan.camera_settings import advice_on
+from vadrin.app.display.words import list_text
+from vadrin.app.kinds import KindPage, PlanSentence, page_of
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.app.plan.expected_curves import found_before
-from vadrin.app.plan.kind_pages import BRACKET, BY_KEY, ONE_TIME, ROLL, SECOND, TIMES, Kind
-from vadrin.app.plan.planning import EditRefusedError, PlanEdit, apply_plan, by_contact, rolls_begun
+from vadrin.app.plan.plan_advice import advice_on
+from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
+from vadrin.app.plan.plan_words import WORDS, kit_step
 from vadrin.app.plan.smallest_plan import Smallest
+from vadrin.app.plan.variants import changes_from_source
 from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
-from vadrin.notebook.records.all_records import Test
-from vadrin.notebook.records.kit import Camera, Lens
+from vadrin.errors import EditRefusedError
+from vadrin.ui.actions import hint
 from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
-from vadrin.ui.stations.plan.plan_words import FORMS, WORDS
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import WordField, chooser, sentence, text
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
+
+if TYPE_CHECKING:
+    from vadrin.notebook.records import Test
+
+_ALWAYS, _OTHERS, _TABLET, _TWIN = "always", "others", "tablet", "twin"
+"""When a sentence is shown, beside those that a kind of test asks for by itself."""
 
 
 class PlanStation(Station):
     """The question, the plan in sentences, what it will tell, and where its frames will land."""
 
-    keys = (
-        ("Tab", "to the next underlined word"),
-        ("↑ ↓", "step the word you are at"),
-        ("Enter", "take what you typed"),
-        ("Esc", "drop what you typed"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self.offer(
+            hint("Tab", "to the next underlined word"),
+            hint("↑ ↓", "step the word you are at"),
+            hint("Enter", "take what you typed"),
+            hint("Esc", "drop what you typed"),
+        )
         self.column.setSpacing(px(4))
-        self._fields: dict[str, WordField] = {}
-        self._wish: PlanEdit | None = None
+        self.fields: dict[str, WordField] = {}
+        self._plan: PlanEdit | None = None
         self._sheet: TestSheet | None = None
-        self._sentences: list[tuple[str, QWidget]] = []
-        self._question = text("", 17, 700, wrap=True)
+        self._sentences: list[tuple[str | PlanSentence, QWidget]] = []
+        self._question = text("", Role.HEADING, wrap=True)
         self.column.addWidget(self._question)
         self._build()
         self.column.addWidget(self.refusal)
-        self.advice = text("", 13, tone="grease", wrap=True)
-        self.notes = text("", 13, tone="soft", wrap=True)
+        self.advice = text("", Role.REFUSAL, wrap=True)
+        self.notes = text("", Role.NOTE, wrap=True)
         for label in (self.advice, self.notes):
             self.column.addWidget(label)
-        self.forecast_panel = ForecastPanel()
+        self.forecast_panel = ForecastPanel(self.given.jobs)
         self.forecast_panel.take.connect(self._take)
         self.forecast_panel.bracket.connect(self._move_bracket)
         self.column.addWidget(self.forecast_panel, 1)
         column = self.forecast_panel.forecast_column
-        self.aside = column
+        self.side_panel = column
         column.sureness.refused.connect(self.refuse)
 
     def _build(self) -> None:
         f = self._field
-        self._say("", "The film is", f("film"), "batch", f("batch"), "in", f("developer"),
+        self._say(_ALWAYS, "The film is", f("film"), "batch", f("batch"), "in", f("developer"),
                   f("dilution"), "; the meter is set to EI", f("ei"), ".")  # fmt: skip
-        self._say(TIMES, "The same exposures on", f("strips"), ", one each developed", f("times"),
-                  "min at 20 °C.")  # fmt: skip
-        self._say(ONE_TIME, "Developed", f("time"), "min at 20 °C.")
-        self._say("against", "Beside the reference, other", f("compared"), ":", f("against"),
+        self._say(
+            PlanSentence.TIMES,
+            "The same exposures on",
+            f("strips"),
+            ", one each developed",
+            f("times"),
+            "min at 20 °C.",
+        )
+        self._say(PlanSentence.ONE_TIME, "Developed", f("time"), "min at 20 °C.")
+        self._say(_OTHERS, "Beside the reference, other", f("compared"), ":", f("others"),
                   ".")  # fmt: skip
         self._second_at = len(self._sentences)
-        self._say(SECOND, "The other factor:", f("second"), ".")
-        self._say(BRACKET, "A", f("subject"), "in", f("light"), ", from", f("first"), "to",
-                  f("last"), "stops in", f("step"), ", after", f("blanks"),
-                  "kept blank.")  # fmt: skip
-        self._say("tablet", "The tablet's steps have densities", f("tablet"),
+        self._say(PlanSentence.SECOND_FACTOR, "The other factor:", f("second"), ".")
+        self._say(
+            PlanSentence.BRACKET,
+            "A",
+            f("subject"),
+            "in",
+            f("light"),
+            ", from",
+            f("first"),
+            "to",
+            f("last"),
+            "stops in",
+            f("step"),
+            ", after",
+            f("blanks"),
+            "kept blank.",
+        )
+        self._say(_TABLET, "The tablet's steps have densities", f("tablet"),
                   "; the densest exposure is that through none.")  # fmt: skip
-        self._say(ROLL, "The film comes as", f("form"), ", with", f("leader"),
+        self._say(PlanSentence.ROLL, "The film comes as", f("supply"), ", with", f("leader"),
                   "lost to the leader and", f("holder"), "of each strip to the holder; it is shot",
                   f("order"), ", the first exposure", f("check"), ".")  # fmt: skip
-        self._say("twin", "The second camera is", f("twin"), ".")
-        self._say("", "The meter says", f("shutter"), "at", f("aperture"), "; with", f("camera"),
-                  "and", f("lens"), "turn the", f("prefer"), "first, neutral density up to",
-                  f("filter"), "stops; beyond a second this film takes", f("law"),
-                  ".")  # fmt: skip
+        self._say(_TWIN, "The second camera is", f("twin"), ".")
+        self._say(
+            _ALWAYS,
+            "The meter says",
+            f("shutter"),
+            "at",
+            f("aperture"),
+            "; with",
+            f("camera"),
+            "and",
+            f("lens"),
+            "turn the",
+            f("turned"),
+            "first, neutral density up to",
+            f("filter"),
+            "stops; beyond a second this film takes",
+            f("reciprocity"),
+            ".",
+        )
 
-    def _say(self, needed: str, *words: str | QWidget) -> None:
-        made = sentence(*words, size=15)
+    def _say(self, needed: str | PlanSentence, *words: str | QWidget) -> None:
+        made = sentence(*words, role=Role.LEAD)
         self._sentences.append((needed, made))
         self.column.addWidget(made)
 
     def _field(self, key: str) -> WordField:
         word = WORDS[key]
-        step = word.step or self._kit_stepper(key)
-        field = WordField(word.name, lambda typed: self._commit(key, typed), step, size=15)
+        step = word.step or kit_step(key, lambda: (self.bench.notebook, self._sheet))
+        field = WordField(word.name, lambda typed: self._commit(key, typed), step, role=Role.LEAD)
         field.refused.connect(self.refuse)
-        self._fields[key] = field
+        self.fields[key] = field
         return field
 
-    def _kit_stepper(self, key: str) -> Callable[[str, int], str] | None:
-        kinds: dict[str, type[Camera] | type[Lens]] = {
-            "camera": Camera, "twin": Camera, "lens": Lens,
-        }  # fmt: skip
-        if key == "form":
-            return chooser(self._forms)
-        if key not in kinds:
-            return None
-        return chooser(lambda: [r.name for r in self.bench.notebook.all(kinds[key])])
-
-    def _forms(self) -> list[str]:
-        """Film as it is sold, and rolls other tests have begun and left room on."""
-        begun = rolls_begun(self.bench.notebook, self._sheet) if self._sheet else []
-        return [*FORMS, *begun]
-
     def _commit(self, key: str, typed: str) -> None:
-        if self._wish is None:
+        if self._plan is None:
             return
         word = WORDS[key]
-        request = word.edit(self._wish, typed)
-        try:
-            self.bench.edit_or_raise(
-                lambda book: apply_plan(book, request, f"change the {word.name}")
-            )
-        except EditRefusedError as refusal:
-            raise ValueError(str(refusal)) from refusal
+        plan = word.edit(self._plan, typed)
+        self.bench.edit_or_raise(lambda book: apply_plan(book, plan, f"change the {word.name}"))
 
     def take_focus(self) -> None:
         """Begin at the film's name."""
-        self._fields["film"].setFocus()
+        self.fields["film"].setFocus()
 
     def show_scene(self, scene: Scene) -> None:
         """Fill the sentences from the test, and say and draw what is likely."""
@@ -135,34 +155,25 @@ class PlanStation(Station):
             return
         before, self._sheet = self._sheet, sheet
         book, test = self.bench.notebook, sheet.test
-        times = tuple(s.strip.planned_min or 8.0 for s in sheet.strips)
-        kind = BY_KEY.get(test.kind, BY_KEY["time"])
-        camera = book.get(Camera, test.camera_id) if test.camera_id else None
-        lens = book.get(Lens, test.lens_id) if test.lens_id else None
-        twin = book.get(Camera, test.twin_id) if test.twin_id else None
-        self._wish = PlanEdit(
-            test, times if TIMES in kind.needs else times[:1] or (8.0,), sheet.stock.name,
-            sheet.developer.name, sheet.developer.dilution, None,
-            camera.name if camera else None, lens.name if lens else None,
-            twin.name if twin else None, sheet.stock.reciprocity,
-        )  # fmt: skip
-        self._show_sentences(kind, test)
-        for key, field in self._fields.items():
-            field.show_value(WORDS[key].shown(sheet, self._wish))
+        self._plan = plan_edit_of(book, sheet)
+        self._show_sentences(page_of(test.kind), test)
+        for key, field in self.fields.items():
+            field.show_value(WORDS[key].shown(sheet, self._plan))
         self._advise(sheet)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not sheet and before.test.id == test.id
         self.forecast_panel.show_plan(scene, found_before(book, sheet), stepped)
 
-    def _show_sentences(self, kind: Kind, test: Test) -> None:
-        self._question.setText(kind.question)
-        needs = {"", *kind.needs} | ({"against"} if kind.key == "compare" else set())
-        needs |= {"tablet"} if by_contact(test) else set()
-        needs |= {"twin"} if on_twins(test) else set()
+    def _show_sentences(self, page: KindPage, test: Test) -> None:
+        self._question.setText(page.question)
+        shown: set[str | PlanSentence] = {_ALWAYS, *page.sentences}
+        shown |= {_OTHERS} if page.kind.compares_materials else set()
+        shown |= {_TABLET} if test.by_contact else set()
+        shown |= {_TWIN} if on_twins(test) else set()
         for needed, made in self._sentences:
-            made.setVisible(needed in needs)
-        if kind.second_words:
-            before, _, after = kind.second_words.partition("…")
+            made.setVisible(needed in shown)
+        if page.second_words:
+            before, _, after = page.second_words.partition("…")
             self._reword(self._sentences[self._second_at][1], before, after)
 
     def _reword(self, holder: QWidget, before: str, after: str) -> None:
@@ -171,7 +182,7 @@ class PlanStation(Station):
         if holder.property("said") == said:
             return
         flow = holder.layout()
-        field = self._fields["second"]
+        field = self.fields["second"]
         while flow is not None and flow.count():
             item = flow.takeAt(0)
             widget = item.widget() if item else None
@@ -180,10 +191,10 @@ class PlanStation(Station):
                 widget.deleteLater()
         if flow is not None:
             for word in before.split():
-                flow.addWidget(text(word, 15))
+                flow.addWidget(text(word, Role.LEAD))
             flow.addWidget(field)
             for word in after.split():
-                flow.addWidget(text(word, 15))
+                flow.addWidget(text(word, Role.LEAD))
         holder.setProperty("said", said)
 
     def _advise(self, sheet: TestSheet) -> None:
@@ -203,16 +214,16 @@ class PlanStation(Station):
 
     def _take(self, smallest: Smallest) -> None:
         """Change the plan to the smallest one found."""
-        if self._wish is not None:
-            self._apply(smallest.taken(self._wish), "take the smallest plan")
+        if self._plan is not None:
+            self._apply(smallest.taken(self._plan), "take the smallest plan")
 
     def _move_bracket(self, first: float, last: float) -> None:
-        if self._wish is not None:
-            test = replace(self._wish.test, first_stop=first, last_stop=last)
-            self._apply(replace(self._wish, test=test), "move the bracket")
+        if self._plan is not None:
+            test = replace(self._plan.test, first_stop=first, last_stop=last)
+            self._apply(replace(self._plan, test=test), "move the bracket")
 
-    def _apply(self, request: PlanEdit, label: str) -> None:
+    def _apply(self, plan: PlanEdit, label: str) -> None:
         try:
-            self.bench.edit_or_raise(lambda book: apply_plan(book, request, label))
+            self.bench.edit_or_raise(lambda book: apply_plan(book, plan, label))
         except EditRefusedError as refusal:
             self.refuse(str(refusal))

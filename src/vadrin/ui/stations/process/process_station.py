@@ -3,11 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QGridLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel, QWidget
 
-from vadrin.app.display.quantities import minutes_text, minutes_typed, number_typed
-from vadrin.app.process.development import develop_strip
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.process.development import (
+    develop_as_planned,
+    strip_line,
+    type_temperature,
+    type_time,
+)
 from vadrin.app.process.run_conditions import (
     NAMES,
     condition_choices,
@@ -15,12 +21,18 @@ from vadrin.app.process.run_conditions import (
     set_condition,
 )
 from vadrin.app.test_sheet import StripSheet
-from vadrin.app.workbench import Workbench
-from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
-from vadrin.notebook.records.all_records import Strip
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.core.readings import REFERENCE_TEMPERATURE_C
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.parts import WordField, button, chooser, rule, sentence, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
+
+if TYPE_CHECKING:
+    from vadrin.notebook.store import Notebook
 
 _CAUTIONS = (
     "Gloves, eye protection and fresh air. Keep developer off the skin and all of it away from "
@@ -33,16 +45,10 @@ _CAUTIONS = (
 class ProcessStation(Station):
     """One line a strip: planned time, real time, real temperature, restated time."""
 
-    keys = (
-        ("Tab", "to the next time or temperature"),
-        ("Enter", "take what you typed"),
-        ("Ctrl+Enter", "all remaining strips as planned, at 20 °C"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
-        self.column.addWidget(text("What did each strip really get?", 17, 700))
-        self.column.addWidget(text(_CAUTIONS, 12, tone="soft", wrap=True))
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self.column.addWidget(text("What did each strip really get?", Role.HEADING))
+        self.column.addWidget(text(_CAUTIONS, Role.CAPTION, wrap=True))
         self.column.addWidget(rule())
         self._holder = QWidget()
         self._grid = QGridLayout(self._holder)
@@ -51,22 +57,26 @@ class ProcessStation(Station):
         self._grid.setVerticalSpacing(px(10))
         self.column.addWidget(self._holder)
         self.column.addWidget(self.refusal)
-        self._note = text("", 13, tone="soft", wrap=True)
+        self._note = text("", Role.NOTE, wrap=True)
         self.column.addWidget(self._note)
         self._all = button("All as planned, at 20 °C", self._as_planned)
-        for keys in ("Ctrl+Return", "Ctrl+Enter"):
-            self.bind(keys, self._as_planned)
+        self.offer(
+            hint("Tab", "to the next time or temperature"),
+            hint("Enter", "take what you typed"),
+            Action("process.as_planned", "all remaining strips as planned, at 20 °C",
+                   self._as_planned, ("Ctrl+Return", "Ctrl+Enter")),
+        )  # fmt: skip
         self.column.addWidget(self._all)
         self.column.addWidget(rule())
         self.conditions = {name: self._condition(name) for name in NAMES}
         c = self.conditions
         self.column.addWidget(
             sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],
-                     "; from bottle", c["bottle"], ", as in", c["process"], ".", size=15)
+                     "; from bottle", c["bottle"], ", as in", c["process"], ".", role=Role.LEAD)
         )  # fmt: skip
         self.column.addWidget(
             sentence("Metered with", c["light meter"], ", read with", c["instrument"],
-                     ", for paper", c["paper"], ".", size=15)
+                     ", for paper", c["paper"], ".", role=Role.LEAD)
         )  # fmt: skip
         self.column.addStretch(1)
         self._rows: dict[int, tuple[WordField, WordField]] = {}
@@ -80,7 +90,7 @@ class ProcessStation(Station):
                 self.bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
 
         known = chooser(lambda: condition_choices(self.bench.notebook, name))
-        field = WordField(name, commit, known, size=15)
+        field = WordField(name, commit, known, role=Role.LEAD)
         field.refused.connect(self.refuse)
         return field
 
@@ -95,7 +105,7 @@ class ProcessStation(Station):
             self._build(scene.sheet.strips)
             self._shown_for = ids
         for row, strip in enumerate(scene.sheet.strips, start=1):
-            self._fill(row, strip.strip)
+            self._fill(row, strip)
         waiting = [s for s in scene.sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
@@ -113,70 +123,46 @@ class ProcessStation(Station):
         self._rows = {}
         heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated at 20 °C")
         for place, words in enumerate(heads):
-            self._grid.addWidget(text(words, 12, tone="soft"), 0, place)
+            self._grid.addWidget(text(words, Role.CAPTION), 0, place)
         for row, strip in enumerate(strips, start=1):
             label = strip.strip.label
-            time = WordField(f"time of strip {label}", self._commit(strip.strip.id, True))
-            warmth = WordField(f"temperature of strip {label}", self._commit(strip.strip.id, False))
+            key = strip.strip.id
+            time = WordField(f"time of strip {label}", self._commit(key, type_time))
+            warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
             for field in (time, warmth):
                 field.refused.connect(self.refuse)
             self._rows[strip.strip.id] = (time, warmth)
-            self._grid.addWidget(text(label, 17, 700), row, 0)
-            self._grid.addWidget(text("", 15), row, 1)
+            self._grid.addWidget(text(label, Role.HEADING), row, 0)
+            self._grid.addWidget(text("", Role.LEAD), row, 1)
             self._grid.addWidget(time, row, 2)
             self._grid.addWidget(warmth, row, 3)
-            self._grid.addWidget(text("", 15), row, 4)
+            self._grid.addWidget(text("", Role.LEAD), row, 4)
         self._grid.setColumnStretch(5, 1)
 
-    def _fill(self, row: int, strip: Strip) -> None:
-        time, warmth = self._rows[strip.id]
-        time.show_value("—" if strip.time_min is None else minutes_text(strip.time_min, exact=True))
-        shown = "—" if strip.temperature_c is None else f"{strip.temperature_c:g}"
-        warmth.show_value(shown)
-        planned = "" if strip.planned_min is None else minutes_text(strip.planned_min, exact=True)
-        self._set_text(row, 1, planned)
-        restated = ""
-        if strip.time_min is not None:
-            restated = minutes_text(restated_time(strip.time_min, strip.temperature_c))
-        self._set_text(row, 4, restated)
+    def _fill(self, row: int, strip: StripSheet) -> None:
+        line = strip_line(strip.strip)
+        time, warmth = self._rows[strip.strip.id]
+        time.show_value(line.time)
+        warmth.show_value(line.temperature)
+        self._set_text(row, 1, line.planned)
+        self._set_text(row, 4, line.restated)
 
     def _set_text(self, row: int, column: int, words: str) -> None:
         item = self._grid.itemAtPosition(row, column)
         label = item.widget() if item else None
-        if label is not None:
-            label.setText(words)  # type: ignore[attr-defined]
+        if isinstance(label, QLabel):
+            label.setText(words)
 
-    def _commit(self, strip_id: int, is_time: bool) -> Callable[[str], None]:
-        def commit(words: str) -> None:
-            strip = self.bench.notebook.get(Strip, strip_id)
-            if strip is None:
-                return
-            empty = words.strip() in ("", "—")
-            time, warmth = strip.time_min, strip.temperature_c
-            if is_time:
-                time = None if empty else minutes_typed(words)
-                warmth = warmth if warmth is not None else REFERENCE_TEMPERATURE_C
-            else:
-                warmth = None if empty else number_typed(words.replace("°C", ""))
-                if warmth is not None and not 5 <= warmth <= 60:
-                    raise ValueError("a developer works between 5 and 60 °C")
-                time = time if time is not None else strip.planned_min
-            self.bench.edit(lambda notebook: develop_strip(notebook, strip, time, warmth))
-
-        return commit
+    def _commit(
+        self, strip_id: int, write: Callable[[Notebook, int, str], None]
+    ) -> Callable[[str], None]:
+        return lambda words: self.bench.edit_or_raise(lambda book: write(book, strip_id, words))
 
     def _as_planned(self) -> None:
         sheet = self.bench.sheet
         waiting = [s.strip for s in sheet.strips if s.strip.time_min is None] if sheet else []
-
-        def develop(notebook: object) -> None:
-            with self.bench.notebook.change("process all strips as planned"):
-                for strip in waiting:
-                    develop_strip(
-                        self.bench.notebook, strip, strip.planned_min, REFERENCE_TEMPERATURE_C
-                    )
-
-        self.bench.edit(develop)
+        if waiting:
+            self.bench.edit(lambda book: develop_as_planned(book, waiting))
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QAbstractListModel, QModelIndex, QObject, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPen
 from PyQt6.QtWidgets import (
@@ -13,46 +15,37 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from vadrin.app.expose.roll_entry import ROLL_HINT, enter_roll
-from vadrin.app.plan.kind_pages import KINDS, Kind, numbers_of
-from vadrin.app.plan.planning import EditRefusedError, start_kind
-from vadrin.app.workbench import Workbench
-from vadrin.core.planning.layout import lay_out_plan
-from vadrin.core.planning.test_kinds import (
-    BLANK,
-    FOGGED,
-    LOST,
-    PlannedFrame,
-    PlanRequest,
-    StripPlan,
-)
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.app.entry.roll_line import ROLL_HINT
+from vadrin.app.expose.roll_entry import enter_roll
+from vadrin.app.kinds import all_pages
+from vadrin.app.plan.starting_tests import start_kind
+from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
+from vadrin.app.workbench import Topic
+from vadrin.errors import EditRefusedError
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, button, text
-
-_MOST_STRIPS, _MOST_FRAMES = 6, 24
-
-
-def _strips_of(kind: Kind) -> tuple[StripPlan, ...]:
-    request = PlanRequest(kind.key, 100.0, kind.first, kind.last, kind.step, 2, kind.times,
-                numbers_of(kind.second), arrangement=kind.arrangement)  # fmt: skip
-    return lay_out_plan(request)[:_MOST_STRIPS]
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.labels import text
 
 
 class _Kinds(QAbstractListModel):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self.drawings = [_strips_of(kind) for kind in KINDS]
+        self.pages = all_pages()
+        self.drawings = [drawing_of(page) for page in self.pages]
 
     def rowCount(self, parent: QModelIndex | None = None) -> int:
-        return 0 if parent is not None and parent.isValid() else len(KINDS)
+        return 0 if parent is not None and parent.isValid() else len(self.pages)
 
     def data(self, index: QModelIndex, role: int = 0) -> object:
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
-            kind = KINDS[index.row()]
+            page = self.pages[index.row()]
             # Begins with the key, so that typing it finds the line.
-            return f"{kind.key}: {kind.question} {kind.sentence}"
+            return f"{page.key}: {page.question} {page.sentence}"
         return None
 
 
@@ -70,7 +63,7 @@ class _Painter(QStyledItemDelegate):
     ) -> None:
         if painter is None:
             return
-        kind, box, look = KINDS[index.row()], option.rect, self.look
+        page, box, look = self._model.pages[index.row()], option.rect, self.look
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(look.sheet))
             painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(look.grease))
@@ -79,48 +72,45 @@ class _Painter(QStyledItemDelegate):
         x = box.left() + px(226)
         painter.setPen(QColor(look.ink))
         painter.setFont(font(15, 700))
-        painter.drawText(x, box.top() + px(19), kind.question)
+        painter.drawText(x, box.top() + px(19), page.question)
         painter.setPen(QColor(look.soft))
         painter.setFont(font(13))
-        painter.drawText(x, box.top() + px(37), f"{kind.key.capitalize()}. {kind.sentence}")
+        painter.drawText(x, box.top() + px(37), f"{page.key.capitalize()}. {page.sentence}")
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
-    def _draw(self, painter: QPainter, box: QRectF, strips: tuple[StripPlan, ...]) -> None:
+    def _draw(self, painter: QPainter, box: QRectF, strips: Drawing) -> None:
         height = min(box.height() / len(strips), px(18))
         top = box.center().y() - height * len(strips) / 2
-        longest = min(_MOST_FRAMES, max(len(s.frames) for s in strips))
-        width = min(box.width() / longest, px(12))
+        width = min(box.width() / max(len(s) for s in strips), px(12))
         for row, strip in enumerate(strips):
-            for place, frame in enumerate(strip.frames[:_MOST_FRAMES]):
-                cell = QRectF(
-                    box.left() + place * width, top + row * height, width - 1.5, height - 2
-                )
-                self._cell(painter, cell, frame)
+            for place, density in enumerate(strip):
+                left = box.left() + place * width
+                self._cell(painter, QRectF(left, top + row * height, width - 1.5, height - 2),
+                           density)  # fmt: skip
 
-    def _cell(self, painter: QPainter, cell: QRectF, frame: PlannedFrame) -> None:
+    def _cell(self, painter: QPainter, cell: QRectF, density: float | None) -> None:
         look = self.look
         painter.setPen(QPen(QColor(look.soft), 1))
-        if frame.role == BLANK:
+        if density is None:
             painter.setBrush(Qt.BrushStyle.NoBrush)
-        elif frame.role == LOST:
+        elif density == LOST:
             painter.drawLine(cell.topLeft(), cell.bottomRight())
             return
         else:
-            density = 2.4 if frame.role == FOGGED else 0.25 + 0.2 * ((frame.stops or 0.0) + 6)
             painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(look.film_colour(min(2.4, max(0.1, density))))
+            painter.setBrush(look.film_colour(density))
         painter.drawRect(cell)
 
 
 class _List(QListView):
-    def __init__(self, chosen: object) -> None:
+    def __init__(self, chosen: Callable[[], None]) -> None:
         super().__init__()
         self._chosen = chosen
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self._chosen()  # type: ignore[operator]
+            self._chosen()
         else:
             super().keyPressEvent(event)
 
@@ -128,17 +118,12 @@ class _List(QListView):
 class QuestionStation(Station):
     """What do you want to know? Nothing is written before a question is chosen."""
 
-    keys = (
-        ("↑ ↓, or type its name", "to a question"),
-        ("Enter", "plan for it"),
-        ("Ctrl+R", "a roll that was shot already, in a line"),
-        ("Esc", "back to the shelf, with nothing begun"),
-    )
+    topics = Topic.LOOK
     wants_finding = False
 
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
-        self.column.addWidget(text("What do you want to know?", 17, 700))
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self.column.addWidget(text("What do you want to know?", Role.HEADING))
         self._model = _Kinds(self)
         self._painter = _Painter(self._model)
         self.list = _List(self._choose)
@@ -150,7 +135,14 @@ class QuestionStation(Station):
         self.column.addWidget(self.list, 1)
         self.column.addWidget(self._shot_already())
         self.column.addWidget(self.refusal)
-        self.bind("Ctrl+R", self.film.setFocus)
+        self.offer(
+            hint("↑ ↓, or type its name", "to a question"),
+            Action("question.plan", "plan for it", self._choose, shown_keys="Enter"),
+            Action("question.roll", "a roll that was shot already, in a line",
+                   self.film.setFocus, ("Ctrl+R",)),
+            Action("question.leave", "back to the shelf, with nothing begun",
+                   lambda: self.bench.go("shelf"), shown_keys="Esc"),
+        )  # fmt: skip
 
     def _shot_already(self) -> QWidget:
         """A line for a roll that was shot without a plan."""
@@ -158,18 +150,18 @@ class QuestionStation(Station):
         row = QHBoxLayout(holder)
         row.setContentsMargins(px(14), 0, 0, 0)
         self.film, self.bath, self.roll = Field(), Field(), Field()
-        for field, name, hint, width in (
+        for field, name, within, width in (
             (self.film, "film shot already", "film", 150),
             (self.bath, "its developer", "developer", 120),
             (self.roll, "the roll in a line", ROLL_HINT, 0),
         ):
             field.setAccessibleName(name)
-            field.setPlaceholderText(hint)
+            field.setPlaceholderText(within)
             field.setFont(font(15))
             field.returnPressed.connect(self._enter)
             if width:
                 field.setFixedWidth(px(width))
-        row.addWidget(text("A roll shot already (Ctrl+R):", 13, tone="soft"))
+        row.addWidget(text("A roll shot already (Ctrl+R):", Role.NOTE))
         row.addWidget(self.film)
         row.addWidget(self.bath)
         row.addWidget(self.roll, 1)
@@ -201,7 +193,7 @@ class QuestionStation(Station):
         self._painter.look = scene.look
 
     def _choose(self) -> None:
-        key = KINDS[self.list.currentIndex().row()].key
+        key = self._model.pages[self.list.currentIndex().row()].key
         test = self.bench.edit(lambda notebook: start_kind(notebook, key))
         if test is not None:
             self.bench.open_test(test.id)

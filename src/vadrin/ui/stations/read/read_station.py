@@ -6,16 +6,21 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.quantities import number_typed
-from vadrin.app.process.development import add_reading, leave_out, next_to_read, replace_readings
+from vadrin.app.entry.densities import density_typed
+from vadrin.app.frame_order import next_to_read
+from vadrin.app.read.entering_readings import add_reading, leave_out, replace_readings
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.errors import EntryError
+from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.curve_plot import CurvePlot
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, button, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.labels import text
 
 
 class _Film(QWidget):
@@ -74,27 +79,26 @@ class _DensityField(Field):
 class ReadStation(Station):
     """Type densities frame after frame; the curve grows beside them."""
 
-    keys = (
-        ("Enter", "take the reading and go on; on a read frame, add a repeat"),
-        ("Ctrl+Enter", "put this reading in place of the frame's readings"),
-        ("↑ ↓", "the frame before, the frame after"),
-        ("Ctrl+L", "leave the frame out of the curve, or take it in again"),
-    )
-
-    def __init__(self, bench: Workbench) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
         row = QHBoxLayout()
         row.setSpacing(px(20))
         left = QVBoxLayout()
-        self._title = text("", 17, 700, wrap=True)
+        self._title = text("", Role.HEADING, wrap=True)
         self._film = _Film()
         self.field = _DensityField(self)
-        self._repeats = text("", 13, tone="soft", wrap=True)
-        self._doubt = text("", 13, 500, "grease", wrap=True)
+        self._repeats = text("", Role.NOTE, wrap=True)
+        self._doubt = text("", Role.DOUBT, wrap=True)
         self._leave = button("Leave it out of the curve", self._toggle_left_out)
-        self.bind("Ctrl+L", self._toggle_left_out)
+        self.offer(
+            hint("Enter", "take the reading and go on; on a read frame, add a repeat"),
+            hint("Ctrl+Enter", "put this reading in place of the frame's readings"),
+            hint("↑ ↓", "the frame before, the frame after"),
+            Action("read.leave_out", "leave the frame out of the curve, or take it in again",
+                   self._toggle_left_out, ("Ctrl+L",)),
+        )  # fmt: skip
         self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        head = text("Density, then Enter", 12, tone="soft")
+        head = text("Density, then Enter", Role.CAPTION)
         for part in (self._title, self._film, head, self.field, self._repeats, self.refusal,
                      self._doubt, self._leave):  # fmt: skip
             left.addWidget(part)
@@ -115,13 +119,6 @@ class ReadStation(Station):
         sheet = scene.sheet
         if sheet is None:
             return
-        if self.bench.selected() is None:
-            first = next_to_read(sheet)
-            if first is None and sheet.frames():
-                first = sheet.frames()[0][1]
-            if first is not None:
-                self.bench.select(first.frame.id)
-                return
         place = self.bench.selected()
         if place is None:
             return
@@ -166,10 +163,8 @@ class ReadStation(Station):
             self._next(self.bench.sheet, frame)
             return
         try:
-            density = number_typed(words)
-            if not 0 <= density <= 6:
-                raise ValueError("a density lies between 0 and 6, such as 0.49")
-        except ValueError as error:
+            density = density_typed(words)
+        except EntryError as error:
             self.refuse(str(error))
             return
         self.refuse("")

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PyQt6.QtCore import QAbstractListModel, QModelIndex, QObject, QPointF, QRect, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
 from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, shelf_details
-from vadrin.notebook.store import Notebook
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px
+
+if TYPE_CHECKING:
+    from vadrin.notebook.store import Notebook
 
 _AT_ONCE = 10
 

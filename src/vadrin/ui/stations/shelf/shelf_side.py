@@ -6,17 +6,24 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.quantities import date_text
+from vadrin.app.display.words import date_text
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.differences import conditions_of, differences, verdict
 from vadrin.app.library.shelf_index import StoreLine, bottles, film_left
-from vadrin.app.library.variants import CHOICES, start_variant
-from vadrin.app.plan.planning import EditRefusedError
+from vadrin.app.plan.variants import CHOICES, start_variant
 from vadrin.app.test_sheet import TestSheet, load_sheet
 from vadrin.app.workbench import Workbench
+from vadrin.errors import EditRefusedError
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, WordField, button, chooser, rule, sentence, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
 
 _MOST = 6
+_MOST_DIFFERENCES = 10
 _WHOLE = "the whole test"
 
 
@@ -41,21 +48,21 @@ class ShelfSide(QWidget):
         column.addWidget(self._body)
         column.addStretch(1)
         column.addWidget(rule())
-        self._like_words = text("", 13, tone="soft", wrap=True)
+        self._like_words = text("", Role.NOTE, wrap=True)
         column.addWidget(self._like_words)
-        self._what = WordField("what is changed", self._choose, chooser(CHOICES), size=15)
+        self._what = WordField("what is changed", self._choose, chooser(CHOICES), role=Role.LEAD)
         self._what.show_value(CHOICES[0])
         self._value = Field()
         self._value.setFont(font(15))
         self._value.setAccessibleName("what it is to be instead")
         self._value.setPlaceholderText("the other value")
         self._value.returnPressed.connect(self._start)
-        column.addWidget(sentence("Like this one, but the", self._what, "is", size=15))
+        column.addWidget(sentence("Like this one, but the", self._what, "is", role=Role.LEAD))
         row = QHBoxLayout()
         row.addWidget(self._value, 1)
         row.addWidget(button("Plan it", self._start))
         column.addLayout(row)
-        self.refusal = text("", 13, tone="grease", wrap=True)
+        self.refusal = text("", Role.REFUSAL, wrap=True)
         self.refusal.hide()
         column.addWidget(self.refusal)
 
@@ -86,7 +93,7 @@ class ShelfSide(QWidget):
             self._show_changes()
         else:
             if ids:
-                self._say("One test is marked. Mark another (Ctrl+M) to see what changed.", 13)
+                self._say("One test is marked. Mark another (Ctrl+M) to see what changed.")
             self._store("Film left", film_left(self._bench.notebook),
                         "Note under Batches in the cupboard how many rolls you have.")  # fmt: skip
             self._store("Bottles", bottles(self._bench.notebook),
@@ -101,11 +108,11 @@ class ShelfSide(QWidget):
                 widget.hide()
                 widget.deleteLater()
 
-    def _say(self, words: str, size: int, weight: int = 400, tone: str = "") -> None:
-        self._stack.addWidget(text(words, size, weight, tone, wrap=True))
+    def _say(self, words: str, role: Role = Role.BODY) -> None:
+        self._stack.addWidget(text(words, role, wrap=True))
 
     def _store(self, title: str, lines: list[StoreLine], empty: str) -> None:
-        head = text(title, 15, 700)
+        head = text(title, Role.SUBHEADING)
         head.setContentsMargins(0, px(6), 0, 0)
         self._stack.addWidget(head)
         for line in lines[:_MOST]:
@@ -113,14 +120,14 @@ class ShelfSide(QWidget):
             both = QVBoxLayout(pair)
             both.setContentsMargins(0, 0, 0, px(2))
             both.setSpacing(0)
-            both.addWidget(text(line.name, 13, 500))
-            tone = "grease" if line.urgent else "soft"
-            both.addWidget(text(line.words, 13, tone=tone, wrap=True))
+            both.addWidget(text(line.name, Role.STRONG))
+            role = Role.REFUSAL if line.urgent else Role.NOTE
+            both.addWidget(text(line.words, role, wrap=True))
             self._stack.addWidget(pair)
         if len(lines) > _MOST:
-            self._say(f"and {len(lines) - _MOST} more in the cupboard", 13, tone="soft")
+            self._say(f"and {len(lines) - _MOST} more in the cupboard", Role.NOTE)
         if not lines:
-            self._say(empty, 13, tone="soft")
+            self._say(empty, Role.NOTE)
 
     def _sheets(self) -> list[TestSheet]:
         found = [load_sheet(self._bench.notebook, i) for i in self._ids]
@@ -130,7 +137,7 @@ class ShelfSide(QWidget):
         sheets = self._sheets()
         if len(sheets) < 2:
             return
-        self._say("What changed", 15, 700)
+        self._say("What changed", Role.SUBHEADING)
         for place, sheet in enumerate(sheets):
             self._stack.addWidget(self._side(place, sheet))
         labels = ["" if s == _WHOLE else s.removeprefix("strip ") for s in self._sides]
@@ -141,38 +148,30 @@ class ShelfSide(QWidget):
         found = differences(left, right)
         grid = QGridLayout()
         grid.setHorizontalSpacing(px(8))
-        for row, difference in enumerate(found[:10]):
+        for row, difference in enumerate(found[:_MOST_DIFFERENCES]):
             for at, words in enumerate((difference.name, difference.left, difference.right)):
-                tone = "soft" if at == 0 else ""
-                grid.addWidget(text(words, 13, 400 if at == 0 else 500, tone, True), row, at)
+                role = Role.NOTE if at == 0 else Role.STRONG
+                grid.addWidget(text(words, role, wrap=True), row, at)
         holder = QWidget()
         holder.setLayout(grid)
         self._stack.addWidget(holder)
-        self._say(verdict(found), 13)
+        self._say(verdict(found))
 
     def _side(self, place: int, sheet: TestSheet) -> QWidget:
         choices = [_WHOLE, *(f"strip {s.strip.label}" for s in sheet.strips)]
 
         def choose(words: str) -> None:
-            if words not in choices:
-                raise ValueError(f"one of {', '.join(choices)}")
-            self._sides[place] = words
+            self._sides[place] = choice_typed(words, choices)
             self.show_marked(self._ids)
 
-        def step(shown: str, way: int) -> str:
-            here = choices.index(shown) if shown in choices else 0
-            return choices[(here - way) % len(choices)]
-
-        field = WordField(("left" if place == 0 else "right") + " side", choose, step, size=13)
+        name = "left side" if place == 0 else "right side"
+        field = WordField(name, choose, chooser(choices), role=Role.BODY)
         field.show_value(self._sides[place])
         name = f"{sheet.title}, {date_text(sheet.test.created_at)}:"
-        return sentence(name, field, size=13)
+        return sentence(name, field, role=Role.BODY)
 
     def _choose(self, words: str) -> None:
-        found = [c for c in CHOICES if c.lower().startswith(words.strip().lower())]
-        if not words.strip() or not found:
-            raise ValueError(f"one of {', '.join(CHOICES)}")
-        self._what.show_value(found[0])
+        self._what.show_value(choice_typed(words, CHOICES))
 
     def _start(self) -> None:
         test_id, what, words = self._here, self._what.text(), self._value.text()

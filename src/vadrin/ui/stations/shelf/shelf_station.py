@@ -8,23 +8,28 @@ from PyQt6.QtCore import QModelIndex, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QAbstractItemView, QHBoxLayout, QListView, QVBoxLayout
 
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.shelf_index import (
     GROUPS,
     ShelfLine,
     clock_doubt,
     filtered,
     grouped,
+    remove_test,
     shelf_details,
     shelf_lines,
 )
-from vadrin.app.workbench import Workbench
-from vadrin.notebook.records.all_records import Test
-from vadrin.notebook.store import Notebook
+from vadrin.app.workbench import Topic
+from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
-from vadrin.ui.stations.station import Scene, Station
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
-from vadrin.ui.widgets.parts import Field, WordField, button, chooser, text
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.labels import text
 
 
 class _Tests(QListView):
@@ -42,28 +47,18 @@ class _Tests(QListView):
 class ShelfStation(Station):
     """Home: open a test, start one, or bring readings in."""
 
-    keys = (
-        ("Enter", "put the test on the bench"),
-        ("any letter", "filter: films, developers, dates, notes"),
-        ("Esc", "show all again"),
-        ("Ctrl+M", "mark: two marked tests show what changed"),
-        ("Ctrl+L", "a new test like this one, with one thing changed"),
-        ("Ctrl+G", "next grouping"),
-        ("Delete", "remove the test (undo brings it back)"),
-    )
+    topics = Topic.NOTEBOOK
     wants_finding = False
 
-    def __init__(
-        self, bench: Workbench, start: Callable[[], None], bring: Callable[[], None]
-    ) -> None:
-        super().__init__(bench)
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
         self._lines: list[ShelfLine] = []
         self._seen: tuple[object, int] = (None, -1)
         self._group = GROUPS[0]
-        self.column.addLayout(self._head(start, bring))
-        self._clock = text("", 13, tone="grease", wrap=True)
+        self.column.addLayout(self._head())
+        self._clock = text("", Role.REFUSAL, wrap=True)
         self.column.addWidget(self._clock)
-        self._empty = text("", 15, wrap=True)
+        self._empty = text("", Role.LEAD, wrap=True)
         self._model = ShelfModel(self)
         self._painter = ShelfPainter(self._model)
         self._list = _Tests(self._type)
@@ -80,31 +75,40 @@ class ShelfStation(Station):
         left.addWidget(self._empty)
         left.addWidget(self._list, 1)
         body.addLayout(left, 1)
-        self.side = ShelfSide(bench, self._begun)
+        self.side = ShelfSide(self.bench, self._begun)
         body.addWidget(self.side)
         self.column.addLayout(body, 1)
-        for key, act in (("Ctrl+M", self._mark), ("Ctrl+L", self.side.focus_like),
-                         ("Ctrl+G", self._next_group)):  # fmt: skip
-            self.bind(key, act)
+        self.offer(
+            Action("shelf.open", "put the test on the bench", self._open_here, shown_keys="Enter"),
+            hint("any letter", "filter: films, developers, dates, notes"),
+            hint("Esc", "show all again"),
+            Action("shelf.mark", "mark: two marked tests show what changed", self._mark,
+                   ("Ctrl+M",)),
+            Action("shelf.like", "a new test like this one, with one thing changed",
+                   self.side.focus_like, ("Ctrl+L",)),
+            Action("shelf.group", "next grouping", self._next_group, ("Ctrl+G",)),
+            Action("shelf.remove", "remove the test (undo brings it back)", self._remove,
+                   shown_keys="Delete"),
+        )  # fmt: skip
 
-    def _head(self, start: Callable[[], None], bring: Callable[[], None]) -> QHBoxLayout:
+    def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
-        self._title = text("Shelf", 17, 700)
+        self._title = text("Shelf", Role.HEADING)
         self.filter = Field()
         self.filter.setFont(font(15))
         self.filter.setPlaceholderText("find: film, developer, date, note")
         self.filter.setAccessibleName("filter")
         self.filter.setFixedWidth(px(260))
         self.filter.textChanged.connect(lambda _: self._list_lines(False))
-        self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), size=15)
+        self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), role=Role.LEAD)
         self._grouping.show_value(self._group)
-        self._new = button("New test", start, primary=True)
+        self._new = button("New test", self.given.start_test, primary=True)
         head.addWidget(self._title)
         head.addSpacing(px(12))
         head.addWidget(self.filter)
         head.addWidget(self._grouping)
         head.addStretch(1)
-        head.addWidget(button("Import readings", bring))
+        head.addWidget(button("Import readings", self.given.ask_import))
         head.addWidget(self._new)
         return head
 
@@ -160,6 +164,9 @@ class ShelfStation(Station):
         self.side.show_here(line.test_id if line else None, line.film if line else "")
         self.side.show_marked(self._model.marked)
 
+    def _open_here(self) -> None:
+        self._open(self._list.currentIndex())
+
     def _open(self, index: QModelIndex) -> None:
         line = self._model.line(index.row())
         if line is None:
@@ -192,25 +199,15 @@ class ShelfStation(Station):
 
     def _remove(self) -> None:
         line = self._current()
-        test = self.bench.notebook.get(Test, line.test_id) if line else None
-        if line is None or test is None:
+        if line is None:
             return
-
-        def remove(notebook: Notebook) -> bool:
-            with notebook.change(f"remove the test of {line.film}"):
-                notebook.remove(test)
-            return True
-
-        if self.bench.sheet is not None and self.bench.sheet.test.id == test.id:
+        if self.bench.sheet is not None and self.bench.sheet.test.id == line.test_id:
             self.bench.open_test(None)
-        if self.bench.edit(remove):
+        if self.bench.edit(lambda book: remove_test(book, line)):
             self.bench.said.emit(f"Removed the test of {line.film}. Ctrl+Z brings it back.")
 
     def _set_group(self, words: str) -> None:
-        found = [g for g in GROUPS if words.strip().lower() in g]
-        if len(found) != 1:
-            raise ValueError(f"one of {', '.join(GROUPS)}")
-        self._group = found[0]
+        self._group = choice_typed(words, GROUPS, anywhere=True)
         self._grouping.show_value(self._group)
         self._list_lines(False)
 
@@ -223,7 +220,7 @@ class ShelfStation(Station):
             return
         searching = self._list.hasFocus() or self.filter.hasFocus()
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and searching:
-            self._open(self._list.currentIndex())
+            self._open_here()
         elif event.key() == Qt.Key.Key_Escape:
             self.filter.clear()
             self._list.setFocus()

@@ -1,0 +1,1 @@
+"""What pictures of curves are drawn from."""

@@ -1,0 +1,13 @@
+"""Loading what the first answer and the first picture of curves need, before they are asked for."""
+
+from __future__ import annotations
+
+
+def load_numerics() -> None:
+    """Load the numerical packages, and work out once what every answer uses."""
+    import vadrin.core.results.analysis  # noqa: F401
+    from vadrin.app.plan.expected_curves import expected_film
+    from vadrin.core.fitting.student_t import t_quantile
+
+    t_quantile(0.975, 30.0)
+    expected_film(100.0, None)

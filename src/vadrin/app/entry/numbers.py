@@ -1,0 +1,91 @@
+"""Numbers as people type them: decimal comma, true minus, fractions."""
+
+from __future__ import annotations
+
+import math
+import re
+
+from vadrin.errors import EntryError
+
+_PARTS = {"⅓": 1 / 3, "½": 0.5, "⅔": 2 / 3, "1/3": 1 / 3, "1/2": 0.5, "2/3": 2 / 3}
+_PLAIN = re.compile(r"[-+]?(\d+(\.\d*)?|\.\d+)(e[-+]?\d+)?", re.IGNORECASE)
+
+
+def number_typed(text: str, like: str = "0.49 or 0,49") -> float:
+    """A number.
+
+    Parameters
+    ----------
+    text : str
+    like : str
+        What would do in this field, for the refusal.
+
+    Raises
+    ------
+    EntryError
+        With words for the person who typed it.
+    """
+    plain = text.strip().replace(",", ".").replace("−", "-")
+    sign = -1.0 if plain.startswith("-") else 1.0
+    part = 0.0
+    for glyph, share in _PARTS.items():
+        if plain.endswith(glyph):
+            plain, part = plain[: -len(glyph)].strip(), share
+            break
+    if part and plain in ("", "-", "+"):
+        return sign * part
+    whole = float(plain) if _PLAIN.fullmatch(plain) else math.nan
+    if not math.isfinite(whole):
+        raise EntryError(f"“{text.strip()}” is not a number; type one such as {like}")
+    return whole + sign * part
+
+
+def number_within(text: str, low: float, high: float, refusal: str, like: str = "") -> float:
+    """A number between two bounds.
+
+    Parameters
+    ----------
+    text : str
+    low, high : float
+        Both allowed.
+    refusal : str
+        Said where it lies outside.
+    like : str
+        What would do in this field.
+
+    Raises
+    ------
+    EntryError
+    """
+    value = number_typed(text, like or "0.49 or 0,49")
+    if not low <= value <= high:
+        raise EntryError(refusal)
+    return value
+
+
+def count_typed(text: str, low: int, high: int, refusal: str) -> int:
+    """A whole number, a noun after it or not: ``3``, ``3 strips``.
+
+    Raises
+    ------
+    EntryError
+    """
+    words = text.split()
+    value = number_within(words[0] if words else "", low, high, refusal, f"{low + 1}")
+    if value != round(value):
+        raise EntryError(f"“{text.strip()}” is no whole number; {refusal}")
+    return round(value)
+
+
+def numbers_typed(words: str, most: int = 31, like: str = "0, 1, 2") -> tuple[float, ...]:
+    """Numbers with commas, semicolons or spaces between them.
+
+    Raises
+    ------
+    EntryError
+        For none, too many, or something else among them.
+    """
+    pieces = words.replace(";", " ").replace(", ", " ").replace(",", " ").split()
+    if not 1 <= len(pieces) <= most:
+        raise EntryError(f"type one to {most} numbers, such as {like}")
+    return tuple(number_typed(piece, like) for piece in pieces)

@@ -1,0 +1,47 @@
+"""What Expose puts on paper beside the notebook: the script to tick, labels for cassettes."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from vadrin.app.expose.cassette_labels import labels_of
+from vadrin.app.expose.script import script_rows
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.exposure.arithmetic import shutter_name
+
+
+def write_script(folder: Path, sheet: TestSheet, pocket: bool) -> Path:
+    """Write the script as PDF, A4 or folded.
+
+    Raises
+    ------
+    OSError
+        If it cannot be written.
+    """
+    from vadrin.formats.reports.script_pdf import ScriptSheet, script_pdf
+
+    t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
+    lines = (
+        f"{sheet.process}. EI {sheet.test.exposure_index:g} on the meter, {sheet.test.subject}.",
+        f"The plan counts on {t} at {n}. Meter at the start ______ and at the end ______",
+        "Tick what was taken; write beside it what went otherwise. Bold: turn something.",
+    )
+    paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(sheet)))
+    target = folder / f"script {sheet.title}{' pocket' if pocket else ''}.pdf"
+    target.write_bytes(script_pdf(paper, pocket))
+    return target
+
+
+def write_labels(folder: Path, sheet: TestSheet) -> Path:
+    """Write a label for every roll as PDF.
+
+    Raises
+    ------
+    OSError
+        If it cannot be written.
+    """
+    from vadrin.formats.reports.script_pdf import label_pdf
+
+    target = folder / f"labels {sheet.title}.pdf"
+    target.write_bytes(label_pdf(labels_of(sheet)))
+    return target

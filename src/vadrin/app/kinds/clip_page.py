@@ -1,0 +1,13 @@
+"""The page of a clip."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.core.planning.test_kinds.clip import Clip
+
+PAGE = KindPage(
+    Clip(),
+    "Will this bottle still develop a roll?",
+    "A piece fogged to full light, judged beside a piece known to be good.",
+    sentences=(PlanSentence.ONE_TIME,),
+)

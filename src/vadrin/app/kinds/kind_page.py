@@ -1,0 +1,115 @@
+"""What the tester sees of a kind of test: its question, its plan to begin with, its answer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+from typing import TYPE_CHECKING
+
+from vadrin.core.planning.plan_request import Arrangement
+from vadrin.core.planning.test_kinds import TestKind
+
+if TYPE_CHECKING:
+    from vadrin.app.test_sheet import TestSheet
+    from vadrin.core.results.analysis import Analysis
+    from vadrin.formats.reports.card_pdf import Card
+
+SCHOOLS_AND_PUSHES = "schools and pushes"
+"""Key of the view that shows the answer of kinds without one of their own."""
+
+
+class PlanSentence(Enum):
+    """The sentences a plan can need, beside those that every plan has."""
+
+    TIMES = "times"
+    ONE_TIME = "one time"
+    BRACKET = "bracket"
+    SECOND_FACTOR = "second factor"
+    ROLL = "roll"
+
+
+_USUAL = (PlanSentence.ONE_TIME, PlanSentence.BRACKET, PlanSentence.ROLL)
+
+
+@dataclass(frozen=True)
+class KindPage:
+    """One kind of test in the tester's words.
+
+    Attributes
+    ----------
+    kind : TestKind
+    question, sentence : str
+        What the tester asks, and what is done about it.
+    sentences : tuple of PlanSentence
+        Which sentences of the plan it takes.
+    times : tuple of float
+        Minutes to begin with.
+    first, last, step : float
+        Bracket to begin with.
+    second_factor : tuple of float
+        The other factor to begin with.
+    second_words : str
+        The sentence around it, with ``…`` where it stands.
+    subject : str
+    arrangement : Arrangement
+    metered_seconds : float
+    answer_view : str
+        Key of the view that shows its answer.
+    """
+
+    kind: TestKind
+    question: str
+    sentence: str
+    sentences: tuple[PlanSentence, ...] = _USUAL
+    times: tuple[float, ...] = (8.0,)
+    first: float = -6.0
+    last: float = 5.0
+    step: float = 1.0
+    second_factor: tuple[float, ...] = ()
+    second_words: str = ""
+    subject: str = "plain target"
+    arrangement: Arrangement = Arrangement.SEQUENTIAL
+    metered_seconds: float = 1 / 30
+    answer_view: str = SCHOOLS_AND_PUSHES
+
+    @property
+    def key(self) -> str:
+        """The kind's key."""
+        return self.kind.key
+
+    def card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
+        """What its card says; a kind with a card of its own answers here."""
+        from vadrin.app.results.darkroom_card import card_of
+
+        return card_of(sheet, analysis)
+
+
+_PAGES: dict[str, KindPage] = {}
+
+
+def register(page: KindPage) -> None:
+    """Make a page known, after those that were before it.
+
+    Raises
+    ------
+    ValueError
+        If the kind has one already.
+    """
+    if page.key in _PAGES:
+        raise ValueError(f"{page.key} has a page already")
+    _PAGES[page.key] = page
+
+
+def unregister(key: str) -> None:
+    """Forget a page, as tests and extensions do."""
+    _PAGES.pop(key, None)
+
+
+def all_pages() -> tuple[KindPage, ...]:
+    """Every page, in the order testers need them."""
+    return tuple(_PAGES.values())
+
+
+def page_of(key: str) -> KindPage:
+    """The page of a kind; that of development times for a kind not known here."""
+    return _PAGES.get(key) or next(iter(_PAGES.values()))

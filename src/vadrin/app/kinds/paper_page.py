@@ -1,0 +1,18 @@
+"""The page of enlarging paper."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.core.planning.test_kinds.paper import Paper
+
+PAGE = KindPage(
+    Paper(),
+    "What is the shortest time for full black?",
+    "Steps through clear film on enlarging paper, in stops of time.",
+    sentences=(PlanSentence.BRACKET,),
+    first=-2.0,
+    last=2.0,
+    step=1 / 3,
+    subject="clear film",
+    metered_seconds=8.0,
+)

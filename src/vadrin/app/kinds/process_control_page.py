@@ -1,0 +1,15 @@
+"""The page of process control."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.core.planning.test_kinds.process_control import ProcessControl
+
+PAGE = KindPage(
+    ProcessControl(),
+    "Is the process where it was?",
+    "Strips exposed alike now, one to go with every run.",
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),
+    second_factor=(6.0,),
+    second_words="Make … strips from this batch.",
+)

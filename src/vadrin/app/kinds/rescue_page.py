@@ -1,0 +1,16 @@
+"""The page of old film."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.core.planning.test_kinds.rescue import Rescue
+
+PAGE = KindPage(
+    Rescue(),
+    "Is this old film still worth using, and at which EI?",
+    "From the marked speed down in whole stops, the last frames fogged for a clip.",
+    sentences=(PlanSentence.TIMES, PlanSentence.BRACKET, PlanSentence.ROLL),
+    first=0.0,
+    last=7.0,
+    subject="still scene",
+)

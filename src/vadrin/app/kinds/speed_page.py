@@ -1,0 +1,13 @@
+"""The page of a test of speed."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds.kind_page import KindPage
+from vadrin.core.planning.test_kinds.speed import Speed
+
+PAGE = KindPage(
+    Speed(),
+    "At which EI do I rate it, developed as I do?",
+    "One development, from far under to far over.",
+    step=0.5,
+)

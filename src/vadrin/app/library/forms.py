@@ -1,0 +1,138 @@
+"""The kit as forms: which fields a record has, in words, and how each is typed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+from typing import Any
+
+from vadrin.notebook.records import (
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    Process,
+    ShutterTime,
+    Stock,
+)
+from vadrin.notebook.records.kit import INSTRUMENT_KINDS, ROLES, STOCK_KINDS
+
+
+class FieldKind(Enum):
+    """How a field of a form is typed."""
+
+    TEXT = "text"
+    NUMBER = "number"
+    WHOLE = "whole"
+    SECONDS = "seconds"
+    DAY = "day"
+    YES = "yes"
+    CHOICE = "choice"
+    LINK = "link"
+    RECIPROCITY = "reciprocity"
+
+
+MAY_BE_EMPTY = (
+    FieldKind.TEXT, FieldKind.CHOICE, FieldKind.YES, FieldKind.DAY, FieldKind.RECIPROCITY,
+)  # fmt: skip
+"""Kinds for which nothing typed is a value too."""
+
+
+@dataclass(frozen=True)
+class FormField:
+    """One field of a form: its label, how it is typed, its unit, and its bounds."""
+
+    name: str
+    label: str
+    kind: FieldKind = FieldKind.TEXT
+    unit: str = ""
+    low: float = 0.0
+    high: float = 1e6
+    choices: tuple[str, ...] = ()
+    link: type[Any] | None = None
+    optional: bool = True
+
+
+_NAME, _NOTE = FormField("name", "name"), FormField("note", "note")
+
+FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
+    "Stocks": (Stock, (
+        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
+        FormField("box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5,
+                  optional=False),
+        FormField("base", "base"),
+        FormField("reciprocity", "beyond a second it takes", FieldKind.RECIPROCITY), _NOTE,
+    )),
+    "Batches": (Batch, (
+        FormField("stock_id", "stock", FieldKind.LINK, link=Stock, optional=False), _NAME,
+        FormField("expiry", "expires"), FormField("storage", "stored"),
+        FormField("rolls_left", "rolls left", FieldKind.WHOLE, high=100_000), _NOTE,
+    )),
+    "Chemistry": (Developer, (
+        _NAME, FormField("role", "what it is", FieldKind.CHOICE, choices=ROLES),
+        FormField("dilution", "dilution"), FormField("recipe", "recipe"),
+        FormField("capacity_films", "capacity", FieldKind.NUMBER, "films a litre", 0.01, 1000),
+        FormField("keeps_days", "keeps", FieldKind.NUMBER, "days", 0.01, 10_000), _NOTE,
+    )),
+    "Bottles": (Bottle, (
+        FormField("developer_id", "holds", FieldKind.LINK, link=Developer, optional=False), _NAME,
+        FormField("mixed_at", "mixed on", FieldKind.DAY),
+        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
+        FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False), _NOTE,
+    )),
+    "Processes": (Process, (
+        _NAME, FormField("developer_id", "developer", FieldKind.LINK, link=Developer),
+        FormField("temperature_c", "temperature", FieldKind.NUMBER, "°C", 1, 60, optional=False),
+        FormField("agitation", "agitation"), FormField("vessel", "vessel"),
+        FormField("water", "water"),
+        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6), _NOTE,
+    )),
+    "Papers": (Paper, (
+        _NAME, FormField("grade", "grade or filter"),
+        FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
+        FormField("full_black_seconds", "time for full black", FieldKind.NUMBER, "s", 0.01, 10_000),
+        _NOTE,
+    )),
+    "Cameras": (Camera, (
+        _NAME, FormField("slowest", "slowest shutter mark", FieldKind.SECONDS, optional=False),
+        FormField("fastest", "fastest shutter mark", FieldKind.SECONDS, optional=False),
+        FormField("shutter_step", "shutter marks every", FieldKind.NUMBER, "stop", 0.1, 2,
+                  optional=False),
+        FormField("bulb", "holds open as long as pressed", FieldKind.YES),
+        FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
+        FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+        FormField("compensation", "exposure compensation ±", FieldKind.NUMBER, "stops", 0, 10,
+                optional=False),
+        FormField("frame_rate", "frames a second (cine)", FieldKind.NUMBER, "", 0.1, 1000),
+        FormField("shutter_angle", "shutter angle (cine)", FieldKind.NUMBER, "°", 1, 359), _NOTE,
+    )),
+    "Measured shutters": (ShutterTime, (
+        FormField("camera_id", "camera", FieldKind.LINK, link=Camera, optional=False),
+        FormField("marked", "mark", FieldKind.SECONDS, optional=False),
+        FormField("measured", "measured", FieldKind.SECONDS, optional=False),
+        FormField("measured_at", "measured on", FieldKind.DAY), _NOTE,
+    )),
+    "Lenses": (Lens, (
+        _NAME,
+        FormField("widest", "widest mark f/", FieldKind.NUMBER, "", 0.5, 128, optional=False),
+        FormField("smallest", "smallest mark f/", FieldKind.NUMBER, "", 0.7, 512, optional=False),
+        FormField("aperture_step", "marks every", FieldKind.NUMBER, "stop", 0.1, 2, optional=False),
+        FormField("light_loss", "passes less than its mark by", FieldKind.NUMBER, "stop", -1, 10,
+                optional=False), _NOTE,
+    )),
+    "Light meters": (LightMeter, (
+        _NAME, FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
+        FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+        FormField("constant", "meter constant", FieldKind.NUMBER, "", 1, 50, optional=False), _NOTE,
+    )),
+    "Instruments": (Instrument, (
+        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
+        FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
+        FormField("calibrated_at", "calibrated on", FieldKind.DAY), _NOTE,
+    )),
+}  # fmt: skip
+"""Every kind of kit by its heading, with its record and the fields of its form."""

@@ -1,0 +1,106 @@
+"""Whole notebooks and files: copies, exports, another notebook taken in, a damaged one revived."""
+
+from __future__ import annotations
+
+from collections.abc import Generator
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from vadrin.app.test_sheet import TestSheet
+from vadrin.notebook.records import Attachment
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.notebook.json_file import Everything
+    from vadrin.notebook.merge import MergeReport
+
+# Formats and rarely used parts of the notebook are imported where they are needed: the window
+# does not wait for them.
+
+JSON_SUFFIX = ".json"
+
+
+def records_of_file(path: Path) -> Everything:
+    """All records of a notebook or of a JSON export, to be taken in.
+
+    Raises
+    ------
+    NotebookError
+        If it cannot be read.
+    """
+    from vadrin.notebook.json_file import records_of_json
+    from vadrin.notebook.merge import everything_of
+
+    return records_of_json(path) if path.suffix == JSON_SUFFIX else everything_of(path)
+
+
+def take_in(
+    notebook: Notebook, theirs: Everything, name: str
+) -> Generator[tuple[int, int], None, MergeReport]:
+    """Take another notebook's records in, a test a step; what is known is not doubled."""
+    from vadrin.notebook.merge import merge
+
+    return merge(notebook, theirs, f"taking in {name}")
+
+
+def newest_backup(path: Path) -> Path | None:
+    """The newest backup of a notebook, if there is any."""
+    from vadrin.notebook.backups import backups_of
+
+    kept = backups_of(path)
+    return kept[0] if kept else None
+
+
+def _free_name(path: Path, word: str) -> Path:
+    """A name beside a file that nothing has yet."""
+    number = 1
+    while True:
+        tail = f" {number}" if number > 1 else ""
+        target = path.with_name(f"{path.stem} {word}{tail}.vadrin")
+        if not target.exists():
+            return target
+        number += 1
+
+
+def copy_of_backup(path: Path, backup: Path) -> Path:
+    """Write a backup beside the damaged notebook it is of.
+
+    Raises
+    ------
+    OSError
+    """
+    target = _free_name(path, "from backup")
+    target.write_bytes(backup.read_bytes())
+    return target
+
+
+def recovered_copy(path: Path) -> tuple[Path, str]:
+    """Write what can be read of a damaged notebook beside it, and say what that was.
+
+    Raises
+    ------
+    NotebookError, OSError
+    """
+    from vadrin.notebook.recovery import recover
+
+    target = _free_name(path, "recovered")
+    counts = recover(path, target)
+    found = ", ".join(f"{n} {name.replace('_', ' ')}" for name, n in counts.items())
+    return target, f"Recovered into {target.name}: {found}."
+
+
+def write_json(notebook: Notebook, path: Path) -> None:
+    """Write a whole notebook as JSON.
+
+    Raises
+    ------
+    OSError
+    """
+    from vadrin.notebook.json_file import notebook_json
+
+    path.write_text(notebook_json(notebook), encoding="utf-8")
+
+
+def kept_files(notebook: Notebook, sheet: TestSheet | None) -> list[Attachment]:
+    """The files kept with a test."""
+    return notebook.all(Attachment, test_id=sheet.test.id) if sheet else []

@@ -1,0 +1,133 @@
+"""What is to be known of a plan before it is shot: what the camera cannot do, and what helps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.app.display.words import list_text
+from vadrin.app.plan.camera_settings import limits_of, metering_of
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
+from vadrin.core.exposure.arithmetic import stops_text
+from vadrin.core.exposure.camera import CameraLimits, CameraSetting, neutral_density_needed
+from vadrin.core.frames import LIT
+from vadrin.core.planning.test_kinds import Metering, kind_of
+from vadrin.notebook.records import Camera, Frame, LightMeter, Strip, Test
+from vadrin.notebook.store import Notebook
+
+
+@dataclass(frozen=True)
+class PlanAdvice:
+    """What is to be known of a plan before it is shot: faults first, then notes."""
+
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
+    """What the camera cannot do of a plan, what would help, and what to look out for."""
+    test, faults, notes = sheet.test, [], []
+    groups = _by_limits(sheet)
+    for strips in groups:
+        limits = limits_of(notebook, test, strips[0].strip)
+        lit = [f.frame for s in strips for f in s.frames if f.frame.role in LIT]
+        whose = _camera_name(notebook, strips[0].strip)
+        faults += [f"{whose}{words}" for words in _unreached(test, limits, lit)]
+        mine = _notes(limits, lit) if metering_of(test) is Metering.CAMERA else []
+        labels = list_text([s.strip.label for s in strips])
+        notes += [f"Strip {labels}: {n}" for n in mine] if len(groups) > 1 else mine
+    kind = kind_of(test.kind)
+    if not test.repeat_first and kind is not None and kind.repeats_first:
+        notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
+    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
+    meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
+    indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}
+    for index in sorted(i for i in indexes if i):
+        notes += _dials(index, camera, meter)
+    return PlanAdvice(tuple(faults), tuple(dict.fromkeys(notes)))
+
+
+def _by_limits(sheet: TestSheet) -> list[list[StripSheet]]:
+    """Strips grouped by the camera they are shot with and the film they are of."""
+    groups: dict[tuple[int | None, int | None], list[StripSheet]] = {}
+    for strip in sheet.strips:
+        groups.setdefault((strip.strip.camera_id, strip.strip.stock_id), []).append(strip)
+    return list(groups.values())
+
+
+def _camera_name(notebook: Notebook, strip: Strip) -> str:
+    camera = notebook.get(Camera, strip.camera_id) if strip.camera_id else None
+    return f"{camera.name}: " if camera else ""
+
+
+def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
+    missed = [f for f in lit if abs((f.stops or 0.0) - (f.wanted_stops or 0.0)) > 1 / 6 + 1e-3]
+    if not missed or metering_of(test) is Metering.ENLARGER or test.by_contact:
+        return []
+    stops = sorted({f.wanted_stops or 0.0 for f in missed})
+    names = [stops_text(s, signed=True) for s in stops]
+    words = f"The camera cannot give {list_text(names)} exactly."
+    if len(names) > 6:
+        words = (
+            f"The camera cannot give {len(names)} exposures, {names[0]} to {names[-1]}, exactly."
+        )
+    over = neutral_density_needed(
+        tuple(CameraSetting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
+    )
+    if over:
+        words += f" A neutral density of {over + test.filter_stops:g} stops would let it."
+    elif len(limits.apertures) == 1:
+        words += " Name a lens, so that the aperture may be turned too."
+    else:
+        words += " More light on the target, or a shorter bracket, would let it."
+    return [words]
+
+
+def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
+    long = [f for f in lit if (f.seconds or 0.0) >= 0.99]
+    wide = [
+        f for f in lit
+        if len(limits.apertures) > 1 and (f.aperture or 99.0) <= limits.apertures[0] * 1.01
+    ]  # fmt: skip
+    known = {round(float(np.log2(m)), 1) for m, _ in limits.measured}
+    quick = [
+        f for f in lit
+        if f.seconds and f.seconds <= limits.shutters[-1] * 1.01
+        and round(float(np.log2(f.seconds)), 1) not in known
+    ]  # fmt: skip
+    notes = []
+    if long and limits.law is not None:
+        notes.append(
+            f"{_frames(len(long))} a second or longer; their times are lengthened as this film's "
+            "own law for long exposures says."
+        )
+    elif long:
+        notes.append(
+            f"{_frames(len(long))} a second or longer, where film answers as to less light: "
+            "give more light, keep them out of the curve, or type the film's law."
+        )
+    if wide or quick:
+        edge = len(wide) + len(quick)
+        are = "1 frame is" if edge == 1 else f"{edge} frames are"
+        notes.append(f"{are} wide open or at the shortest time, which seldom matches the rest.")
+    dark = max((f.filter_stops for f in lit), default=0.0)
+    if dark:
+        notes.append(f"Neutral density of up to {dark:g} stops is part of this plan.")
+    return notes
+
+
+def _frames(count: int) -> str:
+    return "1 frame lasts" if count == 1 else f"{count} frames last"
+
+
+def _dials(index: float, camera: Camera | None, meter: LightMeter | None) -> list[str]:
+    told = []
+    if camera and camera.dial_low and camera.dial_high:
+        told += dial_ends_below(index, camera.dial_low, camera.dial_high, camera.compensation)
+    elif meter and meter.dial_low and meter.dial_high:
+        told += dial_ends_below(index, meter.dial_low, meter.dial_high, 0.0)
+    if camera and index >= 1000:
+        told += daylight_after_a_push(index, camera.fastest, 16.0)
+    return [f"{w.sentence} {w.remedy}" for w in told]

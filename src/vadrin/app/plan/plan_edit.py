@@ -1,0 +1,143 @@
+"""Changing a plan, laying the strips out anew where the frames change."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from vadrin.app.kinds import PlanSentence, page_of
+from vadrin.app.library.named_records import (
+    batch_named,
+    camera_named,
+    developer_named,
+    lens_named,
+    stock_named,
+)
+from vadrin.app.plan.drafting import drafted_strips, write_strips
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.frames import FrameState
+from vadrin.errors import EditRefusedError
+from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
+from vadrin.notebook.store import Notebook
+
+MOST_STRIPS = 12
+USUAL_MINUTES = 8.0
+"""Stands for a strip's time while none is planned."""
+
+
+@dataclass(frozen=True)
+class PlanEdit:
+    """A wished-for plan: the test's own fields, the times, and film, chemistry, kit by name.
+
+    A name that is None stays as it is; an empty one lets go.
+    """
+
+    test: Test
+    times: tuple[float, ...]
+    stock_name: str
+    developer_name: str
+    dilution: str
+    batch_name: str | None = None
+    camera_name: str | None = None
+    lens_name: str | None = None
+    twin_name: str | None = None
+    reciprocity: str | None = None
+
+
+def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
+    """Change a plan, laying the strips out anew where the frames change.
+
+    Raises
+    ------
+    EditRefusedError
+        If frames were exposed already and the change would move them, or the plan cannot be.
+    """
+    strips = notebook.all(Strip, test_id=request.test.id)
+    with notebook.change(label):
+        test = notebook.put(_with_names(notebook, request))
+        try:
+            plan = drafted_strips(notebook, test, request.times)
+        except ValueError as error:
+            raise EditRefusedError(str(error)) from error
+        there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
+        if _same_frames(strips, there, plan):
+            for strip, (draft, _) in zip(strips, plan, strict=True):
+                notebook.put(
+                    replace(strip, planned_min=draft.planned_min, push=draft.push,
+                            note=draft.note, developer_id=draft.developer_id,
+                            stock_id=draft.stock_id, batch_id=draft.batch_id,
+                            camera_id=draft.camera_id)
+                )  # fmt: skip
+            return
+        if any(f.state != FrameState.PLANNED for f in there):
+            raise EditRefusedError(
+                "Frames of this plan are exposed already, so its script stays. "
+                "Start a new test for another bracket."
+            )
+        notebook.remove_all(strips)
+        write_strips(notebook, test, plan)
+
+
+def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
+    stock = stock_named(notebook, request.stock_name, request.test.exposure_index)
+    developer = developer_named(notebook, request.developer_name, request.dilution)
+    test = replace(request.test, stock_id=stock.id, developer_id=developer.id)
+    before = notebook.get(Test, test.id)
+    same = before is None or before.stock_id == stock.id
+    if before is not None and not same:
+        index = _index_for(notebook, before, stock, test.exposure_index)
+        test = replace(test, batch_id=None, exposure_index=index)
+    if request.batch_name is not None:
+        batch = batch_named(notebook, stock.id, request.batch_name) if request.batch_name else None
+        test = replace(test, batch_id=batch.id if batch else None)
+    if request.camera_name is not None:
+        test = replace(test, camera_id=camera_named(notebook, request.camera_name))
+    if request.twin_name is not None:
+        test = replace(test, twin_id=camera_named(notebook, request.twin_name))
+    if request.lens_name is not None:
+        test = replace(test, lens_id=lens_named(notebook, request.lens_name))
+    if same and request.reciprocity is not None and request.reciprocity != stock.reciprocity:
+        notebook.put(replace(stock, reciprocity=request.reciprocity))
+    return test
+
+
+def _index_for(notebook: Notebook, before: Test, stock: Stock, asked: float) -> float:
+    """A meter left at the speed on the box of one film goes to that of the next."""
+    old = notebook.get(Stock, before.stock_id)
+    left = old is not None and asked == before.exposure_index == old.box_speed
+    return stock.box_speed if left else asked
+
+
+def _same_frames(
+    strips: list[Strip], there: list[Frame], plan: list[tuple[Strip, list[Frame]]]
+) -> bool:
+    """Whether a plan asks for the frames that lie there already, whatever became of them."""
+    if [(s.label, s.roll) for s in strips] != [(s.label, s.roll) for s, _ in plan]:
+        return False
+    for strip, (_, wanted) in zip(strips, plan, strict=True):
+        mine = [f for f in there if f.strip_id == strip.id]
+        if [_asked(f) for f in mine] != [_asked(f) for f in wanted]:
+            return False
+    return True
+
+
+def _asked(frame: Frame) -> tuple[object, ...]:
+    return (frame.name, frame.role, frame.exposure_index, frame.wanted_stops, frame.seconds,
+            frame.aperture, frame.filter_stops, frame.turn)  # fmt: skip
+
+
+def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
+    """A plan as it is, to be changed from."""
+    test = sheet.test
+
+    def name_of(kind: type[Camera] | type[Lens], key: int | None) -> str | None:
+        record = notebook.get(kind, key) if key else None
+        return record.name if record else None
+
+    times = tuple(s.strip.planned_min or USUAL_MINUTES for s in sheet.strips)
+    if PlanSentence.TIMES not in page_of(test.kind).sentences:
+        times = times[:1]
+    return PlanEdit(
+        test, times or (USUAL_MINUTES,), sheet.stock.name, sheet.developer.name,
+        sheet.developer.dilution, None, name_of(Camera, test.camera_id),
+        name_of(Lens, test.lens_id), name_of(Camera, test.twin_id), sheet.stock.reciprocity,
+    )  # fmt: skip

@@ -1,0 +1,92 @@
+"""Starting a test: of development times by name, or of any kind with its usual plan."""
+
+from __future__ import annotations
+
+from vadrin.app.entry.film import film_supply_text
+from vadrin.app.kinds import page_of
+from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.plan.drafting import lay_out
+from vadrin.app.stamps import fresh_uid, now
+from vadrin.app.test_sheet import TestSheet, load_sheets
+from vadrin.core.planning.plan_request import FilmSupply
+from vadrin.notebook.records import Test
+from vadrin.notebook.store import Notebook
+
+DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
+USUAL_FILM = FilmSupply(36.0)
+
+
+def new_test(
+    notebook: Notebook,
+    stock_name: str,
+    developer_name: str,
+    dilution: str = "",
+    exposure_index: float | None = None,
+    times: tuple[float, ...] = DEFAULT_TIMES,
+) -> Test:
+    """Start a test of development times and lay out its strips, as one edit."""
+    with notebook.change("new test"):
+        stock = stock_named(notebook, stock_name, exposure_index)
+        developer = developer_named(notebook, developer_name, dilution)
+        test = notebook.add(
+            Test(
+                uid=fresh_uid(),
+                stock_id=stock.id,
+                developer_id=developer.id,
+                created_at=now(),
+                exposure_index=exposure_index or stock.box_speed,
+            )
+        )
+        lay_out(notebook, test, times)
+    return test
+
+
+def start_kind(notebook: Notebook, key: str) -> Test:
+    """Start a test of a kind with its usual plan, film and camera as in the last test."""
+    page = page_of(key)
+    last = notebook.all(Test)[-1:]
+    with notebook.change(f"new test: {page.question}"):
+        stock = stock_named(notebook, "a film")
+        developer = developer_named(notebook, "a developer")
+        test = notebook.add(
+            Test(
+                uid=fresh_uid(),
+                kind=key,
+                stock_id=stock.id,
+                developer_id=developer.id,
+                created_at=now(),
+                exposure_index=stock.box_speed,
+                first_stop=page.first,
+                last_stop=page.last,
+                step=page.step,
+                second_factor=page.second_factor,
+                subject=page.subject,
+                arrangement=page.arrangement,
+                repeat_first=True,
+                metered_seconds=page.metered_seconds,
+                film_amount=USUAL_FILM.amount,
+                camera_id=last[0].camera_id if last else None,
+                lens_id=last[0].lens_id if last else None,
+                meter_id=last[0].meter_id if last else None,
+                instrument_id=last[0].instrument_id if last else None,
+            )
+        )
+        lay_out(notebook, test, page.times)
+    return test
+
+
+def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:
+    """Rolls of the same film that other tests have begun: ``36 frames after 14``."""
+    found = []
+    same = notebook.all(Test, stock_id=sheet.test.stock_id, batch_id=sheet.test.batch_id)
+    for other in load_sheets(notebook, [t for t in same if t.id != sheet.test.id]):
+        film = other.test.film
+        if film is None or other.processed():
+            continue
+        last = max((s.strip.roll for s in other.strips), default=0)
+        on_it = [f for s in other.strips if s.strip.roll == last for f in s.frames]
+        used = len(on_it) + (film.taken if last == 1 else 0)
+        if 0 < used < film.capacity - 1:
+            # One frame's length is left for the cut between two tests.
+            found.append(film_supply_text(FilmSupply(film.amount, film.unit, used + 1)))
+    return found

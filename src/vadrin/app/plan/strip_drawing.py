@@ -1,0 +1,41 @@
+"""The strips of a kind of test as a small drawing: what lies in each frame."""
+
+from __future__ import annotations
+
+from vadrin.app.kinds import KindPage
+from vadrin.core.frames import FrameRole
+from vadrin.core.planning.layout import lay_out_plan
+from vadrin.core.planning.plan_request import PlanRequest
+from vadrin.core.planning.strip_plan import PlannedFrame
+
+_INDEX = 100.0
+_BLANKS = 2
+_FOGGED_DENSITY = 2.4
+_DENSITY_A_STOP = 0.2
+_MOST_STRIPS, _MOST_FRAMES = 6, 24
+
+LOST = -1.0
+"""Stands for a frame that the leader or the holder takes."""
+
+Drawing = tuple[tuple[float | None, ...], ...]
+"""Strips of frames: a density to draw, None for a blank, `LOST` for none at all."""
+
+
+def _density(frame: PlannedFrame) -> float | None:
+    if frame.role is FrameRole.BLANK:
+        return None
+    if frame.role is FrameRole.LOST:
+        return LOST
+    if frame.role is FrameRole.FOGGED:
+        return _FOGGED_DENSITY
+    return min(2.4, max(0.1, 0.25 + _DENSITY_A_STOP * ((frame.stops or 0.0) + 6)))
+
+
+def drawing_of(page: KindPage) -> Drawing:
+    """The strips a kind begins with."""
+    request = PlanRequest(
+        page.key, _INDEX, page.first, page.last, page.step, _BLANKS, page.times,
+        page.second_factor, arrangement=page.arrangement,
+    )  # fmt: skip
+    strips = lay_out_plan(request)[:_MOST_STRIPS]
+    return tuple(tuple(_density(f) for f in s.frames[:_MOST_FRAMES]) for s in strips)

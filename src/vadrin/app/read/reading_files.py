@@ -1,0 +1,141 @@
+"""Tables of readings on their way in: read, matched by their columns, and what cannot be read."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.display.words import counted
+from vadrin.app.read.import_readings import fill_frames, import_table, remembered_columns
+from vadrin.app.workbench import Workbench
+from vadrin.errors import FormatError
+from vadrin.formats.readings.any_file import read_readings
+from vadrin.formats.readings.column_matching import (
+    KNOWN,
+    STRIP_DENSITY,
+    guessed_columns,
+    matching_faults,
+    table_of,
+)
+
+if TYPE_CHECKING:
+    from vadrin.formats.readings.column_matching import RawTable
+    from vadrin.formats.readings.readings_table import ReadingsTable
+
+__all__ = ["Intake", "first_matching", "intake_of", "judge_matching", "matched", "read_readings"]
+
+_SHOWN = 4
+_KEPT_AS_IT_IS = "kept as it is"
+
+
+@dataclass(frozen=True)
+class Matching:
+    """How the columns of a foreign table are matched to begin with."""
+
+    columns: tuple[str, ...]
+    remembered: bool
+
+
+def first_matching(bench: Workbench, raw: RawTable) -> Matching | None:
+    """As it was matched the last time, else as its headings suggest; None where they do not."""
+    known = remembered_columns(bench.notebook, raw.headers)
+    columns = known or guessed_columns(raw)
+    return Matching(columns, known is not None) if any(columns) else None
+
+
+def meaning_text(meaning: str) -> str:
+    """What a column holds, in words."""
+    return meaning.replace("_", " ") if meaning else _KEPT_AS_IT_IS
+
+
+def meaning_typed(words: str) -> str:
+    """What a column holds, from its words."""
+    if words == _KEPT_AS_IT_IS:
+        return ""
+    return words if words.startswith(STRIP_DENSITY) else words.replace(" ", "_")
+
+
+def meanings(header: str) -> list[str]:
+    """What a column with a heading can hold, in words."""
+    own_strip = STRIP_DENSITY + (header.strip() or "A")
+    return [_KEPT_AS_IT_IS, *(meaning_text(k) for k in KNOWN), own_strip]
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """Whether a matching will do, and what would come in."""
+
+    usable: bool
+    words: str
+
+
+def judge_matching(raw: RawTable, columns: tuple[str, ...]) -> Verdict:
+    """What would come in with a matching of columns."""
+    fault = matching_faults(columns)
+    if fault:
+        return Verdict(False, f"Not yet: {fault}.")
+    try:
+        table = table_of(raw, columns)
+    except FormatError as error:
+        return Verdict(False, f"Not yet: {error}.")
+    strips = len({r.strip for r in table.rows})
+    words = f"{len(table.rows)} readings on {counted(strips, 'strip')}"
+    if table.problems:
+        words += f"; {len(table.problems)} cells cannot be read ({table.problems[0].sentence()})"
+    if not table.exposures_known:
+        words += "; no exposures: the densities go to the frames of a test in their order"
+    return Verdict(bool(table.rows), words + ".")
+
+
+def matched(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
+    """A foreign table with its columns matched."""
+    return table_of(raw, columns)
+
+
+@dataclass(frozen=True)
+class Intake:
+    """A table that was read: what of it cannot be, in words."""
+
+    table: ReadingsTable
+    complaint: str
+    cells: str
+
+    @property
+    def rows(self) -> int:
+        """How many readings can be taken."""
+        return len(self.table.rows)
+
+
+def intake_of(table: ReadingsTable) -> Intake:
+    """What can be taken of a table, and what cannot."""
+    problems = table.problems
+    if not problems:
+        return Intake(table, "", "")
+    shown = [p.sentence() for p in problems[:_SHOWN]]
+    if len(problems) > _SHOWN:
+        shown.append(f"and {len(problems) - _SHOWN} more")
+    cells = f"{counted(len(problems), 'cell')} of {table.source} could not be read."
+    return Intake(table, cells, "\n".join(shown))
+
+
+def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
+    """Bring a table in, as a test of its own or into the frames that wait, and go there.
+
+    Raises
+    ------
+    EditRefusedError
+        If it fits neither; nothing was imported.
+    """
+    sheet = bench.sheet
+    if sheet is not None and not table.exposures_known:
+        if bench.edit_or_raise(lambda book: fill_frames(book, sheet, table)) is None:
+            return False
+        bench.go("read")
+    else:
+        test = bench.edit_or_raise(lambda book: import_table(book, table))
+        if test is None:
+            return False
+        bench.open_test(test.id)
+        bench.go("curves" if table.exposures_known else "read")
+    bench.said.emit(f"Imported {counted(len(table.rows), 'reading')} from {table.source}.")
+    return True

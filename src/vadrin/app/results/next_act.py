@@ -1,0 +1,64 @@
+"""The one next act that would firm a test's answer up, as a sentence."""
+
+from __future__ import annotations
+
+from vadrin.app.display.marks import stops_text
+from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.results.answer import answer_of
+from vadrin.app.results.push_rows import CHOSEN_RULE
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.diagnostic import Severity
+from vadrin.core.exposure.arithmetic import STOP, meter_point
+from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.next_step import Act
+from vadrin.core.results.push import SALVAGE
+
+
+def next_act(sheet: TestSheet, analysis: Analysis) -> str:
+    """The single next act that would firm the finding up most, as a sentence."""
+    serious = [w for w in analysis.diagnostics if w.severity is Severity.SERIOUS and w.frames]
+    if serious:
+        first = serious[0]
+        return f"Read strip {first.strip}, frame {first.frames[0]} again."
+    if not analysis.strips:
+        unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
+        return "Read the blank frames first, then the rest." if unread else ""
+    answer = answer_of(sheet, analysis)
+    if answer.as_developed and answer.ready:
+        return _CHECK
+    times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
+    if len(times) == 1:
+        return f"Develop a second strip for about {minutes_text(times[0] * 1.5)}."
+    if len(times) == 2:
+        return f"Develop a third strip for about {minutes_text(times[-1] * 1.4)}."
+    if not analysis.finding.tested and analysis.finding.nearest_tested_min:
+        bound = analysis.finding.nearest_tested_min
+        more = bound >= times[-1]
+        return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))}."
+    missing = [p for p in analysis.push if not p.by(CHOSEN_RULE).tested]
+    worth = [p for p in missing if abs(p.stops) <= SALVAGE]
+    if worth:
+        longer = worth[0].stops > 0
+        aim = times[-1] * 1.4 if longer else times[0] * 0.7
+        return f"A strip at about {minutes_text(aim)} would answer {push_name(worth[0].stops)}."
+    return _firmest(sheet, analysis)
+
+
+_CHECK = "Check it on paper: print the frame four stops under the meter."
+_WORTH = 0.06
+"""An act that narrows the answer by less than this is not worth a frame."""
+
+
+def _firmest(sheet: TestSheet, analysis: Analysis) -> str:
+    """The act of the greatest expected gain, or the check on paper where none is worth it."""
+    step = analysis.next_steps[0] if analysis.next_steps else None
+    if step is None or step.narrowing < _WORTH:
+        return _CHECK
+    gain = f"about {step.narrowing:.0%} narrower"
+    if step.act is Act.RUN_STRIP and step.time_min:
+        return f"One more strip at {minutes_text(step.time_min)} makes the EI's range {gain}."
+    if step.act is Act.REPEAT_FRAME:
+        return f"Read strip {step.strip}, frame {step.frame} again: the EI's range gets {gain}."
+    meter = meter_point(sheet.test.exposure_index, sheet.test.meter_constant)
+    stops = stops_text(round(((step.log_h or meter) - meter) / STOP * 2) / 2, signed=True)
+    return f"A frame at {stops} stops on strip {step.strip} makes the EI's range {gain}."

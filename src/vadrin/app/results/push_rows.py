@@ -1,0 +1,91 @@
+"""Pushes and pulls in words: one row each, the same on every screen, card and terminal."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
+from vadrin.app.results.metric_rows import Cell
+from vadrin.core.figure import Figure
+from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.push import HoldRule, Push, ShadowVerdict, shadow_verdict
+
+NOT_TESTED = "not tested"
+CHOSEN_RULE = HoldRule.HIGHLIGHT
+"""The rule whose time is developed by, wherever one time is named."""
+
+RULE_NAMES = {HoldRule.HIGHLIGHT: "highlight held", HoldRule.MIDTONE: "mid-tone held"}
+
+
+@dataclass(frozen=True)
+class PushLine:
+    """One push or pull.
+
+    Attributes
+    ----------
+    index, name : str
+        EI to shoot at (a dash where it is not known), and ``push 1``.
+    normal : bool
+    time : Cell
+        Minutes by the chosen rule; `NOT_TESTED` with the reason where there are none.
+    by_rule : dict of HoldRule to Cell
+    rule_of_thumb : Cell or None
+        Minutes by a fixed share a stop; None for the normal.
+    loss : str
+        Shadow lost; empty where it is not known.
+    verdict : ShadowVerdict or None
+    """
+
+    index: str
+    name: str
+    normal: bool
+    time: Cell
+    by_rule: dict[HoldRule, Cell]
+    rule_of_thumb: Cell | None
+    loss: str
+    verdict: ShadowVerdict | None
+
+    @property
+    def tested(self) -> bool:
+        """Whether its time was measured."""
+        return not self.time.why
+
+    @property
+    def grave(self) -> bool:
+        """Whether its loss of shadow is to stand out."""
+        return self.verdict is not None and self.verdict.grave
+
+    @property
+    def known(self) -> bool:
+        """Whether there is an EI to shoot it at."""
+        return self.index != "—"
+
+
+def _time(figure: Figure) -> Cell:
+    if figure.value is None:
+        return Cell(NOT_TESTED, why=figure.why)
+    return Cell(minutes_text(figure.value), minutes_range_text(figure))
+
+
+def _line(push: Push) -> PushLine:
+    index, loss = push.exposure_index.value, push.by(CHOSEN_RULE).shadow_loss_stops.value
+    shared = push.fixed_share.time_min.value
+    thumb = None
+    if shared is not None and push.stops:
+        thumb = Cell(minutes_text(shared), why="a rule of thumb, not measured here")
+    return PushLine(
+        index="—" if index is None else str(marked_ei(index)),
+        name=push_name(push.stops),
+        normal=push.stops == 0,
+        time=_time(push.by(CHOSEN_RULE).time_min),
+        by_rule={rule: _time(push.by(rule).time_min) for rule in HoldRule},
+        rule_of_thumb=thumb,
+        loss="" if loss is None else loss_text(loss),
+        verdict=None if loss is None else shadow_verdict(loss),
+    )
+
+
+def push_lines(analysis: Analysis) -> tuple[PushLine, ...]:
+    """Every push and pull of a test."""
+    return tuple(_line(push) for push in analysis.push)

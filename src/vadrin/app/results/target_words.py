@@ -1,0 +1,58 @@
+"""What a test is judged by, in words: shown, typed, stepped."""
+
+from __future__ import annotations
+
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.numbers import number_typed
+from vadrin.app.results.answer import AS_DEVELOPED
+from vadrin.core.results.criteria import MEASURES
+from vadrin.errors import EntryError
+
+TARGET_NAMES = tuple(measure.name for measure in MEASURES.values())
+"""What one can choose to be judged by."""
+
+
+def target_text(kind: str, value: float) -> str:
+    """A target in words."""
+    if kind == AS_DEVELOPED:
+        return "this development, as it was"
+    measure = MEASURES.get(kind)
+    return measure.pattern.format(value) if measure else f"{kind} {value:g}"
+
+
+def target_name(kind: str) -> str:
+    """The name of a kind of target."""
+    return MEASURES[kind].name if kind in MEASURES else kind
+
+
+def target_typed(words: str) -> tuple[str, float]:
+    """The kind of target that is meant, and the value it usually has.
+
+    Raises
+    ------
+    EntryError
+        Listing the targets there are.
+    """
+    name = choice_typed(words, TARGET_NAMES, anywhere=True)
+    measure = next(m for m in MEASURES.values() if m.name == name)
+    return measure.key, measure.usual
+
+
+def target_value_typed(kind: str, words: str) -> float:
+    """A wanted value of a target.
+
+    Raises
+    ------
+    EntryError
+        If no negative is like that.
+    """
+    value, measure = number_typed(words), MEASURES[kind]
+    if not measure.lowest <= value <= measure.highest:
+        raise EntryError(f"{target_text(kind, value)} is out of reach; try {measure.usual:g}")
+    return value
+
+
+def target_value_stepped(kind: str, shown: str, way: int) -> str:
+    """One press of an arrow key on a wanted value."""
+    step = MEASURES[kind].step if kind in MEASURES else 0.01
+    return f"{number_typed(shown) + way * step:.4g}"

@@ -1,0 +1,41 @@
+"""The kinds of test that people do, one file each, registered here."""
+
+from vadrin.core.planning.test_kinds.clip import Clip
+from vadrin.core.planning.test_kinds.colour_push import ColourPush
+from vadrin.core.planning.test_kinds.compare import Compare
+from vadrin.core.planning.test_kinds.development_time import DevelopmentTime
+from vadrin.core.planning.test_kinds.kind import (
+    Asks,
+    Foretold,
+    Metering,
+    TestKind,
+    kind_of,
+    register,
+    registered_kinds,
+    unregister,
+)
+from vadrin.core.planning.test_kinds.long_exposures import LongExposures
+from vadrin.core.planning.test_kinds.mixed_roll import MixedRoll
+from vadrin.core.planning.test_kinds.paper import Paper
+from vadrin.core.planning.test_kinds.process_control import ProcessControl
+from vadrin.core.planning.test_kinds.push import PushTest
+from vadrin.core.planning.test_kinds.rescue import Rescue
+from vadrin.core.planning.test_kinds.reversal import Reversal
+from vadrin.core.planning.test_kinds.speed import Speed
+
+for _kind in (
+    DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), Clip(),
+    LongExposures(), ColourPush(), Reversal(), Paper(), ProcessControl(),
+):  # fmt: skip
+    register(_kind)
+
+__all__ = [
+    "Asks",
+    "Foretold",
+    "Metering",
+    "TestKind",
+    "kind_of",
+    "register",
+    "registered_kinds",
+    "unregister",
+]

@@ -1,0 +1,68 @@
+"""The schools of film testing: what each asks of the same readings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import log2
+
+from vadrin.core.exposure.arithmetic import METER_CONSTANT, ZONE_I_STOPS
+
+
+@dataclass(frozen=True)
+class School:
+    """One school.
+
+    Attributes
+    ----------
+    key, name : str
+        In the notebook and in reports, and in words.
+    asks : str
+        What it asks, in a sentence.
+    rates_by : str
+        Which metric of a strip or a finding a film is rated by; empty where one cannot choose
+        to work by this school.
+    caption : str
+        How its EI is found, in a phrase.
+    """
+
+    key: str
+    name: str
+    asks: str
+    rates_by: str = ""
+    caption: str = ""
+
+    def stops_above_zone_ei(self, meter_constant: float = METER_CONSTANT) -> float:
+        """Stops by which its EI lies above the Zone I EI of the same curve, by definition."""
+        if self.rates_by == "speed":
+            return log2(0.8 * 2**ZONE_I_STOPS / meter_constant)
+        return 0.0
+
+
+SHADOW = School(
+    "shadow", "Shadow",
+    "Four stops under the meter must just show, and seven above that must print.",
+    "zone_ei", "shadow school, Zone I at 0.10",
+)  # fmt: skip
+STANDARD = School(
+    "standard", "Standard",
+    "One fixed contrast, so that stocks can be compared with each other and the box.",
+    "speed", "standard school, 0.8 / H at this contrast",
+)  # fmt: skip
+GRADIENT = School(
+    "gradient", "Gradient",
+    "This scene range must fit that paper, and the shadow must show at that time.",
+)  # fmt: skip
+PRINT_QUALITY = School(
+    "print quality", "Print quality",
+    "The shadow needs slope enough to be told apart, whatever its density.",
+)  # fmt: skip
+DATA_SHEET = School(
+    "data sheet", "Data sheet",
+    "The middle of the straight line carries the mid-tone: EI = 10 / H there.",
+)  # fmt: skip
+
+SCHOOLS = {s.key: s for s in (SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET)}
+"""Every school by its key."""
+
+RATING_SCHOOLS = {s.key: s for s in SCHOOLS.values() if s.rates_by}
+"""Those one can choose to rate film by."""

@@ -1,0 +1,130 @@
+"""What each school finds in the same readings, and the sentence that says why they differ."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import log2
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+from vadrin.core.curves import metrics
+from vadrin.core.curves.detail import fractional_gradient_point
+from vadrin.core.curves.shape import Curves
+from vadrin.core.figure import Figure, absent
+from vadrin.core.fitting.family import Family, figure_at_time
+from vadrin.core.fitting.intervals import ratio_figure
+from vadrin.core.results.criteria import ISO, ISO_TARGET, SCENE_RANGE, ZONE_VIII, Target
+from vadrin.core.results.finding import FamilyEstimate, Finding, find
+from vadrin.core.results.school import DATA_SHEET, GRADIENT, PRINT_QUALITY, SHADOW, STANDARD, School
+from vadrin.core.results.strip_metrics import StripMetrics
+
+SCENE_STOPS = 7.0
+
+
+@dataclass(frozen=True)
+class SchoolAnswer:
+    """One school's EI and time.
+
+    Attributes
+    ----------
+    school : School
+    exposure_index, time_min : Figure
+    sentence : str
+        What it asks, and how far it lies from the shadow school.
+    """
+
+    school: School
+    exposure_index: Figure
+    time_min: Figure
+    sentence: str
+
+
+_Reader = Callable[[Family, Array], Array]
+
+
+def _apart(school: School, index: Figure, shadow: Figure) -> str:
+    if school is SHADOW or index.value is None or shadow.value is None:
+        return school.asks
+    stops = log2(index.value / shadow.value)
+    if abs(stops) < 0.05:
+        return f"{school.asks} Here the same as the shadow school."
+    side = "faster" if stops > 0 else "slower"
+    words = f"{school.asks} Here {abs(stops):.1f} stop {side} than the shadow school"
+    if school is STANDARD:
+        return f"{words}; two thirds of a stop of that are in the definitions, not in the film."
+    return words + "."
+
+
+def _figure_at(
+    estimate: FamilyEstimate, minutes: float, drawn: Array | None, read: _Reader
+) -> Figure:
+    value = float(read(estimate.best, np.asarray(minutes)))
+    cloud = None
+    if estimate.drawn is not None and drawn is not None:
+        cloud = read(estimate.drawn, drawn)
+    return ratio_figure(value, cloud, estimate.freedom, "no such point on the curve at this time")
+
+
+def _print_quality(family: Family, minutes: Array) -> Array:
+    point = figure_at_time(family, fractional_gradient_point, minutes)
+    return np.asarray(0.8 / 10.0 ** (point + 0.2956))
+
+
+def _data_sheet(family: Family, minutes: Array) -> Array:
+    def middle(curves: Curves) -> Array:
+        _, start, end = metrics.gamma(curves, np.full(curves.toe.shape, 9.0))
+        return np.asarray((start + end) / 2)
+
+    return np.asarray(10.0 / 10.0 ** figure_at_time(family, middle, minutes))
+
+
+def school_answers(estimate: FamilyEstimate, target: Target) -> tuple[SchoolAnswer, ...]:
+    """Every school's answer from the same family of curves.
+
+    Parameters
+    ----------
+    sample : Sample
+    target : Target
+        The contrast the gradient school works to, unless it is a Zone VIII or ISO target.
+    """
+    gradient_target = target
+    if target.kind in (ZONE_VIII.key, ISO.key):
+        gradient_target = Target(SCENE_RANGE.key, SCENE_STOPS)
+    shadow, _ = find(estimate, Target(ZONE_VIII.key, ZONE_VIII.usual))
+    standard, _ = find(estimate, ISO_TARGET)
+    gradient, drawn = find(estimate, gradient_target)
+    answers: list[tuple[School, Figure, Finding]] = [
+        (SHADOW, shadow.zone_ei, shadow),
+        (STANDARD, standard.speed, standard),
+        (GRADIENT, gradient.zone_ei, gradient),
+    ]
+    for school, read in ((PRINT_QUALITY, _print_quality), (DATA_SHEET, _data_sheet)):
+        index = absent(gradient.time_min.why)
+        if gradient.time_min.value is not None:
+            index = _figure_at(estimate, gradient.time_min.value, drawn, read)
+        answers.append((school, index, gradient))
+    return tuple(
+        SchoolAnswer(school, index, found.time_min, _apart(school, index, shadow.zone_ei))
+        for school, index, found in answers
+    )
+
+
+def match_ei(strip: StripMetrics, reference: StripMetrics, reference_ei: float) -> Figure:
+    """The EI at which a stock's Zone I density equals the reference stock's (match school).
+
+    Parameters
+    ----------
+    strip, reference : StripFigures
+        Both of the same process.
+    reference_ei : float
+        EI the reference is shot at.
+    """
+    if strip.zone_ei.value is None or reference.zone_ei.value is None:
+        return absent(strip.zone_ei.why or reference.zone_ei.why)
+    ratio = reference_ei / reference.zone_ei.value
+    value = strip.zone_ei.value * ratio
+    if strip.zone_ei.low is None or strip.zone_ei.high is None:
+        return Figure(value)
+    return Figure(value, strip.zone_ei.low * ratio, strip.zone_ei.high * ratio)

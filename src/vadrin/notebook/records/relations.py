@@ -1,0 +1,73 @@
+"""All records together: their order, and which field of one points at which other."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
+from vadrin.notebook.records.film_test import Test
+from vadrin.notebook.records.kit import (
+    KIT,
+    Batch,
+    Bottle,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Paper,
+    Process,
+    ShutterTime,
+    Stock,
+)
+from vadrin.notebook.records.readings_and_findings import (
+    Attachment,
+    ColumnMatching,
+    Finding,
+    Note,
+    Reading,
+)
+
+Record = (
+    Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
+    | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
+    | Finding | Note | Attachment | ColumnMatching
+)  # fmt: skip
+RECORDS: tuple[type[Record], ...] = (
+    *KIT, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note, Attachment,
+    ColumnMatching,
+)  # fmt: skip
+"""Owners before what belongs to them."""
+
+PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
+    Batch: (("stock_id", Stock),),
+    Bottle: (("developer_id", Developer),),
+    Process: (("developer_id", Developer),),
+    ShutterTime: (("camera_id", Camera),),
+    Test: (
+        ("stock_id", Stock), ("batch_id", Batch), ("developer_id", Developer),
+        ("like_id", Test), ("camera_id", Camera), ("lens_id", Lens), ("meter_id", LightMeter),
+        ("instrument_id", Instrument), ("paper_id", Paper), ("process_id", Process),
+        ("bottle_id", Bottle), ("twin_id", Camera),
+    ),
+    Strip: (
+        ("test_id", Test), ("stock_id", Stock), ("batch_id", Batch),
+        ("developer_id", Developer), ("camera_id", Camera),
+    ),
+    Frame: (("strip_id", Strip),),
+    Exposure: (("frame_id", Frame),),
+    MeterReading: (("test_id", Test), ("frame_id", Frame)),
+    Reading: (("frame_id", Frame),),
+    Finding: (("test_id", Test),),
+    Note: (("test_id", Test), ("frame_id", Frame)),
+    Attachment: (("test_id", Test), ("stock_id", Stock)),
+}  # fmt: skip
+"""Which field of a record points at which other record."""
+
+OWNED: set[tuple[type[Any], str]] = {
+    (Batch, "stock_id"), (Bottle, "developer_id"), (ShutterTime, "camera_id"),
+    (Strip, "test_id"), (Frame, "strip_id"), (Exposure, "frame_id"),
+    (MeterReading, "test_id"), (Reading, "frame_id"), (Finding, "test_id"),
+    (Note, "test_id"), (Attachment, "test_id"), (Attachment, "stock_id"),
+}  # fmt: skip
+"""What goes away together with the record it points at; other links are only let loose."""

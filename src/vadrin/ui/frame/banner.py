@@ -1,0 +1,81 @@
+"""What there is to decide or to wait for, under the header."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import rule, text
+
+Act = tuple[str, Callable[[], object]]
+
+
+class Banner(QWidget):
+    """Says one thing, with buttons for what can be done about it."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("notice")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(px(14), px(10), px(14), 0)
+        self._words = text("", Role.ALARM, wrap=True)
+        self._more = text("", Role.BODY, wrap=True)
+        self._row = QHBoxLayout()
+        self._acts: list[QPushButton] = []
+        self._working = False
+        self._row.addStretch(1)
+        column.addWidget(self._words)
+        column.addWidget(self._more)
+        column.addLayout(self._row)
+        column.addWidget(rule())
+        self.hide()
+
+    def ask(self, words: str, more: str, acts: list[Act], close: str = "Leave it") -> None:
+        """Say something with buttons for what can be done about it."""
+        self._working = False
+        self._show(words, more, [*acts, (close, self.hide)])
+        self._acts[0].setFocus()
+
+    def complain(self, words: str) -> None:
+        """Say what went wrong with a file."""
+        self.ask(words, "", [], "Understood")
+
+    def working(self, words: str, stop_words: str, stop: Callable[[], object]) -> None:
+        """Say how far some work has come, with a button that stops it."""
+        if self._working:
+            self._words.setText(words)
+            return
+        self._show(words, "", [(stop_words, stop)])
+        self._working = True
+        self._acts[0].setFocus()
+
+    def close_notice(self) -> None:
+        """Say nothing more."""
+        self._working = False
+        self.hide()
+
+    def words(self) -> str:
+        """What it says now."""
+        return "\n".join(filter(None, (self._words.text(), self._more.text())))
+
+    def _show(self, words: str, more: str, acts: list[Act]) -> None:
+        self._words.setText(words)
+        self._more.setText(more)
+        self._more.setVisible(bool(more))
+        for old in self._acts:
+            self._row.removeWidget(old)
+            old.hide()
+            old.deleteLater()
+        self._acts = [button(name, partial(self._do, act)) for name, act in acts]
+        for place, made in enumerate(self._acts):
+            self._row.insertWidget(place, made)
+        self.show()
+
+    def _do(self, act: Callable[[], object]) -> None:
+        self.close_notice()
+        act()

@@ -1,0 +1,113 @@
+"""Finding anything that can be done by typing a part of its words."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+
+from vadrin.ui.actions import Action
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.labels import text
+
+_WIDTH, _HEIGHT, _TOP = 520, 380, 70
+
+
+def found_actions(actions: Sequence[Action], typed: str) -> list[Action]:
+    """The actions whose words or keys hold every typed word, begun words first."""
+    words = typed.lower().split()
+
+    def holds(action: Action) -> bool:
+        said = f"{action.title} {action.key_text}".lower()
+        return all(word in said for word in words)
+
+    def rank(action: Action) -> bool:
+        return bool(words) and not action.title.lower().startswith(words[0])
+
+    return sorted((a for a in actions if holds(a)), key=rank)
+
+
+class CommandBox(QWidget):
+    """A box over the window: type, pick by the arrow keys, Enter does it."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setObjectName("commands")
+        self.setAccessibleName("commands")
+        column = QVBoxLayout(self)
+        self.field = Field()
+        self.field.setAccessibleName("what to do")
+        self.field.setPlaceholderText("what to do: type a part of it")
+        self.field.textChanged.connect(self._list)
+        self.found = QListWidget()
+        self.found.setAccessibleName("what can be done")
+        self.found.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.found.itemClicked.connect(lambda _: self._run())
+        self._none = text("Nothing that can be done here has these words.", Role.NOTE)
+        for part in (self.field, self._none, self.found):
+            column.addWidget(part)
+        self._actions: Sequence[Action] = ()
+        self._shown: list[Action] = []
+        self._before: QWidget | None = None
+        self.hide()
+
+    def toggle(self, actions: Sequence[Action]) -> None:
+        """Show what can be done, or hide it."""
+        if self.isVisible():
+            self.leave()
+            return
+        self._actions = actions
+        self.field.setFont(font(17))
+        self.found.setFont(font(15))
+        self.field.clear()
+        self._list("")
+        parent = self.parentWidget()
+        if parent is not None:
+            width = min(px(_WIDTH), parent.width() - px(20))
+            height = min(px(_HEIGHT), parent.height() - px(_TOP))
+            self.setGeometry((parent.width() - width) // 2, px(_TOP) // 2, width, height)
+            self._before = parent.focusWidget()
+        self.show()
+        self.raise_()
+        self.field.setFocus()
+
+    def leave(self) -> None:
+        """Hide it and give the keyboard back."""
+        self.hide()
+        if self._before is not None:
+            self._before.setFocus()
+
+    def _list(self, typed: str) -> None:
+        self._shown = found_actions(self._actions, typed)
+        self.found.clear()
+        for action in self._shown:
+            keys = f"    {action.key_text}" if action.key_text else ""
+            QListWidgetItem(f"{action.title}{keys}", self.found)
+        self.found.setCurrentRow(0)
+        self._none.setVisible(not self._shown)
+
+    def _run(self) -> None:
+        row = self.found.currentRow()
+        if 0 <= row < len(self._shown):
+            self.leave()
+            self._shown[row].act()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Arrow keys pick, Enter does it, Esc leaves."""
+        if event is None:
+            return
+        moves = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
+        if event.key() in moves and self._shown:
+            row = self.found.currentRow() + moves[Qt.Key(event.key())]
+            self.found.setCurrentRow(row % len(self._shown))
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._run()
+        elif event.key() == Qt.Key.Key_Escape:
+            self.leave()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,76 @@
+"""Bringing a file in: what cannot be read is shown first, and nothing is half imported."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from vadrin.app.workbench import Workbench
+from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
+from vadrin.ui.frame.banner import Banner
+from vadrin.ui.frame.column_matcher import ColumnMatcher
+
+if TYPE_CHECKING:
+    from vadrin.formats.readings.column_matching import RawTable
+    from vadrin.formats.readings.readings_table import ReadingsTable
+
+# What reads files is imported where it is needed: the window does not wait for it.
+
+
+class ReadingsImport:
+    """Takes a file in, asking on the banner and the column matcher where it must.
+
+    Parameters
+    ----------
+    bench : Workbench
+    banner : Banner
+    """
+
+    def __init__(self, bench: Workbench, banner: Banner) -> None:
+        self._bench, self._banner = bench, banner
+        self.matcher = ColumnMatcher(self._matched)
+
+    def offer(self, path: Path) -> None:
+        """Import a file at once if all of it can be read, else say what cannot."""
+        from vadrin.app.read.reading_files import first_matching, read_readings
+
+        self.matcher.hide()
+        try:
+            self._consider(read_readings(path))
+        except UnmatchedColumnsError as error:
+            matching = first_matching(self._bench, error.raw)
+            if matching is None:
+                self._banner.complain(f"Nothing was imported. {error}.")
+                return
+            self._banner.close_notice()
+            self.matcher.offer(error.raw, matching.columns, matching.remembered)
+        except FormatError as error:
+            self._banner.complain(f"Nothing was imported. {error}.")
+
+    def _matched(self, raw: RawTable, columns: tuple[str, ...]) -> None:
+        from vadrin.app.read.import_readings import remember_columns
+        from vadrin.app.read.reading_files import matched
+
+        self._bench.edit(lambda notebook: remember_columns(notebook, raw.headers, columns))
+        self._consider(matched(raw, columns))
+
+    def _consider(self, table: ReadingsTable) -> None:
+        from vadrin.app.read.reading_files import intake_of
+
+        intake = intake_of(table)
+        if not intake.complaint:
+            self._take(table)
+            return
+        acts = []
+        if intake.rows:
+            acts.append((f"Import the other {intake.rows} readings", lambda: self._take(table)))
+        self._banner.ask(intake.complaint, intake.cells, acts)  # type: ignore[arg-type]
+
+    def _take(self, table: ReadingsTable) -> None:
+        from vadrin.app.read.reading_files import take_readings
+
+        self._banner.close_notice()
+        try:
+            take_readings(self._bench, table)
+        except EditRefusedError as refusal:
+            self._banner.complain(f"Nothing was imported. {refusal}")

@@ -1,0 +1,120 @@
+"""What can be done anywhere in the window: the File menu, the shortcuts, the command box."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+
+from vadrin.app.workbench import STATIONS, Workbench
+from vadrin.ui.actions import Action
+from vadrin.ui.frame.notebook_files import NotebookFiles
+from vadrin.ui.frame.rail import NAMES
+
+MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
+"""Parts of the File menu, a line between each."""
+
+
+@dataclass(frozen=True)
+class WindowActs:
+    """What only the window itself can do."""
+
+    start_test: Callable[[], None]
+    next_look: Callable[[], None]
+    scale_type: Callable[[int], None]
+    show_keys: Callable[[], None]
+    show_commands: Callable[[], None]
+    close: Callable[[], object]
+
+
+def window_actions(bench: Workbench, files: NotebookFiles, window: WindowActs
+                   ) -> tuple[Action, ...]:  # fmt: skip
+    """Every action of the window, in the order of its menu."""
+    return (
+        *_of_readings(bench, files, window),
+        *_of_notebooks(files),
+        *_of_editing(bench, window),
+        *_of_places(bench),
+    )
+
+
+def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs
+                 ) -> tuple[Action, ...]:  # fmt: skip
+    def on_bench() -> bool:
+        return bench.sheet is not None
+
+    part = "readings"
+    return (
+        Action("test.new", "New test", window.start_test, ("Ctrl+N",), part),
+        Action("readings.import", "Import readings …", files.ask_import, ("Ctrl+I",), part),
+        Action("readings.export", "Export the readings of this test …", files.ask_export, (), part,
+               on_bench),
+        Action("test.attach", "Keep a file with this test …", files.ask_attach, (), part,
+               on_bench),
+    )  # fmt: skip
+
+
+def _of_notebooks(files: NotebookFiles) -> tuple[Action, ...]:
+    part = "notebook"
+    return (
+        Action("notebook.open", "Open a notebook …", files.ask_open, ("Ctrl+O",), part),
+        Action("notebook.new", "New notebook …", files.ask_new, (), part),
+        Action("notebook.copy", "Save a copy …", files.ask_copy, (), part),
+        Action("notebook.merge", "Take in another notebook …", files.ask_merge, (), part),
+        Action("notebook.json", "Export all as JSON …", files.ask_json, (), part),
+    )
+
+
+def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
+    part = "edit"
+    return (
+        Action("edit.undo", "Undo", bench.undo, ("Ctrl+Z",), part,
+               lambda: bool(bench.notebook.undo_label()),
+               said=lambda: f"Undo {bench.notebook.undo_label()}".rstrip(), always=True),
+        Action("edit.redo", "Redo", bench.redo, ("Ctrl+Shift+Z", "Ctrl+Y"), part,
+               lambda: bool(bench.notebook.redo_label()),
+               said=lambda: f"Redo {bench.notebook.redo_label()}".rstrip(), always=True),
+        Action("look.next", "Next look: day, dim, safelight", window.next_look, ("F8",), part),
+        Action("type.larger", "Larger type", partial(window.scale_type, 1), ("Ctrl++", "Ctrl+="),
+               part),
+        Action("type.smaller", "Smaller type", partial(window.scale_type, -1), ("Ctrl+-",), part),
+        Action("help.commands", "Find anything that can be done", window.show_commands,
+               ("Ctrl+K",), part),
+        Action("help.keys", "Keys of this station", window.show_keys, ("F1",), part),
+        Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
+    )  # fmt: skip
+
+
+def _of_places(bench: Workbench) -> tuple[Action, ...]:
+    def has_test() -> bool:
+        return bench.sheet is not None
+
+    stations = (
+        Action(f"go.{name}", f"Go to {NAMES[name]}", partial(bench.go, name), (f"Ctrl+{n}",),
+               usable=has_test)
+        for n, name in enumerate(STATIONS, start=1)
+    )  # fmt: skip
+    return (
+        *stations,
+        Action("go.shelf", "Go to the shelf", partial(bench.go, "shelf"), ("Ctrl+0",)),
+        Action("go.cupboard", "Go to the cupboard", partial(bench.go, "cupboard"), ("Ctrl+9",)),
+    )
+
+
+def menu_actions(bench: Workbench, files: NotebookFiles) -> tuple[Action, ...]:
+    """What the File menu holds beside the lasting actions: kept files, recent notebooks."""
+    from vadrin.app.library.recent_notebooks import recent_notebooks
+
+    kept = (
+        Action(f"kept.{one.id}", f"Save the kept file {one.name} …", partial(files.ask_kept, one),
+               menu="kept")
+        for one in files.kept()
+    )  # fmt: skip
+    here = bench.notebook.path.absolute()
+    recent = (
+        Action(f"recent.{path}", f"{path.stem} in {path.parent}", partial(files.open, path),
+               menu="recent")
+        for path in recent_notebooks()
+        if path != here
+    )  # fmt: skip
+    return (*kept, *recent)

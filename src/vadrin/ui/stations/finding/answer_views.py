@@ -1,0 +1,63 @@
+"""The views that show a kind of test's answer, by the key its page names."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from vadrin.app.kinds.kind_page import SCHOOLS_AND_PUSHES
+from vadrin.app.results.school_rows import limits_text
+from vadrin.ui.stations.finding.tables import comparison_table, push_table, school_table
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.labels import rule, text
+
+View = Callable[[Scene], QWidget]
+"""Makes the picture of an answer from a scene."""
+
+
+def schools_and_pushes(scene: Scene) -> QWidget:
+    """Materials beside the reference, the schools side by side, and the pushes."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    column.setSpacing(px(6))
+    sheet, analysis = scene.sheet, scene.analysis
+    if sheet is None or analysis is None or not analysis.strips:
+        words = "No finding yet: read the blank frames and the bracket of two strips."
+        column.addWidget(text(words, Role.LEAD, wrap=True))
+    else:
+        if analysis.compared:
+            column.addWidget(comparison_table(sheet, analysis))
+            column.addWidget(rule())
+        if not analysis.schools and not analysis.finding.time_min.present:
+            # One time alone was tried: nothing tells what another would do.
+            words = f"No push or pull can be told: {analysis.finding.time_min.why}."
+            column.addWidget(text(words, Role.NOTE, wrap=True))
+        else:
+            column.addWidget(school_table(analysis))
+            column.addWidget(rule())
+            column.addWidget(push_table(analysis))
+            column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))
+    column.addStretch(1)
+    return body
+
+
+_VIEWS: dict[str, View] = {SCHOOLS_AND_PUSHES: schools_and_pushes}
+
+
+def register_view(key: str, view: View) -> None:
+    """Show the answers of kinds that name this key by a view of their own."""
+    _VIEWS[key] = view
+
+
+def unregister_view(key: str) -> None:
+    """Forget a view, as tests and extensions do."""
+    _VIEWS.pop(key, None)
+
+
+def answer_view(key: str) -> View:
+    """The view of a key; the usual one where there is none."""
+    return _VIEWS.get(key, schools_and_pushes)

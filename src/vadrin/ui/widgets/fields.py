@@ -1,0 +1,123 @@
+"""Lines to type in, and words of a sentence that are changed in place."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QEvent, Qt, pyqtSignal
+from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
+from PyQt6.QtWidgets import QLineEdit, QSizePolicy
+
+from vadrin.app.entry.stepping import Step
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import font, px
+
+
+def _with_ctrl(event: QKeyEvent) -> bool:
+    return bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+
+
+class Field(QLineEdit):
+    """A line to type in that leaves undo and redo to the notebook."""
+
+    def event(self, event: QEvent | None) -> bool:
+        """Let the window have Ctrl+Z, Ctrl+Y and Ctrl+K."""
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride:
+            undo, redo = QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo
+            ours = event.key() in (Qt.Key.Key_Y, Qt.Key.Key_K)
+            if event.matches(undo) or event.matches(redo) or (ours and _with_ctrl(event)):
+                event.ignore()
+                return False
+        return super().event(event)
+
+
+class WordField(Field):
+    """A word in a sentence that is changed in place: typed, or stepped by the arrow keys.
+
+    Parameters
+    ----------
+    name : str
+        What it is, for screen readers and the tool tip.
+    commit : callable
+        Takes the typed text; raises ValueError with words to refuse it.
+    step : callable, optional
+        Takes the present text and +1 or -1, returns the next text.
+    """
+
+    refused = pyqtSignal(str)
+
+    def __init__(
+        self, name: str, commit: Callable[[str], None],
+        step: Step | None = None, role: Role = Role.LARGE,
+    ) -> None:  # fmt: skip
+        super().__init__()
+        self._commit, self._step, self._shown = commit, step, ""
+        self._refused: str | None = None
+        self.setAccessibleName(name)
+        hint = "type, or press the up and down arrows" if step else "type"
+        self.setToolTip(f"{name}: {hint}")
+        self.setProperty("word", "true")
+        self.setFont(font(role.size, 700))
+        self.textChanged.connect(self._fit)
+        self.editingFinished.connect(self.settle)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+
+    def show_value(self, shown: str) -> None:
+        """Show a value that was accepted."""
+        self._shown, self._refused = shown, None
+        self._mark(False)
+        if self.text() != shown:
+            self.setText(shown)
+            if self.hasFocus():
+                self.selectAll()
+            else:
+                self.setCursorPosition(0)
+
+    def settle(self) -> None:
+        """Hand the typed text on; refused text stays, marked, with the reason said."""
+        if self.text() in (self._shown, self._refused):
+            return
+        self._refused = None
+        try:
+            self._commit(self.text())
+        except ValueError as error:
+            # The same words are not tried again when the field is left, or the window closed.
+            self._refused = self.text()
+            self._mark(True)
+            self.setToolTip(str(error))
+            self.refused.emit(str(error))
+            return
+        self._mark(False)
+        self.refused.emit("")
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Step by the arrow keys, drop the typing by Escape."""
+        if event is None:
+            return
+        moves = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
+        if event.key() in moves and self._step is not None:
+            self.setText(self._step(self.text(), moves[Qt.Key(event.key())]))
+            self.settle()
+        elif event.key() == Qt.Key.Key_Escape and self.text() != self._shown:
+            self.show_value(self._shown)
+            self.refused.emit("")
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        """Select all, so that typing replaces the word."""
+        super().focusInEvent(event)
+        self.selectAll()
+
+    def _mark(self, wrong: bool) -> None:
+        if self.property("wrong") != ("true" if wrong else "false"):
+            self.setProperty("wrong", "true" if wrong else "false")
+            style = self.style()
+            if style:
+                style.unpolish(self)
+                style.polish(self)
+
+    def _fit(self) -> None:
+        width = self.fontMetrics().horizontalAdvance(self.text() or "  ")
+        self.setFixedWidth(max(px(18), width + px(10)))
+        self.updateGeometry()

@@ -1,0 +1,116 @@
+"""Sentences of plain words and fields, wrapped as text is."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QPoint, QRect, QSize
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QLabel, QLayout, QLayoutItem, QSizePolicy, QWidget
+
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.widgets.labels import text
+
+
+class FlowLayout(QLayout):
+    """Lays widgets out like the words of a sentence, breaking lines where they end."""
+
+    def __init__(self, gap: int = 5, line_gap: int = 6) -> None:
+        super().__init__()
+        self._items: list[QLayoutItem] = []
+        self._gap, self._line_gap = gap, line_gap
+        self.setContentsMargins(0, 0, 0, 0)
+
+    def addItem(self, item: QLayoutItem | None) -> None:
+        """Take one more item."""
+        if item is not None:
+            self._items.append(item)
+
+    def count(self) -> int:
+        """Number of items."""
+        return len(self._items)
+
+    def itemAt(self, index: int) -> QLayoutItem | None:
+        """The item at an index."""
+        return self._items[index] if 0 <= index < len(self._items) else None
+
+    def takeAt(self, index: int) -> QLayoutItem | None:
+        """Remove and return the item at an index."""
+        return self._items.pop(index) if 0 <= index < len(self._items) else None
+
+    def hasHeightForWidth(self) -> bool:
+        """A narrower sentence is a taller one."""
+        return True
+
+    def heightForWidth(self, width: int) -> int:
+        """Height of the sentence at a width."""
+        return self._place(QRect(0, 0, width, 0), move=False)
+
+    def setGeometry(self, rect: QRect) -> None:
+        """Place the items."""
+        super().setGeometry(rect)
+        self._place(rect, move=True)
+
+    def sizeHint(self) -> QSize:
+        """As small as it can be."""
+        return self.minimumSize()
+
+    def minimumSize(self) -> QSize:
+        """The widest word."""
+        size = QSize()
+        for item in self._items:
+            size = size.expandedTo(item.minimumSize())
+        return size
+
+    def _place(self, rect: QRect, move: bool) -> int:
+        x, y, line = rect.x(), rect.y(), 0
+        for item in self._items:
+            hint = item.sizeHint()
+            if _closes(item.widget()):
+                x -= self._gap
+            if x + hint.width() > rect.right() + 1 and x > rect.x() and not _closes(item.widget()):
+                x, y, line = rect.x(), y + line + self._line_gap, 0
+            if move:
+                item.setGeometry(QRect(QPoint(x, y), hint))
+            x += hint.width() + self._gap
+            line = max(line, hint.height())
+        return y + line - rect.y()
+
+
+class _Sentence(QWidget):
+    """Keeps the height its words need at the width it got."""
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def event(self, event: QEvent | None) -> bool:
+        done = super().event(event)
+        if event is not None and event.type() == QEvent.Type.LayoutRequest:
+            self._fit()
+        return done
+
+    def _fit(self) -> None:
+        flow = self.layout()
+        if flow is not None:
+            self.setMinimumHeight(flow.heightForWidth(self.width()))
+
+
+def _closes(widget: QWidget | None) -> bool:
+    """Whether a word is punctuation that stands close to the word before."""
+    return isinstance(widget, QLabel) and widget.text()[:1] in {",", ".", ";"}
+
+
+def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> QWidget:
+    """A sentence of plain words and fields, wrapped as text is."""
+    holder = _Sentence()
+    flow = FlowLayout()
+    for part in words:
+        if isinstance(part, str):
+            for word in part.split():
+                flow.addWidget(text(word, role))
+        else:
+            flow.addWidget(part)
+    holder.setLayout(flow)
+    policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+    policy.setHeightForWidth(True)
+    holder.setSizePolicy(policy)
+    return holder
