@@ -15,7 +15,6 @@ from vadrin.core.curves.shape import (
     design,
     log_h_at,
     net_density_at,
-    slope_at,
 )
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.family import Family, at_time, figure_at_time, time_reaching
@@ -48,7 +47,6 @@ def test_net_density_is_the_integral_of_the_slope(x):
     curves = curves_of(ROW, STRAIGHT)
     exact, _ = quad(slope_of_row, -8.0, x, epsabs=1e-10)
     assert float(net_density_at(curves, np.array([x]))[0]) == pytest.approx(exact, abs=2e-4)
-    assert float(slope_at(curves, np.array([x]))[0]) == pytest.approx(slope_of_row(x), abs=4e-3)
 
 
 @given(row=rows, slope_weight=slope_weights, share=st.floats(0.02, 0.9))

@@ -12,7 +12,6 @@ from vadrin.core.exposure.arithmetic import (
     log_h_of_frame,
     marked_ei,
     shutter_name,
-    stops_between,
     stops_text,
 )
 
@@ -23,11 +22,6 @@ def test_marks_stand_for_exact_values():
     assert exact_ei(125) == pytest.approx(100 * 2 ** (1 / 3))
     series = [80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600]
     assert [marked_ei(100 * 2 ** (k / 3)) for k in range(-1, 13)] == series
-
-
-def test_stops_between_marks_are_whole():
-    assert stops_between(1 / 60, 5.6, 1 / 125, 8) == pytest.approx(-2)
-    assert stops_between(1 / 30, 5.6, 1, 5.6) == pytest.approx(5)
 
 
 def test_a_metered_frame_gets_k_over_ei():

@@ -21,7 +21,6 @@ from vadrin.core.exposure.reciprocity import (
     Reciprocity,
     corrected_time,
     effective_time,
-    extra_stops,
     fit_reciprocity,
 )
 from vadrin.core.figure import Figure
@@ -43,7 +42,7 @@ def test_the_effective_time_is_the_one_whose_corrected_time_was_given(reciprocit
         given = corrected_time(reciprocity, metered)
         assert given >= metered
         assert effective_time(reciprocity, given) == pytest.approx(metered, rel=1e-6)
-    assert extra_stops(reciprocity, 0.5) == 0
+    assert corrected_time(reciprocity, 0.5) == 0.5
 
 
 def test_a_reciprocity_law_is_found_from_own_pairs():
@@ -62,7 +61,7 @@ def test_corrections_add_up_in_stops():
     assert stops_of(Corrections(t_stop=2 * math.sqrt(2), f_stop=2)) == pytest.approx(1)
     assert stops_of(Corrections(marked_s=1 / 60, measured_s=1 / 32)) == pytest.approx(-1)
     lossy = Corrections(exposed_s=corrected_time(LAW, 10), reciprocity=LAW, filter_factor=2)
-    assert stops_of(lossy) == pytest.approx(1 + extra_stops(LAW, 10))
+    assert stops_of(lossy) == pytest.approx(1 + math.log2(corrected_time(LAW, 10) / 10))
     plain, filtered = frame_log_h(100, 0, Corrections()), frame_log_h(100, 0, Corrections(2.0))
     assert plain - filtered == pytest.approx(math.log10(2))
 

@@ -12,7 +12,6 @@ from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
-from vadrin.core.results.push_limits import push_of_wrong_setting
 from vadrin.core.results.school_answers import match_ei
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
@@ -76,8 +75,6 @@ def test_hearsay_is_told_from_measurement(answer):
 def test_limits_of_pushing_and_the_wrong_setting(answer):
     assert 1.0 <= answer.limits.last_usable.value <= 1.5
     assert answer.limits.last_salvageable.value >= answer.limits.last_usable.value
-    shot = answer.finding.zone_ei.value * 4
-    assert push_of_wrong_setting(answer.finding, shot).value == pytest.approx(2)
     held = answer.held[2]
     assert held.highest.value == pytest.approx(2 * answer.strips[2].zone_ei.value)
     assert held.lowest.value <= answer.strips[2].zone_ei.value

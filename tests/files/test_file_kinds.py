@@ -8,6 +8,7 @@ import pytest
 from openpyxl import Workbook
 
 from tests.core.closed_form import ClosedForm
+from tests.notebooks import fill_from_json
 from vadrin.app.read.export_readings import table_of_sheet
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.test_sheet import load_sheet
@@ -16,7 +17,7 @@ from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings
 from vadrin.formats.readings.column_matching import STRIP_DENSITY, guessed_columns, table_of
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
-from vadrin.notebook.json_file import fill_from_json, notebook_json
+from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.store import Notebook
 
 

@@ -10,8 +10,8 @@ from dataclasses import replace
 import pytest
 from sqlalchemy import create_engine, inspect
 
+from tests.notebooks import new_test
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.plan.starting_tests import new_test
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError, NotebookError

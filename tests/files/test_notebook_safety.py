@@ -15,10 +15,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.notebooks import fill_from_json, merged, new_test
 from vadrin.app.entry.film import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.shelf_index import clock_doubt
-from vadrin.app.plan.starting_tests import new_test
 from vadrin.app.test_sheet import load_sheet
 from vadrin.app.workbench import Workbench
 from vadrin.commands import main
@@ -26,8 +26,8 @@ from vadrin.core.frames import FrameState
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.file import SCHEMA_VERSION
-from vadrin.notebook.json_file import fill_from_json, notebook_json
-from vadrin.notebook.merge import everything_of, merge_at_once
+from vadrin.notebook.json_file import notebook_json
+from vadrin.notebook.merge import everything_of
 from vadrin.notebook.records import Attachment, Batch, Camera, Frame, Reading, Stock, Test
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
@@ -219,18 +219,18 @@ def test_the_file_manager_learns_of_notebooks(tmp_path, monkeypatch):
 def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):
     new_test(notebook, "Kelda Pan 200", "Tarn", "1+9", times=(6.0,))
     theirs = everything_of(demo_path)
-    report = merge_at_once(notebook, theirs, "take in")
+    report = merged(notebook, theirs)
     assert (report.new_tests, report.known_tests, report.differing_tests) == (6, 0, 0)
     assert len(notebook.all(Stock)) == len(theirs[Stock]), "a stock of the same name is one"
     assert len(notebook.all(Reading)) == len(theirs[Reading])
     whole = notebook.everything()
-    again = merge_at_once(notebook, theirs, "take in")
+    again = merged(notebook, theirs)
     assert (again.new_tests, again.known_tests, again.new_kit) == (0, 6, 0)
     assert notebook.everything() == whole
     reading = theirs[Reading][0]
     theirs[Reading][0] = replace(reading, density=reading.density + 0.1)
     for _ in range(2):
-        differing = merge_at_once(notebook, theirs, "take in")
+        differing = merged(notebook, theirs)
     assert (differing.known_tests, differing.differing_tests) == (6, 0)
     assert len(notebook.all(Test)) == 8
     notebook.undo()

@@ -4,16 +4,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.notebooks import parsed
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings
-from vadrin.formats.readings.csv_table import parse_readings
 from vadrin.formats.readings.readings_table import strips_of
 
 PLAIN = "strip,frame,time_min,log_h,density\nA,b,8,,0.21\nA,1,8,-2.1,0.30\nA,1,8,-2.1,0.32\n"
 
 
 def test_repeats_and_blanks():
-    (strip,) = strips_of(parse_readings(PLAIN, "t.csv"))
+    (strip,) = strips_of(parsed(PLAIN, "t.csv"))
     assert (strip.label, strip.time_min, strip.channel) == ("A", 8.0, "visual")
     assert [(r.log_h, r.density) for r in strip.readings] == [
         (None, 0.21), (-2.1, 0.30), (-2.1, 0.32),
@@ -27,18 +27,18 @@ def test_decimal_comma_bom_and_windows_lines(tmp_path, delimiter):
     path.write_bytes(b"\xef\xbb\xbf" + "\r\n".join(lines).encode())
     table = read_readings(path)
     assert not table.problems
-    assert strips_of(table) == strips_of(parse_readings(PLAIN, "t.csv"))
+    assert strips_of(table) == strips_of(parsed(PLAIN, "t.csv"))
 
 
 def test_exposures_by_the_meter():
     text = "density,ei,strip,stops\n0.5,100,A,-3\n0.2,,A,\n"
-    (strip,) = strips_of(parse_readings(text, "t.csv"), meter_constant=10.0)
+    (strip,) = strips_of(parsed(text, "t.csv"), meter_constant=10.0)
     assert strip.readings[0].log_h == pytest.approx(-1.0 - 3 * 0.30103, abs=1e-5)
     assert strip.readings[1].log_h is None
 
 
 def test_a_bad_cell_is_named_and_the_rest_is_kept():
-    table = parse_readings(PLAIN + "A,2,8,-1.9,dark\nA,3,8,-1.6,0.51\n", "t.csv")
+    table = parsed(PLAIN + "A,2,8,-1.9,dark\nA,3,8,-1.6,0.51\n", "t.csv")
     (problem,) = table.problems
     assert (problem.row, problem.column, problem.text) == (5, "density", "dark")
     assert "row 5, column density" in problem.sentence()
@@ -46,7 +46,7 @@ def test_a_bad_cell_is_named_and_the_rest_is_kept():
 
 
 def test_unknown_columns_are_kept():
-    table = parse_readings("strip,density,log_h,operator\nA,0.3,-2,night shift\n", "t.csv")
+    table = parsed("strip,density,log_h,operator\nA,0.3,-2,night shift\n", "t.csv")
     assert table.extra_columns == ("operator",)
     assert table.rows[0].extra == {"operator": "night shift"}
 
@@ -78,7 +78,7 @@ def test_what_is_no_table_is_refused_in_one_line(tmp_path, data, words):
 def test_any_text_is_read_or_refused(text):
     for header in ("", "strip,density,log_h\n"):
         try:
-            table = parse_readings(header + text, "any.csv")
+            table = parsed(header + text, "any.csv")
         except FormatError:
             continue
         assert table.rows or table.problems

@@ -133,24 +133,6 @@ def _valued(kind: str, value: Any, place: str) -> Any:
     return value
 
 
-def fill_from_json(notebook: Notebook, path: Path) -> int:
-    """Write a JSON export into an empty notebook, ids and all, as one edit.
-
-    Returns
-    -------
-    int
-        Number of records.
-
-    Raises
-    ------
-    NotebookError
-        If it cannot be read, or records point at nothing.
-    """
-    everything = records_of_json(path)
-    write_all(notebook, everything, f"import {path.name}")
-    return sum(map(len, everything.values()))
-
-
 def write_all(notebook: Notebook, everything: Everything, label: str) -> None:
     """Write records with their ids, owners first, as one edit.
 

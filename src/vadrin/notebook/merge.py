@@ -231,14 +231,3 @@ def merge(
         merging.kit()
         new, known, differing = yield from merging.tests()
     return MergeReport(new, known, differing, merging.new_kit)
-
-
-def merge_at_once(notebook: Notebook, theirs: Everything, label: str) -> MergeReport:
-    """As `merge`, without a stop."""
-    steps = merge(notebook, theirs, label)
-    while True:
-        try:
-            next(steps)
-        except StopIteration as end:
-            report: MergeReport = end.value
-            return report

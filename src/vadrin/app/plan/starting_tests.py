@@ -1,4 +1,4 @@
-"""Starting a test: of development times by name, or of any kind with its usual plan."""
+"""Starting a test of any kind with its usual plan, on film that may be begun already."""
 
 from __future__ import annotations
 
@@ -12,33 +12,7 @@ from vadrin.core.planning.plan_request import FilmSupply
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
-DEFAULT_TIMES = (6.0, 8.0, 11.0, 15.0)
 USUAL_FILM = FilmSupply(36.0)
-
-
-def new_test(
-    notebook: Notebook,
-    stock_name: str,
-    developer_name: str,
-    dilution: str = "",
-    exposure_index: float | None = None,
-    times: tuple[float, ...] = DEFAULT_TIMES,
-) -> Test:
-    """Start a test of development times and lay out its strips, as one edit."""
-    with notebook.change("new test"):
-        stock = stock_named(notebook, stock_name, exposure_index)
-        developer = developer_named(notebook, developer_name, dilution)
-        test = notebook.add(
-            Test(
-                uid=fresh_uid(),
-                stock_id=stock.id,
-                developer_id=developer.id,
-                created_at=now(),
-                exposure_index=exposure_index or stock.box_speed,
-            )
-        )
-        lay_out(notebook, test, times)
-    return test
 
 
 def start_kind(notebook: Notebook, key: str) -> Test:

@@ -139,15 +139,6 @@ def net_density_at(curves: Curves, x: Array) -> Array:
     return at_grid(curves.net, curves.slope, x - curves.toe[..., None])
 
 
-def slope_at(curves: Curves, x: Array) -> Array:
-    """Local slope at lg exposures; shapes as in `net_density_at`."""
-    u = x - curves.toe[..., None]
-    index, part = _places(np.broadcast_to(u, (*curves.toe.shape, u.shape[-1])))
-    low = np.take_along_axis(curves.slope, index, -1)
-    high = np.take_along_axis(curves.slope, index + 1, -1)
-    return np.asarray(low + part * (high - low))
-
-
 def at_grid(values: Array, slopes: Array, u: Array) -> Array:
     """Cubic Hermite interpolation of grid values, shape (..., K), at u, shape (..., q).
 

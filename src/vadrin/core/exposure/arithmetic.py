@@ -78,15 +78,6 @@ def exact_aperture(f_number: float) -> float:
     return exact
 
 
-def stops_between(
-    seconds_1: float, f_number_1: float, seconds_2: float, f_number_2: float
-) -> float:
-    """Stops by which setting 2 exposes more than setting 1, marks translated first."""
-    first = exact_shutter(seconds_1) / exact_aperture(f_number_1) ** 2
-    second = exact_shutter(seconds_2) / exact_aperture(f_number_2) ** 2
-    return log2(second / first)
-
-
 def log_h_of_frame(
     exposure_index: float, stops: float, meter_constant: float = METER_CONSTANT
 ) -> float:
@@ -131,11 +122,6 @@ def bracket(first: float, last: float, step: float) -> tuple[float, ...]:
         raise ValueError("a bracket of more than 200 frames")
     sign = 1 if last >= first else -1
     return tuple(round(first + sign * i * step, 4) for i in range(count))
-
-
-def shutter_for(metered_seconds: float, stops: float) -> float:
-    """Exact shutter time that gives an offset in stops from the metered one."""
-    return float(exact_shutter(metered_seconds) * 2.0**stops)
 
 
 def shutter_name(seconds: float) -> str:

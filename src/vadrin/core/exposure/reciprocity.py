@@ -87,11 +87,6 @@ def stops_lost(law: Reciprocity, exposed_s: float) -> float:
     return log2(exposed_s / effective_time(law, exposed_s))
 
 
-def extra_stops(law: Reciprocity, metered_s: float) -> float:
-    """Stops to add to a metered time."""
-    return log2(corrected_time(law, metered_s) / metered_s)
-
-
 def fit_reciprocity(
     metered_s: Array, needed_s: Array, threshold_s: float = 1.0
 ) -> tuple[Reciprocity, Figure]:

@@ -77,15 +77,3 @@ def held_range(strip: StripMetrics) -> HeldRange:
         spare = strip.shoulder_stops.value - HIGHLIGHT_STOPS
         lowest = shifted(strip.zone_ei, -max(spare, 0.0))
     return HeldRange(shifted(strip.zone_ei, THIN), lowest)
-
-
-def push_of_wrong_setting(finding: Finding, shot_at: float, rated: float = 0.0) -> Figure:
-    """Stops by which a roll shot at another setting was pushed (plus) or pulled."""
-    if finding.zone_ei.value is None:
-        return absent(finding.zone_ei.why)
-    normal = shifted(finding.zone_ei, rated)
-    value = float(np.log2(shot_at / normal.known()))
-    if normal.low is None or normal.high is None:
-        return Figure(value)
-    low, high = float(np.log2(shot_at / normal.high)), float(np.log2(shot_at / normal.low))
-    return Figure(value, low, high)

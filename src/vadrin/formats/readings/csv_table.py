@@ -7,8 +7,7 @@ import io
 from pathlib import Path
 
 from vadrin.errors import FormatError
-from vadrin.formats.readings.column_matching import RawTable, exact_columns, table_of
-from vadrin.formats.readings.readings_table import ReadingsTable
+from vadrin.formats.readings.column_matching import RawTable
 
 LARGEST_FILE = 20_000_000
 MOST_ROWS = 200_000
@@ -86,24 +85,6 @@ def raw_of_text(text: str, name: str) -> RawTable:
         place = f"{name}, row {reader.line_num}"
         raise FormatError(f"{place}: {error}; check the quotes there") from error
     return RawTable(name, rows[0][1], tuple(rows[1:]))
-
-
-def parse_readings(text: str, name: str) -> ReadingsTable:
-    """Read a table from text.
-
-    Parameters
-    ----------
-    text : str
-    name : str
-        The file's name, for errors.
-
-    Raises
-    ------
-    FormatError
-        If there is no table at all; single bad cells become `problems` instead.
-    """
-    raw = raw_of_text(text, name)
-    return table_of(raw, exact_columns(raw))
 
 
 def csv_text(cells: list[list[str | float | None]], mark: str = ",") -> str:

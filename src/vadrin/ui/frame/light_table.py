@@ -78,7 +78,7 @@ class LightTable(QWidget):
             self.setAccessibleName(name)
         self.update()
 
-    def frame_box(self, frame_id: int) -> QRectF | None:
+    def frame_box(self, frame_id: int | None) -> QRectF | None:
         """Where a frame lies, in widget pixels."""
         for box, _, frame in self._boxes():
             if frame.frame.id == frame_id:
@@ -126,11 +126,11 @@ class LightTable(QWidget):
         planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
         for box, _, frame in boxes:
             self._paint_frame(painter, box, frame, planned)
-        for box, _, frame in boxes:
-            if frame.frame.id == self._frame_id:
-                painter.setPen(QPen(QColor(self._look.grease), 2.5))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRect(box.adjusted(0, -2, 0, 2))
+        selected = self.frame_box(self._frame_id)
+        if selected is not None:
+            painter.setPen(QPen(QColor(self._look.grease), 2.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(selected.adjusted(0, -2, 0, 2))
 
     def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
         top = px(14) + self._row * row

@@ -45,7 +45,7 @@ def schools_and_pushes(scene: Scene) -> QWidget:
     return body
 
 
-_VIEWS: dict[str, View] = {SCHOOLS_AND_PUSHES: schools_and_pushes}
+_VIEWS: dict[str, View] = {}
 
 
 def register_view(key: str, view: View) -> None:
@@ -53,11 +53,9 @@ def register_view(key: str, view: View) -> None:
     _VIEWS[key] = view
 
 
-def unregister_view(key: str) -> None:
-    """Forget a view, as tests and extensions do."""
-    _VIEWS.pop(key, None)
-
-
 def answer_view(key: str) -> View:
     """The view of a key; the usual one where there is none."""
     return _VIEWS.get(key, schools_and_pushes)
+
+
+register_view(SCHOOLS_AND_PUSHES, schools_and_pushes)

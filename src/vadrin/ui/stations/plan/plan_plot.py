@@ -102,8 +102,7 @@ class PlanPlot(CurvePlot):
         box = self.getPlotItem().getViewBox()
         here = self.mapToScene(event.pos())
         best, reach = None, float(px(_REACH_PX))
-        for line in self._lines:
-            spots = self._spots_on(line, self._bracket[:2])
+        for spots in self.planned_spots():
             for stops, at in zip(bracket(*self._bracket), spots, strict=True):
                 spot = box.mapViewToScene(QPointF(*at))
                 apart = abs(spot.x() - here.x()) + abs(spot.y() - here.y())
