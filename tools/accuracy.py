@@ -19,7 +19,7 @@ from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
-from vadrin.core.results.push import push_table
+from vadrin.core.results.push import pushes_of
 from vadrin.core.results.strip_metrics import metrics_of_strips
 from vadrin.core.simulation.film import (
     Densitometer,
@@ -108,7 +108,7 @@ def score_films(films):
             continue
         scores["finding time"].take(answer.finding.time_min, found.time_min.value, relative)
         scores["finding EI, stops"].take(answer.finding.zone_ei, found.zone_ei.value, stops)
-        for mine, theirs in zip(answer.push, push_table(true, found, None, (-1, 0, 1, 2)),
+        for mine, theirs in zip(answer.push, pushes_of(true, found, None, (-1, 0, 1, 2)),
                                 strict=True):  # fmt: skip
             for name in ("hold_midtone", "hold_highlight"):
                 row, want = getattr(mine, name), getattr(theirs, name)
@@ -146,7 +146,7 @@ def score_misreads(films, count):
             k = int(rng.integers(len(strips)))
             bad, frames = spoilt(kind, strips[k], rng)
             changed = (*strips[:k], bad, *strips[k + 1 :])
-            blind = metrics_of_strips(changed, fit_strips(changed, drop=False), None, 8.125)
+            blind = metrics_of_strips(changed, fit_strips(changed, exclude_outliers=False), None, 8.125)
             before, after = clean.strips[k].speed.value, blind[k].speed.value
             if after is not None and abs(stops(after, before)) <= 1 / 6:
                 continue

@@ -31,7 +31,7 @@ def session(path: Path) -> None:
     from PyQt6.QtTest import QTest
     from PyQt6.QtWidgets import QApplication, QLabel
 
-    from vadrin.commands.window import make_application, open_window
+    from vadrin.commands.desktop import make_application, open_window
 
     app = make_application()
     window = open_window(path)

@@ -10,6 +10,7 @@
     │   └── UnmatchedColumnsError  a whole table whose columns go by other names
     ├── NotebookError       a notebook that cannot be opened
     │   └── NotebookHeldError  somebody else has it open for writing
+    ├── StorageError        the open notebook's file refuses to be read or written
     ├── ReadOnlyError       an edit in a notebook open for reading only
     ├── RecordInUseError    a record that others need
     ├── StoppedError        the person stopped long work
@@ -74,6 +75,10 @@ class NotebookError(VadrinError):
 
 class NotebookHeldError(NotebookError):
     """Somebody else has the notebook open for writing; the text says who and since when."""
+
+
+class StorageError(VadrinError):
+    """The open notebook's file refuses to be read or written; the text is its reason."""
 
 
 class ReadOnlyError(VadrinError):

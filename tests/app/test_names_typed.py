@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.entry.film import names_typed
+from vadrin.app.entry.film_supply import names_typed
 from vadrin.app.library.cupboard import new_record, set_field, shown, title_of, typed
 from vadrin.app.library.differences import conditions_of, differences
 from vadrin.app.library.forms import FORMS, FieldKind

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.densities import density_typed, temperature_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, otherwise_typed
-from vadrin.app.entry.film import (
+from vadrin.app.entry.film_supply import (
     film_supply_text,
     film_supply_typed,
     name_typed,

@@ -22,7 +22,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
-from vadrin.formats.reports.card_pdf import SIZES, card_pdf
+from vadrin.formats.reports.card_pdf import CARD_SIZES, card_pdf
 from vadrin.notebook.store import Notebook
 
 
@@ -137,7 +137,7 @@ def test_the_card_holds_what_the_wall_needs(told):
     assert "5 strips, 250 readings, 4.5 to 17.5 min tested" in card.basis
     assert "makers' sheets" in card.care
     assert card_of(*told["Ostrel 400 O1"]) is None
-    for size, (width, height) in SIZES.items():
+    for size, (width, height) in CARD_SIZES.items():
         data = card_pdf(card, size)
         box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", data)
         assert float(box[1]) == pytest.approx(width * 72 / 25.4, abs=0.01)

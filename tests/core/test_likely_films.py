@@ -23,7 +23,7 @@ from vadrin.core.planning.forecast import PlannedStrip, _posed, forecast
 from vadrin.core.results.analysis import Settings
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
-from vadrin.core.results.push import push_table
+from vadrin.core.results.push import pushes_of
 from vadrin.core.simulation.film import (
     Densitometer,
     curve_at,
@@ -100,7 +100,7 @@ def test_carried_uncertainty_is_that_of_draws(target, times):
         best, drawn, min(times), max(times), posed.thinnest, posed.densest, 400.0
     )
     finding, minutes = find(estimate, target)
-    rows = push_table(estimate, finding, minutes, (0.5,))
+    rows = pushes_of(estimate, finding, minutes, (0.5,))
     pairs = [(told.zone_ei, finding.zone_ei), (told.time_min, finding.time_min)]
     if rows[0].hold_midtone.time_min.present:
         pairs.append((told.push_times[0], rows[0].hold_midtone.time_min))

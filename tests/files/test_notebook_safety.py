@@ -16,7 +16,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.notebooks import fill_from_json, merged, new_test
-from vadrin.app.entry.film import film_supply_text
+from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.shelf_index import clock_doubt
 from vadrin.app.test_sheet import load_sheet
@@ -25,13 +25,13 @@ from vadrin.commands import main
 from vadrin.core.frames import FrameState
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError
 from vadrin.notebook.backups import KEPT, backups_of
+from vadrin.notebook.columns import table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.merge import everything_of
 from vadrin.notebook.records import Attachment, Batch, Camera, Frame, Reading, Stock, Test
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
-from vadrin.notebook.tables import table_name
 from vadrin.notebook.upgrades import upgraded_table
 
 ident = attrgetter("id")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import secrets
+import os
 from datetime import UTC, datetime
 
 
@@ -13,4 +13,4 @@ def now() -> str:
 
 def fresh_uid() -> str:
     """A name for a test that no other notebook gives."""
-    return secrets.token_hex(8)
+    return os.urandom(8).hex()

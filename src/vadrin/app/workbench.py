@@ -11,12 +11,10 @@ from enum import Flag, auto
 from pathlib import Path
 from typing import TYPE_CHECKING, TypeVar
 
-from sqlalchemy.exc import SQLAlchemyError
-
 from vadrin.app.events import Event
 from vadrin.app.frame_order import next_to_expose, next_to_read
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
-from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError
+from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
@@ -159,7 +157,7 @@ class Workbench:
         except (RecordInUseError, ReadOnlyError) as refusal:
             self.said.emit(str(refusal))
             return None
-        except (SQLAlchemyError, OSError) as error:
+        except (StorageError, OSError) as error:
             self.not_saved(error)
             return None
         self.refresh()
@@ -194,9 +192,8 @@ class Workbench:
 
     def not_saved(self, error: Exception) -> None:
         """Say that an edit did not reach the file, and show what is there."""
-        reason = str(getattr(error, "orig", error))
         self.said.emit(
-            f"Not saved: {reason}. Everything before it is safe; free the disk or bring the "
+            f"Not saved: {error}. Everything before it is safe; free the disk or bring the "
             "folder back and try again, or save a copy elsewhere (File)."
         )
         self.refresh()
@@ -230,7 +227,7 @@ class Workbench:
         except EditRefusedError as refusal:
             self.said.emit(f"{refusal}.")
             return
-        except (SQLAlchemyError, OSError) as error:
+        except (StorageError, OSError) as error:
             self.not_saved(error)
             return
         if change is None:

@@ -91,7 +91,7 @@ def _run(arguments: list[str]) -> int:
         from vadrin.commands.bench import run_bench
 
         return run_bench()
-    from vadrin.commands.window import run_window
+    from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)
     return run_window(options.notebook, options.demo)

@@ -20,7 +20,7 @@ def plan_rows() -> list[str]:
     from vadrin.app.library.shelf_index import shelf_lines
     from vadrin.app.plan.expected_curves import expected_film
     from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan
-    from vadrin.commands.window import demo_notebook, make_application, open_window
+    from vadrin.commands.desktop import demo_notebook, make_application, open_window
 
     application = make_application()
     path = demo_notebook()

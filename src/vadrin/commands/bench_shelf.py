@@ -101,7 +101,7 @@ def _median(acts: list[Callable[[], object]], window: Window) -> float:
 def _in_the_window(path: Path) -> tuple[float, float]:
     """Milliseconds for a letter in the filter, and for opening a test, both to the picture."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from vadrin.commands.window import make_application, open_window
+    from vadrin.commands.desktop import make_application, open_window
 
     application = make_application()
     window: Window = open_window(path)  # type: ignore[assignment]

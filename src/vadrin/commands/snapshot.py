@@ -71,7 +71,7 @@ def run_snapshot(folder: Path) -> int:
     """Write the pictures."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     from vadrin.app.demo.demo_notebook import make_demo
-    from vadrin.commands.window import make_application, open_window
+    from vadrin.commands.desktop import make_application, open_window
     from vadrin.ui.theme.look import DIM
 
     try:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 import sqlite3
 from pathlib import Path
-from typing import Any
 from urllib.parse import quote
 
 from vadrin.errors import NotebookError, NotebookHeldError
@@ -148,7 +147,7 @@ def place_of(path: Path) -> tuple[int, int] | None:
     return found.st_dev, found.st_ino
 
 
-def set_up(connection: Any, _record: Any) -> None:
+def set_up(connection: sqlite3.Connection) -> None:
     """Make a new connection hold to links between tables, and write through to the disk."""
     connection.execute("PRAGMA foreign_keys = ON")
     connection.execute("PRAGMA synchronous = FULL")

@@ -9,14 +9,14 @@ from dataclasses import fields
 from pathlib import Path
 from typing import Any
 
-from vadrin.errors import NotebookError
+from vadrin.errors import NotebookError, StorageError
+from vadrin.notebook.columns import ENUMERATIONS, table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS, Record
 from vadrin.notebook.store import Notebook
-from vadrin.notebook.tables import ENUMERATIONS, table_name
 from vadrin.notebook.upgrades import upgraded_row, upgraded_table
 
-SCHEMA = "vadrin-notebook/1"
+NOTEBOOK_SCHEMA = "vadrin-notebook/1"
 LARGEST = 500_000_000
 _KINDS = {table_name(kind): kind for kind in RECORDS}
 Everything = dict[type[Record], list[Record]]
@@ -34,7 +34,7 @@ _ITEMS: dict[str, tuple[type, ...]] = {
 def notebook_json(notebook: Notebook) -> str:
     """All records, each under its field names; attachments in base 64."""
     held = {
-        "schema": SCHEMA,
+        "schema": NOTEBOOK_SCHEMA,
         "format": SCHEMA_VERSION,
         "records": {
             table_name(kind): [_plain(r) for r in records]
@@ -68,7 +68,7 @@ def records_of_json(path: Path) -> Everything:
                             ) from error  # fmt: skip
     except (ValueError, RecursionError) as error:
         raise NotebookError(f"{path.name}: not JSON ({str(error)[:60]})") from error
-    if not isinstance(held, dict) or held.get("schema") != SCHEMA:
+    if not isinstance(held, dict) or held.get("schema") != NOTEBOOK_SCHEMA:
         raise NotebookError(f"{path.name}: not a notebook's JSON export")
     version = held.get("format")
     if not isinstance(version, int) or version > SCHEMA_VERSION:
@@ -141,11 +141,9 @@ def write_all(notebook: Notebook, everything: Everything, label: str) -> None:
     NotebookError
         If they contradict each other; nothing is written.
     """
-    from sqlalchemy.exc import SQLAlchemyError
-
     try:
         with notebook.change(label):
             for kind in RECORDS:
                 notebook.add_all(sorted(everything.get(kind, []), key=lambda r: r.id))
-    except (SQLAlchemyError, OverflowError) as error:
+    except (StorageError, OverflowError) as error:
         raise NotebookError("its records contradict each other; nothing was taken") from error

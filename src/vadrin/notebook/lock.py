@@ -6,7 +6,6 @@ import fcntl
 import getpass
 import json
 import os
-import socket
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -21,7 +20,7 @@ def _me() -> bytes:
     except (KeyError, OSError):
         who = "somebody"
     since = datetime.now(UTC).astimezone().isoformat(sep=" ", timespec="minutes")[:16]
-    return json.dumps({"who": who, "machine": socket.gethostname(), "since": since}).encode()
+    return json.dumps({"who": who, "machine": os.uname().nodename, "since": since}).encode()
 
 
 def _holder(descriptor: int) -> str:

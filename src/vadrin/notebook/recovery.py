@@ -11,10 +11,10 @@ from typing import Any
 from urllib.parse import quote
 
 from vadrin.errors import NotebookError
+from vadrin.notebook.columns import ENUMERATIONS, table_name
 from vadrin.notebook.json_file import Everything, write_all
 from vadrin.notebook.records import PARENTS, RECORDS, Record
 from vadrin.notebook.store import Notebook
-from vadrin.notebook.tables import ENUMERATIONS, table_name
 
 _CHUNK = 512
 _LAST_ID = 4_000_000

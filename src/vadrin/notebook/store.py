@@ -7,22 +7,28 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import TYPE_CHECKING, Any, TypeVar
 from urllib.parse import quote
 
-from sqlalchemy import Connection, create_engine, event, func, select, text
-from sqlalchemy.pool import NullPool
-
-from vadrin.errors import EditRefusedError, NotebookError, ReadOnlyError, RecordInUseError
+from vadrin.errors import (
+    EditRefusedError,
+    NotebookError,
+    ReadOnlyError,
+    RecordInUseError,
+    StorageError,
+)
 from vadrin.notebook.backups import back_up
 from vadrin.notebook.changes import Change, Step
+from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.file import SCHEMA_VERSION, inspect, open_rights, place_of, prepare, set_up
+from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
 from vadrin.notebook.row_cache import RowCache
-from vadrin.notebook.tables import TABLES, table_name
+
+if TYPE_CHECKING:
+    from vadrin.notebook.record_writer import RecordWriter
 
 R = TypeVar("R", bound=Record)
-_ROWS_A_QUERY = 500
 
 
 class Notebook:
@@ -50,11 +56,10 @@ class Notebook:
         self._place = place_of(path)
         mode = "ro" if self.read_only else "rw"
         address = f"file:{quote(str(path.absolute()))}?mode={mode}"
-        self._engine = create_engine(
-            "sqlite://", creator=lambda: sqlite3.connect(address, uri=True), poolclass=NullPool
-        )
-        event.listen(self._engine, "connect", set_up)
-        self._connection: Connection = self._engine.connect()
+        self._connection = sqlite3.connect(address, uri=True)
+        set_up(self._connection)
+        self._reader = RecordReader(self._connection)
+        self._made_writer: RecordWriter | None = None
         self.revision = 0
         self._kept = RowCache(trusted=not self.read_only)
         self._change: Change | None = None
@@ -78,7 +83,6 @@ class Notebook:
     def close(self) -> None:
         """Let go of the file, and keep a backup of what this session wrote."""
         self._connection.close()
-        self._engine.dispose()
         if self.revision and not self.read_only:
             # A full disk must not keep the window from closing: the notebook itself is whole.
             with suppress(OSError):
@@ -97,9 +101,7 @@ class Notebook:
             pass
         copy = sqlite3.connect(target)
         try:
-            raw = self._connection.connection.driver_connection
-            if raw is not None:
-                raw.backup(copy)
+            self._connection.backup(copy)
         except sqlite3.Error as error:
             target.unlink()
             raise OSError(str(error)) from error
@@ -113,33 +115,24 @@ class Notebook:
 
     def all(self, kind: type[R], **where: Any) -> list[R]:
         """Records whose fields equal the given values, by position then id."""
-        return self._kept.answer(kind, where, lambda: self._read(kind, where))
+        return self._kept.answer(kind, where, lambda: self._reader.all(kind, where))
 
-    def _read(self, kind: type[R], where: dict[str, Any]) -> list[R]:
-        table = TABLES[kind]
-        query = select(table)
-        for name, value in where.items():
-            query = query.where(table.c[name] == value)
-        order = [table.c.position] if "position" in table.c else []
-        rows = self._connection.execute(query.order_by(*order, table.c.id))
-        # Columns stand in the order of the record's fields.
-        return [kind(*row) for row in rows]
-
-    def all_of(self, kind: type[R], name: str, values: list[int]) -> list[R]:
+    def all_of(self, kind: type[R], name: str, values: Sequence[int]) -> list[R]:
         """Records whose field is any of many values, by position then id."""
-        table = TABLES[kind]
-        order = [table.c.position] if "position" in table.c else []
-        found: list[R] = []
-        for start in range(0, len(values), _ROWS_A_QUERY):
-            some = table.c[name].in_(values[start : start + _ROWS_A_QUERY])
-            query = select(table).where(some).order_by(*order, table.c.id)
-            found += [kind(*row) for row in self._connection.execute(query)]
-        return found
+        return self._reader.all_of(kind, name, values)
 
     def count(self, kind: type[Record]) -> int:
         """Number of records of a kind."""
-        query = select(func.count()).select_from(TABLES[kind])
-        return int(self._connection.execute(query).scalar_one())
+        return self._reader.count(kind)
+
+    @property
+    def _writer(self) -> RecordWriter:
+        """What writes; its library is only loaded with the first edit."""
+        if self._made_writer is None:
+            from vadrin.notebook.record_writer import RecordWriter
+
+            self._made_writer = RecordWriter(self._connection)
+        return self._made_writer
 
     @contextmanager
     def change(self, label: str) -> Iterator[None]:
@@ -172,22 +165,20 @@ class Notebook:
             )
 
     def _roll_back(self) -> None:
-        self._connection.rollback()
+        if self._made_writer is not None:
+            with suppress(StorageError):
+                self._made_writer.roll_back()
         self._kept.forget()
 
     def _commit(self) -> None:
         self._check_place()
-        self._connection.commit()
+        if self._made_writer is not None:
+            self._made_writer.commit()
         self.revision += 1
 
     def add(self, record: R) -> R:
         """Write a new record and return it with its id. Only inside `change`."""
-        values = _values(record)
-        if not record.id:
-            values.pop("id")
-        result = self._connection.execute(TABLES[type(record)].insert().values(**values))
-        key = result.inserted_primary_key
-        written = replace(record, id=int(key[0]) if key else record.id)
+        written = replace(record, id=self._writer.insert(record))
         self._note(Step(type(record), None, written))
         return written
 
@@ -196,10 +187,9 @@ class Notebook:
         if not records:
             return []
         kind = type(records[0])
-        table = TABLES[kind]
-        top = self._connection.execute(select(func.max(table.c.id))).scalar_one() or 0
+        top = self._writer.largest_id(kind)
         written = [replace(r, id=r.id or top + i) for i, r in enumerate(records, start=1)]
-        self._connection.execute(table.insert(), [_values(r) for r in written])
+        self._writer.insert_many(written)
         for record in written:
             self._note(Step(kind, None, record))
         return written
@@ -209,9 +199,7 @@ class Notebook:
         before = self.get(type(record), record.id)
         if before == record:
             return record
-        table = TABLES[type(record)]
-        update = table.update().where(table.c.id == record.id)
-        self._connection.execute(update.values(**_values(record)))
+        self._writer.update(record)
         self._note(Step(type(record), before, record))
         return record
 
@@ -220,7 +208,7 @@ class Notebook:
 
         Raises
         ------
-        InUseError
+        RecordInUseError
             If other records need it.
         """
         self.remove_all([record])
@@ -230,7 +218,7 @@ class Notebook:
 
         Raises
         ------
-        InUseError
+        RecordInUseError
             If other records need one of them.
         """
         if not records:
@@ -240,10 +228,7 @@ class Notebook:
             for name, parent in parents:
                 if parent is kind:
                     self._release(child, name, self.all_of(child, name, ids))
-        table = TABLES[kind]
-        for start in range(0, len(ids), _ROWS_A_QUERY):
-            some = table.c.id.in_(ids[start : start + _ROWS_A_QUERY])
-            self._connection.execute(table.delete().where(some))
+        self._writer.delete(kind, ids)
         for record in records:
             self._note(Step(kind, record, None))
 
@@ -253,7 +238,7 @@ class Notebook:
             self.remove_all(held)
             return
         for each in held:
-            if not TABLES[child].c[name].nullable:
+            if not next(c for c in columns_of(child) if c.name == name).optional:
                 kind = table_name(child).replace("_", " ")
                 raise RecordInUseError(f"a {kind} still needs it; remove that first, or keep this")
             self.put(replace(each, **{name: None}))
@@ -304,14 +289,12 @@ class Notebook:
         steps = reversed(change.steps) if backward else iter(change.steps)
         for step in steps:
             old, new = (step.after, step.before) if backward else (step.before, step.after)
-            table = TABLES[step.kind]
             if new is None and old is not None:
-                self._connection.execute(table.delete().where(table.c.id == old.id))
+                self._writer.delete(step.kind, [old.id])
             elif new is not None and old is None:
-                self._connection.execute(table.insert().values(**_values(new)))
+                self._writer.insert(new)
             elif new is not None:
-                update = table.update().where(table.c.id == new.id)
-                self._connection.execute(update.values(**_values(new)))
+                self._writer.update(new)
         try:
             self._commit()
         except BaseException:
@@ -323,13 +306,8 @@ class Notebook:
 
     def rows(self, statement: str, **values: Any) -> list[tuple[Any, ...]]:
         """Rows of a question in SQL, for summaries over very many records."""
-        return [tuple(row) for row in self._connection.execute(text(statement), values)]
+        return self._reader.rows(statement, values)
 
     def everything(self) -> dict[type[Record], list[Record]]:
         """All records of all kinds, for export."""
         return {kind: list(self.all(kind)) for kind in RECORDS}
-
-
-def _values(record: Record) -> dict[str, Any]:
-    """Column values of a record; `asdict` would copy every value deeply."""
-    return dict(vars(record))

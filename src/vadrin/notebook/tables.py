@@ -1,10 +1,7 @@
-"""Tables of the notebook, one a record type, with the record's own fields as columns."""
+"""Tables of the notebook for SQLAlchemy, one a record type, as `columns` has them."""
 
 from __future__ import annotations
 
-import json
-import re
-from dataclasses import fields
 from enum import StrEnum
 from typing import Any
 
@@ -21,31 +18,21 @@ from sqlalchemy import (
 )
 from sqlalchemy.types import TypeDecorator, TypeEngine
 
-from vadrin.core.channels import Channel
-from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared, FilmUnit
-from vadrin.notebook.records import PARENTS, RECORDS, Record
+from vadrin.notebook.columns import ENUMERATIONS, LISTS, columns_of, list_text, table_name
+from vadrin.notebook.records import RECORDS, Record
 
 METADATA = MetaData()
 
 
 class EnumText(TypeDecorator[StrEnum]):
-    """A member of an enumeration, kept as its text; a text it does not know stays a text."""
+    """A member of an enumeration, kept as its text."""
 
     impl = Text
     cache_ok = True
 
-    def __init__(self, members: type[StrEnum]) -> None:
-        super().__init__()
-        self._members = {m.value: m for m in members}
-
     def process_bind_param(self, value: StrEnum | str | None, dialect: Any) -> str | None:
         """As it is written."""
         return None if value is None else str(value)
-
-    def process_result_value(self, value: Any, dialect: Any) -> Any:
-        """As it is read."""
-        return self._members.get(value, value)
 
 
 class JsonTuple(TypeDecorator[tuple[Any, ...]]):
@@ -56,54 +43,32 @@ class JsonTuple(TypeDecorator[tuple[Any, ...]]):
 
     def process_bind_param(self, value: tuple[Any, ...] | None, dialect: Any) -> str:
         """As it is written."""
-        return json.dumps(list(value or ()), ensure_ascii=False)
-
-    def process_result_value(self, value: Any, dialect: Any) -> tuple[Any, ...]:
-        """As it is read."""
-        held = json.loads(value) if value else []
-        return tuple(held) if isinstance(held, list) else ()
+        return list_text(value)
 
 
-ENUMERATIONS: dict[str, type[StrEnum]] = {
-    kind.__name__: kind
-    for kind in (
-        Arrangement, CameraControl, Channel, Compared, FilmUnit, FrameRole, FrameState,
-    )
-}  # fmt: skip
-"""The enumerations that fields of records are of, by the names of their types."""
-
-_TYPES: dict[str, tuple[TypeEngine[Any], bool]] = {
-    "int": (Integer(), False),
-    "int | None": (Integer(), True),
-    "float": (Float(), False),
-    "float | None": (Float(), True),
-    "str": (Text(), False),
-    "bool": (Boolean(), False),
-    "bytes": (LargeBinary(), False),
-    "tuple[float, ...]": (JsonTuple(), False),
-    "tuple[str, ...]": (JsonTuple(), False),
-    **{name: (EnumText(kind), False) for name, kind in ENUMERATIONS.items()},
+_TYPES: dict[str, TypeEngine[Any]] = {
+    "int": Integer(),
+    "float": Float(),
+    "str": Text(),
+    "bool": Boolean(),
+    "bytes": LargeBinary(),
+    **{kind: JsonTuple() for kind in LISTS},
+    **{name: EnumText() for name in ENUMERATIONS},
 }
 
 
-def table_name(record: type[Any]) -> str:
-    """The table of a record type: ``MeterReading`` lies in ``meter_reading``."""
-    return re.sub(r"(?<!^)(?=[A-Z])", "_", record.__name__).lower()
-
-
 def _table(record: type[Record]) -> Table:
-    parents = dict(PARENTS.get(record, ()))
-    columns: list[Column[Any]] = []
-    for field in fields(record):
-        kind, optional = _TYPES[str(field.type)]
+    made: list[Column[Any]] = []
+    for field in columns_of(record):
+        kind = _TYPES[field.kind.removesuffix(" | None")]
         if field.name == "id":
-            columns.append(Column("id", kind, primary_key=True))
-        elif field.name in parents:
-            link = ForeignKey(f"{table_name(parents[field.name])}.id")
-            columns.append(Column(field.name, kind, link, nullable=optional, index=True))
+            made.append(Column("id", kind, primary_key=True))
+        elif field.parent is not None:
+            link = ForeignKey(f"{table_name(field.parent)}.id")
+            made.append(Column(field.name, kind, link, nullable=field.optional, index=True))
         else:
-            columns.append(Column(field.name, kind, nullable=optional))
-    return Table(table_name(record), METADATA, *columns)
+            made.append(Column(field.name, kind, nullable=field.optional))
+    return Table(table_name(record), METADATA, *made)
 
 
 TABLES: dict[type[Any], Table] = {record: _table(record) for record in RECORDS}

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Generator, Hashable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
 from typing import Any
 
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, QTimer, pyqtSignal
+from PyQt6 import sip
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from vadrin.errors import StoppedError
 
@@ -15,62 +18,37 @@ Said = Callable[[int, int], None]
 _SLICE_MS = 0
 
 
-class _Post(QObject):
-    """Carries an answer from the thread to the screen; a job keeps it alive, not a station.
-
-    What it is connected to may be gone by then, and Qt has then let go of it.
-    """
-
-    arrived = pyqtSignal(object)
-    failed = pyqtSignal(object)
-    told = pyqtSignal(int, int)
-
-
-class Job(QRunnable):
+@dataclass
+class Job:
     """One piece of work; `work` is given a callable to tell its progress by."""
 
-    def __init__(self, work: Callable[[Said], Any], post: _Post) -> None:
-        super().__init__()
-        self._work, self._post = work, post
-        self.cancelled = False
-
-    def cancel(self) -> None:
-        """Ask it to stop; its answer will not arrive."""
-        self.cancelled = True
-
-    def _said(self, done: int, total: int) -> None:
-        if self.cancelled:
-            raise StoppedError
-        self._post.told.emit(done, total)
-
-    def run(self) -> None:
-        """Do the work, unless it was cancelled before it began."""
-        if self.cancelled:
-            return
-        try:
-            made = self._work(self._said)
-        except StoppedError:
-            return
-        except Exception as error:
-            self._post.failed.emit(error)
-            return
-        if not self.cancelled:
-            self._post.arrived.emit(made)
+    key: Hashable
+    work: Callable[[Said], Any]
+    done: Callable[[Any], None]
+    failed: Callable[[Exception], None]
+    said: Said | None
+    cancelled: bool = False
 
 
 class Jobs(QObject):
     """Runs jobs one after the other; a newer job takes the place of an older of its key."""
 
+    _over = pyqtSignal(object, object, object)
+    _told = pyqtSignal(object, int, int)
+
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
+        self._pool = ThreadPoolExecutor(1, "vadrin-job")
         self._running: dict[Hashable, Job] = {}
+        self._closed = False
+        # Bound methods of an object of the screen's thread: Qt hands the signals over to it.
+        self._over.connect(self._deliver)
+        self._told.connect(self._progress)
 
     def run(
         self, key: Hashable, work: Callable[[Said], Any], done: Callable[[Any], None],
         failed: Callable[[Exception], None] | None = None, said: Said | None = None,
-    ) -> Job:  # fmt: skip
+    ) -> None:  # fmt: skip
         """Start work under a key, in place of older work under it.
 
         Parameters
@@ -80,29 +58,20 @@ class Jobs(QObject):
             Runs off the screen's thread.
         done, failed, said : callable
             Called on the screen's thread: with the answer, with what was raised, with progress.
+            Methods of a widget that is gone by then are not called.
         """
         self.cancel(key)
-        post = _Post()
-        job = Job(work, post)
-
-        def over(deliver: Callable[[Any], None], made: Any) -> None:
-            if self._running.get(key) is job:
-                del self._running[key]
-                deliver(made)
-
-        post.arrived.connect(lambda made: over(done, made))
-        post.failed.connect(lambda error: over(failed or _raise, error))
-        if said is not None:
-            post.told.connect(said)
+        if self._closed:
+            return
+        job = Job(key, work, done, failed or _raise, said)
         self._running[key] = job
-        self._pool.start(job)
-        return job
+        self._pool.submit(self._work, job)
 
     def cancel(self, key: Hashable) -> None:
-        """Stop the work under a key, if there is any."""
+        """Stop the work under a key, if there is any; its answer will not arrive."""
         job = self._running.pop(key, None)
         if job is not None:
-            job.cancel()
+            job.cancelled = True
 
     def busy(self, key: Hashable | None = None) -> bool:
         """Whether work under a key, or any at all, is under way."""
@@ -110,13 +79,56 @@ class Jobs(QObject):
 
     def wait(self) -> None:
         """Finish the work in hand."""
-        self._pool.waitForDone()
+        self._pool.submit(_nothing).result()
 
     def close(self) -> None:
-        """Finish the work in hand and forget its answers."""
+        """Finish the work in hand and forget its answers; no work is taken after this."""
+        self._closed = True
         for key in list(self._running):
             self.cancel(key)
-        self.wait()
+        self._pool.shutdown(wait=True)
+
+    def _work(self, job: Job) -> None:
+        """Do the work; runs on the pool's thread."""
+
+        def said(done: int, total: int) -> None:
+            if job.cancelled:
+                raise StoppedError
+            self._told.emit(job, done, total)
+
+        if job.cancelled:
+            return
+        try:
+            made, error = job.work(said), None
+        except StoppedError:
+            return
+        except Exception as raised:
+            made, error = None, raised
+        if not job.cancelled:
+            self._over.emit(job, made, error)
+
+    def _deliver(self, job: Job, made: object, error: Exception | None) -> None:
+        if self._running.get(job.key) is not job:
+            return
+        del self._running[job.key]
+        if error is not None:
+            job.failed(error)
+        elif not _gone(job.done):
+            job.done(made)
+
+    def _progress(self, job: Job, done: int, total: int) -> None:
+        if job.said is not None and self._running.get(job.key) is job and not _gone(job.said):
+            job.said(done, total)
+
+
+def _gone(call: Callable[..., object]) -> bool:
+    """Whether a method's widget was let go of while the work went on."""
+    owner = getattr(getattr(call, "func", call), "__self__", None)
+    return isinstance(owner, QObject) and sip.isdeleted(owner)
+
+
+def _nothing() -> None:
+    return
 
 
 def _raise(error: Exception) -> None:

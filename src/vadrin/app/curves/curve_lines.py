@@ -8,6 +8,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.arrays import Array
+from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.curves.shape import GRID
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS, bracket, marked_ei, meter_point
 from vadrin.core.results.analysis import Analysis
@@ -17,9 +18,6 @@ __all__ = ["STOP", "bracket"]
 
 CurveLine = StripMetrics | ExpectedStrip
 """A strip whose curve is drawn, measured or likely."""
-
-SPEED_DENSITY = 0.10
-"""Density above base plus fog at which a curve's speed point is marked."""
 
 _EMPTY_VIEW = (-3.0, 1.0)
 _BEYOND = 0.05

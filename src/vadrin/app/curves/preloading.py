@@ -1,6 +1,11 @@
-"""Loading what the first answer and the first picture of curves need, before they are asked for."""
+"""Loading what the first edit and the first answer need, before they are asked for."""
 
 from __future__ import annotations
+
+
+def load_storage() -> None:
+    """Load what the first edit is written with."""
+    import vadrin.notebook.record_writer  # noqa: F401
 
 
 def load_numerics() -> None:

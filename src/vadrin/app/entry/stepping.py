@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-Step = Callable[[str, int], str]
+StepWord = Callable[[str, int], str]
 """Takes the shown text and +1 or -1, returns the next text."""
 
 
-def chooser(choices: Iterable[str] | Callable[[], Iterable[str]]) -> Step:
+def chooser(choices: Iterable[str] | Callable[[], Iterable[str]]) -> StepWord:
     """Step round a list as it is read: the arrow down goes on, the arrow up goes back."""
 
     def step(shown: str, way: int) -> str:

@@ -4,19 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.display.marks import aperture_name, marked_ei, shutter_name, stops_text
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, shutter_name, stops_text
 from vadrin.core.frames import FrameRole
-
-_MARKS = (1.0, 1.2, 1.4, 1.8, 2, 2.4, 2.8, 3.5, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22, 27,
-          32, 45, 64)  # fmt: skip
-
-
-def aperture_name(f_number: float) -> str:
-    """The mark nearest an exact f-number."""
-    near = min(_MARKS, key=lambda m: abs(exact_aperture(m) - f_number))
-    shown = near if abs(exact_aperture(near) / f_number - 1) < 0.035 else round(f_number, 1)
-    return f"f/{shown:g}"
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from vadrin.app.display.marks import marked_ei, stops_text
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
-from vadrin.core.planning.test_kinds.push import PUSH_SHARE
+from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 

@@ -19,8 +19,7 @@ from vadrin.app.kinds.kind_page import (
     PlanSentence,
     all_pages,
     page_of,
-    register,
-    unregister,
+    register_page,
 )
 
 for _module in (
@@ -37,13 +36,12 @@ for _module in (
     paper_page,
     process_control_page,
 ):
-    register(_module.PAGE)
+    register_page(_module.PAGE)
 
 __all__ = [
     "KindPage",
     "PlanSentence",
     "all_pages",
     "page_of",
-    "register",
-    "unregister",
+    "register_page",
 ]

@@ -84,10 +84,10 @@ class KindPage:
         return card_of(sheet, analysis)
 
 
-_PAGES: dict[str, KindPage] = {}
+PAGES: dict[str, KindPage] = {}
 
 
-def register(page: KindPage) -> None:
+def register_page(page: KindPage) -> None:
     """Make a page known, after those that were before it.
 
     Raises
@@ -95,21 +95,16 @@ def register(page: KindPage) -> None:
     ValueError
         If the kind has one already.
     """
-    if page.key in _PAGES:
+    if page.key in PAGES:
         raise ValueError(f"{page.key} has a page already")
-    _PAGES[page.key] = page
-
-
-def unregister(key: str) -> None:
-    """Forget a page, as tests and extensions do."""
-    _PAGES.pop(key, None)
+    PAGES[page.key] = page
 
 
 def all_pages() -> tuple[KindPage, ...]:
     """Every page, in the order testers need them."""
-    return tuple(_PAGES.values())
+    return tuple(PAGES.values())
 
 
 def page_of(key: str) -> KindPage:
     """The page of a kind; that of development times for a kind not known here."""
-    return _PAGES.get(key) or next(iter(_PAGES.values()))
+    return PAGES.get(key) or next(iter(PAGES.values()))

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from vadrin.app.kinds.kind_page import KindPage, PlanSentence
-from vadrin.core.planning.test_kinds.paper import Paper
+from vadrin.core.planning.test_kinds.paper import PaperTest
 
 PAGE = KindPage(
-    Paper(),
+    PaperTest(),
     "What is the shortest time for full black?",
     "Steps through clear film on enlarging paper, in stops of time.",
     sentences=(PlanSentence.BRACKET,),

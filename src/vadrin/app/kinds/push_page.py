@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.kinds.kind_page import KindPage, PlanSentence
-from vadrin.core.planning.test_kinds.push import PushTest
+from vadrin.core.planning.test_kinds.push_test import PushTest
 
 PAGE = KindPage(
     PushTest(),

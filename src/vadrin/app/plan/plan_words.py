@@ -10,7 +10,7 @@ from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_name, sto
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
-from vadrin.app.entry.film import (
+from vadrin.app.entry.film_supply import (
     AS_MUCH,
     film_supply_text,
     film_supply_typed,
@@ -18,7 +18,7 @@ from vadrin.app.entry.film import (
     names_typed,
 )
 from vadrin.app.entry.numbers import count_typed, number_typed, number_within, numbers_typed
-from vadrin.app.entry.stepping import Step, chooser
+from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
@@ -31,7 +31,7 @@ from vadrin.notebook.records import Camera, Lens
 from vadrin.notebook.records.film_test import TABLET_SUBJECT
 from vadrin.notebook.store import Notebook
 
-STEPS = {"whole stops": 1.0, "half stops": 0.5, "thirds": 1 / 3}
+STEP_WORDS = {"whole stops": 1.0, "half stops": 0.5, "thirds": 1 / 3}
 SUPPLIES = ("36 frames", "24 frames", "12 frames", "8 frames", "10 sheets", "5 m", "10 m cine",
          AS_MUCH)  # fmt: skip
 ORDERS = {
@@ -111,7 +111,7 @@ def _step_times(shown: str, way: int) -> str:
     return times_text((*times, _longer(times[-1]))[:MOST_STRIPS])
 
 
-def _by(step: float) -> Step:
+def _by(step: float) -> StepWord:
     return lambda shown, way: stops_text(number_typed(shown) + way * step, signed=True)
 
 
@@ -128,7 +128,7 @@ def _minutes(shown: str, way: int) -> str:
 
 
 def _step_of(test_step: float) -> str:
-    names = [n for n, size in STEPS.items() if abs(size - test_step) < 0.01]
+    names = [n for n, size in STEP_WORDS.items() if abs(size - test_step) < 0.01]
     return names[0] if names else f"{test_step:g} stops"
 
 
@@ -192,8 +192,9 @@ WORDS: dict[str, Word] = {
                   lambda s, p: stops_text(p.test.first_stop, signed=True), _by(1.0)),
     "last": Word("densest exposure in stops", _bracket("last_stop"),
                  lambda s, p: stops_text(p.test.last_stop, signed=True), _by(1.0)),
-    "step": Word("step of the bracket", _field("step", lambda w: STEPS[choice_typed(w, STEPS)]),
-                 lambda s, p: _step_of(p.test.step), chooser(list(STEPS))),
+    "step": Word("step of the bracket",
+                 _field("step", lambda w: STEP_WORDS[choice_typed(w, STEP_WORDS)]),
+                 lambda s, p: _step_of(p.test.step), chooser(list(STEP_WORDS))),
     "blanks": Word("blank frames",
                    _field("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
                    lambda s, p: counted(p.test.blanks, "frame"), _count),
@@ -240,7 +241,7 @@ WORDS: dict[str, Word] = {
 """Every word a plan's sentences can hold."""
 
 
-def kit_step(key: str, here: Callable[[], tuple[Notebook, TestSheet | None]]) -> Step | None:
+def kit_step(key: str, here: Callable[[], tuple[Notebook, TestSheet | None]]) -> StepWord | None:
     """How a word is stepped whose choices lie in the notebook; None where it is only typed.
 
     Parameters

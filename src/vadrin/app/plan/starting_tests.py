@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.entry.film import film_supply_text
+from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.kinds import page_of
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out

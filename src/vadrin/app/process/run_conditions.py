@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from vadrin.app.library.cupboard import title_of
+from vadrin.app.library.differences import NOT_SAID
 from vadrin.notebook.records import Bottle, Instrument, LightMeter, Paper, Process, Test
 from vadrin.notebook.store import Notebook
 
@@ -15,8 +16,7 @@ LINKS: dict[str, tuple[str, type[Any]]] = {
     "instrument": ("instrument_id", Instrument), "light meter": ("meter_id", LightMeter),
     "paper": ("paper_id", Paper),
 }  # fmt: skip
-NAMES = (*TEXTS, *LINKS)
-NOT_SAID = "not said"
+CONDITIONS = (*TEXTS, *LINKS)
 
 
 def condition_shown(notebook: Notebook, test: Test, name: str) -> str:

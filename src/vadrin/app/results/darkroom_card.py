@@ -12,12 +12,11 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.core.results.analysis import Analysis
 from vadrin.formats.reports import card_pdf
-from vadrin.formats.reports.card_pdf import Card, CardRow
+from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow
 
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
 
-CARD_SIZES = card_pdf.SIZES
-"""Paper sizes in millimetres, width first."""
+__all__ = ["CARD_SIZES", "card_document", "card_of"]
 
 
 def card_document(card: Card, size: str) -> bytes:

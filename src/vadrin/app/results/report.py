@@ -14,7 +14,7 @@ from vadrin.core.results.push_limits import PushLimits
 from vadrin.core.results.school_answers import SchoolAnswer
 from vadrin.core.results.strip_metrics import StripMetrics
 
-SCHEMA = "vadrin-report/1"
+REPORT_SCHEMA = "vadrin-report/1"
 _STRIP_FIGURES = (
     "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
     "average_gradient", "contrast_index", "gamma", "gamma_stops", "zone8_density",
@@ -142,7 +142,7 @@ def report_of(analysis: Analysis, source: str) -> dict[str, Any]:
         Name of the file or test it came from.
     """
     return {
-        "schema": SCHEMA,
+        "schema": REPORT_SCHEMA,
         "source": source,
         "meter_constant": analysis.settings.meter_constant,
         "reading_noise": analysis.noise,

@@ -12,7 +12,7 @@ from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast
 from vadrin.core.planning.strip_plan import strip_labels
 from vadrin.core.results.analysis import Settings
 
-STEPS = (1.0, 0.5, 1 / 3)
+BRACKET_STEPS = (1.0, 0.5, 1 / 3)
 _SPREAD, _SHORTER = 1.35, 5
 _MOST_STRIPS = 5
 
@@ -39,7 +39,7 @@ def _layouts(widest: BracketLayout, counts: tuple[int, ...]) -> Iterator[Bracket
     for count in counts:
         powers = [i - (count - 1) / 2 for i in range(count)]
         times = tuple(round(middle * _SPREAD**p * 2) / 2 for p in powers)
-        for step in STEPS:
+        for step in BRACKET_STEPS:
             for less in range(_SHORTER):
                 for fewer in range(_SHORTER):
                     first, last = widest.first + less, widest.last - fewer

@@ -26,7 +26,7 @@ from vadrin.core.results.finding import (
     finding_of_one_strip,
 )
 from vadrin.core.results.next_step import NextStep, next_steps
-from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, push_table, unanswered
+from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, pushes_of, unanswered
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
 from vadrin.core.results.school import RATING_SCHOOLS, SHADOW, School
 from vadrin.core.results.school_answers import SchoolAnswer, school_answers
@@ -264,7 +264,7 @@ def _of_many_times(
         reports,
         iso,
         finding,
-        push_table(estimate, finding, minutes, settings.pushes, rated, settings.rules_of_thumb),
+        pushes_of(estimate, finding, minutes, settings.pushes, rated, settings.rules_of_thumb),
         reading_diagnostics(strips, fit, reports, finding),
         fit.noise,
         estimate.best,

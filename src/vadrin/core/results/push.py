@@ -216,7 +216,7 @@ def _other_rules(
 USUAL_RULES = RulesOfThumb()
 
 
-def push_table(
+def pushes_of(
     estimate: FamilyEstimate,
     finding: Finding,
     drawn_minutes: Array | None,

@@ -10,7 +10,7 @@ from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
 
 LARGEST_FILE = 20_000_000
-MOST_ROWS = 200_000
+MOST_CSV_ROWS = 200_000
 _LONGEST_LINE = 100_000
 
 
@@ -79,8 +79,8 @@ def raw_of_text(text: str, name: str) -> RawTable:
     try:
         for number, row in enumerate(reader, start=1):
             rows.append((number, tuple(row)))
-            if number > MOST_ROWS:
-                raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the file")
+            if number > MOST_CSV_ROWS:
+                raise FormatError(f"{name}: more than {MOST_CSV_ROWS} rows; split the file")
     except csv.Error as error:
         place = f"{name}, row {reader.line_num}"
         raise FormatError(f"{place}: {error}; check the quotes there") from error

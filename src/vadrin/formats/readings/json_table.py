@@ -9,7 +9,7 @@ from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
 from vadrin.formats.readings.readings_table import ReadingsTable
 
-SCHEMA = "vadrin-readings/1"
+READINGS_SCHEMA = "vadrin-readings/1"
 _MOST_ROWS = 200_000
 
 
@@ -28,10 +28,12 @@ def parse_readings_json(text: str, name: str) -> ReadingsTable:
         raise FormatError(f"{name}, row {line}: not JSON ({str(error)[:60]}); save it anew"
                           ) from error  # fmt: skip
     schema = held.get("schema") if isinstance(held, dict) else None
-    if schema != SCHEMA:
+    if schema != READINGS_SCHEMA:
         said = f"“{str(schema)[:40]}”" if schema else "no schema"
-        raise FormatError(f"{name}: {said} where “{SCHEMA}” is needed; a whole notebook is "
-                          "merged in the window, not converted")  # fmt: skip
+        raise FormatError(
+            f"{name}: {said} where “{READINGS_SCHEMA}” is needed; a whole notebook is merged in "
+            "the window, not converted"
+        )
     rows = held.get("rows")
     if not isinstance(rows, list) or not all(isinstance(r, dict) for r in rows):
         raise FormatError(f"{name}: “rows” must be a list of readings")
@@ -65,5 +67,5 @@ def readings_json_text(table: ReadingsTable, cells: list[list[str | float | None
     rows = [
         {k: v for k, v in zip(header, row, strict=True) if v not in (None, "")} for row in cells[1:]
     ]
-    held = {"schema": SCHEMA, "source": table.source, "rows": rows}
+    held = {"schema": READINGS_SCHEMA, "source": table.source, "rows": rows}
     return json.dumps(held, ensure_ascii=False, indent=1, allow_nan=False) + "\n"

@@ -11,7 +11,7 @@ from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
 from vadrin.formats.readings.zip_guard import look_over
 
-MOST_ROWS = 40_000
+MOST_SHEET_ROWS = 40_000
 _MOST_COLUMNS = 400
 _ODS = {
     "table": "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}",
@@ -53,8 +53,8 @@ def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
         kept = _trimmed(cells)
         if kept:
             rows.append((number, kept))
-        if len(rows) > MOST_ROWS:
-            raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the sheet")
+        if len(rows) > MOST_SHEET_ROWS:
+            raise FormatError(f"{name}: more than {MOST_SHEET_ROWS} rows; split the sheet")
     return rows
 
 
@@ -139,8 +139,8 @@ def _ods_rows(events: Any, name: str) -> Iterator[tuple[int, list[str]]]:
             continue
         cells = _ods_cells(element, name, number + 1)
         repeated = _repeats(element, "rows", name, number + 1) if any(cells) else 1
-        if repeated > MOST_ROWS:
-            raise FormatError(f"{name}: more than {MOST_ROWS} rows; split the sheet")
+        if repeated > MOST_SHEET_ROWS:
+            raise FormatError(f"{name}: more than {MOST_SHEET_ROWS} rows; split the sheet")
         for _ in range(repeated):
             number += 1
             yield number, list(cells)

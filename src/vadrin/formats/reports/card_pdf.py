@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
 
 MM = 72 / 25.4
-SIZES = {"A6": (148.0, 105.0), "Index card 5 × 3 in": (127.0, 76.2)}
+CARD_SIZES = {"A6": (148.0, 105.0), "Index card 5 × 3 in": (127.0, 76.2)}
 """Paper sizes in millimetres, width first."""
 
 _INK = (0.078, 0.129, 0.169)
@@ -156,7 +156,7 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     from reportlab.pdfgen.canvas import Canvas
 
     register_fonts()
-    width, height = SIZES[size]
+    width, height = CARD_SIZES[size]
     target = BytesIO()
     canvas = Canvas(target, pagesize=(width * MM, height * MM), invariant=True)
     canvas.setTitle(f"{card.film} in {card.developer}: EI {card.exposure_index}, {card.time}")

@@ -11,7 +11,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from vadrin.formats.reports.card_pdf import register_fonts
 
-Row = tuple[str, str, str, str, str]
+ScriptRow = tuple[str, str, str, str, str]
 """Number, strip, setting, offset, what changed."""
 
 
@@ -21,7 +21,7 @@ class ScriptSheet:
 
     title: str
     lines: tuple[str, ...]
-    rows: tuple[Row, ...]
+    rows: tuple[ScriptRow, ...]
 
 
 @dataclass(frozen=True)
@@ -81,7 +81,7 @@ def _folds(canvas: Canvas, width: float, height: float) -> None:
 
 
 def _panel(
-    canvas: Canvas, panel: _Panel, sheet: ScriptSheet, rows: list[Row], size: float,
+    canvas: Canvas, panel: _Panel, sheet: ScriptSheet, rows: list[ScriptRow], size: float,
     columns: int, faces: tuple[str, str], first: bool,
 ) -> None:  # fmt: skip
     margin = 8 * mm if columns == 1 else 14 * mm
@@ -107,7 +107,7 @@ def _panel(
 
 
 def _row(
-    canvas: Canvas, row: Row, x: float, y: float, width: float, size: float,
+    canvas: Canvas, row: ScriptRow, x: float, y: float, width: float, size: float,
     faces: tuple[str, str],
 ) -> None:  # fmt: skip
     number, strip, setting, offset, changed = row

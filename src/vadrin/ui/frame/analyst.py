@@ -19,9 +19,10 @@ _KEPT = 32
 
 def _load_what_is_needed_first() -> None:
     """Load what the first answer and the first plot need, while the person looks around."""
-    import pyqtgraph  # noqa: F401
+    from vadrin.app.curves.preloading import load_numerics, load_storage
 
-    from vadrin.app.curves.preloading import load_numerics
+    load_storage()
+    import pyqtgraph  # noqa: F401
 
     load_numerics()
 

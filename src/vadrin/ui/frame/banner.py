@@ -12,7 +12,7 @@ from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
 
-Act = tuple[str, Callable[[], object]]
+Remedy = tuple[str, Callable[[], object]]
 
 
 class Banner(QWidget):
@@ -35,7 +35,7 @@ class Banner(QWidget):
         column.addWidget(rule())
         self.hide()
 
-    def ask(self, words: str, more: str, acts: list[Act], close: str = "Leave it") -> None:
+    def ask(self, words: str, more: str, acts: list[Remedy], close: str = "Leave it") -> None:
         """Say something with buttons for what can be done about it."""
         self._working = False
         self._show(words, more, [*acts, (close, self.hide)])
@@ -63,7 +63,7 @@ class Banner(QWidget):
         """What it says now."""
         return "\n".join(filter(None, (self._words.text(), self._more.text())))
 
-    def _show(self, words: str, more: str, acts: list[Act]) -> None:
+    def _show(self, words: str, more: str, acts: list[Remedy]) -> None:
         self._words.setText(words)
         self._more.setText(more)
         self._more.setVisible(bool(more))

@@ -14,7 +14,7 @@ from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
 
-_WIDTH, _HEIGHT, _TOP = 520, 380, 70
+_WIDTH, _HEIGHT, _TOP = 520, 380, 60
 
 
 def found_actions(actions: Sequence[Action], typed: str) -> list[Action]:
@@ -40,6 +40,7 @@ class CommandBox(QWidget):
         self.setObjectName("commands")
         self.setAccessibleName("commands")
         column = QVBoxLayout(self)
+        column.setContentsMargins(px(14), px(12), px(14), px(12))
         self.field = Field()
         self.field.setAccessibleName("what to do")
         self.field.setPlaceholderText("what to do: type a part of it")
@@ -69,8 +70,8 @@ class CommandBox(QWidget):
         parent = self.parentWidget()
         if parent is not None:
             width = min(px(_WIDTH), parent.width() - px(20))
-            height = min(px(_HEIGHT), parent.height() - px(_TOP))
-            self.setGeometry((parent.width() - width) // 2, px(_TOP) // 2, width, height)
+            height = min(px(_HEIGHT), parent.height() - px(_TOP) - px(10))
+            self.setGeometry((parent.width() - width) // 2, px(_TOP), width, height)
             self._before = parent.focusWidget()
         self.show()
         self.raise_()
@@ -87,7 +88,8 @@ class CommandBox(QWidget):
         self.found.clear()
         for action in self._shown:
             keys = f"    {action.key_text}" if action.key_text else ""
-            QListWidgetItem(f"{action.title}{keys}", self.found)
+            words = action.title[:1].upper() + action.title[1:]
+            QListWidgetItem(f"{words}{keys}", self.found)
         self.found.setCurrentRow(0)
         self._none.setVisible(not self._shown)
 

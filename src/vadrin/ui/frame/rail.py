@@ -12,7 +12,7 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.buttons import button
 
-NAMES = {
+STATION_NAMES = {
     "plan": "Plan",
     "expose": "Expose",
     "process": "Process",
@@ -40,7 +40,7 @@ class _Step(QWidget):
 
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
-        self.setAccessibleName(f"{NAMES[self._station]}: {state.words}")
+        self.setAccessibleName(f"{STATION_NAMES[self._station]}: {state.words}")
         self.setMaximumHeight(px(54))
         self.update()
 
@@ -58,7 +58,7 @@ class _Step(QWidget):
         painter.setPen(QColor(look.ink if begun else look.soft))
         painter.setFont(font(15, 700 if self._here else 400))
         roomy = self.height() >= px(46)
-        painter.drawText(px(28), px(23) if roomy else px(17), NAMES[self._station])
+        painter.drawText(px(28), px(23) if roomy else px(17), STATION_NAMES[self._station])
         if not roomy:
             return
         painter.setPen(QColor(look.soft))

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
+
+_KEYS_PX, _WORDS_PX = 90, 270
 
 
 class ShortcutSheet(QWidget):
@@ -22,10 +24,13 @@ class ShortcutSheet(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAccessibleName("keys")
         self.setObjectName("keys")
-        self._column = QVBoxLayout(self)
-        self._column.setContentsMargins(px(24), px(18), px(24), px(20))
-        self._inner = QWidget()
-        self._column.addWidget(self._inner)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(px(24), px(18), px(14), px(18))
+        self._area = QScrollArea()
+        self._area.setWidgetResizable(True)
+        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        column.addWidget(self._area)
         self._before: QWidget | None = None
         self.hide()
 
@@ -34,31 +39,31 @@ class ShortcutSheet(QWidget):
         if self.isVisible():
             self._leave()
             return
-        self._column.removeWidget(self._inner)
-        self._inner.deleteLater()
-        self._inner = QWidget()
-        grid = QGridLayout(self._inner)
-        grid.setHorizontalSpacing(px(20))
-        grid.setVerticalSpacing(px(4))
-        self._fill(grid, 0, "Here", here)
-        self._fill(grid, 2, "Everywhere", everywhere)
-        self._column.addWidget(self._inner)
-        self.adjustSize()
+        inner = self._sheet(here, everywhere)
+        self._area.setWidget(inner)
         parent = self.parentWidget()
         if parent:
-            self.move((parent.width() - self.width()) // 2, (parent.height() - self.height()) // 2)
+            wanted = inner.sizeHint() + QSize(px(52), px(44))
+            size = wanted.boundedTo(parent.size() - QSize(px(20), px(20)))
+            left, top = parent.width() - size.width(), parent.height() - size.height()
+            self.setGeometry(left // 2, top // 2, size.width(), size.height())
             self._before = parent.focusWidget()
         self.show()
         self.raise_()
         self.setFocus()
 
-    @staticmethod
-    def _fill(grid: QGridLayout, column: int, title: str, actions: Iterable[Action]) -> None:
-        grid.addWidget(text(title, Role.SUBHEADING), 0, column, 1, 2)
-        shown = [a for a in actions if a.key_text]
-        for row, action in enumerate(shown, start=1):
-            grid.addWidget(text(action.key_text, Role.STRONG), row, column)
-            grid.addWidget(text(action.words, Role.NOTE), row, column + 1)
+    def _sheet(self, here: Iterable[Action], everywhere: Iterable[Action]) -> QWidget:
+        """Both lists beside each other, or one under the other where there is no room."""
+        inner = QWidget()
+        inner.setObjectName("keys-inside")
+        parent = self.parentWidget()
+        wide = parent is not None and parent.width() > px(2 * (_KEYS_PX + _WORDS_PX) + 140)
+        lists = QHBoxLayout(inner) if wide else QVBoxLayout(inner)
+        lists.setContentsMargins(0, 0, px(10), 0)
+        lists.setSpacing(px(24))
+        for title, actions in (("Here", here), ("Everywhere", everywhere)):
+            lists.addWidget(_listed(title, actions))
+        return inner
 
     def _leave(self) -> None:
         self.hide()
@@ -66,8 +71,30 @@ class ShortcutSheet(QWidget):
             self._before.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Any of Esc and F1 closes it."""
+        """Any of Esc and F1 closes it; arrow keys scroll it."""
         if event and event.key() in (Qt.Key.Key_Escape, Qt.Key.Key_F1):
             self._leave()
+        elif event and event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
+            bar = self._area.verticalScrollBar()
+            if bar is not None:
+                bar.setValue(bar.value() + px(60) * (1 if event.key() == Qt.Key.Key_Down else -1))
         else:
             super().keyPressEvent(event)
+
+
+def _listed(title: str, actions: Iterable[Action]) -> QWidget:
+    """Keys with what they do, under a title."""
+    holder = QWidget()
+    grid = QGridLayout(holder)
+    grid.setContentsMargins(0, 0, 0, 0)
+    grid.setHorizontalSpacing(px(14))
+    grid.setVerticalSpacing(px(4))
+    grid.setColumnMinimumWidth(0, px(_KEYS_PX))
+    grid.setColumnMinimumWidth(1, px(_WORDS_PX))
+    grid.addWidget(text(title, Role.SUBHEADING), 0, 0, 1, 2)
+    shown = [a for a in actions if a.key_text]
+    for row, action in enumerate(shown, start=1):
+        grid.addWidget(text(action.key_text, Role.STRONG), row, 0, Qt.AlignmentFlag.AlignTop)
+        grid.addWidget(text(action.words, Role.NOTE, wrap=True), row, 1)
+    grid.setRowStretch(len(shown) + 1, 1)
+    return holder

@@ -22,24 +22,24 @@ from vadrin.app.workbench import Topic, Workbench
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.frame.analyst import Analyst
 from vadrin.ui.frame.banner import Banner
-from vadrin.ui.frame.command_box import CommandBox
 from vadrin.ui.frame.header import Header
 from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
-from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, style_sheet
-from vadrin.ui.theme.typeface import SIZES, px
+from vadrin.ui.theme.typeface import TYPE_SIZES, px
 from vadrin.ui.widgets.fields import WordField
 
 if TYPE_CHECKING:
+    from vadrin.ui.frame.command_box import CommandBox
     from vadrin.ui.frame.finding_column import FindingColumn
+    from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
 
@@ -93,11 +93,31 @@ class Window(QMainWindow):
         self._row = row
         column.addLayout(row, 1)
         self.setCentralWidget(body)
-        self.keys, self.commands = ShortcutSheet(body), CommandBox(body)
+        self._body = body
+        self._keys: ShortcutSheet | None = None
+        self._commands: CommandBox | None = None
         self.given = Surroundings(
             self.bench, self.analyst.jobs, self.start_test, self.files.ask_import
         )
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
+
+    @property
+    def keys(self) -> ShortcutSheet:
+        """The list of keys over the window, made the first time it is asked for."""
+        if self._keys is None:
+            from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
+
+            self._keys = ShortcutSheet(self._body)
+        return self._keys
+
+    @property
+    def commands(self) -> CommandBox:
+        """The command box over the window, made the first time it is asked for."""
+        if self._commands is None:
+            from vadrin.ui.frame.command_box import CommandBox
+
+            self._commands = CommandBox(self._body)
+        return self._commands
 
     def _own_acts(self) -> WindowActs:
         return WindowActs(
@@ -230,7 +250,7 @@ class Window(QMainWindow):
             if look.red_only != self._red_only:
                 app.setStyle(CaretStyle(look))
                 self._red_only = look.red_only
-            app.setStyleSheet(style_sheet(look, {s: px(s) for s in SIZES}))
+            app.setStyleSheet(style_sheet(look, {s: px(s) for s in TYPE_SIZES}))
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
         self.table.show_look(look)

@@ -9,7 +9,7 @@ from functools import partial
 from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.ui.actions import Action
 from vadrin.ui.frame.notebook_files import NotebookFiles
-from vadrin.ui.frame.rail import NAMES
+from vadrin.ui.frame.rail import STATION_NAMES
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
 """Parts of the File menu, a line between each."""
@@ -90,8 +90,8 @@ def _of_places(bench: Workbench) -> tuple[Action, ...]:
         return bench.sheet is not None
 
     stations = (
-        Action(f"go.{name}", f"Go to {NAMES[name]}", partial(bench.go, name), (f"Ctrl+{n}",),
-               usable=has_test)
+        Action(f"go.{name}", f"Go to {STATION_NAMES[name]}", partial(bench.go, name),
+               (f"Ctrl+{n}",), usable=has_test)
         for n, name in enumerate(STATIONS, start=1)
     )  # fmt: skip
     return (

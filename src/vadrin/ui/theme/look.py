@@ -99,8 +99,10 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     return f"""
     QWidget {{ background: {look.desk}; color: {look.ink}; }}
     QLabel {{ background: transparent; }}
-    QWidget#keys {{ background: {look.sheet}; border: 1px solid {look.rule}; }}
-    QWidget#keys > QWidget {{ background: {look.sheet}; }}
+    QWidget#keys, QWidget#commands {{ background: {look.sheet}; border: 1px solid {look.rule}; }}
+    QWidget#keys QWidget {{ background: {look.sheet}; }}
+    QWidget#commands QListWidget {{ background: {look.sheet}; }}
+    QWidget#commands QListWidget::item:selected {{ background: {look.desk}; }}
     QLabel[tone="soft"] {{ color: {look.soft}; }}
     QLabel[tone="grease"] {{ color: {look.grease}; }}
     QLabel[tone="done"] {{ color: {look.done}; }}

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QFont, QFontDatabase
 import vadrin
 
 FAMILIES = ["Atkinson Hyperlegible Next", "Noto Sans"]
-SIZES = (12, 13, 15, 17, 30, 46)
+TYPE_SIZES = (12, 13, 15, 17, 30, 46)
 """Pixels at scale 1."""
 
 _scale = 1.0

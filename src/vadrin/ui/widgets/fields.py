@@ -8,7 +8,7 @@ from PyQt6.QtCore import QEvent, Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy
 
-from vadrin.app.entry.stepping import Step
+from vadrin.app.entry.stepping import StepWord
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
 
@@ -48,7 +48,7 @@ class WordField(Field):
 
     def __init__(
         self, name: str, commit: Callable[[str], None],
-        step: Step | None = None, role: Role = Role.LARGE,
+        step: StepWord | None = None, role: Role = Role.LARGE,
     ) -> None:  # fmt: skip
         super().__init__()
         self._commit, self._step, self._shown = commit, step, ""

@@ -10,24 +10,23 @@ from vadrin.core.planning.test_kinds.kind import (
     Metering,
     TestKind,
     kind_of,
-    register,
+    register_kind,
     registered_kinds,
-    unregister,
 )
 from vadrin.core.planning.test_kinds.long_exposures import LongExposures
 from vadrin.core.planning.test_kinds.mixed_roll import MixedRoll
-from vadrin.core.planning.test_kinds.paper import Paper
+from vadrin.core.planning.test_kinds.paper import PaperTest
 from vadrin.core.planning.test_kinds.process_control import ProcessControl
-from vadrin.core.planning.test_kinds.push import PushTest
+from vadrin.core.planning.test_kinds.push_test import PushTest
 from vadrin.core.planning.test_kinds.rescue import Rescue
 from vadrin.core.planning.test_kinds.reversal import Reversal
 from vadrin.core.planning.test_kinds.speed import Speed
 
 for _kind in (
     DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), Clip(),
-    LongExposures(), ColourPush(), Reversal(), Paper(), ProcessControl(),
+    LongExposures(), ColourPush(), Reversal(), PaperTest(), ProcessControl(),
 ):  # fmt: skip
-    register(_kind)
+    register_kind(_kind)
 
 __all__ = [
     "Asks",
@@ -35,7 +34,6 @@ __all__ = [
     "Metering",
     "TestKind",
     "kind_of",
-    "register",
+    "register_kind",
     "registered_kinds",
-    "unregister",
 ]

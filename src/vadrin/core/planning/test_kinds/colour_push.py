@@ -5,7 +5,7 @@ from __future__ import annotations
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan
 from vadrin.core.planning.test_kinds.kind import Asks, Foretold, TestKind
-from vadrin.core.planning.test_kinds.push import pushed_strips
+from vadrin.core.planning.test_kinds.push_test import pushed_strips
 
 
 class ColourPush(TestKind):

@@ -94,10 +94,10 @@ class TestKind:
         return analyse(strips, settings)
 
 
-_KINDS: dict[str, TestKind] = {}
+KINDS: dict[str, TestKind] = {}
 
 
-def register(kind: TestKind) -> None:
+def register_kind(kind: TestKind) -> None:
     """Make a kind known under its key.
 
     Raises
@@ -105,21 +105,16 @@ def register(kind: TestKind) -> None:
     ValueError
         If the key is empty or taken.
     """
-    if not kind.key or kind.key in _KINDS:
+    if not kind.key or kind.key in KINDS:
         raise ValueError(f"the key “{kind.key}” is empty or taken")
-    _KINDS[kind.key] = kind
-
-
-def unregister(key: str) -> None:
-    """Forget a kind, as tests and extensions do."""
-    _KINDS.pop(key, None)
+    KINDS[kind.key] = kind
 
 
 def registered_kinds() -> dict[str, TestKind]:
     """Every kind by its key."""
-    return dict(_KINDS)
+    return dict(KINDS)
 
 
 def kind_of(key: str) -> TestKind | None:
     """The kind with a key; None for one this program does not know."""
-    return _KINDS.get(key)
+    return KINDS.get(key)

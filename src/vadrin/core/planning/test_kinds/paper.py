@@ -7,7 +7,7 @@ from vadrin.core.planning.strip_plan import StripPlan, bracket_frames
 from vadrin.core.planning.test_kinds.kind import Metering, TestKind
 
 
-class Paper(TestKind):
+class PaperTest(TestKind):
     """The shortest time for full black."""
 
     key = "paper"

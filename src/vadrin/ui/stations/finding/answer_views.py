@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.kinds.kind_page import SCHOOLS_AND_PUSHES
 from vadrin.app.results.school_rows import limits_text
-from vadrin.ui.stations.finding.tables import comparison_table, push_table, school_table
+from vadrin.ui.stations.finding.answer_tables import comparison_table, push_table, school_table
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -45,17 +45,17 @@ def schools_and_pushes(scene: Scene) -> QWidget:
     return body
 
 
-_VIEWS: dict[str, View] = {}
+VIEWS: dict[str, View] = {}
 
 
 def register_view(key: str, view: View) -> None:
     """Show the answers of kinds that name this key by a view of their own."""
-    _VIEWS[key] = view
+    VIEWS[key] = view
 
 
 def answer_view(key: str) -> View:
     """The view of a key; the usual one where there is none."""
-    return _VIEWS.get(key, schools_and_pushes)
+    return VIEWS.get(key, schools_and_pushes)
 
 
 register_view(SCHOOLS_AND_PUSHES, schools_and_pushes)

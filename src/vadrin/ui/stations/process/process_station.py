@@ -15,7 +15,7 @@ from vadrin.app.process.development import (
     type_time,
 )
 from vadrin.app.process.run_conditions import (
-    NAMES,
+    CONDITIONS,
     condition_choices,
     condition_shown,
     set_condition,
@@ -68,7 +68,7 @@ class ProcessStation(Station):
         )  # fmt: skip
         self.column.addWidget(self._all)
         self.column.addWidget(rule())
-        self.conditions = {name: self._condition(name) for name in NAMES}
+        self.conditions = {name: self._condition(name) for name in CONDITIONS}
         c = self.conditions
         self.column.addWidget(
             sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],

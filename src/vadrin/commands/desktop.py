@@ -5,7 +5,6 @@ from __future__ import annotations
 import gc
 import os
 import sys
-import traceback
 from functools import partial
 from pathlib import Path
 from types import TracebackType
@@ -74,6 +73,8 @@ def _stumble(
     window: object, kind: type[BaseException], error: BaseException, trace: TracebackType | None
 ) -> None:
     """Say that something went wrong, keep the trace, and go on: edits are in the file already."""
+    import traceback
+
     from platformdirs import user_log_path
 
     log = user_log_path("vadrin", ensure_exists=True) / "errors.txt"

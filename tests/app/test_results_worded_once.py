@@ -1,0 +1,127 @@
+"""A result is worded once: column, table, card, terminal and report say the same of a push."""
+
+import json
+import re
+from dataclasses import replace
+
+import pytest
+
+from vadrin.app.display.quantities import loss_text, minutes_text
+from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.results.analysis_input import readings_of, settings_of
+from vadrin.app.results.darkroom_card import card_of
+from vadrin.app.results.headline import headline_of
+from vadrin.app.results.metric_rows import METRICS, strip_heading
+from vadrin.app.results.push_rows import CHOSEN_RULE, NOT_TESTED, RULE_NAMES, push_lines
+from vadrin.app.results.report import report_of
+from vadrin.app.results.school_rows import school_lines
+from vadrin.app.test_sheet import load_sheet
+from vadrin.commands.terminal_tables import tables_of
+from vadrin.core.figure import Figure
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.push import HoldRule, ShadowVerdict, shadow_verdict
+from vadrin.notebook.store import Notebook
+
+
+@pytest.fixture(scope="module")
+def told(demo_path):
+    """The whole demo test: its sheet, its analysis, and its report as a file holds it."""
+    book = Notebook(demo_path)
+    line = next(x for x in shelf_lines(book) if x.film.startswith("Merrow"))
+    sheet = load_sheet(book, line.test_id)
+    analysis = analyse(readings_of(sheet), settings_of(sheet))
+    yield sheet, analysis, json.loads(json.dumps(report_of(analysis, "demo")))
+    book.close()
+
+
+def worded(minutes):
+    return NOT_TESTED if minutes is None else minutes_text(minutes)
+
+
+def times_by(analysis, rule):
+    return [worded(p.by(rule).time_min.value) for p in analysis.push]
+
+
+def times_in(report, row):
+    return [worded(push[row]["time_min"].get("value")) for push in report["push"]]
+
+
+def test_the_two_rules_are_apart_enough_to_be_told_from_each_other(told):
+    _, analysis, _ = told
+    held = [times_by(analysis, rule) for rule in (HoldRule.HIGHLIGHT, HoldRule.MIDTONE)]
+    for push, high, mid in zip(analysis.push, *held, strict=True):
+        assert (high == mid) == (push.stops == 0), "else a swap could not be seen"
+
+
+def test_the_highlight_held_time_is_named_wherever_one_time_is(told):
+    sheet, analysis, report = told
+    assert CHOSEN_RULE is HoldRule.HIGHLIGHT
+    wanted = times_by(analysis, HoldRule.HIGHLIGHT)
+    assert [line.time.shown for line in push_lines(analysis)] == wanted
+    assert [line.time.shown for line in headline_of(sheet, analysis).pushes] == wanted
+    assert [row.time for row in card_of(sheet, analysis).rows] == wanted
+    assert times_in(report, "hold_highlight") == wanted
+    lines = [x for x in tables_of(analysis) if re.match(r"(push|pull) \d|normal", x)]
+    assert [re.search(r"EI \d+ +(\d+:\d\d)", line)[1] for line in lines] == wanted
+    assert f"pushes, {RULE_NAMES[HoldRule.HIGHLIGHT]}:" in tables_of(analysis)
+
+
+def test_the_mid_tone_held_time_stands_beside_it_in_table_and_report(told):
+    _, analysis, report = told
+    wanted = times_by(analysis, HoldRule.MIDTONE)
+    assert [line.by_rule[HoldRule.MIDTONE].shown for line in push_lines(analysis)] == wanted
+    assert times_in(report, "hold_midtone") == wanted
+
+
+def test_what_a_push_loses_is_said_alike(told):
+    sheet, analysis, _ = told
+    for line, row, push in zip(
+        push_lines(analysis), card_of(sheet, analysis).rows, analysis.push, strict=True
+    ):
+        loss = push.by(CHOSEN_RULE).shadow_loss_stops.known()
+        assert line.loss == row.shadow == loss_text(loss)
+        assert line.verdict == row.verdict == shadow_verdict(loss)
+        assert line.grave == shadow_verdict(loss).grave
+        assert line.normal == row.normal == (push.stops == 0)
+        assert (line.rule_of_thumb is None) == (push.stops == 0)
+
+
+def test_bold_and_red_come_from_fields_and_not_from_words(told):
+    _, analysis, _ = told
+    odd = replace(analysis.push[1], stops=1.0)
+    lines = push_lines(replace(analysis, push=(odd, replace(odd, stops=0.0))))
+    assert [line.normal for line in lines] == [False, True]
+    assert {v.grave for v in ShadowVerdict} == {True, False}
+    chosen = [line for line in school_lines(analysis) if line.chosen]
+    assert len(chosen) == 1
+    assert chosen[0].time == minutes_text(analysis.finding.time_min.known())
+
+
+def test_what_was_not_tested_says_why_and_is_never_a_number(told):
+    sheet, analysis, _ = told
+    first = analysis.push[-1]
+    why = "longer than 17.5 min; run a strip for more"
+    missing = {rule: replace(first.by(rule), time_min=Figure(None, why=why)) for rule in HoldRule}
+    hidden = replace(
+        first, hold_highlight=missing[HoldRule.HIGHLIGHT], hold_midtone=missing[HoldRule.MIDTONE]
+    )
+    changed = replace(analysis, push=(*analysis.push[:-1], hidden))
+    line = push_lines(changed)[-1]
+    assert (line.time.shown, line.time.why, line.tested) == ("not tested", why, False)
+    assert card_of(sheet, changed).rows[-1].time == "not tested"
+    assert why in "\n".join(tables_of(changed))
+
+
+def test_strips_are_headed_and_measured_alike_on_screen_and_terminal(told):
+    _, analysis, report = told
+    text = "\n".join(tables_of(analysis))
+    for strip in analysis.strips:
+        assert strip_heading(strip).startswith(f"{strip.label}, ")
+        for metric in METRICS:
+            cell = metric.cell(strip)
+            assert cell.shown != "—" or cell.why
+            if metric.field in ("zone_ei", "average_gradient"):
+                assert cell.with_spread in text
+        assert report["strips"][strip.label]["zone_ei"]["value"] == pytest.approx(
+            strip.zone_ei.known()
+        )
