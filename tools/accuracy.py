@@ -146,7 +146,9 @@ def score_misreads(films, count):
             k = int(rng.integers(len(strips)))
             bad, frames = spoilt(kind, strips[k], rng)
             changed = (*strips[:k], bad, *strips[k + 1 :])
-            blind = metrics_of_strips(changed, fit_strips(changed, exclude_outliers=False), None, 8.125)
+            blind = metrics_of_strips(
+                changed, fit_strips(changed, exclude_outliers=False), None, 8.125
+            )
             before, after = clean.strips[k].speed.value, blind[k].speed.value
             if after is not None and abs(stops(after, before)) <= 1 / 6:
                 continue

@@ -7,9 +7,11 @@ a change can be seen beside what was before.
 from __future__ import annotations
 
 import ast
+import io
 import re
 import statistics
 import sys
+import tokenize
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -135,9 +137,26 @@ def without_caller(root: Path, trees: dict[str, ast.Module]) -> list[str]:
     )
 
 
+_NO_CODE = {
+    tokenize.COMMENT, tokenize.NL, tokenize.NEWLINE, tokenize.INDENT, tokenize.DEDENT,
+    tokenize.ENDMARKER,
+}  # fmt: skip
+
+
 def _code_lines(folder: Path) -> int:
-    files = folder.rglob("*.py")
-    return sum(bool(x.strip()) for f in files for x in f.read_text(encoding="utf-8").splitlines())
+    """Lines with code on them: no blank lines, no comments, no docstrings."""
+    return sum(_lines_of_code(f.read_text(encoding="utf-8")) for f in folder.rglob("*.py"))
+
+
+def _lines_of_code(text: str) -> int:
+    lines: set[int] = set()
+    for token in tokenize.generate_tokens(io.StringIO(text).readline):
+        if token.type not in _NO_CODE:
+            lines |= set(range(token.start[0], token.end[0] + 1))
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            lines -= set(range(node.lineno, (node.end_lineno or node.lineno) + 1))
+    return len(lines)
 
 
 def figures(root: Path) -> dict[str, str]:

@@ -27,7 +27,7 @@ LISTS = ("tuple[float, ...]", "tuple[str, ...]")
 
 
 @dataclass(frozen=True)
-class Field:
+class ColumnField:
     """One column.
 
     Attributes
@@ -53,21 +53,21 @@ def table_name(record: type[Any]) -> str:
     return re.sub(r"(?<!^)(?=[A-Z])", "_", record.__name__).lower()
 
 
-_KNOWN: dict[type[Any], tuple[Field, ...]] = {}
+_KNOWN: dict[type[Any], tuple[ColumnField, ...]] = {}
 
 
-def columns_of(record: type[Any]) -> tuple[Field, ...]:
+def columns_of(record: type[Any]) -> tuple[ColumnField, ...]:
     """The columns of a record type, in the order of its fields."""
     if record not in _KNOWN:
         parents = dict(PARENTS.get(record, ()))
         _KNOWN[record] = tuple(
-            Field(f.name, str(f.type), "None" in str(f.type), parents.get(f.name))
+            ColumnField(f.name, str(f.type), "None" in str(f.type), parents.get(f.name))
             for f in fields(record)
         )
     return _KNOWN[record]
 
 
-def list_text(value: tuple[Any, ...] | None) -> str:
+def json_list(value: tuple[Any, ...] | None) -> str:
     """A tuple as it is kept."""
     return json.dumps(list(value or ()), ensure_ascii=False)
 

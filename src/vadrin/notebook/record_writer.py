@@ -37,8 +37,8 @@ class RecordWriter:
     """
 
     def __init__(self, connection: sqlite3.Connection) -> None:
-        engine = create_engine("sqlite://", creator=lambda: connection, poolclass=StaticPool)
-        self._connection: Connection = engine.connect()
+        self._engine = create_engine("sqlite://", creator=lambda: connection, poolclass=StaticPool)
+        self._connection: Connection = self._engine.connect()
 
     def insert(self, record: Record) -> int:
         """Write a new record; gives its id."""
@@ -76,6 +76,11 @@ class RecordWriter:
         query = select(func.max(TABLES[kind].c.id))
         with _storage():
             return int(self._connection.execute(query).scalar_one() or 0)
+
+    def close(self) -> None:
+        """Let go of the connection, and close it."""
+        self._connection.close()
+        self._engine.dispose()
 
     def commit(self) -> None:
         """Make what was written lasting."""

@@ -82,6 +82,8 @@ class Notebook:
 
     def close(self) -> None:
         """Let go of the file, and keep a backup of what this session wrote."""
+        if self._made_writer is not None:
+            self._made_writer.close()
         self._connection.close()
         if self.revision and not self.read_only:
             # A full disk must not keep the window from closing: the notebook itself is whole.

@@ -18,7 +18,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.types import TypeDecorator, TypeEngine
 
-from vadrin.notebook.columns import ENUMERATIONS, LISTS, columns_of, list_text, table_name
+from vadrin.notebook.columns import ENUMERATIONS, LISTS, columns_of, json_list, table_name
 from vadrin.notebook.records import RECORDS, Record
 
 METADATA = MetaData()
@@ -43,7 +43,7 @@ class JsonTuple(TypeDecorator[tuple[Any, ...]]):
 
     def process_bind_param(self, value: tuple[Any, ...] | None, dialect: Any) -> str:
         """As it is written."""
-        return list_text(value)
+        return json_list(value)
 
 
 _TYPES: dict[str, TypeEngine[Any]] = {

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from vadrin.app.entry.roll_line import roll_typed
+from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.test_sheet import TestSheet, load_sheet
 from vadrin.core.exposure.arithmetic import bracket
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_kinds.speed import Speed
@@ -27,7 +27,6 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         If the line is not understood.
     """
     roll = roll_typed(words)
-    frames = len(bracket(roll.first, roll.last, roll.step))
     with notebook.change(f"enter a roll of {stock}"):
         film = stock_named(notebook, stock)
         test = notebook.add(
@@ -43,17 +42,21 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         sheet = load_sheet(notebook, test.id)
         if sheet is None:
             raise EditRefusedError("the roll could not be written")
-        if not roll.blanks:
-            for _, frame in sheet.frames():
-                if frame.frame.blank:
-                    notebook.remove(frame.frame)
-        lit = [f.frame for _, f in sheet.frames() if not f.frame.blank]
-        told = dict(roll.states)
-        if told and not all(1 <= n <= frames for n in told):
-            raise EditRefusedError(f"the roll has lit frames 1 to {frames}")
-        for _, frame in sheet.frames():
-            if frame.frame.blank and roll.blanks:
-                mark_frame(notebook, frame.frame, FrameState.EXPOSED)
-        for number, each in enumerate(lit, start=1):
-            mark_frame(notebook, each, told.get(number, FrameState.EXPOSED))
+        _mark_as_shot(notebook, sheet, roll)
     return test
+
+
+def _mark_as_shot(notebook: Notebook, sheet: TestSheet, roll: RollLine) -> None:
+    """Give every frame the state it was told to have; blanks that were not kept go."""
+    frames, told = len(bracket(roll.first, roll.last, roll.step)), dict(roll.states)
+    if not all(1 <= number <= frames for number in told):
+        raise EditRefusedError(f"the roll has lit frames 1 to {frames}")
+    blanks = [f.frame for _, f in sheet.frames() if f.frame.blank]
+    lit = [f.frame for _, f in sheet.frames() if not f.frame.blank]
+    for blank in blanks:
+        if roll.blanks:
+            mark_frame(notebook, blank, FrameState.EXPOSED)
+        else:
+            notebook.remove(blank)
+    for number, each in enumerate(lit, start=1):
+        mark_frame(notebook, each, told.get(number, FrameState.EXPOSED))

@@ -92,26 +92,22 @@ def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list
             f if f.wanted_stops is None else replace(f, seconds=one, aperture=test.aperture)
             for f in frames
         ]
-    wanted = [f.wanted_stops or 0.0 for f in frames if f.role in LIT and f.seconds is None]
+    wanted = tuple(_from_meter(test, frames))
+    metered = test.metered_seconds, test.aperture
     found = iter(
-        _settings(
-            limits, test.metered_seconds, test.aperture, tuple(_from_meter(test, frames)),
-            test.turned_first, _filters(test),
-        )
-        if wanted else ()
-    )  # fmt: skip
-    made = []
-    for frame in frames:
+        _settings(limits, *metered, wanted, test.turned_first, _filters(test)) if wanted else ()
+    )
+
+    def marked(frame: Frame) -> Frame:
+        asked = frame.wanted_stops or 0.0
         if frame.role not in LIT:
-            made.append(frame)
-        elif frame.seconds is not None:
-            long = long_setting(limits, test.metered_seconds, test.aperture, frame.seconds,
-                                frame.wanted_stops or 0.0)  # fmt: skip
-            made.append(_set(frame, long, long.wanted))
-        else:
-            setting = next(found)
-            made.append(_set(frame, setting, frame.wanted_stops or 0.0))
-    return made
+            return frame
+        if frame.seconds is None:
+            return _set(frame, next(found), asked)
+        long = long_setting(limits, *metered, frame.seconds, asked)
+        return _set(frame, long, long.wanted)
+
+    return [marked(frame) for frame in frames]
 
 
 def _from_meter(test: Test, frames: list[Frame]) -> list[float]:

@@ -85,18 +85,22 @@ def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
     return [words]
 
 
+def _at_an_edge(limits: CameraLimits, lit: list[Frame]) -> int:
+    """How many frames are wide open, or at a shortest time that was not measured."""
+    open_wide = limits.apertures[0] * 1.01 if len(limits.apertures) > 1 else 0.0
+    known = {round(float(np.log2(m)), 1) for m, _ in limits.measured}
+    wide = sum((f.aperture or 99.0) <= open_wide for f in lit)
+    quick = sum(
+        bool(f.seconds) and f.seconds <= limits.shutters[-1] * 1.01
+        and round(float(np.log2(f.seconds)), 1) not in known
+        for f in lit if f.seconds
+    )  # fmt: skip
+    return wide + quick
+
+
 def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
     long = [f for f in lit if (f.seconds or 0.0) >= 0.99]
-    wide = [
-        f for f in lit
-        if len(limits.apertures) > 1 and (f.aperture or 99.0) <= limits.apertures[0] * 1.01
-    ]  # fmt: skip
-    known = {round(float(np.log2(m)), 1) for m, _ in limits.measured}
-    quick = [
-        f for f in lit
-        if f.seconds and f.seconds <= limits.shutters[-1] * 1.01
-        and round(float(np.log2(f.seconds)), 1) not in known
-    ]  # fmt: skip
+    edge = _at_an_edge(limits, lit)
     notes = []
     if long and limits.law is not None:
         notes.append(
@@ -108,8 +112,7 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
             f"{_frames(len(long))} a second or longer, where film answers as to less light: "
             "give more light, keep them out of the curve, or type the film's law."
         )
-    if wide or quick:
-        edge = len(wide) + len(quick)
+    if edge:
         are = "1 frame is" if edge == 1 else f"{edge} frames are"
         notes.append(f"{are} wide open or at the shortest time, which seldom matches the rest.")
     dark = max((f.filter_stops for f in lit), default=0.0)

@@ -77,25 +77,28 @@ def _write_strip(
     by_frame: dict[tuple[object, ...], list[TableRow]] = {}
     for row in rows:
         by_frame.setdefault((row.frame, row.log_h, row.ei, row.stops), []).append(row)
-    frames = notebook.add_all([
-        Frame(
-            strip_id=strip.id,
-            position=place,
-            name=first.frame,
-            log_h=first.log_h,
-            exposure_index=first.ei,
-            stops=first.stops,
-            wanted_stops=first.stops,
-            state=FrameState.EXPOSED,
-            role=FrameRole.BLANK if first.log_h is None and first.ei is None else FrameRole.BRACKET,
-        )
-        for place, (first, *_) in enumerate(by_frame.values())
-    ])  # fmt: skip
+    groups = enumerate(by_frame.values())
+    frames = notebook.add_all([_frame(strip, place, first) for place, (first, *_) in groups])
     notebook.add_all([
         _reading(frame, place, row)
         for frame, group in zip(frames, by_frame.values(), strict=True)
         for place, row in enumerate(group)
     ])  # fmt: skip
+
+
+def _frame(strip: Strip, place: int, row: TableRow) -> Frame:
+    dark = row.log_h is None and row.ei is None
+    return Frame(
+        strip_id=strip.id,
+        position=place,
+        name=row.frame,
+        log_h=row.log_h,
+        exposure_index=row.ei,
+        stops=row.stops,
+        wanted_stops=row.stops,
+        state=FrameState.EXPOSED,
+        role=FrameRole.BLANK if dark else FrameRole.BRACKET,
+    )
 
 
 def _reading(frame: Frame, place: int, row: TableRow) -> Reading:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -9,10 +10,10 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.words import list_text
 from vadrin.app.kinds import KindPage, PlanSentence, page_of
-from vadrin.app.plan.compared_materials import on_twins
 from vadrin.app.plan.expected_curves import found_before
 from vadrin.app.plan.plan_advice import advice_on
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
+from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
 from vadrin.app.plan.plan_words import WORDS, kit_step
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.plan.variants import changes_from_source
@@ -30,9 +31,6 @@ from vadrin.ui.widgets.sentence import sentence
 if TYPE_CHECKING:
     from vadrin.notebook.records import Test
 
-_ALWAYS, _OTHERS, _TABLET, _TWIN = "always", "others", "tablet", "twin"
-"""When a sentence is shown, beside those that a kind of test asks for by itself."""
-
 
 class PlanStation(Station):
     """The question, the plan in sentences, what it will tell, and where its frames will land."""
@@ -49,7 +47,7 @@ class PlanStation(Station):
         self.fields: dict[str, WordField] = {}
         self._plan: PlanEdit | None = None
         self._sheet: TestSheet | None = None
-        self._sentences: list[tuple[str | PlanSentence, QWidget]] = []
+        self._sentences: dict[Occasion | PlanSentence, QWidget] = {}
         self._question = text("", Role.HEADING, wrap=True)
         self.column.addWidget(self._question)
         self._build()
@@ -67,67 +65,16 @@ class PlanStation(Station):
         column.sureness.refused.connect(self.refuse)
 
     def _build(self) -> None:
-        f = self._field
-        self._say(_ALWAYS, "The film is", f("film"), "batch", f("batch"), "in", f("developer"),
-                  f("dilution"), "; the meter is set to EI", f("ei"), ".")  # fmt: skip
-        self._say(
-            PlanSentence.TIMES,
-            "The same exposures on",
-            f("strips"),
-            ", one each developed",
-            f("times"),
-            "min at 20 °C.",
-        )
-        self._say(PlanSentence.ONE_TIME, "Developed", f("time"), "min at 20 °C.")
-        self._say(_OTHERS, "Beside the reference, other", f("compared"), ":", f("others"),
-                  ".")  # fmt: skip
-        self._second_at = len(self._sentences)
-        self._say(PlanSentence.SECOND_FACTOR, "The other factor:", f("second"), ".")
-        self._say(
-            PlanSentence.BRACKET,
-            "A",
-            f("subject"),
-            "in",
-            f("light"),
-            ", from",
-            f("first"),
-            "to",
-            f("last"),
-            "stops in",
-            f("step"),
-            ", after",
-            f("blanks"),
-            "kept blank.",
-        )
-        self._say(_TABLET, "The tablet's steps have densities", f("tablet"),
-                  "; the densest exposure is that through none.")  # fmt: skip
-        self._say(PlanSentence.ROLL, "The film comes as", f("supply"), ", with", f("leader"),
-                  "lost to the leader and", f("holder"), "of each strip to the holder; it is shot",
-                  f("order"), ", the first exposure", f("check"), ".")  # fmt: skip
-        self._say(_TWIN, "The second camera is", f("twin"), ".")
-        self._say(
-            _ALWAYS,
-            "The meter says",
-            f("shutter"),
-            "at",
-            f("aperture"),
-            "; with",
-            f("camera"),
-            "and",
-            f("lens"),
-            "turn the",
-            f("turned"),
-            "first, neutral density up to",
-            f("filter"),
-            "stops; beyond a second this film takes",
-            f("reciprocity"),
-            ".",
-        )
-
-    def _say(self, needed: str | PlanSentence, *words: str | QWidget) -> None:
-        made = sentence(*words, role=Role.LEAD)
-        self._sentences.append((needed, made))
-        self.column.addWidget(made)
+        """Every sentence a plan can need; which of them are shown is decided with each plan."""
+        for needed, words in SENTENCES:
+            # Every other piece is the key of a word to fill in.
+            pieces = re.split(r"\{(\w+)\}", words)
+            parts: list[str | QWidget] = [
+                self._field(piece) if place % 2 else piece for place, piece in enumerate(pieces)
+            ]
+            made = sentence(*parts, role=Role.LEAD)
+            self._sentences[needed] = made
+            self.column.addWidget(made)
 
     def _field(self, key: str) -> WordField:
         word = WORDS[key]
@@ -166,15 +113,12 @@ class PlanStation(Station):
 
     def _show_sentences(self, page: KindPage, test: Test) -> None:
         self._question.setText(page.question)
-        shown: set[str | PlanSentence] = {_ALWAYS, *page.sentences}
-        shown |= {_OTHERS} if page.kind.compares_materials else set()
-        shown |= {_TABLET} if test.by_contact else set()
-        shown |= {_TWIN} if on_twins(test) else set()
-        for needed, made in self._sentences:
+        shown = sentences_of(test)
+        for needed, made in self._sentences.items():
             made.setVisible(needed in shown)
         if page.second_words:
             before, _, after = page.second_words.partition("…")
-            self._reword(self._sentences[self._second_at][1], before, after)
+            self._reword(self._sentences[PlanSentence.SECOND_FACTOR], before, after)
 
     def _reword(self, holder: QWidget, before: str, after: str) -> None:
         """Put the kind's own words around the other factor."""

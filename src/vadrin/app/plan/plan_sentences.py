@@ -1,0 +1,54 @@
+"""A plan as sentences: which it takes, with its words in braces."""
+
+from __future__ import annotations
+
+from enum import Enum
+
+from vadrin.app.kinds import PlanSentence, page_of
+from vadrin.app.plan.compared_materials import on_twins
+from vadrin.notebook.records import Test
+
+
+class Occasion(Enum):
+    """When a sentence is shown, beside those that a kind of test asks for by itself."""
+
+    FILM = "film"
+    METER = "meter"
+    OTHERS = "others"
+    TABLET = "tablet"
+    TWIN = "twin"
+
+
+Sentence = tuple[Occasion | PlanSentence, str]
+"""When it is shown, and its words; those in braces are keys of `WORDS`."""
+
+SENTENCES: tuple[Sentence, ...] = (
+    (Occasion.FILM,
+     "The film is {film} batch {batch} in {developer} {dilution}; the meter is set to EI {ei}."),
+    (PlanSentence.TIMES,
+     "The same exposures on {strips}, one each developed {times} min at 20 °C."),
+    (PlanSentence.ONE_TIME, "Developed {time} min at 20 °C."),
+    (Occasion.OTHERS, "Beside the reference, other {compared}: {others}."),
+    (PlanSentence.SECOND_FACTOR, "The other factor: {second}."),
+    (PlanSentence.BRACKET,
+     "A {subject} in {light}, from {first} to {last} stops in {step}, after {blanks} kept blank."),
+    (Occasion.TABLET,
+     "The tablet's steps have densities {tablet}; the densest exposure is that through none."),
+    (PlanSentence.ROLL,
+     "The film comes as {supply}, with {leader} lost to the leader and {holder} of each strip to "
+     "the holder; it is shot {order}, the first exposure {check}."),
+    (Occasion.TWIN, "The second camera is {twin}."),
+    (Occasion.METER,
+     "The meter says {shutter} at {aperture}; with {camera} and {lens} turn the {turned} first, "
+     "neutral density up to {filter} stops; beyond a second this film takes {reciprocity}."),
+)  # fmt: skip
+"""Every sentence a plan can need, in order."""
+
+
+def sentences_of(test: Test) -> set[Occasion | PlanSentence]:
+    """Which sentences a plan takes."""
+    page = page_of(test.kind)
+    shown: set[Occasion | PlanSentence] = {Occasion.FILM, Occasion.METER, *page.sentences}
+    shown |= {Occasion.OTHERS} if page.kind.compares_materials else set()
+    shown |= {Occasion.TABLET} if test.by_contact else set()
+    return shown | ({Occasion.TWIN} if on_twins(test) else set())
