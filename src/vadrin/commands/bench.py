@@ -163,10 +163,10 @@ def run_bench() -> int:
     for name, ms, beside in rows:
         other = "" if beside is None else f"{beside:>10.1f}{ms / beside:>8.3f}"
         print(f"{name:<58}{ms:>9.1f}{other}")
-    from vadrin.commands.bench_plan import plan_rows
     from vadrin.commands.bench_shelf import shelf_rows
+    from vadrin.commands.bench_window import window_rows
 
-    print("\n".join(plan_rows()))
+    print("\n".join(window_rows()))
 
     print()
     print("\n".join(shelf_rows()))
