@@ -1,6 +1,7 @@
 """What several tests share: an offscreen window on a notebook, and films of known truth."""
 
 import os
+import shutil
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -17,10 +18,18 @@ def own_folders(tmp_path_factory, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path_factory.getbasetemp() / "data"))
 
 
+@pytest.fixture(scope="session")
+def empty_path(tmp_path_factory):
+    """An empty notebook, made once: every migration runs for it."""
+    path = tmp_path_factory.mktemp("empty") / "empty.vadrin"
+    Notebook(path).close()
+    return path
+
+
 @pytest.fixture
-def notebook(tmp_path):
+def notebook(tmp_path, empty_path):
     """An empty notebook in a folder of its own."""
-    made = Notebook(tmp_path / "winter.vadrin")
+    made = Notebook(shutil.copy(empty_path, tmp_path / "winter.vadrin"))
     yield made
     made.close()
 
@@ -36,8 +45,8 @@ def demo_path(tmp_path_factory):
 
 
 @pytest.fixture
-def open_window(qtbot, qapp):
-    """Open the real window on a notebook file."""
+def open_window(qtbot, qapp, empty_path):
+    """Open the real window on a notebook file; an empty one where there is none."""
     from PyQt6.QtWidgets import QApplication
 
     from vadrin.ui.frame.window import Window
@@ -48,6 +57,8 @@ def open_window(qtbot, qapp):
     opened = []
 
     def opener(path):
+        if not path.exists():
+            shutil.copy(empty_path, path)
         window = Window(Workbench(Notebook(path)))
         window.resize(1280, 800)
         qtbot.addWidget(window)

@@ -28,7 +28,7 @@ VIEWS = (
 """Picture, test and station of each main view."""
 
 _PATIENCE_S = 20
-_QUIET_TURNS = 30
+_QUIET_TURNS = 16
 """Turns without work; a forecast begins a moment after the plan stands still."""
 
 
