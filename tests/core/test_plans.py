@@ -64,8 +64,8 @@ def cameras(draw):
     off = st.floats(-0.6, 0.6)
     marks = draw(st.lists(st.sampled_from(shutters), max_size=3, unique=True))
     measured = tuple((mark, mark * 2 ** draw(off)) for mark in marks)
-    law = draw(st.sampled_from([None, None, *LAWS]))
-    return CameraLimits(shutters, apertures, measured, law=law)
+    reciprocity = draw(st.sampled_from([None, None, *LAWS]))
+    return CameraLimits(shutters, apertures, measured, reciprocity=reciprocity)
 
 
 @st.composite
@@ -123,10 +123,10 @@ def test_any_plan_fits_its_camera_and_its_film(camera, plan, metered, aperture, 
         assert setting.aperture in camera.apertures
         assert setting.filter_stops in dark
         gives = math.log2(effective_shutter(camera, setting.seconds) / setting.aperture**2) - start
-        if camera.law and setting.seconds >= 2:
+        if camera.reciprocity and setting.seconds >= 2:
             assert "for reciprocity" in " ".join(setting.flags)
             # What is held is the time the law gives for the time that was wanted.
-            again = corrected_time(camera.law, effective_shutter(camera, setting.seconds))
+            again = corrected_time(camera.reciprocity, effective_shutter(camera, setting.seconds))
             assert again == pytest.approx(measured_shutter(camera, setting.seconds), rel=1e-3)
         assert setting.stops == pytest.approx(gives - setting.filter_stops)
         if not setting.reached:

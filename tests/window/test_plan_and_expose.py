@@ -218,6 +218,8 @@ def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
     brighter = log2(now.seconds / now.aperture**2 / (waiting.seconds / waiting.aperture**2))
     assert brighter == pytest.approx(1.0, abs=0.35)
     assert now.stops == pytest.approx(now.wanted_stops, abs=1 / 6)
+    since = [f.frame.id for _, f in window.bench.sheet.shots()[6:9]]
+    typist.press(Qt.Key.Key_Space, times=3)
     typist.press(Qt.Key.Key_M)
     typist.write("1/60")
     typist.press(Qt.Key.Key_2)
@@ -225,6 +227,7 @@ def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
         f.frame for _, f in window.bench.sheet.frames() if f.frame.state == FrameState.SKIPPED
     ]
     assert len(window.bench.notebook.all(MeterReading)) == 3
+    assert [f.id for f in spoilt] == since
     assert all("light moved" in f.note for f in spoilt)
 
 

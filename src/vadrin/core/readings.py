@@ -46,7 +46,7 @@ class StripReadings:
     channel : str
         ``visual``, ``red``, ``green``, ``blue`` or ``uv``.
     material : str
-        Which film in which chemistry; strips of one material follow one law of development.
+        Which film in which chemistry; strips of one material follow one development model.
     """
 
     label: str

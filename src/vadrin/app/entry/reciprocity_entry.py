@@ -72,17 +72,21 @@ def _table(plain: str, threshold: float) -> Reciprocity:
     return Reciprocity("table", threshold_s=start, table=table)
 
 
-def _checked(law: Reciprocity) -> Reciprocity:
+def _checked(reciprocity: Reciprocity) -> Reciprocity:
     """A law that never takes light away, and never asks for hours out of minutes."""
-    if law.form != "table" and not 1 < law.exponent <= 3:
+    if reciprocity.form != "table" and not 1 < reciprocity.exponent <= 3:
         raise EntryError("the power of t lies above 1 and up to 3")
-    if not 0 < law.threshold_s <= 100:
+    if not 0 < reciprocity.threshold_s <= 100:
         raise EntryError("it begins between 0 and 100 s")
-    times = [law.threshold_s * 1.2, 10 * law.threshold_s, *(m for m, _ in law.table)]
-    needed = [corrected_time(law, t) for t in times]
+    times = [
+        reciprocity.threshold_s * 1.2,
+        10 * reciprocity.threshold_s,
+        *(m for m, _ in reciprocity.table),
+    ]
+    needed = [corrected_time(reciprocity, t) for t in times]
     if any(not t * 0.999 <= n <= t * 64 for t, n in zip(times, needed, strict=True)):
         raise EntryError("that would shorten an exposure, or lengthen it beyond all use")
-    return law
+    return reciprocity
 
 
 def reciprocity_of(stock: Stock) -> Reciprocity | None:

@@ -44,20 +44,20 @@ def limits_of(notebook: Notebook, test: Test, strip: Strip | None = None) -> Cam
     camera = notebook.get(Camera, camera_id) if camera_id else None
     lens = notebook.get(Lens, test.lens_id) if test.lens_id else None
     stock = notebook.get(Stock, (strip and strip.stock_id) or test.stock_id)
-    law = reciprocity_of(stock) if stock else None
-    held = _HELD_FINELY if law else 1.0
+    reciprocity = reciprocity_of(stock) if stock else None
+    held = _HELD_FINELY if reciprocity else 1.0
     loss = lens.light_loss if lens is not None else 0.0
     apertures: tuple[float, ...] = (exact_aperture(test.aperture),)
     if lens is not None:
         apertures = aperture_marks(lens.widest, lens.smallest, lens.aperture_step)
     if camera is None:
         shutters = shutter_marks(1.0, 1 / 8000, 1 / 6, bulb=True, held_step=held)
-        return CameraLimits(shutters, apertures, light_loss=loss, law=law)
+        return CameraLimits(shutters, apertures, light_loss=loss, reciprocity=reciprocity)
     shutters = shutter_marks(camera.slowest, camera.fastest, camera.shutter_step, camera.bulb, held)
     if camera.frame_rate and camera.shutter_angle:
         shutters = cine_shutters(camera.frame_rate, camera.shutter_angle)
     measured = tuple((s.marked, s.measured) for s in notebook.all(ShutterTime, camera_id=camera.id))
-    return CameraLimits(shutters, apertures, measured, loss, law)
+    return CameraLimits(shutters, apertures, measured, loss, reciprocity)
 
 
 def _filters(test: Test) -> tuple[float, ...]:

@@ -10,6 +10,7 @@ from functools import lru_cache
 from vadrin.app.display.words import date_text
 from vadrin.app.results.answer import AS_DEVELOPED
 from vadrin.app.test_sheet import TestSheet
+from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves
 from vadrin.core.figure import Figure
@@ -98,7 +99,7 @@ def _readings_behind(basis: str) -> tuple[StripReadings, ...]:
             Reading(name, x, density)
             for name, x, *read in strip["readings"]
             for channel, density in read
-            if channel == "visual"
+            if channel == Channel.VISUAL
         )
         made.append(StripReadings(label, strip["time_min"], strip["temperature_c"], rows))
     return tuple(made)

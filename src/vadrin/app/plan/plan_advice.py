@@ -102,7 +102,7 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
     long = [f for f in lit if (f.seconds or 0.0) >= 0.99]
     edge = _at_an_edge(limits, lit)
     notes = []
-    if long and limits.law is not None:
+    if long and limits.reciprocity is not None:
         notes.append(
             f"{_frames(len(long))} a second or longer; their times are lengthened as this film's "
             "own law for long exposures says."

@@ -47,7 +47,7 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
 
 
 def basis_text(sheet: TestSheet) -> str:
-    """The same as text, equal for equal grounds."""
+    """The same as text, equal where it rests on the same."""
     return json.dumps(decision_basis(sheet), sort_keys=True)
 
 

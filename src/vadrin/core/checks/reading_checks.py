@@ -150,7 +150,7 @@ def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Diagno
 
 
 def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
-    """A strip that strays from the law of development by far more than the others."""
+    """A strip that deviates from the development model by far more than the others."""
     if fit.model.distinct < 4 or fit.scales.deviation < _DEVIATING:
         return []
     start = MODEL_PARAMETERS + SLOPE_WEIGHTS

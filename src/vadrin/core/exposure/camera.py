@@ -33,7 +33,7 @@ class CameraLimits:
         Marks whose time was measured, with that time in seconds.
     light_loss : float
         Stops the lens passes less than its marks say.
-    law : Reciprocity or None
+    reciprocity : Reciprocity or None
         What the film makes of long exposures, where that is known.
     """
 
@@ -41,7 +41,7 @@ class CameraLimits:
     apertures: tuple[float, ...]
     measured: tuple[tuple[float, float], ...] = ()
     light_loss: float = 0.0
-    law: Reciprocity | None = None
+    reciprocity: Reciprocity | None = None
 
 
 @dataclass(frozen=True)
@@ -136,7 +136,7 @@ def measured_shutter(camera: CameraLimits, seconds: float) -> float:
 def effective_shutter(camera: CameraLimits, seconds: float) -> float:
     """The time a mark is worth to the film: real, less what a long exposure loses."""
     real = measured_shutter(camera, seconds)
-    return real if camera.law is None else effective_time(camera.law, real)
+    return real if camera.reciprocity is None else effective_time(camera.reciprocity, real)
 
 
 def settings_for(
@@ -218,7 +218,7 @@ def _setting(
 
 
 def _long_flag(camera: CameraLimits, t: float) -> str:
-    if camera.law is None:
+    if camera.reciprocity is None:
         return "long enough for reciprocity"
     lost = log2(measured_shutter(camera, t) / effective_shutter(camera, t))
     return f"{stops_text(round(lost * 6) / 6)} stop longer, for reciprocity"

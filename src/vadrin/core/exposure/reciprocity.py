@@ -44,7 +44,7 @@ class Reciprocity:
     table: tuple[tuple[float, float], ...] = ()
 
 
-def corrected_time(law: Reciprocity, metered_s: float) -> float:
+def corrected_time(reciprocity: Reciprocity, metered_s: float) -> float:
     """Seconds to expose where the meter asks for `metered_s`.
 
     Raises
@@ -54,37 +54,41 @@ def corrected_time(law: Reciprocity, metered_s: float) -> float:
     """
     if metered_s <= 0:
         raise ValueError("an exposure time is above 0")
-    if law.form not in FORMS:
-        raise ValueError(f"no such form of reciprocity: {law.form}")
-    if metered_s <= law.threshold_s:
+    if reciprocity.form not in FORMS:
+        raise ValueError(f"no such form of reciprocity: {reciprocity.form}")
+    if metered_s <= reciprocity.threshold_s:
         return metered_s
-    if law.form == "additive":
-        return float(metered_s + law.factor * metered_s**law.exponent)
-    if law.form == "power":
-        return float(max(metered_s, metered_s**law.exponent))
-    if not law.table:
+    if reciprocity.form == "additive":
+        return float(metered_s + reciprocity.factor * metered_s**reciprocity.exponent)
+    if reciprocity.form == "power":
+        return float(max(metered_s, metered_s**reciprocity.exponent))
+    if not reciprocity.table:
         raise ValueError("a reciprocity table without rows")
-    known = np.log(np.array([(law.threshold_s, law.threshold_s), *law.table]))
+    known = np.log(
+        np.array([(reciprocity.threshold_s, reciprocity.threshold_s), *reciprocity.table])
+    )
     slope = (known[-1, 1] - known[-2, 1]) / max(known[-1, 0] - known[-2, 0], 1e-9)
     beyond = max(log(metered_s) - known[-1, 0], 0.0)
     inside = float(np.interp(log(metered_s), known[:, 0], known[:, 1]))
     return float(np.exp(inside + beyond * slope))
 
 
-def effective_time(law: Reciprocity, exposed_s: float) -> float:
+def effective_time(reciprocity: Reciprocity, exposed_s: float) -> float:
     """The metered seconds a real exposure was worth: the time whose corrected time it is."""
-    low, high = 1e-9, max(exposed_s, law.threshold_s)
-    if exposed_s <= law.threshold_s:
+    low, high = 1e-9, max(exposed_s, reciprocity.threshold_s)
+    if exposed_s <= reciprocity.threshold_s:
         return exposed_s
     for _ in range(80):
         middle = (low * high) ** 0.5
-        low, high = (middle, high) if corrected_time(law, middle) < exposed_s else (low, middle)
+        low, high = (
+            (middle, high) if corrected_time(reciprocity, middle) < exposed_s else (low, middle)
+        )
     return float((low * high) ** 0.5)
 
 
-def stops_lost(law: Reciprocity, exposed_s: float) -> float:
+def stops_lost(reciprocity: Reciprocity, exposed_s: float) -> float:
     """Stops of exposure that a long time loses."""
-    return log2(exposed_s / effective_time(law, exposed_s))
+    return log2(exposed_s / effective_time(reciprocity, exposed_s))
 
 
 def fit_reciprocity(
@@ -112,8 +116,10 @@ def fit_reciprocity(
     if len(t) > 1 and np.ptp(np.log(t)) > 0.3:
         exponent = float(np.polyfit(np.log(t), np.log(extra), 1)[0])
     factor = float(np.exp(np.mean(np.log(extra) - exponent * np.log(t))))
-    law = replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
+    reciprocity = replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
     if len(t) < 2:
-        return law, absent("one pair fits any law: add a second long exposure")
-    missed = [log2(corrected_time(law, a) / b) for a, b in zip(t, needed_s[long], strict=True)]
-    return law, Figure(float(np.sqrt(np.mean(np.square(missed)))))
+        return reciprocity, absent("one pair fits any law: add a second long exposure")
+    missed = [
+        log2(corrected_time(reciprocity, a) / b) for a, b in zip(t, needed_s[long], strict=True)
+    ]
+    return reciprocity, Figure(float(np.sqrt(np.mean(np.square(missed)))))

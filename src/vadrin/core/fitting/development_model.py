@@ -2,7 +2,7 @@
 
 Contrast follows first-order development, G(t) = G_max (1 - exp(-k (t - t0))); speed and fog
 take the same exponential form. With two times a straight line in ln t stands in, with one
-there is no law. Every strip may stray from the law by an amount that the readings decide.
+there is no model. Every strip may deviate from the model by an amount that the readings decide.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
 MODEL_PARAMETERS = 12
 
 DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
-"""Unit of straying of a strip from the law, for each curve parameter."""
+"""Unit of deviation of a strip from the model, for each curve parameter."""
 
 _PRIOR_MEAN = np.array(
     [0.2, 0.04, np.log(0.3), np.log(0.6), np.log(1.1), 0.10,
@@ -115,7 +115,7 @@ def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
 
 
 def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
-    """How far curves at any times stray from the law, between the strips' own strays.
+    """How far curves at any times deviate from the model, between the strips' own deviates.
 
     Parameters
     ----------

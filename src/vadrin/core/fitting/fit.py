@@ -1,7 +1,7 @@
 """Fit the curves of all strips of one film together.
 
-Penalised nonlinear least squares: the law of development, a smooth factor on the slope and
-each strip's own straying are all unknown, and how far the last two may go is read from the
+Penalised nonlinear least squares: the development model, a smooth factor on the slope and
+each strip's own deviation are all unknown, and how far the last two may go is read from the
 data by maximising the evidence (MacKay, Neural Computation 4, 1992). The curvature at the
 solution gives the joint uncertainty of everything.
 """

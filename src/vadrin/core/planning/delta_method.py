@@ -88,7 +88,7 @@ class CurveAtTime:
         return made
 
     def _weights(self) -> Array:
-        """The share each strip's own straying has in this curve, shape (n,)."""
+        """The share each strip's own deviation has in this curve, shape (n,)."""
         count = len(self.model.times)
         if self.strip is not None:
             return np.asarray(np.eye(count)[self.strip])

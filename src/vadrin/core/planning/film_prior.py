@@ -1,6 +1,6 @@
 """The curves a film is likely to give: its own as they were measured, or a typical film's.
 
-Whatever they come from is kept as a law of development with the bends of its curves, so that
+Whatever they come from is kept as a development model with the bends of its curves, so that
 any plan can be asked about them without a reading.
 """
 
@@ -54,7 +54,7 @@ class FilmPrior:
 
 
 def prior_of_fit(fit: Fit) -> FilmPrior:
-    """A film as a fit of its own readings has it, without the straying of single strips."""
+    """A film as a fit of its own readings has it, without the deviation of single strips."""
     return FilmPrior(fit.model, fit.phi[: MODEL_PARAMETERS + SLOPE_WEIGHTS].copy())
 
 
@@ -86,7 +86,7 @@ def prior_curve(prior: FilmPrior, minutes: float) -> Curves:
 
 
 def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
-    """The same curves as parameters of the law of other strips, which do not stray.
+    """The same curves as parameters of the model of other strips, which do not deviate.
 
     Parameters
     ----------

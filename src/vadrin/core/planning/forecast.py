@@ -3,7 +3,7 @@
 The film's likely curves are exposed and developed as planned, and the curvature of the fit
 those readings would get is asked for its uncertainty: the same arithmetic as behind the
 intervals of a finished test, to first order, with the noise of the instrument and the usual
-straying of films and strips assumed instead of learnt.
+deviation of films and strips assumed instead of learnt.
 """
 
 from __future__ import annotations
@@ -37,7 +37,7 @@ from vadrin.core.results.push import midtone_time
 
 USUAL_SLOPE_WEIGHT, USUAL_DEVIATION = 0.17, 0.22
 """Freedoms with which forecasts for films of the simulator came true; strips developed with
-less care stray more, and the finished test then says so."""
+less care deviate more, and the finished test then says so."""
 _FREEDOM, _STEPS = 400.0, 49
 _FEWEST, _USUAL_MIN, _SLACK = 4, 8.0, 0.03
 

@@ -100,7 +100,7 @@ def next_steps(
     answer : ndarray, shape (B,)
         The quantity to firm up on every draw: ln EI, ln time.
     rng : numpy.random.Generator
-        For the straying of strips not yet run.
+        For the deviation of strips not yet run.
     most : int
         How many to return.
     """

@@ -153,7 +153,7 @@ def _minutes_reaching(film: Film, figure: Callable[[Curves, Array], Array], want
 
 @dataclass(frozen=True)
 class Densitometer:
-    """How readings stray from the truth.
+    """How readings deviate from the truth.
 
     Attributes
     ----------
