@@ -115,7 +115,7 @@ def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
 
 
 def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
-    """How far curves at any times deviate from the model, between the strips' own deviates.
+    """How far curves at any times deviate from the model, between the strips' own deviations.
 
     Parameters
     ----------
