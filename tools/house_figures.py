@@ -13,7 +13,7 @@ import statistics
 import sys
 import tokenize
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 LONG_FUNCTION = 30
@@ -169,7 +169,6 @@ def figures(root: Path) -> dict[str, str]:
     names = Counter(p.name for p in paths if p.name != "__init__.py")
     twice, idle = defined_twice(trees), without_caller(root, trees)
     repeated = sorted(n for n, count in names.items() if count > 1)
-    tests, code = _code_lines(root / "tests"), _code_lines(root / "src")
     most, count = folders.most_common(1)[0]
     return {
         "files": str(len(paths)),
@@ -183,8 +182,19 @@ def figures(root: Path) -> dict[str, str]:
         "file names used twice": f"{len(repeated)} {' '.join(repeated)}".strip(),
         "public names defined twice": f"{len(twice)} {' '.join(twice)}".strip(),
         "functions without a caller": f"{len(idle)} {' '.join(idle)}".strip(),
-        "share of tests in the code": f"{100 * tests / (tests + code):.1f} %",
+        "share of tests, every line counted": _share(_all_lines, root),
+        "share of tests, lines of code alone": _share(_code_lines, root),
     }
+
+
+def _all_lines(folder: Path) -> int:
+    files = folder.rglob("*.py")
+    return sum(len(f.read_text(encoding="utf-8").splitlines()) for f in files)
+
+
+def _share(lines: Callable[[Path], int], root: Path) -> str:
+    tests, code = lines(root / "tests"), lines(root / "src")
+    return f"{100 * tests / (tests + code):.1f} %"
 
 
 def _pair(values: list[int]) -> str:

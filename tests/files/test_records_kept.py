@@ -16,6 +16,7 @@ from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.plan_request import FilmSupply, FilmUnit
 from vadrin.errors import StorageError
 from vadrin.notebook.columns import ENUMERATIONS, columns_of
+from vadrin.notebook.record_writer import RecordWriter
 from vadrin.notebook.records import PARENTS, RECORDS, Frame, Reading, Stock, Test
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.tables import TABLES
@@ -135,6 +136,39 @@ def test_a_file_that_refuses_is_said_and_nothing_half_written_stays(notebook):
     assert notebook.undo_label() == "new test"
     with pytest.raises(StorageError, match="no such table"):
         notebook.rows("SELECT * FROM prints")
+
+
+def test_an_undo_that_the_file_refuses_takes_nothing_back_by_halves(notebook, monkeypatch):
+    new_test(notebook, "Merrow Pan 125", "Sable")
+    frames = notebook.all(Frame)[:3]
+    with notebook.change("read three"):
+        notebook.add_all([Reading(frame_id=f.id, density=0.2) for f in frames])
+    read = notebook.all(Reading)
+    writer, left = RecordWriter, [2]
+
+    def refusing(self, kind, ids):
+        left[0] -= 1
+        if left[0] < 0:
+            raise StorageError("disk I/O error")
+        return whole(self, kind, ids)
+
+    whole = writer.delete
+    monkeypatch.setattr(writer, "delete", refusing)
+    bench, said = Workbench(notebook), []
+    bench.said.connect(said.append)
+    bench.undo()
+    assert said[-1].startswith("Not saved: disk I/O error")
+    assert notebook.all(Reading) == read
+    assert notebook.undo_label() == "read three", "it can be tried again"
+    monkeypatch.setattr(writer, "delete", whole)
+    with notebook.change("a stock of my own"):
+        notebook.add(Stock(name="Ostrel 400"))
+    assert notebook.all(Reading) == read, "the next edit writes only itself"
+    bench.undo()
+    bench.undo()
+    assert notebook.all(Reading) == []
+    bench.redo()
+    assert notebook.all(Reading) == read
 
 
 SUPPLIES = st.builds(

@@ -409,6 +409,18 @@ def test_nothing_is_edited_or_undone_in_the_middle_of_a_merge(qtbot, demo, tmp_p
         bench.notebook.undo()
     with pytest.raises(EditRefusedError, match="still under way"):
         bench.edit_or_raise(lambda book: book.count(Test))
+    heard = []
+    bench.said.connect(heard.append)
+    files.merge(tmp_path / "all.json")
+    files.open(tmp_path / "third.vadrin")
+    shown = [b.text() for b in window.banner.findChildren(QPushButton) if b.isVisible()]
+    assert shown == ["Stop, and take nothing"], "it can still be stopped"
+    assert heard == [
+        "Nothing was taken in: Taking in all.json is still under way; wait, or stop it.",
+        "Taking in all.json is still under way; wait, or stop it.",
+    ]  # fmt: skip
+    assert bench.notebook.path.name == "second.vadrin", "the notebook stays until it is whole"
+    assert not (tmp_path / "third.vadrin").exists()
     settle(qtbot, window)
     assert len(bench.notebook.all(Test)) == 6
     bench.undo()

@@ -76,7 +76,7 @@ def halation(monkeypatch):
     test_kinds.register_kind(kind)
     kind_page.register_page(
         HalationPage(
-            kind, "How far does light spread around a lamp?", "One lamp, longer and longer.",
+            kind.key, "How far does light spread around a lamp?", "One lamp, longer and longer.",
             sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
             second_factor=(0.0, 4.0, 8.0), second_words="The lamp at … stops over the meter.",
             answer_view="halo",

@@ -27,9 +27,6 @@ T = TypeVar("T")
 STATIONS = ("plan", "expose", "process", "read", "curves", "finding", "cards")
 """The stations of a test in the order of the work."""
 
-PLACES = ("shelf", "cupboard", "question")
-"""Where one can be without a test."""
-
 
 class Topic(Flag):
     """What of the workbench changed."""
@@ -69,7 +66,10 @@ class Workbench:
         ------
         NotebookError
             If it cannot be opened; the present one stays.
+        EditRefusedError
+            In the middle of a long edit.
         """
+        self.check_free()
         fresh = Notebook(path)
         self.notebook.close()
         self.notebook = fresh
@@ -135,6 +135,17 @@ class Workbench:
         self.analysis = analysis
         self.changed.emit(Topic.ANALYSIS)
 
+    def check_free(self) -> None:
+        """Refuse what would break into a long edit.
+
+        Raises
+        ------
+        EditRefusedError
+            Naming what is under way.
+        """
+        if self.under_way:
+            raise EditRefusedError(f"{self.under_way} is still under way; wait, or stop it")
+
     def edit(self, act: Callable[[Notebook], T]) -> T | None:
         """Do one edit and show what came of it; a refusal is said in words."""
         try:
@@ -150,8 +161,7 @@ class Workbench:
         ------
         EditRefusedError
         """
-        if self.under_way:
-            raise EditRefusedError(f"{self.under_way} is still under way; wait, or stop it")
+        self.check_free()
         try:
             done = act(self.notebook)
         except (RecordInUseError, ReadOnlyError) as refusal:
@@ -180,8 +190,7 @@ class Workbench:
         EditRefusedError
             If another is under way.
         """
-        if self.under_way:
-            raise EditRefusedError(f"{self.under_way} is still under way; wait, or stop it")
+        self.check_free()
         self.under_way = words
         try:
             done = yield from act(self.notebook)
@@ -219,10 +228,8 @@ class Workbench:
         self._replay("Done again", self.notebook.redo)
 
     def _replay(self, how: str, act: Callable[[], Change | None]) -> None:
-        if self.under_way:
-            self.said.emit(f"{self.under_way} is still under way; wait, or stop it.")
-            return
         try:
+            self.check_free()
             change = act()
         except EditRefusedError as refusal:
             self.said.emit(f"{refusal}.")

@@ -287,24 +287,28 @@ class Notebook:
             return None
         self._check_place()
         self._kept.forget()
-        change = source.pop()
+        change = source[-1]
         steps = reversed(change.steps) if backward else iter(change.steps)
-        for step in steps:
-            old, new = (step.after, step.before) if backward else (step.before, step.after)
-            if new is None and old is not None:
-                self._writer.delete(step.kind, [old.id])
-            elif new is not None and old is None:
-                self._writer.insert(new)
-            elif new is not None:
-                self._writer.update(new)
         try:
+            for step in steps:
+                old, new = (step.after, step.before) if backward else (step.before, step.after)
+                self._turn(step.kind, old, new)
             self._commit()
         except BaseException:
+            # Else the next edit would write the half that was done along with its own.
             self._roll_back()
-            source.append(change)
             raise
-        sink.append(change)
+        sink.append(source.pop())
         return change
+
+    def _turn(self, kind: type[Any], old: Record | None, new: Record | None) -> None:
+        """Put a row in the place of another; None for no row."""
+        if new is None and old is not None:
+            self._writer.delete(kind, [old.id])
+        elif new is not None and old is None:
+            self._writer.insert(new)
+        elif new is not None:
+            self._writer.update(new)
 
     def rows(self, statement: str, **values: Any) -> list[tuple[Any, ...]]:
         """Rows of a question in SQL, for summaries over very many records."""

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.clip import Clip
 
 PAGE = KindPage(
-    Clip(),
+    Clip.key,
     "Will this bottle still develop a roll?",
     "A piece fogged to full light, judged beside a piece known to be good.",
     sentences=(PlanSentence.ONE_TIME,),

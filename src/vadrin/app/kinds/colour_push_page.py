@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.colour_push import ColourPush
 
 PAGE = KindPage(
-    ColourPush(),
+    ColourPush.key,
     "What do colours do when it is pushed?",
     "A chart at the normal time and at each push.",
     sentences=(

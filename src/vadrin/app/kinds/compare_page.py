@@ -7,7 +7,7 @@ from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_kinds.compare import Compare
 
 PAGE = KindPage(
-    Compare(),
+    Compare.key,
     "How does it differ from the one I know?",
     "The same exposures in pairs: one for the reference, one for the other.",
     arrangement=Arrangement.INTERLEAVED,

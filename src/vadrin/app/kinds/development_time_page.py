@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.development_time import DevelopmentTime
 
 PAGE = KindPage(
-    DevelopmentTime(),
+    DevelopmentTime.key,
     "How long do I develop it, for each push and pull?",
     "The same exposures on several strips, each developed for another time.",
     sentences=(PlanSentence.TIMES, PlanSentence.BRACKET, PlanSentence.ROLL),

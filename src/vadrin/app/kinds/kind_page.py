@@ -7,7 +7,7 @@ from enum import Enum
 from typing import TYPE_CHECKING
 
 from vadrin.core.planning.plan_request import Arrangement
-from vadrin.core.planning.test_kinds import TestKind
+from vadrin.core.planning.test_kinds import TestKind, registered_kinds
 
 if TYPE_CHECKING:
     from vadrin.app.test_sheet import TestSheet
@@ -37,7 +37,8 @@ class KindPage:
 
     Attributes
     ----------
-    kind : TestKind
+    key : str
+        Of the kind it is the page of.
     question, sentence : str
         What the tester asks, and what is done about it.
     sentences : tuple of PlanSentence
@@ -57,7 +58,7 @@ class KindPage:
         Key of the view that shows its answer.
     """
 
-    kind: TestKind
+    key: str
     question: str
     sentence: str
     sentences: tuple[PlanSentence, ...] = _USUAL
@@ -73,9 +74,9 @@ class KindPage:
     answer_view: str = SCHOOLS_AND_PUSHES
 
     @property
-    def key(self) -> str:
-        """The kind's key."""
-        return self.kind.key
+    def kind(self) -> TestKind:
+        """The kind itself, as it is registered."""
+        return registered_kinds()[self.key]
 
     def card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
         """What its card says; a kind with a card of its own answers here."""

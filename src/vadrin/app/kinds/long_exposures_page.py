@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.long_exposures import LongExposures
 
 PAGE = KindPage(
-    LongExposures(),
+    LongExposures.key,
     "How much longer in dim light?",
     "One exposure, short and bright, then ever longer and dimmer.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.mixed_roll import MixedRoll
 
 PAGE = KindPage(
-    MixedRoll(),
+    MixedRoll.key,
     "Can one roll carry several EIs?",
     "One roll at many EIs in a process left to stand, its twin in the normal one.",
     sentences=(PlanSentence.TIMES, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.paper import PaperTest
 
 PAGE = KindPage(
-    PaperTest(),
+    PaperTest.key,
     "What is the shortest time for full black?",
     "Steps through clear film on enlarging paper, in stops of time.",
     sentences=(PlanSentence.BRACKET,),

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.process_control import ProcessControl
 
 PAGE = KindPage(
-    ProcessControl(),
+    ProcessControl.key,
     "Is the process where it was?",
     "Strips exposed alike now, one to go with every run.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.push_test import PushTest
 
 PAGE = KindPage(
-    PushTest(),
+    PushTest.key,
     "What does a push cost, and which is the last I can use?",
     "The film at its EI and pushed, a strip or a roll each.",
     sentences=(

@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.rescue import Rescue
 
 PAGE = KindPage(
-    Rescue(),
+    Rescue.key,
     "Is this old film still worth using, and at which EI?",
     "From the marked speed down in whole stops, the last frames fogged for a clip.",
     sentences=(PlanSentence.TIMES, PlanSentence.BRACKET, PlanSentence.ROLL),

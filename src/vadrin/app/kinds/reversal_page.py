@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.reversal import Reversal
 
 PAGE = KindPage(
-    Reversal(),
+    Reversal.key,
     "Which exposure and which second step give the best positive?",
     "Camera exposure one way, the second factor the other: a grid of cells.",
     sentences=(

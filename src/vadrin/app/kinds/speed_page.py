@@ -6,7 +6,7 @@ from vadrin.app.kinds.kind_page import KindPage
 from vadrin.core.planning.test_kinds.speed import Speed
 
 PAGE = KindPage(
-    Speed(),
+    Speed.key,
     "At which EI do I rate it, developed as I do?",
     "One development, from far under to far over.",
     step=0.5,

@@ -12,15 +12,10 @@ from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
 from vadrin.core.planning.test_kinds import Foretold, TestKind, kind_of
-from vadrin.core.planning.test_kinds.development_time import DevelopmentTime
-from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.core.results.analysis import Settings
 from vadrin.core.results.criteria import Target
 
 USUAL_NOISE = 0.012
-SHRINKABLE_KINDS = (DevelopmentTime.key, Speed.key)
-"""Kinds whose strips are alike, so that one more or fewer frames can be weighed."""
-
 _MOST_STRIPS = 8
 _PUSHES = (-1.0, 1.0, 2.0)
 
@@ -110,6 +105,12 @@ def forecast_plan(question: ForecastInput) -> PlanForecast:
     return PlanForecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
 
 
+def strips_alike(key: str) -> bool:
+    """Whether a kind's plan can be made smaller or larger by a strip."""
+    kind = kind_of(key)
+    return kind is not None and kind.strips_alike
+
+
 def _asks_time(question: ForecastInput) -> bool:
     kind = kind_of(question.kind)
     return kind is not None and kind.foretold is Foretold.EI_AND_TIMES
@@ -164,7 +165,7 @@ def _variants(
 
 def _one_more(question: ForecastInput, strips: tuple[PlannedStrip, ...]) -> ForecastLine | None:
     times = sorted(s.time_min for s in strips if s.time_min)
-    if question.kind not in SHRINKABLE_KINDS or not 0 < len(times) < _MOST_STRIPS:
+    if not strips_alike(question.kind) or not 0 < len(times) < _MOST_STRIPS:
         return None
     longest = times[-1]
     step = longest / times[-2] if len(times) > 1 and times[-2] < longest else 1.4

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
     from vadrin.formats.readings.readings_table import ReadingsTable
 
-__all__ = ["Intake", "first_matching", "intake_of", "judge_matching", "matched", "read_readings"]
+__all__ = ["read_readings", "table_of"]
 
 _SHOWN = 4
 _KEPT_AS_IT_IS = "kept as it is"
@@ -85,11 +85,6 @@ def judge_matching(raw: RawTable, columns: tuple[str, ...]) -> Verdict:
     if not table.exposures_known:
         words += "; no exposures: the densities go to the frames of a test in their order"
     return Verdict(bool(table.rows), words + ".")
-
-
-def matched(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
-    """A foreign table with its columns matched."""
-    return table_of(raw, columns)
 
 
 @dataclass(frozen=True)

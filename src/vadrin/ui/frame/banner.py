@@ -59,10 +59,6 @@ class Banner(QWidget):
         self._working = False
         self.hide()
 
-    def words(self) -> str:
-        """What it says now."""
-        return "\n".join(filter(None, (self._words.text(), self._more.text())))
-
     def _show(self, words: str, more: str, acts: list[Remedy]) -> None:
         self._words.setText(words)
         self._more.setText(more)

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from vadrin.app.library import notebook_exchange
 from vadrin.app.workbench import Workbench
-from vadrin.errors import FormatError, NotebookError, VadrinError
+from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.jobs import SlicedJob
 
@@ -96,11 +96,12 @@ class NotebookFiles:
 
     def open(self, path: Path) -> None:
         """Open another notebook; a refusal leaves the present one open."""
-        if self._bench.under_way:
-            self._banner.complain(f"{self._bench.under_way} is still under way; wait, or stop it.")
-            return
         try:
             self._bench.open_notebook(path)
+        except EditRefusedError as refusal:
+            # Said, not put on the banner: that has the button which stops what is under way.
+            self._bench.said.emit(f"{refusal}.")
+            return
         except NotebookError as error:
             self.offer_help(path, error)
             return
@@ -193,11 +194,12 @@ class NotebookFiles:
     def merge(self, path: Path) -> None:
         """Take another notebook in, a slice at a time; it can be stopped, and then all goes."""
         bench = self._bench
-        if self.merging is not None:
-            self._banner.complain("Another notebook is being taken in; wait, or stop it.")
-            return
         try:
+            bench.check_free()
             theirs = notebook_exchange.records_of_file(path)
+        except EditRefusedError as refusal:
+            bench.said.emit(f"Nothing was taken in: {refusal}.")
+            return
         except NotebookError as error:
             self._banner.complain(f"Nothing was taken in. {error}")
             return

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
-from vadrin.ui.frame.banner import Banner
+from vadrin.ui.frame.banner import Banner, Remedy
 from vadrin.ui.frame.column_matcher import ColumnMatcher
 
 if TYPE_CHECKING:
@@ -49,10 +49,10 @@ class ReadingsImport:
 
     def _matched(self, raw: RawTable, columns: tuple[str, ...]) -> None:
         from vadrin.app.read.import_readings import remember_columns
-        from vadrin.app.read.reading_files import matched
+        from vadrin.app.read.reading_files import table_of
 
         self._bench.edit(lambda notebook: remember_columns(notebook, raw.headers, columns))
-        self._consider(matched(raw, columns))
+        self._consider(table_of(raw, columns))
 
     def _consider(self, table: ReadingsTable) -> None:
         from vadrin.app.read.reading_files import intake_of
@@ -61,10 +61,10 @@ class ReadingsImport:
         if not intake.complaint:
             self._take(table)
             return
-        acts = []
+        acts: list[Remedy] = []
         if intake.rows:
             acts.append((f"Import the other {intake.rows} readings", lambda: self._take(table)))
-        self._banner.ask(intake.complaint, intake.cells, acts)  # type: ignore[arg-type]
+        self._banner.ask(intake.complaint, intake.cells, acts)
 
     def _take(self, table: ReadingsTable) -> None:
         from vadrin.app.read.reading_files import take_readings

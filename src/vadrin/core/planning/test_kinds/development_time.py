@@ -13,6 +13,7 @@ class DevelopmentTime(TestKind):
     key = "time"
     asks = Asks.TIME
     foretold = Foretold.EI_AND_TIMES
+    strips_alike = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A strip a time."""

@@ -39,7 +39,7 @@ class Foretold(Enum):
 
 
 class TestKind:
-    """A kind of test. Subclasses fill it in; `register` makes it known.
+    """A kind of test. Subclasses fill it in; `register_kind` makes it known.
 
     Attributes
     ----------
@@ -64,6 +64,9 @@ class TestKind:
         Whether strips after the first are another film, chemistry or process.
     compares_materials : bool
         Whether other materials are named beside the reference.
+    strips_alike : bool
+        Whether its strips differ in their time alone, so that one more or a frame fewer of each
+        can be weighed, and the smallest plan looked for.
     """
 
     __test__ = False
@@ -82,6 +85,7 @@ class TestKind:
     )
     materials_apart: bool = False
     compares_materials: bool = False
+    strips_alike: bool = False
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The strips, before check frames, cuts and rolls are put to them."""

@@ -13,6 +13,7 @@ class Speed(TestKind):
     key = "speed"
     asks = Asks.INDEX
     foretold = Foretold.EI
+    strips_alike = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """One strip."""

@@ -11,7 +11,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
-from vadrin.app.plan.plan_forecast import SHRINKABLE_KINDS
+from vadrin.app.plan.plan_forecast import strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.test_sheet import TestSheet
 from vadrin.ui.jobs import Jobs
@@ -93,9 +93,7 @@ class ForecastPanel(QWidget):
         sheet = self._sheet
         if sheet is None or sheet.read():
             return
-        self.forecast_column.show_least(
-            sheet.test.kind in SHRINKABLE_KINDS and self.film is not None
-        )
+        self.forecast_column.show_least(strips_alike(sheet.test.kind) and self.film is not None)
         film = self.film
         self.forecast_column.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
 
