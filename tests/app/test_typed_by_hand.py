@@ -30,7 +30,8 @@ from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.school_rows import school_typed
 from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
 from vadrin.app.test_sheet import load_sheet
-from vadrin.core.exposure.arithmetic import exact_shutter, shutter_name, stops_text
+from vadrin.core.exposure.arithmetic import stops_text
+from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.plan_request import FilmSupply, FilmUnit
 from vadrin.core.results.criteria import MEASURES
@@ -112,11 +113,32 @@ def test_times_are_typed_as_they_are_written(seconds):
     assert minutes_typed(shown) == pytest.approx(seconds / 60, abs=1 / 120)
 
 
-@given(power=st.integers(-12, 10))
-def test_shutter_marks_are_typed_as_they_are_written(power):
-    seconds = 2.0**power
-    again = exact_shutter(seconds_typed(shutter_name(seconds).replace("½", "0.5")))
-    assert math.log2(again / seconds) == pytest.approx(0.0, abs=0.06)
+@given(
+    seconds=st.one_of(
+        st.integers(-78, 66).map(lambda sixths: 2.0 ** (sixths / 6)),
+        st.floats(1 / 8000, 2000.0),
+    )
+)
+def test_a_shutter_name_leads_back_to_its_time(seconds):
+    shown = shutter_name(seconds)
+    typed = seconds_typed(shown)
+    again = typed if "(" in shown else exact_shutter(typed)
+    assert math.log2(again / exact_shutter(seconds)) == pytest.approx(0.0, abs=0.021)
+
+
+def test_every_dial_is_named_as_it_is_engraved():
+    whole = [shutter_name(2.0**-n) for n in range(11)]
+    assert whole == ["1 s", "½ s", "1/4", "1/8", "1/15", "1/30", "1/60", "1/125", "1/250",
+                     "1/500", "1/1000"]  # fmt: skip
+    halves = [shutter_name(2.0 ** -(n + 0.5)).split(" (")[0] for n in range(3, 13)]
+    assert halves == ["1/10", "1/20", "1/45", "1/90", "1/180", "1/350", "1/750", "1/1500",
+                      "1/3000", "1/6000"]  # fmt: skip
+    thirds = [shutter_name(2.0 ** -(n / 3)) for n in range(28, 33)]
+    assert thirds == ["1/640", "1/800", "1/1000", "1/1250", "1/1600"]
+    assert [shutter_name(s) for s in (16.0, 32.0, 64.0, 300.0)] == ["15 s", "30 s", "64 s", "300 s"]
+    assert shutter_name(2.0**-4.5) == "1/20 (0.0442 s)" != shutter_name(2.0 ** -(13 / 3))
+    assert exact_shutter(1 / 750) == 2.0**-9.5
+    assert exact_shutter(1 / 48) == 1 / 48
 
 
 @given(first=st.integers(-9, 0), count=st.integers(3, 16), step=st.sampled_from([0.5, 1.0, 2.0]),

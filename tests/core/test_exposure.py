@@ -8,12 +8,11 @@ from vadrin.core.exposure.arithmetic import (
     bracket,
     exact_aperture,
     exact_ei,
-    exact_shutter,
     log_h_of_frame,
     marked_ei,
-    shutter_name,
     stops_text,
 )
+from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 
 
 def test_marks_stand_for_exact_values():

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vadrin.core.exposure.arithmetic import bracket, exact_aperture, exact_shutter
+from vadrin.core.exposure.arithmetic import bracket, exact_aperture
 from vadrin.core.exposure.camera import (
     CLOSE_ENOUGH,
     CameraLimits,
@@ -21,6 +21,7 @@ from vadrin.core.exposure.camera import (
     shutter_marks,
 )
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
+from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.film_prior import prior_of_film
 from vadrin.core.planning.forecast import PlannedStrip, forecast

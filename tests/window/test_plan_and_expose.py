@@ -13,7 +13,8 @@ from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.kinds import all_pages
 from vadrin.app.library.differences import conditions_of, differences
 from vadrin.app.test_sheet import load_sheet
-from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter
+from vadrin.core.exposure.arithmetic import exact_aperture
+from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.errors import EditRefusedError

@@ -101,4 +101,4 @@ def index_ticks(low: float, high: float, meter_constant: float) -> list[tuple[fl
 
 
 def _index_name(exact: float) -> str:
-    return str(marked_ei(exact)) if 0.7 < exact < 30000 else ""
+    return str(marked_ei(exact)) if 0.09 < exact < 30000 else ""

@@ -59,14 +59,20 @@ def times_typed(text: str) -> tuple[float, ...]:
 
 
 def seconds_typed(words: str) -> float:
-    """A shutter time: ``1/60``, ``2``, ``0,5 s``, ``½ s``.
+    """A shutter time: ``1/60``, ``2``, ``0,5 s``, ``½ s``; as the program names it, too.
+
+    Where two marks share a name its seconds follow, and count: ``1/20 (0.0442 s)``.
 
     Raises
     ------
     EntryError
         With words for the person who typed it.
     """
-    plain = words.strip().lower().removesuffix("s").strip()
+    plain = words.strip().lower()
+    noted = re.fullmatch(r"(.*?)\((?:([\d.,]+) s|[a-z ]+)\)", plain)
+    if noted:
+        plain = (noted[2] or noted[1]).strip()
+    plain = plain.removesuffix("s").strip()
     plain = _FRACTION_MARKS.get(plain, plain)
     part = plain.startswith("1/")
     try:

@@ -8,7 +8,8 @@ from math import log2
 from vadrin.app.frame_order import next_to_expose
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter, stops_text
+from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
+from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_kinds import Metering
 from vadrin.errors import EditRefusedError
@@ -39,11 +40,12 @@ def _stops_of(
     notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
 ) -> float:
     from vadrin.app.plan.camera_settings import limits_of, metering_of
-    from vadrin.core.exposure.camera import effective_shutter, measured_shutter
+    from vadrin.core.exposure.camera import effective_shutter
 
     limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
     fixed = metering_of(test) is not Metering.CAMERA
-    real = (measured_shutter if fixed else effective_shutter)(limits, exact_shutter(seconds))
+    # A time that is itself the question is timed by the watch, not by a mark.
+    real = seconds if fixed else effective_shutter(limits, exact_shutter(seconds))
     start = exact_shutter(test.metered_seconds) / exact_aperture(test.aperture) ** 2
     index = log2((frame.exposure_index or test.exposure_index) / test.exposure_index)
     light = log2(real / exact_aperture(aperture) ** 2 / start) + index + _light_of(notebook, frame)

@@ -7,7 +7,7 @@ from pathlib import Path
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.exposure.arithmetic import shutter_name
+from vadrin.core.exposure.shutter_dial import shutter_name
 
 
 def write_script(folder: Path, sheet: TestSheet, pocket: bool) -> Path:

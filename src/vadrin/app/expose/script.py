@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.display.marks import aperture_name, marked_ei, shutter_name, stops_text
+from vadrin.app.display.marks import aperture_name, marked_ei, shutter_mark, stops_text
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameRole
 
@@ -29,7 +29,13 @@ def setting_of(frame: FrameSheet) -> str:
         return "wind on" if frame.name == "leader" else "fog it"
     if frame.frame.seconds is None:
         return stops_text(frame.frame.wanted_stops or 0.0, signed=True)
-    return shutter_name(frame.frame.seconds)
+    return shutter_mark(frame.frame.seconds)[0]
+
+
+def _shutter_note(frame: FrameSheet) -> str:
+    """What is to be known about the mark: its seconds, where it shares its name with another."""
+    lit = frame.frame.wanted_stops is not None and frame.frame.seconds
+    return shutter_mark(float(frame.frame.seconds or 1))[1] if lit else ""
 
 
 def aperture_of(frame: FrameSheet) -> str:
@@ -97,6 +103,9 @@ def shot_of(frame: FrameSheet, before: FrameSheet | None) -> Shot:
         index, last = frame.frame.exposure_index, before.frame.exposure_index
         if index and last and index != last:
             turn += f" This frame stands for EI {marked_ei(index)}."
+    note = _shutter_note(frame)
+    if note:
+        turn += f" {setting} here is {note}."
     if frame.frame.seconds and frame.frame.seconds >= 0.99 and not frame.frame.blank:
         turn += " Wait for the camera to be still; a cable helps."
     shown = f"{aperture}  {dark}".strip()
@@ -122,7 +131,9 @@ def script_rows(sheet: TestSheet) -> list[tuple[str, str, str, str, str]]:
         shot = shot_of(frame, before)
         lit = frame.frame.wanted_stops is not None
         offset = frame.name if lit else shot.offset
-        setting = f"{shot.setting}  {shot.aperture}".strip()
+        note = _shutter_note(frame)
+        mark = f"{shot.setting} ({note})" if note else shot.setting
+        setting = f"{mark}  {shot.aperture}".strip()
         fresh = lit and (before is None or before.frame.wanted_stops is None)
         turned = "all" if fresh else ", ".join(shot.changed)
         rows.append((str(number), strip.strip.label, setting, offset, turned))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.test_sheet import StripSheet, TestSheet
-from vadrin.core.exposure.arithmetic import shutter_name
+from vadrin.core.exposure.shutter_dial import shutter_name
 from vadrin.notebook.records import Batch, Camera, Developer, Instrument, Lens, LightMeter, Stock
 from vadrin.notebook.store import Notebook
 

@@ -24,7 +24,7 @@ from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.exposure.arithmetic import exact_shutter
+from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Camera, Lens

@@ -17,13 +17,13 @@ ZONE_I_STOPS = 4
 """Zone I lies this many stops under the meter reading."""
 
 _DECADE = (100, 125, 160, 200, 250, 320, 400, 500, 640, 800)
-_SHUTTER_MARKS = (
-    1, 2, 4, 8, 15, 30, 60, 125, 250, 500, 1000, 2000, 4000, 8000,
-)  # fmt: skip
+_WHOLE_FROM = 6
+"""The lowest EI that dials name by a whole number alone."""
+
 _FRACTIONS = ((1, ""), (2, "½"), (3, "⅓⅔"), (6, "⅙⅓½⅔⅚"))
 
 
-def marked_ei(exposure_index: float) -> int:
+def marked_ei(exposure_index: float) -> float:
     """Name the marked EI nearest an exact one.
 
     Parameters
@@ -33,8 +33,9 @@ def marked_ei(exposure_index: float) -> int:
 
     Returns
     -------
-    int
-        The ISO R10 name of the nearest third of a stop from 100.
+    int or float
+        The ISO R10 name of the nearest third of a stop from 100; whole from 6 up, as dials have
+        it, with its decimals below: 3.2, 1.6, 0.8.
 
     Raises
     ------
@@ -46,7 +47,8 @@ def marked_ei(exposure_index: float) -> int:
     third = round(3 * log2(exposure_index / 100.0))
     decade, place = divmod(third, 10)
     scaled = _DECADE[place] * 10.0**decade
-    return max(1, round(scaled))
+    whole = round(scaled)
+    return whole if scaled >= _WHOLE_FROM or abs(scaled - whole) < 1e-9 else round(scaled, 6)
 
 
 def exact_ei(marked: float) -> float:
@@ -61,15 +63,6 @@ def exact_ei(marked: float) -> float:
     third = round(3 * log2(marked / 100.0))
     exact: float = 100.0 * 2.0 ** (third / 3.0)
     return exact if abs(log2(marked / exact)) < 0.1 else float(marked)
-
-
-def exact_shutter(seconds: float) -> float:
-    """Translate a marked shutter time in seconds into the exact power of two.
-
-    Thirds of a stop between the whole marks are kept as thirds.
-    """
-    exact: float = 2.0 ** (round(3 * log2(seconds)) / 3.0)
-    return exact if abs(log2(seconds / exact)) < 0.15 else float(seconds)
 
 
 def exact_aperture(f_number: float) -> float:
@@ -122,24 +115,6 @@ def bracket(first: float, last: float, step: float) -> tuple[float, ...]:
         raise ValueError("a bracket of more than 200 frames")
     sign = 1 if last >= first else -1
     return tuple(round(first + sign * i * step, 4) for i in range(count))
-
-
-def shutter_name(seconds: float) -> str:
-    """Name the nearest mark of a shutter dial: ``1/125``, ``½ s``, ``2 s``."""
-    if seconds >= 0.7:
-        return f"{round(seconds, 0 if seconds >= 10 else 1):g} s"
-    if seconds > 0.35:
-        return "½ s"
-    inverse = 1.0 / seconds
-
-    def apart(mark: float) -> float:
-        return abs(log2(mark / inverse))
-
-    marks: list[float] = [float(mark) for mark in _SHUTTER_MARKS]
-    if min(map(apart, marks)) > 0.2:
-        marks += [mark * 2 ** (k / 3) for mark in marks for k in (-1, 1)]
-    nearest: float = min(marks, key=apart)
-    return f"1/{round(nearest)}"
 
 
 def stops_text(stops: float, signed: bool = False) -> str:

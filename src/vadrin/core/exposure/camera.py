@@ -8,9 +8,10 @@ from math import log2
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.exposure.arithmetic import exact_aperture, exact_shutter, stops_text
+from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.corrections import shutter_of_frame_rate
 from vadrin.core.exposure.reciprocity import LONG_S, Reciprocity, effective_time
+from vadrin.core.exposure.shutter_dial import exact_shutter
 
 CLOSE_ENOUGH = 1 / 6
 """Stops by which a frame may miss what was wanted before it is flagged."""

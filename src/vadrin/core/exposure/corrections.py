@@ -11,13 +11,9 @@ from math import log2
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.exposure.arithmetic import (
-    METER_CONSTANT,
-    exact_aperture,
-    exact_shutter,
-    log_h_of_frame,
-)
+from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_aperture, log_h_of_frame
 from vadrin.core.exposure.reciprocity import Reciprocity, stops_lost
+from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.figure import Figure, absent
 
 
