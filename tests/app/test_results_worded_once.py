@@ -12,14 +12,15 @@ from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.metric_rows import METRICS, strip_heading
-from vadrin.app.results.push_rows import CHOSEN_RULE, NOT_TESTED, RULE_NAMES, push_lines
+from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
 from vadrin.app.results.school_rows import school_lines
 from vadrin.app.test_sheet import load_sheet
 from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import analyse
-from vadrin.core.results.push import HoldRule, ShadowVerdict, shadow_verdict
+from vadrin.core.results.hold_rule import HoldRule
+from vadrin.core.results.push import ShadowVerdict, shadow_verdict
 from vadrin.notebook.store import Notebook
 
 
@@ -53,13 +54,25 @@ def test_the_two_rules_are_apart_enough_to_be_told_from_each_other(told):
         assert (high == mid) == (push.stops == 0), "else a swap could not be seen"
 
 
-def test_the_highlight_held_time_is_named_wherever_one_time_is(told):
-    sheet, analysis, report = told
-    assert CHOSEN_RULE is HoldRule.HIGHLIGHT
+def ruled(sheet, rule):
+    return replace(sheet, test=replace(sheet.test, push_rule=rule), findings=())
+
+
+@pytest.mark.parametrize("rule", HoldRule)
+def test_the_tests_own_rule_is_named_wherever_one_time_is(told, rule):
+    sheet, analysis = ruled(told[0], rule), told[1]
+    wanted = times_by(analysis, rule)
+    assert [line.time.shown for line in push_lines(analysis, rule)] == wanted
+    headline = headline_of(sheet, analysis)
+    assert [line.time.shown for line in headline.pushes] == wanted
+    assert headline.push_rule == RULE_NAMES[rule]
+    card = card_of(sheet, analysis)
+    assert ([row.time for row in card.rows], card.rule) == (wanted, RULE_NAMES[rule])
+
+
+def test_the_terminal_and_the_report_name_the_rule_of_each_time(told):
+    _, analysis, report = told
     wanted = times_by(analysis, HoldRule.HIGHLIGHT)
-    assert [line.time.shown for line in push_lines(analysis)] == wanted
-    assert [line.time.shown for line in headline_of(sheet, analysis).pushes] == wanted
-    assert [row.time for row in card_of(sheet, analysis).rows] == wanted
     assert times_in(report, "hold_highlight") == wanted
     lines = [x for x in tables_of(analysis) if re.match(r"(push|pull) \d|normal", x)]
     assert [re.search(r"EI \d+ +(\d+:\d\d)", line)[1] for line in lines] == wanted
@@ -74,11 +87,11 @@ def test_the_mid_tone_held_time_stands_beside_it_in_table_and_report(told):
 
 
 def test_what_a_push_loses_is_said_alike(told):
-    sheet, analysis, _ = told
+    sheet, analysis = ruled(told[0], HoldRule.HIGHLIGHT), told[1]
     for line, row, push in zip(
         push_lines(analysis), card_of(sheet, analysis).rows, analysis.push, strict=True
     ):
-        loss = push.by(CHOSEN_RULE).shadow_loss_stops.known()
+        loss = push.by(HoldRule.HIGHLIGHT).shadow_loss_stops.known()
         assert line.loss == row.shadow == loss_text(loss)
         assert line.verdict == row.verdict == shadow_verdict(loss)
         assert line.grave == shadow_verdict(loss).grave
@@ -108,7 +121,8 @@ def test_what_was_not_tested_says_why_and_is_never_a_number(told):
     changed = replace(analysis, push=(*analysis.push[:-1], hidden))
     line = push_lines(changed)[-1]
     assert (line.time.shown, line.time.why, line.tested) == ("not tested", why, False)
-    assert card_of(sheet, changed).rows[-1].time == "not tested"
+    assert (line.loss, line.verdict) == ("", None), "none is a loss; not tested is no loss known"
+    assert card_of(replace(sheet, findings=()), changed).rows[-1].time == "not tested"
     assert why in "\n".join(tables_of(changed))
 
 

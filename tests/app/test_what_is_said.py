@@ -124,7 +124,9 @@ def test_a_swapped_pair_is_doubted_beside_both_frames(told):
     frames = sheet.strips[1].frames
     for place in (8, 9):
         assert "left out" in reading_doubt(sheet, frames[place], analysis)
-    assert "Thinner than frame 7, which had less exposure" in reading_doubt(sheet, frames[9], None)
+    assert "Thinner than frame 9 (0), which had less exposure" in reading_doubt(
+        sheet, frames[9], None
+    )
     assert reading_doubt(sheet, frames[4], analysis) == ""
 
 
@@ -132,9 +134,9 @@ def test_the_card_holds_what_the_wall_needs(told):
     sheet, analysis = told["Merrow Pan 125 M3"]
     card = card_of(sheet, analysis)
     assert (card.film, card.developer) == ("Merrow Pan 125, batch M3", "Sable 1+1")
-    assert (card.tested_on, card.temperature) == ("2026-10-29", "at 20 °C")
+    assert (card.status, card.temperature) == ("decided 2026-10-29", "at 20 °C")
     assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
-    assert "5 strips, 250 readings, 4.5 to 17.5 min tested" in card.basis
+    assert "5 strips, 250 readings, 4:30 to 17:30 min tested" in card.basis
     assert "makers' sheets" in card.care
     assert card_of(*told["Ostrel 400 O1"]) is None
     for size, (width, height) in CARD_SIZES.items():

@@ -292,18 +292,18 @@ def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
     pages, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
     total = len(window.bench.sheet.frames())
     assert pages == 1
-    for part in ("1/250", "f/5.6", "Meter at the start", str(total)):
+    for part in ("1/250", "f/5.6", "Meter at the start", "14"):
         assert part in words
     typist.press(Qt.Key.Key_P, SHIFT)
     assert pdf_words(tmp_path / "script Merrow Pan 125 pocket.pdf")[0] == 1
     typist.press(Qt.Key.Key_T)
     QApplication.focusWidget().selectAll()
-    typist.write("all, 99 skipped")
-    assert "frames 1 to" in refusal_of(window)
+    typist.write("all, A 99 skipped")
+    assert "strip A has frames 1 to 15" in refusal_of(window)
     assert window.bench.sheet.exposed() == 0
     QApplication.focusWidget().selectAll()
     typist.steps = 0
-    typist.write("all, 4 skipped, 6 doubled, 8 at +3")
+    typist.write("all, A 4 skipped, 6 doubled, 8 at +3")
     assert typist.steps == 1
     frames = [f.frame for _, f in window.bench.sheet.shots()]
     assert window.bench.sheet.exposed() == total
@@ -321,7 +321,12 @@ def test_labels_say_what_was_shot(planned, tmp_path):
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_L)
     _, words = pdf_words(tmp_path / "labels Merrow Pan 125.pdf")
-    for part in ("Merrow Pan 125 M3", "EI 125 as shot", "cut in 2: 6, 9 min", "in Sable 1+1"):
+    for part in (
+        "Merrow Pan 125 M3",
+        "EI 125 as shot",
+        "cut in 2: A 6:00, B 9:00 min",
+        "in Sable 1+1",
+    ):
         assert part in words
 
 
@@ -333,14 +338,14 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
     sheet = load_sheet(book, test.id)
     frames = [f.frame for _, f in sheet.frames()]
     assert [f.role for f in frames] == ["blank"] + ["bracket"] * 13
-    assert [f.stops for f in frames[1:]] == [-6, -5, -4, -3, -1, -1, 0, 1, 2, 3, 4, 5, 6]
-    assert frames[5].state == FrameState.DOUBLED
+    assert [f.stops for f in frames[1:]] == [-6, -5, -4, -2, -2, -1, 0, 1, 2, 3, 4, 5, 6]
+    assert frames[4].state == FrameState.DOUBLED, "the fifth on the film, its blank counted"
     assert {f.exposure_index for f in frames[1:]} == {320.0}
     window.bench.open_test(test.id)
     window.bench.go("expose")
     said = words_of(window.station())
     assert "this roll is a push of 2: this film was found to be EI 80 here" in said
-    assert "measured, mid-tone held" in said or "rule of thumb" in said
+    assert "measured, highlight held" in said or "rule of thumb" in said
     book.undo()
     assert load_sheet(book, test.id) is None
 
@@ -348,7 +353,7 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
 @pytest.mark.parametrize(
     ("line", "words"),
     [
-        ("a roll", "from which stop"),
+        ("a roll", "say how many frames"),
         ("12 frames, -6 to +6", "count them again"),
         ("5 frames, 2 to -2", "from few stops to more"),
     ],
@@ -426,8 +431,8 @@ def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
     typist.press(Qt.Key.Key_R, CTRL)
     typist.write("Merrow Pan 125", TAB)
     typist.write("Sable 1+1", TAB)
-    typist.write("13 frames, nothing else")
-    assert "from which stop" in refusal_of(window)
+    typist.write("a roll of boats")
+    assert "say how many frames" in refusal_of(window)
     QApplication.focusWidget().selectAll()
     typist.write("9 frames, -4 to +4, two blank first")
     assert window.bench.station == "expose"

@@ -32,13 +32,13 @@ def states(window, strip):
 def test_expose_ticks_skips_doubles_and_takes_back(qtbot, demo):
     window = demo("Skerry Fine 50", "expose")
     station = window.station()
-    assert "Frame 20 of 42" in words_of(station)
+    assert "Strip B, frame 6 of 14" in words_of(station)
     assert "1/250" in words_of(station)
     assert "Turn the shutter from 1/500 to 1/250." in words_of(station)
     for key in (Qt.Key.Key_Space, Qt.Key.Key_S, Qt.Key.Key_D):
         qtbot.keyClick(station, key)
     assert states(window, 1)[5:8] == ["exposed", "skipped", "doubled"]
-    assert "Frame 23 of 42" in words_of(station)
+    assert "Strip B, frame 9 of 14" in words_of(station)
     qtbot.keyClick(station, Qt.Key.Key_Backspace)
     assert states(window, 1)[5:8] == ["exposed", "skipped", "planned"]
     assert window.bench.selected()[1].name == "−1"
@@ -115,7 +115,7 @@ def test_a_reading_that_cannot_be_right_is_questioned_at_once(qtbot, demo):
     frame = window.bench.frame_id
     type_density(qtbot, window, "0.05")
     window.bench.select(frame)
-    assert "Thinner than frame 1" in words_of(window.station())
+    assert "Thinner than frame" in words_of(window.station())
 
 
 def test_curves_show_figures_and_pick_frames(qtbot, demo):

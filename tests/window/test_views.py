@@ -74,7 +74,7 @@ def test_one_selection_in_every_view(qtbot, demo):
     assert window.bench.frame_id == frame.frame.id
     assert "Strip C" in words_of(window.station())
     assert window.table.accessibleName() == (
-        f"strip C, frame {frame.frame.name}, minus 3½ stops, density {frame.density:.2f}"
+        f"strip C, frame {frame.number}, minus 3½ stops, density {frame.density:.2f}"
     )
     qtbot.keyClick(window.table, Qt.Key.Key_Down)
     assert window.bench.selected()[0].strip.label == "D"
@@ -207,4 +207,4 @@ def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):
     window.bench.select(frame.frame.id)
     window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
     QApplication.processEvents()
-    assert window.table.accessibleName().startswith("strip A, frame 2, minus 5 stops, not taken")
+    assert window.table.accessibleName().startswith("strip A, frame 4, minus 5 stops, not taken")

@@ -114,7 +114,7 @@ def test_a_frame_says_what_it_is_and_what_was_noted(qtbot, demo):
     where = QPoint(round(box.center().x()), round(box.center().y()))
     QTest.mouseMove(window.table, where)
     qtbot.waitUntil(lambda: "a gull crossed" in QToolTip.text(), timeout=3000)
-    assert QToolTip.text().startswith(f"strip A, frame {frame.frame.name}, minus ")
+    assert QToolTip.text().startswith(f"strip A, frame {frame.number}, minus ")
     assert "waits for a reading" in QToolTip.text()
     assert window.table.frame_box(99_999) is None
 

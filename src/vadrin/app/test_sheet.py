@@ -12,10 +12,12 @@ from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
     Developer,
+    Exposure,
     Finding,
     Frame,
     Instrument,
     Note,
+    Process,
     Reading,
     Record,
     Stock,
@@ -43,6 +45,14 @@ class FrameSheet:
 
     frame: Frame
     readings: tuple[Reading, ...]
+    number: str = ""
+    """Its place on its strip, counted from the first frame; what a file called it, else."""
+    taken: tuple[Exposure, ...] = ()
+
+    @property
+    def called(self) -> str:
+        """Number and name: ``frame 4 (−3)``, ``frame 1 (blank)``."""
+        return f"frame {self.number}" + (f" ({self.name})" if self.name != self.number else "")
 
     @property
     def density(self) -> float | None:
@@ -60,6 +70,8 @@ class FrameSheet:
             return plain if plain in _PIECES else self.frame.role
         if self.frame.role == FrameRole.CHECK:
             return "again"
+        if self.pictorial:
+            return "picture"
         wanted, got = self.frame.wanted_stops, self.frame.stops
         if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
             return stops_text(wanted, signed=True)
@@ -74,9 +86,15 @@ class FrameSheet:
         return self.frame.state not in SPOILT and not kept
 
     @property
+    def pictorial(self) -> bool:
+        """Whether it carries a picture, whose exposure nobody measured."""
+        return self.frame.role == FrameRole.PICTURE
+
+    @property
     def counts(self) -> bool:
         """Whether its readings belong to the curve; fogged pieces only tell development."""
-        return self.readable and self.frame.role != FrameRole.FOGGED
+        apart = (FrameRole.FOGGED, FrameRole.PICTURE)
+        return self.readable and self.frame.role not in apart
 
     def log_h(self, meter_constant: float) -> float | None:
         """Lg exposure; None for a blank."""
@@ -121,6 +139,8 @@ class TestSheet:
     findings: tuple[Finding, ...]
     notes: tuple[Note, ...] = ()
     instrument: Instrument | None = None
+    routine: Process | None = None
+    """The kept process it follows."""
 
     def notes_on(self, frame_id: int) -> str:
         """Words kept about a frame."""
@@ -138,6 +158,11 @@ class TestSheet:
         """The strip and frame with a frame id."""
         found = [(s, f) for s, f in self.frames() if f.frame.id == frame_id]
         return found[0] if found else None
+
+    def called(self, strip: StripSheet, frame: FrameSheet) -> str:
+        """A frame as it is spoken of; with its strip, where there are several."""
+        alone = len(self.strips) == 1
+        return frame.called if alone else f"strip {strip.strip.label}, {frame.called}"
 
     def material_of(self, strip: StripSheet) -> str:
         """Which film in which chemistry a strip is; empty for the test's own."""
@@ -200,17 +225,27 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
     readings = notebook.all_of(Reading, "frame_id", [f.id for f in frames])
     by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
+    shots = _grouped(notebook.all_of(Exposure, "frame_id", [f.id for f in frames]), "frame_id")
     by_test = _grouped(strips, "test_id")
     findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
     notes = _grouped(notebook.all_of(Note, "test_id", [t.id for t in tests]), "test_id")
     stocks = _named(notebook, Stock, {t.stock_id for t in tests})
     batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
     developers = _named(notebook, Developer, {t.developer_id for t in tests})
+    routines = _named(notebook, Process, {t.process_id for t in tests if t.process_id})
     instruments = _named(notebook, Instrument, {t.instrument_id for t in tests if t.instrument_id})
 
     def strip_sheet(strip: Strip) -> StripSheet:
         mine = by_strip.get(strip.id, ())
-        return StripSheet(strip, tuple(FrameSheet(f, tuple(by_frame.get(f.id, ()))) for f in mine))
+        planned = any(f.wanted_stops is not None or f.turn for f in mine)
+
+        def frame_sheet(place: int, frame: Frame) -> FrameSheet:
+            return FrameSheet(
+                frame, tuple(by_frame.get(frame.id, ())),
+                str(place) if planned else frame.name, tuple(shots.get(frame.id, ())),
+            )  # fmt: skip
+
+        return StripSheet(strip, tuple(frame_sheet(i, f) for i, f in enumerate(mine, start=1)))
 
     return [
         TestSheet(
@@ -222,6 +257,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(findings.get(test.id, ())),
             tuple(notes.get(test.id, ())),
             instruments.get(test.instrument_id) if test.instrument_id else None,
+            routines.get(test.process_id) if test.process_id else None,
         )
         for test in tests
     ]

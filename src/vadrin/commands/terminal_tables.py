@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.results.metric_rows import METRICS, Cell, index_cell
-from vadrin.app.results.push_rows import CHOSEN_RULE, RULE_NAMES, PushLine, push_lines
+from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.hold_rule import HoldRule
 
 _SHOWN = ("zone_ei", "speed", "average_gradient", "base_fog")
 _STRIP_ROW = "{:<6}{:>7}  " + "{:<24}" * len(_SHOWN)
@@ -50,5 +51,8 @@ def tables_of(analysis: Analysis) -> list[str]:
     """The report as lines for a terminal."""
     lines = [*_strip_lines(analysis), "", *_finding_lines(analysis)]
     if analysis.push:
-        lines += [f"pushes, {RULE_NAMES[CHOSEN_RULE]}:", *map(_push_line, push_lines(analysis))]
+        lines += [
+            f"pushes, {RULE_NAMES[HoldRule.HIGHLIGHT]}:",
+            *map(_push_line, push_lines(analysis)),
+        ]
     return lines + [f"{d.severity.value}: {d.sentence} {d.remedy}" for d in analysis.diagnostics]

@@ -16,6 +16,8 @@ class FrameRole(StrEnum):
     """Given full light, for a clip."""
     CHECK = "check"
     """Repeats the first exposure, to tell whether the light held."""
+    PICTURE = "picture"
+    """Carries a picture: film used before or beside a test, of which nothing is measured."""
     LOST = "lost"
     """A piece of film that goes to a cut, a holder or a wrong winding."""
 

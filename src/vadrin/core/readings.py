@@ -45,6 +45,8 @@ class StripReadings:
     readings : tuple of Reading
     channel : str
         ``visual``, ``red``, ``green``, ``blue`` or ``uv``.
+    reference_c : float
+        Temperature its time is restated at, in degrees Celsius.
     material : str
         Which film in which chemistry; strips of one material follow one development model.
     """
@@ -55,6 +57,7 @@ class StripReadings:
     readings: tuple[Reading, ...]
     channel: str = "visual"
     material: str = ""
+    reference_c: float = REFERENCE_TEMPERATURE_C
 
     def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Log exposure and density of the exposed frames, each of shape (n,)."""

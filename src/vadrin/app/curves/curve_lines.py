@@ -76,7 +76,7 @@ def refused_readings(sheet: TestSheet, analysis: Analysis | None, only_strip: st
     return [
         (x, frame.density)
         for strip, frame in sheet.frames()
-        if (strip.strip.label, frame.frame.name) in named
+        if (strip.strip.label, frame.number) in named
         and frame.density is not None
         and (x := frame.log_h(sheet.test.meter_constant)) is not None
     ]

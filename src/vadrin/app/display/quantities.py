@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from vadrin.core.exposure.arithmetic import marked_ei, nearest_third, stops_text
+from vadrin.core.exposure.arithmetic import STOP, marked_ei, nearest_third, stops_text
 from vadrin.core.figure import Figure
 
 
@@ -15,11 +15,23 @@ def minutes_text(minutes: float, exact: bool = False) -> str:
     return f"{seconds // 60}:{seconds % 60:02d}"
 
 
+def minutes_brief(minutes: float) -> str:
+    """Minutes as they are typed: ``8``, ``7:50``."""
+    shown = minutes_text(minutes, exact=True)
+    return shown.removesuffix(":00")
+
+
 def minutes_range_text(figure: Figure) -> str:
     """The interval of a time: ``7:25 to 8:15``; empty where there is none."""
     if figure.low is None or figure.high is None:
         return ""
     return f"{minutes_text(figure.low)} to {minutes_text(figure.high)}"
+
+
+def times_tested_text(shortest: float, longest: float) -> str:
+    """``7:00 to 14:00 min tested``, or the one time there was."""
+    low, high = minutes_text(shortest), minutes_text(longest)
+    return f"{low} min tested" if low == high else f"{low} to {high} min tested"
 
 
 def ei_range_text(figure: Figure) -> str:
@@ -46,6 +58,12 @@ def loss_text(stops: float) -> str:
     if thirds < 0:
         return f"gains {stops_text(-thirds)}"
     return f"{stops_text(thirds)} stop{'s' if thirds > 1 else ''}"
+
+
+def neutral_density_text(stops: float) -> str:
+    """A neutral density as it is sold, and in stops: ``neutral density of 0.9 (3 stops)``."""
+    unit = "stop" if abs(stops) <= 1 else "stops"
+    return f"neutral density of {stops * STOP:.1f} ({stops_text(stops)} {unit})"
 
 
 def push_name(stops: float) -> str:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import re
+
 from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.entry.times import seconds_typed
 from vadrin.errors import EntryError
 
-OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8) or stops (+2)"
+OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops (+2)"
 
 
 def exposure_index_typed(words: str) -> float:
@@ -42,18 +44,32 @@ def aperture_typed(words: str) -> float:
     return number_within(plain, 0.7, 128, "an aperture lies between f/0.7 and f/128", "f/8")
 
 
+_PARTS = re.compile(
+    r"(?P<aperture>f\s*/?\s*[\d.,]+)"
+    r"|(?P<seconds>1/[\d.,]+(?:\s*s\b)?|½\s*s?\b|[\d.,]+\s*s(?:ec\w*)?\b)"
+    r"|(?P<stops>[-+−][\d.,]*[½⅓⅔⅙⅚]?|\b0\b)(?:\s*stops?\b)?"
+)
+
+
 def otherwise_typed(words: str) -> dict[str, float]:
-    """What was set instead: ``1/60``, ``f/8``, or an offset such as ``+2`` or ``−1½``.
+    """What was set instead: ``1/60``, ``f/8``, both in any order, or an offset such as ``+1½``.
 
     Raises
     ------
     EntryError
     """
     plain = words.strip().lower()
-    if plain.startswith("f"):
-        return {"aperture": aperture_typed(plain)}
-    if plain.startswith("1/") or plain.endswith("s"):
-        return {"seconds": seconds_typed(plain)}
-    if plain[:1] and plain[0] in "+-−0":
-        return {"stops": number_typed(plain.removeprefix("+"), "+2")}
-    raise EntryError(f"“{words}”: {OTHERWISE_HINT}")
+    found = [(m.lastgroup or "", m[m.lastgroup or 0]) for m in _PARTS.finditer(plain)]
+    left = _PARTS.sub("", plain).replace("at", "").strip(" ,;@")
+    names = [name for name, _ in found]
+    if left or not found or len(set(names)) < len(names):
+        raise EntryError(f"“{words}”: {OTHERWISE_HINT}")
+    if "stops" in names and len(names) > 1:
+        raise EntryError(f"“{words}”: say what was set, or the stops it came to, not both")
+    return {name: _part_typed(name, part.rstrip(",")) for name, part in found}
+
+
+def _part_typed(name: str, words: str) -> float:
+    if name == "aperture":
+        return aperture_typed(words.replace(" ", ""))
+    return seconds_typed(words) if name == "seconds" else number_typed(words, "+2")

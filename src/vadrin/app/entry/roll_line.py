@@ -18,7 +18,8 @@ _STATES = {
     "skip": FrameState.SKIPPED, "doubl": FrameState.DOUBLED, "twice": FrameState.DOUBLED,
     "lost": FrameState.SKIPPED,
 }  # fmt: skip
-ROLL_HINT = "13 frames, -6 to +6, one blank first, frame 5 doubled"
+ROLL_HINT = "13 frames, -6 to +6, one blank first, frame 5 doubled; or: 36 frames at EI 400"
+_MOST_PICTURES = 400
 
 
 def _number(words: str) -> int:
@@ -38,6 +39,8 @@ class RollLine:
     last: float
     step: float
     blanks: int
+    pictures: int
+    """Frames of scenes, where there was no bracket; 0 for a bracket."""
     states: tuple[tuple[int, FrameState], ...]
     exposure_index: float | None
 
@@ -52,13 +55,19 @@ def roll_typed(words: str) -> RollLine:
     """
     plain = words.lower().replace("−", "-").replace("+", "")
     span = re.search(r"(-?\d+(?:[.,]\d+)?)\s*(?:to|…|\.\.)\s*(-?\d+(?:[.,]\d+)?)", plain)
-    if not span:
-        raise EditRefusedError(f"say from which stop to which, such as: {ROLL_HINT}")
-    first, last = number_typed(span[1]), number_typed(span[2])
-    count = re.search(r"(\d+)\s*(?:frames|shots|exposures)", plain)
+    count = re.search(r"(\d+)\s*(?:frames|shots|exposures|pictures)", plain)
+    if not span and not count:
+        raise EditRefusedError(
+            f"say how many frames, and from which stop to which if it was a bracket: {ROLL_HINT}"
+        )
+    first, last = (number_typed(span[1]), number_typed(span[2])) if span else (0.0, 0.0)
     blank = re.search(r"(\w+)\s+(?:frames?\s+)?blank", plain)
     blanks = _number(blank[1]) if blank and (blank[1] in _NUMBERS or blank[1].isdigit()) else 0
     steps = int(count[1]) - 1 if count else round(abs(last - first))
+    states, index = _states(plain), re.search(r"(?:ei|iso)\s*(\d+(?:[.,]\d+)?)", plain)
+    rated = number_typed(index[1]) if index else None
+    if count and not span:
+        return RollLine(0.0, 0.0, 1.0, blanks, _pictures(int(count[1])), states, rated)
     if steps < 1 or last <= first:
         raise EditRefusedError("the bracket runs from few stops to more, over two frames or more")
     step = (last - first) / steps
@@ -67,11 +76,20 @@ def roll_typed(words: str) -> RollLine:
             f"{count[1] if count else steps + 1} frames from {stops_text(first, True)} to "
             f"{stops_text(last, True)} would be {step:.2f} stop apart; count them again"
         )
-    states = []
-    for found in re.finditer(r"(?:frame\s+)?(\d+|\w+)\s+(?:was\s+)?(skipped|doubled|lost|twice)",
-                             plain):  # fmt: skip
-        if found[1].isdigit() or found[1] in _NUMBERS:
-            states.append((_number(found[1]), state_typed(found[2]) or FrameState.EXPOSED))
-    index = re.search(r"(?:ei|iso)\s*(\d+(?:[.,]\d+)?)", plain)
-    return RollLine(first, last, step, blanks, tuple(states),
-                     number_typed(index[1]) if index else None)  # fmt: skip
+    return RollLine(first, last, step, blanks, 0, states, rated)
+
+
+def _pictures(count: int) -> int:
+    if not 1 <= count <= _MOST_PICTURES:
+        raise EditRefusedError(f"a roll has 1 to {_MOST_PICTURES} frames")
+    return count
+
+
+def _states(plain: str) -> tuple[tuple[int, FrameState], ...]:
+    """Frames that were skipped or doubled, by their number on the film."""
+    found = re.finditer(r"(?:frame\s+)?(\d+|\w+)\s+(?:was\s+)?(skipped|doubled|lost|twice)", plain)
+    return tuple(
+        (_number(f[1]), state_typed(f[2]) or FrameState.EXPOSED)
+        for f in found
+        if f[1].isdigit() or f[1] in _NUMBERS
+    )

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from vadrin.app.display.marks import marked_ei, stops_text
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.formats.reports.script_pdf import CassetteLabel
 
 
@@ -19,13 +20,22 @@ def labels_of(sheet: TestSheet) -> tuple[CassetteLabel, ...]:
         lines = [f"EI {shot} as shot" if shot else "not exposed by a meter"]
         pushes = [s.strip.push for s in strips if s.strip.push]
         if pushes:
-            lines.append("push " + ", ".join(stops_text(p) for p in pushes))
-        whole = len(strips) == 1
-        minutes = ", ".join(f"{s.minutes:g}" for s in strips if s.minutes)
-        lines.append(f"{'whole roll' if whole else f'cut in {len(strips)}'}: {minutes} min")
+            lines.append(", ".join(push_name(p) for p in pushes))
+        lines.append(_to_develop(strips))
         first = strips[0]
         film = bool(first.strip.stock_id or first.strip.batch_id)
         lines.append(f"in {first.other}" if first.other and not film else sheet.process)
         title = first.other if film else f"{sheet.stock.name}{batch}"
         made.append(CassetteLabel(title, tuple(lines)))
     return tuple(made)
+
+
+def _to_develop(strips: list[StripSheet]) -> str:
+    """``whole roll: 7:50 min``, or which piece gets which time."""
+    if len(strips) == 1:
+        minutes = strips[0].minutes
+        return f"whole roll: {minutes_text(minutes)} min" if minutes else "time not known yet"
+    pieces = [
+        f"{s.strip.label} {minutes_text(s.minutes)}" if s.minutes else s.strip.label for s in strips
+    ]
+    return f"cut in {len(strips)}: {', '.join(pieces)} min"

@@ -63,7 +63,7 @@ def mark_frame(notebook: Notebook, frame: Frame, state: FrameState) -> None:
     once = asked_stops(notebook, test, frame) if test else frame.stops
     light = None if once is None else once + (state == FrameState.DOUBLED)
     shots = {FrameState.EXPOSED: 1, FrameState.DOUBLED: 2}.get(state, 0)
-    with notebook.change(f"{_DONE[state]} {frame.name}"):
+    with notebook.change(f"{_DONE[state]} {frame.position + 1}"):
         record(notebook, frame, state, light, [(once, frame.seconds, frame.aperture)] * shots)
 
 
@@ -80,7 +80,7 @@ def take_otherwise(
         if t is None or n is None:
             raise EditRefusedError("say the offset from the meter, in stops")
         stops = _stops_of(notebook, test, frame, t, n)
-    with notebook.change(f"frame {frame.name} taken otherwise"):
+    with notebook.change(f"frame {frame.position + 1} taken otherwise"):
         record(notebook, frame, FrameState.EXPOSED, stops, [(stops, t, n)])
 
 

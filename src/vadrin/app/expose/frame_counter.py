@@ -35,90 +35,102 @@ def frames_wound(sheet: TestSheet) -> int:
 def counter_remedies(sheet: TestSheet, says: int) -> list[CounterRemedy]:
     """What may have happened when the camera's counter disagrees, the likeliest first."""
     apart = says - frames_wound(sheet)
-    following, last = next_to_expose(sheet), last_exposed(sheet)
     if apart > 0:
-        return _too_many_wound(following, last)
-    if apart < 0 and last is not None:
-        return _too_few_wound(sheet, last)
-    return []
+        return _too_many_wound(sheet, apart)
+    return _too_few_wound(sheet, -apart) if apart < 0 else []
 
 
-def _too_many_wound(following: Place | None, last: Place | None) -> list[CounterRemedy]:
+def _span(sheet: TestSheet, places: list[Place]) -> str:
+    """``frame 4 (−3)``, or ``frames 6 to 9``, with the strip where there are several."""
+    strip, first = places[0]
+    if len(places) == 1:
+        return sheet.called(strip, first)
+    last_strip, last = places[-1]
+    if last_strip is not strip:
+        return f"{sheet.called(strip, first)} to {sheet.called(last_strip, last)}"
+    where = "" if len(sheet.strips) == 1 else f"strip {strip.strip.label}, "
+    return f"{where}frames {first.number} to {last.number}"
+
+
+def _were(count: int) -> str:
+    return "was" if count == 1 else "were"
+
+
+def _too_many_wound(sheet: TestSheet, count: int) -> list[CounterRemedy]:
+    coming = [place for place in sheet.shots() if place[1].frame.state == FrameState.PLANNED]
+    last = last_exposed(sheet)
     remedies = []
-    if following is not None:
-        ahead = following[1].frame
+    if len(coming) >= count:
+        untold = coming[:count]
+        them = "it" if count == 1 else "them"
+        words = f"{_span(sheet, untold)} {_were(count)} taken but not ticked: tick {them}"
         remedies.append(
-            CounterRemedy(
-                f"frame {ahead.name} ({following[1].name}) was taken but not ticked: tick it",
-                lambda book: mark_frame(book, ahead, FrameState.EXPOSED),
-            )
+            CounterRemedy(words, lambda book: _mark_all(book, untold, FrameState.EXPOSED))
         )
-        remedies.append(
-            CounterRemedy(
-                "the film was wound on once without an exposure: keep that piece as lost",
-                lambda book: _insert_lost(book, ahead),
-            )
-        )
-    if last is not None and last[1].frame.wanted_stops is not None:
+    if coming:
+        ahead = coming[0][1].frame
+        times, pieces = ("once", "that piece") if count == 1 else (f"{count} times", "those pieces")
+        words = f"the film was wound on {times} without an exposure: keep {pieces} as lost"
+        remedies.append(CounterRemedy(words, lambda book: _insert_lost(book, ahead, count)))
+    if count == 1 and last is not None and last[1].frame.wanted_stops is not None:
         before = last[1].frame
-        remedies.append(
-            CounterRemedy(
-                f"frame {before.name} ({last[1].name}) was taken a second time on fresh film",
-                lambda book: _repeat(book, before),
-            )
-        )
+        words = f"{sheet.called(*last)} was taken a second time on fresh film"
+        remedies.append(CounterRemedy(words, lambda book: _repeat(book, before)))
     return remedies
 
 
-def _too_few_wound(sheet: TestSheet, last: Place) -> list[CounterRemedy]:
-    frame = last[1].frame
-    remedies = [
-        CounterRemedy(
-            f"frame {frame.name} ({last[1].name}) was ticked but not taken: take it back",
-            lambda book: mark_frame(book, frame, FrameState.PLANNED),
-        )
-    ]
-    done = [f.frame for _, f in sheet.shots() if f.frame.state != FrameState.PLANNED]
-    if len(done) > 1 and done[-2].stops is not None and frame.stops is not None:
-        under = done[-2]
-        remedies.append(
-            CounterRemedy(
-                f"the film was not wound on: frames {under.name} and {frame.name} lie on one piece",
-                lambda book: _pile(book, under, frame),
-            )
-        )
-    return remedies
+def _too_few_wound(sheet: TestSheet, count: int) -> list[CounterRemedy]:
+    done = [place for place in sheet.shots() if place[1].frame.state != FrameState.PLANNED]
+    if len(done) < count:
+        return []
+    untaken = done[-count:]
+    them = "it" if count == 1 else "them"
+    words = f"{_span(sheet, untaken)} {_were(count)} ticked but not taken: take {them} back"
+    back = CounterRemedy(words, lambda book: _mark_all(book, untaken, FrameState.PLANNED))
+    if count > 1 or len(done) < 2:
+        return [back]
+    (strip, under), (_, over) = done[-2:]
+    if under.frame.stops is None or over.frame.stops is None:
+        return [back]
+    words = f"the film was not wound on: {_span(sheet, done[-2:])} lie on one piece"
+    if done[-1][0] is not strip:
+        words = "the film was not wound on: the last two frames lie on one piece"
+    return [back, CounterRemedy(words, lambda book: _pile(book, under.frame, over.frame))]
 
 
-def _shift(notebook: Notebook, strip_id: int, position: int, turn: int) -> None:
+def _mark_all(notebook: Notebook, places: list[Place], state: FrameState) -> None:
+    first, last = places[0][1].number, places[-1][1].number
+    span = f"frame {first}" if len(places) == 1 else f"frames {first} to {last}"
+    with notebook.change(f"{'take back' if state == FrameState.PLANNED else 'tick'} {span}"):
+        for _, frame in places:
+            mark_frame(notebook, frame.frame, state)
+
+
+def _shift(notebook: Notebook, strip_id: int, position: int, turn: int, by: int = 1) -> None:
     for each in notebook.all(Frame, strip_id=strip_id):
         if each.position >= position:
-            notebook.put(replace(each, position=each.position + 1))
+            notebook.put(replace(each, position=each.position + by))
     strip = notebook.get(Strip, strip_id)
     for mate in notebook.all(Strip, test_id=strip.test_id) if strip else []:
         for each in notebook.all(Frame, strip_id=mate.id):
             if each.turn >= turn:
-                notebook.put(replace(each, turn=each.turn + 1))
+                notebook.put(replace(each, turn=each.turn + by))
 
 
-def _insert_lost(notebook: Notebook, ahead: Frame) -> None:
-    with notebook.change("a piece was wound on"):
-        _shift(notebook, ahead.strip_id, ahead.position, ahead.turn)
-        notebook.add(
+def _insert_lost(notebook: Notebook, ahead: Frame, count: int) -> None:
+    with notebook.change("a piece was wound on" if count == 1 else f"{count} pieces were wound on"):
+        _shift(notebook, ahead.strip_id, ahead.position, ahead.turn, count)
+        notebook.add_all([
             Frame(
-                strip_id=ahead.strip_id,
-                position=ahead.position,
-                turn=ahead.turn,
-                role=FrameRole.LOST,
-                name="wound on",
-                state=FrameState.EXPOSED,
-                exposed_at=now(),
+                strip_id=ahead.strip_id, position=ahead.position + i, turn=ahead.turn + i,
+                role=FrameRole.LOST, name="wound on", state=FrameState.EXPOSED, exposed_at=now(),
             )
-        )
+            for i in range(count)
+        ])  # fmt: skip
 
 
 def _repeat(notebook: Notebook, frame: Frame) -> None:
-    with notebook.change(f"frame {frame.name} taken again"):
+    with notebook.change(f"frame {frame.position + 1} taken again"):
         _shift(notebook, frame.strip_id, frame.position + 1, frame.turn + 1)
         again = replace(frame, id=0, position=frame.position + 1, turn=frame.turn + 1,
                         name=f"{frame.name} again", exposed_at=now())  # fmt: skip
@@ -129,7 +141,7 @@ def _repeat(notebook: Notebook, frame: Frame) -> None:
 def _pile(notebook: Notebook, under: Frame, over: Frame) -> None:
     """Two frames on one piece of film: their light adds up, and one piece fewer is used."""
     both = log2(2.0 ** (under.stops or 0.0) + 2.0 ** (over.stops or 0.0))
-    with notebook.change(f"frames {under.name} and {over.name} on one piece"):
+    with notebook.change(f"frames {under.position + 1} and {over.position + 1} on one piece"):
         shots = [(f.stops, f.seconds, f.aperture) for f in (under, over)]
         record(notebook, under, FrameState.DOUBLED, round(both, 4), shots)
         mark_frame(notebook, over, FrameState.PLANNED)

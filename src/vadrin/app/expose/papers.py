@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from vadrin.app.display.marks import aperture_mark, shutter_name
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.exposure.shutter_dial import shutter_name
+from vadrin.notebook.store import Notebook
 
 
-def write_script(folder: Path, sheet: TestSheet, pocket: bool) -> Path:
+def write_script(folder: Path, notebook: Notebook, sheet: TestSheet, pocket: bool) -> Path:
     """Write the script as PDF, A4 or folded.
 
     Raises
@@ -20,19 +21,20 @@ def write_script(folder: Path, sheet: TestSheet, pocket: bool) -> Path:
     """
     from vadrin.formats.reports.script_pdf import ScriptSheet, script_pdf
 
-    t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
+    t, n = shutter_name(sheet.test.metered_seconds), aperture_mark(sheet.test.aperture)
     lines = (
         f"{sheet.process}. EI {sheet.test.exposure_index:g} on the meter, {sheet.test.subject}.",
         f"The plan counts on {t} at {n}. Meter at the start ______ and at the end ______",
-        "Tick what was taken; write beside it what went otherwise. Bold: turn something.",
+        "Tick what was taken; write beside it what went otherwise. Bold: turn something. "
+        "Numbers count from the first frame of the strip.",
     )
-    paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(sheet)))
+    paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(notebook, sheet)))
     target = folder / f"script {sheet.title}{' pocket' if pocket else ''}.pdf"
     target.write_bytes(script_pdf(paper, pocket))
     return target
 
 
-def write_labels(folder: Path, sheet: TestSheet) -> Path:
+def write_labels(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
     """Write a label for every roll as PDF.
 
     Raises

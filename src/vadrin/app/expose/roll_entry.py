@@ -2,24 +2,27 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet, load_sheet
-from vadrin.core.exposure.arithmetic import bracket
-from vadrin.core.frames import FrameState
+from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.errors import EditRefusedError
-from vadrin.notebook.records import Test
+from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
 def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, words: str) -> Test:
     """Write a roll that was shot without a plan, as one edit.
 
-    Frame numbers count the lit frames, from 1, blanks apart.
+    Frame numbers count from the first frame on the film. A roll of pictures takes the push and
+    the time that a finding of its film asks for.
 
     Raises
     ------
@@ -38,25 +41,48 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
                 note=f"Entered afterwards: {words.strip()}",
             )
         )  # fmt: skip
-        lay_out(notebook, test, (8.0,))
+        if roll.pictures:
+            _write_pictures(notebook, test, roll)
+        else:
+            lay_out(notebook, test, (8.0,))
         sheet = load_sheet(notebook, test.id)
         if sheet is None:
             raise EditRefusedError("the roll could not be written")
         _mark_as_shot(notebook, sheet, roll)
+        wrong = wrong_setting_of(notebook, test)
+        if wrong is not None:
+            strip = sheet.strips[0].strip
+            notebook.put(replace(strip, push=wrong.stops, planned_min=_to_seconds(wrong.minutes)))
     return test
 
 
+def _to_seconds(minutes: float) -> float:
+    """Minutes to the nearest five seconds, as they are timed."""
+    return round(minutes * 12) / 12
+
+
+def _write_pictures(notebook: Notebook, test: Test, roll: RollLine) -> None:
+    """A roll of pictures: frames of an EI, whose exposures nobody measured."""
+    strip = notebook.add(Strip(test_id=test.id, label="A"))
+    count = roll.pictures + roll.blanks
+    notebook.add_all([
+        Frame(
+            strip_id=strip.id, position=i, turn=i, name=str(i + 1),
+            role=FrameRole.BLANK if i < roll.blanks else FrameRole.PICTURE,
+            exposure_index=None if i < roll.blanks else test.exposure_index,
+        )
+        for i in range(count)
+    ])  # fmt: skip
+
+
 def _mark_as_shot(notebook: Notebook, sheet: TestSheet, roll: RollLine) -> None:
-    """Give every frame the state it was told to have; blanks that were not kept go."""
-    frames, told = len(bracket(roll.first, roll.last, roll.step)), dict(roll.states)
-    if not all(1 <= number <= frames for number in told):
-        raise EditRefusedError(f"the roll has lit frames 1 to {frames}")
-    blanks = [f.frame for _, f in sheet.frames() if f.frame.blank]
-    lit = [f.frame for _, f in sheet.frames() if not f.frame.blank]
-    for blank in blanks:
-        if roll.blanks:
-            mark_frame(notebook, blank, FrameState.EXPOSED)
-        else:
+    """Give every frame the state it was told to have; a blank that was not kept goes."""
+    for blank in [f.frame for _, f in sheet.frames() if f.frame.blank]:
+        if not roll.blanks:
             notebook.remove(blank)
-    for number, each in enumerate(lit, start=1):
+    fresh = load_sheet(notebook, sheet.test.id) or sheet
+    frames, told = [f.frame for _, f in fresh.frames()], dict(roll.states)
+    if not all(1 <= number <= len(frames) for number in told):
+        raise EditRefusedError(f"the roll has frames 1 to {len(frames)}")
+    for number, each in enumerate(frames, start=1):
         mark_frame(notebook, each, told.get(number, FrameState.EXPOSED))

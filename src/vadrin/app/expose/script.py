@@ -4,9 +4,24 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.display.marks import aperture_name, marked_ei, shutter_mark, stops_text
+from vadrin.app.display.marks import (
+    aperture_mark,
+    aperture_name,
+    marked_ei,
+    shutter_mark,
+    stops_text,
+)
+from vadrin.app.display.quantities import neutral_density_text
+from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.core.frames import FrameRole
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.notebook.store import Notebook
+
+ScriptRow = tuple[str, str, str, str, str]
+"""Number, strip, setting, offset, what changed."""
+
+_AS_ASKED = 0.3
+"""Stops within which a frame was taken as asked; marks miss by so much."""
 
 
 @dataclass(frozen=True)
@@ -46,7 +61,7 @@ def aperture_of(frame: FrameSheet) -> str:
 
 def _filter_of(frame: FrameSheet) -> str:
     stops = frame.frame.filter_stops
-    return f"neutral density {stops_text(stops)}" if stops else ""
+    return neutral_density_text(stops) if stops else ""
 
 
 def offset_of(frame: FrameSheet) -> str:
@@ -66,10 +81,12 @@ def offset_of(frame: FrameSheet) -> str:
     if stops:
         unit = "stop" if abs(stops) <= 1 else "stops"
         said = f"{stops_text(abs(stops))} {unit} {'over' if stops > 0 else 'under'} the meter"
+    if frame.frame.exposure_index:
+        said += f" at EI {marked_ei(frame.frame.exposure_index)}"
     return f"{said}, the first once more" if role == FrameRole.CHECK else said
 
 
-def _todo(frame: FrameSheet, before: FrameSheet | None) -> str:
+def _todo(frame: FrameSheet, before: FrameSheet | None, even: bool) -> str:
     role = frame.frame.role
     if role == FrameRole.LOST:
         return f"Cap on and wind on: this piece goes to the {frame.name}."
@@ -80,14 +97,17 @@ def _todo(frame: FrameSheet, before: FrameSheet | None) -> str:
     if frame.frame.blank:
         return "Put the cap on and wind on: this frame stays blank."
     if before is None or before.frame.wanted_stops is None:
-        return "Cap off, focus at infinity, then set it."
+        return f"Cap off, {'focus at infinity, ' if even else ''}then set it."
     return ""
 
 
-def shot_of(frame: FrameSheet, before: FrameSheet | None) -> Shot:
-    """A frame in words, with what to turn since the frame before."""
+def shot_of(frame: FrameSheet, before: FrameSheet | None, even: bool = False) -> Shot:
+    """A frame in words, with what to turn since the frame before.
+
+    Only an `even` target is better out of focus.
+    """
     setting, aperture, dark = setting_of(frame), aperture_of(frame), _filter_of(frame)
-    turn = _todo(frame, before)
+    turn = _todo(frame, before, even)
     changed: list[str] = []
     if not turn and before is not None:
         for name, new, old in (
@@ -100,9 +120,6 @@ def shot_of(frame: FrameSheet, before: FrameSheet | None) -> Shot:
                  "aperture": f"the aperture from {aperture_of(before)} to {aperture}",
                  "filter": f"the filter to {dark or 'none'}"}  # fmt: skip
         turn = f"Turn {' and '.join(parts[c] for c in changed)}." if changed else "Change nothing."
-        index, last = frame.frame.exposure_index, before.frame.exposure_index
-        if index and last and index != last:
-            turn += f" This frame stands for EI {marked_ei(index)}."
     note = _shutter_note(frame)
     if note:
         turn += f" {setting} here is {note}."
@@ -123,19 +140,52 @@ def then_words(place: tuple[StripSheet, FrameSheet] | None, here: StripSheet) ->
     return f"{words}, on strip {strip.strip.label}." if strip is not here else f"{words}."
 
 
-def script_rows(sheet: TestSheet) -> list[tuple[str, str, str, str, str]]:
-    """The whole script for paper: number, strip, what to set, offset, what to do."""
-    rows = []
+def _taken_words(frame: FrameSheet) -> str:
+    """What was set instead of what was asked for; empty where that was done, or nothing yet."""
+    asked = frame.frame
+    if not frame.taken or asked.wanted_stops is None or asked.state == FrameState.SKIPPED:
+        return ""
+    last = frame.taken[-1]
+    if last.seconds and last.aperture and (last.seconds, last.aperture) != (
+        asked.seconds, asked.aperture
+    ):  # fmt: skip
+        return f"taken at {shutter_mark(last.seconds)[0]}  {aperture_mark(last.aperture)}"
+    if last.stops is not None and abs(last.stops - asked.wanted_stops) > _AS_ASKED:
+        return f"taken at {stops_text(last.stops, signed=True)}"
+    return ""
+
+
+def _row_of(strip: StripSheet, frame: FrameSheet, before: FrameSheet | None) -> ScriptRow:
+    shot = shot_of(frame, before)
+    lit = frame.frame.wanted_stops is not None
+    note = _shutter_note(frame)
+    mark = f"{shot.setting} ({note})" if note else shot.setting
+    instead = _taken_words(frame)
+    setting = f"{mark}  {shot.aperture}".strip() + (f", {instead}" if instead else "")
+    fresh = lit and (before is None or before.frame.wanted_stops is None)
+    turned = "all" if fresh else ", ".join(shot.changed)
+    offset = frame.name if lit else shot.offset
+    return frame.number, strip.strip.label, setting, offset, turned
+
+
+def script_rows(notebook: Notebook, sheet: TestSheet) -> list[ScriptRow]:
+    """The whole script for paper: number, strip, what to set, offset, what to do.
+
+    A row without a number heads a roll, or a strip that the meter is set anew for.
+    """
+    rows: list[ScriptRow] = []
     before: FrameSheet | None = None
-    for number, (strip, frame) in enumerate(sheet.shots(), start=1):
-        shot = shot_of(frame, before)
-        lit = frame.frame.wanted_stops is not None
-        offset = frame.name if lit else shot.offset
-        note = _shutter_note(frame)
-        mark = f"{shot.setting} ({note})" if note else shot.setting
-        setting = f"{mark}  {shot.aperture}".strip()
-        fresh = lit and (before is None or before.frame.wanted_stops is None)
-        turned = "all" if fresh else ", ".join(shot.changed)
-        rows.append((str(number), strip.strip.label, setting, offset, turned))
+    shots = sheet.shots()
+    rolls = len({s.strip.roll for s in sheet.strips})
+    begun: set[int] = set()
+    for number, (strip, frame) in enumerate(shots):
+        roll = strip.strip.roll
+        head = meter_first(notebook, sheet, shots, number).replace(" (M).", ".").strip()
+        if roll not in begun and rolls > 1:
+            head = f"Roll {roll}. {head.removeprefix('A new roll. ')}".strip()
+        begun.add(roll)
+        if head:
+            rows.append(("", "", head, "", ""))
+        rows.append(_row_of(strip, frame, before))
         before = frame
     return rows

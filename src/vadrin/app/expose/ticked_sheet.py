@@ -7,13 +7,15 @@ import re
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.roll_line import state_typed
 from vadrin.app.expose.exposing import mark_frame, take_otherwise
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
-from vadrin.notebook.records import Frame
 from vadrin.notebook.store import Notebook
 
-SHEET_HINT = "all  ·  1-12  ·  13 skipped  ·  20 doubled  ·  5 at 1/60  ·  7 at +2"
+SHEET_HINT = "all  ·  1-12  ·  B 1-12  ·  13 skipped  ·  20 doubled  ·  5 at 1/60 f/8  ·  7 at +2"
+
+_PART = re.compile(r"(?:strip\s+)?(?:([a-z]\d*)\s+|([a-z]))?(\d+)(?:\s*[-–]\s*(\d+))?\s*(.*)")
+_OTHERS = ("all", "all the others", "rest", "the rest")
 
 
 def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
@@ -24,9 +26,9 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
     notebook : Notebook
     sheet : TestSheet
     words : str
-        Parts between commas or semicolons, as in `SHEET_HINT`; frames by their numbers on the
-        paper. A part that names frames skipped, doubled or taken otherwise ticks them so;
-        ``all`` ticks all the others.
+        Parts between commas or semicolons, as in `SHEET_HINT`; frames by strip and number as on
+        the paper, a strip named once holding for what follows. A part that names frames skipped,
+        doubled or taken otherwise ticks them so; ``all`` ticks all the others.
 
     Returns
     -------
@@ -38,37 +40,59 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
     EditRefusedError
         Naming the part that cannot be understood; nothing is entered.
     """
-    shots = [f.frame for _, f in sheet.shots()]
     # A comma in what was set instead is a decimal comma, not the end of the part.
-    words = re.sub(r"((?:at|with)\s+f?/?[-+−]?\d+),(\d)", r"\1.\2", words)
+    words = re.sub(r"((?:f/?|[-+−]|(?:at|with)\s+)\d+),(\d)", r"\1.\2", words.lower())
+    labels = [s.strip.label for s in sheet.strips]
+    label = labels[0] if len(labels) == 1 else ""
     states: dict[int, tuple[FrameState, str]] = {}
     rest = False
-    for part in (p.strip().lower() for p in re.split(r"[,;]", words) if p.strip()):
-        if part in ("all", "all the others", "rest", "the rest"):
+    for part in (p.strip() for p in re.split(r"[,;]", words) if p.strip()):
+        if part in _OTHERS:
             rest = True
             continue
-        found = re.fullmatch(r"(\d+)(?:\s*[-–]\s*(\d+))?\s*(.*)", part)
+        found = _PART.fullmatch(part)
         if not found:
             raise EditRefusedError(f"“{part}” is not understood; such as: {SHEET_HINT}")
-        low, high = int(found[1]), int(found[2] or found[1])
-        if not 1 <= low <= high <= len(shots):
-            raise EditRefusedError(f"“{part}”: the script has frames 1 to {len(shots)}")
-        for place in range(low - 1, high):
-            states[place] = (state_typed(found[3]) or FrameState.EXPOSED, found[3])
+        label = _strip_named((found[1] or found[2] or label).upper(), labels, part)
+        how = found[5]
+        state = state_typed(how) or FrameState.EXPOSED
+        for frame in _frames_meant(sheet, label, int(found[3]), int(found[4] or found[3]), part):
+            states[frame.frame.id] = state, how
+    shots = [f for _, f in sheet.shots()]
     if rest:
-        states = {**dict.fromkeys(range(len(shots)), (FrameState.EXPOSED, "")), **states}
+        usual = dict.fromkeys((f.frame.id for f in shots), (FrameState.EXPOSED, ""))
+        states = {**usual, **states}
     with notebook.change("enter the ticked sheet"):
-        for place, (state, how) in sorted(states.items()):
-            _enter(notebook, shots[place], state, how)
+        for frame in shots:
+            if frame.frame.id in states:
+                _enter(notebook, frame, *states[frame.frame.id])
     return len(states)
 
 
-def _enter(notebook: Notebook, frame: Frame, state: FrameState, how: str) -> None:
-    otherwise = re.search(r"(?:at|with)\s+(\S+(?:\s+s\b)?)", how)
+def _strip_named(label: str, labels: list[str], part: str) -> str:
+    if label in labels:
+        return label
+    there = f"{labels[0]} to {labels[-1]}" if labels else "none"
+    if not label:
+        raise EditRefusedError(f"“{part}”: say the strip too ({there}), such as: {labels[0]} 1-12")
+    raise EditRefusedError(f"“{part}”: no strip is called {label}; there are {there}")
+
+
+def _frames_meant(
+    sheet: TestSheet, label: str, low: int, high: int, part: str
+) -> tuple[FrameSheet, ...]:
+    frames = next(s.frames for s in sheet.strips if s.strip.label == label)
+    if not 1 <= low <= high <= len(frames):
+        raise EditRefusedError(f"“{part}”: strip {label} has frames 1 to {len(frames)}")
+    return frames[low - 1 : high]
+
+
+def _enter(notebook: Notebook, sheet: FrameSheet, state: FrameState, how: str) -> None:
+    otherwise = re.search(r"(?:at|with)\s+(\S.*)", how)
     if otherwise is None or state != FrameState.EXPOSED:
-        mark_frame(notebook, frame, state)
+        mark_frame(notebook, sheet.frame, state)
         return
     try:
-        take_otherwise(notebook, frame, **otherwise_typed(otherwise[1]))
+        take_otherwise(notebook, sheet.frame, **otherwise_typed(otherwise[1]))
     except ValueError as error:
-        raise EditRefusedError(f"frame {frame.name}: {error}") from error
+        raise EditRefusedError(f"{sheet.called}: {error}") from error

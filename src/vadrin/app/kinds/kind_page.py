@@ -78,11 +78,17 @@ class KindPage:
         """The kind itself, as it is registered."""
         return registered_kinds()[self.key]
 
+    def present_card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
+        """What its card would say now; a kind with a card of its own answers here."""
+        from vadrin.app.results.darkroom_card import present_card
+
+        return present_card(sheet, analysis)
+
     def card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
-        """What its card says; a kind with a card of its own answers here."""
+        """Its card: of the decision, or of the present answer, said to be not decided."""
         from vadrin.app.results.darkroom_card import card_of
 
-        return card_of(sheet, analysis)
+        return card_of(sheet, analysis, self.present_card(sheet, analysis))
 
 
 PAGES: dict[str, KindPage] = {}

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import list_text
 from vadrin.app.plan.camera_settings import limits_of, metering_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
@@ -77,7 +78,7 @@ def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
         tuple(CameraSetting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
     )
     if over:
-        words += f" A neutral density of {over + test.filter_stops:g} stops would let it."
+        words += f" A {neutral_density_text(over + test.filter_stops)} would let it."
     elif len(limits.apertures) == 1:
         words += " Name a lens, so that the aperture may be turned too."
     else:
@@ -117,7 +118,7 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
         notes.append(f"{are} wide open or at the shortest time, which seldom matches the rest.")
     dark = max((f.filter_stops for f in lit), default=0.0)
     if dark:
-        notes.append(f"Neutral density of up to {dark:g} stops is part of this plan.")
+        notes.append(f"A {neutral_density_text(dark)}, or less, is part of this plan.")
     return notes
 
 

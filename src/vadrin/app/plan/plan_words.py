@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_name, stops_text
+from vadrin.app.display.quantities import minutes_brief
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
@@ -23,6 +24,7 @@ from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
+from vadrin.app.reference_temperature import reference_words
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
@@ -61,7 +63,7 @@ class Word:
 
 def times_text(times: tuple[float, ...]) -> str:
     """Minutes as typed."""
-    return list_text([f"{t:g}" for t in times])
+    return list_text([minutes_brief(t) for t in times])
 
 
 def numbers_text(values: tuple[float, ...]) -> str:
@@ -124,7 +126,7 @@ def _count(shown: str, way: int) -> str:
 
 
 def _minutes(shown: str, way: int) -> str:
-    return f"{max(0.5, minutes_typed(shown) + 0.5 * way):g}"
+    return minutes_brief(max(0.5, minutes_typed(shown) + 0.5 * way))
 
 
 def _step_of(test_step: float) -> str:
@@ -141,6 +143,11 @@ def _compared_names(plan: PlanEdit, words: str) -> PlanEdit:
     if len(names) > MOST_COMPARED:
         raise EntryError(f"at most {MOST_COMPARED} beside the reference")
     return replace(plan, test=replace(plan.test, compared_names=names))
+
+
+def _warmth(plan: PlanEdit, words: str) -> PlanEdit:
+    """The temperature is the process's own; typed as it is, it stays."""
+    raise EntryError("the process says its temperature: choose one at Process (Ctrl+3)")
 
 
 def _reciprocity(plan: PlanEdit, words: str) -> PlanEdit:
@@ -185,7 +192,8 @@ WORDS: dict[str, Word] = {
     "times": Word("development times in minutes", _times, lambda s, p: times_text(p.times),
                   _step_times),
     "time": Word("development time in minutes", lambda p, w: replace(p, times=(minutes_typed(w),)),
-                 lambda s, p: f"{p.times[0]:g}" if p.times else "8", _minutes),
+                 lambda s, p: minutes_brief(p.times[0]) if p.times else "8", _minutes),
+    "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
     "second": Word("the other factor", _field("second_factor", numbers_typed),
                    lambda s, p: numbers_text(p.test.second_factor)),
     "first": Word("thinnest exposure in stops", _bracket("first_stop"),

@@ -7,6 +7,8 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.reference_temperature import reference_of
+from vadrin.app.test_sheet import load_sheet
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -28,11 +30,13 @@ def develop_strip(
             notebook.put(replace(bottle, films_done=max(0.0, films)))
 
 
-def develop_as_planned(notebook: Notebook, strips: list[Strip]) -> None:
-    """Write down that strips got what was planned, at the reference temperature, as one edit."""
+def develop_as_planned(
+    notebook: Notebook, strips: list[Strip], temperature_c: float = REFERENCE_TEMPERATURE_C
+) -> None:
+    """Write down that strips got what was planned, at the process's temperature, as one edit."""
     with notebook.change("process all strips as planned"):
         for strip in strips:
-            develop_strip(notebook, strip, strip.planned_min, REFERENCE_TEMPERATURE_C)
+            develop_strip(notebook, strip, strip.planned_min, temperature_c)
 
 
 NOTHING = "—"
@@ -55,7 +59,7 @@ def type_time(notebook: Notebook, strip_id: int, words: str) -> None:
     if strip is None:
         return
     time = None if _empty(words) else minutes_typed(words)
-    warmth = REFERENCE_TEMPERATURE_C if strip.temperature_c is None else strip.temperature_c
+    warmth = _usual_warmth(notebook, strip) if strip.temperature_c is None else strip.temperature_c
     develop_strip(notebook, strip, time, warmth)
 
 
@@ -75,6 +79,11 @@ def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
     develop_strip(notebook, strip, time, warmth)
 
 
+def _usual_warmth(notebook: Notebook, strip: Strip) -> float:
+    sheet = load_sheet(notebook, strip.test_id)
+    return reference_of(sheet) if sheet else REFERENCE_TEMPERATURE_C
+
+
 @dataclass(frozen=True)
 class StripLine:
     """What a strip was to get and got, in words."""
@@ -87,14 +96,14 @@ class StripLine:
     developed: bool
 
 
-def strip_line(strip: Strip) -> StripLine:
-    """A strip's development in words."""
+def strip_line(strip: Strip, reference_c: float = REFERENCE_TEMPERATURE_C) -> StripLine:
+    """A strip's development in words, its time restated at a temperature."""
     planned, time, warmth = strip.planned_min, strip.time_min, strip.temperature_c
     return StripLine(
         strip.label,
         "" if planned is None else minutes_text(planned, exact=True),
         NOTHING if time is None else minutes_text(time, exact=True),
         NOTHING if warmth is None else f"{warmth:g}",
-        "" if time is None else minutes_text(restated_time(time, warmth)),
+        "" if time is None else minutes_text(restated_time(time, warmth, reference_c)),
         time is not None,
     )

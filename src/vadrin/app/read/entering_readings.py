@@ -15,7 +15,7 @@ def add_reading(
     notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL
 ) -> Reading:
     """Write one more reading of a frame."""
-    with notebook.change(f"read {density:.2f} on frame {sheet.frame.name}"):
+    with notebook.change(f"read {density:.2f} on frame {sheet.number}"):
         return notebook.add(
             Reading(
                 frame_id=sheet.frame.id,
@@ -29,7 +29,7 @@ def add_reading(
 
 def replace_readings(notebook: Notebook, sheet: FrameSheet, density: float) -> None:
     """Put one reading in the place of all readings of a frame."""
-    with notebook.change(f"read frame {sheet.frame.name} again"):
+    with notebook.change(f"read frame {sheet.number} again"):
         for reading in sheet.readings:
             notebook.remove(reading)
         add_reading(notebook, replace(sheet, readings=()), density)
@@ -38,6 +38,6 @@ def replace_readings(notebook: Notebook, sheet: FrameSheet, density: float) -> N
 def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:
     """Leave all readings of a frame out of the curve, or take them in again."""
     words = "leave out" if out else "take in"
-    with notebook.change(f"{words} frame {sheet.frame.name}"):
+    with notebook.change(f"{words} frame {sheet.number}"):
         for reading in sheet.readings:
             notebook.put(replace(reading, left_out=out))

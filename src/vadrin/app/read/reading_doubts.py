@@ -31,19 +31,19 @@ def reading_doubt(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None
         return ""
     strip = place[0]
     for warning in analysis.diagnostics if analysis else ():
-        if warning.strip == strip.strip.label and frame.frame.name in warning.frames:
+        if warning.strip == strip.strip.label and frame.number in warning.frames:
             return f"{warning.sentence} {warning.remedy}"
     below, above = _neighbours(sheet, strip, frame)
     if below is not None and density < (below.density or 0.0) - _FALL:
         return (
-            f"Thinner than frame {below.frame.name}, which had less exposure. Misread, or two "
+            f"Thinner than {below.called}, which had less exposure. Misread, or two "
             "frames changed places? Ctrl+Enter replaces the reading."
         )
     if above is not None and density > (above.density or 9.0) + _FALL:
         return (
-            f"Denser than frame {above.frame.name}, which had more exposure. Misread, or two "
+            f"Denser than {above.called}, which had more exposure. Misread, or two "
             "frames changed places? Ctrl+Enter replaces the reading."
         )
     if below is not None and density > (below.density or 0.0) + _JUMP:
-        return f"Far denser than frame {below.frame.name}: is the first digit right?"
+        return f"Far denser than {below.called}: is the first digit right?"
     return ""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.reference_temperature import reference_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
@@ -23,7 +24,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
     strips = []
     for strip in sheet.strips:
         rows = tuple(
-            core.Reading(f.frame.name, f.log_h(sheet.test.meter_constant), r.density)
+            core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density)
             for f in strip.frames
             if f.counts
             for r in f.readings
@@ -33,7 +34,9 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
             temperature = strip.strip.temperature_c
             label, material = strip.strip.label, sheet.material_of(strip)
             strips.append(
-                core.StripReadings(label, strip.minutes, temperature, rows, channel, material)
+                core.StripReadings(
+                    label, strip.minutes, temperature, rows, channel, material, reference_of(sheet)
+                )
             )
     return tuple(strips)
 

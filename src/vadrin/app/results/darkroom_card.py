@@ -2,34 +2,46 @@
 
 from __future__ import annotations
 
+import json
+from dataclasses import asdict, replace
+
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text
+from vadrin.app.display.quantities import (
+    ei_range_text,
+    minutes_range_text,
+    minutes_text,
+    times_tested_text,
+)
 from vadrin.app.display.words import counted, date_text
+from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.push_rows import push_lines
+from vadrin.app.results.decision_basis import changes_since_decision
+from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.core.results.analysis import Analysis
-from vadrin.formats.reports import card_pdf
-from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow
+from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
 
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
+
+NOT_DECIDED = "not decided"
+"""Stands on a card in the place of the day it was decided."""
 
 __all__ = ["CARD_SIZES", "card_document", "card_of"]
 
 
 def card_document(card: Card, size: str) -> bytes:
     """A card as a PDF page of a size."""
-    return card_pdf.card_pdf(card, size)
+    return card_pdf(card, size)
 
 
-def _rows(analysis: Analysis) -> tuple[CardRow, ...]:
+def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
     return tuple(
         CardRow(
             line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal
         )
-        for line in push_lines(analysis)
+        for line in push_lines(analysis, sheet.test.push_rule)
         if line.known
     )  # fmt: skip
 
@@ -40,33 +52,77 @@ def _basis(sheet: TestSheet, analysis: Analysis) -> str:
     words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
     times = [s.time_min for s in analysis.strips if s.time_min]
     if times:
-        words += f", {min(times):g} to {max(times):g} min tested"
+        words += f", {times_tested_text(min(times), max(times))}"
     answer = answer_of(sheet, analysis)
     target = target_text(answer.target_kind, answer.target_value)
     return words + f"; judged by {target}, {analysis.settings.school} school."
 
 
-def card_of(sheet: TestSheet, analysis: Analysis) -> Card | None:
-    """The darkroom card of a test; None while there is no EI and time to print."""
-    answer = answer_of(sheet, analysis)
-    if answer.index.value is None or answer.time_min.value is None:
-        return None
+def card_of(sheet: TestSheet, analysis: Analysis, present: Card | None = None) -> Card | None:
+    """The card of a test: of its decision, or of the present answer, said to be not decided.
+
+    None while there is nothing to print.
+    """
+    if sheet.findings:
+        return decided_card(sheet, present or present_card(sheet, analysis))
+    return present or present_card(sheet, analysis)
+
+
+def kept_card(card: Card | None) -> str:
+    """A card as a finding keeps it."""
+    return json.dumps(asdict(card), ensure_ascii=False) if card else ""
+
+
+def decided_card(sheet: TestSheet, present: Card | None) -> Card:
+    """The card a test was decided with, whatever was changed since.
+
+    A decision from before cards were kept has its EI and time; its pushes only where what it
+    rested on is unchanged, so that they can be worked out again.
+    """
+    last = sheet.findings[-1]
+    status = f"decided {date_text(last.decided_at)}"
+    if last.card:
+        kept = json.loads(last.card)
+        rows = tuple(CardRow(**row) for row in kept.pop("rows"))
+        lines = tuple(kept.pop("diagnostics"))
+        return Card(**{**kept, "rows": rows, "diagnostics": lines, "status": status})
+    if present is not None and changes_since_decision(sheet) is None:
+        return replace(present, status=status)
+    return replace(
+        _plain_card(sheet), exposure_index=str(marked_ei(last.exposure_index)),
+        time=minutes_text(last.time_min), temperature=f"at {last.temperature_c:g} °C",
+        status=status, basis="What this rested on was changed since it was decided.",
+    )  # fmt: skip
+
+
+def _plain_card(sheet: TestSheet) -> Card:
+    """What stands on a card before anything was found."""
     batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
-    decided = sheet.findings[-1].decided_at if sheet.findings else sheet.test.created_at
     return Card(
         film=sheet.stock.name + batch,
         developer=f"{sheet.developer.name} {sheet.developer.dilution}".strip(),
+        temperature=f"at {reference_of(sheet):g} °C",
+        agitation=sheet.test.agitation,
+        status=NOT_DECIDED,
+        care=CARE,
+    )
+
+
+def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:
+    """The card of the present answer; None while there is no EI and time to print."""
+    answer = answer_of(sheet, analysis)
+    if answer.index.value is None or answer.time_min.value is None:
+        return None
+    return replace(
+        _plain_card(sheet),
         exposure_index=str(marked_ei(answer.index.value)),
         index_range=ei_range_text(answer.index),
         time=minutes_text(answer.time_min.value),
         time_range=minutes_range_text(answer.time_min),
-        temperature="at 20 °C",
-        agitation=sheet.test.agitation,
-        rows=_rows(analysis),
+        rows=_rows(sheet, analysis),
+        rule=RULE_NAMES[sheet.test.push_rule],
         basis=_basis(sheet, analysis),
-        tested_on=date_text(decided),
         diagnostics=tuple(
             w.sentence for w in analysis.diagnostics if w.severity is Severity.SERIOUS
         ),
-        care=CARE,
     )

@@ -5,12 +5,16 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 
+from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.darkroom_card import kept_card, present_card
 from vadrin.app.results.decision_basis import basis_text
 from vadrin.app.results.report import report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.hold_rule import HoldRule
+from vadrin.formats.reports.card_pdf import Card
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
@@ -27,14 +31,23 @@ def choose_school(notebook: Notebook, test: Test, school: str) -> None:
         notebook.put(replace(test, school=school))
 
 
+def choose_push_rule(notebook: Notebook, test: Test, rule: HoldRule) -> None:
+    """Choose what pushes hold, wherever one time is named."""
+    with notebook.change("change the rule of pushes"):
+        notebook.put(replace(test, push_rule=rule))
+
+
 def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
     """Write down who decided a finding (`decided_by`) and why (`note`)."""
     with notebook.change("sign the finding"):
         notebook.put(replace(finding, **words))  # type: ignore[arg-type]
 
 
-def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "") -> Finding:
-    """Write the finding down with the report it rests on.
+def decide(
+    notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "",
+    card: Card | None = None,
+) -> Finding:  # fmt: skip
+    """Write the finding down with the report it rests on, and the card as it stands.
 
     Raises
     ------
@@ -50,9 +63,11 @@ def decide(notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str =
                 decided_at=when or now(),
                 exposure_index=answer.index.known(),
                 time_min=answer.time_min.known(),
+                temperature_c=reference_of(sheet),
                 target_kind=answer.target_kind,
                 target_value=answer.target_value,
                 report=report,
                 basis=basis_text(sheet),
+                card=kept_card(card or present_card(sheet, analysis)),
             )
         )

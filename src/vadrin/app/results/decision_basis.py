@@ -41,6 +41,7 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
     return {
         "target": [test.target_kind, test.target_value],
         "school": test.school,
+        "push_rule": test.push_rule.value,
         "meter_constant": test.meter_constant,
         "strips": strips,
     }
@@ -91,8 +92,8 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
         words = [
             f"the {name} changed"
             for key, name in (("target", "target"), ("school", "school"),
-                              ("meter_constant", "meter constant"))
-            if then[key] != now[key]
+                              ("push_rule", "rule of pushes"), ("meter_constant", "meter constant"))
+            if then.get(key, now[key]) != now[key]
         ]  # fmt: skip
         for label in sorted(set(then["strips"]) | set(now["strips"])):
             if label not in now["strips"]:

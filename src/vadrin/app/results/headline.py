@@ -11,9 +11,10 @@ from vadrin.app.display.quantities import (
     minutes_range_text,
     minutes_text,
 )
+from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.next_act import next_act
-from vadrin.app.results.push_rows import PushLine, push_lines
+from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.results.analysis import Analysis
@@ -29,28 +30,29 @@ class Headline:
     time_note: str
     pushes: tuple[PushLine, ...]
     next_act: str
+    push_rule: str
     for_target: bool = True
 
 
 def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
     if analysis is None:
-        return Headline("", "working it out …", "", "", (), "")
+        return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
     finding, answer = analysis.finding, answer_of(sheet, analysis)
     rated = answer.index
     index, index_note = "", rated.why
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {analysis.school.caption}"
-    time, time_note = "", ""
+    time, time_note, warmth = "", "", reference_words(sheet)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
-        time_note = "as it was developed, at 20 °C; one time tells no other"
+        time_note = f"as it was developed, at {warmth}; one time tells no other"
     elif answer.as_developed:
         time_note = f"as it was developed; {finding.time_min.why}"
     elif finding.time_min.value is not None:
         time = f"{minutes_text(finding.time_min.value)} min"
-        time_note = f"{minutes_range_text(finding.time_min)}, at 20 °C"
+        time_note = f"{minutes_range_text(finding.time_min)}, at {warmth}"
     if finding.rule_of_thumb_min.value is not None:
         thumb = minutes_text(finding.rule_of_thumb_min.value)
         words = f"rule of thumb, not measured: about {thumb}"
@@ -58,6 +60,8 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
             words += f" would meet {target_text(finding.target.kind, finding.target.value)}"
         time_note = f"{time_note}. {words[0].upper()}{words[1:]}" if time_note else words
     act = next_act(sheet, analysis)
-    pushes = tuple(line for line in push_lines(analysis) if line.known)
+    pushes = tuple(line for line in push_lines(analysis, sheet.test.push_rule) if line.known)
     met = not answer.as_developed
-    return Headline(index, index_note, time, time_note, pushes, act, met)
+    return Headline(
+        index, index_note, time, time_note, pushes, act, RULE_NAMES[sheet.test.push_rule], met
+    )

@@ -5,7 +5,6 @@ from __future__ import annotations
 from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.push_rows import CHOSEN_RULE
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
@@ -35,7 +34,7 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
         bound = analysis.finding.nearest_tested_min
         more = bound >= times[-1]
         return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))}."
-    missing = [p for p in analysis.push if not p.by(CHOSEN_RULE).tested]
+    missing = [p for p in analysis.push if not p.by(sheet.test.push_rule).tested]
     worth = [p for p in missing if abs(p.stops) <= SALVAGE]
     if worth:
         longer = worth[0].stops > 0

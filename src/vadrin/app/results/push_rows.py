@@ -6,15 +6,14 @@ from dataclasses import dataclass
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
+from vadrin.app.entry.choices import choice_typed
 from vadrin.app.results.metric_rows import Cell
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
-from vadrin.core.results.push import HoldRule, Push, ShadowVerdict, shadow_verdict
+from vadrin.core.results.hold_rule import HoldRule
+from vadrin.core.results.push import Push, ShadowVerdict, shadow_verdict
 
 NOT_TESTED = "not tested"
-CHOSEN_RULE = HoldRule.HIGHLIGHT
-"""The rule whose time is developed by, wherever one time is named."""
-
 RULE_NAMES = {HoldRule.HIGHLIGHT: "highlight held", HoldRule.MIDTONE: "mid-tone held"}
 
 
@@ -28,7 +27,7 @@ class PushLine:
         EI to shoot at (a dash where it is not known), and ``push 1``.
     normal : bool
     time : Cell
-        Minutes by the chosen rule; `NOT_TESTED` with the reason where there are none.
+        Minutes by the rule of the test; `NOT_TESTED` with the reason where there are none.
     by_rule : dict of HoldRule to Cell
     rule_of_thumb : Cell or None
         Minutes by a fixed share a stop; None for the normal.
@@ -68,8 +67,22 @@ def _time(figure: Figure) -> Cell:
     return Cell(minutes_text(figure.value), minutes_range_text(figure))
 
 
-def _line(push: Push) -> PushLine:
-    index, loss = push.exposure_index.value, push.by(CHOSEN_RULE).shadow_loss_stops.value
+def rule_typed(words: str) -> HoldRule:
+    """The rule that is meant.
+
+    Raises
+    ------
+    EntryError
+        Listing the rules there are.
+    """
+    name = choice_typed(words, RULE_NAMES.values(), anywhere=True)
+    return next(rule for rule, known in RULE_NAMES.items() if known == name)
+
+
+def _line(push: Push, rule: HoldRule) -> PushLine:
+    chosen, index = push.by(rule), push.exposure_index.value
+    # What a time would cost that was not tested is not known either.
+    loss = chosen.shadow_loss_stops.value if chosen.time_min.present else None
     shared = push.fixed_share.time_min.value
     thumb = None
     if shared is not None and push.stops:
@@ -78,14 +91,14 @@ def _line(push: Push) -> PushLine:
         index="—" if index is None else str(marked_ei(index)),
         name=push_name(push.stops),
         normal=push.stops == 0,
-        time=_time(push.by(CHOSEN_RULE).time_min),
-        by_rule={rule: _time(push.by(rule).time_min) for rule in HoldRule},
+        time=_time(chosen.time_min),
+        by_rule={each: _time(push.by(each).time_min) for each in HoldRule},
         rule_of_thumb=thumb,
         loss="" if loss is None else loss_text(loss),
         verdict=None if loss is None else shadow_verdict(loss),
     )
 
 
-def push_lines(analysis: Analysis) -> tuple[PushLine, ...]:
-    """Every push and pull of a test."""
-    return tuple(_line(push) for push in analysis.push)
+def push_lines(analysis: Analysis, rule: HoldRule = HoldRule.HIGHLIGHT) -> tuple[PushLine, ...]:
+    """Every push and pull of a test, by the rule that one time is named by."""
+    return tuple(_line(push, rule) for push in analysis.push)

@@ -8,8 +8,9 @@ from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.finding import Finding
+from vadrin.core.results.hold_rule import HoldRule
 from vadrin.core.results.next_step import NextStep
-from vadrin.core.results.push import HoldRule, Push, PushRow, shadow_verdict
+from vadrin.core.results.push import Push, PushRow, shadow_verdict
 from vadrin.core.results.push_limits import PushLimits
 from vadrin.core.results.school_answers import SchoolAnswer
 from vadrin.core.results.strip_metrics import StripMetrics

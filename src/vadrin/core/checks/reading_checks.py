@@ -64,12 +64,16 @@ def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
     ]
 
 
-def _temperature(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
+def _temperature(
+    strips: tuple[StripReadings, ...], reports: tuple[StripMetrics, ...]
+) -> list[Diagnostic]:
     told = []
+    references = {s.label: s.reference_c for s in strips}
     for s in reports:
         if s.temperature_c is None or s.time_min is None or s.restated_min is None:
             continue
-        off = s.temperature_c - REFERENCE_TEMPERATURE_C
+        reference = references.get(s.label, REFERENCE_TEMPERATURE_C)
+        off = s.temperature_c - reference
         if abs(off) >= 0.3:
             side = "warm" if off > 0 else "cold"
             told.append(
@@ -77,7 +81,7 @@ def _temperature(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
                     "temperature",
                     Severity.NOTE,
                     f"Strip {s.label} was {abs(off):.1f} °C {side}: its {s.time_min:g} min "
-                    f"count as {s.restated_min:.2f} min at {REFERENCE_TEMPERATURE_C:g} °C.",
+                    f"count as {s.restated_min:.2f} min at {reference:g} °C.",
                     "Temper the next strip to the reference temperature.",
                     s.label,
                 )
@@ -181,6 +185,6 @@ def reading_diagnostics(
     """All warnings of a test, the most serious first."""
     found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
     found += _off_the_family(fit, strips) + _blanks(strips)
-    found += _thin_brackets(strips) + _temperature(reports)
+    found += _thin_brackets(strips) + _temperature(strips, reports)
     order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]
     return tuple(sorted(found, key=lambda w: order.index(w.severity)))

@@ -208,7 +208,10 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     if exposed.sum() < 3 or np.ptp(table.x[exposed]) < 0.25:
         raise ValueError("a curve needs at least three exposures that differ")
     times = np.array(
-        [restated_time(s.time_min, s.temperature_c) if s.time_min else 1.0 for s in strips]
+        [
+            restated_time(s.time_min, s.temperature_c, s.reference_c) if s.time_min else 1.0
+            for s in strips
+        ]
     )
     model = development_model.model_for(times)
     fog = _starting_fog(table)

@@ -56,7 +56,11 @@ def _with_checks(kind: TestKind, strips: list[StripPlan]) -> list[StripPlan]:
 def _checked(strip: StripPlan, repeating: StripPlan) -> StripPlan:
     first = next(f for f in repeating.frames if f.role is FrameRole.BRACKET)
     again = replace(first, role=FrameRole.CHECK, name="c")
-    return replace(strip, frames=(*strip.frames, again))
+    # Pieces fogged for a clip are cut from the end of the roll, so they stay last.
+    lit = len(strip.frames)
+    while lit and strip.frames[lit - 1].role is FrameRole.FOGGED:
+        lit -= 1
+    return replace(strip, frames=(*strip.frames[:lit], again, *strip.frames[lit:]))
 
 
 def _cut(request: PlanRequest, kind: TestKind, strips: list[StripPlan]) -> list[StripPlan]:

@@ -14,24 +14,10 @@ from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import linear_figure, ratio_figure
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, Finding, times_for
-
-HIGHLIGHT_STOPS = 3.0
-"""The highlight held in a push lies this far above the meter point."""
+from vadrin.core.results.hold_rule import HoldRule
 
 FULL, THIN, SALVAGE = 1 / 3, 1.0, 2.0
 """Stops of shadow lost up to which a push keeps each verdict."""
-
-
-class HoldRule(StrEnum):
-    """What a push holds when its time is measured; the value is its name in reports."""
-
-    MIDTONE = "hold_midtone"
-    HIGHLIGHT = "hold_highlight"
-
-    @property
-    def stops_above_meter(self) -> float:
-        """Stops above the meter point whose density is held."""
-        return HIGHLIGHT_STOPS if self is HoldRule.HIGHLIGHT else 0.0
 
 
 class ShadowVerdict(StrEnum):

@@ -8,7 +8,8 @@ import numpy as np
 
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.results.finding import FamilyEstimate, Finding
-from vadrin.core.results.push import HIGHLIGHT_STOPS, SALVAGE, THIN, held_answers, shifted
+from vadrin.core.results.hold_rule import HIGHLIGHT_STOPS
+from vadrin.core.results.push import SALVAGE, THIN, held_answers, shifted
 from vadrin.core.results.strip_metrics import StripMetrics
 
 

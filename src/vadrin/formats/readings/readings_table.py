@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, log_h_of_frame
+from vadrin.core.process.temperature import usual_reference
 from vadrin.core.readings import Reading, StripReadings
 
 CHANNELS = tuple(Channel)
@@ -95,9 +96,12 @@ def strips_of(
         if row.channel == chosen:
             grouped.setdefault(row.strip, []).append(row)
     strips = []
+    reference = usual_reference([r.temperature_c for rows in grouped.values() for r in rows])
     for label, rows in grouped.items():
         readings = tuple(Reading(r.frame, r.exposure(meter_constant), r.density) for r in rows)
         time = next((r.time_min for r in rows if r.time_min is not None), None)
         temperature = next((r.temperature_c for r in rows if r.temperature_c is not None), None)
-        strips.append(StripReadings(label, time, temperature, readings, chosen))
+        strips.append(
+            StripReadings(label, time, temperature, readings, chosen, reference_c=reference)
+        )
     return tuple(strips)

@@ -41,17 +41,18 @@ class Card:
 
     film: str
     developer: str
-    exposure_index: str
-    index_range: str
-    time: str
-    time_range: str
     temperature: str
     agitation: str
-    rows: tuple[CardRow, ...]
-    basis: str
-    tested_on: str
-    diagnostics: tuple[str, ...]
+    status: str
     care: str
+    exposure_index: str = ""
+    index_range: str = ""
+    time: str = ""
+    time_range: str = ""
+    rows: tuple[CardRow, ...] = ()
+    rule: str = ""
+    basis: str = ""
+    diagnostics: tuple[str, ...] = ()
 
 
 @cache
@@ -108,7 +109,7 @@ def _draw(page: _Page, card: Card) -> None:
     right = page.width - _MARGIN
     title = page.fitted(card.film, 15 * k, page.width - 2 * _MARGIN - 26)
     page.text(_MARGIN, 11 * k, card.film, title, bold=True)
-    page.text(right, 11 * k, f"tested {card.tested_on}", 8 * k, colour=_SOFT, right=True)
+    page.text(right, 11 * k, card.status, 8 * k, colour=_SOFT, right=True)
     page.text(_MARGIN, 16.5 * k, f"in {card.developer}", 10 * k, colour=_SOFT)
     page.rule(19.5 * k)
     middle = page.width / 2
@@ -118,7 +119,8 @@ def _draw(page: _Page, card: Card) -> None:
     spread = f"min {card.temperature}" + (f", {card.time_range}" if card.time_range else "")
     page.text(middle, 37.5 * k, spread, 8.5 * k, colour=_SOFT)
     page.rule(41 * k)
-    _table(page, card, 46 * k, k)
+    if card.rows:
+        _table(page, card, 46 * k, k)
     y = page.height - 21 * k
     page.rule(y - 4 * k)
     notes = card.basis + "".join(f" Mind: {w}" for w in card.diagnostics)
@@ -130,7 +132,9 @@ def _draw(page: _Page, card: Card) -> None:
 
 def _table(page: _Page, card: Card, y: float, k: float) -> None:
     columns = [_MARGIN, _MARGIN + 30 * k, _MARGIN + 52 * k, _MARGIN + 78 * k, _MARGIN + 106 * k]
-    for x, words in zip(columns, ("", "Shoot at EI", "Develop", "Shadow lost", ""), strict=True):
+    for x, words in zip(
+        columns, ("", "Shoot at EI", "Develop", "Shadow lost", card.rule), strict=True
+    ):
         page.text(x, y, words, 8 * k, colour=_SOFT)
     for row in card.rows[:5]:
         y += 6.4 * k

@@ -7,12 +7,13 @@ from io import BytesIO
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from vadrin.formats.reports.card_pdf import register_fonts
 
 ScriptRow = tuple[str, str, str, str, str]
-"""Number, strip, setting, offset, what changed."""
+"""Number, strip, setting, offset, what changed; without a number, words that head a part."""
 
 
 @dataclass(frozen=True)
@@ -111,6 +112,9 @@ def _row(
     faces: tuple[str, str],
 ) -> None:  # fmt: skip
     number, strip, setting, offset, changed = row
+    if not number:
+        _head(canvas, setting, x, y, width, size, faces[1])
+        return
     box = size * 1.1
     canvas.setLineWidth(0.7)
     canvas.rect(x, y - size * 0.2, box, box)
@@ -123,6 +127,16 @@ def _row(
     canvas.drawRightString(x + width, y, offset)
     canvas.setLineWidth(0.2)
     canvas.line(x, y - size * 0.6, x + width, y - size * 0.6)
+
+
+def _head(
+    canvas: Canvas, words: str, x: float, y: float, width: float, size: float, face: str
+) -> None:  # fmt: skip
+    """Words that head a roll or a strip, on up to two lines of one row."""
+    lines = simpleSplit(words, face, size * 0.85, width)[:2]
+    canvas.setFont(face, size * 0.85)
+    for place, line in enumerate(lines):
+        canvas.drawString(x, y + size * (0.9 * (len(lines) - 1) - 0.9 * place), line)
 
 
 @dataclass(frozen=True)

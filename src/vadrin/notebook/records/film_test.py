@@ -11,6 +11,7 @@ from vadrin.core.planning.plan_request import (
     FilmSupply,
     FilmUnit,
 )
+from vadrin.core.results.hold_rule import HoldRule
 
 TABLET_SUBJECT = "step tablet"
 """How the target is called where a step tablet lies on the film."""
@@ -28,6 +29,7 @@ class Test:
     and `holder` are frames kept for both. `second_factor` is what varies beside the exposure,
     `tablet` the densities of a step tablet in contact. `compared_names` are the `compared` set
     beside the reference, and `twin_id` the camera that every other strip is shot with.
+    `push_rule` is what pushes hold, wherever one time is named.
     """
 
     __test__ = False
@@ -49,6 +51,7 @@ class Test:
     target_kind: str = "average_gradient"
     target_value: float = 0.58
     school: str = "shadow"
+    push_rule: HoldRule = HoldRule.HIGHLIGHT
     meter_constant: float = 8.125
     note: str = ""
     uid: str = ""
@@ -85,6 +88,11 @@ class Test:
         if self.film_amount is None:
             return None
         return FilmSupply(self.film_amount, self.film_unit, self.film_taken)
+
+    @property
+    def even_target(self) -> bool:
+        """Whether the target is plain, so that it is better out of focus."""
+        return self.subject == "plain target"
 
     @property
     def by_contact(self) -> bool:

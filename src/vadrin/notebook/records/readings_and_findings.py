@@ -27,7 +27,7 @@ class Finding:
     """What was decided for a test.
 
     `report` is the report it rested on and `basis` the readings and settings behind it, both
-    as JSON; `decided_by` is who signed it.
+    as JSON; `card` is what stood on its card; `decided_by` is who signed it.
     """
 
     id: int = 0
@@ -40,6 +40,7 @@ class Finding:
     target_value: float = 0.0
     report: str = ""
     basis: str = ""
+    card: str = ""
     decided_by: str = ""
     note: str = ""
 

@@ -101,7 +101,7 @@ class FindingColumn(QWidget):
             column.addWidget(text(note, Role.NOTE, wrap=True))
         if headline.pushes:
             column.addWidget(rule())
-            column.addWidget(self._push_table(headline.pushes))
+            column.addWidget(self._push_table(headline.pushes, headline.push_rule))
         self._add_advice(column, headline)
         if analysis and analysis.diagnostics:
             column.addWidget(rule())
@@ -119,7 +119,7 @@ class FindingColumn(QWidget):
             column.addWidget(text(headline.next_act, Role.LEAD_STRONG, wrap=True))
 
     @staticmethod
-    def _push_table(lines: tuple[PushLine, ...]) -> QWidget:
+    def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
         holder = QWidget()
         grid = QGridLayout(holder)
         grid.setContentsMargins(0, 0, 0, 0)
@@ -135,6 +135,8 @@ class FindingColumn(QWidget):
             loss = text(line.loss, role, tone="grease" if line.grave else None)
             loss.setToolTip(line.verdict or "")
             grid.addWidget(loss, row, 3)
+        said = text(f"Pushed with the {rule_name}.", Role.CAPTION)
+        grid.addWidget(said, len(lines) + 1, 0, 1, 4)
         return holder
 
     def _offer(self, sheet: TestSheet | None, station: str) -> None:

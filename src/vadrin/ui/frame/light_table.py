@@ -28,7 +28,7 @@ _EDGE = 7
 def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     """What a screen reader says of a frame."""
     other = f", {strip.other}" if strip.other else ""
-    words = f"strip {strip.strip.label}{other}, frame {frame.frame.name}"
+    words = f"strip {strip.strip.label}{other}, frame {frame.number}"
     name = frame.name.replace("−", "minus ").replace("+", "plus ")
     words += ", blank" if frame.frame.blank else f", {name}"
     if frame.frame.stops is not None:

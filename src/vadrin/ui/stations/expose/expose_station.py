@@ -11,13 +11,12 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from vadrin.app.display.marks import shutter_name
 from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
 from vadrin.app.expose.wrong_setting import wrong_setting_words
-from vadrin.app.frame_order import Place, last_exposed, next_to_expose
-from vadrin.app.plan.compared_materials import on_twins
+from vadrin.app.frame_order import last_exposed, next_to_expose
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.actions import Action
@@ -32,6 +31,7 @@ from vadrin.ui.widgets.sound_cues import Cue
 
 if TYPE_CHECKING:
     from vadrin.notebook.records import Frame
+    from vadrin.notebook.store import Notebook
 
 _SETTING_PX = 132
 
@@ -140,10 +140,12 @@ class ExposeStation(Station):
         before = shots[number - 1][1] if number else None
         rolls = len({s.strip.roll for s in sheet.strips})
         on = f", roll {strip.strip.roll}" if rolls > 1 else ""
-        self._counter.setText(f"Frame {number + 1} of {len(shots)}{on}")
-        position = list(strip.frames).index(frame) + 1
-        self._place.setText(f"strip {strip.strip.label}, frame {position} of {len(strip.frames)}")
-        shot = shot_of(frame, before)
+        self._counter.setText(
+            f"Strip {strip.strip.label}, frame {frame.number} of {len(strip.frames)}{on}"
+        )
+        taken = sum(f.frame.state != FrameState.PLANNED for _, f in shots)
+        self._place.setText(f"{frame.name} · {taken} taken, {len(shots) - taken} to go")
+        shot = shot_of(frame, before, sheet.test.even_target)
         self._setting.setText(shot.setting)
         # What changes is bold; what stays is light.
         self._aperture.setFont(font(46, 700 if "aperture" in shot.changed else 400))
@@ -153,7 +155,8 @@ class ExposeStation(Station):
         self._turn.setText(shot.turn)
         after = shots[number + 1] if number + 1 < len(shots) else None
         said = then_words(after, strip)
-        self._then.setText(f"{_meter_first(sheet, shots, number)}{said}")
+        first = meter_first(self.bench.notebook, sheet, shots, number)
+        self._then.setText(f"{first}{said}")
 
     def _show_done(self, sheet: TestSheet) -> None:
         lost = sum(f.frame.state == FrameState.SKIPPED for _, f in sheet.frames())
@@ -213,27 +216,14 @@ class ExposeStation(Station):
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, FrameState.PLANNED))
         self.bench.select(frame.id)
 
-    def _write(self, write: Callable[[Path, TestSheet], Path]) -> None:
+    def _write(self, write: Callable[[Path, Notebook, TestSheet], Path]) -> None:
         sheet, folder = self.bench.sheet, self.bench.notebook.path.parent
         if sheet is None:
             return
         try:
-            self.bench.said.emit(f"Written: {write(folder, sheet)}")
+            self.bench.said.emit(f"Written: {write(folder, self.bench.notebook, sheet)}")
         except OSError as error:
             self.refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")
 
     def _sounds(self) -> None:
         self.bench.said.emit(self.cue.toggle())
-
-
-def _meter_first(sheet: TestSheet, shots: list[Place], number: int) -> str:
-    """The meter is asked before the first frame, and again when a new roll begins."""
-    t, n = shutter_name(sheet.test.metered_seconds), f"f/{sheet.test.aperture:g}"
-    if number == 0:
-        return f"First meter the target: the plan counts on {t} at {n} (M). "
-    begun = {s.strip.roll for s, _ in shots[:number]}
-    if on_twins(sheet.test):
-        return ""
-    if shots[number][0].strip.roll not in begun:
-        return f"A new roll: meter again, the plan counts on {t} at {n} (M). "
-    return ""

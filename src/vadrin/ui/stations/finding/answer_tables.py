@@ -19,6 +19,7 @@ from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.hold_rule import HoldRule
 
 _TOP = Qt.AlignmentFlag.AlignTop
 
@@ -61,16 +62,20 @@ def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
     return holder
 
 
-def push_table(analysis: Analysis) -> QWidget:
-    """Times of pushes and pulls by each rule, with what each costs."""
-    rules = [part for name in RULE_NAMES.values() for part in (name.capitalize(), "range")]
+def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
+    """Times of pushes and pulls by each rule, with what each costs by the chosen one."""
+    rules = [
+        part
+        for rule, name in RULE_NAMES.items()
+        for part in (f"{name.capitalize()}{' (chosen)' if rule is chosen else ''}", "range")
+    ]
     heads = ("Shoot at", "", *rules, "+30 % a stop", "Shadow lost", "")
     holder, grid = _grid(heads, 20)
-    for row, line in enumerate(push_lines(analysis), start=1):
+    for row, line in enumerate(push_lines(analysis, chosen), start=1):
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
         grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)
         for place, rule in enumerate(RULE_NAMES):
-            _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal)
+            _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
         if line.rule_of_thumb is not None:
             thumb = text(line.rule_of_thumb.shown, Role.NOTE)
             thumb.setToolTip(line.rule_of_thumb.why)

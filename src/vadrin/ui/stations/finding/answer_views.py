@@ -39,7 +39,7 @@ def schools_and_pushes(scene: Scene) -> QWidget:
         else:
             column.addWidget(school_table(analysis))
             column.addWidget(rule())
-            column.addWidget(push_table(analysis))
+            column.addWidget(push_table(analysis, sheet.test.push_rule))
             column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))
     column.addStretch(1)
     return body

@@ -13,8 +13,9 @@ from vadrin.app.display.words import date_text
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.kinds import page_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decision import choose_school, choose_target, decide, sign
+from vadrin.app.results.decision import choose_push_rule, choose_school, choose_target, decide, sign
 from vadrin.app.results.decision_basis import changes_since_decision, present_answer
+from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.target_words import (
     TARGET_NAMES,
@@ -45,7 +46,8 @@ class FindingStation(Station):
         self._kind = WordField("measure of contrast", self._set_kind, chooser(TARGET_NAMES))
         self._value = WordField("wanted value", self._set_value, self._step_value)
         self._school = WordField("school", self._set_school, chooser(RATING_SCHOOL_NAMES))
-        for field in (self._kind, self._value, self._school):
+        self._rule = WordField("rule of pushes", self._set_rule, chooser(list(RULE_NAMES.values())))
+        for field in (self._kind, self._value, self._school, self._rule):
             field.refused.connect(self.refuse)
         self.column.addWidget(
             sentence(
@@ -55,7 +57,9 @@ class FindingStation(Station):
                 self._value,
                 "; rate by the",
                 self._school,
-                "school.",
+                "school; push with the",
+                self._rule,
+                ".",
             )
         )
         self.column.addWidget(self.refusal)
@@ -96,6 +100,7 @@ class FindingStation(Station):
         self._kind.show_value(target_name(test.target_kind))
         self._value.show_value(f"{test.target_value:g}")
         self._school.show_value(test.school)
+        self._rule.show_value(RULE_NAMES[test.push_rule])
         self._area.setWidget(answer_view(page_of(test.kind).answer_view)(scene))
         self._show_decision(scene.sheet)
 
@@ -150,6 +155,12 @@ class FindingStation(Station):
             test = sheet.test
             self.bench.edit(lambda book: choose_school(book, test, school))
 
+    def _set_rule(self, words: str) -> None:
+        sheet, rule = self.bench.sheet, rule_typed(words)
+        if sheet is not None:
+            test = sheet.test
+            self.bench.edit(lambda book: choose_push_rule(book, test, rule))
+
     def _sign(self, **words: str) -> None:
         sheet = self.bench.sheet
         if sheet is not None and sheet.findings:
@@ -160,7 +171,8 @@ class FindingStation(Station):
         sheet, analysis = self.bench.sheet, self._analysis
         if sheet is None or analysis is None or not answer_of(sheet, analysis).ready:
             return
-        self.bench.edit(lambda notebook: decide(notebook, sheet, analysis))
+        card = page_of(sheet.test.kind).present_card(sheet, analysis)
+        self.bench.edit(lambda notebook: decide(notebook, sheet, analysis, card=card))
 
     def take_focus(self) -> None:
         """Begin at the target."""

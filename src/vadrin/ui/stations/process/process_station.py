@@ -20,8 +20,8 @@ from vadrin.app.process.run_conditions import (
     condition_shown,
     set_condition,
 )
+from vadrin.app.reference_temperature import reference_of, reference_words
 from vadrin.app.test_sheet import StripSheet
-from vadrin.core.readings import REFERENCE_TEMPERATURE_C
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -59,11 +59,11 @@ class ProcessStation(Station):
         self.column.addWidget(self.refusal)
         self._note = text("", Role.NOTE, wrap=True)
         self.column.addWidget(self._note)
-        self._all = button("All as planned, at 20 °C", self._as_planned)
+        self._all = button("All as planned", self._as_planned)
         self.offer(
             hint("Tab", "to the next time or temperature"),
             hint("Enter", "take what you typed"),
-            Action("process.as_planned", "all remaining strips as planned, at 20 °C",
+            Action("process.as_planned", "all remaining strips as planned, at its temperature",
                    self._as_planned, ("Ctrl+Return", "Ctrl+Enter")),
         )  # fmt: skip
         self.column.addWidget(self._all)
@@ -104,12 +104,14 @@ class ProcessStation(Station):
         if ids != self._shown_for:
             self._build(scene.sheet.strips)
             self._shown_for = ids
+        reference = reference_of(scene.sheet)
         for row, strip in enumerate(scene.sheet.strips, start=1):
-            self._fill(row, strip)
+            self._fill(row, strip, reference)
+        self._all.setText(f"All as planned, at {reference_words(scene.sheet)}")
         waiting = [s for s in scene.sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
-            f"Restated: the minutes at {REFERENCE_TEMPERATURE_C:g} °C that do the same work, "
+            f"Restated: the minutes at {reference_words(scene.sheet)} that do the same work, "
             "taking development to go 2.5 times as fast for each 10 °C."
         )
 
@@ -121,7 +123,7 @@ class ProcessStation(Station):
                 widget.hide()
                 widget.deleteLater()
         self._rows = {}
-        heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated at 20 °C")
+        heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated")
         for place, words in enumerate(heads):
             self._grid.addWidget(text(words, Role.CAPTION), 0, place)
         for row, strip in enumerate(strips, start=1):
@@ -139,8 +141,8 @@ class ProcessStation(Station):
             self._grid.addWidget(text("", Role.LEAD), row, 4)
         self._grid.setColumnStretch(5, 1)
 
-    def _fill(self, row: int, strip: StripSheet) -> None:
-        line = strip_line(strip.strip)
+    def _fill(self, row: int, strip: StripSheet, reference_c: float) -> None:
+        line = strip_line(strip.strip, reference_c)
         time, warmth = self._rows[strip.strip.id]
         time.show_value(line.time)
         warmth.show_value(line.temperature)
@@ -162,7 +164,8 @@ class ProcessStation(Station):
         sheet = self.bench.sheet
         waiting = [s.strip for s in sheet.strips if s.strip.time_min is None] if sheet else []
         if waiting:
-            self.bench.edit(lambda book: develop_as_planned(book, waiting))
+            reference = reference_of(sheet) if sheet else 20.0
+            self.bench.edit(lambda book: develop_as_planned(book, waiting, reference))
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time."""

@@ -76,6 +76,13 @@ class _DensityField(Field):
             super().keyPressEvent(event)
 
 
+def _offset_words(frame: FrameSheet) -> str:
+    """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
+    if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
+        return frame.name
+    return f"{frame.name} {'stop' if abs(frame.frame.stops or 0.0) <= 1 else 'stops'}"
+
+
 class ReadStation(Station):
     """Type densities frame after frame; the curve grows beside them."""
 
@@ -138,12 +145,12 @@ class ReadStation(Station):
     @staticmethod
     def _named(frame: FrameSheet) -> str:
         if not frame.readable:
-            return f"frame {frame.frame.name}: spoilt, not to be read"
+            return f"{frame.called}: spoilt, not to be read"
         if frame.frame.blank:
-            return "a blank frame: base plus fog"
+            return f"frame {frame.number}, blank: base plus fog"
         if frame.frame.stops is None:
-            return f"frame {frame.frame.name}"
-        return f"frame {frame.frame.name}, {frame.name} stops"
+            return f"frame {frame.number}"
+        return f"frame {frame.number}, {_offset_words(frame)}"
 
     def _show_repeats(self, frame: FrameSheet) -> None:
         count = len(frame.readings)

@@ -1,0 +1,18 @@
+"""The temperature a test's times are restated at: that of its process."""
+
+from __future__ import annotations
+
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.process.temperature import usual_reference
+
+
+def reference_of(sheet: TestSheet) -> float:
+    """Degrees Celsius of the process it follows, or what its baths show it to be."""
+    if sheet.routine is not None:
+        return sheet.routine.temperature_c
+    return usual_reference([s.strip.temperature_c for s in sheet.strips])
+
+
+def reference_words(sheet: TestSheet) -> str:
+    """``20 °C``."""
+    return f"{reference_of(sheet):g} °C"
