@@ -92,7 +92,7 @@ def test_the_headline_speaks_in_ei_and_time(told):
     [
         ("Brannock 400 B6", "Read strip B, frame"),
         ("Ostrel 400 O1", "Develop a second strip for about 12:00"),
-        ("Brannock 400 B7", "Develop a third strip"),
+        ("Brannock 400 B7", "Read strip C: it was developed 13:00 and waits."),
         ("Kelda Pan 200 K4", ""),
     ],
 )
@@ -105,7 +105,7 @@ def test_the_next_act_fits_the_state(told, film, words):
 def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
     headline = headline_of(*told["Ostrel 400 O1"])
     assert (headline.index, headline.time) == ("EI 320", "")
-    assert headline.time_note.startswith("as it was developed; one strip: no time")
+    assert headline.time_note.startswith("as it was developed; one strip alone tells no other time")
     assert "Rule of thumb, not measured: about " in headline.time_note
     assert headline.pushes == ()
     assert {line.time.shown for line in push_lines(told["Ostrel 400 O1"][1])} == {"not tested"}

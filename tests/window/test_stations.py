@@ -115,7 +115,7 @@ def test_a_reading_that_cannot_be_right_is_questioned_at_once(qtbot, demo):
     frame = window.bench.frame_id
     type_density(qtbot, window, "0.05")
     window.bench.select(frame)
-    assert "Thinner than frame" in words_of(window.station())
+    assert "Thinner than the blank, frame 2 (blank), at 0.20?" in words_of(window.station())
 
 
 def test_curves_show_figures_and_pick_frames(qtbot, demo):

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.frames import FrameRole
+from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.results.analysis import Analysis
 
 _FALL = 0.04
 _JUMP = 1.3
+_BLANKS_APART, _JUST_LESS, _HIGHEST_BASE = 0.06, 0.1, 1.0
 
 
 def _neighbours(sheet: TestSheet, strip: StripSheet, frame: FrameSheet
@@ -23,6 +26,45 @@ def _neighbours(sheet: TestSheet, strip: StripSheet, frame: FrameSheet
     return (below[1] if below else None), (above[1] if above else None)
 
 
+def _read(strip: StripSheet, but: FrameSheet) -> list[tuple[FrameSheet, float]]:
+    return [(f, f.density) for f in strip.frames if f.density is not None and f is not but]
+
+
+def _beside_the_blanks(strip: StripSheet, frame: FrameSheet, density: float) -> str:
+    """What base plus fog and full light say of a reading: nothing is thinner, nothing denser."""
+    read = _read(strip, frame)
+    blanks = [(f, d) for f, d in read if f.frame.blank]
+    fogged = [(f, d) for f, d in read if f.frame.role == FrameRole.FOGGED]
+    lit = [(f, d) for f, d in read if f.counts and not f.frame.blank]
+    if frame.frame.blank:
+        return _doubt_of_blank(density, blanks, fogged, lit)
+    if frame.frame.role == FrameRole.FOGGED:
+        denser = max(lit + blanks, key=lambda p: p[1], default=None)
+        if denser and density < denser[1] - _JUST_LESS:
+            return f"Full light, and thinner than {denser[0].called} at {denser[1]:.2f}?"
+        return ""
+    thinnest = min(blanks, key=lambda p: p[1], default=None)
+    if thinnest and density < thinnest[1] - _FALL:
+        return f"Thinner than the blank, {thinnest[0].called}, at {thinnest[1]:.2f}?"
+    return ""
+
+
+def _doubt_of_blank(
+    density: float, blanks: list[tuple[FrameSheet, float]],
+    fogged: list[tuple[FrameSheet, float]], lit: list[tuple[FrameSheet, float]],
+) -> str:  # fmt: skip
+    for other, base in blanks:
+        if abs(density - base) > _BLANKS_APART:
+            return f"{other.called.capitalize()} reads {base:.2f}: blanks of a strip are alike."
+    thinner = min(lit, key=lambda p: p[1], default=None)
+    if thinner and density > thinner[1] + _FALL:
+        return f"A blank, and denser than {thinner[0].called} at {thinner[1]:.2f}, which had light?"
+    piece = min(fogged, key=lambda p: p[1], default=None)
+    if piece and density > piece[1]:
+        return f"A blank, and denser than a piece fogged to full light at {piece[1]:.2f}?"
+    return "" if density < _HIGHEST_BASE else "A blank so dense: base plus fog is seldom above 1."
+
+
 def reading_doubt(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None) -> str:
     """Why a frame's reading looks wrong, in a sentence; empty if it does not."""
     place = sheet.place_of(frame.frame.id)
@@ -33,6 +75,12 @@ def reading_doubt(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None
     for warning in analysis.diagnostics if analysis else ():
         if warning.strip == strip.strip.label and frame.number in warning.frames:
             return f"{warning.sentence} {warning.remedy}"
+    kind = kind_of(sheet.test.kind)
+    doubt = "" if kind and kind.density_falls else _beside_the_blanks(strip, frame, density)
+    if doubt:
+        return f"{doubt} Ctrl+Enter replaces the reading."
+    if kind and kind.density_falls:
+        return ""
     below, above = _neighbours(sheet, strip, frame)
     if below is not None and density < (below.density or 0.0) - _FALL:
         return (

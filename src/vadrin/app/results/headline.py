@@ -34,6 +34,29 @@ class Headline:
     for_target: bool = True
 
 
+def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
+    """The EI of the strip nearest to what was asked for, where there is none for the target."""
+    others = {s.strip.label for s in sheet.strips if sheet.material_of(s)}
+    rates_by = analysis.school.rates_by
+    known = [
+        (s, getattr(s, rates_by))
+        for s in analysis.strips
+        if s.label not in others and s.restated_min and getattr(s, rates_by).value is not None
+    ]
+    if not known:
+        return "", why
+    bound = analysis.finding.nearest_tested_min
+    near, index = known[len(known) // 2]
+    if bound is not None:
+        near, index = min(known, key=lambda p: abs((p[0].restated_min or 0.0) - bound))
+    each = ", ".join(f"{s.label} {marked_ei(i.known())}" for s, i in known)
+    time = minutes_text(near.restated_min or 0.0)
+    note = f"as strip {near.label} was developed, {time} min"
+    if len(known) > 1:
+        note += f" (each strip: {each})"
+    return f"EI {marked_ei(index.known())}", f"{note}; {why}"
+
+
 def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
     if analysis is None:
@@ -44,6 +67,8 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {analysis.school.caption}"
+    else:
+        index, index_note = _index_by_strip(sheet, analysis, rated.why)
     time, time_note, warmth = "", "", reference_words(sheet)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.display.words import counted
 from vadrin.app.results.answer import answer_of
 from vadrin.app.test_sheet import TestSheet
-from vadrin.core.diagnostic import Severity
+from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
+from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import SALVAGE
@@ -25,6 +29,9 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     answer = answer_of(sheet, analysis)
     if answer.as_developed and answer.ready:
         return _CHECK
+    waiting = waiting_act(sheet, analysis)
+    if waiting:
+        return waiting
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
     if len(times) == 1:
         return f"Develop a second strip for about {minutes_text(times[0] * 1.5)}."
@@ -41,6 +48,37 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
         aim = times[-1] * 1.4 if longer else times[0] * 0.7
         return f"A strip at about {minutes_text(aim)} would answer {push_name(worth[0].stops)}."
     return _firmest(sheet, analysis)
+
+
+def waiting_act(sheet: TestSheet, analysis: Analysis) -> str:
+    """What lies on the bench already and would tell more, in a sentence; empty for nothing."""
+    fitted = {s.label for s in analysis.strips}
+    for strip in sheet.strips:
+        unread = [f for f in strip.frames if f.readable and not f.readings]
+        label, minutes = strip.strip.label, strip.strip.time_min
+        if minutes is None or not unread:
+            continue
+        if label in fitted:
+            return f"Read the other {counted(len(unread), 'frame')} of strip {label}."
+        return f"Read strip {label}: it was developed {minutes_text(minutes, True)} and waits."
+    for strip in sheet.strips:
+        label, planned = strip.strip.label, strip.strip.planned_min
+        if label in fitted or strip.strip.time_min is not None or planned is None:
+            continue
+        taken = all(f.frame.state != FrameState.PLANNED for f in strip.frames)
+        act = "Develop" if taken else "Expose"
+        return f"{act} strip {label}, planned for {minutes_text(planned, True)}."
+    return ""
+
+
+def mended(sheet: TestSheet, analysis: Analysis) -> tuple[Diagnostic, ...]:
+    """The warnings of a test; one that asks for a strip names the one that lies there already."""
+    waiting = waiting_act(sheet, analysis)
+    asks_for_a_strip = ("one time", "two times", "not tested")
+    return tuple(
+        replace(w, remedy=waiting) if waiting and w.key in asks_for_a_strip else w
+        for w in analysis.diagnostics
+    )
 
 
 _CHECK = "Check it on paper: print the frame four stops under the meter."

@@ -19,6 +19,8 @@ if TYPE_CHECKING:
 _FEW_FRAMES = 5
 _DEVIATING = 0.45
 _LION_SHARE = 0.42
+_BLANK_GAP = 0.06
+"""Density by which blanks may differ, or a frame lie under them, before it is asked about."""
 
 
 def _misread(fit: Fit) -> list[Diagnostic]:
@@ -34,6 +36,40 @@ def _misread(fit: Fit) -> list[Diagnostic]:
         )
         for d in fit.outliers
     ]
+
+
+def _questionable_blanks(
+    strips: tuple[StripReadings, ...], fit: Fit, known: set[tuple[str, str]]
+) -> list[Diagnostic]:
+    """Blanks that disagree with each other, or with the frames that had light."""
+    told = []
+    for strip in strips:
+        blanks = {r.frame: r.density for r in strip.readings if r.log_h is None}
+        lit = {r.frame: r.density for r in strip.readings if r.log_h is not None}
+        if not blanks or not lit:
+            continue
+        base = float(np.median(list(blanks.values())))
+        gap = max(_BLANK_GAP, 6 * fit.noise)
+        apart = tuple(name for name, d in blanks.items() if abs(d - base) > gap)
+        thin = tuple(n for n, d in lit.items() if d < min(blanks.values()) - gap)
+        if apart:
+            low, high = min(blanks.values()), max(blanks.values())
+            words = f"The blanks of strip {strip.label} read {low:.2f} to {high:.2f}."
+            told.append(_blank_doubt(words, strip.label, apart))
+        elif len(thin) > 1 or any((strip.label, n) not in known for n in thin):
+            many = len(thin) > len(blanks)
+            words = (
+                f"On strip {strip.label}, {len(thin)} {'frame' if len(thin) == 1 else 'frames'} "
+                f"that had light {'is' if len(thin) == 1 else 'are'} thinner than the blank "
+                f"({base:.2f})."
+            )
+            told.append(_blank_doubt(words, strip.label, tuple(blanks) if many else thin))
+    return told
+
+
+def _blank_doubt(words: str, strip: str, frames: tuple[str, ...]) -> Diagnostic:
+    remedy = "Nothing is thinner than base plus fog: read them again, and check which are blank."
+    return Diagnostic("questionable blank", Severity.SERIOUS, words, remedy, strip, frames)
 
 
 def _blanks(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
@@ -184,6 +220,8 @@ def reading_diagnostics(
 ) -> tuple[Diagnostic, ...]:
     """All warnings of a test, the most serious first."""
     found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
+    misread = {(d.strip, d.frame) for d in fit.outliers}
+    found += _questionable_blanks(strips, fit, misread)
     found += _off_the_family(fit, strips) + _blanks(strips)
     found += _thin_brackets(strips) + _temperature(strips, reports)
     order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]

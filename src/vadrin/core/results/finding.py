@@ -13,8 +13,8 @@ from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import ratio_figure
 from vadrin.core.results.criteria import Target
 
-ONE_STRIP = "one strip: no time can be found from it, develop a second strip for another time"
-ONE_TIME = "all strips had one time: no other can be found, develop a strip for another time"
+ONE_STRIP = "one strip alone tells no other time"
+ONE_TIME = "all strips had one time, which tells no other"
 RULE_EXPONENT = 1.35
 """Rule of thumb: time goes as the wanted contrast over the found one to this power."""
 

@@ -24,8 +24,11 @@ _NUMBERS = {
     "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
     "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
     "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
-    "density": (-1.0, 10.0, "give a density between 0 and 10, such as 0.49"),
+    "density": (-0.05, 10.0, "give a density between 0 and 10, such as 0.49"),
 }
+_WHICH_EXPOSURE = (
+    "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
+)
 _OFTEN = {
     "strip": "strip strips piece roll film",
     "frame": "frame frames step steps patch no nr number sample",
@@ -213,12 +216,29 @@ def _numbers(number: int, cells: dict[str, str]) -> dict[str, float | None] | li
     return problems or numbers
 
 
+def _unsaid_stops(cells: dict[str, str]) -> bool:
+    """Whether a row tells the meter's EI, but not how far from it the frame was exposed."""
+    told = cells.get("ei", "").strip() and not cells.get("log_h", "").strip()
+    return bool(told) and "stops" in cells and not cells["stops"].strip()
+
+
+def _called_blank(cells: dict[str, str]) -> bool:
+    """Whether a row calls its frame a blank."""
+    said = f"{cells.get('frame', '')} {cells.get('note', '')}".lower()
+    return bool(re.search(r"\b(b\d*|blank\w*|base|fog|b\+f)\b", said))
+
+
 def _row(number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
     numbers = _numbers(number, cells)
     problems = numbers if isinstance(numbers, list) else []
     strip = cells.get("strip", "").strip()
     if not strip:
         problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
+    unsaid = _unsaid_stops(cells)
+    if unsaid and not _called_blank(cells):
+        problems.append(CellProblem(number, "stops", "", _WHICH_EXPOSURE))
+    elif unsaid and not isinstance(numbers, list):
+        numbers["ei"] = None
     channel = cells.get("channel", "").strip().lower() or "visual"
     if channel not in CHANNELS:
         known = ", ".join(CHANNELS)

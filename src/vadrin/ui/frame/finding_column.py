@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
 from vadrin.app.results.headline import Headline, headline_of
+from vadrin.app.results.next_act import mended
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
@@ -106,7 +107,7 @@ class FindingColumn(QWidget):
         if analysis and analysis.diagnostics:
             column.addWidget(rule())
             column.addWidget(text("Mind", Role.SECTION))
-            for diagnostic in analysis.diagnostics[:_MOST_DIAGNOSTICS]:
+            for diagnostic in mended(sheet, analysis)[:_MOST_DIAGNOSTICS]:
                 role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
                 column.addWidget(text(diagnostic.sentence, role, wrap=True))
                 column.addWidget(text(diagnostic.remedy, Role.CAPTION, wrap=True))

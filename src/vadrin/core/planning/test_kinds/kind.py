@@ -64,6 +64,8 @@ class TestKind:
         Whether strips after the first are another film, chemistry or process.
     compares_materials : bool
         Whether other materials are named beside the reference.
+    density_falls : bool
+        Whether more exposure gives less density.
     strips_alike : bool
         Whether its strips differ in their time alone, so that one more or a frame fewer of each
         can be weighed, and the smallest plan looked for.
@@ -85,6 +87,7 @@ class TestKind:
     )
     materials_apart: bool = False
     compares_materials: bool = False
+    density_falls: bool = False
     strips_alike: bool = False
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

@@ -11,6 +11,7 @@ class Reversal(TestKind):
     """The best cell of a grid of two factors."""
 
     key = "reversal"
+    density_falls = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A strip for each step of the second factor."""
