@@ -106,7 +106,7 @@ class PlanPage:
         field = self.station.fields[key]
         field.setFocus()
         field.setText(typed)
-        field.settle()
+        QTest.keyClick(field, ENTER)
         QApplication.processEvents()
 
     def step(self, key, way):

@@ -221,11 +221,11 @@ def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
 
 NONSENSE = (
     ("film", " ", "needs a name"), ("ei", "0", "between 0.1"), ("strips", "40", "1 to 12 strips"),
-    ("times", "6,8", "two times, or one"), ("step", "leaps", "one of: whole stops"),
+    ("times", "6,8", "two times, or one"), ("step", "leaps", "“leaps”: one of whole stops"),
     ("blanks", "9", "0 to 6"), ("shutter", "later", "type 1/125 or 2 s"),
     ("aperture", "f/900", "between f/0.7"), ("first", "deep", "−3 or +1½"),
     ("filter", "dense", "not a number"), ("supply", "plenty", "film comes as 36 frames"),
-    ("order", "at random", "one of: one strip after the other"), ("leader", "99", "0 to 6"),
+    ("order", "at random", "“at random”: one of one strip after the other"), ("leader", "99", "0 to 6"),
     ("reciprocity", "slow", "t^1.3"),
 )  # fmt: skip
 

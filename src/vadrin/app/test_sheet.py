@@ -143,8 +143,16 @@ class TestSheet:
     """The kept process it follows."""
 
     def notes_on(self, frame_id: int) -> str:
-        """Words kept about a frame."""
-        return "; ".join(n.words for n in self.notes if n.frame_id == frame_id)
+        """Words kept about a frame, while it was taken and afterwards."""
+        place = self.place_of(frame_id)
+        own = [place[1].frame.note] if place and place[1].frame.note else []
+        return "; ".join([*own, *(n.words for n in self.notes if n.frame_id == frame_id)])
+
+    def noted(self) -> list[tuple[str, str]]:
+        """Every frame that words are kept about, as it is called, with the words."""
+        known = ((self.called(s, f), self.notes_on(f.frame.id)) for s, f in self.frames())
+        about_all = [("the test", n.words) for n in self.notes if n.frame_id is None]
+        return [*about_all, *((called, words) for called, words in known if words)]
 
     def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
         """All frames strip by strip, each with its strip."""

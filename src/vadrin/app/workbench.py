@@ -16,7 +16,7 @@ from vadrin.app.frame_order import next_to_expose, next_to_read
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
 from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.changes import Change
-from vadrin.notebook.records import Test
+from vadrin.notebook.records import Reading, Test
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
@@ -244,6 +244,10 @@ class Workbench:
             tests = self.notebook.all(Test)
             self.sheet = load_sheet(self.notebook, tests[-1].id) if tests else None
         self.refresh()
+        read = next((s.before or s.after for s in change.steps if s.kind is Reading), None)
+        if isinstance(read, Reading) and self.sheet and self.sheet.place_of(read.frame_id):
+            # What was typed wrong is typed anew in the same place.
+            self.select(read.frame_id)
         self.said.emit(f"{how}: {change.label}{self._elsewhere(change)}.")
 
     def _elsewhere(self, change: Change) -> str:

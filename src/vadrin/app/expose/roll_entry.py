@@ -7,7 +7,7 @@ from dataclasses import replace
 from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.wrong_setting import wrong_setting_of
-from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.library.named_records import developer_phrased, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet, load_sheet
@@ -32,10 +32,11 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
     roll = roll_typed(words)
     with notebook.change(f"enter a roll of {stock}"):
         film = stock_named(notebook, stock)
+        chemistry = developer_phrased(notebook, f"{developer} {dilution}".strip())
         test = notebook.add(
             Test(
                 uid=fresh_uid(), kind=Speed.key, stock_id=film.id,
-                developer_id=developer_named(notebook, developer, dilution).id, created_at=now(),
+                developer_id=chemistry.id, created_at=now(),
                 exposure_index=roll.exposure_index or film.box_speed, first_stop=roll.first,
                 last_stop=roll.last, step=roll.step, blanks=max(1, roll.blanks),
                 note=f"Entered afterwards: {words.strip()}",

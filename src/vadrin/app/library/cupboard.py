@@ -66,10 +66,18 @@ def _reciprocity(words: str) -> str:
 
 
 def _linked(notebook: Notebook, field: FormField, words: str) -> int:
-    for record in notebook.all(field.link) if field.link else []:
-        if words.lower() in (title_of(notebook, record).lower(), record.name.lower()):
-            return int(record.id)
-    raise EntryError(f"there is no “{words}” yet; make it first, or step by the arrow keys")
+    records = notebook.all(field.link) if field.link else []
+    titles = {r.id: title_of(notebook, r) for r in records}
+    plain = words.lower()
+    found = [r for r in records if plain == titles[r.id].lower()]
+    found = found or [r for r in records if plain == r.name.lower()]
+    found = found or [r for r in records if titles[r.id].lower().startswith(plain)]
+    if len(found) > 1:
+        which = ", ".join(titles[r.id] for r in found)
+        raise EntryError(f"“{words}”: which one? There are {which}")
+    if not found:
+        raise EntryError(f"there is no “{words}” yet; make it first, or step by the arrow keys")
+    return int(found[0].id)
 
 
 def _chosen(field: FormField, words: str) -> str:

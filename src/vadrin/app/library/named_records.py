@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Batch, Camera, Developer, Lens, Stock
 from vadrin.notebook.store import Notebook
 
@@ -21,11 +22,25 @@ def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Develo
 
 
 def developer_phrased(notebook: Notebook, words: str) -> Developer:
-    """The developer of a phrase whose last word is its dilution, as in ``Tarn 1+9``."""
+    """The developer of a phrase whose last word is its dilution, as in ``Tarn 1+9``.
+
+    The bare name will do where there is one dilution of it.
+
+    Raises
+    ------
+    EditRefusedError
+        If the bare name may mean several.
+    """
     plain = words.strip()
     for developer in notebook.all(Developer):
         if f"{developer.name} {developer.dilution}".strip() == plain:
             return developer
+    alike = notebook.all(Developer, name=plain)
+    if len(alike) > 1:
+        which = ", ".join(f"{d.name} {d.dilution}".strip() for d in alike)
+        raise EditRefusedError(f"“{plain}”: which dilution? There are {which}")
+    if alike:
+        return alike[0]
     name, _, dilution = plain.rpartition(" ")
     if not name or not any(sign in dilution for sign in "+:"):
         return developer_named(notebook, plain)

@@ -101,6 +101,21 @@ def write_json(notebook: Notebook, path: Path) -> None:
     path.write_text(notebook_json(notebook), encoding="utf-8")
 
 
+KeptFile = Attachment
+"""A file kept with a test, as the screen knows it."""
+
+_TEXT_KINDS = ("text/", "application/json")
+_MOST_LETTERS = 200_000
+
+
+def seen_as_text(kept: KeptFile) -> str | None:
+    """What a kept text file says, its end cut where it is long; None for anything else."""
+    if not kept.media_type.startswith(_TEXT_KINDS):
+        return None
+    words = kept.data[: 4 * _MOST_LETTERS].decode("utf-8", errors="replace")
+    return words if len(words) <= _MOST_LETTERS else f"{words[:_MOST_LETTERS]}\n…"
+
+
 def kept_files(notebook: Notebook, sheet: TestSheet | None) -> list[Attachment]:
     """The files kept with a test."""
     return notebook.all(Attachment, test_id=sheet.test.id) if sheet else []

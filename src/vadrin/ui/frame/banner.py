@@ -27,7 +27,7 @@ class Banner(QWidget):
         self._more = text("", Role.BODY, wrap=True)
         self._row = QHBoxLayout()
         self._acts: list[QPushButton] = []
-        self._working = False
+        self._working, self._of_test = False, False
         self._row.addStretch(1)
         column.addWidget(self._words)
         column.addWidget(self._more)
@@ -35,15 +35,18 @@ class Banner(QWidget):
         column.addWidget(rule())
         self.hide()
 
-    def ask(self, words: str, more: str, acts: list[Remedy], close: str = "Leave it") -> None:
+    def ask(
+        self, words: str, more: str, acts: list[Remedy], close: str = "Leave it",
+        of_test: bool = True,
+    ) -> None:  # fmt: skip
         """Say something with buttons for what can be done about it."""
-        self._working = False
+        self._working, self._of_test = False, of_test
         self._show(words, more, [*acts, (close, self.hide)])
         self._acts[0].setFocus()
 
     def complain(self, words: str) -> None:
         """Say what went wrong with a file."""
-        self.ask(words, "", [], "Understood")
+        self.ask(words, "", [], "Understood", of_test=False)
 
     def working(self, words: str, stop_words: str, stop: Callable[[], object]) -> None:
         """Say how far some work has come, with a button that stops it."""
@@ -53,6 +56,11 @@ class Banner(QWidget):
         self._show(words, "", [(stop_words, stop)])
         self._working = True
         self._acts[0].setFocus()
+
+    def leave_test(self) -> None:
+        """Say no more of a test that is left; work under way, and files, go on being told."""
+        if self._of_test and not self._working:
+            self.close_notice()
 
     def close_notice(self) -> None:
         """Say nothing more."""

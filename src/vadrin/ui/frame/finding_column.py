@@ -22,6 +22,7 @@ from vadrin.ui.widgets.labels import rule, text
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
+_MOST_NOTES = 5
 _MOST_DIAGNOSTICS = 6
 
 
@@ -104,6 +105,7 @@ class FindingColumn(QWidget):
             column.addWidget(rule())
             column.addWidget(self._push_table(headline.pushes, headline.push_rule))
         self._add_advice(column, headline)
+        self._add_notes(column, sheet)
         if analysis and analysis.diagnostics:
             column.addWidget(rule())
             column.addWidget(text("Mind", Role.SECTION))
@@ -111,6 +113,20 @@ class FindingColumn(QWidget):
                 role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
                 column.addWidget(text(diagnostic.sentence, role, wrap=True))
                 column.addWidget(text(diagnostic.remedy, Role.CAPTION, wrap=True))
+
+    @staticmethod
+    def _add_notes(column: QVBoxLayout, sheet: TestSheet) -> None:
+        noted = sheet.noted()
+        if noted:
+            column.addWidget(rule())
+            column.addWidget(text("Noted", Role.SECTION))
+        for called, words in noted[:_MOST_NOTES]:
+            column.addWidget(
+                text(f"{called[:1].upper()}{called[1:]}: {words}", Role.BODY, wrap=True)
+            )
+        if len(noted) > _MOST_NOTES:
+            more = f"{len(noted) - _MOST_NOTES} more, on the frames with a folded corner."
+            column.addWidget(text(more, Role.CAPTION, wrap=True))
 
     @staticmethod
     def _add_advice(column: QVBoxLayout, headline: Headline) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
@@ -50,7 +50,8 @@ class LightTable(QWidget):
         self._frame_id: int | None = None
         self._row = px(46)
         self.setMouseTracking(True)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        # Pointing at film does not take the keyboard from what is being typed.
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("light table")
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
 
@@ -190,9 +191,21 @@ class LightTable(QWidget):
         painter.drawRect(box)
         painter.setPen(self._look.writing_on(fill))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self._frame_words(frame, box))
+        if self._sheet is not None and self._sheet.notes_on(frame.frame.id):
+            self._paint_fold(painter, box, fill)
         if any(r.left_out for r in frame.readings):
             painter.setPen(QPen(QColor(self._look.grease), 1.5))
             painter.drawLine(box.topLeft(), box.bottomRight())
+
+    def _paint_fold(self, painter: QPainter, box: QRectF, fill: QColor) -> None:
+        """A folded corner: words are kept about this frame."""
+        size = px(9)
+        corner = QPolygonF([
+            box.topRight() + QPointF(-size, 0), box.topRight() + QPointF(0, size), box.topRight()
+        ])  # fmt: skip
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(self._look.writing_on(fill))
+        painter.drawPolygon(corner)
 
     def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
         tick = _STATE_TICKS.get(frame.frame.state, "")

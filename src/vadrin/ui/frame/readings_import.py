@@ -40,12 +40,15 @@ class ReadingsImport:
         except UnmatchedColumnsError as error:
             matching = first_matching(self._bench, error.raw)
             if matching is None:
-                self._banner.complain(f"Nothing was imported. {error}.")
+                self._complain(f"Nothing was imported. {error}.")
                 return
             self._banner.close_notice()
             self.matcher.offer(error.raw, matching.columns, matching.remembered)
         except FormatError as error:
-            self._banner.complain(f"Nothing was imported. {error}.")
+            self._complain(f"Nothing was imported. {error}.")
+
+    def _complain(self, words: str) -> None:
+        self._banner.ask(words, "", [], "Understood")
 
     def _matched(self, raw: RawTable, columns: tuple[str, ...]) -> None:
         from vadrin.app.read.import_readings import remember_columns
@@ -73,4 +76,4 @@ class ReadingsImport:
         try:
             take_readings(self._bench, table)
         except EditRefusedError as refusal:
-            self._banner.complain(f"Nothing was imported. {refusal}")
+            self._complain(f"Nothing was imported. {refusal}")

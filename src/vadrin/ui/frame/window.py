@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -37,8 +37,10 @@ from vadrin.ui.theme.typeface import TYPE_SIZES, px
 from vadrin.ui.widgets.fields import WordField
 
 if TYPE_CHECKING:
+    from vadrin.app.library.notebook_exchange import KeptFile
     from vadrin.ui.frame.command_box import CommandBox
     from vadrin.ui.frame.finding_column import FindingColumn
+    from vadrin.ui.frame.kept_file_view import KeptFileView
     from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
@@ -96,6 +98,8 @@ class Window(QMainWindow):
         self._body = body
         self._keys: ShortcutSheet | None = None
         self._commands: CommandBox | None = None
+        self._kept_view: KeptFileView | None = None
+        self._shown_test: int | None = None
         self.given = Surroundings(
             self.bench, self.analyst.jobs, self.start_test, self.files.ask_import
         )
@@ -118,6 +122,18 @@ class Window(QMainWindow):
 
             self._commands = CommandBox(self._body)
         return self._commands
+
+    @property
+    def kept_view(self) -> KeptFileView:
+        """What a kept file is seen in, made the first time one is asked for."""
+        if self._kept_view is None:
+            from vadrin.ui.frame.kept_file_view import KeptFileView
+
+            self._kept_view = KeptFileView(self._body)
+        return self._kept_view
+
+    def _see_kept(self, kept: KeptFile) -> None:
+        self.kept_view.show_file(kept)
 
     def _own_acts(self) -> WindowActs:
         return WindowActs(
@@ -165,11 +181,11 @@ class Window(QMainWindow):
     def runnable_actions(self) -> list[Action]:
         """Everything that can be done now, that of the station first."""
         lasting = (*self.station().actions_here, *self.actions_everywhere)
-        every = (*lasting, *menu_actions(self.bench, self.files))
+        every = (*lasting, *menu_actions(self.bench, self.files, self._see_kept))
         return [a for a in every if a.can_be_run and a.usable()]
 
     def _menu(self) -> list[list[Action]]:
-        every = (*self.actions_everywhere, *menu_actions(self.bench, self.files))
+        every = (*self.actions_everywhere, *menu_actions(self.bench, self.files, self._see_kept))
         return [[a for a in every if a.menu == part] for part in MENU_PARTS]
 
     def _topics_here(self) -> Topic:
@@ -212,9 +228,27 @@ class Window(QMainWindow):
             self.finding.show_finding(sheet, self.bench.analysis, self.bench.station)
 
     def _show_station(self, topic: Topic) -> None:
+        self._clear_what_was_said_of_another()
         self.station().show_scene(self.scene())
         if Topic.STATION in topic:
             self.station().take_focus()
+
+    def _clear_what_was_said_of_another(self) -> None:
+        """Refusals and notices about one test are not carried to the next."""
+        here = self.bench.sheet.test.id if self.bench.sheet else None
+        if here == self._shown_test:
+            return
+        if self._shown_test is not None:
+            self.banner.leave_test()
+        self._shown_test = here
+        for station in self._stations.values():
+            station.forget_words()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Keys that nothing took go to the station: digits belong to what is read there."""
+        if event is not None and self.station().take_key(event):
+            return
+        super().keyPressEvent(event)
 
     @property
     def busy(self) -> bool:

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
 
+from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.ui.actions import Action
 from vadrin.ui.frame.notebook_files import NotebookFiles
@@ -101,10 +102,16 @@ def _of_places(bench: Workbench) -> tuple[Action, ...]:
     )
 
 
-def menu_actions(bench: Workbench, files: NotebookFiles) -> tuple[Action, ...]:
+def menu_actions(
+    bench: Workbench, files: NotebookFiles, see: Callable[[KeptFile], None]
+) -> tuple[Action, ...]:
     """What the File menu holds beside the lasting actions: kept files, recent notebooks."""
     from vadrin.app.library.recent_notebooks import recent_notebooks
 
+    seen = (
+        Action(f"seen.{one.id}", f"See the kept file {one.name}", partial(see, one), menu="kept")
+        for one in files.kept()
+    )
     kept = (
         Action(f"kept.{one.id}", f"Save the kept file {one.name} …", partial(files.ask_kept, one),
                menu="kept")
@@ -117,4 +124,4 @@ def menu_actions(bench: Workbench, files: NotebookFiles) -> tuple[Action, ...]:
         for path in recent_notebooks()
         if path != here
     )  # fmt: skip
-    return (*kept, *recent)
+    return (*seen, *kept, *recent)

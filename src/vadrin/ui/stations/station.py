@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.test_sheet import TestSheet
@@ -15,6 +16,7 @@ from vadrin.ui.jobs import Jobs
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
@@ -91,7 +93,23 @@ class Station(QWidget):
         """Whether something it shows is still being worked out."""
         return False
 
+    def take_key(self, _event: QKeyEvent) -> bool:
+        """Take a key that nothing else took; False where it means nothing here."""
+        return False
+
+    def forget_words(self) -> None:
+        """Drop what was said of a test that is left."""
+        for field in self.findChildren(WordField):
+            field.drop_refused()
+        self.refuse("")
+
     def refuse(self, words: str) -> None:
-        """Say beside its cause why something typed was not taken; empty clears it."""
+        """Say beside its cause why something typed was not taken.
+
+        Empty clears it, but for what another field still shows and was refused for.
+        """
+        if not words:
+            still = (f.why_refused for f in self.findChildren(WordField) if f.why_refused)
+            words = next(still, "")
         self.refusal.setText(words)
         self.refusal.setVisible(bool(words))

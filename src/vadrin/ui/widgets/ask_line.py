@@ -83,6 +83,7 @@ class AskLine(QWidget):
             taking(self.answer.text())
         except ValueError as error:
             self._refuse(str(error))
+            self.answer.selectAll()
             return
         if self._taking is taking and not self._choices:
             self.close_line()

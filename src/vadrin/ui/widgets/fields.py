@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 
 from PyQt6.QtCore import QEvent, Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
@@ -15,6 +16,10 @@ from vadrin.ui.theme.typeface import font, px
 
 def _with_ctrl(event: QKeyEvent) -> bool:
     return bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+
+
+def _stay(words: str, _way: int) -> str:
+    return words
 
 
 class Field(QLineEdit):
@@ -53,9 +58,11 @@ class WordField(Field):
         super().__init__()
         self._commit, self._step, self._shown = commit, step, ""
         self._refused: str | None = None
+        self.why_refused = ""
         self.setAccessibleName(name)
         hint = "type, or press the up and down arrows" if step else "type"
-        self.setToolTip(f"{name}: {hint}")
+        self._hint = f"{name}: {hint}"
+        self.setToolTip(self._hint)
         self.setProperty("word", "true")
         self.setFont(font(role.size, 700))
         self.textChanged.connect(self._fit)
@@ -63,9 +70,11 @@ class WordField(Field):
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
     def show_value(self, shown: str) -> None:
-        """Show a value that was accepted."""
-        self._shown, self._refused = shown, None
-        self._mark(False)
+        """Show a value that was accepted; refused words stay while the value is the same."""
+        if self.why_refused and shown == self._shown:
+            return
+        self._shown = shown
+        self._accept()
         if self.text() != shown:
             self.setText(shown)
             if self.hasFocus():
@@ -77,18 +86,30 @@ class WordField(Field):
         """Hand the typed text on; refused text stays, marked, with the reason said."""
         if self.text() in (self._shown, self._refused):
             return
-        self._refused = None
+        before, self._refused, self.why_refused = self.text(), None, ""
         try:
             self._commit(self.text())
         except ValueError as error:
             # The same words are not tried again when the field is left, or the window closed.
-            self._refused = self.text()
+            self._refused, self.why_refused = before, str(error)
             self._mark(True)
-            self.setToolTip(str(error))
+            self.setToolTip(f"{self.accessibleName()}: {error}")
+            self.selectAll()
             self.refused.emit(str(error))
             return
-        self._mark(False)
+        self._accept()
         self.refused.emit("")
+
+    def drop_refused(self) -> None:
+        """Show the accepted value again in the place of refused words."""
+        if self.why_refused:
+            self._accept()
+            self.setText(self._shown)
+
+    def _accept(self) -> None:
+        self._refused, self.why_refused = None, ""
+        self._mark(False)
+        self.setToolTip(self._hint)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Step by the arrow keys, drop the typing by Escape."""
@@ -96,13 +117,23 @@ class WordField(Field):
             return
         moves = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
         if event.key() in moves and self._step is not None:
-            self.setText(self._step(self.text(), moves[Qt.Key(event.key())]))
-            self.settle()
+            self._take_step(moves[Qt.Key(event.key())])
         elif event.key() == Qt.Key.Key_Escape and self.text() != self._shown:
-            self.show_value(self._shown)
+            self._accept()
+            self.setText(self._shown)
+            self.selectAll()
             self.refused.emit("")
         else:
+            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                # Asked for again, refused words are tried again: the reason may be gone.
+                self._refused = None
             super().keyPressEvent(event)
+
+    def _take_step(self, way: int) -> None:
+        # From words that mean nothing here there is no next; settling says why.
+        with suppress(ValueError):
+            self.setText((self._step or _stay)(self.text(), way))
+        self.settle()
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         """Select all, so that typing replaces the word."""

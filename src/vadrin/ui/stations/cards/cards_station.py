@@ -55,7 +55,7 @@ class CardsStation(Station):
         self.column.addLayout(row)
         self._saved = text("", Role.DONE)
         self.column.addWidget(self._saved)
-        self._named_for = ""
+        self._named_for = 0
         self._scene: Scene | None = None
 
     def show_scene(self, scene: Scene) -> None:
@@ -77,8 +77,8 @@ class CardsStation(Station):
             return
         self._pdf = card_document(card, self._size)
         self._picture.setPixmap(self._render())
-        if self._named_for != sheet.title:
-            self._named_for = sheet.title
+        if self._named_for != sheet.test.id:
+            self._named_for = sheet.test.id
             stem = "-".join(f"{sheet.title} {sheet.developer.name}".lower().split())
             self.path.setText(str(self.bench.notebook.path.parent / f"card-{stem}.pdf"))
             self._saved.setText("")

@@ -95,6 +95,7 @@ class ReadStation(Station):
         self._film = _Film()
         self.field = _DensityField(self)
         self._repeats = text("", Role.NOTE, wrap=True)
+        self._noted = text("", Role.BODY, wrap=True)
         self._doubt = text("", Role.DOUBT, wrap=True)
         self._leave = button("Leave it out of the curve", self._toggle_left_out)
         self.offer(
@@ -105,9 +106,9 @@ class ReadStation(Station):
                    self._toggle_left_out, ("Ctrl+L",)),
         )  # fmt: skip
         self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        head = text("Density, then Enter", Role.CAPTION)
-        for part in (self._title, self._film, head, self.field, self._repeats, self.refusal,
-                     self._doubt, self._leave):  # fmt: skip
+        head = text("Density, then Enter; once more adds a repeat", Role.CAPTION, wrap=True)
+        for part in (self._title, self._noted, self._film, head, self.field, self._repeats,
+                     self.refusal, self._doubt, self._leave):  # fmt: skip
             left.addWidget(part)
         left.addStretch(1)
         holder = QWidget()
@@ -133,6 +134,9 @@ class ReadStation(Station):
         self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
         self._film.show_density(frame.density, scene.look)
         self._show_repeats(frame)
+        noted = sheet.notes_on(frame.frame.id)
+        self._noted.setText(f"Noted: {noted}" if noted else "")
+        self._noted.setVisible(bool(noted))
         doubt = reading_doubt(sheet, frame, scene.analysis)
         self._doubt.setText(doubt)
         self._doubt.setVisible(bool(doubt))
@@ -173,6 +177,11 @@ class ReadStation(Station):
             density = density_typed(words)
         except EntryError as error:
             self.refuse(str(error))
+            self.field.selectAll()
+            return
+        if not frame.readable:
+            self.refuse(f"{frame.called.capitalize()} holds nothing to read; go to another (↑ ↓).")
+            self.field.selectAll()
             return
         self.refuse("")
         act = replace_readings if again and frame.readings else add_reading
@@ -202,6 +211,15 @@ class ReadStation(Station):
         frame = place[1]
         out = not all(r.left_out for r in frame.readings)
         self.bench.edit(lambda notebook: leave_out(notebook, frame, out))
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """What is typed anywhere beside a frame is its density."""
+        typed = event.text()
+        if not typed or typed not in "0123456789.,":
+            return False
+        self.field.setFocus()
+        self.field.insert(typed)
+        return True
 
     def take_focus(self) -> None:
         """Type at once."""
