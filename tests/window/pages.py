@@ -25,7 +25,8 @@ def settle(qtbot, window):
 def words_of(widget):
     """All label texts a widget shows, in one line."""
     QApplication.processEvents()
-    return " ".join(x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
+    shown = (x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
+    return " ".join(shown).replace("\u200b", "")
 
 
 def named(parent, kind, name):

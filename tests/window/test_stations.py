@@ -124,7 +124,7 @@ def test_curves_show_figures_and_pick_frames(qtbot, demo):
     assert "Five strips" in words_of(station)
     qtbot.keyClick(station, Qt.Key.Key_G)
     shown = words_of(station)
-    for name in ("Zone I EI", "contrast index", "base plus fog", "A, 4.5 min"):
+    for name in ("Zone I EI", "contrast index", "base plus fog", "A, 4:30 min"):
         assert name in shown
     qtbot.keyClick(station, Qt.Key.Key_G)
     frame_id = click_reading(window, plot_of(station, CurvePlot), 40)
@@ -225,7 +225,7 @@ NONSENSE = (
     ("blanks", "9", "0 to 6"), ("shutter", "later", "type 1/125 or 2 s"),
     ("aperture", "f/900", "between f/0.7"), ("first", "deep", "−3 or +1½"),
     ("filter", "dense", "not a number"), ("supply", "plenty", "film comes as 36 frames"),
-    ("order", "at random", "“at random”: one of one strip after the other"), ("leader", "99", "0 to 6"),
+    ("order", "at random", "one of one strip after the other"), ("leader", "99", "0 to 6"),
     ("reciprocity", "slow", "t^1.3"),
 )  # fmt: skip
 

@@ -2,13 +2,13 @@
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QApplication, QFileDialog, QPushButton
+from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from tests.core.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, words_of
 from vadrin.app.workbench import STATIONS
 from vadrin.notebook.records import Reading, Test
-from vadrin.ui.theme.look import DAY, LOOKS, SAFELIGHT
+from vadrin.ui.theme.look import DAY, SAFELIGHT
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 
@@ -186,19 +186,6 @@ def check_red(window):
     assert max(data[0::4]) == 0, "blue light leaves the window"
     assert max(data[1::4]) == 0, "green light leaves the window"
     assert max(data[2::4]) > 100
-
-
-def test_every_station_fits_the_smallest_window_and_large_type(qtbot, demo):
-    window = demo("Merrow Pan 125", "plan")
-    window.resize(1024, 700)
-    for look in LOOKS:
-        window.set_look(look)
-    for name in ("plan", "expose", "process", "read", "curves", "finding", "cards", "shelf"):
-        window.bench.go(name)
-        assert window.width() == 1024, name
-        buttons = [b for b in window.findChildren(QPushButton) if b.isVisible()]
-        assert all(b.width() > 0 for b in buttons)
-    window.set_look(DAY)
 
 
 def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QFileDialog, QToolTip
+from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QToolTip
 
 from tests.window.pages import button_of, said_by, settle, words_of
 from vadrin.app.entry.stepping import chooser
@@ -144,7 +144,7 @@ def test_lists_are_stepped_one_way_everywhere(names, start, moves):
 
 def type_sizes(window):
     QApplication.processEvents()
-    parts = button_of(window.header, "File"), button_of(window.finding, "")
+    parts = button_of(window.header, "File"), window.station().findChildren(QLabel)[0]
     return tuple(part.font().pixelSize() for part in parts)
 
 

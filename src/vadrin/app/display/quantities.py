@@ -6,19 +6,12 @@ import math
 
 from vadrin.core.exposure.arithmetic import STOP, marked_ei, nearest_third, stops_text
 from vadrin.core.figure import Figure
+from vadrin.core.process.minutes import minutes_brief, minutes_text
 
-
-def minutes_text(minutes: float, exact: bool = False) -> str:
-    """Minutes as 7:50, to the nearest five seconds from two minutes on unless exact."""
-    grain = 5 if minutes >= 2 and not exact else 1
-    seconds = round(minutes * 60 / grain) * grain
-    return f"{seconds // 60}:{seconds % 60:02d}"
-
-
-def minutes_brief(minutes: float) -> str:
-    """Minutes as they are typed: ``8``, ``7:50``."""
-    shown = minutes_text(minutes, exact=True)
-    return shown.removesuffix(":00")
+__all__ = [
+    "ei_range_text", "ei_stops_text", "loss_text", "minutes_brief", "minutes_range_text",
+    "minutes_text", "neutral_density_text", "push_name", "times_tested_text",
+]  # fmt: skip
 
 
 def minutes_range_text(figure: Figure) -> str:

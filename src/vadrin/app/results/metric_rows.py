@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_brief
 from vadrin.core.figure import Figure
 from vadrin.core.results.strip_metrics import StripMetrics
 
@@ -81,4 +82,4 @@ def _number(value: float, places: int) -> str:
 
 def strip_heading(strip: StripMetrics) -> str:
     """Label and time of a strip: ``A, 4.5 min``."""
-    return f"{strip.label}, {strip.time_min:g} min" if strip.time_min else strip.label
+    return f"{strip.label}, {minutes_brief(strip.time_min)} min" if strip.time_min else strip.label

@@ -10,6 +10,7 @@ from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS
 from vadrin.core.fitting.fit import Fit
+from vadrin.core.process.minutes import minutes_brief, minutes_text
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
 
 if TYPE_CHECKING:
@@ -112,12 +113,13 @@ def _temperature(
         off = s.temperature_c - reference
         if abs(off) >= 0.3:
             side = "warm" if off > 0 else "cold"
+            was, counts = (minutes_text(t, exact=True) for t in (s.time_min, s.restated_min))
             told.append(
                 Diagnostic(
                     "temperature",
                     Severity.NOTE,
-                    f"Strip {s.label} was {abs(off):.1f} °C {side}: its {s.time_min:g} min "
-                    f"count as {s.restated_min:.2f} min at {reference:g} °C.",
+                    f"Strip {s.label} was {abs(off):.1f} °C {side}: its {was} min "
+                    f"count as {counts} min at {reference:g} °C.",
                     "Temper the next strip to the reference temperature.",
                     s.label,
                 )
@@ -151,7 +153,7 @@ def _times(fit: Fit, finding: Finding) -> list[Diagnostic]:
                 "not tested",
                 Severity.SERIOUS,
                 "The wanted contrast lies outside the times tested.",
-                f"Run one strip beyond {finding.nearest_tested_min:g} min.",
+                f"Run one strip beyond {minutes_brief(finding.nearest_tested_min)} min.",
             )
         )
     return told

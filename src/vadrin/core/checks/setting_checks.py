@@ -13,6 +13,7 @@ from vadrin.core.exposure.arithmetic import marked_ei, stops_text
 from vadrin.core.exposure.corrections import daylight_excess, meter_setting_for
 from vadrin.core.exposure.reciprocity import LONG_S
 from vadrin.core.figure import Figure
+from vadrin.core.process.minutes import minutes_text
 from vadrin.core.process.temperature import restated_drift
 
 _FAST_ENOUGH = 0.25
@@ -99,7 +100,8 @@ def drifted_bath(strip: str, minutes: Array, temperature_c: Array, total_min: fl
             "drift",
             Severity.NOTE,
             f"Strip {strip}'s bath went from {temperature_c[0]:.1f} to {temperature_c[-1]:.1f} °C: "
-            f"its {total_min:g} min count as {effective_shutter:.2f} min at 20 °C.",
+            f"its {minutes_text(total_min, exact=True)} min count as "
+            f"{minutes_text(effective_shutter, exact=True)} min at 20 °C.",
             "Stand the tank in tempered water.",
             strip,
         )

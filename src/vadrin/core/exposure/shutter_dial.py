@@ -5,6 +5,7 @@ Source: ISO R10 names for thirds; the names engraved on dials for whole and half
 
 from __future__ import annotations
 
+from functools import lru_cache
 from math import isfinite, log2
 
 _WHOLE = ("30", "15", "8", "4", "2", "1", "1/2", "1/4", "1/8", "1/15", "1/30", "1/60", "1/125",
@@ -46,6 +47,7 @@ _MARKS = _dial()
 _NUMBERS = [(mark, _number(mark)) for mark in _MARKS]
 
 
+@lru_cache(maxsize=4096)
 def exact_shutter(seconds: float) -> float:
     """Translate a marked shutter time into the exact one behind the mark, a power of two.
 
@@ -58,6 +60,7 @@ def exact_shutter(seconds: float) -> float:
     return exact if abs(log2(seconds / exact)) < LEADS_BACK else float(seconds)
 
 
+@lru_cache(maxsize=4096)
 def shutter_mark(seconds: float) -> tuple[str, str]:
     """The mark to set for a time, exact or as marked, and what is to be known about it.
 
@@ -70,7 +73,7 @@ def shutter_mark(seconds: float) -> tuple[str, str]:
         for a plain mark.
     """
     for mark, number in _NUMBERS:
-        if abs(log2(seconds / number)) < 1e-6:
+        if abs(log2(seconds / number)) < _AS_WRITTEN:
             return _spoken(mark), ""
     for mark, exact in _MARKS.items():
         for place, time in enumerate(exact):

@@ -11,6 +11,7 @@ from vadrin.core.curves import metrics
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import ratio_figure
+from vadrin.core.process.minutes import minutes_brief
 from vadrin.core.results.criteria import Target
 
 ONE_STRIP = "one strip alone tells no other time"
@@ -79,15 +80,11 @@ class FamilyEstimate:
     def not_tested(self, minutes: float) -> tuple[str, float] | None:
         """The reason and the bound where a time lies outside the tested ones."""
         if minutes < self.shortest:
-            return (
-                f"not tested: shorter than {self.shortest:g} min; run a strip for less",
-                self.shortest,
-            )
+            bound = minutes_brief(self.shortest)
+            return f"not tested: shorter than {bound} min; run a strip for less", self.shortest
         if minutes > self.longest:
-            return (
-                f"not tested: longer than {self.longest:g} min; run a strip for more",
-                self.longest,
-            )
+            bound = minutes_brief(self.longest)
+            return f"not tested: longer than {bound} min; run a strip for more", self.longest
         return None
 
     def figure_at(self, of: str, minutes: float, drawn_minutes: Array | None) -> Figure:

@@ -8,7 +8,7 @@ from functools import partial
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
 
@@ -56,6 +56,13 @@ class Banner(QWidget):
         self._show(words, "", [(stop_words, stop)])
         self._working = True
         self._acts[0].setFocus()
+
+    def rescale(self) -> None:
+        """Take on the text scale."""
+        self._words.setFont(role_font(Role.ALARM))
+        self._more.setFont(role_font(Role.BODY))
+        for made in self._acts:
+            made.setFont(role_font(Role.BODY))
 
     def leave_test(self) -> None:
         """Say no more of a test that is left; work under way, and files, go on being told."""

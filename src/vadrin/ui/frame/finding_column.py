@@ -14,6 +14,7 @@ from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
+from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
@@ -22,6 +23,7 @@ from vadrin.ui.widgets.labels import rule, text
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
+_COLUMN, _NO_LIMIT = 296, 16_777_215
 _MOST_NOTES = 5
 _MOST_DIAGNOSTICS = 6
 
@@ -29,7 +31,6 @@ _MOST_DIAGNOSTICS = 6
 def _scroll() -> QScrollArea:
     area = QScrollArea()
     area.setWidgetResizable(True)
-    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
     area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
     return area
 
@@ -51,7 +52,14 @@ class FindingColumn(QWidget):
         self._target = ""
         self._aside: QWidget | None = None
         self._shows: tuple[object, object, float] = (self, self, 0.0)
-        self.setFixedWidth(px(296))
+        self.spread(False)
+
+    def spread(self, wide: bool) -> None:
+        """Take the whole width, in the place of the station, or a column beside it."""
+        self.setMinimumWidth(0 if wide else px(_COLUMN))
+        self.setMaximumWidth(_NO_LIMIT if wide else px(_COLUMN))
+        self._next.setVisible(not wide)
+        self._wide = wide
 
     def lend(self, aside: QWidget | None) -> None:
         """Let one station's own words stand here; None takes the place back."""
@@ -68,7 +76,6 @@ class FindingColumn(QWidget):
         self, sheet: TestSheet | None, analysis: Analysis | None, station: str
     ) -> None:
         """Show where the test on the bench has come to."""
-        self.setFixedWidth(px(296))
         self._offer(sheet, station)
         shows = (sheet, analysis, scale())
         if shows[2] == self._shows[2] and shows[0] is self._shows[0] and shows[1] is self._shows[1]:
@@ -157,17 +164,9 @@ class FindingColumn(QWidget):
         return holder
 
     def _offer(self, sheet: TestSheet | None, station: str) -> None:
-        offers = {
-            "plan": ("Start exposing", "expose"),
-            "expose": ("On to the darkroom", "process"),
-            "process": ("Read the strips", "read"),
-            "read": ("See the curves", "curves"),
-            "curves": ("Weigh the finding", "finding"),
-            "finding": ("Write the card", "cards"),
-        }
-        words, self._target = offers.get(station, ("", ""))
+        words, self._target = NEXT_STATIONS.get(station, ("", ""))
         self._next.setText(words)
-        self._next.setVisible(bool(words) and sheet is not None)
+        self._next.setVisible(bool(words) and sheet is not None and not self._wide)
 
     def _follow(self) -> None:
         self._go(self._target)

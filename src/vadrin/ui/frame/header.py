@@ -11,9 +11,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.workbench import Workbench
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.labels import ElidedLabel, rule
 
 if TYPE_CHECKING:
     from vadrin.ui.actions import Action
@@ -39,9 +39,9 @@ class Header(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(px(14), px(10), px(14), px(10))
         line.setSpacing(px(12))
-        self._name = text("Vadrin", Role.HEADING)
-        self._process = text("", Role.NOTE)
-        self._state = text("", Role.NOTE)
+        self._name = ElidedLabel("Vadrin", Role.HEADING)
+        self._process = ElidedLabel("", Role.NOTE)
+        self._state = ElidedLabel("", Role.NOTE)
         self._state.setAccessibleName("state of saving")
         self._file = button("File", self._open_menu, link=True)
         line.addWidget(self._name)
@@ -59,9 +59,10 @@ class Header(QWidget):
 
     def rescale(self) -> None:
         """Take on the text scale."""
-        self._name.setFont(font(Role.HEADING.size, Role.HEADING.weight))
+        self._name.setFont(role_font(Role.HEADING))
         for part in (self._process, self._state, self._file):
-            part.setFont(font(Role.NOTE.size))
+            part.setFont(role_font(Role.NOTE))
+            part.updateGeometry()
 
     def show_bench(self, bench: Workbench) -> None:
         """Show the test on the bench, or the notebook."""
@@ -95,7 +96,7 @@ class Header(QWidget):
 
     def _open_menu(self) -> None:
         menu = QMenu(self)
-        menu.setFont(font(Role.NOTE.size))
+        menu.setFont(role_font(Role.NOTE))
         for part in self._menu():
             if not menu.isEmpty() and part:
                 menu.addSeparator()

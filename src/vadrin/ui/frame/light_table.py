@@ -10,7 +10,8 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import DAY, Look
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
 
 _LABEL_PX = 150
 _STATE_WORDS = {
@@ -19,8 +20,8 @@ _STATE_WORDS = {
     FrameState.DOUBLED: "exposed twice",
 }
 _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
-_MOST_STRIPS = 6
-_SHARE_OF_WINDOW = 0.36
+_ROW, _THIN_ROW = 46, 11
+_SHARE_OF_WINDOW = 0.32
 _EDGE = 7
 """Pixels of film above and below a frame, where the perforations are."""
 
@@ -48,7 +49,7 @@ class LightTable(QWidget):
         self._sheet: TestSheet | None = None
         self._look: Look = DAY
         self._frame_id: int | None = None
-        self._row = px(46)
+        self._thin = self._folded = False
         self.setMouseTracking(True)
         # Pointing at film does not take the keyboard from what is being typed.
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -60,19 +61,42 @@ class LightTable(QWidget):
         self._look = look
         self.show_sheet(self._sheet)
 
+    def show_folded(self, folded: bool) -> None:
+        """Only the selected strip in full, thin lines of the others: the window is small."""
+        self._folded = folded
+        self.show_sheet(self._sheet)
+
     def show_sheet(self, sheet: TestSheet | None) -> None:
         """Lay another test, or a changed one, on the table."""
         self._sheet = sheet
-        count = min(len(sheet.strips), _MOST_STRIPS) if sheet else 0
+        count = len(sheet.strips) if sheet else 0
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
-        self._row = min(px(46), max(30, (room - px(18)) // max(count, 1)))
-        self.setFixedHeight(px(14) + self._row * count + px(4) if count else px(46))
+        self._thin = count > 1 and (self._folded or px(_ROW) * count > room - px(18))
+        high = sum(self._height_of(row) for row in range(count))
+        self.setVisible(count > 0 or not self._folded)
+        self.setFixedHeight(px(14) + high + px(4) if count else px(46))
         self.update()
+
+    def _whole_row(self) -> int:
+        """The strip that is shown in full where the others are thin lines: the selected one."""
+        for row, strip in enumerate(self._sheet.strips if self._sheet else ()):
+            if any(f.frame.id == self._frame_id for f in strip.frames):
+                return row
+        return 0
+
+    def _height_of(self, row: int) -> int:
+        return px(_THIN_ROW) if self._thin and row != self._whole_row() else px(_ROW)
+
+    def _top_of(self, row: int) -> int:
+        return px(14) + sum(self._height_of(r) for r in range(row))
 
     def show_selection(self, frame_id: int | None) -> None:
         """Mark one frame with the grease pencil."""
+        before = self._whole_row()
         self._frame_id = frame_id
+        if self._thin and self._whole_row() != before:
+            self.show_sheet(self._sheet)
         place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
         name = spoken(*place) if place else "light table"
         if name != self.accessibleName():
@@ -93,13 +117,17 @@ class LightTable(QWidget):
         left, right = px(_LABEL_PX), self.width() - px(14)
         longest = max((len(s.frames) for s in self._sheet.strips), default=1)
         width = min((right - left) / max(longest, 1), px(96))
-        for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
-            top = px(14) + self._row * row + _EDGE
+        top = px(14)
+        for row, strip in enumerate(self._sheet.strips):
+            high = self._height_of(row)
+            thin = high == px(_THIN_ROW)
+            edge, gap = (0, px(3)) if thin else (_EDGE, px(6))
             for column, frame in enumerate(strip.frames):
                 box = QRectF(
-                    left + width * column + 1, top, width - 2, self._row - px(6) - 2 * _EDGE
+                    left + width * column + 1, top + edge, width - 2, high - gap - 2 * edge
                 )
                 boxes.append((box, strip, frame))
+            top += high
         return boxes
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
@@ -111,19 +139,20 @@ class LightTable(QWidget):
         painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
         if self._sheet is None or not self._sheet.strips:
             painter.setPen(QColor(self._look.soft))
-            painter.setFont(font(13))
+            painter.setFont(role_font(Role.BODY))
             words = "The light table is empty. Open a test from the shelf, or start one: Ctrl+N."
             painter.drawText(QPointF(px(14), px(28)), words)
             return
         boxes = self._boxes()
-        for row, strip in enumerate(self._sheet.strips[:_MOST_STRIPS]):
+        for row, strip in enumerate(self._sheet.strips):
             mine = [box for box, owner, _ in boxes if owner is strip]
-            self._paint_label(painter, row, strip)
-            if mine:
+            if self._height_of(row) == px(_ROW):
+                self._paint_label(painter, row, strip)
+            if mine and self._height_of(row) == px(_ROW):
                 self._paint_film(painter, mine)
         # Edges lie on whole pixels; smoothing them costs most of the time a key has.
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        painter.setFont(font(12))
+        painter.setFont(role_font(Role.CAPTION))
         planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
         for box, _, frame in boxes:
             self._paint_frame(painter, box, frame, planned)
@@ -134,17 +163,17 @@ class LightTable(QWidget):
             painter.drawRect(selected.adjusted(0, -2, 0, 2))
 
     def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
-        top = px(14) + self._row * row
-        painter.setPen(QColor(self._look.ink))
-        painter.setFont(font(13, 700))
-        painter.drawText(QPointF(px(14), top + px(17)), f"Strip {strip.strip.label}")
-        painter.setPen(QColor(self._look.soft))
-        painter.setFont(font(12))
-        if self._row >= px(40):
-            words = self._strip_words(strip)
+        top = self._top_of(row)
+        count = len(self._sheet.strips) if self._sheet else 1
+        name = f"Strip {strip.strip.label}" + (f", {row + 1} of {count}" if self._thin else "")
+        lines = ((name, Role.LABEL, self._look.ink, 17),
+                 (self._strip_words(strip), Role.CAPTION, self._look.soft, 33))  # fmt: skip
+        for words, role, tone, base in lines:
+            painter.setPen(QColor(tone))
+            painter.setFont(role_font(role))
             room = px(_LABEL_PX) - px(20)
-            shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room)
-            painter.drawText(QPointF(px(14), top + px(33)), shown)
+            shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
+            painter.drawText(QPointF(px(14), top + px(base)), shown)
 
     @staticmethod
     def _strip_words(strip: StripSheet) -> str:
@@ -158,7 +187,7 @@ class LightTable(QWidget):
 
     def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
         film = QRectF(boxes[0].left() - 2, boxes[0].top() - _EDGE,
-                      boxes[-1].right() - boxes[0].left() + 4, self._row - px(6))  # fmt: skip
+                      boxes[-1].right() - boxes[0].left() + 4, px(_ROW - 6))  # fmt: skip
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(self._look.film_base))
         painter.drawRect(film)
@@ -189,13 +218,28 @@ class LightTable(QWidget):
             painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(fill)
         painter.drawRect(box)
-        painter.setPen(self._look.writing_on(fill))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self._frame_words(frame, box))
+        self._write_on(painter, box, frame, fill)
         if self._sheet is not None and self._sheet.notes_on(frame.frame.id):
             self._paint_fold(painter, box, fill)
         if any(r.left_out for r in frame.readings):
             painter.setPen(QPen(QColor(self._look.grease), 1.5))
             painter.drawLine(box.topLeft(), box.bottomRight())
+
+    def _write_on(self, painter: QPainter, box: QRectF, frame: FrameSheet, fill: QColor) -> None:
+        """The frame's name on it, where it fits."""
+        words = self._frame_words(frame, box)
+        metrics = painter.fontMetrics()
+        wide = metrics.horizontalAdvance(words)
+        if not words or wide > box.width() or metrics.ascent() > box.height() + 2:
+            return
+        ink = self._look.writing_on(fill)
+        plate = self._look.plate_under(ink, fill)
+        if plate is not None:
+            under = QRectF(0, 0, wide + 4, metrics.height() - 2)
+            under.moveCenter(box.center())
+            painter.fillRect(under, plate)
+        painter.setPen(ink)
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
 
     def _paint_fold(self, painter: QPainter, box: QRectF, fill: QColor) -> None:
         """A folded corner: words are kept about this frame."""

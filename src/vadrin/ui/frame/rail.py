@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QBoxLayout, QPushButton, QWidget
 
 from vadrin.app.progress import StepState
 from vadrin.app.workbench import STATIONS
 from vadrin.ui.theme.look import DAY, Look
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
+
+_WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
 
 STATION_NAMES = {
     "plan": "Plan",
@@ -33,19 +36,35 @@ class _Step(QWidget):
         self._station, self._look = station, DAY
         self._state = StepState("—", False)
         self._here = False
+        self._flat = False
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setMinimumHeight(px(20))
-        self.setMaximumHeight(px(54))
+        self.lay_flat(False)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
         self.setAccessibleName(f"{STATION_NAMES[self._station]}: {state.words}")
-        self.setMaximumHeight(px(54))
+        self.setToolTip(state.words if self._flat else "")
+        self.lay_flat(self._flat)
         self.update()
+
+    def lay_flat(self, flat: bool) -> None:
+        """Show the name alone, for a rail of one line, or the state under it."""
+        self._flat = flat
+        metrics = QFontMetrics(role_font(Role.LABEL))
+        wide = metrics.horizontalAdvance(STATION_NAMES[self._station]) + px(12)
+        self.setMinimumSize(min(wide, px(40)) if flat else 0, px(_FLAT if flat else 20))
+        self.setMaximumSize(wide if flat else _NO_LIMIT, px(_FLAT if flat else 54))
+
+    def sizeHint(self) -> QSize:
+        """As wide as its name in a flat rail."""
+        return QSize(self.maximumWidth() if self._flat else px(_WIDTH), px(_FLAT))
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         painter = QPainter(self)
+        if self._flat:
+            self._paint_flat(painter)
+            return
         look = self._look
         if self._here:
             painter.fillRect(self.rect(), QColor(look.sheet))
@@ -56,17 +75,33 @@ class _Step(QWidget):
             painter.drawRect(self.rect().adjusted(px(20), 2, -2, -3))
         begun = self._here or self._state.done
         painter.setPen(QColor(look.ink if begun else look.soft))
-        painter.setFont(font(15, 700 if self._here else 400))
+        painter.setFont(role_font(Role.LEAD, bold=self._here))
         roomy = self.height() >= px(46)
         painter.drawText(px(28), px(23) if roomy else px(17), STATION_NAMES[self._station])
         if not roomy:
             return
         painter.setPen(QColor(look.soft))
-        painter.setFont(font(12))
+        painter.setFont(role_font(Role.CAPTION))
         room = self.width() - px(30)
         metrics = painter.fontMetrics()
         words = metrics.elidedText(self._state.words, Qt.TextElideMode.ElideRight, room)
         painter.drawText(px(28), px(42), words)
+
+    def _paint_flat(self, painter: QPainter) -> None:
+        look, foot = self._look, px(3)
+        if self._here:
+            painter.fillRect(self.rect(), QColor(look.sheet))
+        bar = look.grease if self._here else look.done if self._state.done else look.rule
+        painter.fillRect(0, self.height() - foot, self.width(), foot, QColor(bar))
+        if self.hasFocus():
+            painter.setPen(QColor(look.soft))
+            painter.drawRect(self.rect().adjusted(1, 1, -2, -foot - 2))
+        painter.setPen(QColor(look.ink if self._here or self._state.done else look.soft))
+        painter.setFont(role_font(Role.LABEL if self._here else Role.BODY))
+        box = self.rect().adjusted(0, 0, 0, -foot)
+        name = STATION_NAMES[self._station]
+        shown = painter.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, box.width())
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
 
     def mousePressEvent(self, _event: QMouseEvent | None) -> None:
         self.chosen.emit(self._station)
@@ -80,39 +115,56 @@ class _Step(QWidget):
 
 
 class Rail(QWidget):
-    """All steps, and below them the shelf and the cupboard."""
+    """All steps, and below or after them the shelf and the cupboard."""
 
     chosen = pyqtSignal(str)
 
     def __init__(self) -> None:
         super().__init__()
         self._look = DAY
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, px(14), 0, px(14))
-        column.setSpacing(0)
+        self._line = QBoxLayout(QBoxLayout.Direction.TopToBottom, self)
+        self._line.setSpacing(0)
         self._steps = {name: _Step(name) for name in STATIONS}
         for step in self._steps.values():
             step.chosen.connect(self.chosen)
-            column.addWidget(step, 100)
-        column.addStretch(1)
+            self._line.addWidget(step, 100)
+        self._line.addStretch(1)
         self._places = {name: self._place(name) for name in ("shelf", "cupboard")}
         for place in self._places.values():
-            column.addWidget(place)
-        self.setFixedWidth(px(150))
+            self._line.addWidget(place)
+        self.flat = False
+        self.lay_flat(False)
 
     def _place(self, name: str) -> QPushButton:
         made = button(name.capitalize(), lambda: self.chosen.emit(name), link=True)
-        made.setFont(font(15))
         made.setCheckable(True)
-        made.setStyleSheet(f"margin-left: {px(14)}px;")
         return made
+
+    def lay_flat(self, flat: bool) -> None:
+        """One line over the station where there is no room beside it."""
+        self.flat = flat
+        way = QBoxLayout.Direction
+        self._line.setDirection(way.LeftToRight if flat else way.TopToBottom)
+        edge = px(14)
+        self._line.setContentsMargins(edge if flat else 0, 0 if flat else edge,
+                                      edge if flat else 0, 0 if flat else edge)  # fmt: skip
+        self._line.setSpacing(px(6) if flat else 0)
+        self.setMinimumSize(0 if flat else px(_WIDTH), px(_FLAT) if flat else 0)
+        self.setMaximumSize(_NO_LIMIT if flat else px(_WIDTH), px(_FLAT) if flat else _NO_LIMIT)
+        for step in self._steps.values():
+            step.lay_flat(flat)
+        for place in self._places.values():
+            role = Role.BODY if flat else Role.LEAD
+            place.setFont(role_font(role))
+            # The one that is shown is bold, and needs its room.
+            bold = QFontMetrics(role_font(role, bold=True)).horizontalAdvance(place.text())
+            place.setMinimumWidth(bold + px(4) + (0 if flat else edge))
+            place.setStyleSheet(f"margin-left: {0 if flat else edge}px;")
 
     def show_steps(self, steps: dict[str, StepState], here: str, look: Look) -> None:
         """Show the state of every step and where the person is."""
-        self.setFixedWidth(px(150))
         for name, step in self._steps.items():
             step.show_state(steps.get(name, StepState("—", False)), name == here, look)
             step.setVisible(bool(steps))
         for name, place in self._places.items():
-            place.setFont(font(15))
             place.setChecked(here == name)

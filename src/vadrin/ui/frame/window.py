@@ -9,7 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
-    QHBoxLayout,
+    QBoxLayout,
     QMainWindow,
     QScrollArea,
     QStackedWidget,
@@ -22,6 +22,7 @@ from vadrin.app.workbench import Topic, Workbench
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.frame.analyst import Analyst
 from vadrin.ui.frame.banner import Banner
+from vadrin.ui.frame.finding_line import FindingLine
 from vadrin.ui.frame.header import Header
 from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
@@ -44,6 +45,8 @@ if TYPE_CHECKING:
     from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
+_ROOMY = 1150
+"""Pixels at scale 1 from which rail and finding stand beside the station."""
 
 
 class Window(QMainWindow):
@@ -65,6 +68,7 @@ class Window(QMainWindow):
         self._stations: dict[str, Station] = {}
         self._pages_of: dict[str, QScrollArea] = {}
         self.finding: FindingColumn | None = None
+        self.folded, self.unfolded = False, False
         self._build()
         self._listen()
         bind(self, self.actions_everywhere, within=False)
@@ -88,9 +92,12 @@ class Window(QMainWindow):
         )
         for part in (self.header, self.banner, self.importing.matcher, self.table):
             column.addWidget(part)
-        row = QHBoxLayout()
+        row = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         row.setSpacing(0)
+        self.finding_line = FindingLine(self.unfold_finding, self.bench.go)
+        self.finding_line.hide()
         row.addWidget(self.rail)
+        row.addWidget(self.finding_line)
         row.addWidget(self.pages, 1)
         self._row = row
         column.addLayout(row, 1)
@@ -142,6 +149,7 @@ class Window(QMainWindow):
             self.scale_type,
             lambda: self.keys.toggle(self.station().actions_here, self.actions_everywhere),
             lambda: self.commands.toggle(self.runnable_actions()),
+            self.unfold_finding,
             self.close,
         )
 
@@ -171,7 +179,6 @@ class Window(QMainWindow):
             self._stations[name] = made
             area = QScrollArea()
             area.setWidgetResizable(True)
-            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
             area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
             area.setWidget(made)
             self._pages_of[name] = area
@@ -193,6 +200,7 @@ class Window(QMainWindow):
 
     def _turn(self) -> None:
         self.station()
+        self.unfolded = False
         self.pages.setCurrentWidget(self._pages_of[self.bench.station])
 
     def scene(self) -> Scene:
@@ -214,18 +222,48 @@ class Window(QMainWindow):
     def _show_finding(self) -> None:
         """Show the finding beside a station that wants it; made with the first of these."""
         station, sheet = self.station(), self.bench.sheet
-        if self.finding is None and station.wants_finding:
+        unread = sheet is not None and not sheet.read()
+        lent = station.side_panel if unread else None
+        self.unfolded = self.unfolded and self.folded and station.wants_finding
+        in_a_line = self.folded and station.wants_finding and sheet is not None
+        self.finding_line.setVisible(in_a_line)
+        self.pages.setVisible(not self.unfolded)
+        if in_a_line and sheet is not None:
+            where = self.bench.station
+            self.finding_line.show_finding(sheet, self.bench.analysis, where, lent is not None)
+        wanted = station.wants_finding and (self.unfolded or not self.folded)
+        if self.finding is None and wanted:
             from vadrin.ui.frame.finding_column import FindingColumn
 
             self.finding = FindingColumn(self.bench.go)
             self._row.addWidget(self.finding)
         if self.finding is None:
             return
-        self.finding.setVisible(station.wants_finding)
-        if station.wants_finding:
-            unread = sheet is not None and not sheet.read()
-            self.finding.lend(station.side_panel if unread else None)
+        self.finding.setVisible(wanted)
+        if wanted:
+            self.finding.spread(self.unfolded)
+            self._row.setStretchFactor(self.finding, int(self.unfolded))
+            self.finding.lend(lent)
             self.finding.show_finding(sheet, self.bench.analysis, self.bench.station)
+
+    def unfold_finding(self) -> None:
+        """Open the finding in the place of the station, where it is folded; or fold it again."""
+        if not self.folded:
+            self.bench.said.emit("The finding stands beside the station.")
+            return
+        self.unfolded = not self.unfolded
+        self._show_finding()
+        if not self.unfolded:
+            self.station().take_focus()
+
+    def _fold(self) -> None:
+        """Lay rail and finding in lines over the station where the window is narrow."""
+        self.folded = self.width() < px(_ROOMY)
+        way = QBoxLayout.Direction
+        self._row.setDirection(way.TopToBottom if self.folded else way.LeftToRight)
+        self.rail.lay_flat(self.folded)
+        self.table.show_folded(self.folded)
+        self._show_finding()
 
     def _show_station(self, topic: Topic) -> None:
         self._clear_what_was_said_of_another()
@@ -246,6 +284,9 @@ class Window(QMainWindow):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that nothing took go to the station: digits belong to what is read there."""
+        if event is not None and event.key() == Qt.Key.Key_Escape and self.unfolded:
+            self.unfold_finding()
+            return
         if event is not None and self.station().take_key(event):
             return
         super().keyPressEvent(event)
@@ -287,6 +328,8 @@ class Window(QMainWindow):
             app.setStyleSheet(style_sheet(look, {s: px(s) for s in TYPE_SIZES}))
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
+            self.finding_line.rescale()
+            self.banner.rescale()
         self.table.show_look(look)
         self.updates.note(Topic.LOOK)
         if self._stations:
@@ -305,6 +348,7 @@ class Window(QMainWindow):
             self.finding.hide()
             self.finding.deleteLater()
             self.finding = None
+        self._fold()
         self.set_look(self.look)
         self.updates.note(Topic.EVERYTHING)
 
@@ -325,6 +369,8 @@ class Window(QMainWindow):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Give the light table its share of the new height."""
         super().resizeEvent(event)
+        if self.folded != (self.width() < px(_ROOMY)):
+            self._fold()
         self.table.show_sheet(self.bench.sheet)
 
     def closeEvent(self, event: QCloseEvent | None) -> None:

@@ -25,6 +25,7 @@ class WindowActs:
     scale_type: Callable[[int], None]
     show_keys: Callable[[], None]
     show_commands: Callable[[], None]
+    unfold_finding: Callable[[], None]
     close: Callable[[], object]
 
 
@@ -81,6 +82,8 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
         Action("type.smaller", "Smaller type", partial(window.scale_type, -1), ("Ctrl+-",), part),
         Action("help.commands", "Find anything that can be done", window.show_commands,
                ("Ctrl+K",), part),
+        Action("finding.unfold", "The whole finding, where it is folded to a line",
+               window.unfold_finding, ("F2",), part, lambda: bench.sheet is not None),
         Action("help.keys", "Keys of this station", window.show_keys, ("F1",), part),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
     )  # fmt: skip

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from PyQt6 import sip
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
@@ -99,9 +100,13 @@ class Station(QWidget):
 
     def forget_words(self) -> None:
         """Drop what was said of a test that is left."""
-        for field in self.findChildren(WordField):
+        for field in self._refused_here():
             field.drop_refused()
         self.refuse("")
+
+    def _refused_here(self) -> list[WordField]:
+        there = [f for f in WordField.showing_refused if not sip.isdeleted(f)]
+        return [f for f in there if self.isAncestorOf(f)]
 
     def refuse(self, words: str) -> None:
         """Say beside its cause why something typed was not taken.
@@ -109,7 +114,6 @@ class Station(QWidget):
         Empty clears it, but for what another field still shows and was refused for.
         """
         if not words:
-            still = (f.why_refused for f in self.findChildren(WordField) if f.why_refused)
-            words = next(still, "")
+            words = next((f.why_refused for f in self._refused_here()), "")
         self.refusal.setText(words)
         self.refusal.setVisible(bool(words))

@@ -50,11 +50,39 @@ class Look:
         return QColor(shade, 0, 0) if self.red_only else QColor(shade, shade, round(shade * 0.98))
 
     def writing_on(self, background: QColor) -> QColor:
-        """Ink or paper colour, whichever can be read on a background."""
-        if self.red_only:
-            return QColor(0, 0, 0) if background.red() > 130 else QColor(255, 0, 0)
-        bright = background.lightnessF() > 0.45
-        return QColor("#14212B") if bright else QColor("#F4F7F8")
+        """Black or white, or in a red-only look red or black: whichever can be read better."""
+        light = QColor(255, 0, 0) if self.red_only else QColor(255, 255, 255)
+        dark = QColor(0, 0, 0)
+        return max(light, dark, key=lambda c: contrast(c, background))
+
+    def plate_under(self, words: QColor, background: QColor) -> QColor | None:
+        """What words need under them to be read at all; None where the ground will do."""
+        if contrast(words, background) >= LEAST_CONTRAST:
+            return None
+        return QColor(0, 0, 0) if words.red() else QColor(255, 0, 0)
+
+
+LEAST_CONTRAST = 4.5
+"""Ratio of luminances that words and their ground have at least.
+
+Source: Web Content Accessibility Guidelines 2.1, level AA.
+"""
+
+
+def luminance(colour: QColor) -> float:
+    """Relative luminance of a colour on a display, 0 to 1."""
+
+    def linear(level: float) -> float:
+        return level / 12.92 if level <= 0.03928 else ((level + 0.055) / 1.055) ** 2.4
+
+    red, green, blue = (linear(c) for c in (colour.redF(), colour.greenF(), colour.blueF()))
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+def contrast(one: QColor, other: QColor) -> float:
+    """Ratio of the luminances of two colours, 1 to 21."""
+    low, high = sorted((luminance(one), luminance(other)))
+    return (high + 0.05) / (low + 0.05)
 
 
 DAY = Look(
@@ -66,8 +94,8 @@ DIM = Look(
     "#FF5A6E", "#4FB394", ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"), "#34444E",
 )  # fmt: skip
 SAFELIGHT = Look(
-    "safelight", "#E00000", "#9A0000", "#000000", "#120000", "#0A0000", "#4A0000", "#300000",
-    "#FF0000", "#B00000", ("#FF0000", "#D00000", "#A60000", "#800000"), "#2A0000", True,
+    "safelight", "#FF0000", "#EE0000", "#000000", "#0A0000", "#060000", "#4A0000", "#300000",
+    "#FF0000", "#EE0000", ("#FF0000", "#D00000", "#A60000", "#800000"), "#2A0000", True,
 )  # fmt: skip
 LOOKS = (DAY, DIM, SAFELIGHT)
 
@@ -138,7 +166,12 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QScrollArea {{ border: 0; }}
     QScrollBar:vertical {{ width: 8px; background: {look.desk}; }}
     QScrollBar::handle:vertical {{ background: {look.rule}; min-height: 24px; }}
-    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
+    QScrollBar:horizontal {{ height: 8px; background: {look.desk}; }}
+    QScrollBar::handle:horizontal {{ background: {look.rule}; min-width: 24px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QScrollBar::add-page, QScrollBar::sub-page {{ background: {look.desk}; }}
+    QPlainTextEdit {{ background: {look.sheet}; color: {look.ink}; border: 0; }}
+    QAbstractScrollArea::corner {{ background: {look.desk}; border: 0; }}
     QListWidget, QListView {{ border: 0; background: {look.desk}; outline: 0; }}
     QListWidget::item {{ padding: 5px 8px; border-left: 4px solid {look.desk}; }}
     QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink};

@@ -7,6 +7,7 @@ from pathlib import Path
 from PyQt6.QtGui import QFont, QFontDatabase
 
 import vadrin
+from vadrin.ui.theme.roles import Role
 
 FAMILIES = ["Atkinson Hyperlegible Next", "Noto Sans"]
 TYPE_SIZES = (12, 13, 15, 17, 30, 46)
@@ -35,6 +36,11 @@ def scale() -> float:
 def px(size: float) -> int:
     """Pixels of a length given at scale 1."""
     return round(size * _scale)
+
+
+def role_font(role: Role, bold: bool = False) -> QFont:
+    """The typeface as a role has it, or heavier, to stand out among its like."""
+    return font(role.size, 700 if bold else role.weight)
 
 
 def font(size: int, weight: int = 400) -> QFont:

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from contextlib import suppress
+from typing import ClassVar
+from weakref import WeakSet
 
-from PyQt6.QtCore import QEvent, Qt, pyqtSignal
-from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
-from PyQt6.QtWidgets import QLineEdit, QSizePolicy
+from PyQt6.QtCore import QEvent, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QResizeEvent
+from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 
 from vadrin.app.entry.stepping import StepWord
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
+
+_WIDEST = 460
+"""Pixels at scale 1 that a word takes at most; a longer one gives up its middle."""
 
 
 def _with_ctrl(event: QKeyEvent) -> bool:
@@ -50,6 +55,8 @@ class WordField(Field):
     """
 
     refused = pyqtSignal(str)
+    showing_refused: ClassVar[WeakSet[WordField]] = WeakSet()
+    """Fields that show words which were refused."""
 
     def __init__(
         self, name: str, commit: Callable[[str], None],
@@ -64,7 +71,7 @@ class WordField(Field):
         self._hint = f"{name}: {hint}"
         self.setToolTip(self._hint)
         self.setProperty("word", "true")
-        self.setFont(font(role.size, 700))
+        self.setFont(role_font(role, bold=True))
         self.textChanged.connect(self._fit)
         self.editingFinished.connect(self.settle)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
@@ -92,6 +99,7 @@ class WordField(Field):
         except ValueError as error:
             # The same words are not tried again when the field is left, or the window closed.
             self._refused, self.why_refused = before, str(error)
+            WordField.showing_refused.add(self)
             self._mark(True)
             self.setToolTip(f"{self.accessibleName()}: {error}")
             self.selectAll()
@@ -108,8 +116,16 @@ class WordField(Field):
 
     def _accept(self) -> None:
         self._refused, self.why_refused = None, ""
+        WordField.showing_refused.discard(self)
         self._mark(False)
-        self.setToolTip(self._hint)
+        whole = f"{self._shown}\n" if self.shown_short() else ""
+        self.setToolTip(f"{whole}{self._hint}")
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Tell the whole where it is not seen."""
+        super().resizeEvent(event)
+        if not self.why_refused:
+            self._accept()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Step by the arrow keys, drop the typing by Escape."""
@@ -149,6 +165,34 @@ class WordField(Field):
                 style.polish(self)
 
     def _fit(self) -> None:
-        width = self.fontMetrics().horizontalAdvance(self.text() or "  ")
-        self.setFixedWidth(max(px(18), width + px(10)))
         self.updateGeometry()
+
+    def sizeHint(self) -> QSize:
+        """As wide as its words, and never wider than a line of the window."""
+        width = self.fontMetrics().horizontalAdvance(self.text() or "  ") + px(10)
+        return QSize(min(max(px(18), width), px(_WIDEST)), super().sizeHint().height())
+
+    def minimumSizeHint(self) -> QSize:
+        """A few letters; longer words give up their middle."""
+        few = self.fontMetrics().horizontalAdvance("mmmm…mmm")
+        return QSize(min(self.sizeHint().width(), few), super().minimumSizeHint().height())
+
+    def shown_short(self) -> bool:
+        """Whether its middle is left out while nobody types in it."""
+        return self.fontMetrics().horizontalAdvance(self.text()) + px(4) > self.width()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Draw the words, their middle left out where they are longer than the field."""
+        if self.hasFocus() or not self.shown_short():
+            super().paintEvent(event)
+            return
+        painter = QPainter(self)
+        option = QStyleOptionFrame()
+        self.initStyleOption(option)
+        style = self.style()
+        if style is not None:
+            style.drawPrimitive(QStyle.PrimitiveElement.PE_PanelLineEdit, option, painter, self)
+        room = self.width() - px(4)
+        shown = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideMiddle, room)
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        painter.drawText(self.rect().adjusted(px(2), 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, shown)

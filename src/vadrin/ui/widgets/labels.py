@@ -2,11 +2,31 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFrame, QLabel
+import re
+
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QPainter, QPaintEvent, QResizeEvent
+from PyQt6.QtWidgets import QFrame, QLabel, QSizePolicy
 
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font
+from vadrin.ui.theme.typeface import role_font
+
+_LONGEST_RUN = 28
+_BREAK = "\u200b"
+"""A place where a line may end, and nothing is seen."""
+
+
+class _Wrapped(QLabel):
+    """Wraps even a name that has no space in it."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__()
+        self.setText(words)
+
+    def setText(self, words: str | None) -> None:
+        """Let runs of letters longer than any word be broken."""
+        run = rf"(\S{{{_LONGEST_RUN}}})(?=\S)"
+        super().setText(re.sub(run, rf"\1{_BREAK}", words or ""))
 
 
 def text(words: str = "", role: Role = Role.BODY, wrap: bool = False, bold: bool = False,
@@ -23,12 +43,65 @@ def text(words: str = "", role: Role = Role.BODY, wrap: bool = False, bold: bool
     tone : str, optional
         Another tone than the role's.
     """
-    label = QLabel(words)
-    label.setFont(font(role.size, 700 if bold else role.weight))
+    label = _Wrapped(words) if wrap else QLabel(words)
+    label.setFont(role_font(role, bold))
     label.setProperty("tone", role.tone if tone is None else tone)
     label.setWordWrap(wrap)
     label.setTextFormat(Qt.TextFormat.PlainText)
     return label
+
+
+class ElidedLabel(QLabel):
+    """One line that gives up its middle where room is short.
+
+    The whole is in the tool tip, and said to screen readers.
+    """
+
+    elides = True
+
+    def __init__(self, words: str = "", role: Role = Role.BODY) -> None:
+        super().__init__()
+        self.setFont(role_font(role))
+        self.setProperty("tone", role.tone)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+        self.setText(words)
+
+    def setText(self, words: str | None) -> None:
+        """Take words on a single line."""
+        super().setText(" ".join((words or "").split()))
+        self.updateGeometry()
+        self._tell()
+
+    def sizeHint(self) -> QSize:
+        """Room for all of it."""
+        metrics = self.fontMetrics()
+        return QSize(metrics.horizontalAdvance(self.text()) + 2, metrics.height() + 2)
+
+    def minimumSizeHint(self) -> QSize:
+        """Room for its beginning and its end."""
+        shortest = self.fontMetrics().horizontalAdvance(self.text()[:3] + "…" + self.text()[-3:])
+        return QSize(min(shortest, self.sizeHint().width()), self.sizeHint().height())
+
+    def shown_short(self) -> bool:
+        """Whether its middle is left out now."""
+        return self.fontMetrics().horizontalAdvance(self.text()) > self.width()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Tell the whole where it is not seen."""
+        super().resizeEvent(event)
+        self._tell()
+
+    def _tell(self) -> None:
+        self.setToolTip(self.text() if self.shown_short() else "")
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw what there is room for."""
+        painter = QPainter(self)
+        middle = Qt.TextElideMode.ElideMiddle
+        shown = self.fontMetrics().elidedText(self.text(), middle, self.width())
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        painter.drawText(self.rect(), Qt.AlignmentFlag.AlignVCenter | self.alignment(), shown)
 
 
 def rule() -> QFrame:

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QLabel, QLayout, QLayoutItem, QSizePolicy, QWidget
 
 from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
 
 
@@ -16,7 +17,7 @@ class FlowLayout(QLayout):
     def __init__(self, gap: int = 5, line_gap: int = 6) -> None:
         super().__init__()
         self._items: list[QLayoutItem] = []
-        self._gap, self._line_gap = gap, line_gap
+        self._gap, self._line_gap = px(gap), px(line_gap)
         self.setContentsMargins(0, 0, 0, 0)
 
     def addItem(self, item: QLayoutItem | None) -> None:
@@ -62,17 +63,27 @@ class FlowLayout(QLayout):
 
     def _place(self, rect: QRect, move: bool) -> int:
         x, y, line = rect.x(), rect.y(), 0
-        for item in self._items:
-            hint = item.sizeHint()
+        for place, item in enumerate(self._items):
+            most = max(rect.width() - self._closing(place), 1)
+            hint = item.sizeHint().boundedTo(QSize(most, 1 << 20))
             if _closes(item.widget()):
                 x -= self._gap
-            if x + hint.width() > rect.right() + 1 and x > rect.x() and not _closes(item.widget()):
+            if (
+                x + hint.width() + self._closing(place) > rect.right() + 1
+                and x > rect.x()
+                and not _closes(item.widget())
+            ):
                 x, y, line = rect.x(), y + line + self._line_gap, 0
             if move:
                 item.setGeometry(QRect(QPoint(x, y), hint))
             x += hint.width() + self._gap
             line = max(line, hint.height())
         return y + line - rect.y()
+
+    def _closing(self, place: int) -> int:
+        """Room for the punctuation that stands close after an item."""
+        after = self._items[place + 1] if place + 1 < len(self._items) else None
+        return after.sizeHint().width() if after and _closes(after.widget()) else 0
 
 
 class _Sentence(QWidget):
@@ -101,14 +112,21 @@ def _closes(widget: QWidget | None) -> bool:
 
 def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> QWidget:
     """A sentence of plain words and fields, wrapped as text is."""
-    holder = _Sentence()
-    flow = FlowLayout()
+    parts: list[QWidget] = []
     for part in words:
         if isinstance(part, str):
-            for word in part.split():
-                flow.addWidget(text(word, role))
+            parts += [text(word, role) for word in part.split()]
         else:
-            flow.addWidget(part)
+            parts.append(part)
+    return flowing(*parts)
+
+
+def flowing(*parts: QWidget, gap: int = 5) -> QWidget:
+    """Widgets beside each other, on as many lines as they need."""
+    holder = _Sentence()
+    flow = FlowLayout(gap)
+    for part in parts:
+        flow.addWidget(part)
     holder.setLayout(flow)
     policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
     policy.setHeightForWidth(True)

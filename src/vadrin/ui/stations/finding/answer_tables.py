@@ -24,14 +24,15 @@ if TYPE_CHECKING:
 _TOP = Qt.AlignmentFlag.AlignTop
 
 
-def _grid(heads: Sequence[str], gap: int) -> tuple[QWidget, QGridLayout]:
+def _grid(heads: Sequence[str], gap: int, strong: str = "") -> tuple[QWidget, QGridLayout]:
     holder = QWidget()
     grid = QGridLayout(holder)
     grid.setContentsMargins(0, 0, 0, 0)
     grid.setHorizontalSpacing(px(gap))
     grid.setVerticalSpacing(px(4))
     for place, words in enumerate(heads):
-        grid.addWidget(text(words, Role.CAPTION), 0, place)
+        role = Role.LABEL if words and words == strong else Role.CAPTION
+        grid.addWidget(text(words, role), 0, place)
     return holder, grid
 
 
@@ -64,13 +65,9 @@ def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
 
 def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     """Times of pushes and pulls by each rule, with what each costs by the chosen one."""
-    rules = [
-        part
-        for rule, name in RULE_NAMES.items()
-        for part in (f"{name.capitalize()}{' (chosen)' if rule is chosen else ''}", "range")
-    ]
+    rules = [part for name in RULE_NAMES.values() for part in (name.capitalize(), "range")]
     heads = ("Shoot at", "", *rules, "+30 % a stop", "Shadow lost", "")
-    holder, grid = _grid(heads, 20)
+    holder, grid = _grid(heads, 20, RULE_NAMES[chosen].capitalize())
     for row, line in enumerate(push_lines(analysis, chosen), start=1):
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
         grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
 from vadrin.app.display.marks import marked_ei
@@ -29,6 +28,7 @@ from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.finding.answer_views import answer_view
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
@@ -65,7 +65,8 @@ class FindingStation(Station):
         self.column.addWidget(self.refusal)
         self._area = QScrollArea()
         self._area.setWidgetResizable(True)
-        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._area.setAccessibleName("answers")
+        self._area.setMinimumHeight(px(160))
         self.column.addWidget(self._area, 1)
         self.outdated = text("", Role.REFUSAL, wrap=True)
         self.outdated.hide()

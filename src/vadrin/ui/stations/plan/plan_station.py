@@ -45,6 +45,7 @@ class PlanStation(Station):
         )
         self.column.setSpacing(px(4))
         self.fields: dict[str, WordField] = {}
+        self._every: list[tuple[str, WordField]] = []
         self._plan: PlanEdit | None = None
         self._sheet: TestSheet | None = None
         self._sentences: dict[Occasion | PlanSentence, QWidget] = {}
@@ -82,6 +83,7 @@ class PlanStation(Station):
         field = WordField(word.name, lambda typed: self._commit(key, typed), step, role=Role.LEAD)
         field.refused.connect(self.refuse)
         self.fields[key] = field
+        self._every.append((key, field))
         return field
 
     def _commit(self, key: str, typed: str) -> None:
@@ -104,7 +106,7 @@ class PlanStation(Station):
         book, test = self.bench.notebook, sheet.test
         self._plan = plan_edit_of(book, sheet)
         self._show_sentences(page_of(test.kind), test)
-        for key, field in self.fields.items():
+        for key, field in self._every:
             field.show_value(WORDS[key].shown(sheet, self._plan))
         self._advise(sheet)
         # While one steps through a word, words answer at once and the picture follows.

@@ -19,7 +19,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
-from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.labels import ElidedLabel, rule, text
 from vadrin.ui.widgets.sentence import sentence
 
 _MOST = 6
@@ -37,7 +37,7 @@ class ShelfSide(QWidget):
         self._shown: object = None
         self._sides = [_WHOLE, _WHOLE]
         self._here: int | None = None
-        self.setFixedWidth(px(330))
+        self.stand(beside=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(px(16), 0, 0, 0)
         column.setSpacing(px(8))
@@ -65,6 +65,11 @@ class ShelfSide(QWidget):
         self.refusal = text("", Role.REFUSAL, wrap=True)
         self.refusal.hide()
         column.addWidget(self.refusal)
+
+    def stand(self, beside: bool) -> None:
+        """Beside the list, or under it where there is no room."""
+        self.setMinimumWidth(px(330) if beside else 0)
+        self.setMaximumWidth(px(330) if beside else 16_777_215)
 
     def show_here(self, test_id: int | None, film: str) -> None:
         """Which test the next one would be like."""
@@ -120,7 +125,7 @@ class ShelfSide(QWidget):
             both = QVBoxLayout(pair)
             both.setContentsMargins(0, 0, 0, px(2))
             both.setSpacing(0)
-            both.addWidget(text(line.name, Role.STRONG))
+            both.addWidget(ElidedLabel(line.name, Role.STRONG))
             role = Role.REFUSAL if line.urgent else Role.NOTE
             both.addWidget(text(line.words, role, wrap=True))
             self._stack.addWidget(pair)

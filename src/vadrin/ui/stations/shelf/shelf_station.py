@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QModelIndex, Qt
-from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QAbstractItemView, QHBoxLayout, QListView, QVBoxLayout
+from PyQt6.QtGui import QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QAbstractItemView, QBoxLayout, QListView, QVBoxLayout, QWidget
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
@@ -30,6 +30,10 @@ from vadrin.ui.theme.typeface import font, px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import flowing
+
+_ROOMY = 820
+"""Pixels at scale 1 from which the side column stands beside the list."""
 
 
 class _Tests(QListView):
@@ -55,7 +59,7 @@ class ShelfStation(Station):
         self._lines: list[ShelfLine] = []
         self._seen: tuple[object, int] = (None, -1)
         self._group = GROUPS[0]
-        self.column.addLayout(self._head())
+        self.column.addWidget(self._head())
         self._clock = text("", Role.REFUSAL, wrap=True)
         self.column.addWidget(self._clock)
         self._empty = text("", Role.LEAD, wrap=True)
@@ -70,7 +74,8 @@ class ShelfStation(Station):
         selection = self._list.selectionModel()
         if selection is not None:
             selection.currentChanged.connect(lambda *_: self._show_side())
-        body = QHBoxLayout()
+        body = self._body = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self._list.setMinimumHeight(px(180))
         left = QVBoxLayout()
         left.addWidget(self._empty)
         left.addWidget(self._list, 1)
@@ -91,8 +96,15 @@ class ShelfStation(Station):
                    shown_keys="Delete"),
         )  # fmt: skip
 
-    def _head(self) -> QHBoxLayout:
-        head = QHBoxLayout()
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """The side column goes under the list where there is no room beside it."""
+        super().resizeEvent(event)
+        beside = self.width() >= px(_ROOMY)
+        way = QBoxLayout.Direction
+        self._body.setDirection(way.LeftToRight if beside else way.TopToBottom)
+        self.side.stand(beside)
+
+    def _head(self) -> QWidget:
         self._title = text("Shelf", Role.HEADING)
         self.filter = Field()
         self.filter.setFont(font(15))
@@ -103,14 +115,8 @@ class ShelfStation(Station):
         self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), role=Role.LEAD)
         self._grouping.show_value(self._group)
         self._new = button("New test", self.given.start_test, primary=True)
-        head.addWidget(self._title)
-        head.addSpacing(px(12))
-        head.addWidget(self.filter)
-        head.addWidget(self._grouping)
-        head.addStretch(1)
-        head.addWidget(button("Import readings", self.given.ask_import))
-        head.addWidget(self._new)
-        return head
+        importing = button("Import readings", self.given.ask_import)
+        return flowing(self._title, self.filter, self._grouping, importing, self._new, gap=12)
 
     def show_scene(self, scene: Scene) -> None:
         """List the tests of the notebook; the file is only asked when it has changed."""
