@@ -34,6 +34,11 @@ class ClosedForm:
     def base_fog(self, minutes):
         return self.fog + 0.006 * minutes
 
+    def density(self, x, minutes):
+        """Density of a frame; of a blank for no exposure."""
+        base = float(self.base_fog(minutes))
+        return base if x is None else base + float(self.net(x, minutes))
+
     def x_m(self, minutes):
         return brentq(lambda x: self.net(x, minutes) - 0.10, -5, 3, xtol=1e-12)
 

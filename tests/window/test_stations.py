@@ -268,6 +268,9 @@ def test_the_shelf_opens_a_test_where_its_work_goes_on(qtbot, demo):
     QApplication.processEvents()
     shelf = window.station().findChild(QListView)
     assert shelf.model().rowCount() == 6
+    came_from = shelf.model().line(shelf.currentIndex().row())
+    assert came_from.film == "Merrow Pan 125 M3", "the test one comes from is selected"
+    qtbot.keyClick(shelf, Qt.Key.Key_Home)
     qtbot.keyClick(shelf, Qt.Key.Key_Down)
     qtbot.keyClick(shelf, Qt.Key.Key_Return)
     assert window.bench.sheet.title == "Skerry Fine 50"

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import counted
 from vadrin.app.results.answer import answer_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -48,13 +49,14 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
     strips = len(sheet.strips)
     card = f"decided, EI {marked_ei(sheet.findings[-1].exposure_index)}" if sheet.findings else "—"
     return {
-        "plan": StepState(f"{total} frames, {strips} strips", total > 0),
+        "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
         "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),
         "process": StepState(
-            f"{processed} of {strips} strips" if processed else "not begun", processed == strips
+            f"{processed} of {counted(strips, 'strip')}" if processed else "not begun",
+            processed == strips,
         ),
         "read": StepState(
-            f"{read} of {sheet.readable()} frames" if read else "not begun",
+            f"{read} of {counted(sheet.readable(), 'frame')}" if read else "not begun",
             0 < read == sheet.readable(),
         ),
         "curves": _curves(sheet, analysis),

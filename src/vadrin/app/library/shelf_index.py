@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.words import age_text, date_text
+from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.test_sheet import TestSheet, load_sheets
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
@@ -50,6 +50,7 @@ class ShelfLine:
 
     test_id: int
     film: str
+    kind: str
     process: str
     camera: str
     date: str
@@ -63,27 +64,29 @@ class ShelfLine:
 
 @dataclass(frozen=True)
 class ShelfDetail:
-    """What a line in sight draws: its state, the station where it goes on, small curves."""
+    """What a line in sight draws: its state, the station where it goes on, small curves.
+
+    `changed` is what is different from what its decision rested on, in words.
+    """
 
     state: str
     station: str
     curves: tuple[tuple[tuple[float, float], ...], ...]
-    changed: bool
+    changed: str
 
 
 def state_of(sheet: TestSheet) -> tuple[str, str]:
     """Where a test stands, and the station where its work goes on."""
     total, exposed, read = len(sheet.frames()), sheet.exposed(), sheet.read()
     if exposed == 0:
-        return f"planned, {total} frames", "plan"
+        return f"planned, {counted(total, 'frame')}", "plan"
     if exposed < total:
-        return f"{exposed} of {total} frames taken", "expose"
+        return f"{exposed} of {counted(total, 'frame')} taken", "expose"
     if sheet.processed() < len(sheet.strips):
-        return f"{sheet.processed()} of {len(sheet.strips)} strips developed", "process"
+        return f"{sheet.processed()} of {counted(len(sheet.strips), 'strip')} developed", "process"
     if read < sheet.readable():
-        return f"{read} of {sheet.readable()} frames read", "read"
-    strips = len(sheet.strips)
-    return f"read, {strips} strip{'s' if strips != 1 else ''}", "curves"
+        return f"{read} of {counted(sheet.readable(), 'frame')} read", "read"
+    return f"read, {counted(len(sheet.strips), 'strip')}", "curves"
 
 
 def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
@@ -94,7 +97,7 @@ def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
     shown_time = minutes_text(float(str(time))) if time else ""
     searched = (film, process, camera, created, kind, note, shown_index, shown_time, more, words)
     return ShelfLine(
-        int(str(test_id)), film, process, str(camera), date_text(str(created)),
+        int(str(test_id)), film, f"{kind} test", process, str(camera), date_text(str(created)),
         age_text(str(created), now), shown_index, shown_time, str(note),
         " ".join(map(str, searched)).lower(), str(stock),
     )  # fmt: skip
@@ -117,7 +120,7 @@ def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDet
 
 
 def _detail(sheet: TestSheet) -> ShelfDetail:
-    from vadrin.app.results.decision_basis import basis_text
+    from vadrin.app.results.decision_basis import changes_since_decision
 
     state, station = state_of(sheet)
     curves = []
@@ -127,7 +130,8 @@ def _detail(sheet: TestSheet) -> ShelfDetail:
         if len(curve) > 1:
             curves.append(tuple(curve))
     last = sheet.findings[-1] if sheet.findings else None
-    changed = last is not None and bool(last.basis) and last.basis != basis_text(sheet)
+    since = changes_since_decision(sheet) if last is not None else None
+    changed = f"since it was decided: {'; '.join(since.changes)}" if since else ""
     return ShelfDetail(state, station, tuple(curves), changed)
 
 
@@ -186,7 +190,7 @@ def film_left(notebook: Notebook) -> list[StoreLine]:
         stock = stocks.get(batch.stock_id, Stock())
         rated = ratings.get(batch.id)
         rating = f"rated EI {marked_ei(rated)}" if rated else f"box {stock.box_speed:g}, not rated"
-        rolls = f"{batch.rolls_left} roll{'s' if batch.rolls_left != 1 else ''}"
+        rolls = counted(batch.rolls_left, "roll")
         lines.append(StoreLine(f"{stock.name} {batch.name}".strip(), f"{rolls}, {rating}",
                                batch.rolls_left <= 1))  # fmt: skip
     return lines

@@ -9,7 +9,7 @@ import numpy as np
 
 from vadrin.core.arrays import Array
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.exposure.arithmetic import marked_ei, stops_text
+from vadrin.core.exposure.arithmetic import marked_ei, stops_counted, stops_text
 from vadrin.core.exposure.corrections import daylight_excess, meter_setting_for
 from vadrin.core.exposure.reciprocity import LONG_S
 from vadrin.core.figure import Figure
@@ -38,6 +38,10 @@ class FrameSetting:
     measured_s: float = 0.0
 
 
+def _frames(count: int) -> str:
+    return f"{count} frame{'' if count == 1 else 's'}"
+
+
 def marks_taken_for_exact(
     settings: tuple[FrameSetting, ...], fastest_s: float, widest_f: float
 ) -> list[Diagnostic]:
@@ -54,7 +58,7 @@ def marks_taken_for_exact(
             Diagnostic(
                 "shutter off",
                 Severity.CAUTION,
-                f"The shutter is off by more than a sixth of a stop on {len(off)} frames.",
+                f"The shutter is off by more than a sixth of a stop on {_frames(len(off))}.",
                 "The measured times are used instead of the marks.",
                 frames=tuple(s.frame for s in off),
             )
@@ -82,7 +86,7 @@ def long_beside_short(settings: tuple[FrameSetting, ...], corrected: bool) -> li
         Diagnostic(
             "reciprocity",
             Severity.CAUTION,
-            f"{len(long)} frames were longer than {LONG_S:g} s and stand beside short ones.",
+            f"{_frames(len(long))} longer than {LONG_S:g} s beside short ones.",
             "Correct them for reciprocity, or bracket by the aperture.",
             frames=tuple(s.frame for s in long),
         )
@@ -120,10 +124,10 @@ def dial_ends_below(
         f"{stops_text(round(setting.compensation * 3) / 3, signed=True)} compensation"
     )
     severity = Severity.NOTE
-    rest = f"{stops_text(round(setting.left * 3) / 3)} stops of compensation are left."
+    rest = f"Of compensation {stops_counted(round(setting.left * 3) / 3)} is left."
     if setting.short > 0.05:
         severity = Severity.SERIOUS
-        rest = f"{stops_text(round(setting.short * 3) / 3)} stops are missing: meter by hand."
+        rest = f"Short by {stops_counted(round(setting.short * 3) / 3)}: meter by hand."
     return [Diagnostic("dial", severity, words + ".", rest)]
 
 
@@ -132,12 +136,12 @@ def left_on_another_speed(stops: Figure, shot_at: float) -> list[Diagnostic]:
     if stops.value is None or abs(stops.value) < 1 / 6:
         return []
     kind = "push" if stops.value > 0 else "pull"
-    size = stops_text(round(abs(stops.value) * 3) / 3)
+    size = stops_counted(round(stops.value * 3) / 3)
     return [
         Diagnostic(
             "wrong setting",
             Severity.SERIOUS,
-            f"Shot at EI {marked_ei(shot_at)}, this roll is a {kind} of {size} stops.",
+            f"Shot at EI {marked_ei(shot_at)}, this roll is a {kind} of {size}.",
             f"Develop the whole roll for that {kind}.",
         )
     ]
@@ -154,7 +158,7 @@ def daylight_after_a_push(exposure_index: float, fastest_s: float, smallest_f: f
             "daylight",
             Severity.CAUTION,
             f"In sunlight this camera overexposes EI {marked_ei(exposure_index)} by "
-            f"{stops_text(round(excess * 3) / 3)} stops at its least exposure.",
+            f"{stops_counted(round(excess * 3) / 3)} at its least exposure.",
             f"Finish the roll before day, or use a neutral density of {0.3 * np.ceil(excess):.1f}.",
         )
     ]

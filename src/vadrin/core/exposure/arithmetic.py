@@ -131,6 +131,11 @@ def stops_text(stops: float, signed: bool = False) -> str:
     return f"{sign}{size:.1f}"
 
 
+def stops_counted(stops: float) -> str:
+    """An amount of stops with its noun: ``⅔ stop``, ``1 stop``, ``2 stops``; no sign."""
+    return f"{stops_text(abs(stops))} stop{'s' if abs(stops) > 1.02 else ''}"
+
+
 def nearest_third(stops: float) -> float:
     """Round an amount of stops to thirds, as testers speak of it."""
     return round(stops * 3) / 3

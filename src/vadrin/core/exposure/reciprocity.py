@@ -8,6 +8,7 @@ is the usual one on makers' sheets.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import inf, log, log2
 
 import numpy as np
@@ -73,12 +74,13 @@ def corrected_time(reciprocity: Reciprocity, metered_s: float) -> float:
     return float(np.exp(inside + beyond * slope))
 
 
+@lru_cache(maxsize=8192)
 def effective_time(reciprocity: Reciprocity, exposed_s: float) -> float:
     """The metered seconds a real exposure was worth: the time whose corrected time it is."""
-    low, high = 1e-9, max(exposed_s, reciprocity.threshold_s)
+    low, high = reciprocity.threshold_s, exposed_s
     if exposed_s <= reciprocity.threshold_s:
         return exposed_s
-    for _ in range(80):
+    for _ in range(60):
         middle = (low * high) ** 0.5
         low, high = (
             (middle, high) if corrected_time(reciprocity, middle) < exposed_s else (low, middle)

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
+from vadrin.app.display.words import counted
 from vadrin.app.library import notebook_exchange
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
@@ -214,7 +215,11 @@ class NotebookFiles:
         )  # fmt: skip
 
     def _progress(self, name: str, done: int, total: int) -> None:
-        words = f"Taking in {name}: {done} of {total} tests" if total else f"Taking in {name} …"
+        words = (
+            f"Taking in {name}: {done} of {counted(total, 'test')}"
+            if total
+            else f"Taking in {name} …"
+        )
         self._banner.working(words, "Stop, and take nothing", self.stop_merging)
 
     def stop_merging(self) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from vadrin.app.display.words import counted
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.ui.frame.banner import Banner, Remedy
@@ -66,7 +67,9 @@ class ReadingsImport:
             return
         acts: list[Remedy] = []
         if intake.rows:
-            acts.append((f"Import the other {intake.rows} readings", lambda: self._take(table)))
+            acts.append(
+                (f"Import the other {counted(intake.rows, 'reading')}", lambda: self._take(table))
+            )
         self._banner.ask(intake.complaint, intake.cells, acts)
 
     def _take(self, table: ReadingsTable) -> None:

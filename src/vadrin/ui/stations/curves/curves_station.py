@@ -56,7 +56,7 @@ class CurvesStation(Station):
             return
         count = len(scene.analysis.strips) if scene.analysis else 0
         name = _NUMBERS[count] if count < len(_NUMBERS) else str(count)
-        words = f"{name} strip{'s' if count != 1 else ''}, one curve each"
+        words = f"{name} strips, one curve each" if count > 1 else "One strip and its curve"
         self._title.setText(words if count else "No curve yet: read the frames of a strip first")
         self._plot.show_look(scene.look)
         self._plot.draw(scene.sheet, scene.analysis, scene.frame_id)

@@ -11,6 +11,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
+from vadrin.app.display.words import counted
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
@@ -160,7 +161,7 @@ class ExposeStation(Station):
 
     def _show_done(self, sheet: TestSheet) -> None:
         lost = sum(f.frame.state == FrameState.SKIPPED for _, f in sheet.frames())
-        self._counter.setText(f"{len(sheet.frames())} frames")
+        self._counter.setText(counted(len(sheet.frames()), "frame"))
         self._place.setText("")
         self._setting.setText("done")
         self._aperture.setText("")

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import partial
 
 from vadrin.app.display.marks import shutter_name, stops_text
+from vadrin.app.display.words import counted
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.times import seconds_typed
@@ -87,20 +88,21 @@ class ExposePrompts:
         sheet = self.bench.sheet
         if sheet is not None:
             count = self.bench.edit(lambda book: rescale_rest(book, sheet))
-            self.bench.said.emit(f"{count} frames to come are set for the light as it is.")
+            self.bench.said.emit(f"Set for the light as it is: {counted(count or 0, 'frame')}.")
 
     def _spoil(self) -> None:
         sheet = self.bench.sheet
         if sheet is not None:
             count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
-            self.bench.said.emit(f"{count} frames are marked as spoilt by the light.")
+            self.bench.said.emit(f"{counted(count or 0, 'frame')} marked as spoilt by the light.")
 
     def ask_counter(self) -> None:
         """What the camera's counter says."""
         if self.bench.sheet is not None:
             ours = frames_wound(self.bench.sheet)
-            self.asked.ask(f"The script says {ours} frames are done on this roll. The camera says:",
-                      str(ours), self._count)  # fmt: skip
+            are = "frame is" if ours == 1 else "frames are"
+            words = f"The script says {ours} {are} done on this roll. The camera says:"
+            self.asked.ask(words, str(ours), self._count)
 
     def _count(self, words: str) -> None:
         if self.bench.sheet is None:
@@ -138,4 +140,4 @@ class ExposePrompts:
         sheet = self.bench.sheet
         if sheet is not None:
             count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
-            self.bench.said.emit(f"{count} frames entered from the sheet.")
+            self.bench.said.emit(f"{counted(count or 0, 'frame')} entered from the sheet.")

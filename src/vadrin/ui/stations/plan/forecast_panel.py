@@ -8,7 +8,7 @@ from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.words import list_text
+from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
 from vadrin.app.plan.plan_forecast import strips_alike
@@ -117,7 +117,7 @@ class ForecastPanel(QWidget):
         count = len(sheet.frames())
         rolls = len({s.strip.roll for s in sheet.strips})
         on = f" on {rolls} rolls" if rolls > 1 else ""
-        self.caption.setText(f"{count} frames in all{on}. {likely}")
+        self.caption.setText(f"{counted(count, 'frame')} in all{on}. {likely}")
 
     def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
         words = f"Where the frames are likely to land: {film.basis}."

@@ -10,7 +10,8 @@ from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
 from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, shelf_details
 from vadrin.ui.theme.look import DAY, Look
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
 
 if TYPE_CHECKING:
     from vadrin.notebook.store import Notebook
@@ -78,7 +79,7 @@ class ShelfModel(QAbstractListModel):
         if line is None:
             return str(self._rows[index.row()])
         state = self.detail(index.row())
-        words = f"{line.film}, {line.process}, {state.state if state else ''}"
+        words = f"{line.film}, {line.kind}, {line.process}, {state.state if state else ''}"
         return f"{words}, {line.index} {line.time}".strip(", ")
 
     def flags(self, index: QModelIndex) -> Qt.ItemFlag:
@@ -110,7 +111,7 @@ class ShelfPainter(QStyledItemDelegate):
         box = option.rect
         if line is None:
             painter.setPen(QColor(self.look.soft))
-            painter.setFont(font(13, 700))
+            painter.setFont(role_font(Role.LABEL))
             words = str(index.data(Qt.ItemDataRole.DisplayRole))
             painter.drawText(box.left() + px(14), box.bottom() - px(8), words)
             return
@@ -126,28 +127,28 @@ class ShelfPainter(QStyledItemDelegate):
         look, top, low = self.look, box.top() + px(25), box.top() + px(46)
         left, width = box.left() + px(14), box.width() - px(14)
         curve, state, index = (left + round(width * share) for share in (0.33, 0.46, 0.74))
-        self._say(painter, left, top, curve - left - px(8), line.film, 15, 700)
-        words = f"{line.process} · {line.date}"
-        self._say(painter, left, low, curve - left - px(8), words, 13, 400, look.soft)
+        self._say(painter, left, top, curve - left - px(8), line.film, Role.SUBHEADING)
+        words = f"{line.kind} · {line.process} · {line.date}"
+        self._say(painter, left, low, curve - left - px(8), words, Role.NOTE, look.soft)
         if detail is not None:
             self._curves(painter, QRect(curve, box.top() + px(9), px(90), px(44)), detail)
-            self._say(painter, state, top, index - state - px(8), detail.state, 13, 400)
-        note = "readings changed since it was decided" if detail and detail.changed else line.note
+            self._say(painter, state, top, index - state - px(8), detail.state, Role.BODY)
+        note = detail.changed if detail and detail.changed else line.note
         tone = look.grease if detail and detail.changed else look.soft
-        self._say(painter, state, low, index - state - px(8), note, 13, 400, tone)
+        self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
         right = box.right() - index - px(76)
-        self._say(painter, index, top, right, line.index or "—", 17, 700,
+        self._say(painter, index, top, right, line.index or "—", Role.HEADING,
                   look.grease if line.index else look.soft)  # fmt: skip
-        self._say(painter, index, low, right, line.time, 15, 400)
-        self._say(painter, box.right() - px(76), top, px(72), line.age, 13, 400, look.soft)
+        self._say(painter, index, low, right, line.time, Role.LEAD)
+        self._say(painter, box.right() - px(76), top, px(72), line.age, Role.NOTE, look.soft)
         if line.test_id in self._model.marked:
-            self._say(painter, box.right() - px(76), low, px(72), "marked", 13, 700, look.done)
+            self._say(painter, box.right() - px(76), low, px(72), "marked", Role.LABEL, look.done)
 
-    def _say(self, painter: QPainter, x: int, y: int, room: int, words: str, size: int,
-             weight: int, tone: str = "") -> None:  # fmt: skip
+    def _say(self, painter: QPainter, x: int, y: int, room: int, words: str, role: Role,
+             tone: str = "") -> None:  # fmt: skip
         painter.setPen(QColor(tone or self.look.ink))
-        painter.setFont(font(size, weight))
-        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room)
+        painter.setFont(role_font(role))
+        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
         painter.drawText(x, y, shown)
 
     def _curves(self, painter: QPainter, box: QRect, detail: ShelfDetail) -> None:

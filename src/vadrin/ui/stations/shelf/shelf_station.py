@@ -242,5 +242,9 @@ class ShelfStation(Station):
         self.filter.insert(letters)
 
     def take_focus(self) -> None:
-        """Begin at the list, or at the button that starts a test."""
+        """Begin at the list, at the test one comes from, or at the button that starts one."""
+        here = self.bench.sheet
+        if here is not None and here.test.id in {line.test_id for line in self._lines}:
+            row = self._model.row_of(here.test.id)
+            self._list.setCurrentIndex(self._model.index(row))
         (self._list if self._lines else self._new).setFocus()

@@ -1,0 +1,279 @@
+"""What is typed is kept or refused aloud, undone where it was typed, and seen again."""
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtGui import QImage
+from PyQt6.QtWidgets import QApplication
+
+from tests.window.pages import (
+    CTRL,
+    DOWN,
+    ENTER,
+    ESCAPE,
+    SPACE,
+    TAB,
+    UP,
+    Hands,
+    PlanPage,
+    field_of,
+    said_by,
+    settle,
+    type_into,
+    words_of,
+)
+from vadrin.app.expose.exposing import mark_frame, write_note
+from vadrin.app.read.export_readings import attach
+from vadrin.core.frames import FrameState
+from vadrin.notebook.records import Exposure, Reading
+
+
+def centre(window, frame):
+    box = window.table.frame_box(frame.frame.id)
+    return QPoint(round(box.center().x()), round(box.center().y()))
+
+
+def test_read_begins_at_the_first_frame_whatever_was_taken_last(qtbot, demo):
+    window = demo("Kelda Pan 200", "expose")
+    hands = Hands(qtbot, window)
+    hands.press(SPACE, times=len(window.bench.sheet.frames()))
+    assert "All frames are taken" in words_of(window.station())
+    hands.press(Qt.Key.Key_3, CTRL)
+    hands.press(ENTER, CTRL)
+    hands.press(Qt.Key.Key_4, CTRL)
+    hands.write("0.22")
+    (reading,) = window.bench.notebook.all(Reading, frame_id=window.bench.sheet.strips[0]
+                                           .frames[0].frame.id)  # fmt: skip
+    assert reading.density == 0.22
+    assert window.bench.selected()[1].number == "2"
+
+
+def test_pointing_at_film_leaves_the_keyboard_where_one_types(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    station = window.station()
+    frame = window.bench.sheet.strips[2].frames[5]
+    assert station.field.hasFocus()
+    qtbot.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=centre(window, frame))
+    assert window.bench.frame_id == frame.frame.id
+    assert station.field.hasFocus()
+    Hands(qtbot, window).write("0.41")
+    (reading,) = window.bench.notebook.all(Reading, frame_id=frame.frame.id)
+    assert reading.density == 0.41
+
+
+@pytest.mark.parametrize("typed", ["0.57", "0,57", ".57"])
+def test_digits_typed_anywhere_in_read_go_to_the_density(qtbot, demo, typed):
+    window = demo("Brannock 400 B7", "read")
+    frame = window.bench.selected()[1]
+    window.table.setFocus()
+    Hands(qtbot, window).write(typed)
+    (reading,) = window.bench.notebook.all(Reading, frame_id=frame.frame.id)
+    assert reading.density == pytest.approx(0.57)
+
+
+def test_a_density_on_a_frame_that_holds_nothing_is_refused_aloud(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    bench = window.bench
+    frame = bench.sheet.strips[2].frames[4].frame
+    bench.edit(lambda book: mark_frame(book, frame, FrameState.SKIPPED))
+    bench.select(frame.id)
+    QApplication.processEvents()
+    before = bench.notebook.count(Reading)
+    Hands(qtbot, window).write("0.44")
+    assert bench.notebook.count(Reading) == before
+    assert "holds nothing to read" in window.station().refusal.text()
+    assert window.station().field.text() == "0.44"
+
+
+def test_an_undone_reading_is_typed_anew_in_its_own_place(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    hands, first = Hands(qtbot, window), window.bench.frame_id
+    hands.write("0.51")
+    second = window.bench.frame_id
+    hands.write("0.62")
+    assert second != first
+    hands.press(Qt.Key.Key_Z, CTRL)
+    assert window.bench.frame_id == second
+    hands.press(Qt.Key.Key_Z, CTRL)
+    assert window.bench.frame_id == first
+    hands.write("0.52")
+    hands.write("0.63")
+    book = window.bench.notebook
+    typed = [book.all(Reading, frame_id=i)[0].density for i in (first, second)]
+    assert typed == [0.52, 0.63]
+
+
+def test_refused_words_stay_while_another_field_is_edited(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    plan = PlanPage(qtbot, window)
+    plan.word("ei", "banana")
+    field = plan.station.fields["ei"]
+    assert "banana" in plan.refusal
+    plan.word("blanks", "3")
+    assert window.bench.sheet.test.blanks == 3, "the other edit is taken"
+    assert field.text() == "banana"
+    assert "banana" in plan.refusal, "and the reason is still there"
+    field.setFocus()
+    assert field.selectedText() == "banana"
+    Hands(qtbot, window).write("250")
+    assert window.bench.sheet.test.exposure_index == 250, "typed in its place, not after it"
+    assert plan.refusal == ""
+
+
+def test_two_refusals_are_told_one_after_the_other(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    plan = PlanPage(qtbot, window)
+    plan.word("ei", "banana")
+    plan.word("shutter", "later")
+    assert "1/125 or 2 s" in plan.refusal
+    hands = Hands(qtbot, window)
+    plan.station.fields["shutter"].setFocus()
+    hands.press(ESCAPE)
+    assert plan.station.fields["shutter"].text() == "1/30"
+    assert "banana" in plan.refusal
+
+
+def test_a_refused_density_is_typed_over_and_not_appended_to(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    frame = window.bench.frame_id
+    hands = Hands(qtbot, window)
+    hands.write("12,5")
+    assert "between 0 and 6" in window.station().refusal.text()
+    hands.write("0.48")
+    assert window.bench.notebook.all(Reading, frame_id=frame)[0].density == 0.48
+
+
+def test_stepping_from_words_that_mean_nothing_is_refused_not_swallowed(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    field = window.station().fields["ei"]
+    field.setFocus()
+    field.setText("banana")
+    qtbot.keyClick(field, UP)
+    assert "banana" in window.station().refusal.text()
+    assert field.text() == "banana"
+
+
+def test_what_was_said_of_one_test_is_not_carried_to_the_next(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    PlanPage(qtbot, window).word("supply", "2 frames")
+    assert "film holds 2" in window.station().refusal.text()
+    demo("Merrow Pan 125", "cards")
+    assert window.station().path.text().endswith("card-merrow-pan-125-sable.pdf")
+    demo("Brannock 400 B6", "cards")
+    assert window.station().path.text().endswith("card-brannock-400-tarn.pdf")
+    demo("Kelda Pan 200", "plan")
+    assert window.station().refusal.text() == ""
+    assert window.station().fields["supply"].text() == "as much as it takes"
+
+
+def test_a_notice_about_one_test_goes_when_another_is_opened(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "curves")
+    spoilt = tmp_path / "spoilt.csv"
+    spoilt.write_text("strip,frame,log_h,density\nA,1,-2,much\nA,2,-1,0.4\nA,3,0,0.9\n")
+    window.importing.offer(spoilt)
+    assert window.banner.isVisible()
+    demo("Brannock 400 B6", "curves")
+    assert not window.banner.isVisible()
+
+
+@pytest.mark.parametrize(
+    ("typed", "seconds", "aperture"),
+    [("1/250 f/8", 1 / 250, 8.0), ("f/8 1/250", 1 / 250, 8.0), ("f5,6 at 0,5 s", 0.5, 5.6)],
+)
+def test_shutter_and_aperture_are_said_together_in_any_order(qtbot, demo, typed, seconds, aperture):
+    window = demo("Kelda Pan 200", "expose")
+    hands = Hands(qtbot, window)
+    hands.press(SPACE, times=3)
+    frame = window.bench.frame_id
+    hands.press(Qt.Key.Key_O)
+    hands.write(typed)
+    (taken,) = window.bench.notebook.all(Exposure, frame_id=frame)
+    assert taken.seconds == pytest.approx(seconds)
+    assert taken.aperture == pytest.approx(aperture)
+
+
+@pytest.mark.parametrize(
+    ("word", "typed", "shown"),
+    [
+        ("compared", "films", "stocks"), ("compared", "chemistry", "developers"),
+        ("compared", "batch", "batches"), ("step", "½", "half stops"),
+        ("order", "twins", "in pairs on twin cameras"), ("check", "yes", "repeated at the end"),
+        ("turned", "f-stop", "aperture"),
+    ],
+)  # fmt: skip
+def test_a_choice_is_taken_in_the_words_a_tester_would_type(qtbot, demo, word, typed, shown):
+    window = demo("Kelda Pan 200", "plan")
+    window.start_test()
+    QApplication.processEvents()
+    hands = Hands(qtbot, window)
+    hands.press(DOWN, times=5)
+    hands.press(ENTER)
+    assert window.bench.sheet.test.kind == "compare"
+    plan = PlanPage(qtbot, window)
+    for name in ("Merrow Pan 125", "M3", "Sable", "1+1"):
+        hands.write(name, TAB)
+    plan.word(word, typed)
+    assert (plan.station.fields[word].text(), plan.refusal) == (shown, "")
+
+
+def test_notes_are_marked_on_the_film_and_read_again(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    bench = window.bench
+    strip = bench.sheet.strips[0]
+    frame = strip.frames[4]
+    before = window.table.grab().toImage()
+    bench.edit(lambda book: write_note(book, bench.sheet.test.id, frame.frame.id, "a gull"))
+    bench.select(None)
+    settle(qtbot, window)
+    box = window.table.frame_box(frame.frame.id).toRect()
+    after = window.table.grab().toImage()
+    assert after.pixelColor(box.right() - 2, box.top() + 2) != before.pixelColor(
+        box.right() - 2, box.top() + 2
+    ), "a folded corner"
+    bench.select(frame.frame.id)
+    settle(qtbot, window)
+    assert "Noted: a gull" in words_of(window.station())
+    assert "Strip A, frame 5 (−4): a gull" in words_of(window.finding)
+
+
+def test_a_kept_picture_and_a_kept_text_are_seen(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "finding")
+    picture, words = tmp_path / "strip.png", tmp_path / "remarks.txt"
+    made = QImage(40, 30, QImage.Format.Format_RGB32)
+    made.fill(0xFF336699)
+    made.save(str(picture))
+    words.write_text("The shed was cold.", encoding="utf-8")
+    for path in (picture, words):
+        window.files.attach(path)
+    hands = Hands(qtbot, window)
+    for typed in ("see the kept file strip", "see the kept file remarks"):
+        hands.press(Qt.Key.Key_K, CTRL)
+        hands.write(typed)
+        if "strip" in typed:
+            assert window.kept_view.picture.pixmap().width() >= 40
+        else:
+            assert window.kept_view.words.toPlainText() == "The shed was cold."
+        hands.press(ESCAPE)
+        assert not window.kept_view.isVisible()
+
+
+@pytest.mark.parametrize("data", [b"", b"\x89PNG\r\n\x1a\n" + b"\0" * 40, b"BM" + b"\xff" * 60])
+def test_a_kept_file_that_is_no_picture_says_so(demo, tmp_path, data):
+    window = demo("Merrow Pan 125", "finding")
+    path = tmp_path / "odd.png"
+    path.write_bytes(data or b"\0")
+    bench = window.bench
+    kept = attach(bench.notebook, bench.sheet.test.id, path)
+    window.kept_view.show_file(kept)
+    assert "is no picture or text" in window.kept_view.picture.text()
+
+
+def test_silence_is_never_the_answer_to_a_word(qtbot, demo):
+    window = demo("Merrow Pan 125", "process")
+    for name in ("bottle", "process", "instrument", "light meter", "paper"):
+        field = field_of(window.station(), name)
+        type_into(field, "no such thing")
+        assert "in the cupboard yet" in window.station().refusal.text(), name
+        field.setFocus()
+        QApplication.processEvents()
+        Hands(qtbot, window).press(ESCAPE)
+    assert "all saved" in said_by(window)
