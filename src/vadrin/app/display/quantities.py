@@ -4,7 +4,13 @@ from __future__ import annotations
 
 import math
 
-from vadrin.core.exposure.arithmetic import STOP, marked_ei, nearest_third, stops_text
+from vadrin.core.exposure.arithmetic import (
+    STOP,
+    marked_ei,
+    nearest_third,
+    stops_counted,
+    stops_text,
+)
 from vadrin.core.figure import Figure
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 
@@ -44,13 +50,13 @@ def ei_stops_text(figure: Figure) -> str:
 
 
 def loss_text(stops: float) -> str:
-    """Stops of shadow lost, in thirds: ``none``, ``⅔ stop``, ``gained ⅓``."""
+    """Stops of shadow lost, in thirds: ``none``, ``⅔ stop``, ``gains ⅓ stop``."""
     thirds = nearest_third(stops)
     if thirds == 0:
         return "none"
     if thirds < 0:
-        return f"gains {stops_text(-thirds)}"
-    return f"{stops_text(thirds)} stop{'s' if thirds > 1 else ''}"
+        return f"gains {stops_counted(thirds)}"
+    return stops_counted(thirds)
 
 
 def neutral_density_text(stops: float) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from vadrin.app.display.marks import (
     aperture_mark,
@@ -17,8 +18,8 @@ from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.store import Notebook
 
-ScriptRow = tuple[str, str, str, str, str]
-"""Number, strip, setting, offset, what changed."""
+if TYPE_CHECKING:
+    from vadrin.formats.reports.script_pdf import ScriptRow
 
 _AS_ASKED = 0.3
 """Stops within which a frame was taken as asked; marks miss by so much."""

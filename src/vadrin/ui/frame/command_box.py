@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
 
@@ -63,8 +63,8 @@ class CommandBox(QWidget):
             self.leave()
             return
         self._actions = actions
-        self.field.setFont(font(17))
-        self.found.setFont(font(15))
+        self.field.setFont(role_font(Role.LARGE))
+        self.found.setFont(role_font(Role.LEAD))
         self.field.clear()
         self._list("")
         parent = self.parentWidget()

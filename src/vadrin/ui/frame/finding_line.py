@@ -12,7 +12,7 @@ from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.labels import ElidedLabel, rule
+from vadrin.ui.widgets.labels import ElidedLabel, rule, text
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -32,8 +32,7 @@ class FindingLine(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(px(14), px(4), px(14), px(4))
         line.setSpacing(px(12))
-        self._index = ElidedLabel("", Role.HEADING)
-        self._index.setProperty("tone", "grease")
+        self._index = text("", Role.HEADING, tone="grease")
         self._act = ElidedLabel("", Role.NOTE)
         self.unfold = button(f"Finding ({UNFOLD_KEY})", unfold, link=True)
         self._next = button("", lambda: self._go(self._target))

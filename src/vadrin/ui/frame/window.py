@@ -34,6 +34,7 @@ from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, style_sheet
+from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import TYPE_SIZES, px
 from vadrin.ui.widgets.fields import WordField
 
@@ -321,7 +322,7 @@ class Window(QMainWindow):
         self.look = look
         app = QApplication.instance()
         if isinstance(app, QApplication):
-            app.setFont(typeface.font(13))
+            app.setFont(typeface.role_font(Role.BODY))
             if look.red_only != self._red_only:
                 app.setStyle(CaretStyle(look))
                 self._red_only = look.red_only

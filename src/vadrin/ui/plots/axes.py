@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
+from math import ceil
+
 import pyqtgraph as pg
+from PyQt6.QtGui import QFontMetrics
 
 from vadrin.app.curves.curve_lines import STOP, index_ticks, stop_ticks
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
 
 
 class _NamedTicks(pg.AxisItem):  # type: ignore[misc]
     """An axis whose ticks lie a stop apart and have names of their own."""
+
+    anchor = ""
+    """The name that is always shown; the others are counted from it."""
 
     def __init__(self, side: str) -> None:
         super().__init__(side)
@@ -18,10 +26,24 @@ class _NamedTicks(pg.AxisItem):  # type: ignore[misc]
         """Where ticks lie, and their names."""
         raise NotImplementedError
 
-    def tickValues(self, low: float, high: float, _size: float) -> list[tuple[float, list[float]]]:
-        """One tick a stop."""
-        self._names = dict(self.ticks(low, high))
+    def tickValues(self, low: float, high: float, size: float) -> list[tuple[float, list[float]]]:
+        """One tick a stop; those are named that have room for it."""
+        ticks = self.ticks(low, high)
+        every = self._named_every([name for _, name in ticks], size * STOP / max(high - low, 1e-9))
+        names = [name for _, name in ticks]
+        anchor = names.index(self.anchor) if self.anchor in names else 0
+        self._names = {
+            place: name if (i - anchor) % every == 0 else ""
+            for i, (place, name) in enumerate(ticks)
+        }
         return [(STOP, list(self._names))]
+
+    @staticmethod
+    def _named_every(names: list[str], apart: float) -> int:
+        """How many ticks lie from one name to the next, so that no two touch."""
+        metrics = QFontMetrics(role_font(Role.CAPTION))
+        widest = max((metrics.horizontalAdvance(name) for name in names), default=0)
+        return max(1, ceil((widest + px(10)) / max(apart, 1.0)))
 
     def tickStrings(self, values: list[float], _scale: float, _spacing: float) -> list[str]:
         """Their names."""
@@ -30,6 +52,8 @@ class _NamedTicks(pg.AxisItem):  # type: ignore[misc]
 
 class StopsAxis(_NamedTicks):
     """Whole stops from the meter reading."""
+
+    anchor = "meter"
 
     def __init__(self) -> None:
         super().__init__("bottom")
@@ -42,6 +66,8 @@ class StopsAxis(_NamedTicks):
 
 class IndexAxis(_NamedTicks):
     """The EI a film has if its shadow point lies here."""
+
+    anchor = "100"
 
     def __init__(self) -> None:
         super().__init__("top")

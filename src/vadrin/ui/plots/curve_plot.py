@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor
+from PyQt6.QtGui import QColor, QFontMetrics, QResizeEvent
 
 from vadrin.app.curves.curve_lines import (
     CurveLine,
@@ -24,7 +24,8 @@ from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
 from vadrin.ui.theme.look import DAY, Look
-from vadrin.ui.theme.typeface import font, px, scale
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font, scale
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -37,13 +38,14 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
     """All strips of a test: readings, curves, speed points and the selected frame."""
 
     picked = pyqtSignal(int)
+    # Known before the base class is made: it is resized while that happens.
+    _look: Look = DAY
+    _dressed: tuple[Look, float] | None = None
 
     def __init__(self) -> None:
         self._stops, self._index = StopsAxis(), IndexAxis()
         left = pg.AxisItem("left")
         super().__init__(axisItems={"bottom": self._stops, "top": self._index, "left": left})
-        self._look: Look = DAY
-        self._dressed: tuple[Look, float] | None = None
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
@@ -77,10 +79,22 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             axis = self.getAxis(side)
             axis.setPen(pen)
             axis.setTextPen(look.ink)
-            axis.setStyle(tickFont=font(12), tickLength=0, tickTextOffset=px(5))
-        self._label("top", "exposure index, if the shadow point lies here")
+            axis.setStyle(tickFont=role_font(Role.CAPTION), tickLength=0, tickTextOffset=px(5))
+        self._label_top()
         self._label("bottom", "stops from the meter reading")
         self._label("left", "density")
+
+    def _label_top(self) -> None:
+        """The whole words where there is room for them."""
+        words = "exposure index, if the shadow point lies here"
+        wide = QFontMetrics(role_font(Role.CAPTION)).horizontalAdvance(words)
+        self._label("top", words if wide + px(60) < self.width() else "exposure index")
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Say as much of the axis as there is room for."""
+        super().resizeEvent(event)
+        if self._dressed is not None:
+            self._label_top()
 
     def _label(self, side: str, words: str) -> None:
         size = f"{px(12)}px"
@@ -247,7 +261,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             level = min(y, ceiling)
             ceiling = level - gap
             item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
-            item.setFont(font(12, 700))
+            item.setFont(role_font(Role.CAPTION, bold=True))
             item.setPos(x + 0.04, level)
             self.addItem(item)
 

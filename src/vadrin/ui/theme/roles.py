@@ -38,6 +38,8 @@ class Role(Enum):
     ALARM = _Style(15, 500, "grease")
     DONE = _Style(13, 400, "done")
     ASIDE = _Style(30, 400, "soft")
+    ENTRY = _Style(30, 500, "")
+    """What is typed frame after frame."""
     TIME = _Style(30, 700, "")
     DISPLAY_LIGHT = _Style(46, 500, "")
     DISPLAY = _Style(46, 700, "")

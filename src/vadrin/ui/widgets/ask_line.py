@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
 
@@ -32,7 +32,7 @@ class AskLine(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         self.prompt = text("", Role.LEAD_STRONG, wrap=True)
         self.answer = Field()
-        self.answer.setFont(font(17))
+        self.answer.setFont(role_font(Role.LARGE))
         self.answer.setFixedWidth(px(300))
         self.answer.returnPressed.connect(self._answered)
         row.addWidget(self.prompt, 1)

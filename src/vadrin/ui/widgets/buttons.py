@@ -6,14 +6,15 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QPushButton
 
-from vadrin.ui.theme.typeface import font
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import role_font
 
 
 def button(words: str, act: Callable[[], object], primary: bool = False, link: bool = False
            ) -> QPushButton:  # fmt: skip
     """A push button; the primary one is filled, a link looks like text."""
     made = QPushButton(words)
-    made.setFont(font(15 if primary else 13))
+    made.setFont(role_font(Role.LEAD if primary else Role.BODY))
     if primary:
         made.setProperty("primary", "true")
     if link:

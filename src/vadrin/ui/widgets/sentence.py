@@ -62,23 +62,28 @@ class FlowLayout(QLayout):
         return size
 
     def _place(self, rect: QRect, move: bool) -> int:
-        x, y, line = rect.x(), rect.y(), 0
+        x, y, high = rect.x(), rect.y(), 0
+        line: list[tuple[QLayoutItem, int, QSize]] = []
         for place, item in enumerate(self._items):
             most = max(rect.width() - self._closing(place), 1)
             hint = item.sizeHint().boundedTo(QSize(most, 1 << 20))
-            if _closes(item.widget()):
-                x -= self._gap
-            if (
-                x + hint.width() + self._closing(place) > rect.right() + 1
-                and x > rect.x()
-                and not _closes(item.widget())
-            ):
-                x, y, line = rect.x(), y + line + self._line_gap, 0
-            if move:
-                item.setGeometry(QRect(QPoint(x, y), hint))
+            closes = _closes(item.widget())
+            x -= self._gap if closes else 0
+            end = x + hint.width() + self._closing(place)
+            if end > rect.right() + 1 and x > rect.x() and not closes:
+                self._set(line, y, high, move)
+                x, y, high, line = rect.x(), y + high + self._line_gap, 0, []
+            line.append((item, x, hint))
             x += hint.width() + self._gap
-            line = max(line, hint.height())
-        return y + line - rect.y()
+            high = max(high, hint.height())
+        self._set(line, y, high, move)
+        return y + high - rect.y()
+
+    @staticmethod
+    def _set(line: list[tuple[QLayoutItem, int, QSize]], y: int, high: int, move: bool) -> None:
+        """Put the items of a line beside each other, each in the middle of its height."""
+        for item, x, size in line if move else ():
+            item.setGeometry(QRect(QPoint(x, y + (high - size.height()) // 2), size))
 
     def _closing(self, place: int) -> int:
         """Room for the punctuation that stands close after an item."""

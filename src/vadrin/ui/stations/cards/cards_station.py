@@ -16,7 +16,7 @@ from vadrin.app.results.darkroom_card import CARD_SIZES, card_document
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import text
@@ -37,12 +37,13 @@ class CardsStation(Station):
         self._picture = text("", Role.LEAD, wrap=True)
         self._picture.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self._picture.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
+        self._picture.setMinimumHeight(px(220))
         self.column.addWidget(self._picture, 1)
         self.column.addWidget(self.refusal)
         row = QHBoxLayout()
         row.addWidget(text("Save as", Role.NOTE))
         self.path = Field()
-        self.path.setFont(font(13))
+        self.path.setFont(role_font(Role.BODY))
         self.path.setAccessibleName("file to save the card to")
         self.path.returnPressed.connect(self.save)
         row.addWidget(self.path, 1)

@@ -34,7 +34,7 @@ from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
@@ -98,7 +98,7 @@ class CupboardStation(Station):
     def _list(self, name: str, width: int) -> QListWidget:
         made = QListWidget()
         made.setAccessibleName(name)
-        made.setFont(font(15))
+        made.setFont(role_font(Role.LEAD))
         made.setFixedWidth(width)
         return made
 

@@ -8,8 +8,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QHBoxLayout, QWidget
+from PyQt6.QtGui import QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.expose.exposing import mark_frame
@@ -24,10 +24,11 @@ from vadrin.ui.actions import Action
 from vadrin.ui.stations.expose.prompts import ExposePrompts
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.ask_line import AskLine
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import flowing
 from vadrin.ui.widgets.sound_cues import Cue
 
 if TYPE_CHECKING:
@@ -45,24 +46,15 @@ class ExposeStation(Station):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
         self.cue = Cue()
-        top = QHBoxLayout()
         self._counter = text("", Role.LARGE_NOTE)
         self._place = text("", Role.LARGE_NOTE)
-        top.addWidget(self._counter)
-        top.addStretch(1)
-        top.addWidget(self._place)
-        self.column.addLayout(top)
+        self.column.addWidget(flowing(self._counter, self._place, gap=40))
         self.column.addStretch(2)
         self._setting = text("", Role.DISPLAY)
         self._aperture = text("", Role.DISPLAY_LIGHT)
         self._offset = text("", Role.ASIDE)
-        middle = QHBoxLayout()
-        middle.setSpacing(px(28))
-        middle.addWidget(self._aperture)
-        middle.addWidget(self._offset)
-        middle.addStretch(1)
         self.column.addWidget(self._setting)
-        self.column.addLayout(middle)
+        self.column.addWidget(flowing(self._aperture, self._offset, gap=28))
         self.column.addStretch(1)
         self._turn = text("", Role.HEADING, wrap=True)
         self._then = text("", Role.LARGE_NOTE, wrap=True)
@@ -112,25 +104,20 @@ class ExposeStation(Station):
 
     @staticmethod
     def _key_row(actions: tuple[Action, ...]) -> QWidget:
-        row = QWidget()
-        line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
+        row = []
         for action in actions:
             key = action.key_text if len(action.key_text) == 1 else action.key_text.lower()
             made = button(f"{key}  {action.label}", action.act)
             made.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            line.addWidget(made)
-        line.addStretch(1)
-        return row
+            row.append(made)
+        return flowing(*row, gap=6)
 
     def show_scene(self, scene: Scene) -> None:
         """Show the next frame of the script."""
         sheet = scene.sheet
         if sheet is None:
             return
-        size = font(46, 700)
-        size.setPixelSize(px(_SETTING_PX))
-        self._setting.setFont(size)
+        self._size_setting()
         place = next_to_expose(sheet)
         if place is None:
             self._show_done(sheet)
@@ -149,7 +136,7 @@ class ExposeStation(Station):
         shot = shot_of(frame, before, sheet.test.even_target)
         self._setting.setText(shot.setting)
         # What changes is bold; what stays is light.
-        self._aperture.setFont(font(46, 700 if "aperture" in shot.changed else 400))
+        self._aperture.setFont(role_font(Role.DISPLAY_LIGHT, bold="aperture" in shot.changed))
         self._aperture.setText(shot.aperture)
         self._aperture.setVisible(bool(shot.aperture))
         self._offset.setText(shot.offset)
@@ -158,6 +145,19 @@ class ExposeStation(Station):
         said = then_words(after, strip)
         first = meter_first(self.bench.notebook, sheet, shots, number)
         self._then.setText(f"{first}{said}")
+
+    def _size_setting(self) -> None:
+        """As large as two metres ask for, and as the window lets it."""
+        size = role_font(Role.DISPLAY)
+        whole = self.window()
+        room = max(whole.height() // 5 if whole else 0, px(Role.DISPLAY.size))
+        size.setPixelSize(min(px(_SETTING_PX), room))
+        self._setting.setFont(size)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Fit the setting to the window."""
+        super().resizeEvent(event)
+        self._size_setting()
 
     def _show_done(self, sheet: TestSheet) -> None:
         lost = sum(f.frame.state == FrameState.SKIPPED for _, f in sheet.frames())

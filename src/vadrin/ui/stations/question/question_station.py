@@ -26,7 +26,7 @@ from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
@@ -71,10 +71,10 @@ class _Painter(QStyledItemDelegate):
         self._draw(painter, drawing, self._model.drawings[index.row()])
         x = box.left() + px(226)
         painter.setPen(QColor(look.ink))
-        painter.setFont(font(15, 700))
+        painter.setFont(role_font(Role.SUBHEADING))
         painter.drawText(x, box.top() + px(19), page.question)
         painter.setPen(QColor(look.soft))
-        painter.setFont(font(13))
+        painter.setFont(role_font(Role.BODY))
         painter.drawText(x, box.top() + px(37), f"{page.key.capitalize()}. {page.sentence}")
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
@@ -157,7 +157,7 @@ class QuestionStation(Station):
         ):
             field.setAccessibleName(name)
             field.setPlaceholderText(within)
-            field.setFont(font(15))
+            field.setFont(role_font(Role.LEAD))
             field.returnPressed.connect(self._enter)
             if width:
                 field.setFixedWidth(px(width))

@@ -17,7 +17,7 @@ from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
@@ -46,7 +46,7 @@ class _Film(QWidget):
             fill = self._look.film_colour(self._density)
         painter.fillRect(inner, fill)
         painter.setPen(self._look.writing_on(fill))
-        painter.setFont(font(30, 700))
+        painter.setFont(role_font(Role.TIME))
         words = "—" if self._density is None else f"{self._density:.2f}"
         painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
 
@@ -57,7 +57,7 @@ class _DensityField(Field):
     def __init__(self, station: ReadStation) -> None:
         super().__init__()
         self._station = station
-        self.setFont(font(30, 500))
+        self.setFont(role_font(Role.ENTRY))
         self.setFixedWidth(px(150))
         self.setPlaceholderText("0.00")
         self.setAccessibleName("density of the selected frame")

@@ -127,7 +127,8 @@ class ShelfPainter(QStyledItemDelegate):
         look, top, low = self.look, box.top() + px(25), box.top() + px(46)
         left, width = box.left() + px(14), box.width() - px(14)
         curve, state, index = (left + round(width * share) for share in (0.33, 0.46, 0.74))
-        self._say(painter, left, top, curve - left - px(8), line.film, Role.SUBHEADING)
+        state = max(state, curve + px(100))
+        self._say(painter, left, top, curve - left - px(8), line.film, Role.SUBHEADING, name=True)
         words = f"{line.kind} · {line.process} · {line.date}"
         self._say(painter, left, low, curve - left - px(8), words, Role.NOTE, look.soft)
         if detail is not None:
@@ -145,10 +146,12 @@ class ShelfPainter(QStyledItemDelegate):
             self._say(painter, box.right() - px(76), low, px(72), "marked", Role.LABEL, look.done)
 
     def _say(self, painter: QPainter, x: int, y: int, room: int, words: str, role: Role,
-             tone: str = "") -> None:  # fmt: skip
+             tone: str = "", name: bool = False) -> None:  # fmt: skip
         painter.setPen(QColor(tone or self.look.ink))
         painter.setFont(role_font(role))
-        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
+        # A name is told by its end as well; a sentence is read from its beginning.
+        way = Qt.TextElideMode.ElideMiddle if name else Qt.TextElideMode.ElideRight
+        shown = painter.fontMetrics().elidedText(words, way, room)
         painter.drawText(x, y, shown)
 
     def _curves(self, painter: QPainter, box: QRect, detail: ShelfDetail) -> None:

@@ -16,7 +16,7 @@ from vadrin.app.test_sheet import TestSheet, load_sheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import ElidedLabel, rule, text
@@ -53,7 +53,7 @@ class ShelfSide(QWidget):
         self._what = WordField("what is changed", self._choose, chooser(CHOICES), role=Role.LEAD)
         self._what.show_value(CHOICES[0])
         self._value = Field()
-        self._value.setFont(font(15))
+        self._value.setFont(role_font(Role.LEAD))
         self._value.setAccessibleName("what it is to be instead")
         self._value.setPlaceholderText("the other value")
         self._value.returnPressed.connect(self._start)

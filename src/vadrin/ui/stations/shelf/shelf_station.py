@@ -26,7 +26,7 @@ from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import font, px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import text
@@ -107,7 +107,7 @@ class ShelfStation(Station):
     def _head(self) -> QWidget:
         self._title = text("Shelf", Role.HEADING)
         self.filter = Field()
-        self.filter.setFont(font(15))
+        self.filter.setFont(role_font(Role.LEAD))
         self.filter.setPlaceholderText("find: film, developer, date, note")
         self.filter.setAccessibleName("filter")
         self.filter.setFixedWidth(px(260))
