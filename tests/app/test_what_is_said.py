@@ -181,7 +181,7 @@ def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
 
 def test_small_words():
     assert loss_text(0.1) == "none"
-    assert loss_text(-0.9) == "gains 1"
+    assert loss_text(-0.9) == "gains 1 stop"
     assert loss_text(1.7) == "1⅔ stops"
     assert loss_text(0.7) == "⅔ stop"
     assert (push_name(0), push_name(2), push_name(-0.5)) == ("normal", "push 2", "pull ½")

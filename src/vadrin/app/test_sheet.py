@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TypeVar
 
 from vadrin.core.exposure.arithmetic import log_h_of_frame, stops_text
@@ -142,11 +143,20 @@ class TestSheet:
     routine: Process | None = None
     """The kept process it follows."""
 
+    @cached_property
+    def _notes_by_frame(self) -> dict[int, str]:
+        kept: dict[int, list[str]] = {}
+        for _, sheet in self.frames():
+            if sheet.frame.note:
+                kept.setdefault(sheet.frame.id, []).append(sheet.frame.note)
+        for note in self.notes:
+            if note.frame_id is not None:
+                kept.setdefault(note.frame_id, []).append(note.words)
+        return {frame_id: "; ".join(words) for frame_id, words in kept.items()}
+
     def notes_on(self, frame_id: int) -> str:
         """Words kept about a frame, while it was taken and afterwards."""
-        place = self.place_of(frame_id)
-        own = [place[1].frame.note] if place and place[1].frame.note else []
-        return "; ".join([*own, *(n.words for n in self.notes if n.frame_id == frame_id)])
+        return self._notes_by_frame.get(frame_id, "")
 
     def noted(self) -> list[tuple[str, str]]:
         """Every frame that words are kept about, as it is called, with the words."""

@@ -50,6 +50,7 @@ class LightTable(QWidget):
         self._look: Look = DAY
         self._frame_id: int | None = None
         self._thin = self._folded = False
+        self.whole_row = 0
         self.setMouseTracking(True)
         # Pointing at film does not take the keyboard from what is being typed.
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -72,30 +73,30 @@ class LightTable(QWidget):
         count = len(sheet.strips) if sheet else 0
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
+        self.whole_row = self._selected_row()
         self._thin = count > 1 and (self._folded or px(_ROW) * count > room - px(18))
         high = sum(self._height_of(row) for row in range(count))
         self.setVisible(count > 0 or not self._folded)
         self.setFixedHeight(px(14) + high + px(4) if count else px(46))
         self.update()
 
-    def _whole_row(self) -> int:
-        """The strip that is shown in full where the others are thin lines: the selected one."""
+    def _selected_row(self) -> int:
+        """The strip that is shown in full where the others are thin lines."""
         for row, strip in enumerate(self._sheet.strips if self._sheet else ()):
             if any(f.frame.id == self._frame_id for f in strip.frames):
                 return row
         return 0
 
     def _height_of(self, row: int) -> int:
-        return px(_THIN_ROW) if self._thin and row != self._whole_row() else px(_ROW)
+        return px(_THIN_ROW) if self._thin and row != self.whole_row else px(_ROW)
 
     def _top_of(self, row: int) -> int:
         return px(14) + sum(self._height_of(r) for r in range(row))
 
     def show_selection(self, frame_id: int | None) -> None:
         """Mark one frame with the grease pencil."""
-        before = self._whole_row()
         self._frame_id = frame_id
-        if self._thin and self._whole_row() != before:
+        if self._thin and self._selected_row() != self.whole_row:
             self.show_sheet(self._sheet)
         place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
         name = spoken(*place) if place else "light table"

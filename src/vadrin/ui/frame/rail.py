@@ -44,13 +44,13 @@ class _Step(QWidget):
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
         self.setAccessibleName(f"{STATION_NAMES[self._station]}: {state.words}")
-        self.setToolTip(state.words if self._flat else "")
         self.lay_flat(self._flat)
         self.update()
 
     def lay_flat(self, flat: bool) -> None:
         """Show the name alone, for a rail of one line, or the state under it."""
         self._flat = flat
+        self.setToolTip(self._state.words if flat else "")
         metrics = QFontMetrics(role_font(Role.LABEL))
         wide = metrics.horizontalAdvance(STATION_NAMES[self._station]) + px(12)
         self.setMinimumSize(min(wide, px(40)) if flat else 0, px(_FLAT if flat else 20))

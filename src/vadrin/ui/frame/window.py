@@ -326,7 +326,10 @@ class Window(QMainWindow):
             if look.red_only != self._red_only:
                 app.setStyle(CaretStyle(look))
                 self._red_only = look.red_only
-            app.setStyleSheet(style_sheet(look, {s: px(s) for s in TYPE_SIZES}))
+            sheet = style_sheet(look, {s: px(s) for s in TYPE_SIZES})
+            if app.styleSheet() != sheet:
+                # Taking one on means that every widget is dressed anew.
+                app.setStyleSheet(sheet)
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
             self.finding_line.rescale()

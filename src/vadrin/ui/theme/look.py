@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QProxyStyle, QStyle, QStyleOption, QWidget
@@ -51,15 +52,21 @@ class Look:
 
     def writing_on(self, background: QColor) -> QColor:
         """Black or white, or in a red-only look red or black: whichever can be read better."""
-        light = QColor(255, 0, 0) if self.red_only else QColor(255, 255, 255)
-        dark = QColor(0, 0, 0)
-        return max(light, dark, key=lambda c: contrast(c, background))
+        return QColor.fromRgb(_writing_on(background.rgb(), self.red_only))
 
     def plate_under(self, words: QColor, background: QColor) -> QColor | None:
         """What words need under them to be read at all; None where the ground will do."""
-        if contrast(words, background) >= LEAST_CONTRAST:
+        if not self.red_only or contrast(words, background) >= LEAST_CONTRAST:
+            # On greys black or white is always enough.
             return None
         return QColor(0, 0, 0) if words.red() else QColor(255, 0, 0)
+
+
+@lru_cache(maxsize=1024)
+def _writing_on(ground: int, red_only: bool) -> int:
+    light = QColor(255, 0, 0) if red_only else QColor(255, 255, 255)
+    background = QColor.fromRgb(ground)
+    return max(light, QColor(0, 0, 0), key=lambda c: contrast(c, background)).rgb()
 
 
 LEAST_CONTRAST = 4.5

@@ -17,6 +17,7 @@ class FlowLayout(QLayout):
     def __init__(self, gap: int = 5, line_gap: int = 6) -> None:
         super().__init__()
         self._items: list[QLayoutItem] = []
+        self._heights: dict[int, int] = {}
         self._gap, self._line_gap = px(gap), px(line_gap)
         self.setContentsMargins(0, 0, 0, 0)
 
@@ -42,8 +43,15 @@ class FlowLayout(QLayout):
         return True
 
     def heightForWidth(self, width: int) -> int:
-        """Height of the sentence at a width."""
-        return self._place(QRect(0, 0, width, 0), move=False)
+        """Height of the sentence at a width; asked for many times between two changes."""
+        if width not in self._heights:
+            self._heights[width] = self._place(QRect(0, 0, width, 0), move=False)
+        return self._heights[width]
+
+    def invalidate(self) -> None:
+        """Something in it has changed."""
+        self._heights.clear()
+        super().invalidate()
 
     def setGeometry(self, rect: QRect) -> None:
         """Place the items."""
