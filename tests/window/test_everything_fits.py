@@ -76,9 +76,8 @@ def test_nothing_is_cut_off_lost_or_nameless(scaled, scale, names):
     assert faults == []
 
 
-@pytest.mark.parametrize("scale", [1.0, 2.0])
-def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scaled, scale):
-    window = scaled(scale)
+def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scaled):
+    window = scaled(2.0)
     window.resize(1024, 700)
     window.bench.go("finding")
     settle(qtbot, window)
