@@ -158,6 +158,14 @@ class TestACardShowsItsDecision:
         detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
         assert "the rule of pushes changed" in detail.changed
 
+    @pytest.mark.parametrize(
+        "kept", ["{", "[]", "null", '{"rows": 3}', '{"film": "x", "rows": []}']
+    )
+    def test_a_card_that_was_tampered_with_breaks_nothing(self, decided, kept):
+        _, before, sheet = decided
+        odd = replace(sheet, findings=(replace(sheet.findings[0], card=kept),))
+        assert decided_card(odd, before) == replace(before, status="decided 2026-10-29")
+
     def test_one_from_before_cards_were_kept_claims_no_more_than_it_knows(self, decided):
         _, before, sheet = decided
         old = replace(sheet, findings=(replace(sheet.findings[0], card=""),))

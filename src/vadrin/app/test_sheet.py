@@ -192,6 +192,10 @@ class TestSheet:
             return words
         return f"strip {mine.label}"
 
+    def others(self) -> set[str]:
+        """Labels of the strips that are of another film or chemistry than the test's own."""
+        return {s.strip.label for s in self.strips if self.material_of(s)}
+
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""
         return sum(f.frame.state != FrameState.PLANNED for _, f in self.frames())

@@ -61,8 +61,7 @@ def loss_text(stops: float) -> str:
 
 def neutral_density_text(stops: float) -> str:
     """A neutral density as it is sold, and in stops: ``neutral density of 0.9 (3 stops)``."""
-    unit = "stop" if abs(stops) <= 1 else "stops"
-    return f"neutral density of {stops * STOP:.1f} ({stops_text(stops)} {unit})"
+    return f"neutral density of {stops * STOP:.1f} ({stops_counted(stops)})"
 
 
 def push_name(stops: float) -> str:

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark, stops_text
+from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark
 from vadrin.app.frame_order import Place
-from vadrin.app.plan.camera_settings import metering_of
+from vadrin.app.plan.camera_settings import dial_of, metering_of
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.checks.setting_checks import dial_setting_text
+from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.exposure.corrections import meter_setting_for
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.test_kinds import Metering
-from vadrin.notebook.records import Camera, LightMeter
 from vadrin.notebook.store import Notebook
 
 
@@ -28,22 +29,14 @@ def meter_says(sheet: TestSheet, index: float) -> str:
 
 def dial_words(notebook: Notebook, sheet: TestSheet, index: float) -> str:
     """How to set an EI the dial does not reach; empty where it does, or no dial is known."""
-    test = sheet.test
-    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
-    meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
-    dial = camera if camera and camera.dial_low and camera.dial_high else meter
-    if dial is None or not dial.dial_low or not dial.dial_high:
+    dial = dial_of(notebook, sheet.test)
+    setting = meter_setting_for(index, *dial) if dial else None
+    if setting is None or (setting.compensation == 0 and setting.short == 0):
         return ""
-    reach = camera.compensation if dial is camera and camera else 0.0
-    setting = meter_setting_for(index, dial.dial_low, dial.dial_high, reach)
-    if setting.compensation == 0 and setting.short == 0:
-        return ""
-    words = f"set {marked_ei(setting.dial)}"
-    if setting.compensation:
-        words += f" and {stops_text(round(setting.compensation * 3) / 3, True)} compensation"
+    words = f"the dial ends before it: {dial_setting_text(setting)}"
     if setting.short > 0.05:
-        words += f", and count {stops_text(round(setting.short * 3) / 3)} stop more by hand"
-    return f"the dial ends before it: {words}"
+        words += f", and count {stops_counted(round(setting.short * 3) / 3)} more by hand"
+    return words
 
 
 def meter_words(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> str:

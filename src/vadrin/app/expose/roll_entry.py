@@ -53,11 +53,13 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         wrong = wrong_setting_of(notebook, test)
         if wrong is not None:
             strip = sheet.strips[0].strip
-            notebook.put(replace(strip, push=wrong.stops, planned_min=_to_seconds(wrong.minutes)))
+            notebook.put(
+                replace(strip, push=wrong.stops, planned_min=_to_five_seconds(wrong.minutes))
+            )
     return test
 
 
-def _to_seconds(minutes: float) -> float:
+def _to_five_seconds(minutes: float) -> float:
     """Minutes to the nearest five seconds, as they are timed."""
     return round(minutes * 12) / 12
 
@@ -86,4 +88,7 @@ def _mark_as_shot(notebook: Notebook, sheet: TestSheet, roll: RollLine) -> None:
     if not all(1 <= number <= len(frames) for number in told):
         raise EditRefusedError(f"the roll has frames 1 to {len(frames)}")
     for number, each in enumerate(frames, start=1):
+        if each.position != number - 1:
+            # A blank that was not kept has gone from before it.
+            each = notebook.put(replace(each, position=number - 1))
         mark_frame(notebook, each, told.get(number, FrameState.EXPOSED))

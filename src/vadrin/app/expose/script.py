@@ -15,6 +15,7 @@ from vadrin.app.display.marks import (
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.store import Notebook
 
@@ -80,8 +81,7 @@ def offset_of(frame: FrameSheet) -> str:
     stops = frame.frame.wanted_stops
     said = "as the meter says"
     if stops:
-        unit = "stop" if abs(stops) <= 1 else "stops"
-        said = f"{stops_text(abs(stops))} {unit} {'over' if stops > 0 else 'under'} the meter"
+        said = f"{stops_counted(stops)} {'over' if stops > 0 else 'under'} the meter"
     if frame.frame.exposure_index:
         said += f" at EI {marked_ei(frame.frame.exposure_index)}"
     return f"{said}, the first once more" if role == FrameRole.CHECK else said

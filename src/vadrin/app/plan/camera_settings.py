@@ -20,7 +20,7 @@ from vadrin.core.exposure.camera import (
 )
 from vadrin.core.frames import LIT
 from vadrin.core.planning.test_kinds import Metering, kind_of
-from vadrin.notebook.records import Camera, Frame, Lens, ShutterTime, Stock, Strip, Test
+from vadrin.notebook.records import Camera, Frame, Lens, LightMeter, ShutterTime, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
 _HELD_FINELY = 1 / 6
@@ -58,6 +58,20 @@ def limits_of(notebook: Notebook, test: Test, strip: Strip | None = None) -> Cam
         shutters = cine_shutters(camera.frame_rate, camera.shutter_angle)
     measured = tuple((s.marked, s.measured) for s in notebook.all(ShutterTime, camera_id=camera.id))
     return CameraLimits(shutters, apertures, measured, loss, reciprocity)
+
+
+def dial_of(notebook: Notebook, test: Test) -> tuple[float, float, float] | None:
+    """Lowest and highest EI of the dial that is set, and the stops it compensates either way.
+
+    The camera's own where it has one, else the light meter's; None where neither is known.
+    """
+    camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
+    if camera and camera.dial_low and camera.dial_high:
+        return camera.dial_low, camera.dial_high, camera.compensation
+    meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
+    if meter and meter.dial_low and meter.dial_high:
+        return meter.dial_low, meter.dial_high, 0.0
+    return None
 
 
 def _filters(test: Test) -> tuple[float, ...]:

@@ -8,14 +8,14 @@ import numpy as np
 
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import list_text
-from vadrin.app.plan.camera_settings import limits_of, metering_of
+from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.camera import CameraLimits, CameraSetting, neutral_density_needed
 from vadrin.core.frames import LIT
 from vadrin.core.planning.test_kinds import Metering, kind_of
-from vadrin.notebook.records import Camera, Frame, LightMeter, Strip, Test
+from vadrin.notebook.records import Camera, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -43,10 +43,10 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
-    meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
+    dial = dial_of(notebook, test)
     indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}
     for index in sorted(i for i in indexes if i):
-        notes += _dials(index, camera, meter)
+        notes += _dials(index, camera, dial)
     return PlanAdvice(tuple(faults), tuple(dict.fromkeys(notes)))
 
 
@@ -126,12 +126,10 @@ def _frames(count: int) -> str:
     return "1 frame lasts" if count == 1 else f"{count} frames last"
 
 
-def _dials(index: float, camera: Camera | None, meter: LightMeter | None) -> list[str]:
-    told = []
-    if camera and camera.dial_low and camera.dial_high:
-        told += dial_ends_below(index, camera.dial_low, camera.dial_high, camera.compensation)
-    elif meter and meter.dial_low and meter.dial_high:
-        told += dial_ends_below(index, meter.dial_low, meter.dial_high, 0.0)
+def _dials(
+    index: float, camera: Camera | None, dial: tuple[float, float, float] | None
+) -> list[str]:
+    told = dial_ends_below(index, *dial) if dial else []
     if camera and index >= 1000:
         told += daylight_after_a_push(index, camera.fastest, 16.0)
     return [f"{w.sentence} {w.remedy}" for w in told]

@@ -51,7 +51,7 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     """
     finding, target = analysis.finding, analysis.settings.target
     found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
-    others = {s.strip.label for s in sheet.strips if sheet.material_of(s)}
+    others = sheet.others()
     own = [s for s in analysis.strips if s.label not in others]
     if analysis.strips and not own:
         gap = absent("only what is compared was read; read the reference's strip")

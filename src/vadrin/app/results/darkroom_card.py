@@ -22,6 +22,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.core.results.analysis import Analysis
 from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
+from vadrin.notebook.records import Finding
 
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
 
@@ -81,11 +82,9 @@ def decided_card(sheet: TestSheet, present: Card | None) -> Card:
     """
     last = sheet.findings[-1]
     status = f"decided {date_text(last.decided_at)}"
-    if last.card:
-        kept = json.loads(last.card)
-        rows = tuple(CardRow(**row) for row in kept.pop("rows"))
-        lines = tuple(kept.pop("diagnostics"))
-        return Card(**{**kept, "rows": rows, "diagnostics": lines, "status": status})
+    kept = _card_kept(last)
+    if kept is not None:
+        return replace(kept, status=status)
     if present is not None and changes_since_decision(sheet) is None:
         return replace(present, status=status)
     return replace(
@@ -93,6 +92,16 @@ def decided_card(sheet: TestSheet, present: Card | None) -> Card:
         time=minutes_text(last.time_min), temperature=f"at {last.temperature_c:g} °C",
         status=status, basis="What this rested on was changed since it was decided.",
     )  # fmt: skip
+
+
+def _card_kept(finding: Finding) -> Card | None:
+    """The card a finding keeps; None where it keeps none, or something else stands there."""
+    try:
+        kept = json.loads(finding.card)
+        rows = tuple(CardRow(**row) for row in kept.pop("rows"))
+        return Card(**kept | {"rows": rows, "diagnostics": tuple(kept["diagnostics"])})
+    except (ValueError, TypeError, KeyError, AttributeError):
+        return None
 
 
 def _plain_card(sheet: TestSheet) -> Card:

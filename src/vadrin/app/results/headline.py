@@ -36,7 +36,7 @@ class Headline:
 
 def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
     """The EI of the strip nearest to what was asked for, where there is none for the target."""
-    others = {s.strip.label for s in sheet.strips if sheet.material_of(s)}
+    others = sheet.others()
     rates_by = analysis.school.rates_by
     known = [
         (s, getattr(s, rates_by))

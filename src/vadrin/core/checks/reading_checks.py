@@ -39,14 +39,22 @@ def _misread(fit: Fit) -> list[Diagnostic]:
     ]
 
 
+def _means(strip: StripReadings, blank: bool) -> dict[str, float]:
+    """Mean density of every blank, or every lit, frame of a strip."""
+    read: dict[str, list[float]] = {}
+    for r in strip.readings:
+        if (r.log_h is None) == blank:
+            read.setdefault(r.frame, []).append(r.density)
+    return {frame: float(np.mean(densities)) for frame, densities in read.items()}
+
+
 def _questionable_blanks(
     strips: tuple[StripReadings, ...], fit: Fit, known: set[tuple[str, str]]
 ) -> list[Diagnostic]:
     """Blanks that disagree with each other, or with the frames that had light."""
     told = []
     for strip in strips:
-        blanks = {r.frame: r.density for r in strip.readings if r.log_h is None}
-        lit = {r.frame: r.density for r in strip.readings if r.log_h is not None}
+        blanks, lit = _means(strip, blank=True), _means(strip, blank=False)
         if not blanks or not lit:
             continue
         base = float(np.median(list(blanks.values())))

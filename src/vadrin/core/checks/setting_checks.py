@@ -10,7 +10,7 @@ import numpy as np
 from vadrin.core.arrays import Array
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import marked_ei, stops_counted, stops_text
-from vadrin.core.exposure.corrections import daylight_excess, meter_setting_for
+from vadrin.core.exposure.corrections import MeterSetting, daylight_excess, meter_setting_for
 from vadrin.core.exposure.reciprocity import LONG_S
 from vadrin.core.figure import Figure
 from vadrin.core.process.minutes import minutes_text
@@ -112,6 +112,15 @@ def drifted_bath(strip: str, minutes: Array, temperature_c: Array, total_min: fl
     ]
 
 
+def dial_setting_text(setting: MeterSetting) -> str:
+    """How a dial is set that ends before the EI: ``set 1600 and −2 compensation``."""
+    words = f"set {marked_ei(setting.dial)}"
+    if setting.compensation:
+        stops = stops_text(round(setting.compensation * 3) / 3, signed=True)
+        words += f" and {stops} compensation"
+    return words
+
+
 def dial_ends_below(
     wanted: float, lowest: float, highest: float, compensation: float
 ) -> list[Diagnostic]:
@@ -119,10 +128,7 @@ def dial_ends_below(
     setting = meter_setting_for(wanted, lowest, highest, compensation)
     if setting.compensation == 0 and setting.short == 0:
         return []
-    words = (
-        f"The dial ends before EI {marked_ei(wanted)}: set {marked_ei(setting.dial)} and "
-        f"{stops_text(round(setting.compensation * 3) / 3, signed=True)} compensation"
-    )
+    words = f"The dial ends before EI {marked_ei(wanted)}: {dial_setting_text(setting)}"
     severity = Severity.NOTE
     rest = f"Of compensation {stops_counted(round(setting.left * 3) / 3)} is left."
     if setting.short > 0.05:
