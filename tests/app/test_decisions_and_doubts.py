@@ -102,6 +102,17 @@ def test_a_basis_from_before_rules_were_kept_is_not_called_changed(decided):
     assert changes_since_decision(other).changes == ("the school changed",)
 
 
+def test_what_changed_in_a_run_is_said_in_minutes_and_degrees(decided):
+    book, sheet, _ = decided
+    first = sheet.strips[0].strip
+    with book.change("mend"):
+        book.put(replace(first, time_min=8 + 1 / 6, temperature_c=21.5))
+    assert changes_since_decision(load_sheet(book, sheet.test.id)).changes == (
+        "strip A's time went from 5:00 min to 8:10 min",
+        "strip A's temperature went from not noted to 21.5 °C",
+    )
+
+
 def test_choosing_a_rule_is_one_edit_that_can_be_undone(decided):
     book, sheet, _ = decided
     choose_push_rule(book, sheet.test, HoldRule.MIDTONE)

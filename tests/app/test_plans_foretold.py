@@ -85,7 +85,7 @@ def test_what_a_frame_less_or_a_strip_more_does_is_told_rightly(notebook):
     thin, dense, more = whole.variants
     shorter = forecast_plan(with_bracket(question, sheet, -4.0, 2.0))
     assert dense.shown in (f"EI {shorter.answers[0].shown.removesuffix(' stop')}", "no EI")
-    longer = replace(question.strips[-1], time_min=float(more.name.split()[-1].split(":")[0]) + 0.5)
+    longer = replace(question.strips[-1], time_min=float(more.name.split()[-2].split(":")[0]) + 0.5)
     assert more.name.startswith("with one more strip")
     again = forecast_plan(replace(question, strips=(*question.strips, longer)))
     assert again.forecast.ei_spread < whole.forecast.ei_spread

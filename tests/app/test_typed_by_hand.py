@@ -66,7 +66,7 @@ TYPED = st.one_of(
 
 
 @given(words=TYPED)
-@settings(max_examples=400, deadline=None)
+@settings(max_examples=200, deadline=None)
 @pytest.mark.parametrize("read", READERS)
 def test_any_words_are_understood_or_refused(read, words):
     refusal, made = "", None

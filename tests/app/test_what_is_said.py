@@ -92,7 +92,7 @@ def test_the_headline_speaks_in_ei_and_time(told):
     [
         ("Brannock 400 B6", "Read strip B, frame"),
         ("Ostrel 400 O1", "Develop a second strip for about 12:00"),
-        ("Brannock 400 B7", "Read strip C: it was developed 13:00 and waits."),
+        ("Brannock 400 B7", "Read strip C: it was developed 13:00 min and waits."),
         ("Kelda Pan 200 K4", ""),
     ],
 )

@@ -1,19 +1,77 @@
 """The house's figures: what is held at nought is nought, and would be seen if it were not."""
 
 import importlib.util
+import re
 from pathlib import Path
 
 import pytest
 
+from vadrin.core.wording import counted
+
 ROOT = Path(__file__).parents[2]
+
+
+def loaded(name):
+    spec = importlib.util.spec_from_file_location(name, ROOT / "tools" / f"{name}.py")
+    made = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(made)
+    return made
 
 
 @pytest.fixture(scope="module")
 def tool():
-    spec = importlib.util.spec_from_file_location("figures", ROOT / "tools" / "house_figures.py")
-    made = importlib.util.module_from_spec(spec)
-    spec.loader.exec_module(made)
-    return made
+    return loaded("house_figures")
+
+
+@pytest.fixture(scope="module")
+def sentences():
+    return loaded("sentences")
+
+
+def test_every_sentence_stands_on_its_page(sentences):
+    written = (ROOT / "docs" / "sentences.md").read_text(encoding="utf-8")
+    assert written == sentences.page(), "run: python tools/sentences.py"
+    for said in ("- What do you want to know?", "- Strip {label} has no blank frame:",
+                 "- taken: on to the next frame", "- {path.name} is damaged ("):  # fmt: skip
+        assert said in written
+
+
+def test_what_is_said_is_told_from_what_is_not(sentences):
+    source = (
+        'def style_sheet():\n    return "QLabel { color: red }"\n'
+        'def page(n: "a kind of hint") -> "some text":\n'
+        '    """What it does."""\n'
+        '    row.setProperty("tone of it", n)\n'
+        '    say("one thing")\n'
+        '    say(f"it took {n:.1f} s")\n'
+        '    say("Decide", "key")\n'
+        '    ask("SELECT a FROM b")\n'
+    )
+    assert sentences.sentences_in(source) == ["one thing", "it took {n:.1f} s", "Decide"]
+
+
+def test_things_are_counted_by_one_rule(sentences):
+    """No sentence can say 1 strips: what is counted goes through `counted`."""
+    loose = re.compile(
+        r"\{(?!counted\()[^{}]*[a-z)\]][^{}]*\} "
+        r"(strips|frames|readings|tests|cells|samples|columns|rows|blanks|rolls)\b"
+    )
+    told = sentences.by_station(ROOT)
+    said = [w for rooms in told.values() for words in rooms.values() for w in words]
+    assert len(said) > 800
+    known = {"{name} strips, one curve each"}
+    assert [w for w in said if loose.search(w) and w not in known and "_STRIPS" not in w] == []
+    assert loose.search("{len(rows)} readings")
+    assert not loose.search("a test has at most {MOST} strips")
+
+
+@pytest.mark.parametrize(
+    ("count", "noun", "words"),
+    [(1, "strip", "1 strip"), (0, "strip", "0 strips"), (2, "batch", "2 batches"),
+     (3, "lens", "3 lenses"), (4, "process", "4 processes"), (1, "lens", "1 lens")],
+)  # fmt: skip
+def test_counts_are_worded_rightly(count, noun, words):
+    assert counted(count, noun) == words
 
 
 def test_no_circles_no_names_used_twice_and_nothing_uncalled(tool):

@@ -176,7 +176,7 @@ class TestARollShotAtAnotherSetting:
         assert {f.role for f in frames} == {FrameRole.PICTURE}
         assert frames[6].state == FrameState.SKIPPED
         said = words_of(roll.station())
-        assert "this roll is a push of 2⅓: this film was found to be EI 80 here" in said
+        assert "this roll is a push of 2⅓ stops: this film was found to be EI 80 here" in said
 
     def test_process_label_and_expose_name_one_time(self, qtbot, roll):
         (strip,) = roll.bench.notebook.all(Strip, test_id=roll.bench.sheet.test.id)

@@ -26,6 +26,7 @@ from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Attachment, Bottle, Camera, ColumnMatching, Reading, Stock, Test
 from vadrin.notebook.store import Notebook
+from vadrin.ui.theme.look import DAY
 
 
 def type_in(qtbot, words, key=ENTER):
@@ -133,6 +134,33 @@ def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
     assert len(bench.notebook.all(Test)) == 6
 
 
+def hues_at(window, film):
+    """The saturated reds and the greys a line of the shelf is written in, right of its curves."""
+    lines = ShelfPage(None, window)
+    row = lines.list.model().index(lines.films().index(film))
+    box = lines.list.visualRect(row)
+    picture = lines.list.viewport().grab(box.adjusted(round(0.7 * box.width()), 0, 0, 0)).toImage()
+    shown = {picture.pixelColor(x, y).name().upper()
+             for x in range(picture.width()) for y in range(picture.height())}  # fmt: skip
+    return DAY.grease in shown, DAY.soft in shown
+
+
+def test_what_is_not_decided_is_shown_in_soft_ink_and_said(qtbot, shelf):
+    lines = ShelfPage(qtbot, shelf)
+    model = lines.list.model()
+
+    def said(film):
+        return model.data(model.index(lines.films().index(film)), Qt.ItemDataRole.DisplayRole)
+
+    qtbot.waitUntil(lambda: "not decided" in said("Brannock 400 B6"), timeout=20000)
+    assert said("Brannock 400 B6").endswith("read, 4 strips, not decided: EI 250 7:05")
+    assert said("Ostrel 400 O1").endswith("not decided: EI 320"), "one strip tells no other time"
+    assert said("Merrow Pan 125 M3").endswith("read, 5 strips, EI 80 7:35")
+    assert "decided" not in said("Kelda Pan 200 K4"), "nothing is read there"
+    assert hues_at(shelf, "Brannock 400 B6") == (False, True)
+    assert hues_at(shelf, "Merrow Pan 125 M3") == (True, True)
+
+
 def test_film_left_and_bottles_near_their_end_are_beside_the_shelf(shelf):
     said = words_of(shelf.station().side)
     assert "Merrow Pan 125 M3 9 rolls, rated EI 80" in said
@@ -196,7 +224,7 @@ def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     bench.refresh()
     settle(qtbot, window)
     said = station.outdated.text()
-    assert "Decided: EI 80, 7:35. Since then 1 frame differs on strip B" in said
+    assert "Decided: EI 80, 7:35 min. Since then 1 frame differs on strip B" in said
     assert "With them it is now EI" in said
     bench.go("shelf")
     settle(qtbot, window)
@@ -255,7 +283,8 @@ def test_densities_alone_go_to_the_frames_of_the_test_on_the_bench(demo, tmp_pat
     head = "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n"
     path.write_text(f"{head}{rows}\n99 0.9\nEND_DATA\n")
     window.importing.offer(path)
-    assert f"{waiting + 1} samples, but {waiting} frames" in words_of(window.banner)
+    said = f"{waiting + 1} samples, but of the frames of this test {waiting} wait"
+    assert said in words_of(window.banner)
     path.write_text(f"{head}{rows}\nEND_DATA\n")
     window.importing.offer(path)
     assert window.bench.sheet.read() == window.bench.sheet.readable()

@@ -50,7 +50,7 @@ def test_a_typed_density_shows_every_view_once_and_its_answer_only_where_it_is_s
     held = []
     run = jobs.run
     monkeypatch.setattr(jobs, "run", lambda *given, **more: held.append((given, more)))
-    hands.write("0.24")
+    hands.write("0.2437")  # a value that no other test has asked about
     assert counted.since() == {"header": 1, "table": 1, "rail": 1, "finding": 1, "station": 1}
     monkeypatch.setattr(jobs, "run", run)
     (asked, more), = held  # fmt: skip
@@ -151,7 +151,7 @@ def test_a_found_command_does_what_its_key_does(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     hands, bench = Hands(qtbot, window), window.bench
     count = bench.notebook.count(Reading)
-    hands.write("0.24")
+    hands.write("0.2437")  # a value that no other test has asked about
     hands.press(Qt.Key.Key_K, CTRL)
     hands.write("undo read 0.24")
     assert bench.notebook.count(Reading) == count

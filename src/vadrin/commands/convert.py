@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
+from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings, write_readings
 
@@ -18,5 +19,5 @@ def run_convert(source: Path, target: Path) -> int:
         write_readings(table, target)
     except FormatError as error:
         raise UsageError(str(error)) from error
-    print(f"{target}: {len(table.rows)} readings", file=sys.stderr)
+    print(f"{target}: {counted(len(table.rows), 'reading')}", file=sys.stderr)
     return 0

@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 from vadrin.errors import NotebookError, UsageError
-from vadrin.notebook.recovery import recover
+from vadrin.notebook.recovery import recover, recovered_words
 
 
 def run_recover(damaged: Path, copy: Path) -> int:
@@ -17,6 +17,5 @@ def run_recover(damaged: Path, copy: Path) -> int:
         counts = recover(damaged, copy)
     except (NotebookError, OSError) as error:
         raise UsageError(str(error)) from error
-    found = ", ".join(f"{count} {name.replace('_', ' ')}" for name, count in counts.items())
-    print(f"{copy}: {found}", file=sys.stderr)
+    print(f"{copy}: {recovered_words(counts)}", file=sys.stderr)
     return 0

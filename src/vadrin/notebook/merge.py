@@ -9,6 +9,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
+from vadrin.core.wording import counted
 from vadrin.errors import NotebookError
 from vadrin.notebook.file import inspect
 from vadrin.notebook.json_file import Everything
@@ -68,10 +69,10 @@ class MergeReport:
 
     def sentence(self) -> str:
         """The report in words."""
-        words = [f"{self.new_tests} new tests", f"{self.known_tests} known already"]
+        words = [counted(self.new_tests, "new test"), f"{self.known_tests} known already"]
         if self.differing_tests:
             words.append(f"{self.differing_tests} that differ from ours, set beside them")
-        return f"{', '.join(words)}; {self.new_kit} new entries of film and kit."
+        return f"{', '.join(words)}; film and kit: {self.new_kit} new."
 
 
 class _Tree:

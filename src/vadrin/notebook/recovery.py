@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
+from vadrin.core.wording import counted
 from vadrin.errors import NotebookError
 from vadrin.notebook.columns import ENUMERATIONS, table_name
 from vadrin.notebook.json_file import Everything, write_all
@@ -179,3 +180,8 @@ def recover(damaged: Path, target: Path) -> dict[str, int]:
     finally:
         book.close()
     return counts
+
+
+def recovered_words(counts: dict[str, int]) -> str:
+    """What was recovered, in words: ``3 strips, 1 batch``."""
+    return ", ".join(counted(count, name.replace("_", " ")) for name, count in counts.items())

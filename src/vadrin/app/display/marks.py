@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, stops_text
+from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, stops_counted, stops_text
 from vadrin.core.exposure.shutter_dial import shutter_mark, shutter_name
 
 __all__ = [
-    "aperture_mark", "aperture_name", "marked_ei", "shutter_mark", "shutter_name", "stops_text",
+    "aperture_mark", "aperture_name", "marked_ei", "shutter_mark", "shutter_name",
+    "stops_counted", "stops_text",
 ]  # fmt: skip
 
 _APERTURES = (1.0, 1.2, 1.4, 1.8, 2, 2.4, 2.8, 3.5, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22,

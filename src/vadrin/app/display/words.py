@@ -2,20 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from datetime import datetime
 
+from vadrin.core.wording import counted, list_text
 
-def list_text(words: Sequence[str]) -> str:
-    """``a``, ``a and b``, ``a, b and c``."""
-    if len(words) < 2:
-        return "".join(words)
-    return f"{', '.join(words[:-1])} and {words[-1]}"
-
-
-def counted(count: int, noun: str) -> str:
-    """``1 strip``, ``3 strips``."""
-    return f"{count} {noun}{'' if count == 1 else 's'}"
+__all__ = ["age_text", "counted", "date_text", "list_text"]
 
 
 def date_text(moment: str) -> str:

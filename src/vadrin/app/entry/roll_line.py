@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from vadrin.app.display.words import counted
 from vadrin.app.entry.numbers import number_typed
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.frames import FrameState
@@ -73,8 +74,9 @@ def roll_typed(words: str) -> RollLine:
     step = (last - first) / steps
     if min(abs(step - s) for s in (1.0, 0.5, 1 / 3, 2.0, 1.5)) > 0.02:
         raise EditRefusedError(
-            f"{count[1] if count else steps + 1} frames from {stops_text(first, True)} to "
-            f"{stops_text(last, True)} would be {step:.2f} stop apart; count them again"
+            f"{counted(int(count[1]) if count else steps + 1, 'frame')} from "
+            f"{stops_text(first, True)} to {stops_text(last, True)} would be {step:.2f} stops "
+            "apart; count them again"
         )
     return RollLine(first, last, step, blanks, 0, states, rated)
 

@@ -6,7 +6,7 @@ import json
 from dataclasses import dataclass
 from math import log2
 
-from vadrin.app.display.marks import marked_ei, stops_text
+from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.test_sheet import TestSheet
@@ -63,9 +63,9 @@ def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
     kind = "push" if wrong.stops > 0 else "pull"
     return (
         f"Shot at EI {marked_ei(sheet.test.exposure_index)}, this roll is a {kind} of "
-        f"{stops_text(abs(wrong.stops))}: this film was found to be EI "
+        f"{stops_counted(wrong.stops)}: this film was found to be EI "
         f"{marked_ei(wrong.found_index)} here. Develop the whole roll "
-        f"{minutes_text(wrong.minutes)} ({wrong.basis})."
+        f"{minutes_text(wrong.minutes)} min ({wrong.basis})."
     )
 
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import list_text
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.exposure.shutter_dial import shutter_name
 from vadrin.notebook.records import Batch, Camera, Developer, Instrument, Lens, LightMeter, Stock
@@ -98,7 +99,7 @@ def verdict(found: Sequence[Difference]) -> str:
         only = found[0]
         return f"Only the {only.name} differs, so what differs in the result comes from it."
     names = [d.name for d in found]
-    listed = f"{', '.join(names[:-1])} and {names[-1]}"
+    listed = list_text(names)
     first = found[0]
     words = (
         f"{len(found)} conditions differ ({listed}), so their effects can't be told apart. One "

@@ -81,11 +81,10 @@ def recovered_copy(path: Path) -> tuple[Path, str]:
     ------
     NotebookError, OSError
     """
-    from vadrin.notebook.recovery import recover
+    from vadrin.notebook.recovery import recover, recovered_words
 
     target = _free_name(path, "recovered")
-    counts = recover(path, target)
-    found = ", ".join(f"{n} {name.replace('_', ' ')}" for name, n in counts.items())
+    found = recovered_words(recover(path, target))
     return target, f"Recovered into {target.name}: {found}."
 
 

@@ -66,13 +66,41 @@ class ShelfLine:
 class ShelfDetail:
     """What a line in sight draws: its state, the station where it goes on, small curves.
 
-    `changed` is what is different from what its decision rested on, in words.
+    `changed` is what is different from what its decision rested on, in words; `undecided` the
+    test itself where something is read and nothing decided.
     """
 
     state: str
     station: str
     curves: tuple[tuple[tuple[float, float], ...], ...]
     changed: str
+    undecided: TestSheet | None = None
+
+
+@dataclass(frozen=True)
+class Undecided:
+    """What a test comes to so far, in words; empty for what is not known."""
+
+    index: str
+    time: str
+
+    @property
+    def spoken(self) -> str:
+        """For who does not see that it is written in soft ink."""
+        return f"not decided: {self.index} {self.time}".strip() if self.index else ""
+
+
+def undecided_answer(sheet: TestSheet) -> Undecided:
+    """Work a test out that nothing was decided on; takes up to a second."""
+    from vadrin.app.results.answer import answer_of
+    from vadrin.app.results.known_answers import answer_to, question_of
+
+    found = answer_of(sheet, answer_to(question_of(sheet)))
+    index, time = found.index.value, found.time_min.value
+    return Undecided(
+        "" if index is None else f"EI {marked_ei(index)}",
+        "" if time is None else minutes_text(time),
+    )
 
 
 def state_of(sheet: TestSheet) -> tuple[str, str]:
@@ -132,7 +160,8 @@ def _detail(sheet: TestSheet) -> ShelfDetail:
     last = sheet.findings[-1] if sheet.findings else None
     since = changes_since_decision(sheet) if last is not None else None
     changed = f"since it was decided: {'; '.join(since.changes)}" if since else ""
-    return ShelfDetail(state, station, tuple(curves), changed)
+    undecided = sheet if last is None and curves else None
+    return ShelfDetail(state, station, tuple(curves), changed, undecided)
 
 
 def remove_test(notebook: Notebook, line: ShelfLine) -> bool:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.app.display.quantities import neutral_density_text
-from vadrin.app.display.words import list_text
+from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
@@ -114,8 +114,11 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
             "give more light, keep them out of the curve, or type the film's law."
         )
     if edge:
-        are = "1 frame is" if edge == 1 else f"{edge} frames are"
-        notes.append(f"{are} wide open or at the shortest time, which seldom matches the rest.")
+        are = "is" if edge == 1 else "are"
+        notes.append(
+            f"{counted(edge, 'frame')} {are} wide open or at the shortest time, which seldom "
+            "matches the rest."
+        )
     dark = max((f.filter_stops for f in lit), default=0.0)
     if dark:
         notes.append(f"A {neutral_density_text(dark)}, or less, is part of this plan.")
@@ -123,7 +126,7 @@ def _notes(limits: CameraLimits, lit: list[Frame]) -> list[str]:
 
 
 def _frames(count: int) -> str:
-    return "1 frame lasts" if count == 1 else f"{count} frames last"
+    return f"{counted(count, 'frame')} last{'s' if count == 1 else ''}"
 
 
 def _dials(

@@ -178,4 +178,4 @@ def _one_more(question: ForecastInput, strips: tuple[PlannedStrip, ...]) -> Fore
     if more.time_spread is not None:
         half = 1.96 * more.time_spread * more.time_min.known()
         shown += f", time ± {minutes_text(half, exact=True)}"
-    return ForecastLine(f"with one more strip, {minutes_text(added.time_min or 0)}", shown)
+    return ForecastLine(f"with one more strip, {minutes_text(added.time_min or 0)} min", shown)

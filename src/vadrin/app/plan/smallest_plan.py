@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from vadrin.app.display.words import list_text
+from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.expected_curves import Expected
 from vadrin.app.plan.plan_edit import PlanEdit
 from vadrin.app.plan.plan_forecast import forecast_input
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
+from vadrin.core.process.minutes import minutes_brief
 
 _STEP_WORDS = {1.0: "whole stops", 0.5: "half stops", 1 / 3: "thirds"}
 
@@ -47,11 +48,11 @@ def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
         return Smallest("nothing inside this bracket is that sure; take a wider one.")
     layout, told = found
     count = len(layout.times)
-    minutes = list_text([f"{t:g}" for t in layout.times])
+    minutes = list_text([minutes_brief(t) for t in layout.times])
     span = f"{stops_text(layout.first, True)} to {stops_text(layout.last, True)}"
-    strips = f"{count} strip{'s' if count > 1 else ''} of {minutes} min"
+    strips = f"{counted(count, 'strip')} of {minutes} min"
     return Smallest(
-        f"{layout.frames} frames do, {strips}, {span} in {_STEP_WORDS[layout.step]}: "
+        f"{counted(layout.frames, 'frame')} do, {strips}, {span} in {_STEP_WORDS[layout.step]}: "
         f"± {1.96 * (told.ei_spread or 0.0):.2f}.",
         layout,
     )

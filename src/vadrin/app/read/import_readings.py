@@ -6,6 +6,7 @@ import json
 from dataclasses import replace
 from pathlib import Path
 
+from vadrin.app.display.words import counted
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.read.export_readings import LEFT_OUT
 from vadrin.app.stamps import fresh_uid, now
@@ -131,8 +132,8 @@ def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> i
     names = list(dict.fromkeys((r.strip, r.frame) for r in table.rows))
     if len(names) > len(waiting):
         raise EditRefusedError(
-            f"{table.source} holds {len(names)} samples, but {len(waiting)} frames of this test "
-            "wait for a reading. Nothing was imported."
+            f"{table.source} holds {counted(len(names), 'sample')}, but of the frames of this test "
+            f"{len(waiting)} wait for a reading. Nothing was imported."
         )
     frames = dict(zip(names, waiting, strict=False))
     with notebook.change(f"import {table.source} to the frames"):

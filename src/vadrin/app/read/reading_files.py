@@ -79,9 +79,10 @@ def judge_matching(raw: RawTable, columns: tuple[str, ...]) -> Verdict:
     except FormatError as error:
         return Verdict(False, f"Not yet: {error}.")
     strips = len({r.strip for r in table.rows})
-    words = f"{len(table.rows)} readings on {counted(strips, 'strip')}"
+    words = f"{counted(len(table.rows), 'reading')} on {counted(strips, 'strip')}"
     if table.problems:
-        words += f"; {len(table.problems)} cells cannot be read ({table.problems[0].sentence()})"
+        spoilt = counted(len(table.problems), "cell")
+        words += f"; {spoilt} not to be read ({table.problems[0].sentence()})"
     if not table.exposures_known:
         words += "; no exposures: the densities go to the frames of a test in their order"
     return Verdict(bool(table.rows), words + ".")

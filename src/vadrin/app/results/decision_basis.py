@@ -63,16 +63,26 @@ class DecisionChanges:
         """What was decided, and what is different now."""
         was = self.finding
         return (
-            f"Decided: EI {marked_ei(was.exposure_index)}, {minutes_text(was.time_min)}. Since "
+            f"Decided: EI {marked_ei(was.exposure_index)}, {minutes_text(was.time_min)} min. Since "
             f"then {'; '.join(self.changes)}."
         )
 
 
+def _time_said(minutes: float | None) -> str:
+    return "not noted" if minutes is None else f"{minutes_text(minutes, True)} min"
+
+
+def _warmth_said(degrees: float | None) -> str:
+    return "not noted" if degrees is None else f"{degrees:g} °C"
+
+
 def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) -> list[str]:
     words = []
-    for key, name in (("time_min", "time"), ("temperature_c", "temperature")):
+    for key, name, said in (("time_min", "time", _time_said),
+                            ("temperature_c", "temperature", _warmth_said)):  # fmt: skip
         if before[key] != after[key]:
-            words.append(f"strip {label}'s {name} went from {before[key]} to {after[key]}")
+            went = f"went from {said(before[key])} to {said(after[key])}"
+            words.append(f"strip {label}'s {name} {went}")
     old, new = ({json.dumps(r) for r in side["readings"]} for side in (before, after))
     if old != new:
         count = max(len(old - new), len(new - old))
@@ -115,4 +125,4 @@ def present_answer(sheet: TestSheet, analysis: Analysis) -> str:
     index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:
         return f"without a finding: {answer.time_min.why or answer.index.why}"
-    return f"EI {marked_ei(index)}, {minutes_text(time)}"
+    return f"EI {marked_ei(index)}, {minutes_text(time)} min"

@@ -34,19 +34,19 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
         return waiting
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
     if len(times) == 1:
-        return f"Develop a second strip for about {minutes_text(times[0] * 1.5)}."
+        return f"Develop a second strip for about {minutes_text(times[0] * 1.5)} min."
     if len(times) == 2:
-        return f"Develop a third strip for about {minutes_text(times[-1] * 1.4)}."
+        return f"Develop a third strip for about {minutes_text(times[-1] * 1.4)} min."
     if not analysis.finding.tested and analysis.finding.nearest_tested_min:
         bound = analysis.finding.nearest_tested_min
         more = bound >= times[-1]
-        return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))}."
+        return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))} min."
     missing = [p for p in analysis.push if not p.by(sheet.test.push_rule).tested]
     worth = [p for p in missing if abs(p.stops) <= SALVAGE]
     if worth:
         longer = worth[0].stops > 0
         aim = times[-1] * 1.4 if longer else times[0] * 0.7
-        return f"A strip at about {minutes_text(aim)} would answer {push_name(worth[0].stops)}."
+        return f"A strip at about {minutes_text(aim)} min would answer {push_name(worth[0].stops)}."
     return _firmest(sheet, analysis)
 
 
@@ -60,14 +60,14 @@ def waiting_act(sheet: TestSheet, analysis: Analysis) -> str:
             continue
         if label in fitted:
             return f"Read the other {counted(len(unread), 'frame')} of strip {label}."
-        return f"Read strip {label}: it was developed {minutes_text(minutes, True)} and waits."
+        return f"Read strip {label}: it was developed {minutes_text(minutes, True)} min and waits."
     for strip in sheet.strips:
         label, planned = strip.strip.label, strip.strip.planned_min
         if label in fitted or strip.strip.time_min is not None or planned is None:
             continue
         taken = all(f.frame.state != FrameState.PLANNED for f in strip.frames)
         act = "Develop" if taken else "Expose"
-        return f"{act} strip {label}, planned for {minutes_text(planned, True)}."
+        return f"{act} strip {label}, planned for {minutes_text(planned, True)} min."
     return ""
 
 
@@ -93,7 +93,7 @@ def _firmest(sheet: TestSheet, analysis: Analysis) -> str:
         return _CHECK
     gain = f"about {step.narrowing:.0%} narrower"
     if step.act is Act.RUN_STRIP and step.time_min:
-        return f"One more strip at {minutes_text(step.time_min)} makes the EI's range {gain}."
+        return f"One more strip at {minutes_text(step.time_min)} min makes the EI's range {gain}."
     if step.act is Act.REPEAT_FRAME:
         return f"Read strip {step.strip}, frame {step.frame} again: the EI's range gets {gain}."
     meter = meter_point(sheet.test.exposure_index, sheet.test.meter_constant)

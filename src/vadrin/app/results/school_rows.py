@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.display.marks import marked_ei, stops_text
+from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.core.figure import Figure
@@ -75,9 +75,9 @@ def limits_text(analysis: Analysis) -> str:
     rule = "The column +30 % a stop is a rule of thumb, not measured."
     if limits is None or limits.last_usable.value is None:
         return rule
-    usable = f"Pushes up to {stops_text(limits.last_usable.value)} stops keep usable shadow"
+    usable = f"Pushes up to {stops_counted(limits.last_usable.value)} keep usable shadow"
     if limits.last_salvageable.value is not None:
         reach = limits.last_salvageable
         more = " at least, the tested times end there" if reach.why else ""
-        usable += f", up to {stops_text(reach.known())} can be salvaged{more}"
+        usable += f", up to {stops_counted(reach.known())} can be salvaged{more}"
     return f"{usable}. {rule}"

@@ -12,6 +12,7 @@ from vadrin.core.fitting.development_model import MODEL_PARAMETERS
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
+from vadrin.core.wording import counted
 
 if TYPE_CHECKING:
     from vadrin.core.results.finding import Finding
@@ -68,7 +69,7 @@ def _questionable_blanks(
         elif len(thin) > 1 or any((strip.label, n) not in known for n in thin):
             many = len(thin) > len(blanks)
             words = (
-                f"On strip {strip.label}, {len(thin)} {'frame' if len(thin) == 1 else 'frames'} "
+                f"On strip {strip.label}, {counted(len(thin), 'frame')} "
                 f"that had light {'is' if len(thin) == 1 else 'are'} thinner than the blank "
                 f"({base:.2f})."
             )

@@ -15,6 +15,7 @@ from vadrin.core.exposure.reciprocity import LONG_S
 from vadrin.core.figure import Figure
 from vadrin.core.process.minutes import minutes_text
 from vadrin.core.process.temperature import restated_drift
+from vadrin.core.wording import counted
 
 _FAST_ENOUGH = 0.25
 
@@ -38,10 +39,6 @@ class FrameSetting:
     measured_s: float = 0.0
 
 
-def _frames(count: int) -> str:
-    return f"{count} frame{'' if count == 1 else 's'}"
-
-
 def marks_taken_for_exact(
     settings: tuple[FrameSetting, ...], fastest_s: float, widest_f: float
 ) -> list[Diagnostic]:
@@ -58,7 +55,8 @@ def marks_taken_for_exact(
             Diagnostic(
                 "shutter off",
                 Severity.CAUTION,
-                f"The shutter is off by more than a sixth of a stop on {_frames(len(off))}.",
+                "The shutter is off by more than a sixth of a stop on "
+                f"{counted(len(off), 'frame')}.",
                 "The measured times are used instead of the marks.",
                 frames=tuple(s.frame for s in off),
             )
@@ -86,7 +84,7 @@ def long_beside_short(settings: tuple[FrameSetting, ...], corrected: bool) -> li
         Diagnostic(
             "reciprocity",
             Severity.CAUTION,
-            f"{_frames(len(long))} longer than {LONG_S:g} s beside short ones.",
+            f"{counted(len(long), 'frame')} longer than {LONG_S:g} s beside short ones.",
             "Correct them for reciprocity, or bracket by the aperture.",
             frames=tuple(s.frame for s in long),
         )

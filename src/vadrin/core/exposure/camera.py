@@ -8,7 +8,7 @@ from math import log2
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
+from vadrin.core.exposure.arithmetic import exact_aperture, stops_counted, stops_text
 from vadrin.core.exposure.corrections import shutter_of_frame_rate
 from vadrin.core.exposure.reciprocity import LONG_S, Reciprocity, effective_time
 from vadrin.core.exposure.shutter_dial import exact_shutter
@@ -207,7 +207,7 @@ def _setting(
     flags = []
     if abs(stops - wanted) > CLOSE_ENOUGH + 1e-9:
         more = "more" if stops > wanted else "less"
-        flags.append(f"{stops_text(round(abs(stops - wanted) * 3) / 3)} stop {more} than wanted")
+        flags.append(f"{stops_counted(round(abs(stops - wanted) * 3) / 3)} {more} than wanted")
     if t >= LONG_S * 0.99:
         flags.append(_long_flag(camera, t))
     if len(camera.apertures) > 1 and n <= camera.apertures[0] * 1.01:
@@ -222,7 +222,7 @@ def _long_flag(camera: CameraLimits, t: float) -> str:
     if camera.reciprocity is None:
         return "long enough for reciprocity"
     lost = log2(measured_shutter(camera, t) / effective_shutter(camera, t))
-    return f"{stops_text(round(lost * 6) / 6)} stop longer, for reciprocity"
+    return f"{stops_counted(round(lost * 6) / 6)} longer, for reciprocity"
 
 
 def neutral_density_needed(settings: tuple[CameraSetting, ...]) -> float:

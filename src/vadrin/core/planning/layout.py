@@ -8,6 +8,7 @@ from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit, PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan
 from vadrin.core.planning.test_kinds import TestKind, kind_of
+from vadrin.core.wording import counted
 from vadrin.errors import PlanError
 
 _MOST_FRAMES = 400
@@ -76,7 +77,7 @@ def _cut(request: PlanRequest, kind: TestKind, strips: list[StripPlan]) -> list[
         led = strip if sheets else _led(request, strip)
         if capacity is not None and len(led.frames) > capacity:
             raise PlanError(
-                f"strip {strip.label} takes {len(led.frames)} frames and the film holds "
+                f"strip {strip.label} takes {counted(len(led.frames), 'frame')} and the film holds "
                 f"{capacity}: take coarser steps, a shorter bracket or a longer film"
             )
         fresh = apart and place > 0

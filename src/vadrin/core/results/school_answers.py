@@ -51,7 +51,8 @@ def _apart(school: School, index: Figure, shadow: Figure) -> str:
     if abs(stops) < 0.05:
         return f"{school.asks} Here the same as the shadow school."
     side = "faster" if stops > 0 else "slower"
-    words = f"{school.asks} Here {abs(stops):.1f} stop {side} than the shadow school"
+    size = f"{abs(stops):.1f} stop{'s' if abs(stops) >= 1.05 else ''}"
+    words = f"{school.asks} Here {size} {side} than the shadow school"
     if school is STANDARD:
         return f"{words}; two thirds of a stop of that are in the definitions, not in the film."
     return words + "."

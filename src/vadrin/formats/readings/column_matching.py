@@ -7,6 +7,7 @@ import re
 from dataclasses import dataclass
 from itertools import pairwise
 
+from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, ReadingsTable, TableRow
 
@@ -160,7 +161,9 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
         if not any(cell.strip() for cell in line):
             continue
         if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):
-            remedy = f"the header has {len(names)} columns; quote the cell or fix the header"
+            remedy = (
+                f"the header has {counted(len(names), 'column')}; quote the cell or fix the header"
+            )
             problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
             continue
         for cells in _unfolded(dict(zip(names, line, strict=False))):

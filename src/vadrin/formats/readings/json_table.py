@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from vadrin.core.wording import counted
 from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
 from vadrin.formats.readings.readings_table import ReadingsTable
@@ -38,7 +39,7 @@ def parse_readings_json(text: str, name: str) -> ReadingsTable:
     if not isinstance(rows, list) or not all(isinstance(r, dict) for r in rows):
         raise FormatError(f"{name}: “rows” must be a list of readings")
     if not rows or len(rows) > _MOST_ROWS:
-        raise FormatError(f"{name}: {len(rows)} rows; it needs 1 to {_MOST_ROWS}")
+        raise FormatError(f"{name}: {counted(len(rows), 'row')}; it needs 1 to {_MOST_ROWS}")
     return _table(rows, name)
 
 

@@ -2,19 +2,14 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from typing import TYPE_CHECKING
 
+from vadrin.app.results.known_answers import Question, answer_to, known_answer, question_of
 from vadrin.app.workbench import Workbench
 from vadrin.ui.jobs import Jobs
 
 if TYPE_CHECKING:
-    from vadrin.core.readings import StripReadings
-    from vadrin.core.results.analysis import Analysis, Settings
-
-    _Question = tuple[str, tuple[StripReadings, ...], Settings]
-
-_KEPT = 32
+    from vadrin.core.results.analysis import Analysis
 
 
 def _load_what_is_needed_first() -> None:
@@ -25,12 +20,6 @@ def _load_what_is_needed_first() -> None:
     import pyqtgraph  # noqa: F401
 
     load_numerics()
-
-
-def _worked_out(question: _Question) -> Analysis:
-    from vadrin.app.results.analysis_input import analyse_as
-
-    return analyse_as(*question)
 
 
 class Analyst:
@@ -44,8 +33,7 @@ class Analyst:
     def __init__(self, bench: Workbench) -> None:
         self._bench = bench
         self.jobs = Jobs()
-        self._asked: _Question | None = None
-        self._known: OrderedDict[_Question, Analysis] = OrderedDict()
+        self._asked: Question | None = None
 
     def ask(self) -> None:
         """Work out the test on the bench, unless that is known already or under way."""
@@ -54,18 +42,17 @@ class Analyst:
             self._asked = None
             self.jobs.cancel("analysis")
             return
-        from vadrin.app.results.analysis_input import readings_of, settings_of
-
-        question = (sheet.test.kind, readings_of(sheet), settings_of(sheet))
-        if question in self._known:
+        question = question_of(sheet)
+        known = known_answer(question)
+        if known is not None:
             self.jobs.cancel("analysis")
             self._asked = question
-            if self._bench.analysis is not self._known[question]:
-                self._bench.answer(self._known[question])
+            if self._bench.analysis is not known:
+                self._bench.answer(known)
         elif question != self._asked or not self.jobs.busy("analysis"):
             self._asked = question
             self.jobs.run(
-                "analysis", lambda _said: _worked_out(question),
+                "analysis", lambda _said: answer_to(question),
                 lambda made: self._take(question, made),
             )  # fmt: skip
 
@@ -73,9 +60,6 @@ class Analyst:
         """Load the numerical packages in the background."""
         self.jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), lambda _made: None)
 
-    def _take(self, question: _Question, answer: Analysis) -> None:
-        self._known[question] = answer
-        while len(self._known) > _KEPT:
-            self._known.popitem(last=False)
+    def _take(self, question: Question, answer: Analysis) -> None:
         if question == self._asked:
             self._bench.answer(answer)

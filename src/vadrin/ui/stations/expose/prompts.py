@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
-from vadrin.app.display.marks import shutter_name, stops_text
+from vadrin.app.display.marks import shutter_name, stops_counted
 from vadrin.app.display.words import counted
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.numbers import count_typed
@@ -71,12 +71,12 @@ class ExposePrompts:
         seconds = seconds_typed(words)
         moved = self.bench.edit_or_raise(lambda book: note_light(book, sheet, seconds)) or 0.0
         if abs(moved) <= DRIFT_TOLD + 1e-6:
-            self.bench.said.emit(f"The light holds to {stops_text(round(moved * 6) / 6)} stop.")
+            self.bench.said.emit(f"The light holds to {stops_counted(round(moved * 6) / 6)}.")
             return
         self._cue.error()
         way = "brighter" if moved > 0 else "dimmer"
         self.asked.choose(
-            f"The light is {stops_text(round(abs(moved) * 3) / 3)} stop {way} than the plan counts "
+            f"The light is {stops_counted(round(abs(moved) * 3) / 3)} {way} than the plan counts "
             "on.",
             [
                 ("work the frames to come out for this light", self._rescale),

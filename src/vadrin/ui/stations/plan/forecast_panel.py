@@ -116,7 +116,7 @@ class ForecastPanel(QWidget):
             likely = self._likely_words(sheet, self.film)
         count = len(sheet.frames())
         rolls = len({s.strip.roll for s in sheet.strips})
-        on = f" on {rolls} rolls" if rolls > 1 else ""
+        on = f" on {counted(rolls, 'roll')}" if rolls > 1 else ""
         self.caption.setText(f"{counted(count, 'frame')} in all{on}. {likely}")
 
     def _likely_words(self, sheet: TestSheet, film: Expected) -> str:

@@ -6,6 +6,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.words import counted
 from vadrin.app.entry.densities import density_typed
 from vadrin.app.frame_order import next_to_read
 from vadrin.app.read.entering_readings import add_reading, leave_out, replace_readings
@@ -161,7 +162,7 @@ class ReadStation(Station):
         shown = ", ".join(f"{r.density:.2f}" for r in frame.readings)
         words = "not read yet" if not count else f"read {shown}"
         if count > 1:
-            words = f"mean of {count} readings: {shown}"
+            words = f"mean of {counted(count, 'reading')}: {shown}"
         self._repeats.setText(words)
 
     def take(self, words: str, again: bool) -> None:

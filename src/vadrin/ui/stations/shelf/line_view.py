@@ -4,28 +4,47 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QAbstractListModel, QModelIndex, QObject, QPointF, QRect, QSize, Qt
+from PyQt6.QtCore import (
+    QAbstractListModel,
+    QModelIndex,
+    QObject,
+    QPointF,
+    QRect,
+    QSize,
+    Qt,
+    pyqtSignal,
+)
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
-from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, shelf_details
+from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, Undecided, shelf_details
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
 if TYPE_CHECKING:
+    from vadrin.app.test_sheet import TestSheet
     from vadrin.notebook.store import Notebook
 
 _AT_ONCE = 10
 
 
 class ShelfModel(QAbstractListModel):
-    """Tests and headings in the order shown; what a line draws is fetched when it is drawn."""
+    """Tests and headings in the order shown; what a line draws is fetched when it is drawn.
+
+    Attributes
+    ----------
+    undecided : signal
+        Lines came in sight whose answer is not decided, and not worked out yet.
+    """
+
+    undecided = pyqtSignal()
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self._rows: list[ShelfLine | str] = []
         self._details: dict[int, ShelfDetail] = {}
+        self._answers: dict[int, Undecided] = {}
         self._notebook: Notebook | None = None
         self.marked: list[int] = []
 
@@ -34,7 +53,7 @@ class ShelfModel(QAbstractListModel):
         """Show lines under their headings; `fresh` where the notebook has changed."""
         self.beginResetModel()
         if fresh or notebook is not self._notebook:
-            self._details = {}
+            self._details, self._answers = {}, {}
         self._notebook = notebook
         self._rows = []
         for heading, lines in groups:
@@ -69,7 +88,27 @@ class ShelfModel(QAbstractListModel):
             near = [self.line(r) for r in range(row, row + _AT_ONCE)]
             wanted = [x.test_id for x in near if x and x.test_id not in self._details]
             self._details.update(shelf_details(self._notebook, wanted))
-        return self._details.get(line.test_id)
+        detail = self._details.get(line.test_id)
+        if detail and detail.undecided and line.test_id not in self._answers:
+            self.undecided.emit()
+        return detail
+
+    def waiting(self, first: int, last: int) -> list[TestSheet]:
+        """Tests from a row to another that have an answer to be worked out."""
+        lines = [self.line(row) for row in range(first, last + 1)]
+        ids = [x.test_id for x in lines if x and x.test_id not in self._answers]
+        found = [self._details[i].undecided for i in ids if i in self._details]
+        return [sheet for sheet in found if sheet is not None]
+
+    def take_answers(self, answers: dict[int, Undecided]) -> None:
+        """Show what was worked out."""
+        self._answers.update(answers)
+        if self._rows:
+            self.dataChanged.emit(self.index(0), self.index(len(self._rows) - 1))
+
+    def answer(self, line: ShelfLine) -> Undecided | None:
+        """What a test comes to that nothing was decided on; None while that is not known."""
+        return self._answers.get(line.test_id)
 
     def data(self, index: QModelIndex, role: int = 0) -> object:
         """Words for screen readers."""
@@ -80,7 +119,9 @@ class ShelfModel(QAbstractListModel):
             return str(self._rows[index.row()])
         state = self.detail(index.row())
         words = f"{line.film}, {line.kind}, {line.process}, {state.state if state else ''}"
-        return f"{words}, {line.index} {line.time}".strip(", ")
+        answer = self.answer(line)
+        found = answer.spoken if answer else f"{line.index} {line.time}"
+        return f"{words}, {found}".strip(", ")
 
     def flags(self, index: QModelIndex) -> Qt.ItemFlag:
         """Headings cannot be picked."""
@@ -138,9 +179,11 @@ class ShelfPainter(QStyledItemDelegate):
         tone = look.grease if detail and detail.changed else look.soft
         self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
         right = box.right() - index - px(76)
-        self._say(painter, index, top, right, line.index or "—", Role.HEADING,
-                  look.grease if line.index else look.soft)  # fmt: skip
-        self._say(painter, index, low, right, line.time, Role.LEAD)
+        answer = self._model.answer(line) or Undecided(line.index, line.time)
+        decided = bool(line.index)
+        self._say(painter, index, top, right, answer.index or "—", Role.HEADING,
+                  look.grease if decided else look.soft)  # fmt: skip
+        self._say(painter, index, low, right, answer.time, Role.LEAD, "" if decided else look.soft)
         self._say(painter, box.right() - px(76), top, px(72), line.age, Role.NOTE, look.soft)
         if line.test_id in self._model.marked:
             self._say(painter, box.right() - px(76), low, px(72), "marked", Role.LABEL, look.done)

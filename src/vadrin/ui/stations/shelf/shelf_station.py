@@ -4,24 +4,28 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QModelIndex, Qt
-from PyQt6.QtGui import QKeyEvent, QResizeEvent
+from PyQt6.QtCore import QModelIndex, QPoint, Qt, QTimer
+from PyQt6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QBoxLayout, QListView, QVBoxLayout, QWidget
 
+from vadrin.app.display.words import counted
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.shelf_index import (
     GROUPS,
     ShelfLine,
+    Undecided,
     clock_doubt,
     filtered,
     grouped,
     remove_test,
     shelf_details,
     shelf_lines,
+    undecided_answer,
 )
 from vadrin.app.workbench import Topic
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.jobs import Said
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -32,6 +36,7 @@ from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import flowing
 
+_ANSWERS = "answers of the shelf"
 _ROOMY = 820
 """Pixels at scale 1 from which the side column stands beside the list."""
 
@@ -59,11 +64,17 @@ class ShelfStation(Station):
         self._lines: list[ShelfLine] = []
         self._seen: tuple[object, int] = (None, -1)
         self._group = GROUPS[0]
+        self._worked_out: set[int] = set()
         self.column.addWidget(self._head())
         self._clock = text("", Role.REFUSAL, wrap=True)
         self.column.addWidget(self._clock)
         self._empty = text("", Role.LEAD, wrap=True)
         self._model = ShelfModel(self)
+        # Later: lines come in sight while they are drawn.
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.timeout.connect(self._work_out)
+        self._model.undecided.connect(self._later.start)
         self._painter = ShelfPainter(self._model)
         self._list = _Tests(self._type)
         self._list.setAccessibleName("tests")
@@ -158,9 +169,34 @@ class ShelfStation(Station):
         if not self._lines:
             return "An empty shelf"
         total = len(self._lines)
-        plural = "" if total == 1 else "s"
-        shown = f"{found} of {total}" if found != total else f"{total}"
-        return f"{shown} test{plural} on the shelf"
+        part = f"{found} of " if found != total else ""
+        return f"{part}{counted(total, 'test')} on the shelf"
+
+    def _work_out(self) -> None:
+        """What the lines in sight come to, one after the other, off the screen's thread."""
+        first = self._list.indexAt(QPoint(1, 1)).row()
+        last = self._list.indexAt(QPoint(1, self._list.height() - 1)).row()
+        last = last if last >= 0 else self._model.rowCount() - 1
+        waiting = self._model.waiting(max(first, 0), last)
+        ids = {sheet.test.id for sheet in waiting}
+        under_way = self._worked_out if self.given.jobs.busy(_ANSWERS) else set()
+        if not self.isVisible() or ids <= under_way:
+            return
+        self._worked_out = ids
+
+        def work(said: Said) -> dict[int, Undecided]:
+            found = {}
+            for done, sheet in enumerate(waiting):
+                said(done, len(waiting))
+                found[sheet.test.id] = undecided_answer(sheet)
+            return found
+
+        self.given.jobs.run(_ANSWERS, work, self._model.take_answers)
+
+    def hideEvent(self, event: QHideEvent | None) -> None:
+        """A test on the bench is worked out first."""
+        super().hideEvent(event)
+        self.given.jobs.cancel(_ANSWERS)
 
     def _current(self) -> ShelfLine | None:
         return self._model.line(self._list.currentIndex().row())

@@ -1,0 +1,122 @@
+"""Write down every sentence the program can say, station by station, to be read through.
+
+``python tools/sentences.py`` writes docs/sentences.md; a test holds it to the code.
+"""
+
+from __future__ import annotations
+
+import ast
+import re
+import sys
+from collections import defaultdict
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+PAGE = ROOT / "docs" / "sentences.md"
+STATIONS = {
+    "Shelf and cupboard": ("app/library", "ui/stations/shelf", "ui/stations/cupboard"),
+    "Question": ("app/kinds", "ui/stations/question", "app/plan/starting_tests.py"),
+    "Plan": ("app/plan", "ui/stations/plan", "core/planning"),
+    "Expose": ("app/expose", "ui/stations/expose", "core/exposure"),
+    "Process": ("app/process", "ui/stations/process", "core/process",
+                "app/reference_temperature.py"),
+    "Read": ("app/read", "ui/stations/read", "core/checks"),
+    "Curves": ("app/curves", "ui/stations/curves", "ui/plots", "core/curves", "core/fitting"),
+    "Finding": ("app/results", "ui/stations/finding", "core/results", "core/materials"),
+    "Cards": ("ui/stations/cards", "formats/reports"),
+    "Whatever is typed": ("app/entry", "ui/widgets"),
+    "Around the stations": ("ui", "app", "core"),
+    "Files and the notebook": ("formats", "notebook"),
+    "The terminal": ("commands",),
+}  # fmt: skip
+"""Headings, and the folders whose words stand under each; the first that fits has them."""
+
+_NOT_SAID = re.compile(r"^\s*(SELECT|INSERT|PRAGMA|UPDATE|DELETE|ALTER|CREATE)\b|[{};]\s*\n|^%")
+_SAID = re.compile(r"[^\W\d_]{2,}.*\s.*[^\W\d_]|^[A-Z][a-z]{2,}…?$", re.DOTALL)
+_SILENT_CALLS = {"setProperty", "getattr", "setattr", "setObjectName", "TypeVar", "strftime"}
+
+
+def _template(node: ast.JoinedStr) -> str:
+    """Its words, with what is filled in as it stands in the code, in braces."""
+    said = ""
+    for part in node.values:
+        if isinstance(part, ast.Constant):
+            said += str(part.value)
+        elif isinstance(part, ast.FormattedValue):
+            form = part.format_spec
+            how = f":{_template(form)}" if isinstance(form, ast.JoinedStr) else ""
+            said += f"{{{ast.unparse(part.value)}{how}}}"
+    return said
+
+
+def _unsaid(tree: ast.Module) -> set[int]:
+    """Nodes whose texts nobody reads: docstrings, annotations, names of things, sheets of style."""
+    unsaid = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
+    for node in ast.walk(tree):
+        below: list[ast.AST] = []
+        if isinstance(node, ast.FormattedValue | ast.JoinedStr):
+            parts = node.values if isinstance(node, ast.JoinedStr) else [node.format_spec]
+            below = [p for p in parts if isinstance(p, ast.Constant | ast.JoinedStr)]
+        elif isinstance(node, ast.Call):
+            name = getattr(node.func, "attr", getattr(node.func, "id", ""))
+            below = [*node.args] if name in _SILENT_CALLS else []
+        elif isinstance(node, ast.FunctionDef) and "style" in node.name:
+            below = [node]
+        for each in below:
+            unsaid |= {id(inside) for inside in ast.walk(each)}
+        for hint in (getattr(node, "annotation", None), getattr(node, "returns", None)):
+            unsaid |= {id(inside) for inside in ast.walk(hint)} if hint is not None else set()
+    return unsaid
+
+
+def sentences_in(source: str) -> list[str]:
+    """The texts of one module that a person can come to read, in order, without repeats."""
+    tree = ast.parse(source)
+    unsaid = _unsaid(tree)
+    found = []
+    for node in ast.walk(tree):
+        if id(node) in unsaid:
+            continue
+        if isinstance(node, ast.JoinedStr):
+            found.append((node.lineno, node.col_offset, _template(node)))
+        elif isinstance(node, ast.Constant) and isinstance(node.value, str):
+            found.append((node.lineno, node.col_offset, node.value))
+    said = (words for _, _, words in sorted(found))
+    return list(dict.fromkeys(w for w in said if _SAID.search(w) and not _NOT_SAID.search(w)))
+
+
+def by_station(root: Path) -> dict[str, dict[str, list[str]]]:
+    """Sentences by station and module."""
+    told: dict[str, dict[str, list[str]]] = defaultdict(dict)
+    package = root / "src" / "vadrin"
+    for path in sorted(package.rglob("*.py")):
+        name = path.relative_to(package).as_posix()
+        if name.startswith(("app/demo/", "core/simulation/", "notebook/migrations/")):
+            continue
+        station = next((s for s, rooms in STATIONS.items() if name.startswith(rooms)), None)
+        words = sentences_in(path.read_text(encoding="utf-8"))
+        if station and words:
+            told[station][name] = words
+    return told
+
+
+def page(root: Path = ROOT) -> str:
+    """The whole page."""
+    told = by_station(root)
+    lines = [
+        "# Every sentence", "",
+        "Made by `python tools/sentences.py` from the code; change the words there. What stands "
+        "in braces is filled in.", "",
+    ]  # fmt: skip
+    for station in STATIONS:
+        lines += [f"## {station}", ""]
+        for name, words in told.get(station, {}).items():
+            lines += [f"`{name}`", ""]
+            lines += ["- " + " ".join(w.split()).replace("|", "\\|") for w in words]
+            lines.append("")
+    return "\n".join(lines).rstrip() + "\n"
+
+
+if __name__ == "__main__":
+    PAGE.write_text(page(), encoding="utf-8")
+    print(f"{PAGE.relative_to(ROOT)} written", file=sys.stderr)
