@@ -92,5 +92,5 @@ def trial(plans: int, seed: int = 0) -> dict[str, tuple[float, int]]:
 
 if __name__ == "__main__":
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 0
-    for name, (ratio, count) in trial(int(sys.argv[1]), seed).items():
+    for name, (ratio, count) in trial(int(sys.argv[1]) if len(sys.argv) > 1 else 200, seed).items():
         print(f"{name:<18} foretold / real RMS {ratio:.2f} over {count} plans")

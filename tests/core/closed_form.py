@@ -10,29 +10,11 @@ from vadrin.core.readings import Reading, StripReadings
 STOP = np.log10(2.0)
 
 
-@dataclass(frozen=True)
-class ClosedForm:
-    """Toe and shoulder as softened corners; contrast, speed and fog follow time."""
+class FilmShape:
+    """What follows from net density and base plus fog by root finding alone.
 
-    speed_level: float = -2.0
-    speed_gain: float = 0.35
-    contrast: float = 1.1
-    rate: float = 0.125
-    delay: float = 0.4
-    toe: float = 0.14
-    shoulder: float = 0.35
-    span: float = 3.0
-    fog: float = 0.15
-
-    def net(self, x, minutes):
-        g = self.contrast * (1 - np.exp(-self.rate * (minutes - self.delay)))
-        start = self.speed_level + self.speed_gain * np.exp(-0.12 * minutes)
-        low = self.toe * np.logaddexp(0, (x - start) / self.toe)
-        high = self.shoulder * np.logaddexp(0, (x - start - self.span) / self.shoulder)
-        return g * (low - high)
-
-    def base_fog(self, minutes):
-        return self.fog + 0.006 * minutes
+    A shape says `net(x, minutes)` and `base_fog(minutes)`.
+    """
 
     def density(self, x, minutes):
         """Density of a frame; of a blank for no exposure."""
@@ -61,15 +43,18 @@ class ClosedForm:
         at = meter + (above - stops) * STOP
         return brentq(lambda t: self.net(at, t) - held, 1.0, 200.0, xtol=1e-12)
 
-    def strips(self, times, step=0.5, noise=0.0, rng=None, blanks=2):
-        """Readings of one strip a time, half a stop apart unless told otherwise."""
+    def strips(self, times, step=0.5, noise=0.0, rng=None, blanks=2, grow=0.0):
+        """Readings of one strip a time, half a stop apart unless told otherwise.
+
+        The standard deviation of a reading is noise + grow * density.
+        """
         x = np.log10(8.125 / 50) + STOP * np.arange(-6, 6.01, step)
         made = []
         for label, minutes in zip("ABCDEFGH", times, strict=False):
             fog = self.base_fog(minutes)
             true = np.concatenate([np.full(blanks, fog), fog + self.net(x, minutes)])
             if rng is not None:
-                true = true + noise * rng.standard_normal(len(true))
+                true = true + (noise + grow * true) * rng.standard_normal(len(true))
             names = [f"b{i}" for i in range(blanks)] + [str(i + 1) for i in range(len(x))]
             places = [None] * blanks + [float(v) for v in x]
             readings = tuple(
@@ -78,3 +63,28 @@ class ClosedForm:
             )
             made.append(StripReadings(label, float(minutes), 20.0, readings))
         return tuple(made)
+
+
+@dataclass(frozen=True)
+class ClosedForm(FilmShape):
+    """Toe and shoulder as softened corners; contrast, speed and fog follow time."""
+
+    speed_level: float = -2.0
+    speed_gain: float = 0.35
+    contrast: float = 1.1
+    rate: float = 0.125
+    delay: float = 0.4
+    toe: float = 0.14
+    shoulder: float = 0.35
+    span: float = 3.0
+    fog: float = 0.15
+
+    def net(self, x, minutes):
+        g = self.contrast * (1 - np.exp(-self.rate * (minutes - self.delay)))
+        start = self.speed_level + self.speed_gain * np.exp(-0.12 * minutes)
+        low = self.toe * np.logaddexp(0, (x - start) / self.toe)
+        high = self.shoulder * np.logaddexp(0, (x - start - self.span) / self.shoulder)
+        return g * (low - high)
+
+    def base_fog(self, minutes):
+        return self.fog + 0.006 * minutes

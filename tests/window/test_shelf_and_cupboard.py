@@ -225,7 +225,7 @@ def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     settle(qtbot, window)
     said = station.outdated.text()
     assert "Decided: EI 80, 7:35 min. Since then 1 frame differs on strip B" in said
-    assert "With them it is now EI" in said
+    assert "Now it would be EI" in said
     bench.go("shelf")
     settle(qtbot, window)
     lines = ShelfPage(qtbot, window)

@@ -114,7 +114,7 @@ class FindingStation(Station):
         if changes is not None:
             now = present_answer(sheet, self._analysis) if self._analysis else "being worked out"
             self.outdated.setText(
-                f"{changes.sentence()} With them it is now {now}. What was decided "
+                f"{changes.sentence()} Now it would be {now}. What was decided "
                 "stays as it is until you decide anew."
             )
         self._signed.setVisible(bool(sheet.findings))
