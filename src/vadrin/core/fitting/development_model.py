@@ -19,6 +19,10 @@ from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
     X_LEVEL, X_RISE, X_RATE, TOE_WIDTH, SPAN, SHOULDER_WIDTH,
 ) = range(12)  # fmt: skip
 MODEL_PARAMETERS = 12
+SHARED = MODEL_PARAMETERS + 2 * SLOPE_WEIGHTS
+"""Length of what all strips share: the model, the bends, and how the bends tilt with ln t."""
+BENDS = slice(MODEL_PARAMETERS, MODEL_PARAMETERS + SLOPE_WEIGHTS)
+TILTS = slice(MODEL_PARAMETERS + SLOPE_WEIGHTS, SHARED)
 
 DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
 """Unit of deviation of a strip from the model, for each curve parameter."""
@@ -52,8 +56,8 @@ class DevelopmentModel:
 
     @property
     def size(self) -> int:
-        """Length of the whole parameter vector: law, bends, then one row a strip."""
-        return MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * len(self.times)
+        """Length of the whole parameter vector: what is shared, then one row a strip."""
+        return SHARED + PARAMETERS * len(self.times)
 
 
 def model_for(times: Array) -> DevelopmentModel:
@@ -129,9 +133,7 @@ def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     ndarray, shape (..., T, 6)
         Linear in ln t between strips, constant beyond the ends; repeats are averaged.
     """
-    deviations = phi[..., MODEL_PARAMETERS + SLOPE_WEIGHTS :].reshape(
-        *phi.shape[:-1], len(model.times), PARAMETERS
-    )
+    deviations = phi[..., SHARED:].reshape(*phi.shape[:-1], len(model.times), PARAMETERS)
     groups = np.unique(np.round(np.log(model.times), 4), return_inverse=True)
     knots, member = groups[0], groups[1]
     mean = np.stack([deviations[..., member == g, :].mean(-2) for g in range(len(knots))], -2)
@@ -145,12 +147,14 @@ def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
 
 def strip_parameters(model: DevelopmentModel, phi: Array) -> Array:
     """Curve parameters of the strips themselves, shape (..., n, 6)."""
-    deviations = phi[..., MODEL_PARAMETERS + SLOPE_WEIGHTS :].reshape(
-        *phi.shape[:-1], len(model.times), PARAMETERS
-    )
+    deviations = phi[..., SHARED:].reshape(*phi.shape[:-1], len(model.times), PARAMETERS)
     return np.asarray(parameters_at(model, phi, model.times) + deviations * DEVIATION_UNIT)
 
 
-def slope_weights_of(phi: Array) -> Array:
-    """Weights of the smooth slope factor, shape (..., m)."""
-    return np.asarray(phi[..., MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS])
+def slope_weights_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
+    """Weights of the smooth slope factor at development times, shape (..., T, m).
+
+    They change with ln t: two emulsions grow at different rates, density saturates.
+    """
+    late = np.log(times / model.anchor)[:, None]
+    return np.asarray(phi[..., None, BENDS] + late * phi[..., None, TILTS])

@@ -75,7 +75,7 @@ def family_of(
     rows = development_model.parameters_at(of, phi, times) + development_model.deviations_at(
         of, phi, times
     )
-    slope_weights = development_model.slope_weights_of(phi)[..., None, :]
+    slope_weights = development_model.slope_weights_at(of, phi, times)
     return Family(times, curves_of(rows, slope_weights), meter_constant)
 
 

@@ -17,7 +17,15 @@ from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS, DevelopmentModel
-from vadrin.core.fitting.solver import Problem, Scales, Solution, Table, precision_of, solve
+from vadrin.core.fitting.solver import (
+    Problem,
+    Scales,
+    Solution,
+    Table,
+    precision_of,
+    solve,
+    starting_scales,
+)
 from vadrin.core.readings import Outlier, StripReadings, restated_time
 
 INSTRUMENT_NOISE = 0.004
@@ -219,7 +227,7 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     start = np.zeros(model.size)
     start[:MODEL_PARAMETERS] = mean
     problem = Problem(model, table, np.ones(len(table.x)), mean, spread)
-    return problem, start, Scales(0.02, 0.1, 0.3 if model.distinct >= 3 else 0.03)
+    return problem, start, starting_scales(model)
 
 
 def _finished(
@@ -237,7 +245,7 @@ def _finished(
 def curves_of_strips(fit: Fit, phi: Array) -> Curves:
     """Curves of the strips for parameter vectors (..., P): batch shape (..., n)."""
     rows = development_model.strip_parameters(fit.model, phi)
-    return curves_of(rows, development_model.slope_weights_of(phi)[..., None, :])
+    return curves_of(rows, development_model.slope_weights_at(fit.model, phi, fit.model.times))
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:

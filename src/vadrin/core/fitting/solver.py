@@ -3,18 +3,42 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, design
+from vadrin.core.curves.shape import PARAMETERS, design
 from vadrin.core.fitting import development_model
-from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
+from vadrin.core.fitting.development_model import (
+    BENDS,
+    DEVIATION_UNIT,
+    MODEL_PARAMETERS,
+    SHARED,
+    TILTS,
+    DevelopmentModel,
+)
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
-_DEVIATION_BOUNDS = (0.03, 3.0)
-_SLOPE_WEIGHT_BOUNDS = (0.10, 1.0)
+
+
+class _Belief(NamedTuple):
+    """What is believed of a freedom before the readings: its usual size, with a weight."""
+
+    usual: float
+    weight: float
+    bounds: tuple[float, float]
+
+
+_BEND = _Belief(0.25, 2.0, (0.05, 1.5))
+_TILT = _Belief(0.08, 2.0, (0.01, 1.0))
+_DEVIATIONS = (
+    _Belief(0.1, 1.0, (0.02, 6.0)),
+    _Belief(0.1, 1.0, (0.02, 6.0)),
+    _Belief(0.1, 1.0, (0.02, 6.0)),
+    _Belief(0.1, 1.0, (0.02, 3.0)),
+)
 
 
 @dataclass(frozen=True)
@@ -34,19 +58,52 @@ class Table:
     frame: tuple[str, ...]
 
 
+_GROUPS = (0, 1, 2, 3, 3, 3)
+"""Group of each curve parameter's deviation: fog, contrast, place of the toe, shape."""
+
+
 @dataclass(frozen=True)
 class Scales:
-    """What the evidence decides: noise, freedom of the bends, freedom of the strips."""
+    """What the evidence decides: noise, and the freedom of each group of parameters.
+
+    Attributes
+    ----------
+    noise : float
+        Standard deviation of a reading.
+    bend, tilt : float
+        Of the weights of the slope factor, and of how they change with ln t.
+    deviations : tuple of float, length 4
+        Of single strips from the model: fog, contrast, place of the toe, shape of the curve.
+    """
 
     noise: float
-    slope_weight: float
-    deviation: float
+    bend: float
+    tilt: float
+    deviations: tuple[float, float, float, float]
+
+    @property
+    def deviation_row(self) -> Array:
+        """Freedom of each of a strip's curve parameters, shape (6,)."""
+        return np.array([self.deviations[g] for g in _GROUPS])
+
+
+def even_scales(noise: float, bend: float, deviation: float, tilt: float = 0.02) -> Scales:
+    """Scales with one freedom for every group of deviations."""
+    return Scales(noise, bend, tilt, (deviation, deviation, deviation, deviation))
+
+
+def starting_scales(model: DevelopmentModel) -> Scales:
+    """Where learning begins."""
+    if model.distinct < 3:
+        return even_scales(0.02, 0.3, 0.03, 0.02 if model.distinct == 1 else 0.1)
+    return even_scales(0.02, 0.3, 0.3, 0.1)
 
 
 def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tuple[Array, Array]:
     """Modelled densities (N,) and their derivatives by the whole vector (N, P)."""
     rows = development_model.strip_parameters(model, phi)
-    slope_weights = development_model.slope_weights_of(phi)
+    slope_weights = development_model.slope_weights_at(model, phi, model.times)
+    late = np.log(model.times / model.anchor)
     on_model = development_model.parameters_at(model, phi, model.times)
     nudged = phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
     by_model = (development_model.parameters_at(model, nudged, model.times) - on_model) / 1e-5
@@ -56,13 +113,12 @@ def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tu
         mine = table.strip == i
         exposed = mine & np.isfinite(table.x)
         blank = mine & ~exposed
-        values[exposed], by_row = design(rows[i], slope_weights, table.x[exposed])
+        values[exposed], by_row = design(rows[i], slope_weights[i], table.x[exposed])
         values[blank] = rows[i, 0]
-        start = MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * i
+        start = SHARED + PARAMETERS * i
         jacobian[exposed, :MODEL_PARAMETERS] = by_row[:, :PARAMETERS] @ by_model[:, i].T
-        jacobian[exposed, MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = by_row[
-            :, PARAMETERS:
-        ]
+        jacobian[exposed, BENDS] = by_row[:, PARAMETERS:]
+        jacobian[exposed, TILTS] = by_row[:, PARAMETERS:] * late[i]
         jacobian[exposed, start : start + PARAMETERS] = by_row[:, :PARAMETERS] * DEVIATION_UNIT
         jacobian[blank, :MODEL_PARAMETERS] = by_model[:, i, 0]
         jacobian[blank, start] = DEVIATION_UNIT[0]
@@ -73,41 +129,48 @@ def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Arra
     """Inverse variances believed before the readings, shape (P,)."""
     weight = np.empty(model.size)
     weight[:MODEL_PARAMETERS] = spread**-2
-    weight[MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = scales.slope_weight**-2
-    weight[MODEL_PARAMETERS + SLOPE_WEIGHTS :] = scales.deviation**-2
+    weight[BENDS] = scales.bend**-2
+    weight[TILTS] = scales.tilt**-2
+    weight[SHARED:] = np.tile(scales.deviation_row**-2, len(model.times))
     return weight
 
 
+def _learnt(phi: Array, variance: Array, scale: float, belief: _Belief) -> tuple[float, float]:
+    """One fixed-point update of a group's freedom, and how many of it the readings tell.
+
+    Source: MacKay, Neural Computation 4 (1992), with an inverse gamma belief about the freedom.
+    """
+    told = float(np.clip(1 - variance / scale**2, 0.0, 1.0).sum())
+    square = float((phi**2).sum()) + belief.weight * belief.usual**2
+    size = np.sqrt(square / max(told + belief.weight, 1e-3))
+    return float(np.clip(size, *belief.bounds)), told
+
+
 def _evidence_step(
-    model: DevelopmentModel,
-    phi: Array,
-    residual: Array,
-    weights: Array,
-    hessian: Array,
+    model: DevelopmentModel, phi: Array, residual: Array, weights: Array, hessian: Array,
     scales: Scales,
-) -> tuple[Scales, float]:
+) -> tuple[Scales, float]:  # fmt: skip
     """One fixed-point update of the scales, and the freedom left for the noise."""
     variance = np.diag(np.linalg.inv(hessian))
-    slope_weight = slice(MODEL_PARAMETERS, MODEL_PARAMETERS + SLOPE_WEIGHTS)
-    deviation = slice(MODEL_PARAMETERS + SLOPE_WEIGHTS, model.size)
-
-    def updated(part: slice, scale: float, bounds: tuple[float, float]) -> tuple[float, float]:
-        told = max((1 - variance[part] / scale**2).sum(), 1e-3)
-        size = np.sqrt((phi[part] ** 2).sum() / told * scale**2) ** 0.5
-        return float(np.clip(size, *bounds)), told
-
-    slope_weight_scale, slope_weights_told = updated(
-        slope_weight, scales.slope_weight, _SLOPE_WEIGHT_BOUNDS
-    )
-    deviation_scale, deviations_told = scales.deviation, 0.0
+    bend, told = _learnt(phi[BENDS], variance[BENDS], scales.bend, _BEND)
+    tilt, deviations = scales.tilt, list(scales.deviations)
+    if model.distinct >= 2:
+        tilt, of_tilt = _learnt(phi[TILTS], variance[TILTS], scales.tilt, _TILT)
+        told += of_tilt
     if model.distinct >= 3:
-        deviation_scale, deviations_told = updated(deviation, scales.deviation, _DEVIATION_BOUNDS)
-    told = slope_weights_told + deviations_told + 4 + 3 * min(model.distinct, 3)
+        strips = phi[SHARED:].reshape(-1, PARAMETERS), variance[SHARED:].reshape(-1, PARAMETERS)
+        for group, belief in enumerate(_DEVIATIONS):
+            mine = np.array(_GROUPS) == group
+            deviations[group], of_group = _learnt(
+                strips[0][:, mine].ravel(), strips[1][:, mine].ravel(), deviations[group], belief
+            )
+            told += of_group
+    told += 4 + 3 * min(model.distinct, 3)
     freedom = max(weights.sum() - told, 2.0)
     noise = np.sqrt((weights * residual**2).sum() / freedom)
-    return Scales(max(float(noise), _NOISE_FLOOR), slope_weight_scale, deviation_scale), float(
-        freedom
-    )
+    fog, contrast, toe, shape = deviations
+    made = Scales(max(float(noise), _NOISE_FLOOR), bend, tilt, (fog, contrast, toe, shape))
+    return made, float(freedom)
 
 
 def _huber(residual: Array) -> Array:

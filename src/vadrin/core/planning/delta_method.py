@@ -16,7 +16,14 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, curves_of
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
-from vadrin.core.fitting.development_model import DEVIATION_UNIT, MODEL_PARAMETERS, DevelopmentModel
+from vadrin.core.fitting.development_model import (
+    BENDS,
+    DEVIATION_UNIT,
+    MODEL_PARAMETERS,
+    SHARED,
+    TILTS,
+    DevelopmentModel,
+)
 from vadrin.core.fitting.family import Family
 from vadrin.core.results.criteria import Target
 
@@ -59,7 +66,7 @@ class CurveAtTime:
         """The curve itself, then with each row parameter and bend nudged, then a bit later."""
         times = np.array([self.minutes, self.minutes * (1 + _NUDGE)])
         rows = development_model.parameters_at(self.model, self.phi, times)
-        slope_weights = development_model.slope_weights_of(self.phi)
+        slope_weights = development_model.slope_weights_at(self.model, self.phi, times[:1])[0]
         count = PARAMETERS + SLOPE_WEIGHTS
         all_rows = np.tile(rows[0], (count + 2, 1))
         all_bends = np.tile(slope_weights, (count + 2, 1))
@@ -79,11 +86,10 @@ class CurveAtTime:
         made[:PARAMETERS, :MODEL_PARAMETERS] = (
             (development_model.parameters_at(model, nudged, at) - on_model)[:, 0] / 1e-5
         ).T
-        made[PARAMETERS:, MODEL_PARAMETERS : MODEL_PARAMETERS + SLOPE_WEIGHTS] = np.eye(
-            SLOPE_WEIGHTS
-        )
+        made[PARAMETERS:, BENDS] = np.eye(SLOPE_WEIGHTS)
+        made[PARAMETERS:, TILTS] = np.eye(SLOPE_WEIGHTS) * np.log(self.minutes / model.anchor)
         for place, weight in enumerate(self._weights()):
-            start = MODEL_PARAMETERS + SLOPE_WEIGHTS + PARAMETERS * place
+            start = SHARED + PARAMETERS * place
             made[:PARAMETERS, start : start + PARAMETERS] = np.diag(DEVIATION_UNIT * weight)
         return made
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.curves.shape import SLOPE_WEIGHTS, Curves, curves_of
+from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
     FOG_LEVEL,
@@ -20,18 +20,18 @@ from vadrin.core.fitting.development_model import (
     G_DELAY,
     G_LEVEL,
     G_RATE,
-    MODEL_PARAMETERS,
+    SHARED,
     X_LEVEL,
     X_RATE,
     X_RISE,
     DevelopmentModel,
 )
 from vadrin.core.fitting.fit import Fit, fit_expected
-from vadrin.core.fitting.solver import Scales
+from vadrin.core.fitting.solver import even_scales
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import Film, densities
 
-_CLOSE = Scales(0.002, 0.3, 0.3)
+_CLOSE = even_scales(0.002, 0.3, 0.3)
 _SEEN = np.arange(-5.2, 3.21, 0.1)
 _TIMES = (4.5, 6.5, 9.0, 12.5, 17.0)
 _LEAST_RATE, _MOST_RATE = 0.05, 8.0
@@ -55,7 +55,7 @@ class FilmPrior:
 
 def prior_of_fit(fit: Fit) -> FilmPrior:
     """A film as a fit of its own readings has it, without the deviation of single strips."""
-    return FilmPrior(fit.model, fit.phi[: MODEL_PARAMETERS + SLOPE_WEIGHTS].copy())
+    return FilmPrior(fit.model, fit.phi[:SHARED].copy())
 
 
 def prior_of_film(film: Film) -> FilmPrior:
@@ -82,7 +82,8 @@ def shifted_prior(prior: FilmPrior, by: float) -> FilmPrior:
 def prior_curve(prior: FilmPrior, minutes: float) -> Curves:
     """The curve after a development, batch shape ()."""
     row = development_model.parameters_at(prior.model, prior.phi, np.array([minutes]))[0]
-    return curves_of(row, development_model.slope_weights_of(prior.phi))
+    weights = development_model.slope_weights_at(prior.model, prior.phi, np.array([minutes]))[0]
+    return curves_of(row, weights)
 
 
 def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
@@ -102,7 +103,7 @@ def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
     here, near = development_model.parameters_at(prior.model, prior.phi, np.array([at, at * 1.001]))
     rise = (near - here) / 0.001
     phi = np.zeros(model.size)
-    phi[: MODEL_PARAMETERS + SLOPE_WEIGHTS] = prior.phi
+    phi[:SHARED] = prior.phi
     phi[FOG_LEVEL], phi[G_LEVEL], phi[X_LEVEL] = here[:3]
     if model.distinct == 2:
         low, high = float(model.times.min()), float(model.times.max())

@@ -22,7 +22,7 @@ from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import DevelopmentModel
 from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.outliers import factor_of
-from vadrin.core.fitting.solver import Scales, Table, precision_of, predicted_densities
+from vadrin.core.fitting.solver import Table, even_scales, precision_of, predicted_densities
 from vadrin.core.fitting.student_t import t_quantile
 from vadrin.core.planning.delta_method import (
     CurveAtTime,
@@ -156,7 +156,7 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
         model, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ())
     )
     _, spread = development_model.parameter_prior(model, 0.0, 0.0)
-    precision = precision_of(model, spread, Scales(noise, USUAL_SLOPE_WEIGHT, USUAL_DEVIATION))
+    precision = precision_of(model, spread, even_scales(noise, USUAL_SLOPE_WEIGHT, USUAL_DEVIATION))
     return _Posed(model, phi, jacobian / noise, precision, place, x)
 
 
@@ -220,7 +220,7 @@ def _less(posed: _Posed, answer: Callable[[_Posed], Figure], wanted: bool) -> tu
 
 
 def _sample(posed: _Posed, rows: Array, times: Array, settings: Settings) -> FamilyEstimate:
-    curves = curves_of(rows, development_model.slope_weights_of(posed.phi)[None, :])
+    curves = curves_of(rows, development_model.slope_weights_at(posed.model, posed.phi, times))
     family = Family(times, curves, settings.meter_constant)
     low, high = float(posed.model.times.min()), float(posed.model.times.max())
     return FamilyEstimate(family, None, low, high, posed.thinnest, posed.densest, _FREEDOM)

@@ -71,9 +71,10 @@ def _narrowing(answer: Array, seen: Array, noise: float) -> float:
     return 1.0 - float(np.sqrt(np.clip(1.0 - told / variance + chance, 0.0, 1.0)))
 
 
-def _densities(fit: Fit, draws: Array, rows: Array, x: Array) -> Array:
+def _densities(fit: Fit, draws: Array, rows: Array, x: Array, minutes: float) -> Array:
     """Densities of drawn curves (B, 6) at lg exposures (q,): shape (B, q)."""
-    curves = curves_of(rows, development_model.slope_weights_of(draws))
+    at = np.array([minutes])
+    curves = curves_of(rows, development_model.slope_weights_at(fit.model, draws, at)[:, 0])
     return np.asarray(curves.fog[:, None] + net_density_at(curves, x))
 
 
@@ -81,7 +82,9 @@ def _new_strip_rows(fit: Fit, draws: Array, minutes: float, rng: np.random.Gener
     rows = development_model.parameters_at(fit.model, draws, np.array([minutes]))[:, 0]
     return np.asarray(
         rows
-        + rng.standard_normal(rows.shape) * development_model.DEVIATION_UNIT * fit.scales.deviation
+        + rng.standard_normal(rows.shape)
+        * development_model.DEVIATION_UNIT
+        * fit.scales.deviation_row
     )
 
 
@@ -132,7 +135,7 @@ def _frame_steps(
         ):
             if not len(at):
                 continue
-            seen = _densities(fit, draws, rows[:, place], at)
+            seen = _densities(fit, draws, rows[:, place], at, float(fit.model.times[place]))
             gains = [_narrowing(answer, seen[:, i : i + 1], fit.noise) for i in range(len(at))]
             i = int(np.argmax(gains))
             found.append(
@@ -150,7 +153,7 @@ def _strip_steps(
     low, high = fit.model.times.min(), fit.model.times.max()
     for minutes in np.geomspace(low * 0.75, high * 1.35, 9):
         rows = _new_strip_rows(fit, draws, float(minutes), rng)
-        seen = _densities(fit, draws, rows, x)
+        seen = _densities(fit, draws, rows, x, float(minutes))
         gain = _narrowing(answer, seen, fit.noise)
         found.append(NextStep(Act.RUN_STRIP, "", "", None, float(minutes), gain))
     return found
