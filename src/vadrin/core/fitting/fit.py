@@ -17,6 +17,7 @@ from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS, DevelopmentModel
+from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.fitting.solver import (
     Problem,
     Scales,
@@ -249,7 +250,13 @@ def curves_of_strips(fit: Fit, phi: Array) -> Curves:
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
-    """Antithetic draws of the whole vector from its uncertainty, shape (count, P)."""
+    """Draws of the whole vector from its uncertainty, shape (count, P).
+
+    They go `DRAWN_SHARE` of the way out, are antithetic and, where there are enough of them, of exactly the covariance wanted, so
+    that the width of a range does not hang on the seed.
+    """
     half = rng.standard_normal((count // 2, len(fit.phi)))
+    if len(half) > half.shape[1]:
+        half = np.linalg.qr(half)[0] * np.sqrt(len(half))
     z = np.concatenate([half, -half])
-    return np.asarray(fit.phi + z @ fit.root.T)
+    return np.asarray(fit.phi + DRAWN_SHARE * (z @ fit.root.T))

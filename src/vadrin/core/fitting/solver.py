@@ -31,13 +31,13 @@ class _Belief(NamedTuple):
     bounds: tuple[float, float]
 
 
-_BEND = _Belief(0.25, 2.0, (0.05, 1.5))
-_TILT = _Belief(0.08, 2.0, (0.01, 1.0))
+_BEND = _Belief(0.1, 1.0, (0.03, 1.5))
+_TILT = _Belief(0.01, 0.8, (0.002, 1.0))
 _DEVIATIONS = (
-    _Belief(0.1, 1.0, (0.02, 6.0)),
-    _Belief(0.1, 1.0, (0.02, 6.0)),
-    _Belief(0.1, 1.0, (0.02, 6.0)),
-    _Belief(0.1, 1.0, (0.02, 3.0)),
+    _Belief(0.02, 0.2, (0.003, 6.0)),
+    _Belief(0.02, 0.2, (0.003, 6.0)),
+    _Belief(0.02, 0.2, (0.003, 6.0)),
+    _Belief(0.02, 0.2, (0.003, 3.0)),
 )
 
 

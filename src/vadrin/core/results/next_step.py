@@ -17,6 +17,7 @@ from vadrin.core.curves.shape import STEP, curves_of, net_density_at
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.fit import Fit
+from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.readings import StripReadings
 
 
@@ -60,7 +61,7 @@ def _narrowing(answer: Array, seen: Array, noise: float) -> float:
     centred = answer - answer.mean()
     others = seen - seen.mean(0)
     count = len(answer)
-    spread = others.T @ others / count + noise**2 * np.eye(seen.shape[1])
+    spread = others.T @ others / count + (DRAWN_SHARE * noise) ** 2 * np.eye(seen.shape[1])
     shared = others.T @ centred / count
     told = float(shared @ np.linalg.solve(spread, shared))
     variance = float((centred**2).mean())
@@ -85,6 +86,7 @@ def _new_strip_rows(fit: Fit, draws: Array, minutes: float, rng: np.random.Gener
         + rng.standard_normal(rows.shape)
         * development_model.DEVIATION_UNIT
         * fit.scales.deviation_row
+        * DRAWN_SHARE
     )
 
 
