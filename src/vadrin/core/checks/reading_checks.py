@@ -6,9 +6,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.core.curves.shape import PARAMETERS
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.fitting.development_model import SHARED
+from vadrin.core.fitting.development_model import strip_deviations
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
@@ -204,7 +203,7 @@ def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Diagnos
     """A strip that deviates from the development model by far more than the others."""
     if fit.model.distinct < 4 or max(fit.scales.deviations[1:3]) < _DEVIATING:
         return []
-    deviations = fit.phi[SHARED:].reshape(len(strips), PARAMETERS)[:, 1:3]
+    deviations = strip_deviations(fit.model, fit.phi)[:, 1:3]
     size = (deviations**2).sum(1)
     worst = int(np.argmax(size))
     if size[worst] < _LION_SHARE * size.sum():

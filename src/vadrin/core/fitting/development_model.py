@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
@@ -22,6 +23,8 @@ MODEL_PARAMETERS = 12
 SHARED = MODEL_PARAMETERS + 2 * SLOPE_WEIGHTS
 """Length of what all strips share: the model, the bends, and how the bends tilt with ln t."""
 BENDS = slice(MODEL_PARAMETERS, MODEL_PARAMETERS + SLOPE_WEIGHTS)
+BRIDGED = 3
+"""Curve parameters that may bow between strips: fog, contrast, place of the toe."""
 TILTS = slice(MODEL_PARAMETERS + SLOPE_WEIGHTS, SHARED)
 
 DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
@@ -56,8 +59,18 @@ class DevelopmentModel:
 
     @property
     def size(self) -> int:
-        """Length of the whole parameter vector: what is shared, then one row a strip."""
+        """Length of the whole vector: what is shared, a row a strip, a bridge a gap."""
+        return self.own_end + BRIDGED * self.gaps
+
+    @property
+    def own_end(self) -> int:
+        """Where the deviations of strips end and the bridges between them begin."""
         return SHARED + PARAMETERS * len(self.times)
+
+    @property
+    def gaps(self) -> int:
+        """Number of gaps between different times."""
+        return len(_knots(self)[0]) - 1
 
 
 def model_for(times: Array) -> DevelopmentModel:
@@ -118,12 +131,48 @@ def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     return rows
 
 
+def strip_shares(model: DevelopmentModel, times: Array) -> Array:
+    """The share each strip's own deviation has in a curve at other times, shape (T, n).
+
+    A natural cubic through the strips in ln t, constant beyond the ends; repeats share alike.
+    """
+    knots, member, repeats = _knots(model)
+    if len(knots) == 1:
+        between = np.ones((len(times), 1))
+    else:
+        at = np.clip(np.log(times), knots[0], knots[-1])
+        between = natural_cubic(knots, at)
+    return np.asarray((between / repeats)[:, member])
+
+
+def bridge_shares(model: DevelopmentModel, times: Array) -> Array:
+    """How far each gap between two times lets a curve bow from its neighbours, shape (T, gaps)."""
+    knots, _, _ = _knots(model)
+    place = (np.log(times)[:, None] - knots[:-1]) / np.diff(knots)
+    return np.where((place > 0) & (place < 1), 4 * place * (1 - place), 0.0)
+
+
+def natural_cubic(knots: Array, at: Array) -> Array:
+    """Weights of the knots' values in their natural cubic spline, shape (len(at), len(knots))."""
+    from scipy.interpolate import CubicSpline
+
+    return np.asarray(CubicSpline(knots, np.eye(len(knots)), bc_type="natural")(at))
+
+
+def _knots(model: DevelopmentModel) -> tuple[Array, NDArray[np.intp], NDArray[np.intp]]:
+    """The different ln times, which of them each strip has, and how many strips have it."""
+    knots, member, repeats = np.unique(
+        np.round(np.log(model.times), 4), return_inverse=True, return_counts=True
+    )
+    return knots, member, repeats
+
+
 def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     """How far curves at any times deviate from the model, between the strips' own deviations.
 
     Parameters
     ----------
-    law : Law
+    model : DevelopmentModel
     phi : ndarray, shape (..., P)
         Whole parameter vectors.
     times : ndarray, shape (T,)
@@ -131,24 +180,25 @@ def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     Returns
     -------
     ndarray, shape (..., T, 6)
-        Linear in ln t between strips, constant beyond the ends; repeats are averaged.
+        See `strip_shares`; between strips a curve may also bow by what its gap allows.
     """
-    deviations = phi[..., SHARED:].reshape(*phi.shape[:-1], len(model.times), PARAMETERS)
-    groups = np.unique(np.round(np.log(model.times), 4), return_inverse=True)
-    knots, member = groups[0], groups[1]
-    mean = np.stack([deviations[..., member == g, :].mean(-2) for g in range(len(knots))], -2)
-    if len(knots) == 1:
-        weights = np.ones((len(times), 1))
-    else:
-        eye = np.eye(len(knots))
-        weights = np.stack([np.interp(np.log(times), knots, row) for row in eye], -1)
-    return np.asarray(weights @ mean * DEVIATION_UNIT)
+    own = strip_shares(model, times) @ strip_deviations(model, phi)
+    bridges = phi[..., model.own_end :].reshape(*phi.shape[:-1], model.gaps, BRIDGED)
+    own[..., :BRIDGED] += bridge_shares(model, times) @ bridges
+    return np.asarray(own * DEVIATION_UNIT)
+
+
+def strip_deviations(model: DevelopmentModel, phi: Array) -> Array:
+    """Deviations of the strips from the model in units of `DEVIATION_UNIT`, shape (..., n, 6)."""
+    own = phi[..., SHARED : model.own_end]
+    return np.asarray(own.reshape(*phi.shape[:-1], len(model.times), PARAMETERS))
 
 
 def strip_parameters(model: DevelopmentModel, phi: Array) -> Array:
     """Curve parameters of the strips themselves, shape (..., n, 6)."""
-    deviations = phi[..., SHARED:].reshape(*phi.shape[:-1], len(model.times), PARAMETERS)
-    return np.asarray(parameters_at(model, phi, model.times) + deviations * DEVIATION_UNIT)
+    return np.asarray(
+        parameters_at(model, phi, model.times) + strip_deviations(model, phi) * DEVIATION_UNIT
+    )
 
 
 def slope_weights_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:

@@ -29,6 +29,11 @@ from vadrin.core.fitting.solver import (
 )
 from vadrin.core.readings import Outlier, StripReadings, restated_time
 
+_SHAPE_FREEDOM = 14.0
+"""How well at most the freedom of bends and strips is known: it is learnt from about so many
+numbers, and a range that took it for exact would be too narrow."""
+_MOST_EXACT = 400
+"""Parameters up to which draws are made to have exactly the covariance wanted."""
 INSTRUMENT_NOISE = 0.004
 """Standard deviation a densitometer brings at its best."""
 
@@ -47,7 +52,7 @@ class Fit:
     noise : float
         Standard deviation of a reading, not below the instrument's.
     freedom : float
-        Degrees of freedom left for the noise.
+        Degrees of freedom behind ranges.
     dropped : tuple of Dropped
     """
 
@@ -239,7 +244,7 @@ def _finished(
     hessian = weighted.T @ solution.jacobian
     hessian += np.diag(precision_of(problem.model, problem.spread, solution.scales))
     root = np.asarray(np.linalg.inv(outlier_tests.factor_of(hessian)).T, dtype=np.float64)
-    freedom, scales = solution.freedom, solution.scales
+    freedom, scales = min(solution.freedom, _SHAPE_FREEDOM), solution.scales
     return Fit(problem.model, solution.phi, root, noise, freedom, outliers, scales)
 
 
@@ -252,10 +257,12 @@ def curves_of_strips(fit: Fit, phi: Array) -> Curves:
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
     """Draws of the whole vector from its uncertainty, shape (count, P).
 
-    They go `DRAWN_SHARE` of the way out, are antithetic and, where there are enough of them, of exactly the covariance wanted, so
-    that the width of a range does not hang on the seed.
+    They go `DRAWN_SHARE` of the way out, are antithetic and, but for very many strips, of
+    exactly the covariance wanted, so that the width of a range does not hang on the seed; for
+    that there may be more of them than asked for.
     """
-    half = rng.standard_normal((count // 2, len(fit.phi)))
+    pairs = max(count // 2, len(fit.phi) + 1) if len(fit.phi) < _MOST_EXACT else count // 2
+    half = rng.standard_normal((pairs, len(fit.phi)))
     if len(half) > half.shape[1]:
         half = np.linalg.qr(half)[0] * np.sqrt(len(half))
     z = np.concatenate([half, -half])

@@ -12,6 +12,7 @@ from vadrin.core.curves.shape import PARAMETERS, design
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
     BENDS,
+    BRIDGED,
     DEVIATION_UNIT,
     MODEL_PARAMETERS,
     SHARED,
@@ -31,13 +32,13 @@ class _Belief(NamedTuple):
     bounds: tuple[float, float]
 
 
-_BEND = _Belief(0.1, 1.0, (0.03, 1.5))
-_TILT = _Belief(0.01, 0.8, (0.002, 1.0))
+_BEND = _Belief(0.13, 2.0, (0.03, 1.5))
+_TILT = _Belief(0.02, 1.0, (0.002, 1.0))
 _DEVIATIONS = (
-    _Belief(0.02, 0.2, (0.003, 6.0)),
-    _Belief(0.02, 0.2, (0.003, 6.0)),
-    _Belief(0.02, 0.2, (0.003, 6.0)),
-    _Belief(0.02, 0.2, (0.003, 3.0)),
+    _Belief(0.06, 1.0, (0.003, 6.0)),
+    _Belief(0.06, 1.0, (0.003, 6.0)),
+    _Belief(0.06, 1.0, (0.003, 6.0)),
+    _Belief(0.06, 1.0, (0.003, 3.0)),
 )
 
 
@@ -131,8 +132,24 @@ def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Arra
     weight[:MODEL_PARAMETERS] = spread**-2
     weight[BENDS] = scales.bend**-2
     weight[TILTS] = scales.tilt**-2
-    weight[SHARED:] = np.tile(scales.deviation_row**-2, len(model.times))
+    weight[SHARED : model.own_end] = np.tile(scales.deviation_row**-2, len(model.times))
+    weight[model.own_end :] = _bridge_freedom(model, scales).ravel() ** -2
     return weight
+
+
+_BEND_OF_TWO = np.array([0.05, 0.40, 0.15])
+"""How far fog, ln contrast and lg speed of real films bend in ln t, which two strips can't show:
+root mean square of the second derivative."""
+_BRIDGE = 0.9
+"""How far a curve may bow between strips, as a share of what strips deviate, over a gap of 1."""
+
+
+def _bridge_freedom(model: DevelopmentModel, scales: Scales) -> Array:
+    """Freedom of the bridges in units of deviation, shape (gaps, 3)."""
+    gap = np.diff(np.unique(np.round(np.log(model.times), 4)))[:, None]
+    if model.distinct == 2:
+        return np.asarray(np.maximum(gap**2 / 8, 1e-3) * _BEND_OF_TWO / DEVIATION_UNIT[:BRIDGED])
+    return np.asarray(np.maximum(_BRIDGE * gap**2, 1e-3) * scales.deviation_row[:BRIDGED])
 
 
 def _learnt(phi: Array, variance: Array, scale: float, belief: _Belief) -> tuple[float, float]:
@@ -158,11 +175,13 @@ def _evidence_step(
         tilt, of_tilt = _learnt(phi[TILTS], variance[TILTS], scales.tilt, _TILT)
         told += of_tilt
     if model.distinct >= 3:
-        strips = phi[SHARED:].reshape(-1, PARAMETERS), variance[SHARED:].reshape(-1, PARAMETERS)
+        own, unsure = (
+            part[SHARED : model.own_end].reshape(-1, PARAMETERS) for part in (phi, variance)
+        )
         for group, belief in enumerate(_DEVIATIONS):
             mine = np.array(_GROUPS) == group
             deviations[group], of_group = _learnt(
-                strips[0][:, mine].ravel(), strips[1][:, mine].ravel(), deviations[group], belief
+                own[:, mine].ravel(), unsure[:, mine].ravel(), deviations[group], belief
             )
             told += of_group
     told += 4 + 3 * min(model.distinct, 3)

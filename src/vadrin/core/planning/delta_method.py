@@ -18,6 +18,7 @@ from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
     BENDS,
+    BRIDGED,
     DEVIATION_UNIT,
     MODEL_PARAMETERS,
     SHARED,
@@ -91,18 +92,17 @@ class CurveAtTime:
         for place, weight in enumerate(self._weights()):
             start = SHARED + PARAMETERS * place
             made[:PARAMETERS, start : start + PARAMETERS] = np.diag(DEVIATION_UNIT * weight)
+        if self.strip is None:
+            for place, bow in enumerate(development_model.bridge_shares(model, at)[0]):
+                start = model.own_end + BRIDGED * place
+                made[:BRIDGED, start : start + BRIDGED] = np.diag(DEVIATION_UNIT[:BRIDGED] * bow)
         return made
 
     def _weights(self) -> Array:
         """The share each strip's own deviation has in this curve, shape (n,)."""
-        count = len(self.model.times)
         if self.strip is not None:
-            return np.asarray(np.eye(count)[self.strip])
-        ln_times = np.round(np.log(self.model.times), 4)
-        knots, member, repeats = np.unique(ln_times, return_inverse=True, return_counts=True)
-        at = np.log(self.minutes)
-        share = np.array([np.interp(at, knots, row) for row in np.eye(len(knots))])
-        return np.asarray((share / repeats)[member])
+            return np.asarray(np.eye(len(self.model.times))[self.strip])
+        return development_model.strip_shares(self.model, np.array([self.minutes]))[0]
 
     def slopes(self, quantity: Quantity) -> Derivatives:
         """Differentiate a quantity of this curve; it takes a family of one time."""
