@@ -34,7 +34,13 @@ class FilmShape:
         return self.net(self.x_m(minutes) + 7 * STOP, minutes)
 
     def time_for(self, figure, value):
-        return brentq(lambda t: figure(t) - value, 2.0, 60.0, xtol=1e-12)
+        """The first time at which a figure reaches a value; fog may take it back later."""
+        times = np.geomspace(2.0, 60.0, 80)
+        over = [figure(t) >= value for t in times]
+        if over[0] or not any(over):
+            raise ValueError("not reached")
+        first = over.index(True)
+        return brentq(lambda t: figure(t) - value, times[first - 1], times[first], xtol=1e-12)
 
     def push_time(self, normal, stops, above):
         """Time that holds the density `above` stops over the meter at another EI."""

@@ -79,8 +79,8 @@ class Compensating(ClosedForm):
 class GrowingFog(ClosedForm):
     """Fog that grows with development and eats contrast."""
 
-    fog_growth: float = 0.004
-    fog_power: float = 1.8
+    fog_growth: float = 0.003
+    fog_power: float = 1.7
 
     def base_fog(self, minutes):
         return self.fog + self.fog_growth * minutes**self.fog_power

@@ -31,11 +31,11 @@ DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
 """Unit of deviation of a strip from the model, for each curve parameter."""
 
 _PRIOR_MEAN = np.array(
-    [0.2, 0.04, np.log(0.3), np.log(0.6), np.log(1.1), 0.10,
+    [0.2, 0.04, 0.3, np.log(0.6), np.log(1.1), 0.10,
      -2.0, -0.15, np.log(1.2), np.log(0.15), 2.9, np.log(0.35)]
 )  # fmt: skip
 _PRIOR_SPREAD = np.array(
-    [0.3, 0.08, 0.7, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.5, 0.8, 0.5]
+    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.5, 0.8, 0.5]
 )  # fmt: skip
 
 
@@ -90,8 +90,9 @@ def parameter_prior(model: DevelopmentModel, fog: float, toe: float) -> tuple[Ar
 
 
 def _exponential(rate: Array, part: Array) -> Array:
-    """(1 - exp(-r s)) / r, which is s for a vanishing rate."""
-    return np.asarray(-np.expm1(-rate * part) / rate)
+    """(1 - exp(-r s)) / r, which is s for a vanishing rate; it quickens for a negative one."""
+    safe = np.where(np.abs(rate) < 1e-6, 1e-6, rate)
+    return np.asarray(-np.expm1(-np.clip(safe * part, -8.0, 8.0)) / safe)
 
 
 def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
@@ -118,7 +119,7 @@ def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
         rise = wane = np.log(times / model.anchor)
         ln_g = q[..., G_LEVEL, :] + q[..., G_RATE, :] * rise
     else:
-        rise = _exponential(np.exp(q[..., FOG_RATE, :]), part)
+        rise = _exponential(q[..., FOG_RATE, :], part)
         wane = _exponential(np.exp(q[..., X_RATE, :]), part)
         rate = np.exp(q[..., G_RATE, :])
         delay = q[..., G_DELAY, :] * model.times.min() / model.anchor

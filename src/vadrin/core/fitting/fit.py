@@ -23,6 +23,7 @@ from vadrin.core.fitting.solver import (
     Scales,
     Solution,
     Table,
+    noise_growth,
     precision_of,
     solve,
     starting_scales,
@@ -96,11 +97,12 @@ def _starting_fog(table: Table) -> float:
 
 def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str]:
     """Places of the readings least fit to stay, and why; none where all may stay."""
-    table, keep, noise = problem.table, problem.keep, solution.scales.noise
+    table, keep, relative = problem.table, problem.keep, problem.relative
+    noise = solution.scales.noise * relative
     size = keep * outlier_tests.deleted_residuals(
-        solution.residual, solution.jacobian, solution.hessian, noise, solution.freedom
-    )
-    size /= 1 + outlier_tests.NOISE_GROWTH * np.maximum(table.density, 0.0)
+        solution.residual / relative, solution.jacobian / relative[:, None], solution.hessian,
+        solution.scales.noise, solution.freedom,
+    )  # fmt: skip
     worst = int(np.argmax(size))
     far = abs(float(solution.residual[worst])) >= outlier_tests.LEAST_GAP
     if far and size[worst] >= outlier_tests.limit(len(keep), solution.freedom):
@@ -163,6 +165,10 @@ def fit_strips(
     """
     problem, start, scales = _posed(strips, sign)
     solution = solve(problem, start, scales, robust=True)
+    growth = noise_growth(problem, solution)
+    problem = problem.with_growth(growth)
+    scales = replace(solution.scales, growth=growth)
+    solution = solve(problem, solution.phi, scales, robust=True)
     outliers: list[Outlier] = []
     for _ in range(max(2, len(problem.keep) // 10) if exclude_outliers else 0):
         places, why = _misread(problem, solution)
@@ -193,6 +199,7 @@ def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fi
         As given to `fit_strips`.
     """
     problem, _, _ = _posed(strips, sign)
+    problem = problem.with_growth(near.scales.growth)
     solution = solve(problem, near.phi, near.scales, robust=False, learn=False)
     return Fit(near.model, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
 
@@ -232,7 +239,8 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     mean, spread = development_model.parameter_prior(model, fog, _starting_toe(table, fog))
     start = np.zeros(model.size)
     start[:MODEL_PARAMETERS] = mean
-    problem = Problem(model, table, np.ones(len(table.x)), mean, spread)
+    every = np.ones(len(table.x))
+    problem = Problem(model, table, every, mean, spread, every)
     return problem, start, starting_scales(model)
 
 
@@ -240,7 +248,7 @@ def _finished(
     problem: Problem, solution: Solution, instrument_noise: float, outliers: tuple[Outlier, ...]
 ) -> Fit:
     noise = max(solution.scales.noise, instrument_noise)
-    weighted = solution.jacobian * (problem.keep / noise**2)[:, None]
+    weighted = solution.jacobian * (problem.keep / (noise * problem.relative) ** 2)[:, None]
     hessian = weighted.T @ solution.jacobian
     hessian += np.diag(precision_of(problem.model, problem.spread, solution.scales))
     root = np.asarray(np.linalg.inv(outlier_tests.factor_of(hessian)).T, dtype=np.float64)

@@ -15,9 +15,6 @@ _ALARMS = 0.004
 _SWAP_GAIN = 15.0
 _CLEAR_STEP = 2.8
 _TWICE_OFF = 2.0
-NOISE_GROWTH = 0.2
-"""Reading noise may rise by this share for each unit of density before it is a misreading."""
-
 _ROBUST_BIAS = 1.06
 """Weights that spare the far readings make the noise look this much smaller."""
 
@@ -68,18 +65,20 @@ def _neighbours(strip: Array, x: Array, keep: Array) -> NDArray[np.intp]:
 
 
 def swapped_pair(
-    strip: Array, x: Array, density: Array, residual: Array, keep: Array, noise: float
+    strip: Array, x: Array, density: Array, residual: Array, keep: Array, noise: Array
 ) -> tuple[int, int] | None:
     """The two neighbours that would fit far better the other way round, if any.
 
-    Each of the arrays has shape (N,).
+    Each of the arrays has shape (N,); noise is the standard deviation of each reading.
     """
     pairs = _neighbours(strip, x, keep)
     if not len(pairs):
         return None
     first, second = pairs[:, 0], pairs[:, 1]
     step = (density - residual)[second] - (density - residual)[first]
-    gain = 2 * step * (residual[first] - residual[second] - step) / (noise * _ROBUST_BIAS) ** 2
+    gain = (
+        2 * step * (residual[first] - residual[second] - step) / (noise[first] * _ROBUST_BIAS) ** 2
+    )
     best = int(np.argmax(gain))
     if gain[best] < _SWAP_GAIN or residual[first[best]] < LEAST_GAP / 2:
         return None
@@ -87,7 +86,7 @@ def swapped_pair(
 
 
 def read_twice(
-    strip: Array, x: Array, density: Array, residual: Array, keep: Array, noise: float
+    strip: Array, x: Array, density: Array, residual: Array, keep: Array, noise: Array
 ) -> int | None:
     """The reading that repeats its neighbour's to the last figure where film should differ."""
     pairs = _neighbours(strip, x, keep)
@@ -95,8 +94,8 @@ def read_twice(
         return None
     first, second = pairs[:, 0], pairs[:, 1]
     step = (density - residual)[second] - (density - residual)[first]
-    same = (density[first] == density[second]) & (step > _CLEAR_STEP * noise)
+    same = (density[first] == density[second]) & (step > _CLEAR_STEP * noise[first])
     worse = np.where(np.abs(residual[first]) > np.abs(residual[second]), first, second)
-    off = np.where(same, np.abs(residual[worse]) / noise, 0.0)
+    off = np.where(same, np.abs(residual[worse]) / noise[worse], 0.0)
     best = int(np.argmax(off))
     return int(worse[best]) if off[best] > _TWICE_OFF else None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 import numpy as np
@@ -70,17 +70,20 @@ class Scales:
     Attributes
     ----------
     noise : float
-        Standard deviation of a reading.
+        Standard deviation of a reading at density 1.
     bend, tilt : float
         Of the weights of the slope factor, and of how they change with ln t.
     deviations : tuple of float, length 4
         Of single strips from the model: fog, contrast, place of the toe, shape of the curve.
+    growth : float
+        Of the noise: its standard deviation goes as 1 + growth * density.
     """
 
     noise: float
     bend: float
     tilt: float
     deviations: tuple[float, float, float, float]
+    growth: float = 0.0
 
     @property
     def deviation_row(self) -> Array:
@@ -164,10 +167,10 @@ def _learnt(phi: Array, variance: Array, scale: float, belief: _Belief) -> tuple
 
 
 def _evidence_step(
-    model: DevelopmentModel, phi: Array, residual: Array, weights: Array, hessian: Array,
-    scales: Scales,
-) -> tuple[Scales, float]:  # fmt: skip
+    problem: Problem, point: Point, weights: Array, hessian: Array, scales: Scales
+) -> tuple[Scales, float]:
     """One fixed-point update of the scales, and the freedom left for the noise."""
+    model, phi, residual = problem.model, point.phi, point.residual
     variance = np.diag(np.linalg.inv(hessian))
     bend, told = _learnt(phi[BENDS], variance[BENDS], scales.bend, _BEND)
     tilt, deviations = scales.tilt, list(scales.deviations)
@@ -185,11 +188,43 @@ def _evidence_step(
             )
             told += of_group
     told += 4 + 3 * min(model.distinct, 3)
-    freedom = max(weights.sum() - told, 2.0)
+    # Weights that spare far readings count for less; those of thin ones do not count for more.
+    freedom = max(float((weights * problem.relative**2).sum()) - told, 2.0)
     noise = np.sqrt((weights * residual**2).sum() / freedom)
     fog, contrast, toe, shape = deviations
-    made = Scales(max(float(noise), _NOISE_FLOOR), bend, tilt, (fog, contrast, toe, shape))
+    made = Scales(
+        max(float(noise), _NOISE_FLOOR), bend, tilt, (fog, contrast, toe, shape), scales.growth
+    )
     return made, float(freedom)
+
+
+def relative_noise(density: Array, growth: float) -> Array:
+    """Standard deviation of readings as a share of that at density 1, shape (N,)."""
+    return np.asarray((1 + growth * np.maximum(density, 0.0)) / (1 + growth))
+
+
+_GROWTHS = np.array([0.0, 0.25, 0.5, 1.0, 2.0, 4.0])
+_GROWTHS_BELIEVED = np.log([0.35, 0.2, 0.15, 0.15, 0.1, 0.05])
+
+
+def noise_growth(problem: Problem, solution: Solution) -> float:
+    """How the noise grows with density, from what the readings miss their curves by.
+
+    The mean over growths, each weighted by how likely it makes the residuals, repeats among
+    them; leverage is allowed for.
+    """
+    half = np.linalg.solve(np.linalg.cholesky(solution.hessian), solution.jacobian.T)
+    leverage = (half**2).sum(0) / (solution.scales.noise * problem.relative) ** 2
+    seen = problem.keep > 0
+    fitted = problem.table.density - solution.residual
+    square = (solution.residual**2 / (1 - np.clip(leverage, 0.0, 0.9)))[seen]
+    likely = np.empty(len(_GROWTHS))
+    for place, growth in enumerate(_GROWTHS):
+        relative = relative_noise(fitted[seen], float(growth))
+        mean = float((square / relative**2).mean())
+        likely[place] = -np.log(relative).sum() - 0.5 * solution.freedom * np.log(mean)
+    share = np.exp(likely + _GROWTHS_BELIEVED - (likely + _GROWTHS_BELIEVED).max())
+    return float((share * _GROWTHS).sum() / share.sum())
 
 
 def _huber(residual: Array) -> Array:
@@ -206,6 +241,11 @@ class Problem:
     keep: Array
     mean: Array
     spread: Array
+    relative: Array
+
+    def with_growth(self, growth: float) -> Problem:
+        """The same problem with noise that grows with density."""
+        return replace(self, relative=relative_noise(self.table.density, growth))
 
     def pull(self, phi: Array) -> Array:
         """Distance from what is believed beforehand."""
@@ -268,7 +308,9 @@ def solve(
     """Damped Gauss-Newton steps; the scales are learnt on the way unless told otherwise."""
     point, damping, freedom, settled = _at(problem, start), 1e-3, 2.0, 0
     for step in range(_ITERATIONS):
-        weights = problem.keep * (_huber(point.residual) if robust else 1.0)
+        weights = problem.keep / problem.relative**2
+        if robust:
+            weights = weights * _huber(point.residual / problem.relative)
         scaled = weights / scales.noise**2
         precision = precision_of(problem.model, problem.spread, scales)
         hessian = (point.jacobian * scaled[:, None]).T @ point.jacobian + np.diag(precision)
@@ -277,9 +319,7 @@ def solve(
             break
         point, saved, damping = moved
         if learn and (step >= 3 or settled):
-            scales, freedom = _evidence_step(
-                problem.model, point.phi, point.residual, weights, hessian, scales
-            )
+            scales, freedom = _evidence_step(problem, point, weights, hessian, scales)
         damping = max(damping / 6, 1e-9)
         settled = settled + 1 if abs(saved) < 0.02 else 0
         if (settled >= 2 and step >= 3) or (settled and not learn):

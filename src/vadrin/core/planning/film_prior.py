@@ -121,7 +121,8 @@ def _carry_rates(prior: FilmPrior, model: DevelopmentModel, phi: Array, growth: 
     """Rates count in units of the anchor, the delay in units of the shortest time."""
     if prior.model.distinct > 2:
         faster = np.log(model.anchor / prior.model.anchor)
-        phi[[FOG_RATE, X_RATE, G_RATE]] = prior.phi[[FOG_RATE, X_RATE, G_RATE]] + faster
+        phi[[X_RATE, G_RATE]] = prior.phi[[X_RATE, G_RATE]] + faster
+        phi[FOG_RATE] = prior.phi[FOG_RATE] * np.exp(faster)
         phi[G_DELAY] = prior.phi[G_DELAY] * prior.model.times.min() / model.times.min()
         return
     # Two strips tell no rate: the usual ones, with the growth of contrast as it was found.
