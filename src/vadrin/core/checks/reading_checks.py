@@ -6,8 +6,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.core.arrays import Array
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.fitting.development_model import strip_deviations
+from vadrin.core.figure import Figure
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
@@ -18,8 +19,11 @@ if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
 
 _FEW_FRAMES = 5
-_DEVIATING = 0.45
-_LION_SHARE = 0.42
+_FAMILY = 5
+"""Times that differ from which on a strip can be told from the bend of the family."""
+_SURELY, _CLEARLY, _OTHERS = 3.5, 0.08, 2.5
+"""A strip is off by so many standard deviations, by so much in ln contrast, and by so many times
+what the others are off among themselves."""
 _BLANK_GAP = 0.06
 """Density by which blanks may differ, or a frame lie under them, before it is asked about."""
 
@@ -199,16 +203,22 @@ def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Diagno
     return told
 
 
-def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
-    """A strip that deviates from the development model by far more than the others."""
-    if fit.model.distinct < 4 or max(fit.scales.deviations[1:3]) < _DEVIATING:
+def _off_the_family(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
+    """A strip whose contrast the others, smooth in ln t among themselves, do not lead to."""
+    known = [s for s in reports if s.restated_min and s.average_gradient.value]
+    if len({s.restated_min for s in known}) < _FAMILY:
         return []
-    deviations = strip_deviations(fit.model, fit.phi)[:, 1:3]
-    size = (deviations**2).sum(1)
-    worst = int(np.argmax(size))
-    if size[worst] < _LION_SHARE * size.sum():
+    ln_times = np.log([s.restated_min or 1.0 for s in known])
+    gradient = np.array([s.average_gradient.known() for s in known])
+    unsure = np.array([_spread(s.average_gradient) for s in known]) / gradient
+    off, sigma, rest = np.array(
+        [_left_out(ln_times, np.log(gradient), unsure, i) for i in range(len(known))]
+    ).T
+    worst = int(np.argmin(rest))
+    sure = max(_SURELY * float(sigma[worst]), _CLEARLY, _OTHERS * float(rest[worst]))
+    if abs(off[worst]) < sure:
         return []
-    label = strips[worst].label
+    label = known[worst].label
     return [
         Diagnostic(
             "off the family",
@@ -221,6 +231,25 @@ def _off_the_family(fit: Fit, strips: tuple[StripReadings, ...]) -> list[Diagnos
     ]
 
 
+def _spread(figure: Figure) -> float:
+    """Standard deviation behind a range; none is said where no range was wanted."""
+    return 0.0 if figure.low is None or figure.high is None else (figure.high - figure.low) / 3.92
+
+
+def _left_out(ln_times: Array, ln_gradient: Array, unsure: Array, place: int
+              ) -> tuple[float, float, float]:  # fmt: skip
+    """By how much one strip misses a parabola through the others, how sure that is, and by how
+    much the others miss it themselves."""
+    others = np.arange(len(ln_times)) != place
+    powers = np.vander(ln_times - ln_times[others].mean(), 3)
+    solver = np.linalg.pinv(powers[others])
+    through = powers[place] @ solver
+    off = float(ln_gradient[place] - through @ ln_gradient[others])
+    sigma = np.sqrt(unsure[place] ** 2 + (through**2 * unsure[others] ** 2).sum())
+    missed = ln_gradient[others] - powers[others] @ (solver @ ln_gradient[others])
+    return off, float(sigma), float(np.sqrt((missed**2).sum()))
+
+
 def reading_diagnostics(
     strips: tuple[StripReadings, ...],
     fit: Fit,
@@ -231,7 +260,7 @@ def reading_diagnostics(
     found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)
     misread = {(d.strip, d.frame) for d in fit.outliers}
     found += _questionable_blanks(strips, fit, misread)
-    found += _off_the_family(fit, strips) + _blanks(strips)
+    found += _off_the_family(reports) + _blanks(strips)
     found += _thin_brackets(strips) + _temperature(strips, reports)
     order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]
     return tuple(sorted(found, key=lambda w: order.index(w.severity)))

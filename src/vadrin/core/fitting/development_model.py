@@ -162,10 +162,9 @@ def natural_cubic(knots: Array, at: Array) -> Array:
 
 def _knots(model: DevelopmentModel) -> tuple[Array, NDArray[np.intp], NDArray[np.intp]]:
     """The different ln times, which of them each strip has, and how many strips have it."""
-    knots, member, repeats = np.unique(
-        np.round(np.log(model.times), 4), return_inverse=True, return_counts=True
-    )
-    return knots, member, repeats
+    ln_times = np.asarray(np.round(np.log(model.times), 4), dtype=np.float64)
+    knots, member, repeats = np.unique(ln_times, return_inverse=True, return_counts=True)
+    return knots, np.asarray(member, dtype=np.intp), np.asarray(repeats, dtype=np.intp)
 
 
 def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
