@@ -124,7 +124,7 @@ def test_the_law_is_first_order_in_time():
 def test_strays_are_the_strips_own_and_run_between_them():
     model = development_model.model_for(np.array([5.0, 8.0, 12.0]))
     phi = np.zeros(model.size)
-    phi[development_model.MODEL_PARAMETERS + SLOPE_WEIGHTS + 1] = 2.0
+    phi[development_model.SHARED + 1] = 2.0
     deviations = development_model.deviations_at(model, phi, np.array([2.0, 5.0, 8.0, 12.0]))[:, 1]
     assert deviations == pytest.approx(
         [2 * development_model.DEVIATION_UNIT[1], 2 * development_model.DEVIATION_UNIT[1], 0, 0],

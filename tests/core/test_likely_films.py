@@ -12,6 +12,7 @@ from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.family import family_of
 from vadrin.core.fitting.fit import fit_strips
+from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.planning.film_prior import (
     prior_curve,
     prior_of_film,
@@ -107,9 +108,9 @@ def test_carried_uncertainty_is_that_of_draws(target, times):
     assert len(pairs) >= 2
     for mine, brute in pairs:
         assert mine.value == pytest.approx(brute.value, rel=2e-3)
-        wide = math.log(mine.high / mine.low) / math.log(brute.high / brute.low) / near
-        # Two strips carry, beside the noise, what a straight line between them misses.
-        assert 0.93 < wide < (1.07 if len(times) > 2 else 2.5)
+        wide = math.log(mine.high / mine.low) / math.log(brute.high / brute.low)
+        wide /= near * DRAWN_SHARE
+        assert 0.93 < wide < 1.07
 
 
 def test_more_film_is_never_less_sure():

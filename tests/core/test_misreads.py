@@ -14,10 +14,11 @@ X = np.array([np.nan, -2.0, -1.5, -1.0, -0.5, 0.0])
 STRIP = np.zeros(6)
 CURVE = np.array([0.2, 0.22, 0.35, 0.6, 0.9, 1.2])
 KEEP = np.ones(6)
+NOISE = np.full(6, 0.01)
 
 
 def look(test, density):
-    return test(STRIP, X, density, density - CURVE, KEEP, 0.01)
+    return test(STRIP, X, density, density - CURVE, KEEP, NOISE)
 
 
 def test_two_that_changed_places():
@@ -39,16 +40,16 @@ def test_one_read_twice():
     assert look(read_twice, doubled) == 4
     assert look(read_twice, CURVE) is None
     flat = np.array([0.2, 0.2, 0.2, 0.6, 0.9, 1.2])
-    assert read_twice(STRIP, X, flat, np.zeros(6), KEEP, 0.01) is None
+    assert read_twice(STRIP, X, flat, np.zeros(6), KEEP, NOISE) is None
 
 
 def test_readings_left_out_and_other_strips_are_no_neighbours():
     changed = CURVE.copy()
     changed[[2, 3]] = changed[[3, 2]]
     keep = np.array([1.0, 1, 0, 1, 1, 1])
-    assert swapped_pair(STRIP, X, changed, changed - CURVE, keep, 0.01) is None
+    assert swapped_pair(STRIP, X, changed, changed - CURVE, keep, NOISE) is None
     apart = np.array([0.0, 0, 0, 1, 1, 1])
-    assert swapped_pair(apart, X, changed, changed - CURVE, KEEP, 0.01) is None
+    assert swapped_pair(apart, X, changed, changed - CURVE, KEEP, NOISE) is None
 
 
 def test_deleted_residuals_match_leaving_each_reading_out():

@@ -104,7 +104,7 @@ def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str
         solution.scales.noise, solution.freedom,
     )  # fmt: skip
     worst = int(np.argmax(size))
-    far = abs(float(solution.residual[worst])) >= outlier_tests.LEAST_GAP
+    far = abs(float(solution.residual[worst])) >= outlier_tests.least_gap(solution.freedom)
     if far and size[worst] >= outlier_tests.limit(len(keep), solution.freedom):
         return (worst,), "does not fit its neighbours"
     seen = (table.strip, table.x, table.density, solution.residual, keep, noise)

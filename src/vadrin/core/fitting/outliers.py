@@ -11,6 +11,7 @@ from vadrin.core.fitting.student_t import t_quantile
 LEAST_GAP = 0.025
 """Nothing nearer than this to its curve is called misread: readings are rounded."""
 
+_GAP_OF_FEW = 0.25
 _ALARMS = 0.004
 _SWAP_GAIN = 15.0
 _CLEAR_STEP = 2.8
@@ -48,6 +49,11 @@ def factor_of(hessian: Array) -> Array:
     """Lower Cholesky factor, with a jitter where rounding spoils positive definiteness."""
     jitter = 1e-10 * np.diag(hessian)
     return np.asarray(np.linalg.cholesky(hessian + np.diag(jitter)))
+
+
+def least_gap(freedom: float) -> float:
+    """Density by which a reading must miss its curve; more where few others say where that is."""
+    return LEAST_GAP + _GAP_OF_FEW / max(freedom, 1.0)
 
 
 def limit(count: int, freedom: float) -> float:

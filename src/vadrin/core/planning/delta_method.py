@@ -102,9 +102,7 @@ class CurveAtTime:
         """The share each strip's own deviation has in this curve, shape (n,)."""
         if self.strip is not None:
             return np.asarray(np.eye(len(self.model.times))[self.strip])
-        return np.asarray(
-            development_model.strip_shares(self.model, np.array([self.minutes]))[0]
-        )
+        return np.asarray(development_model.strip_shares(self.model, np.array([self.minutes]))[0])
 
     def slopes(self, quantity: Quantity) -> Derivatives:
         """Differentiate a quantity of this curve; it takes a family of one time."""
