@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -97,6 +98,24 @@ def _blanks(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
         )
         for label in bare
     ]
+
+
+def _pasted_twice(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
+    told = []
+    for strip in strips:
+        seen = Counter((r.frame, r.log_h, r.density) for r in strip.readings)
+        if len(seen) >= _FEW_FRAMES and min(seen.values()) > 1:
+            told.append(
+                Diagnostic(
+                    "pasted twice",
+                    Severity.CAUTION,
+                    f"Every reading of strip {strip.label} stands there more than once, alike to "
+                    "the last figure.",
+                    "A repeat is read anew; take the copies out, or ranges come out too narrow.",
+                    strip.label,
+                )
+            )
+    return told
 
 
 def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
@@ -216,7 +235,9 @@ def _off_the_family(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
     ).T
     worst = int(np.argmin(rest))
     sure = max(_SURELY * float(sigma[worst]), _CLEARLY, _OTHERS * float(rest[worst]))
-    if abs(off[worst]) < sure:
+    rising = np.diff(np.delete(gradient[np.argsort(ln_times)], np.argsort(ln_times) == worst)) > 0
+    if abs(off[worst]) < sure or not rising.all():
+        # Where contrast falls, fog eats it, and a parabola says little.
         return []
     label = known[worst].label
     return [
@@ -261,6 +282,6 @@ def reading_diagnostics(
     misread = {(d.strip, d.frame) for d in fit.outliers}
     found += _questionable_blanks(strips, fit, misread)
     found += _off_the_family(reports) + _blanks(strips)
-    found += _thin_brackets(strips) + _temperature(strips, reports)
+    found += _pasted_twice(strips) + _thin_brackets(strips) + _temperature(strips, reports)
     order = [Severity.SERIOUS, Severity.CAUTION, Severity.NOTE]
     return tuple(sorted(found, key=lambda w: order.index(w.severity)))

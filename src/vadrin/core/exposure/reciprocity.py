@@ -74,6 +74,9 @@ def corrected_time(reciprocity: Reciprocity, metered_s: float) -> float:
     return float(np.exp(inside + beyond * slope))
 
 
+_USUAL_EXPONENT = 1.3
+
+
 @lru_cache(maxsize=8192)
 def effective_time(reciprocity: Reciprocity, exposed_s: float) -> float:
     """The metered seconds a real exposure was worth: the time whose corrected time it is."""
@@ -110,18 +113,27 @@ def fit_reciprocity(
     misfit : Figure
         Root mean square error in stops; absent with fewer than two long pairs.
     """
-    long = (metered_s > threshold_s) & (needed_s > metered_s * 1.001)
-    t, extra = metered_s[long], needed_s[long] - metered_s[long]
-    if len(t) == 0:
+    long = metered_s > threshold_s
+    t, needed = metered_s[long], needed_s[long]
+    if not (needed > t * 1.001).any():
         return Reciprocity(factor=0.0, threshold_s=inf), absent("no pair needed extra exposure")
-    exponent = 1.3
-    if len(t) > 1 and np.ptp(np.log(t)) > 0.3:
-        exponent = float(np.polyfit(np.log(t), np.log(extra), 1)[0])
-    factor = float(np.exp(np.mean(np.log(extra) - exponent * np.log(t))))
-    reciprocity = replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
+
+    def law(ln_factor: float, exponent: float) -> Reciprocity:
+        factor = float(np.exp(ln_factor))
+        return replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
+
+    def missed(shape: Array) -> Array:
+        made = law(shape[0], shape[1] if len(shape) > 1 else _USUAL_EXPONENT)
+        return np.array([log2(corrected_time(made, a) / b) for a, b in zip(t, needed, strict=True)])
+
+    # Pairs that needed nothing say how late it begins, and count like the others.
+    extra = np.maximum(needed - t, 0.02 * t)
+    start = [float(np.mean(np.log(extra) - _USUAL_EXPONENT * np.log(t))), _USUAL_EXPONENT]
+    free = len(t) > 1 and np.ptp(np.log(t)) > 0.3
+    from scipy.optimize import least_squares
+
+    found = least_squares(missed, start if free else start[:1], xtol=1e-14, ftol=1e-14, gtol=1e-14)
+    reciprocity = law(found.x[0], float(found.x[1]) if free else _USUAL_EXPONENT)
     if len(t) < 2:
         return reciprocity, absent("one pair fits any law: add a second long exposure")
-    missed = [
-        log2(corrected_time(reciprocity, a) / b) for a, b in zip(t, needed_s[long], strict=True)
-    ]
-    return reciprocity, Figure(float(np.sqrt(np.mean(np.square(missed)))))
+    return reciprocity, Figure(float(np.sqrt(np.mean(np.square(missed(found.x))))))

@@ -162,8 +162,11 @@ def natural_cubic(knots: Array, at: Array) -> Array:
 
 def _knots(model: DevelopmentModel) -> tuple[Array, NDArray[np.intp], NDArray[np.intp]]:
     """The different ln times, which of them each strip has, and how many strips have it."""
-    ln_times = np.asarray(np.round(np.log(model.times), 4), dtype=np.float64)
-    knots, member, repeats = np.unique(ln_times, return_inverse=True, return_counts=True)
+    ln_times = np.asarray(np.log(model.times), dtype=np.float64)
+    near, member, repeats = np.unique(
+        np.round(ln_times, 4), return_inverse=True, return_counts=True
+    )
+    knots = np.bincount(member, ln_times, len(near)) / repeats
     return knots, np.asarray(member, dtype=np.intp), np.asarray(repeats, dtype=np.intp)
 
 

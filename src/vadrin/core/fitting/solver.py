@@ -32,8 +32,8 @@ class _Belief(NamedTuple):
     bounds: tuple[float, float]
 
 
-_BEND = _Belief(0.13, 2.0, (0.03, 1.5))
-_TILT = _Belief(0.02, 1.0, (0.002, 1.0))
+_BEND = _Belief(0.16, 3.0, (0.03, 1.5))
+_TILT = _Belief(0.01, 1.0, (0.002, 1.0))
 _DEVIATIONS = (
     _Belief(0.06, 1.0, (0.003, 6.0)),
     _Belief(0.06, 1.0, (0.003, 6.0)),

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from vadrin.core.arrays import Array
+from vadrin.core.curves.foot import foot_is_flat
 from vadrin.core.curves.shape import log_h_at
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.fit import curves_of_strips, draws_of, fit_strips
@@ -20,6 +21,11 @@ REVERSAL_LOW, REVERSAL_HIGH = 0.20, 2.0
 """Over D_min (ISO 2240)."""
 
 
+_SLACK = 0.03
+_NO_EXPOSURE = 1.5
+"""Lg units under the least exposure at which a frame without any is drawn."""
+
+
 @dataclass(frozen=True)
 class _Layer:
     best: float
@@ -30,17 +36,33 @@ class _Layer:
 def _layer(strip: StripReadings, density: float, sign: float, rng: np.random.Generator
            ) -> _Layer | None:  # fmt: skip
     """Lg exposure at a density over D_min, best and drawn; None where it is not reached."""
+    if sign < 0:
+        strip = _blanks_as_least_exposed(strip)
     try:
         fit = fit_strips((strip,), sign=sign)
     except ValueError:
         return None
     best = float(log_h_at(curves_of_strips(fit, fit.phi), density)[0])
     drawn = log_h_at(curves_of_strips(fit, draws_of(fit, 200, rng)), density)[:, 0]
-    read = strip.exposed()[1]
-    top = float(read.max() - curves_of_strips(fit, fit.phi).fog[0])
-    if not np.isfinite(best) or density > top + 0.02:
+    x, read = strip.exposed()
+    curves = curves_of_strips(fit, fit.phi)
+    top = float(read.max() - curves.fog[0])
+    blank = sign > 0 and len(strip.blanks()) > 0
+    foot = blank or foot_is_flat(sign * x, read, curves, 0)
+    inside = best > float((sign * x).min()) - _SLACK
+    if not np.isfinite(best) or density > top + 0.02 or not foot or not inside:
         return None
     return _Layer(sign * best, sign * drawn, fit.freedom)
+
+
+def _blanks_as_least_exposed(strip: StripReadings) -> StripReadings:
+    """On reversal material a frame without exposure has the greatest density."""
+    x, _ = strip.exposed()
+    if not len(x):
+        return strip
+    least = float(x.min()) - _NO_EXPOSURE
+    rows = tuple(r if r.log_h is not None else replace(r, log_h=least) for r in strip.readings)
+    return replace(strip, readings=rows)
 
 
 def colour_negative_speed(
@@ -59,7 +81,10 @@ def colour_negative_speed(
     layers = [_layer(strip, NEGATIVE_DENSITY, 1.0, rng) for strip in (green, *others)]
     known = [layer for layer in layers if layer is not None]
     if len(known) < 3 or layers[0] is None:
-        return absent("all three layers must reach 0.15 over their minimum: read red, green, blue")
+        return absent(
+            "all three layers must begin at their minimum and reach 0.15 over it: read red, "
+            "green, blue"
+        )
     slowest = max(known, key=lambda layer: layer.best)
     return _mean_speed(np.sqrt(2.0), layers[0], slowest)
 
@@ -73,7 +98,7 @@ def colour_reversal_speed(strip: StripReadings, rng: np.random.Generator) -> Fig
     light = _layer(strip, REVERSAL_LOW, -1.0, rng)
     dark = _layer(strip, REVERSAL_HIGH, -1.0, rng)
     if light is None:
-        return absent("no frame lies near 0.20 over the minimum: expose more")
+        return absent("the frames end before the minimum: expose more")
     if dark is None:
         return absent("the maximum does not reach 2.0 over the minimum")
     return _mean_speed(10.0, light, dark)

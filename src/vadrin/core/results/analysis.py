@@ -8,6 +8,7 @@ import numpy as np
 
 from vadrin.core.arrays import Array
 from vadrin.core.checks.reading_checks import reading_diagnostics
+from vadrin.core.curves.foot import NO_FOOT
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.figure import Figure, absent
@@ -32,6 +33,8 @@ from vadrin.core.results.school import RATING_SCHOOLS, SHADOW, School
 from vadrin.core.results.school_answers import SchoolAnswer, school_answers
 from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 
+NO_TIME = "no strip has a development time"
+_OF_TIMES = ("one time", "two times", "not tested")
 NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
 _BEST_STEPS, _DRAWN_STEPS = 97, 25
 
@@ -211,6 +214,12 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     materials = list(dict.fromkeys(s.material for s in strips))
     if len(materials) > 1:
         return _of_materials(settings, strips, materials)
+    if len(strips) > 1 and any(s.time_min is None for s in strips):
+        return _some_without_time(settings, strips)
+    # The order they come in changes nothing, the draws behind the ranges included.
+    order = sorted(range(len(strips)), key=lambda i: (strips[i].time_min or 0.0, strips[i].label))
+    if order != list(range(len(strips))):
+        return _in_order(analyse(tuple(strips[i] for i in order), settings), strips)
     kept = _usable(strips)
     missing = _unusable(strips, kept)
     if not kept:
@@ -250,10 +259,44 @@ def _of_materials(
     )
 
 
+def _in_order(answer: Analysis, strips: tuple[StripReadings, ...]) -> Analysis:
+    """The same answer with its strips in the order they came in."""
+    labels = [s.label for s in strips]
+    held = dict(zip((s.label for s in answer.strips), answer.held, strict=False))
+    ordered = tuple(sorted(answer.strips, key=lambda s: labels.index(s.label)))
+    ranges = tuple(held[s.label] for s in ordered if s.label in held)
+    return replace(answer, strips=ordered, held=ranges)
+
+
+def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) -> Analysis:
+    """A strip without a time follows no family: each of them is worked out by itself."""
+    timed = tuple(s for s in strips if s.time_min is not None)
+    apart = [analyse((s,), settings) for s in strips if s.time_min is None]
+    first = analyse(timed, settings) if timed else nothing(settings, NO_TIME)
+    known = {s.label: s for answer in (first, *apart) for s in answer.strips}
+    told = [w for answer in apart for w in answer.diagnostics if w.key not in _OF_TIMES]
+    told += [
+        Diagnostic(
+            "no time",
+            Severity.CAUTION,
+            f"Strip {s.label} has no development time: it is worked out by itself.",
+            "Write down what it got, and it will speak for other times too.",
+            s.label,
+        )
+        for s in strips
+        if s.time_min is None
+    ]
+    ordered = tuple(known[s.label] for s in strips if s.label in known)
+    return replace(first, strips=ordered, diagnostics=(*first.diagnostics, *told))
+
+
 def _of_many_times(
     settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
     reports: tuple[StripMetrics, ...], draws: Array | None,
 ) -> Analysis:  # fmt: skip
+    if all(report.base_fog.value is None for report in reports):
+        warned = reading_diagnostics(strips, fit, reports, nothing(settings, NO_FOOT).finding)
+        return replace(nothing(settings, NO_FOOT, warned), strips=reports, noise=fit.noise)
     estimate = family_estimate(fit, reports, draws, settings)
     finding, minutes = find(estimate, settings.target)
     iso, _ = find(estimate, ISO_TARGET)

@@ -148,6 +148,16 @@ def _row(
         times, losses, gradients = held_answers(estimate.drawn, drawn_minutes, stops, above, rated)
         time_grid = estimate.drawn.times
         cloud = np.clip(times, time_grid[0], time_grid[-1]), losses, gradients
+    if stops == 0:
+        # Nothing is moved: what is lost is what the school rates above the Zone I EI, and sure.
+        lost = Figure(rated, rated, rated)
+        there = float(at_time(estimate.best, estimate.best.gradient, np.asarray(minutes)))
+        return PushRow(
+            ratio_figure(minutes, drawn_minutes, estimate.freedom, ""),
+            lost,
+            linear_figure(there, cloud[2], estimate.freedom, ""),
+            True,
+        )
     return PushRow(
         ratio_figure(float(time), cloud[0], estimate.freedom, ""),
         linear_figure(float(loss), cloud[1], estimate.freedom, ""),

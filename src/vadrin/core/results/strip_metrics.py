@@ -9,6 +9,7 @@ import numpy as np
 from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
 from vadrin.core.curves.detail import detail_of
+from vadrin.core.curves.foot import NO_FOOT, foot_is_flat
 from vadrin.core.curves.shape import Curves
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure, absent
@@ -122,9 +123,11 @@ _REACH = {
 """Lg units above the speed point up to which each figure needs readings."""
 
 
-def _reason(name: str, best: dict[str, Array], first: float, last: float) -> str:
+def _reason(name: str, best: dict[str, Array], first: float, last: float, foot: bool) -> str:
     """Why a figure is out of reach of the readings; empty where it is not."""
     x_m = float(best["log_h_m"])
+    if not foot and name not in ("gamma", "gamma_stops"):
+        return NO_FOOT
     if name == "base_fog":
         return ""
     if name == "contrast_index":
@@ -142,7 +145,7 @@ def _reason(name: str, best: dict[str, Array], first: float, last: float) -> str
 
 def _strip(
     strip: StripReadings, restated: float | None, curve: Curves, drawn: Curves | None,
-    fit: Fit, meter_constant: float, sign: float,
+    fit: Fit, meter_constant: float, sign: float, foot: bool,
 ) -> StripMetrics:  # fmt: skip
     x, _ = strip.exposed()
     first, last = float((sign * x).min()), float((sign * x).max())
@@ -150,7 +153,7 @@ def _strip(
     cloud = None if drawn is None else _all_figures(drawn, last, meter_constant)
     reported: dict[str, Figure] = {}
     for name in best.keys() - {"crossing", "gamma_end"}:
-        reason = _reason(name, best, first, last)
+        reason = _reason(name, best, first, last, foot)
         make = ratio_figure if name in _RATIOS else linear_figure
         value = float(best[name])
         draws = None if cloud is None else cloud[name]
@@ -189,6 +192,8 @@ def metrics_of_strips(
     """
     curves = curves_of_strips(fit, fit.phi)
     cloud = None if draws is None else curves_of_strips(fit, draws)
+    # Fog follows development time, so the blank of one strip speaks for the others.
+    fog_known = any(len(strip.blanks()) for strip in strips)
     return tuple(
         _strip(
             strip,
@@ -198,6 +203,7 @@ def metrics_of_strips(
             fit,
             meter_constant,
             sign,
+            fog_known or foot_is_flat(sign * strip.exposed()[0], strip.exposed()[1], curves, i),
         )
         for i, strip in enumerate(strips)
     )

@@ -175,8 +175,29 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     if not rows and not problems:
         place = f"{raw.source}, row {raw.first_row + 1}"
         raise FormatError(f"{place}: no readings under the header; add a row a reading")
+    rows, split = _one_development_each(rows)
+    problems += split
     extra = tuple(c for c in names if c and c not in KNOWN and not c.startswith(STRIP_DENSITY))
     return ReadingsTable(raw.source, tuple(rows), tuple(problems), extra)
+
+
+def _one_development_each(rows: list[TableRow]) -> tuple[list[TableRow], list[CellProblem]]:
+    """The rows that agree with their strip on time and temperature, and what the others say."""
+    kept, problems = [], []
+    said: dict[tuple[str, str], float] = {}
+    for row in rows:
+        other = None
+        for column in ("time_min", "temperature_c"):
+            value = getattr(row, column)
+            if value is not None and said.setdefault((row.strip, column), value) != value:
+                first = said[row.strip, column]
+                remedy = f"strip {row.strip} has {first:g} above; give each development a strip"
+                other = CellProblem(row.row, column, f"{value:g}", remedy)
+        if other is None:
+            kept.append(row)
+        else:
+            problems.append(other)
+    return kept, problems
 
 
 def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:

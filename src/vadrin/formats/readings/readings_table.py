@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from vadrin.core.channels import Channel
-from vadrin.core.exposure.arithmetic import METER_CONSTANT, log_h_of_frame
+from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_frame
 from vadrin.core.process.temperature import usual_reference
 from vadrin.core.readings import Reading, StripReadings
 
@@ -43,7 +43,7 @@ class TableRow:
             return self.log_h
         if self.ei is None:
             return None
-        return float(log_h_of_frame(self.ei, self.stops or 0.0, meter_constant))
+        return float(log_h_of_frame(exact_ei(self.ei), self.stops or 0.0, meter_constant))
 
 
 @dataclass(frozen=True)
