@@ -67,13 +67,23 @@ def test_density_never_falls_and_the_inverse_returns(row, slope_weight, share):
 @settings(max_examples=25, deadline=None)
 def test_derivatives_are_those_of_the_model(row, slope_weight):
     x = row[2] + np.linspace(-0.8, 3.5, 9)
-    _, derivatives = design(row, slope_weight, x)
+    other = row + 0.05
+
+    def both(rows, at=x):
+        """Two strips side by side, the second with one frame less and a blank."""
+        two = np.stack([at, np.append(at[:-1], np.nan)])
+        values, derivatives = design(np.stack([rows, other]), np.stack([slope_weight] * 2), two)
+        assert values[1, -1] == pytest.approx(other[0], abs=1e-12)
+        assert np.count_nonzero(derivatives[1, -1]) == 1
+        return values[0], derivatives[0]
+
+    _, derivatives = both(row)
     step = 1e-5
     for place in range(6):
         moved = [row.copy(), row.copy()]
         moved[0][place] -= step
         moved[1][place] += step
-        low, high = (design(m, slope_weight, x)[0] for m in moved)
+        low, high = (both(m)[0] for m in moved)
         numeric = (high - low) / (2 * step)
         near = 0.02 * max(1.0, float(np.abs(numeric).max()))
         assert derivatives[:, place] == pytest.approx(numeric, abs=near)

@@ -191,51 +191,57 @@ def log_h_at(curves: Curves, net_density: Array | float) -> Array:
 
 
 def design(rows: Array, slope_weights: Array, x: Array) -> tuple[Array, Array]:
-    """Net density and its derivatives at readings of one strip.
+    """Density and its derivatives at readings of several strips at once.
 
     Parameters
     ----------
-    rows : ndarray, shape (6,)
-    bends : ndarray, shape (m,)
-    x : ndarray, shape (q,)
-        Lg exposures of the readings.
+    rows : ndarray, shape (n, 6)
+    slope_weights : ndarray, shape (n, m)
+    x : ndarray, shape (n, q)
+        Lg exposures of the readings; NaN for blanks and for places without one.
 
     Returns
     -------
-    density : ndarray, shape (q,)
+    density : ndarray, shape (n, q)
         Base plus fog and net density.
-    derivatives : ndarray, shape (q, 6 + m)
-        By the six parameters, then by the bends.
+    derivatives : ndarray, shape (n, q, 6 + m)
+        By the six parameters, then by the weights of the slope factor.
     """
     toe, shoulder, slope = _slope_parts(rows, slope_weights)
-    toe_width, shoulder_width = np.exp(rows[LN_TOE_WIDTH]), np.exp(rows[LN_SHOULDER_WIDTH])
-    stack = np.empty((4 + SLOPE_WEIGHTS, len(GRID)))
-    stack[0] = slope
-    stack[1] = slope * (1 - toe) * (GRID / -toe_width)
-    stack[2] = slope * (1 - shoulder) / shoulder_width
-    stack[3] = stack[2] * (GRID - rows[SPAN])
-    stack[4:] = slope * BASIS
+    toe_width = np.exp(rows[:, LN_TOE_WIDTH])[:, None]
+    shoulder_width = np.exp(rows[:, LN_SHOULDER_WIDTH])[:, None]
+    stack = np.empty((len(rows), 4 + SLOPE_WEIGHTS, len(GRID)))
+    stack[:, 0] = slope
+    stack[:, 1] = slope * (1 - toe) * (GRID / -toe_width)
+    stack[:, 2] = slope * (1 - shoulder) / shoulder_width
+    stack[:, 3] = stack[:, 2] * (GRID - rows[:, SPAN, None])
+    np.multiply(slope[:, None, :], BASIS, out=stack[:, 4:])
     areas = running_integral(stack)
-    tail = toe_width * slope[0]
-    areas[0] += tail
-    areas[1] += tail * (1 + (1 - toe[0]) * (-GRID[0] / toe_width))
-    index, part = _places(x - rows[TOE])
+    tail = toe_width * slope[:, :1]
+    areas[:, 0] += tail
+    areas[:, 1] += tail * (1 + (1 - toe[:, :1]) * (-GRID[0] / toe_width))
+    index, part = _places(x - rows[:, TOE, None])
     values = _hermite(areas, stack, index, part)
-    derivatives = np.empty((len(x), PARAMETERS + SLOPE_WEIGHTS))
-    derivatives[:, FOG] = 1.0
-    derivatives[:, LN_G] = values[0]
-    derivatives[:, TOE] = -(slope[index] + part * (slope[index + 1] - slope[index]))
-    derivatives[:, LN_TOE_WIDTH : LN_SHOULDER_WIDTH + 1] = values[1:4].T
-    derivatives[:, PARAMETERS:] = values[4:].T
-    return rows[FOG] + values[0], derivatives
+    lit = np.isfinite(x)
+    derivatives = np.zeros((*x.shape, PARAMETERS + SLOPE_WEIGHTS))
+    derivatives[..., LN_G] = values[:, 0]
+    low, high = (np.take_along_axis(slope, index + step, -1) for step in (0, 1))
+    derivatives[..., TOE] = -(low + part * (high - low))
+    derivatives[..., LN_TOE_WIDTH : LN_SHOULDER_WIDTH + 1] = values[:, 1:4].swapaxes(1, 2)
+    derivatives[..., PARAMETERS:] = values[:, 4:].swapaxes(1, 2)
+    derivatives[~lit] = 0.0
+    derivatives[..., FOG] = 1.0
+    return rows[:, FOG, None] + np.where(lit, values[:, 0], 0.0), derivatives
 
 
 def _hermite(values: Array, slopes: Array, index: NDArray[np.intp], s: Array) -> Array:
-    """Cubic interpolation of rows (r, K) at shared places: shape (r, q)."""
-    f0, f1 = values[:, index], values[:, index + 1]
+    """Cubic interpolation of rows (n, r, K) at places (n, q) of each strip: shape (n, r, q)."""
+    strip = np.arange(len(values))[:, None]
+    # Gathering strip and place first keeps the rows together: (n, q, r), one copy each.
+    f0, f1 = values[strip, :, index], values[strip, :, index + 1]
     r = 1 - s
-    rise = s * s * (3 - 2 * s)
+    rise = (s * s * (3 - 2 * s))[..., None]
     lean = STEP * s * r
-    return np.asarray(
-        f0 + (f1 - f0) * rise + slopes[:, index] * (lean * r) - slopes[:, index + 1] * (lean * s)
-    )
+    early, late = (lean * r)[..., None], (lean * s)[..., None]
+    between = f0 + (f1 - f0) * rise + slopes[strip, :, index] * early
+    return np.asarray((between - slopes[strip, :, index + 1] * late).swapaxes(1, 2))

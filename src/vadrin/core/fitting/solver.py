@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import PARAMETERS, design
@@ -44,7 +46,7 @@ _DEVIATIONS = (
 
 @dataclass(frozen=True)
 class Table:
-    """Readings of all strips as flat arrays; blanks carry NaN as exposure.
+    """Readings of all strips as flat arrays, strip after strip; blanks carry NaN as exposure.
 
     Attributes
     ----------
@@ -57,6 +59,20 @@ class Table:
     x: Array
     density: Array
     frame: tuple[str, ...]
+
+    @cached_property
+    def there(self) -> NDArray[np.bool_]:
+        """Which places of strips laid side by side hold a reading, shape (n, q)."""
+        counts = np.bincount(self.strip.astype(np.intp))
+        return np.asarray(np.arange(counts.max()) < counts[:, None])
+
+    @cached_property
+    def side_by_side(self) -> Array:
+        """Lg exposures of the strips laid side by side, shape (n, q); NaN for blanks, and where
+        a strip has fewer readings than the longest."""
+        laid = np.full(self.there.shape, np.nan)
+        laid[self.there] = self.x
+        return laid
 
 
 _GROUPS = (0, 1, 2, 3, 3, 3)
@@ -106,27 +122,20 @@ def starting_scales(model: DevelopmentModel) -> Scales:
 def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tuple[Array, Array]:
     """Modelled densities (N,) and their derivatives by the whole vector (N, P)."""
     rows = development_model.strip_parameters(model, phi)
-    slope_weights = development_model.slope_weights_at(model, phi, model.times)
-    late = np.log(model.times / model.anchor)
+    weights = development_model.slope_weights_at(model, phi, model.times)
+    late = np.log(model.times / model.anchor)[:, None, None]
     on_model = development_model.parameters_at(model, phi, model.times)
     nudged = phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
     by_model = (development_model.parameters_at(model, nudged, model.times) - on_model) / 1e-5
-    values = np.empty(len(table.x))
-    jacobian = np.zeros((len(table.x), model.size))
-    for i in range(len(model.times)):
-        mine = table.strip == i
-        exposed = mine & np.isfinite(table.x)
-        blank = mine & ~exposed
-        values[exposed], by_row = design(rows[i], slope_weights[i], table.x[exposed])
-        values[blank] = rows[i, 0]
+    values, by_row = design(rows, weights, table.side_by_side)
+    full = np.zeros((*values.shape, model.size))
+    full[..., :MODEL_PARAMETERS] = by_row[..., :PARAMETERS] @ by_model.transpose(1, 2, 0)
+    full[..., BENDS] = by_row[..., PARAMETERS:]
+    full[..., TILTS] = by_row[..., PARAMETERS:] * late
+    for i in range(len(rows)):
         start = SHARED + PARAMETERS * i
-        jacobian[exposed, :MODEL_PARAMETERS] = by_row[:, :PARAMETERS] @ by_model[:, i].T
-        jacobian[exposed, BENDS] = by_row[:, PARAMETERS:]
-        jacobian[exposed, TILTS] = by_row[:, PARAMETERS:] * late[i]
-        jacobian[exposed, start : start + PARAMETERS] = by_row[:, :PARAMETERS] * DEVIATION_UNIT
-        jacobian[blank, :MODEL_PARAMETERS] = by_model[:, i, 0]
-        jacobian[blank, start] = DEVIATION_UNIT[0]
-    return values, jacobian
+        full[i, :, start : start + PARAMETERS] = by_row[i, :, :PARAMETERS] * DEVIATION_UNIT
+    return values[table.there], full[table.there]
 
 
 def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Array:
