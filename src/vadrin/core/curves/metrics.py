@@ -10,7 +10,7 @@ from __future__ import annotations
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.curves.shape import GRID, STEP, Curves, log_h_at, net_density_at
+from vadrin.core.curves.shape import GRID, STEP, Curves, log_h_at, log_h_at_each, net_density_at
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, STOP, ZONE_I_STOPS
 
 SPEED_DENSITY = 0.10
@@ -70,6 +70,9 @@ def zone8_density(curves: Curves, x_z: Array) -> Array:
     return _rise(curves, x_z, ZONE_VIII_RANGE)
 
 
+_CROSSINGS = np.array([0.2, 2.2])
+
+
 def contrast_index(curves: Curves) -> tuple[Array, Array]:
     """Contrast index, and the lg exposure of its upper crossing.
 
@@ -78,8 +81,8 @@ def contrast_index(curves: Curves) -> tuple[Array, Array]:
     """
 
     def gap(angle: Array) -> Array:
-        far = log_h_at(curves, 2.2 * np.sin(angle))
-        return np.asarray(far - log_h_at(curves, 0.2 * np.sin(angle)) - 2.0 * np.cos(angle))
+        both = log_h_at_each(curves, np.sin(angle)[..., None] * _CROSSINGS)
+        return np.asarray(both[..., 1] - both[..., 0] - 2.0 * np.cos(angle))
 
     start = average_gradient(curves, speed_point(curves))
     before = np.arctan(np.nan_to_num(start, nan=0.5))

@@ -116,10 +116,20 @@ def curves_of(rows: Array, slope_weights: Array) -> Curves:
 
 
 def _places(u: Array) -> tuple[NDArray[np.intp], Array]:
-    known = np.nan_to_num(u, nan=GRID[0])
-    position = np.clip((known - GRID[0]) / STEP, 0.0, len(GRID) - 1.001)
+    known = np.where(np.isnan(u), GRID[0], u)
+    position = np.minimum(np.maximum((known - GRID[0]) / STEP, 0.0), len(GRID) - 1.001)
     index = position.astype(np.intp)
     return index, position - index
+
+
+def picked(values: Array, index: NDArray[np.intp]) -> Array:
+    """Values of rows (..., K) at places (..., q) of each row: shape (..., q).
+
+    What `numpy.take_along_axis` does, at a fraction of its cost for single curves.
+    """
+    rows = values.reshape(-1, values.shape[-1])
+    places = index.reshape(len(rows), -1)
+    return np.asarray(rows[np.arange(len(rows))[:, None], places].reshape(index.shape))
 
 
 def net_density_at(curves: Curves, x: Array) -> Array:
@@ -145,10 +155,8 @@ def at_grid(values: Array, slopes: Array, u: Array) -> Array:
     NaN where u is NaN.
     """
     index, s = _places(np.broadcast_to(u, (*values.shape[:-1], u.shape[-1])))
-    f0 = np.take_along_axis(values, index, -1)
-    f1 = np.take_along_axis(values, index + 1, -1)
-    m0 = np.take_along_axis(slopes, index, -1) * STEP
-    m1 = np.take_along_axis(slopes, index + 1, -1) * STEP
+    f0, f1 = picked(values, index), picked(values, index + 1)
+    m0, m1 = picked(slopes, index) * STEP, picked(slopes, index + 1) * STEP
     rise = s * s * (3 - 2 * s)
     r = 1 - s
     between = f0 + (f1 - f0) * rise + s * r * (r * m0 - s * m1)
@@ -171,23 +179,31 @@ def log_h_at(curves: Curves, net_density: Array | float) -> Array:
         NaN where the curve never reaches the density on the grid.
     """
     wanted = np.broadcast_to(np.asarray(net_density, dtype=np.float64), curves.toe.shape)
-    index = (curves.net < wanted[..., None]).sum(-1)
+    return log_h_at_each(curves, wanted[..., None])[..., 0]
+
+
+def log_h_at_each(curves: Curves, net_density: Array) -> Array:
+    """The same for several densities a curve, shape (..., q) in and out."""
+    wanted = net_density
+    index = np.stack(
+        [(curves.net < wanted[..., i, None]).sum(-1) for i in range(wanted.shape[-1])], -1
+    )
     reached = (index > 0) & (index < len(GRID))
-    low = np.clip(index, 1, len(GRID) - 1)[..., None] - 1
-
-    def at(values: Array, place: NDArray[np.intp]) -> Array:
-        return np.asarray(np.take_along_axis(values, place, -1)[..., 0])
-
-    d0, d1 = at(curves.net, low), at(curves.net, low + 1)
-    m0, m1 = at(curves.slope, low) * STEP, at(curves.slope, low + 1) * STEP
-    part = np.clip((wanted - d0) / np.maximum(d1 - d0, 1e-12), 0.0, 1.0)
+    low = np.minimum(np.maximum(index, 1), len(GRID) - 1) - 1
+    d0, d1 = picked(curves.net, low), picked(curves.net, low + 1)
+    m0, m1 = picked(curves.slope, low) * STEP, picked(curves.slope, low + 1) * STEP
+    part = _share((wanted - d0) / np.maximum(d1 - d0, 1e-12))
     for _ in range(2):
         rest = 1 - part
         value = d0 + (d1 - d0) * part**2 * (3 - 2 * part) + part * rest * (rest * m0 - part * m1)
         rise = 6 * (d1 - d0) * part * rest + m0 * rest * (1 - 3 * part) + m1 * part * (3 * part - 2)
-        part = np.clip(part - (value - wanted) / np.maximum(rise, 1e-9), 0.0, 1.0)
-    u = GRID[0] + STEP * (low[..., 0] + part)
-    return np.where(reached, curves.toe + u, np.nan)
+        part = _share(part - (value - wanted) / np.maximum(rise, 1e-9))
+    u = GRID[0] + STEP * (low + part)
+    return np.where(reached, curves.toe[..., None] + u, np.nan)
+
+
+def _share(part: Array) -> Array:
+    return np.asarray(np.minimum(np.maximum(part, 0.0), 1.0))
 
 
 def design(rows: Array, slope_weights: Array, x: Array) -> tuple[Array, Array]:
@@ -225,7 +241,7 @@ def design(rows: Array, slope_weights: Array, x: Array) -> tuple[Array, Array]:
     lit = np.isfinite(x)
     derivatives = np.zeros((*x.shape, PARAMETERS + SLOPE_WEIGHTS))
     derivatives[..., LN_G] = values[:, 0]
-    low, high = (np.take_along_axis(slope, index + step, -1) for step in (0, 1))
+    low, high = picked(slope, index), picked(slope, index + 1)
     derivatives[..., TOE] = -(low + part * (high - low))
     derivatives[..., LN_TOE_WIDTH : LN_SHOULDER_WIDTH + 1] = values[:, 1:4].swapaxes(1, 2)
     derivatives[..., PARAMETERS:] = values[:, 4:].swapaxes(1, 2)

@@ -77,11 +77,12 @@ def _one(curves: Curves, place: int) -> Curves:
     )
 
 
-def _all_figures(curves: Curves, last: float, meter_constant: float) -> dict[str, Array]:
+def _all_figures(curves: Curves, last: Array, meter_constant: float) -> dict[str, Array]:
+    """Every figure of curves of batch shape (..., n), read up to last, shape (n,)."""
     x_m = metrics.speed_point(curves)
     delta = metrics.delta_d(curves, x_m)
     index, crossing = metrics.contrast_index(curves)
-    reach = np.full(curves.toe.shape, last)
+    reach = np.broadcast_to(last, curves.toe.shape)
     slope, start, end = metrics.gamma(curves, reach)
     fine = detail_of(curves, reach, (slope, end))
     return {
@@ -144,13 +145,10 @@ def _reason(name: str, best: dict[str, Array], first: float, last: float, foot: 
 
 
 def _strip(
-    strip: StripReadings, restated: float | None, curve: Curves, drawn: Curves | None,
-    fit: Fit, meter_constant: float, sign: float, foot: bool,
+    strip: StripReadings, restated: float | None, curve: Curves, best: dict[str, Array],
+    cloud: dict[str, Array] | None, ends: tuple[float, float], freedom: float, foot: bool,
 ) -> StripMetrics:  # fmt: skip
-    x, _ = strip.exposed()
-    first, last = float((sign * x).min()), float((sign * x).max())
-    best = _all_figures(curve, last, meter_constant)
-    cloud = None if drawn is None else _all_figures(drawn, last, meter_constant)
+    first, last = ends
     reported: dict[str, Figure] = {}
     for name in best.keys() - {"crossing", "gamma_end"}:
         reason = _reason(name, best, first, last, foot)
@@ -158,9 +156,7 @@ def _strip(
         value = float(best[name])
         draws = None if cloud is None else cloud[name]
         reported[name] = (
-            absent(reason)
-            if reason
-            else make(value, draws, fit.freedom, _MISSING.get(name, NOT_DENSE))
+            absent(reason) if reason else make(value, draws, freedom, _MISSING.get(name, NOT_DENSE))
         )
     delta = reported["delta_d"].value
     valid = delta is not None and abs(delta - metrics.ISO_DELTA_D) <= metrics.ISO_TOLERANCE
@@ -194,16 +190,20 @@ def metrics_of_strips(
     cloud = None if draws is None else curves_of_strips(fit, draws)
     # Fog follows development time, so the blank of one strip speaks for the others.
     fog_known = any(len(strip.blanks()) for strip in strips)
+    read = [(sign * x, density) for x, density in (strip.exposed() for strip in strips)]
+    last = np.array([x.max() for x, _ in read])
+    best = _all_figures(curves, last, meter_constant)
+    drawn = None if cloud is None else _all_figures(cloud, last, meter_constant)
     return tuple(
         _strip(
             strip,
             float(fit.model.times[i]) if strip.time_min else None,
             _one(curves, i),
-            None if cloud is None else _one(cloud, i),
-            fit,
-            meter_constant,
-            sign,
-            fog_known or foot_is_flat(sign * strip.exposed()[0], strip.exposed()[1], curves, i),
+            {name: values[i] for name, values in best.items()},
+            None if drawn is None else {name: values[:, i] for name, values in drawn.items()},
+            (float(read[i][0].min()), float(last[i])),
+            fit.freedom,
+            fog_known or foot_is_flat(*read[i], curves, i),
         )
         for i, strip in enumerate(strips)
     )
