@@ -250,8 +250,11 @@ def _finished(
     noise = max(solution.scales.noise, instrument_noise)
     weighted = solution.jacobian * (problem.keep / (noise * problem.relative) ** 2)[:, None]
     hessian = weighted.T @ solution.jacobian
-    hessian += np.diag(precision_of(problem.model, problem.spread, solution.scales))
-    root = np.asarray(np.linalg.inv(outlier_tests.factor_of(hessian)).T, dtype=np.float64)
+    precision, seen = precision_of(problem.model, problem.spread, solution.scales), len(hessian)
+    hessian += np.diag(precision[:seen])
+    # What no reading lies on stays as it was believed.
+    root = np.diag(precision**-0.5)
+    root[:seen, :seen] = np.linalg.inv(outlier_tests.factor_of(hessian)).T
     freedom, scales = min(solution.freedom, _SHAPE_FREEDOM), solution.scales
     return Fit(problem.model, solution.phi, root, noise, freedom, outliers, scales)
 

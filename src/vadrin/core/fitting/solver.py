@@ -120,7 +120,10 @@ def starting_scales(model: DevelopmentModel) -> Scales:
 
 
 def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tuple[Array, Array]:
-    """Modelled densities (N,) and their derivatives by the whole vector (N, P)."""
+    """Modelled densities (N,), and their derivatives (N, p) by all that readings can see.
+
+    That is the vector without the bridges between strips, on which no reading lies.
+    """
     rows = development_model.strip_parameters(model, phi)
     weights = development_model.slope_weights_at(model, phi, model.times)
     late = np.log(model.times / model.anchor)[:, None, None]
@@ -128,7 +131,7 @@ def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tu
     nudged = phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
     by_model = (development_model.parameters_at(model, nudged, model.times) - on_model) / 1e-5
     values, by_row = design(rows, weights, table.side_by_side)
-    full = np.zeros((*values.shape, model.size))
+    full = np.zeros((*values.shape, model.own_end))
     full[..., :MODEL_PARAMETERS] = by_row[..., :PARAMETERS] @ by_model.transpose(1, 2, 0)
     full[..., BENDS] = by_row[..., PARAMETERS:]
     full[..., TILTS] = by_row[..., PARAMETERS:] * late
@@ -257,8 +260,8 @@ class Problem:
         return replace(self, relative=relative_noise(self.table.density, growth))
 
     def pull(self, phi: Array) -> Array:
-        """Distance from what is believed beforehand."""
-        away = phi.copy()
+        """Distance of what readings can see from what is believed beforehand."""
+        away = phi[: self.model.own_end].copy()
         away[:MODEL_PARAMETERS] -= self.mean
         return away
 
@@ -303,7 +306,9 @@ def _step(
     cost = _cost(problem, here, scaled, precision)
     for _ in range(8):
         move = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), gradient)
-        trial = _at(problem, here.phi + np.clip(move, -2.0, 2.0))
+        phi = here.phi.copy()
+        phi[: len(move)] += np.clip(move, -2.0, 2.0)
+        trial = _at(problem, phi)
         saved = cost - _cost(problem, trial, scaled, precision)
         if saved >= -1e-12 * cost:
             return trial, saved, damping
@@ -321,7 +326,7 @@ def solve(
         if robust:
             weights = weights * _huber(point.residual / problem.relative)
         scaled = weights / scales.noise**2
-        precision = precision_of(problem.model, problem.spread, scales)
+        precision = precision_of(problem.model, problem.spread, scales)[: problem.model.own_end]
         hessian = (point.jacobian * scaled[:, None]).T @ point.jacobian + np.diag(precision)
         moved = _step(problem, point, hessian, scaled, precision, damping)
         if moved is None:

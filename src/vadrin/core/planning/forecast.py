@@ -158,7 +158,9 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
     _, spread = development_model.parameter_prior(model, 0.0, 0.0)
     bend = USUAL_BEND if model.distinct > 1 else USUAL_BEND_OF_ONE
     precision = precision_of(model, spread, even_scales(noise, bend, USUAL_DEVIATION))
-    return _Posed(model, phi, jacobian / noise, precision, place, x)
+    seen = np.zeros((len(x), model.size))
+    seen[:, : model.own_end] = jacobian / noise
+    return _Posed(model, phi, seen, precision, place, x)
 
 
 def forecast(

@@ -36,7 +36,7 @@ from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 NO_TIME = "no strip has a development time"
 _OF_TIMES = ("one time", "two times", "not tested")
 NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
-_BEST_STEPS, _DRAWN_STEPS = 97, 25
+_BEST_STEPS, _DRAWN_STEPS = 97, 19
 
 
 @dataclass(frozen=True)
