@@ -55,6 +55,20 @@ def test_a_reciprocity_law_is_found_from_own_pairs():
     assert "second long exposure" in alone.why
 
 
+def test_pairs_that_needed_nothing_speak_too():
+    metered = np.array([2.0, 4.0, 8.0, 30.0, 120.0])
+    needed = np.array([2.0, 4.0, 9.5, 42.0, 230.0])
+    law, misfit = fit_reciprocity(metered, needed)
+    late, _ = fit_reciprocity(metered[2:], needed[2:])
+    assert corrected_time(law, 4.0) < corrected_time(late, 4.0)
+    assert corrected_time(law, 4.0) == pytest.approx(4.0, rel=0.1)
+    assert corrected_time(law, 120.0) == pytest.approx(230.0, rel=0.1)
+    assert 0 < misfit.value < 0.15
+    none, why = fit_reciprocity(metered, metered)
+    assert corrected_time(none, 100.0) == 100.0
+    assert "no pair" in why.why
+
+
 def test_corrections_add_up_in_stops():
     assert stops_of(Corrections(filter_factor=4)) == pytest.approx(2)
     assert stops_of(Corrections(bellows_extension=50, focal_length=50)) == pytest.approx(2)

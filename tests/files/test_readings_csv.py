@@ -1,5 +1,7 @@
 """Readings tables as people really save them."""
 
+import math
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -82,3 +84,23 @@ def test_any_text_is_read_or_refused(text):
         except FormatError:
             continue
         assert table.rows or table.problems
+
+
+def test_an_ei_is_a_mark_and_counts_as_what_is_behind_it():
+    table = parsed("strip,frame,ei,stops,density\nA,1,64,0,0.5\nA,2,70,0,0.5\nA,3,100,-1,0.3\n")
+    exact, between, plain = (row.exposure(8.125) for row in table.rows)
+    assert exact == pytest.approx(math.log10(8.125 / (100 * 2 ** (-2 / 3))))
+    assert between == pytest.approx(math.log10(8.125 / 70))
+    assert plain == pytest.approx(math.log10(8.125 / 100) - math.log10(2))
+    assert [row.ei for row in table.rows] == [64.0, 70.0, 100.0], "kept as it was written"
+
+
+@pytest.mark.parametrize(("column", "values"), [("time_min", (6, 12)), ("temperature_c", (20, 24))])
+def test_one_strip_has_one_development(column, values):
+    first, second = values
+    rows = f"A,1,-1,0.5,{first}\nA,2,-0.5,0.7,{second}\nB,1,-1,0.6,{second}\nA,3,0,0.9,\n"
+    table = parsed(f"strip,frame,log_h,density,{column}\n{rows}")
+    (problem,) = table.problems
+    assert (problem.row, problem.column) == (3, column)
+    assert f"strip A has {first} above" in problem.sentence()
+    assert [(r.strip, r.frame) for r in table.rows] == [("A", "1"), ("B", "1"), ("A", "3")]

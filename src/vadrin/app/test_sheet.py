@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import TypeVar
 
-from vadrin.core.exposure.arithmetic import log_h_of_frame, stops_text
+from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.notebook.changes import Change
@@ -104,7 +104,7 @@ class FrameSheet:
         if self.frame.exposure_index is None:
             return None
         stops = self.frame.stops or 0.0
-        return log_h_of_frame(self.frame.exposure_index, stops, meter_constant)
+        return log_h_of_frame(exact_ei(self.frame.exposure_index), stops, meter_constant)
 
 
 @dataclass(frozen=True)
