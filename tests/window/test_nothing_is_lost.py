@@ -275,3 +275,24 @@ def test_silence_is_never_the_answer_to_a_word(qtbot, demo):
         QApplication.processEvents()
         Hands(qtbot, window).press(ESCAPE)
     assert "all saved" in said_by(window)
+
+
+def test_a_film_with_a_slash_gets_its_card(qtbot, demo):
+    window = demo("Merrow Pan 125", "cards")
+    stock = window.bench.sheet.stock
+    window.bench.edit(lambda book: rename(book, stock, "Merrow 125/B"))
+    window.bench.go("shelf")
+    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.go("cards")
+    settle(qtbot, window)
+    station = window.station()
+    target = Path(station.path.text())
+    assert (target.parent, "/" in target.name) == (window.bench.notebook.path.parent, False)
+    station.save()
+    assert target.read_bytes().startswith(b"%PDF")
+
+
+def rename(book, stock, name):
+    with book.change("rename"):
+        book.put(replace(stock, name=name))
+    return True

@@ -20,6 +20,7 @@ from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.errors import FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.readings_table import CHANNELS, ReadingsTable, strips_of
+from vadrin.formats.whole_file import write_whole
 
 
 def target_of(text: str) -> Target:
@@ -138,7 +139,7 @@ def run_analyse(options: argparse.Namespace) -> int:
 
 def _write(path: Path, text: str) -> None:
     try:
-        path.write_text(text, encoding="utf-8")
+        write_whole(path, text)
     except OSError as error:
         raise UsageError(f"{path}: {(error.strerror or 'cannot be written').lower()}; "
                          "choose another place") from error  # fmt: skip

@@ -9,6 +9,7 @@ import sys
 from pathlib import Path
 
 from vadrin.errors import UsageError
+from vadrin.formats.whole_file import write_whole
 
 _MIME = """<?xml version="1.0" encoding="UTF-8"?>
 <mime-info xmlns="http://www.freedesktop.org/standards/shared-mime-info">
@@ -40,7 +41,7 @@ def run_register() -> int:
     for path, text in written.items():
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
-            path.write_text(text, encoding="utf-8")
+            write_whole(path, text)
         except OSError as error:
             reason = (error.strerror or "cannot be written").lower()
             raise UsageError(f"{path}: {reason}; check the folder") from error

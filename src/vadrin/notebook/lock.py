@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import fcntl
 import getpass
 import json
@@ -31,6 +32,38 @@ def _holder(descriptor: int) -> str:
         return "another window has it open"
 
 
+def _opened(lock: Path) -> int:
+    """The lock file; never what a link in its place points to, which would be overwritten."""
+    try:
+        return os.open(lock, os.O_RDWR | os.O_CREAT | os.O_NOFOLLOW, 0o666)
+    except OSError as error:
+        if error.errno == errno.ELOOP:
+            words = f"{lock.name} beside it is a link, not a lock; remove that link first"
+            raise NotebookHeldError(words) from error
+        raise
+
+
+def _held(descriptor: int) -> None:
+    try:
+        fcntl.flock(descriptor, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except BlockingIOError as error:
+        words = _holder(descriptor)
+        os.close(descriptor)
+        raise NotebookHeldError(words) from error
+    except OSError:
+        os.close(descriptor)
+        raise
+
+
+def _inode_locked(notebook: Path) -> int | None:
+    """A lock on the file itself where it has several names, each with a lock file of its own."""
+    if not notebook.exists() or notebook.stat().st_nlink < 2:
+        return None
+    descriptor = os.open(notebook, os.O_RDONLY)
+    _held(descriptor)
+    return descriptor
+
+
 class WriterLock:
     """Held from making it until `release`, or until the program ends in whatever way.
 
@@ -40,36 +73,41 @@ class WriterLock:
 
     Raises
     ------
-    HeldError
+    NotebookHeldError
         If another window or machine has it.
     OSError
         If no lock can be made in that folder.
     """
 
     def __init__(self, notebook: Path) -> None:
-        self._path = notebook.with_name(f".{notebook.name}.lock")
+        # A link to a notebook is that notebook: one lock, beside the file itself.
+        whole = notebook.resolve()
+        self._path = whole.with_name(f".{whole.name}.lock")
+        self._inode = _inode_locked(whole)
+        try:
+            self._descriptor = self._taken()
+        except BaseException:
+            self._let_go_of_inode()
+            raise
+        os.ftruncate(self._descriptor, 0)
+        os.pwrite(self._descriptor, _me(), 0)
+
+    def _taken(self) -> int:
         for _ in range(_TRIES):
-            descriptor = os.open(self._path, os.O_RDWR | os.O_CREAT, 0o666)
-            try:
-                fcntl.flock(descriptor, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            except BlockingIOError as error:
-                words = _holder(descriptor)
-                os.close(descriptor)
-                raise NotebookHeldError(words) from error
-            except OSError:
-                os.close(descriptor)
-                raise
+            descriptor = _opened(self._path)
+            _held(descriptor)
             # The holder before may have removed the file between our opening and locking it.
             if self._path.exists() and os.fstat(descriptor).st_ino == self._path.stat().st_ino:
-                break
+                return descriptor
             os.close(descriptor)
-        else:
-            raise NotebookHeldError("another window is just opening or closing it")
-        self._descriptor = descriptor
-        os.ftruncate(descriptor, 0)
-        os.pwrite(descriptor, _me(), 0)
+        raise NotebookHeldError("another window is just opening or closing it")
+
+    def _let_go_of_inode(self) -> None:
+        if self._inode is not None:
+            os.close(self._inode)
 
     def release(self) -> None:
         """Let the next one write."""
         self._path.unlink(missing_ok=True)
         os.close(self._descriptor)
+        self._let_go_of_inode()

@@ -8,6 +8,7 @@ from vadrin.app.display.marks import aperture_mark, shutter_name
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.test_sheet import TestSheet
+from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.store import Notebook
 
 
@@ -29,8 +30,9 @@ def write_script(folder: Path, notebook: Notebook, sheet: TestSheet, pocket: boo
         "Numbers count from the first frame of the strip.",
     )
     paper = ScriptSheet(f"{sheet.title}: script", lines, tuple(script_rows(notebook, sheet)))
-    target = folder / f"script {sheet.title}{' pocket' if pocket else ''}.pdf"
-    target.write_bytes(script_pdf(paper, pocket))
+    name = f"script {sheet.title}{' pocket' if pocket else ''}"
+    target = folder / safe_name(name, ".pdf")
+    write_whole(target, script_pdf(paper, pocket))
     return target
 
 
@@ -44,6 +46,6 @@ def write_labels(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
     """
     from vadrin.formats.reports.script_pdf import label_pdf
 
-    target = folder / f"labels {sheet.title}.pdf"
-    target.write_bytes(label_pdf(labels_of(sheet)))
+    target = folder / safe_name(f"labels {sheet.title}", ".pdf")
+    write_whole(target, label_pdf(labels_of(sheet)))
     return target

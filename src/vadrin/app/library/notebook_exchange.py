@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.test_sheet import TestSheet
+from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.records import Attachment
 from vadrin.notebook.store import Notebook
 
@@ -70,7 +71,7 @@ def copy_of_backup(path: Path, backup: Path) -> Path:
     OSError
     """
     target = _free_name(path, "from backup")
-    target.write_bytes(backup.read_bytes())
+    write_whole(target, backup.read_bytes())
     return target
 
 
@@ -97,7 +98,17 @@ def write_json(notebook: Notebook, path: Path) -> None:
     """
     from vadrin.notebook.json_file import notebook_json
 
-    path.write_text(notebook_json(notebook), encoding="utf-8")
+    write_whole(path, notebook_json(notebook))
+
+
+def write_kept(kept: Attachment, path: Path) -> None:
+    """Write a file kept with a test out again.
+
+    Raises
+    ------
+    OSError
+    """
+    write_whole(path, kept.data)
 
 
 KeptFile = Attachment

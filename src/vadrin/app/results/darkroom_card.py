@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import asdict, replace
+from pathlib import Path
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import (
@@ -22,6 +23,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.core.results.analysis import Analysis
 from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
+from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
 
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
@@ -35,6 +37,22 @@ __all__ = ["CARD_SIZES", "card_document", "card_of"]
 def card_document(card: Card, size: str) -> bytes:
     """A card as a PDF page of a size."""
     return card_pdf(card, size)
+
+
+def card_file_name(sheet: TestSheet) -> str:
+    """The name its file is offered under."""
+    stem = "-".join(f"card {sheet.title} {sheet.developer.name}".lower().split())
+    return safe_name(stem, ".pdf")
+
+
+def write_card(path: Path, document: bytes) -> None:
+    """Write a card's page.
+
+    Raises
+    ------
+    OSError
+    """
+    write_whole(path, document)
 
 
 def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:

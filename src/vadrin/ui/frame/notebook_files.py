@@ -180,7 +180,7 @@ class NotebookFiles:
 
     def write_kept(self, kept: Attachment, path: Path) -> None:
         """Write a kept file out again."""
-        self._written(path, lambda: path.write_bytes(kept.data))
+        self._written(path, lambda: notebook_exchange.write_kept(kept, path))
 
     def attach(self, path: Path) -> None:
         """Keep a file with the test on the bench."""

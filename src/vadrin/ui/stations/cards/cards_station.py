@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.kinds import page_of
-from vadrin.app.results.darkroom_card import CARD_SIZES, card_document
+from vadrin.app.results.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -80,8 +80,7 @@ class CardsStation(Station):
         self._picture.setPixmap(self._render())
         if self._named_for != sheet.test.id:
             self._named_for = sheet.test.id
-            stem = "-".join(f"{sheet.title} {sheet.developer.name}".lower().split())
-            self.path.setText(str(self.bench.notebook.path.parent / f"card-{stem}.pdf"))
+            self.path.setText(str(self.bench.notebook.path.parent / card_file_name(sheet)))
             self._saved.setText("")
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
@@ -124,7 +123,7 @@ class CardsStation(Station):
         if target.suffix.lower() != ".pdf":
             target = target.with_name(target.name + ".pdf")
         try:
-            target.write_bytes(self._pdf)
+            write_card(target, self._pdf)
         except OSError as error:
             reason = (error.strerror or "cannot be written").lower()
             self.refuse(f"{target}: {reason}. Choose another folder.")

@@ -1,0 +1,98 @@
+"""Links, second names and folders of others: nothing that is not ours is touched."""
+
+import os
+import shutil
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from vadrin.formats.whole_file import safe_name, write_whole
+from vadrin.notebook.store import Notebook
+
+
+@pytest.mark.parametrize("link", [False, True])
+def test_a_folder_that_is_no_environment_of_ours_is_never_removed(tmp_path, link):
+    precious = tmp_path / "letters"
+    precious.mkdir()
+    (precious / "to the harbour").write_text("keep me")
+    (precious / "pyvenv.cfg").write_text("home = somewhere else")
+    env = precious
+    if link:
+        env = tmp_path / "link"
+        env.symlink_to(precious)
+    program = Path(__file__).parents[2] / "vadrin"
+    run = subprocess.run(
+        [str(program), "--version"], env={**os.environ, "VADRIN_ENV": str(env)},
+        capture_output=True, text=True, timeout=30,
+    )  # fmt: skip
+    assert run.returncode == 2
+    assert "is left alone" in run.stderr
+    assert sorted(p.name for p in precious.iterdir()) == ["pyvenv.cfg", "to the harbour"]
+
+
+def test_a_lock_that_is_a_link_is_refused_and_what_it_points_to_untouched(tmp_path, empty_path):
+    path = Path(shutil.copy(empty_path, tmp_path / "winter.vadrin"))
+    diary = tmp_path / "diary.txt"
+    diary.write_text("rain again")
+    (tmp_path / ".winter.vadrin.lock").symlink_to(diary)
+    book = Notebook(path)
+    assert "is a link, not a lock" in book.read_only
+    book.close()
+    assert diary.read_text() == "rain again"
+
+
+@pytest.mark.parametrize("other", ["symlink", "hard link"])
+def test_one_notebook_under_two_names_has_one_writer(tmp_path, empty_path, other):
+    path = Path(shutil.copy(empty_path, tmp_path / "winter.vadrin"))
+    second = tmp_path / "elsewhere" / "same.vadrin"
+    second.parent.mkdir()
+    if other == "symlink":
+        second.symlink_to(path)
+    else:
+        second.hardlink_to(path)
+    first, again = Notebook(path), Notebook(second)
+    assert not first.read_only
+    assert "open" in again.read_only
+    again.close()
+    first.close()
+    later = Notebook(second)
+    assert not later.read_only, "and after it is closed the next may write"
+    later.close()
+
+
+def test_a_file_is_written_whole_or_not_at_all(tmp_path, monkeypatch):
+    path = tmp_path / "card.pdf"
+    write_whole(path, "first")
+    path.chmod(0o640)
+    link = tmp_path / "link.pdf"
+    link.symlink_to(path)
+    write_whole(link, b"second")
+    assert (link.is_symlink(), path.read_bytes()) == (True, b"second")
+    assert path.stat().st_mode & 0o777 == 0o640
+
+    def full(_descriptor):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(OSError, match="No space"):
+        write_whole(path, b"third")
+    assert path.read_bytes() == b"second"
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["card.pdf", "link.pdf"]
+
+
+@pytest.mark.parametrize(
+    ("words", "name"),
+    [
+        ("card gannet 100/b", "card gannet 100-b.pdf"),
+        ("..\\up", "-up.pdf"),
+        ("a\nb\x00c", "a-b-c.pdf"),
+        ("", "unnamed.pdf"),
+    ],
+)
+def test_any_film_has_a_file_name(tmp_path, words, name):
+    assert safe_name(words, ".pdf") == name
+    long = safe_name("ö" * 400, ".pdf")
+    assert len(long.encode()) <= 255
+    for one in (name, long):
+        write_whole(tmp_path / one, b"x")
