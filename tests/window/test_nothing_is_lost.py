@@ -1,5 +1,8 @@
 """What is typed is kept or refused aloud, undone where it was typed, and seen again."""
 
+from dataclasses import replace
+from pathlib import Path
+
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QImage
