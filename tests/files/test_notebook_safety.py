@@ -23,7 +23,7 @@ from vadrin.app.test_sheet import load_sheet
 from vadrin.app.workbench import Workbench
 from vadrin.commands import main
 from vadrin.core.frames import FrameState
-from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError
+from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.columns import table_name
 from vadrin.notebook.file import SCHEMA_VERSION
@@ -324,3 +324,26 @@ def test_nothing_the_window_called_saved_is_lost_when_it_is_killed():
     told, lost, faults = tool.run(3)
     assert told > 10
     assert (lost, faults) == (0, [])
+
+
+def test_a_commit_that_fails_leaves_nothing_behind(tmp_path, empty_path):
+    """Another program reads the file at that moment, so that the commit is refused."""
+    path = Path(shutil.copy(empty_path, tmp_path / "winter.vadrin"))
+    book = Notebook(path)
+    with book.change("name the film"):
+        stock = book.add(Stock(name="Gannet"))
+    reader = sqlite3.connect(path)
+    reader.execute("BEGIN")
+    reader.execute("SELECT count(*) FROM stock").fetchall()
+    with pytest.raises(StorageError), book.change("spoil it"):
+        book.put(replace(stock, name="lost"))
+    reader.close()
+    assert book.get(Stock, stock.id).name == "Gannet", "on screen as in the file"
+    assert book.undo_label() == "name the film"
+    with book.change("another"):
+        book.add(Stock(name="Tern"))
+    book.undo()
+    book.close()
+    again = Notebook(path)
+    assert [s.name for s in again.all(Stock)] == ["Gannet"]
+    again.close()

@@ -39,6 +39,7 @@ class RecordWriter:
     def __init__(self, connection: sqlite3.Connection) -> None:
         self._engine = create_engine("sqlite://", creator=lambda: connection, poolclass=StaticPool)
         self._connection: Connection = self._engine.connect()
+        self._driver = connection
 
     def insert(self, record: Record) -> int:
         """Write a new record; gives its id."""
@@ -89,8 +90,13 @@ class RecordWriter:
 
     def roll_back(self) -> None:
         """Take back what was written since the last commit."""
-        with _storage():
-            self._connection.rollback()
+        try:
+            with _storage():
+                self._connection.rollback()
+        finally:
+            # After a commit that failed the library holds no transaction any more; SQLite does.
+            if self._driver.in_transaction:
+                self._driver.rollback()
 
 
 def _values(record: Record) -> dict[str, Any]:
