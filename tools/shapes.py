@@ -22,6 +22,7 @@ ROOT = Path(__file__).parents[1]
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 from tests.core.film_shapes import SHAPES, varied  # noqa: E402
+
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
 from vadrin.core.results.analysis import Settings, analyse  # noqa: E402
 
