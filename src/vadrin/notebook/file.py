@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import sqlite3
 from pathlib import Path
 from urllib.parse import quote
@@ -86,7 +87,8 @@ def migrate(path: Path) -> None:
 def prepare(path: Path) -> None:
     """Make sure a path that may be written holds a notebook of the newest schema.
 
-    An older notebook is copied to its backups before it is migrated.
+    An older notebook is copied to its backups before it is migrated. Neither a new nor a
+    migrated one is ever seen half made.
 
     Raises
     ------
@@ -100,12 +102,35 @@ def prepare(path: Path) -> None:
             return
         if version:
             back_up_before_migration(path, version)
-        migrate(path)
+        _made_whole(path, version)
     except (OSError, sqlite3.OperationalError) as error:
         raise NotebookError(
             f"{path.name} cannot be written ({error}). Nothing was changed; free the disk, or "
             "choose a folder you may write to."
         ) from error
+
+
+def _made_whole(path: Path, version: int) -> None:
+    """Make or migrate a notebook beside its place, marks and all, and put it there in one step.
+
+    Whatever ends the program on the way, there is the notebook as it was, or none.
+    """
+    target = path.resolve()
+    part = target.with_name(f".{target.name}.making")
+    scraps = part, part.with_name(part.name + "-journal")
+    for scrap in scraps:
+        scrap.unlink(missing_ok=True)
+    try:
+        if version:
+            shutil.copyfile(target, part)
+            shutil.copymode(target, part)
+        migrate(part)
+        with part.open("rb") as file:
+            os.fsync(file.fileno())
+        part.replace(target)
+    finally:
+        for scrap in scraps:
+            scrap.unlink(missing_ok=True)
 
 
 def open_rights(path: Path) -> tuple[WriterLock | None, str]:
