@@ -2,14 +2,13 @@
 
 import os
 import shutil
-import sqlite3
 import subprocess
+import sys
 from pathlib import Path
 
 import pytest
 
 from vadrin.formats.whole_file import safe_name, write_whole
-from vadrin.notebook import file
 from vadrin.notebook.records import Stock
 from vadrin.notebook.store import Notebook
 
@@ -103,30 +102,35 @@ def test_any_film_has_a_file_name(tmp_path, words, name):
         write_whole(tmp_path / one, b"x")
 
 
-def killed_while_making(path, monkeypatch):
-    """Open a notebook in a process that is killed when its tables are there, its marks not yet."""
-    real = sqlite3.connect
+KILLED = """
+import os, sqlite3, sys
+from pathlib import Path
+from vadrin.notebook.store import Notebook
+real = sqlite3.connect
 
-    def dying(*given, **more):
-        if os.fspath(given[0]).endswith(".making"):
-            os._exit(9)
-        return real(*given, **more)
+def dying(*given, **more):
+    # Only the last act, which sets the marks, connects by itself.
+    if os.fspath(given[0]).endswith(".making"):
+        os._exit(9)
+    return real(*given, **more)
 
-    child = os.fork()
-    if child == 0:
-        # Only the last act, which sets the marks, connects by itself.
-        try:
-            monkeypatch.setattr(file.sqlite3, "connect", dying)
-            Notebook(path)
-        finally:
-            os._exit(1)
-    _, status = os.waitpid(child, 0)
-    return os.waitstatus_to_exitcode(status)
+import vadrin.notebook.file as file
+file.sqlite3 = type("Dying", (), {**vars(sqlite3), "connect": staticmethod(dying)})
+Notebook(Path(sys.argv[1]))
+"""
 
 
-def test_a_kill_while_a_notebook_is_made_leaves_no_ruin(tmp_path, monkeypatch):
+def killed_while_making(path):
+    """Open a notebook in a program that is killed when its tables are there, its marks not yet."""
+    source = Path(__file__).parents[2] / "src"
+    environment = {**os.environ, "PYTHONPATH": str(source)}
+    run = subprocess.run([sys.executable, "-c", KILLED, str(path)], env=environment, timeout=60)
+    return run.returncode
+
+
+def test_a_kill_while_a_notebook_is_made_leaves_no_ruin(tmp_path):
     path = tmp_path / "winter.vadrin"
-    assert killed_while_making(path, monkeypatch) == 9
+    assert killed_while_making(path) == 9
     assert not path.exists()
     book = Notebook(path)
     with book.change("begin"):
@@ -136,9 +140,9 @@ def test_a_kill_while_a_notebook_is_made_leaves_no_ruin(tmp_path, monkeypatch):
 
 
 @pytest.mark.parametrize("old", sorted(RELEASED.glob("*.vadrin")), ids=lambda p: p.stem)
-def test_a_kill_while_an_older_notebook_migrates_leaves_it_as_it_was(tmp_path, monkeypatch, old):
+def test_a_kill_while_an_older_notebook_migrates_leaves_it_as_it_was(tmp_path, old):
     path = Path(shutil.copy(old, tmp_path / "old.vadrin"))
-    assert killed_while_making(path, monkeypatch) == 9
+    assert killed_while_making(path) == 9
     assert path.read_bytes() == old.read_bytes()
     book = Notebook(path)
     assert book.all(Stock)

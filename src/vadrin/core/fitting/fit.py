@@ -45,16 +45,17 @@ class Fit:
 
     Attributes
     ----------
-    law : Law
+    model : DevelopmentModel
     phi : ndarray, shape (P,)
         Whole parameter vector at the solution.
     root : ndarray, shape (P, P)
-        A square root of the covariance: draws are phi + root @ z.
+        A square root of the covariance: draws go along root @ z.
     noise : float
-        Standard deviation of a reading, not below the instrument's.
+        Standard deviation of a reading at density 1, not below the instrument's.
     freedom : float
         Degrees of freedom behind ranges.
-    dropped : tuple of Dropped
+    outliers : tuple of Outlier
+    scales : Scales
     """
 
     model: DevelopmentModel

@@ -33,7 +33,7 @@ from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions,
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme import typeface
-from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, style_sheet
+from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import TYPE_SIZES, px
 from vadrin.ui.widgets.fields import WordField
@@ -328,8 +328,7 @@ class Window(QMainWindow):
                 self._red_only = look.red_only
             sheet = style_sheet(look, {s: px(s) for s in TYPE_SIZES})
             if app.styleSheet() != sheet:
-                # Taking one on means that every widget is dressed anew.
-                app.setStyleSheet(sheet)
+                dress(app, sheet)
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
             self.finding_line.rescale()

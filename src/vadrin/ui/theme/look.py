@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import gc
 from dataclasses import dataclass
 from functools import lru_cache
 
 from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QProxyStyle, QStyle, QStyleOption, QWidget
+from PyQt6.QtWidgets import QApplication, QProxyStyle, QStyle, QStyleOption, QWidget
 
 
 @dataclass(frozen=True)
@@ -127,6 +128,22 @@ class CaretStyle(QProxyStyle):
         if metric == QStyle.PixelMetric.PM_TextCursorWidth and self._look.red_only:
             return 0
         return super().pixelMetric(metric, option, widget)
+
+
+def dress(app: QApplication, sheet: str) -> None:
+    """Put a style sheet on every widget there is.
+
+    Qt goes through a list it made beforehand and calls into Python on the way. Were garbage
+    collected there, widgets of a window that is gone would be deleted while they are still on
+    that list, and the program with them.
+    """
+    collecting = gc.isenabled()
+    gc.disable()
+    try:
+        app.setStyleSheet(sheet)
+    finally:
+        if collecting:
+            gc.enable()
 
 
 def style_sheet(look: Look, px: dict[int, int]) -> str:
