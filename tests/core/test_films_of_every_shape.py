@@ -174,6 +174,8 @@ def test_reversal_with_unexposed_blanks_has_its_speed():
     assert colour_reversal_speed(reversal(blanks=2), rng).value == pytest.approx(
         plain.value, rel=0.03
     )
+    twins = tuple(replace(reversal(blanks=2), time_min=None, label=n) for n in "AB")
+    assert analyse(twins).reversal_speed.value == pytest.approx(plain.value, rel=0.03)
     short = colour_reversal_speed(reversal(last=-0.6), rng)
     assert not short.present
     assert "expose more" in short.why

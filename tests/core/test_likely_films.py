@@ -1,6 +1,7 @@
 """Likely films: carried from test to plan, and how far forecasts from them can be trusted."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -8,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from vadrin.core.curves import metrics
+from vadrin.core.curves.shape import SLOPE_WEIGHTS
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.family import family_of
@@ -35,6 +37,10 @@ from vadrin.core.simulation.film import (
 
 X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 0.5)
 TYPICAL = prior_of_film(typical_film(100.0))
+_BENT = TYPICAL.phi.copy()
+_BENT[development_model.TILTS] += 0.05 * np.sin(np.arange(SLOPE_WEIGHTS))
+TILTED = replace(TYPICAL, phi=_BENT)
+"""A film whose curves bend more the longer they are developed."""
 
 
 def lay_out_plan(times, x=X):
@@ -54,6 +60,11 @@ def test_a_film_carried_to_other_times_keeps_its_curves(times):
     else:
         # A line through two times meets both; repeats lie within two hundredths of them.
         assert there == pytest.approx(here, abs=0.02)
+    bent = development_model.slope_weights_at(TILTED.model, TILTED.phi, model.times)
+    carried = development_model.slope_weights_at(
+        model, prior_parameters(TILTED, model), model.times
+    )
+    assert carried == pytest.approx(bent, abs=1e-9)
 
 
 @pytest.mark.parametrize("count", [2, 4])
@@ -90,8 +101,8 @@ def test_a_films_own_readings_give_its_own_curves_back(count):
 )
 def test_carried_uncertainty_is_that_of_draws(target, times):
     """First order against brute force: draws so close by that the answers are straight there."""
-    told = forecast(TYPICAL, lay_out_plan(times), 0.012, Settings(target=target, pushes=(0.5,)))
-    posed = _posed(TYPICAL, lay_out_plan(times), 0.012)
+    told = forecast(TILTED, lay_out_plan(times), 0.012, Settings(target=target, pushes=(0.5,)))
+    posed = _posed(TILTED, lay_out_plan(times), 0.012)
     rng = np.random.default_rng(4)
     near = 8.0
     draws = rng.multivariate_normal(posed.phi, posed.covariance / near**2, 3000)

@@ -1,6 +1,7 @@
 """The shelf and the cupboard, worked through the window by keyboard."""
 
 from dataclasses import replace
+from threading import Event
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -159,6 +160,33 @@ def test_what_is_not_decided_is_shown_in_soft_ink_and_said(qtbot, shelf):
     assert "decided" not in said("Kelda Pan 200 K4"), "nothing is read there"
     assert hues_at(shelf, "Brannock 400 B6") == (False, True)
     assert hues_at(shelf, "Merrow Pan 125 M3") == (True, True)
+
+
+def test_an_answer_to_a_test_as_it_was_is_never_shown(qtbot, shelf):
+    model, jobs, go_on = ShelfPage(qtbot, shelf).list.model(), shelf.analyst.jobs, Event()
+    row = ShelfPage(qtbot, shelf).films().index("Brannock 400 B6")
+    book, test_id = shelf.bench.notebook, model.line(row).test_id
+
+    def changed(**fields):
+        test = book.get(Test, test_id)
+        shelf.bench.edit_or_raise(lambda b: put(b, replace(test, **fields)))
+        QApplication.processEvents()
+        ShelfPage(qtbot, shelf).list.viewport().grab()
+        QApplication.processEvents()
+        qtbot.waitUntil(lambda: jobs.busy("answers of the shelf"), timeout=5000)
+
+    jobs.run("something long", lambda _said: go_on.wait(20), lambda _made: None)
+    changed(note="looked at again")
+    changed(target_value=0.72)
+    go_on.set()
+    qtbot.waitUntil(lambda: bool(model.answer(model.line(row))), timeout=20000)
+    settle(qtbot, shelf)
+    assert float(model.answer(model.line(row)).time.split(":")[0]) > 8, "7:05 was that for 0.58"
+
+
+def put(book, record):
+    with book.change("change"):
+        book.put(record)
 
 
 def test_film_left_and_bottles_near_their_end_are_beside_the_shelf(shelf):

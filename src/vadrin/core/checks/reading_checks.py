@@ -235,7 +235,8 @@ def _off_the_family(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
     ).T
     worst = int(np.argmin(rest))
     sure = max(_SURELY * float(sigma[worst]), _CLEARLY, _OTHERS * float(rest[worst]))
-    rising = np.diff(np.delete(gradient[np.argsort(ln_times)], np.argsort(ln_times) == worst)) > 0
+    order = np.argsort(ln_times)
+    rising = np.diff(gradient[order[order != worst]]) > 0
     if abs(off[worst]) < sure or not rising.all():
         # Where contrast falls, fog eats it, and a parabola says little.
         return []

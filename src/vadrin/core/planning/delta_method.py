@@ -67,13 +67,13 @@ class CurveAtTime:
         """The curve itself, then with each row parameter and bend nudged, then a bit later."""
         times = np.array([self.minutes, self.minutes * (1 + _NUDGE)])
         rows = development_model.parameters_at(self.model, self.phi, times)
-        slope_weights = development_model.slope_weights_at(self.model, self.phi, times[:1])[0]
+        weights = development_model.slope_weights_at(self.model, self.phi, times)
         count = PARAMETERS + SLOPE_WEIGHTS
         all_rows = np.tile(rows[0], (count + 2, 1))
-        all_bends = np.tile(slope_weights, (count + 2, 1))
+        all_bends = np.tile(weights[0], (count + 2, 1))
         all_rows[1 : PARAMETERS + 1] += _NUDGE * np.eye(PARAMETERS)
         all_bends[PARAMETERS + 1 : count + 1] += _NUDGE * np.eye(SLOPE_WEIGHTS)
-        all_rows[-1] = rows[1]
+        all_rows[-1], all_bends[-1] = rows[1], weights[1]
         curves = curves_of(all_rows[:, None, :], all_bends[:, None, :])
         return Family(times[:1], curves, self.meter_constant)
 

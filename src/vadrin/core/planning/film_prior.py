@@ -14,6 +14,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
+    BENDS,
     FOG_LEVEL,
     FOG_RATE,
     FOG_RISE,
@@ -104,6 +105,8 @@ def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
     rise = (near - here) / 0.001
     phi = np.zeros(model.size)
     phi[:SHARED] = prior.phi
+    # Bends are those at the anchor, which is another one here.
+    phi[BENDS] = development_model.slope_weights_at(prior.model, prior.phi, np.array([at]))[0]
     phi[FOG_LEVEL], phi[G_LEVEL], phi[X_LEVEL] = here[:3]
     if model.distinct == 2:
         low, high = float(model.times.min()), float(model.times.max())

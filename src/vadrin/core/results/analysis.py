@@ -231,7 +231,7 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     rng = np.random.default_rng(settings.seed)
     draws = draws_of(fit, settings.draws, rng) if settings.draws else None
     reports = metrics_of_strips(kept, fit, draws, settings.meter_constant)
-    if fit.model.distinct < 2 or any(s.time_min is None for s in kept):
+    if fit.model.distinct < 2:
         answer = _of_one_time(settings, fit, kept, reports)
     else:
         answer = _of_many_times(settings, fit, kept, reports, draws)
@@ -272,7 +272,11 @@ def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) ->
     """A strip without a time follows no family: each of them is worked out by itself."""
     timed = tuple(s for s in strips if s.time_min is not None)
     apart = [analyse((s,), settings) for s in strips if s.time_min is None]
-    first = analyse(timed, settings) if timed else nothing(settings, NO_TIME)
+    if timed:
+        first = analyse(timed, settings)
+    else:
+        # A reversal speed asks for no time.
+        first = replace(nothing(settings, NO_TIME), reversal_speed=apart[0].reversal_speed)
     known = {s.label: s for answer in (first, *apart) for s in answer.strips}
     told = [w for answer in apart for w in answer.diagnostics if w.key not in _OF_TIMES]
     told += [

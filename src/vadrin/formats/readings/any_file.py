@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import re
 from collections.abc import Callable
 from pathlib import Path
@@ -11,6 +10,7 @@ from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import KNOWN, RawTable, exact_columns, table_of
 from vadrin.formats.readings.csv_table import bytes_of, csv_text, raw_of_text, text_of
 from vadrin.formats.readings.readings_table import ReadingsTable
+from vadrin.formats.whole_file import write_whole
 
 TEXT = (".csv", ".tsv", ".txt")
 CGATS = (".cgats", ".cgt", ".it8", ".ti3")
@@ -86,32 +86,25 @@ def write_readings(table: ReadingsTable, path: Path) -> None:
     if suffix not in SUFFIXES:
         known = ", ".join(s.removeprefix(".") for s in SUFFIXES)
         raise FormatError(f"{path.name}: no known kind of file; use one of {known}")
-    half = path.with_name(f".{path.name}.part")
     try:
-        _write(table, half, suffix)
-        os.replace(half, path)
+        write_whole(path, _content(table, suffix))
     except OSError as error:
         reason = (error.strerror or "cannot be written").lower()
         raise FormatError(f"{path}: {reason}; choose another place") from error
-    finally:
-        half.unlink(missing_ok=True)
 
 
-def _write(table: ReadingsTable, path: Path, suffix: str) -> None:
+def _content(table: ReadingsTable, suffix: str) -> bytes | str:
     cells = cells_of(table)
     if suffix in (".xlsx", ".ods"):
-        from vadrin.formats.readings.spreadsheet_writer import write_ods, write_xlsx
+        from vadrin.formats.readings.spreadsheet_writer import ods_of, xlsx_of
 
-        (write_xlsx if suffix == ".xlsx" else write_ods)(cells, path)
-        return
+        return (xlsx_of if suffix == ".xlsx" else ods_of)(cells)
     if suffix == ".json":
         from vadrin.formats.readings.json_table import readings_json_text
 
-        text = readings_json_text(table, cells)
-    elif suffix in CGATS:
+        return readings_json_text(table, cells)
+    if suffix in CGATS:
         from vadrin.formats.readings.cgats_table import cgats_text
 
-        text = cgats_text(table)
-    else:
-        text = csv_text(cells, "\t" if suffix == ".tsv" else ",")
-    path.write_text(text, encoding="utf-8")
+        return cgats_text(table)
+    return csv_text(cells, "\t" if suffix == ".tsv" else ",")

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from pathlib import Path
+from io import BytesIO
 
 Cells = list[list[str | float | None]]
 
 
-def write_xlsx(cells: Cells, path: Path) -> None:
-    """Write rows to the sheet ``readings`` of a new file."""
+def xlsx_of(cells: Cells) -> bytes:
+    """A file with rows in the sheet ``readings``."""
     from openpyxl import Workbook
     from openpyxl.cell import WriteOnlyCell
 
@@ -24,11 +24,13 @@ def write_xlsx(cells: Cells, path: Path) -> None:
                 cell.data_type = "n" if isinstance(value, float) else "s"
             line.append(cell)
         sheet.append(line)
-    book.save(path)
+    file = BytesIO()
+    book.save(file)
+    return file.getvalue()
 
 
-def write_ods(cells: Cells, path: Path) -> None:
-    """Write rows to the sheet ``readings`` of a new file."""
+def ods_of(cells: Cells) -> bytes:
+    """A file with rows in the sheet ``readings``."""
     from odf.opendocument import OpenDocumentSpreadsheet
     from odf.table import Table, TableCell, TableRow
     from odf.text import P
@@ -50,4 +52,6 @@ def write_ods(cells: Cells, path: Path) -> None:
             line.addElement(cell)
         table.addElement(line)
     book.spreadsheet.addElement(table)
-    book.save(str(path))
+    file = BytesIO()
+    book.write(file)
+    return file.getvalue()
