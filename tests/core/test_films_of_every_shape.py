@@ -233,7 +233,8 @@ def test_nothing_is_lost_where_nothing_is_pushed():
 
 def test_draws_have_the_spread_of_the_fit_whatever_the_seed():
     fit = fit_strips(noisy("plain", 9)[1])
-    wanted = fit.root @ fit.root.T
+    halves = fit.uncertainty.drawn(np.eye(fit.uncertainty.size))
+    wanted = halves.T @ halves
     for seed in (1, 2):
         draws = draws_of(fit, 200, np.random.default_rng(seed))
         away = (draws - fit.phi) / DRAWN_SHARE

@@ -16,8 +16,9 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
-from vadrin.core.fitting.development_model import MODEL_PARAMETERS, DevelopmentModel
+from vadrin.core.fitting.development_model import MODEL_PARAMETERS, SHARED, DevelopmentModel
 from vadrin.core.fitting.intervals import DRAWN_SHARE
+from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
 from vadrin.core.fitting.solver import (
     Problem,
     Scales,
@@ -33,7 +34,7 @@ from vadrin.core.readings import Outlier, StripReadings, restated_time
 _SHAPE_FREEDOM = 8.0
 """How well at most the freedom of bends and strips is known: it is learnt from about so many
 numbers, and a range that took it for exact would be too narrow."""
-_MOST_EXACT = 400
+_MOST_EXACT = 160
 """Parameters up to which draws are made to have exactly the covariance wanted."""
 INSTRUMENT_NOISE = 0.004
 """Standard deviation a densitometer brings at its best."""
@@ -48,8 +49,8 @@ class Fit:
     model : DevelopmentModel
     phi : ndarray, shape (P,)
         Whole parameter vector at the solution.
-    root : ndarray, shape (P, P)
-        A square root of the covariance: draws go along root @ z.
+    uncertainty : Uncertainty
+        Of the vector.
     noise : float
         Standard deviation of a reading at density 1, not below the instrument's.
     freedom : float
@@ -60,7 +61,7 @@ class Fit:
 
     model: DevelopmentModel
     phi: Array
-    root: Array
+    uncertainty: Uncertainty
     noise: float
     freedom: float
     outliers: tuple[Outlier, ...]
@@ -100,10 +101,10 @@ def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str
     """Places of the readings least fit to stay, and why; none where all may stay."""
     table, keep, relative = problem.table, problem.keep, problem.relative
     noise = solution.scales.noise * relative
+    fitted = solution.normal.quadratic(solution.jacobian)[table.there]
     size = keep * outlier_tests.deleted_residuals(
-        solution.residual / relative, solution.jacobian / relative[:, None], solution.hessian,
-        solution.scales.noise, solution.freedom,
-    )  # fmt: skip
+        solution.residual / relative, fitted / relative**2, solution.scales.noise, solution.freedom
+    )
     worst = int(np.argmax(size))
     far = abs(float(solution.residual[worst])) >= outlier_tests.least_gap(solution.freedom)
     if far and size[worst] >= outlier_tests.limit(len(keep), solution.freedom):
@@ -202,7 +203,9 @@ def refit(strips: tuple[StripReadings, ...], near: Fit, sign: float = 1.0) -> Fi
     problem, _, _ = _posed(strips, sign)
     problem = problem.with_growth(near.scales.growth)
     solution = solve(problem, near.phi, near.scales, robust=False, learn=False)
-    return Fit(near.model, solution.phi, near.root, near.noise, near.freedom, (), near.scales)
+    return Fit(
+        near.model, solution.phi, near.uncertainty, near.noise, near.freedom, (), near.scales
+    )
 
 
 def fit_expected(strips: tuple[StripReadings, ...], scales: Scales, freedom: float) -> Fit:
@@ -249,21 +252,20 @@ def _finished(
     problem: Problem, solution: Solution, instrument_noise: float, outliers: tuple[Outlier, ...]
 ) -> Fit:
     noise = max(solution.scales.noise, instrument_noise)
-    weighted = solution.jacobian * (problem.keep / (noise * problem.relative) ** 2)[:, None]
-    hessian = weighted.T @ solution.jacobian
-    precision, seen = precision_of(problem.model, problem.spread, solution.scales), len(hessian)
-    hessian += np.diag(precision[:seen])
+    weights = problem.table.laid(problem.keep / (noise * problem.relative) ** 2)
+    precision = precision_of(problem.model, problem.spread, solution.scales)
+    seen, unseen = precision[: problem.model.own_end], precision[problem.model.own_end :]
     # What no reading lies on stays as it was believed.
-    root = np.diag(precision**-0.5)
-    root[:seen, :seen] = np.linalg.inv(outlier_tests.factor_of(hessian)).T
+    unsure = Uncertainty(normal_equations(solution.jacobian, weights, seen, SHARED), unseen)
     freedom, scales = min(solution.freedom, _SHAPE_FREEDOM), solution.scales
-    return Fit(problem.model, solution.phi, root, noise, freedom, outliers, scales)
+    return Fit(problem.model, solution.phi, unsure, noise, freedom, outliers, scales)
 
 
-def curves_of_strips(fit: Fit, phi: Array) -> Curves:
+def curves_of_strips(fit: Fit, phi: Array, which: slice = slice(None)) -> Curves:
     """Curves of the strips for parameter vectors (..., P): batch shape (..., n)."""
-    rows = development_model.strip_parameters(fit.model, phi)
-    return curves_of(rows, development_model.slope_weights_at(fit.model, phi, fit.model.times))
+    rows = development_model.strip_parameters(fit.model, phi)[..., which, :]
+    times = fit.model.times[which]
+    return curves_of(rows, development_model.slope_weights_at(fit.model, phi, times))
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
@@ -278,4 +280,4 @@ def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
     if len(half) > half.shape[1]:
         half = np.linalg.qr(half)[0] * np.sqrt(len(half))
     z = np.concatenate([half, -half])
-    return np.asarray(fit.phi + DRAWN_SHARE * (z @ fit.root.T))
+    return np.asarray(fit.phi + DRAWN_SHARE * fit.uncertainty.drawn(z))

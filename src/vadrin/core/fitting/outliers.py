@@ -20,16 +20,14 @@ _ROBUST_BIAS = 1.06
 """Weights that spare the far readings make the noise look this much smaller."""
 
 
-def deleted_residuals(
-    residual: Array, jacobian: Array, hessian: Array, noise: float, freedom: float
-) -> Array:
+def deleted_residuals(residual: Array, quadratic: Array, noise: float, freedom: float) -> Array:
     """Residuals in standard deviations, each as if its reading had not been used.
 
     Parameters
     ----------
     residual : ndarray, shape (N,)
-    jacobian : ndarray, shape (N, P)
-    hessian : ndarray, shape (P, P)
+    quadratic : ndarray, shape (N,)
+        Variance of the fitted curve at each reading.
     noise, freedom : float
 
     Returns
@@ -37,18 +35,11 @@ def deleted_residuals(
     ndarray, shape (N,)
     """
     scale = noise * _ROBUST_BIAS
-    half = np.linalg.solve(factor_of(hessian), jacobian.T)
-    leverage = np.clip((half**2).sum(0) / noise**2, 0.0, 0.98)
+    leverage = np.clip(quadratic / noise**2, 0.0, 0.98)
     size = np.abs(residual) / (scale * np.sqrt(1 - leverage))
     left = max(freedom, 3.0)
     inner = np.minimum(size**2 / left, 0.999)
     return np.asarray(size * np.sqrt((1 - 1 / left) / (1 - inner)))
-
-
-def factor_of(hessian: Array) -> Array:
-    """Lower Cholesky factor, with a jitter where rounding spoils positive definiteness."""
-    jitter = 1e-10 * np.diag(hessian)
-    return np.asarray(np.linalg.cholesky(hessian + np.diag(jitter)))
 
 
 def least_gap(freedom: float) -> float:

@@ -21,9 +21,12 @@ from vadrin.core.fitting.development_model import (
     TILTS,
     DevelopmentModel,
 )
+from vadrin.core.fitting.normal_equations import NormalEquations, normal_equations, seen_by
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
+_AT_ONCE = 16
+"""Strips worked out together: as many as the cache of a processor holds."""
 
 
 class _Belief(NamedTuple):
@@ -73,8 +76,12 @@ class Table:
     def side_by_side(self) -> Array:
         """Lg exposures of the strips laid side by side, shape (n, q); NaN for blanks, and where
         a strip has fewer readings than the longest."""
-        laid = np.full(self.there.shape, np.nan)
-        laid[self.there] = self.x
+        return self.laid(self.x, np.nan)
+
+    def laid(self, values: Array, elsewhere: float = 0.0) -> Array:
+        """One value a reading, laid side by side, shape (n, q)."""
+        laid = np.full(self.there.shape, elsewhere)
+        laid[self.there] = values
         return laid
 
 
@@ -123,9 +130,9 @@ def starting_scales(model: DevelopmentModel) -> Scales:
 
 
 def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tuple[Array, Array]:
-    """Modelled densities (N,), and their derivatives (N, p) by all that readings can see.
+    """Modelled densities (N,), and their derivatives (n, q, s + p), strips side by side.
 
-    That is the vector without the bridges between strips, on which no reading lies.
+    By what is shared, then by the strip's own; on the bridges between strips no reading lies.
     """
     rows = development_model.strip_parameters(model, phi)
     weights = development_model.slope_weights_at(model, phi, model.times)
@@ -133,15 +140,15 @@ def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tu
     on_model = development_model.parameters_at(model, phi, model.times)
     nudged = phi[:MODEL_PARAMETERS] + 1e-5 * np.eye(MODEL_PARAMETERS)
     by_model = (development_model.parameters_at(model, nudged, model.times) - on_model) / 1e-5
-    values, by_row = design(rows, weights, table.side_by_side)
-    full = np.zeros((*values.shape, model.own_end))
-    full[..., :MODEL_PARAMETERS] = by_row[..., :PARAMETERS] @ by_model.transpose(1, 2, 0)
-    full[..., BENDS] = by_row[..., PARAMETERS:]
-    full[..., TILTS] = by_row[..., PARAMETERS:] * late
-    for i in range(len(rows)):
-        start = SHARED + PARAMETERS * i
-        full[i, :, start : start + PARAMETERS] = by_row[i, :, :PARAMETERS] * DEVIATION_UNIT
-    return values[table.there], full[table.there]
+    blocks = [slice(i, i + _AT_ONCE) for i in range(0, len(rows), _AT_ONCE)]
+    parts = [design(rows[b], weights[b], table.side_by_side[b]) for b in blocks]
+    values, by_row = (np.concatenate(part) for part in zip(*parts, strict=True))
+    seen = np.zeros((*values.shape, SHARED + PARAMETERS))
+    seen[..., :MODEL_PARAMETERS] = by_row[..., :PARAMETERS] @ by_model.transpose(1, 2, 0)
+    seen[..., BENDS] = by_row[..., PARAMETERS:]
+    seen[..., TILTS] = by_row[..., PARAMETERS:] * late
+    seen[..., SHARED:] = by_row[..., :PARAMETERS] * DEVIATION_UNIT
+    return values[table.there], seen
 
 
 def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Array:
@@ -182,11 +189,11 @@ def _learnt(phi: Array, variance: Array, scale: float, belief: _Belief) -> tuple
 
 
 def _evidence_step(
-    problem: Problem, point: Point, weights: Array, hessian: Array, scales: Scales
+    problem: Problem, point: Point, weights: Array, normal: NormalEquations, scales: Scales
 ) -> tuple[Scales, float]:
     """One fixed-point update of the scales, and the freedom left for the noise."""
     model, phi, residual = problem.model, point.phi, point.residual
-    variance = np.diag(np.linalg.inv(hessian))
+    variance = normal.variances()
     bend, told = _learnt(phi[BENDS], variance[BENDS], scales.bend, _BEND)
     tilt, deviations = scales.tilt, list(scales.deviations)
     if model.distinct >= 2:
@@ -228,8 +235,8 @@ def noise_growth(problem: Problem, solution: Solution) -> float:
     The mean over growths, each weighted by how likely it makes the residuals, repeats among
     them; leverage is allowed for.
     """
-    half = np.linalg.solve(np.linalg.cholesky(solution.hessian), solution.jacobian.T)
-    leverage = (half**2).sum(0) / (solution.scales.noise * problem.relative) ** 2
+    quadratic = solution.normal.quadratic(solution.jacobian)[problem.table.there]
+    leverage = quadratic / (solution.scales.noise * problem.relative) ** 2
     seen = problem.keep > 0
     fitted = problem.table.density - solution.residual
     square = (solution.residual**2 / (1 - np.clip(leverage, 0.0, 0.9)))[seen]
@@ -283,7 +290,7 @@ class Solution:
     """Where the way down ended, with what is needed to say how sure that is."""
 
     phi: Array
-    hessian: Array
+    normal: NormalEquations
     residual: Array
     jacobian: Array
     scales: Scales
@@ -301,14 +308,15 @@ def _cost(problem: Problem, point: Point, scaled: Array, precision: Array) -> fl
 
 
 def _step(
-    problem: Problem, here: Point, hessian: Array, scaled: Array, precision: Array,
+    problem: Problem, here: Point, normal: NormalEquations, scaled: Array, precision: Array,
     damping: float,
 ) -> tuple[Point, float, float] | None:  # fmt: skip
     """The next point, the cost saved, and the damping that got there; None at the bottom."""
-    gradient = here.jacobian.T @ (scaled * here.residual) - precision * problem.pull(here.phi)
+    weighted = problem.table.laid(scaled * here.residual)
+    gradient = seen_by(here.jacobian, weighted, SHARED) - precision * problem.pull(here.phi)
     cost = _cost(problem, here, scaled, precision)
     for _ in range(8):
-        move = np.linalg.solve(hessian + damping * np.diag(np.diag(hessian)), gradient)
+        move = normal.damped(damping).solve(gradient)
         phi = here.phi.copy()
         phi[: len(move)] += np.clip(move, -2.0, 2.0)
         trial = _at(problem, phi)
@@ -330,15 +338,16 @@ def solve(
             weights = weights * _huber(point.residual / problem.relative)
         scaled = weights / scales.noise**2
         precision = precision_of(problem.model, problem.spread, scales)[: problem.model.own_end]
-        hessian = (point.jacobian * scaled[:, None]).T @ point.jacobian + np.diag(precision)
-        moved = _step(problem, point, hessian, scaled, precision, damping)
+        laid = problem.table.laid(scaled)
+        normal = normal_equations(point.jacobian, laid, precision, SHARED)
+        moved = _step(problem, point, normal, scaled, precision, damping)
         if moved is None:
             break
         point, saved, damping = moved
         if learn and (step >= 3 or settled):
-            scales, freedom = _evidence_step(problem, point, weights, hessian, scales)
+            scales, freedom = _evidence_step(problem, point, weights, normal, scales)
         damping = max(damping / 6, 1e-9)
         settled = settled + 1 if abs(saved) < 0.02 else 0
         if (settled >= 2 and step >= 3) or (settled and not learn):
             break
-    return Solution(point.phi, hessian, point.residual, point.jacobian, scales, freedom)
+    return Solution(point.phi, normal, point.residual, point.jacobian, scales, freedom)

@@ -13,15 +13,14 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import curves_of, net_density_at
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting import development_model
-from vadrin.core.fitting.development_model import DevelopmentModel
+from vadrin.core.fitting.development_model import SHARED, DevelopmentModel
 from vadrin.core.fitting.family import Family
-from vadrin.core.fitting.outliers import factor_of
+from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
 from vadrin.core.fitting.solver import Table, even_scales, precision_of, predicted_densities
 from vadrin.core.fitting.student_t import t_quantile
 from vadrin.core.planning.delta_method import (
@@ -107,21 +106,22 @@ class _Posed:
     phi: Array
     jacobian: Array
     precision: Array
-    place: NDArray[np.intp]
-    x: Array
+    table: Table
+    weights: Array
 
     @cached_property
-    def covariance(self) -> Array:
-        hessian = self.jacobian.T @ self.jacobian + np.diag(self.precision)
-        root = np.linalg.inv(factor_of(hessian))
-        return np.asarray(root.T @ root)
+    def uncertainty(self) -> Uncertainty:
+        seen, unseen = np.split(self.precision, [self.model.own_end])
+        laid = self.table.laid(self.weights)
+        return Uncertainty(normal_equations(self.jacobian, laid, seen, SHARED), unseen)
 
     def spread(self, by_vector: Array) -> float:
-        return float(np.sqrt(by_vector @ self.covariance @ by_vector))
+        return self.uncertainty.spread(by_vector)
 
     def _ends(self, end: Callable[[Array], float]) -> Array:
         """The thinnest or the densest exposure of each strip."""
-        return np.array([end(self.x[self.place == i]) for i in range(len(self.model.times))])
+        lit = np.where(self.weights > 0, self.table.x, np.nan)
+        return np.array([end(row) for row in self.table.laid(lit, np.nan)])
 
     @property
     def thinnest(self) -> float:
@@ -133,8 +133,8 @@ class _Posed:
 
     def without(self, end: Callable[[Array], float]) -> _Posed:
         """The plan without the thinnest or the densest exposure of each strip."""
-        kept = self.x != self._ends(end)[self.place]
-        return replace(self, jacobian=self.jacobian[kept], place=self.place[kept], x=self.x[kept])
+        kept = self.table.x != self._ends(end)[self.table.strip.astype(np.intp)]
+        return replace(self, weights=self.weights * kept)
 
 
 def _clear(prior: FilmPrior, strip: PlannedStrip) -> bool:
@@ -152,15 +152,12 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
     phi = prior_parameters(prior, model)
     x = np.concatenate([s.log_h for s in strips])
     place = np.repeat(np.arange(len(strips)), [len(s.log_h) for s in strips])
-    _, jacobian = predicted_densities(
-        model, phi, Table(place.astype(np.float64), x, np.zeros(len(x)), ())
-    )
+    table = Table(place.astype(np.float64), x, np.zeros(len(x)), ())
+    _, jacobian = predicted_densities(model, phi, table)
     _, spread = development_model.parameter_prior(model, 0.0, 0.0)
     bend = USUAL_BEND if model.distinct > 1 else USUAL_BEND_OF_ONE
     precision = precision_of(model, spread, even_scales(noise, bend, USUAL_DEVIATION))
-    seen = np.zeros((len(x), model.size))
-    seen[:, : model.own_end] = jacobian / noise
-    return _Posed(model, phi, seen, precision, place, x)
+    return _Posed(model, phi, jacobian, precision, table, np.full(len(x), noise**-2))
 
 
 def forecast(

@@ -186,18 +186,34 @@ def metrics_of_strips(
     sign : float
         As given to the fit.
     """
-    curves = curves_of_strips(fit, fit.phi)
-    cloud = None if draws is None else curves_of_strips(fit, draws)
     # Fog follows development time, so the blank of one strip speaks for the others.
     fog_known = any(len(strip.blanks()) for strip in strips)
-    read = [(sign * x, density) for x, density in (strip.exposed() for strip in strips)]
+    made: list[StripMetrics] = []
+    for start in range(0, len(strips), _AT_ONCE):
+        which = slice(start, start + _AT_ONCE)
+        made += _block(strips, fit, draws, meter_constant, sign, fog_known, which)
+    return tuple(made)
+
+
+_AT_ONCE = 16
+"""Strips whose drawn curves are held in memory together."""
+
+
+def _block(
+    strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None, meter_constant: float,
+    sign: float, fog_known: bool, which: slice,
+) -> list[StripMetrics]:  # fmt: skip
+    curves = curves_of_strips(fit, fit.phi, which)
+    read = [(sign * x, density) for x, density in (strip.exposed() for strip in strips[which])]
     last = np.array([x.max() for x, _ in read])
     best = _all_figures(curves, last, meter_constant)
-    drawn = None if cloud is None else _all_figures(cloud, last, meter_constant)
-    return tuple(
+    drawn = None
+    if draws is not None:
+        drawn = _all_figures(curves_of_strips(fit, draws, which), last, meter_constant)
+    return [
         _strip(
             strip,
-            float(fit.model.times[i]) if strip.time_min else None,
+            float(time) if strip.time_min else None,
             _one(curves, i),
             {name: values[i] for name, values in best.items()},
             None if drawn is None else {name: values[:, i] for name, values in drawn.items()},
@@ -205,5 +221,5 @@ def metrics_of_strips(
             fit.freedom,
             fog_known or foot_is_flat(*read[i], curves, i),
         )
-        for i, strip in enumerate(strips)
-    )
+        for i, (strip, time) in enumerate(zip(strips[which], fit.model.times[which], strict=True))
+    ]
