@@ -24,6 +24,7 @@ from vadrin.core.fitting.solver import (
     Scales,
     Solution,
     Table,
+    bridges_of,
     noise_growth,
     precision_of,
     solve,
@@ -99,7 +100,9 @@ def _starting_fog(table: Table) -> float:
 
 def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str]:
     """Places of the readings least fit to stay, and why; none where all may stay."""
-    table, keep, relative = problem.table, problem.keep, problem.relative
+    table, keep = problem.table, problem.keep
+    # How noise grows is not known so well that a thin frame may be blamed by it alone.
+    relative = np.sqrt(0.5 * (problem.relative**2 + 1))
     noise = solution.scales.noise * relative
     fitted = solution.normal.quadratic(solution.jacobian)[table.there]
     size = keep * outlier_tests.deleted_residuals(
@@ -254,11 +257,13 @@ def _finished(
     noise = max(solution.scales.noise, instrument_noise)
     weights = problem.table.laid(problem.keep / (noise * problem.relative) ** 2)
     precision = precision_of(problem.model, problem.spread, solution.scales)
-    seen, unseen = precision[: problem.model.own_end], precision[problem.model.own_end :]
-    # What no reading lies on stays as it was believed.
-    unsure = Uncertainty(normal_equations(solution.jacobian, weights, seen, SHARED), unseen)
+    seen = normal_equations(solution.jacobian, weights, precision, SHARED)
+    phi = solution.phi.copy()
+    # What no reading lies on is as it is believed.
+    phi[problem.model.own_end :], free = bridges_of(problem.model, phi, solution.scales)
     freedom, scales = min(solution.freedom, _SHAPE_FREEDOM), solution.scales
-    return Fit(problem.model, solution.phi, unsure, noise, freedom, outliers, scales)
+    unsure = Uncertainty(seen, free**-2)
+    return Fit(problem.model, phi, unsure, noise, freedom, outliers, scales)
 
 
 def curves_of_strips(fit: Fit, phi: Array, which: slice = slice(None)) -> Curves:

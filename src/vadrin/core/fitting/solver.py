@@ -152,29 +152,48 @@ def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tu
 
 
 def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Array:
-    """Inverse variances believed before the readings, shape (P,)."""
-    weight = np.empty(model.size)
+    """Inverse variances believed before the readings, of all that they can see."""
+    weight = np.empty(model.own_end)
     weight[:MODEL_PARAMETERS] = spread**-2
     weight[BENDS] = scales.bend**-2
     weight[TILTS] = scales.tilt**-2
-    weight[SHARED : model.own_end] = np.tile(scales.deviation_row**-2, len(model.times))
-    weight[model.own_end :] = _bridge_freedom(model, scales).ravel() ** -2
+    weight[SHARED:] = np.tile(scales.deviation_row**-2, len(model.times))
     return weight
 
 
-_BEND_OF_TWO = np.array([0.05, 0.40, 0.15])
-"""How far fog, ln contrast and lg speed of real films bend in ln t, which two strips can't show:
-root mean square of the second derivative."""
 _BRIDGE = 0.9
 """How far a curve may bow between strips, as a share of what strips deviate, over a gap of 1."""
 
 
-def _bridge_freedom(model: DevelopmentModel, scales: Scales) -> Array:
-    """Freedom of the bridges in units of deviation, shape (gaps, 3)."""
-    gap = np.diff(np.unique(np.round(np.log(model.times), 4)))[:, None]
-    if model.distinct == 2:
-        return np.asarray(np.maximum(gap**2 / 8, 1e-3) * _BEND_OF_TWO / DEVIATION_UNIT[:BRIDGED])
-    return np.asarray(np.maximum(_BRIDGE * gap**2, 1e-3) * scales.deviation_row[:BRIDGED])
+def _gaps(model: DevelopmentModel) -> Array:
+    """Lengths of the gaps between different times in ln t, shape (gaps, 1)."""
+    return np.asarray(np.diff(np.unique(np.round(np.log(model.times), 4)))[:, None])
+
+
+_U = np.geomspace(8.0, 0.01, 200)
+_GROWTH = _U / np.expm1(_U)
+_BOW_OF_FIRST_ORDER = _GROWTH * (_U + _GROWTH - 1)
+"""How far ln G bows in ln t, minus its second derivative, where G grows as (1 - exp(-u)) does:
+the faster it still grows, the nearer it is to its beginning, where it is straight."""
+_BOW_OF_TWO = np.array([-0.03, 0.0, 0.0])
+_BOW_OF_TWO_SPREAD = np.array([0.05, 0.05, 0.15])
+"""Of fog, ln contrast and lg speed, which two strips can't show."""
+_BOW_SHARE = 0.6
+"""How unsure the bow of contrast is, as a share of its growth: some developers gather pace."""
+
+
+def bridges_of(model: DevelopmentModel, phi: Array, scales: Scales) -> tuple[Array, Array]:
+    """How curves bow between strips, on which no reading lies: mean and freedom, (gaps * 3,)."""
+    gap = _gaps(model)
+    if model.distinct != 2:
+        free = np.maximum(_BRIDGE * gap**2, 1e-3) * scales.deviation_row[:BRIDGED]
+        return np.zeros(free.size), free.ravel()
+    growth = float(np.clip(phi[development_model.G_RATE], 0.0, 1.5))
+    bow, spread = _BOW_OF_TWO.copy(), _BOW_OF_TWO_SPREAD.copy()
+    bow[1] = np.interp(growth, _GROWTH, _BOW_OF_FIRST_ORDER)
+    spread[1] += _BOW_SHARE * growth
+    high = gap**2 / 8 / DEVIATION_UNIT[:BRIDGED]
+    return (high * bow).ravel(), (high * spread + 1e-3).ravel()
 
 
 def _learnt(phi: Array, variance: Array, scale: float, belief: _Belief) -> tuple[float, float]:
@@ -337,7 +356,7 @@ def solve(
         if robust:
             weights = weights * _huber(point.residual / problem.relative)
         scaled = weights / scales.noise**2
-        precision = precision_of(problem.model, problem.spread, scales)[: problem.model.own_end]
+        precision = precision_of(problem.model, problem.spread, scales)
         laid = problem.table.laid(scaled)
         normal = normal_equations(point.jacobian, laid, precision, SHARED)
         moved = _step(problem, point, normal, scaled, precision, damping)

@@ -21,7 +21,13 @@ from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import SHARED, DevelopmentModel
 from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
-from vadrin.core.fitting.solver import Table, even_scales, precision_of, predicted_densities
+from vadrin.core.fitting.solver import (
+    Table,
+    bridges_of,
+    even_scales,
+    precision_of,
+    predicted_densities,
+)
 from vadrin.core.fitting.student_t import t_quantile
 from vadrin.core.planning.delta_method import (
     CurveAtTime,
@@ -106,14 +112,15 @@ class _Posed:
     phi: Array
     jacobian: Array
     precision: Array
+    unseen: Array
     table: Table
     weights: Array
 
     @cached_property
     def uncertainty(self) -> Uncertainty:
-        seen, unseen = np.split(self.precision, [self.model.own_end])
         laid = self.table.laid(self.weights)
-        return Uncertainty(normal_equations(self.jacobian, laid, seen, SHARED), unseen)
+        seen = normal_equations(self.jacobian, laid, self.precision, SHARED)
+        return Uncertainty(seen, self.unseen)
 
     def spread(self, by_vector: Array) -> float:
         return self.uncertainty.spread(by_vector)
@@ -156,8 +163,10 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
     _, jacobian = predicted_densities(model, phi, table)
     _, spread = development_model.parameter_prior(model, 0.0, 0.0)
     bend = USUAL_BEND if model.distinct > 1 else USUAL_BEND_OF_ONE
-    precision = precision_of(model, spread, even_scales(noise, bend, USUAL_DEVIATION))
-    return _Posed(model, phi, jacobian, precision, table, np.full(len(x), noise**-2))
+    scales = even_scales(noise, bend, USUAL_DEVIATION)
+    precision = precision_of(model, spread, scales)
+    phi[model.own_end :], free = bridges_of(model, phi, scales)
+    return _Posed(model, phi, jacobian, precision, free**-2, table, np.full(len(x), noise**-2))
 
 
 def forecast(
