@@ -4,9 +4,10 @@ Every number of a shape is a field, so that the limit of any estimate that knows
 (Cramér and Rao) follows from derivatives by the fields.
 """
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, field, fields, replace
 
 import numpy as np
+from scipy.optimize import brentq
 
 from tests.core.closed_form import ClosedForm, FilmShape
 
@@ -130,6 +131,50 @@ class SpeedFalls(SpeedGains):
 
     moves: float = -0.15
     speed_gain: float = 0.0
+
+
+@dataclass(frozen=True)
+class Reversal(ClosedForm):
+    """Density falls with exposure, from the maximum that a blank has."""
+
+    contrast: float = 2.1
+    span: float = 2.3
+    most: float = 3.4
+
+    def density(self, x, minutes):
+        fallen = 0.0 if x is None else float(self.net(x, minutes))
+        return self.most + self.fog - fallen
+
+    def speed(self, minutes):
+        """10 over the geometric mean of the exposures 0.20 and 2.0 over the least density."""
+        least = self.density(6.0, minutes)
+        h_s, h_t = (
+            brentq(lambda x, d=d: self.density(x, minutes) - least - d, -6, 6, xtol=1e-12)
+            for d in (0.20, 2.0)
+        )
+        return 10 / 10 ** (0.5 * (h_s + h_t))
+
+
+@dataclass(frozen=True)
+class ThreeLayers:
+    """Red, green and blue of a colour negative, each a curve of its own."""
+
+    red: ClosedForm = field(default_factory=lambda: ClosedForm(speed_level=-2.1, fog=0.25))
+    green: ClosedForm = field(default_factory=lambda: ClosedForm(speed_level=-2.0, fog=0.55))
+    blue: ClosedForm = field(
+        default_factory=lambda: ClosedForm(speed_level=-1.8, fog=0.8, contrast=1.25)
+    )
+
+    def speed(self, minutes):
+        """The square root of 2 over the geometric mean of the green and the slowest exposure."""
+        at = {
+            name: brentq(lambda x, f=film: f.net(x, minutes) - 0.15, -6, 6, xtol=1e-12)
+            for name, film in self.layers().items()
+        }
+        return 2**0.5 / 10 ** (0.5 * (at["green"] + max(at.values())))
+
+    def layers(self):
+        return {"red": self.red, "green": self.green, "blue": self.blue}
 
 
 SHAPES: dict[str, FilmShape] = {

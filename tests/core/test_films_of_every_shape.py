@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.core.closed_form import STOP, ClosedForm
-from tests.core.film_shapes import SHAPES, varied
+from tests.core.film_shapes import SHAPES, Reversal, ThreeLayers, varied
 from vadrin.core.fitting.development_model import (
     bridge_shares,
     model_for,
@@ -179,6 +179,29 @@ def test_reversal_with_unexposed_blanks_has_its_speed():
     short = colour_reversal_speed(reversal(last=-0.6), rng)
     assert not short.present
     assert "expose more" in short.why
+
+
+def test_speeds_of_reversal_film_and_of_three_layers_hold_the_truth():
+    rng = np.random.default_rng(7)
+    x = [None, None, *np.arange(-3.6, 1.9, 0.15)]
+
+    def read(film, channel):
+        rows = tuple(
+            Reading(str(i), v, film.density(v, 8.0) + 0.012 * rng.standard_normal())
+            for i, v in enumerate(x)
+        )
+        return StripReadings("A", 8.0, 20.0, rows, channel)
+
+    layers = {name: read(film, name) for name, film in ThreeLayers().layers().items()}
+    for found, true in (
+        (colour_reversal_speed(read(Reversal(), "visual"), rng), Reversal().speed(8.0)),
+        (
+            colour_negative_speed(layers["green"], (layers["red"], layers["blue"]), rng),
+            ThreeLayers().speed(8.0),
+        ),
+    ):
+        assert found.low < true < found.high
+        assert math.log2(found.high / found.low) < 0.5
 
 
 def test_a_colour_layer_that_begins_too_dense_is_absent():

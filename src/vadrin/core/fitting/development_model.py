@@ -191,6 +191,11 @@ def deviations_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
     return np.asarray(own * DEVIATION_UNIT)
 
 
+def curve_parameters(model: DevelopmentModel, phi: Array, times: Array) -> Array:
+    """Curve parameters between and beyond the strips, deviations and all, shape (..., T, 6)."""
+    return np.asarray(parameters_at(model, phi, times) + deviations_at(model, phi, times))
+
+
 def strip_deviations(model: DevelopmentModel, phi: Array) -> Array:
     """Deviations of the strips from the model in units of `DEVIATION_UNIT`, shape (..., n, 6)."""
     own = phi[..., SHARED : model.own_end]

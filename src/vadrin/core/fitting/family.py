@@ -72,9 +72,7 @@ def family_of(
     of: development_model.DevelopmentModel, phi: Array, times: Array, meter_constant: float
 ) -> Family:
     """Curves at every time for parameter vectors of shape (..., P) of a law."""
-    rows = development_model.parameters_at(of, phi, times) + development_model.deviations_at(
-        of, phi, times
-    )
+    rows = development_model.curve_parameters(of, phi, times)
     slope_weights = development_model.slope_weights_at(of, phi, times)
     return Family(times, curves_of(rows, slope_weights), meter_constant)
 

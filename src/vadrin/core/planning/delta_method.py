@@ -24,6 +24,7 @@ from vadrin.core.fitting.development_model import (
     SHARED,
     TILTS,
     DevelopmentModel,
+    curve_parameters,
 )
 from vadrin.core.fitting.family import Family
 from vadrin.core.results.criteria import Target
@@ -66,7 +67,8 @@ class CurveAtTime:
     def _family(self) -> Family:
         """The curve itself, then with each row parameter and bend nudged, then a bit later."""
         times = np.array([self.minutes, self.minutes * (1 + _NUDGE)])
-        rows = development_model.parameters_at(self.model, self.phi, times)
+        of = development_model.parameters_at if self.strip is not None else curve_parameters
+        rows = of(self.model, self.phi, times)
         weights = development_model.slope_weights_at(self.model, self.phi, times)
         count = PARAMETERS + SLOPE_WEIGHTS
         all_rows = np.tile(rows[0], (count + 2, 1))

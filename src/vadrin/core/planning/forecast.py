@@ -239,7 +239,7 @@ def _of_family(posed: _Posed, settings: Settings, fewer: bool) -> Forecast:
     low, high = posed.model.times.min(), posed.model.times.max()
     times = np.geomspace(low * 0.8, high * 1.25, _STEPS)
     estimate = _sample(
-        posed, development_model.parameters_at(posed.model, posed.phi, times), times, settings
+        posed, development_model.curve_parameters(posed.model, posed.phi, times), times, settings
     )
     finding, _ = find(estimate, settings.target)
     if finding.time_min.value is None or finding.zone_ei.value is None:

@@ -80,7 +80,7 @@ def _densities(fit: Fit, draws: Array, rows: Array, x: Array, minutes: float) ->
 
 
 def _new_strip_rows(fit: Fit, draws: Array, minutes: float, rng: np.random.Generator) -> Array:
-    rows = development_model.parameters_at(fit.model, draws, np.array([minutes]))[:, 0]
+    rows = development_model.curve_parameters(fit.model, draws, np.array([minutes]))[:, 0]
     return np.asarray(
         rows
         + rng.standard_normal(rows.shape)

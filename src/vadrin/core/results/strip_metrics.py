@@ -10,7 +10,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
 from vadrin.core.curves.detail import detail_of
 from vadrin.core.curves.foot import NO_FOOT, foot_is_flat
-from vadrin.core.curves.shape import Curves
+from vadrin.core.curves.shape import Curves, net_density_at
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.fit import Fit, curves_of_strips
@@ -19,6 +19,8 @@ from vadrin.core.readings import StripReadings
 
 _SLACK = 0.03
 """Lg units by which a figure may lie past the last reading."""
+_CLEAR = 0.02
+"""Density by which the densest frame must pass the speed density: no error of reading does it."""
 
 NOT_THIN = "every exposed frame is denser than 0.10 over base plus fog: expose thinner frames"
 NOT_REACHED = "no frame reaches 0.10 over base plus fog: expose more"
@@ -95,6 +97,7 @@ def _all_figures(curves: Curves, last: Array, meter_constant: float) -> dict[str
         "average_gradient": metrics.average_gradient(curves, x_m),
         "contrast_index": index,
         "crossing": crossing,
+        "densest": net_density_at(curves, last[:, None])[..., 0],
         "gamma": slope,
         "gamma_end": end,
         "gamma_stops": (end - start) / STOP,
@@ -137,7 +140,7 @@ def _reason(name: str, best: dict[str, Array], first: float, last: float, foot: 
     if name in ("gamma", "gamma_stops"):
         still_rising = float(best["gamma_end"]) > last - 0.1 and float(best["gamma_stops"]) < 1
         return NOT_STRAIGHT if still_rising else ""
-    if not np.isfinite(x_m) or x_m > last:
+    if not np.isfinite(x_m) or float(best["densest"]) < metrics.SPEED_DENSITY + _CLEAR:
         return NOT_REACHED
     if x_m < first - _SLACK:
         return NOT_THIN
@@ -150,7 +153,7 @@ def _strip(
 ) -> StripMetrics:  # fmt: skip
     first, last = ends
     reported: dict[str, Figure] = {}
-    for name in best.keys() - {"crossing", "gamma_end"}:
+    for name in best.keys() - {"crossing", "gamma_end", "densest"}:
         reason = _reason(name, best, first, last, foot)
         make = ratio_figure if name in _RATIOS else linear_figure
         value = float(best[name])
