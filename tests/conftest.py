@@ -2,12 +2,15 @@
 
 import os
 import shutil
+import sqlite3
+from contextlib import suppress
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 import pytest
 
 from vadrin.app.workbench import Workbench
+from vadrin.notebook.examination import faults
 from vadrin.notebook.store import Notebook
 
 
@@ -16,6 +19,19 @@ def own_folders(tmp_path_factory, monkeypatch):
     """Lists and logs go to a folder of the test, not to the person's own."""
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path_factory.getbasetemp() / "state"))
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path_factory.getbasetemp() / "data"))
+
+
+@pytest.fixture(autouse=True)
+def nothing_written_that_would_be_refused(monkeypatch):
+    """Whatever a test did to a notebook, it must open again: its rows are looked at on closing."""
+    close = Notebook.close
+
+    def closed(book):
+        with suppress(sqlite3.ProgrammingError):  # closed twice
+            assert list(faults(book._connection)) == []
+        close(book)
+
+    monkeypatch.setattr(Notebook, "close", closed)
 
 
 @pytest.fixture(scope="session")

@@ -5,11 +5,15 @@ from __future__ import annotations
 import os
 import shutil
 import sqlite3
+from itertools import islice
 from pathlib import Path
-from urllib.parse import quote
 
+from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
-from vadrin.notebook.backups import back_up, back_up_before_migration
+from vadrin.notebook.backups import back_up_before_migration, backups_of
+from vadrin.notebook.connection import Deadline, connect
+from vadrin.notebook.examination import faults, foreign_parts, strange_tables, words_of_faults
+from vadrin.notebook.journal import has_journal, journal_of, keeps_log, stale_journal
 from vadrin.notebook.lock import WriterLock
 
 APPLICATION_ID = 0x56414452
@@ -19,52 +23,111 @@ SCHEMA_VERSION = 5
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 
+_SECONDS_TO_LOOK = 4.0
+"""For the marks and tables of a file; an honest one takes milliseconds."""
+_SECONDS_TO_READ = 120.0
+"""For all its rows; a notebook of ten thousand tests takes a few."""
+
+
 def inspect(path: Path) -> int:
     """Look at a notebook without changing it, but for undoing an edit that was cut off.
 
     Returns
     -------
     int
-        Its schema version; 0 where there is no file yet, or an empty one.
+        Its schema version; 0 where there is no file yet.
 
     Raises
     ------
     NotebookError
         If it is damaged, is no notebook, or comes from a newer program.
     """
-    if not path.exists() or path.stat().st_size == 0:
+    if not path.exists():
         return 0
+    _look_at_file(path)
     try:
         # A journal means a program was killed while writing: SQLite must be let to undo the
-        # half-written edit, which a read-only connection may not.
-        mode = "rw" if path.with_name(path.name + "-journal").exists() else "ro"
-        connection = sqlite3.connect(f"file:{quote(str(path))}?mode={mode}", uri=True)
+        # half-written edit, which a read-only connection may not. So it is with a log of writes.
+        mode = "rw" if has_journal(path) or keeps_log(path) else "ro"
+        connection = connect(path, mode)
         try:
-            application = connection.execute("PRAGMA application_id").fetchone()[0]
-            version = connection.execute("PRAGMA user_version").fetchone()[0]
-            health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+            return _examined(path, connection)
         finally:
             connection.close()
-    except sqlite3.DatabaseError as error:
+    except (sqlite3.Error, ValueError, OverflowError) as error:
+        raise damage(path, str(error)) from error
+
+
+def damage(path: Path, why: str) -> NotebookError:
+    """The error for a damaged notebook, with what can be done."""
+    return NotebookError(
+        f"{path.name} is damaged or is no notebook ({why}). It was left untouched; "
+        f"open a backup, or: vadrin recover {path.name} COPY.vadrin",
+        damaged=True,
+    )
+
+
+def _look_at_file(path: Path) -> None:
+    """Refuse what SQLite should not even be shown."""
+    if not path.is_file():
+        raise NotebookError(f"{path.name} is not a file. It was left untouched.")
+    with path.open("rb") as file:
+        start = file.read(16)
+    if not start:
         raise NotebookError(
-            f"{path.name} is damaged or is no notebook ({error}). It was left untouched; "
-            f"open a backup, or: vadrin recover {path.name} COPY.vadrin",
-            damaged=True,
-        ) from error
-    if application != APPLICATION_ID:
-        raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
-    if health != "ok":
-        raise NotebookError(
-            f"{path.name} is damaged ({health}). It was left untouched; open a backup, or: "
-            f"vadrin recover {path.name} COPY.vadrin",
-            damaged=True,
+            f"{path.name} is empty: 0 bytes, so nothing can be recovered from it. It was left "
+            "untouched; open a backup, or choose another name for a new notebook.",
+            damaged=bool(backups_of(path)),
         )
-    if version > SCHEMA_VERSION:
+    if start != b"SQLite format 3\0":
+        raise damage(path, "file is not a database")
+    stale = stale_journal(path)
+    if stale:
         raise NotebookError(
-            f"{path.name} was written by a newer Vadrin (format {version}; this one knows "
-            f"{SCHEMA_VERSION}). It was left untouched; update this program to open it."
+            f"Beside {path.name} lies {stale.name}, left by an edit of another state of it: "
+            "played into this one, it would damage it. Nothing was touched; move it to another "
+            "folder and open the notebook again."
         )
-    return int(version)
+
+
+def _examined(path: Path, connection: sqlite3.Connection) -> int:
+    """Look at an open notebook: its marks, its tables, then its rows; gives its version."""
+    with Deadline(connection, _SECONDS_TO_LOOK):
+        application = connection.execute("PRAGMA application_id").fetchone()[0]
+        version = int(connection.execute("PRAGMA user_version").fetchone()[0])
+        if application != APPLICATION_ID:
+            raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
+        if version > SCHEMA_VERSION:
+            raise NotebookError(
+                f"{path.name} was written by a newer Vadrin (format {version}; this one knows "
+                f"{SCHEMA_VERSION}). It was left untouched; update this program to open it."
+            )
+        if version < 1:
+            raise damage(path, f"format {version}")
+        strange = foreign_parts(connection)
+        if not strange and version == SCHEMA_VERSION:
+            strange = strange_tables(connection, f"{SCHEMA_VERSION:04d}")
+    if strange:
+        raise damage(path, f"no notebook has its {list_text(strange[:3])}")
+    with Deadline(connection, _SECONDS_TO_READ):
+        health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+        if health != "ok":
+            raise damage(path, str(health))
+        if version == SCHEMA_VERSION:
+            refuse_faults(path, connection)
+    return version
+
+
+def refuse_faults(path: Path, connection: sqlite3.Connection) -> None:
+    """Refuse rows that no notebook holds.
+
+    Raises
+    ------
+    NotebookError
+    """
+    found = list(islice(faults(connection), 4))
+    if found:
+        raise damage(path, f"it can't hold the {words_of_faults(found)}")
 
 
 def migrate(path: Path) -> None:
@@ -84,11 +147,16 @@ def migrate(path: Path) -> None:
     connection.close()
 
 
-def prepare(path: Path) -> None:
+def prepare(path: Path) -> int:
     """Make sure a path that may be written holds a notebook of the newest schema.
 
     An older notebook is copied to its backups before it is migrated. Neither a new nor a
     migrated one is ever seen half made.
+
+    Returns
+    -------
+    int
+        The schema version it had; 0 where there was none.
 
     Raises
     ------
@@ -97,17 +165,16 @@ def prepare(path: Path) -> None:
     """
     version = inspect(path)
     try:
-        if version == SCHEMA_VERSION:
-            back_up(path)
-            return
-        if version:
+        if version and version < SCHEMA_VERSION:
             back_up_before_migration(path, version)
-        _made_whole(path, version)
+        if version < SCHEMA_VERSION:
+            _made_whole(path, version)
     except (OSError, sqlite3.OperationalError) as error:
         raise NotebookError(
             f"{path.name} cannot be written ({error}). Nothing was changed; free the disk, or "
             "choose a folder you may write to."
         ) from error
+    return version
 
 
 def _made_whole(path: Path, version: int) -> None:
@@ -117,7 +184,7 @@ def _made_whole(path: Path, version: int) -> None:
     """
     target = path.resolve()
     part = target.with_name(f".{target.name}.making")
-    scraps = part, part.with_name(part.name + "-journal")
+    scraps = part, journal_of(part)
     for scrap in scraps:
         scrap.unlink(missing_ok=True)
     try:
@@ -125,6 +192,7 @@ def _made_whole(path: Path, version: int) -> None:
             shutil.copyfile(target, part)
             shutil.copymode(target, part)
         migrate(part)
+        inspect(part)
         with part.open("rb") as file:
             os.fsync(file.fileno())
         part.replace(target)
@@ -156,7 +224,7 @@ def open_rights(path: Path) -> tuple[WriterLock | None, str]:
         return None, f"{error}. You can read here; close it there to write here"
     except OSError as error:
         reason = (error.strerror or str(error)).lower()
-        if not path.exists() or path.stat().st_size == 0:
+        if not path.exists():
             raise NotebookError(
                 f"{path} cannot be made ({reason}). Choose a folder you may write to."
             ) from error

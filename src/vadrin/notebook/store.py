@@ -8,7 +8,6 @@ from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, TypeVar
-from urllib.parse import quote
 
 from vadrin.errors import (
     EditRefusedError,
@@ -20,6 +19,7 @@ from vadrin.errors import (
 from vadrin.notebook.backups import back_up
 from vadrin.notebook.changes import Change, Step
 from vadrin.notebook.columns import columns_of, table_name
+from vadrin.notebook.connection import connect
 from vadrin.notebook.file import SCHEMA_VERSION, inspect, open_rights, place_of, prepare, set_up
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
@@ -54,9 +54,7 @@ class Notebook:
             self._let_go()
             raise
         self._place = place_of(path)
-        mode = "ro" if self.read_only else "rw"
-        address = f"file:{quote(str(path.absolute()))}?mode={mode}"
-        self._connection = sqlite3.connect(address, uri=True)
+        self._connection = connect(path, "ro" if self.read_only else "rw")
         set_up(self._connection)
         self._reader = RecordReader(self._connection)
         self._made_writer: RecordWriter | None = None
@@ -68,12 +66,22 @@ class Notebook:
 
     def _get_ready(self) -> None:
         if not self.read_only:
-            prepare(self.path)
+            if prepare(self.path) == SCHEMA_VERSION:
+                self._keep_backup()
         elif inspect(self.path) != SCHEMA_VERSION:
             raise NotebookError(
                 f"{self.path.name} is of an older format and can only be read here: "
                 f"{self.read_only}. It was left untouched."
             )
+
+    def _keep_backup(self) -> None:
+        try:
+            back_up(self.path)
+        except OSError as error:
+            # A full disk must not keep what is there from being read.
+            self._let_go()
+            reason = (error.strerror or str(error)).lower()
+            self.read_only = f"no backup can be written ({reason}). Free the disk"
 
     def _let_go(self) -> None:
         if self._lock is not None:
