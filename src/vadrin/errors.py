@@ -73,6 +73,20 @@ class NotebookError(VadrinError):
         self.damaged = damaged
 
 
+class FaultyRecordsError(NotebookError):
+    """Records that no notebook may hold.
+
+    Attributes
+    ----------
+    rows : frozenset of (str, int)
+        Their tables and ids.
+    """
+
+    def __init__(self, words: str, rows: frozenset[tuple[str, int]]) -> None:
+        super().__init__(words)
+        self.rows = rows
+
+
 class NotebookHeldError(NotebookError):
     """Somebody else has the notebook open for writing; the text says who and since when."""
 

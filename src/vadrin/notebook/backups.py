@@ -5,14 +5,21 @@ They are numbered, not dated, so that a clock set back can neither hide nor over
 
 from __future__ import annotations
 
+import os
 import re
 import shutil
 import sqlite3
 from pathlib import Path
-from urllib.parse import quote
+
+from vadrin.notebook.connection import connect
+from vadrin.notebook.journal import has_journal, keeps_log
 
 KEPT = 8
+_OF_OLDER = 8
+"""Of the older copies every eighth stays, eight of them: a bad week does not push out the good."""
 _MIGRATION = "before-format"
+_OURS = re.compile(rf"(\d{{4,9}})( {_MIGRATION}-\d+)?\.vadrin")
+"""Names of copies; nothing else in the folder is counted, or ever removed."""
 
 
 def folder_of(notebook: Path) -> Path:
@@ -21,13 +28,13 @@ def folder_of(notebook: Path) -> Path:
 
 
 def _number(path: Path) -> int:
-    found = re.match(r"(\d+)", path.name)
+    found = _OURS.fullmatch(path.name)
     return int(found[1]) if found else 0
 
 
 def backups_of(notebook: Path) -> list[Path]:
     """All backups of a notebook, the newest first."""
-    found = [p for p in folder_of(notebook).glob("*.vadrin") if _number(p)]
+    found = [p for p in folder_of(notebook).glob("*.vadrin") if _number(p) and p.is_file()]
     return sorted(found, key=_number, reverse=True)
 
 
@@ -35,6 +42,32 @@ def _change_count(path: Path) -> bytes:
     """SQLite's own count of changes, which every commit raises."""
     with path.open("rb") as file:
         return file.read(100)[24:28]
+
+
+def _readings_in(copy: Path) -> int:
+    """How many readings a copy holds; fewer than none where it can't be read."""
+    try:
+        connection = connect(copy, "ro")
+        try:
+            return int(connection.execute("SELECT count(*) FROM reading").fetchone()[0])
+        finally:
+            connection.close()
+    except sqlite3.Error:
+        return -1
+
+
+def _let_go_of_old(notebook: Path) -> None:
+    """Remove the oldest copies, but never those before a migration, nor the fullest one."""
+    plain = [p for p in backups_of(notebook) if _MIGRATION not in p.name]
+    older = plain[KEPT:]
+    spared = [p for p in older if _number(p) % _OF_OLDER == 0][:_OF_OLDER]
+    gone = [p for p in older if p not in spared]
+    if not gone:
+        return
+    most = max((_readings_in(p) for p in plain if p not in gone), default=0)
+    for old in gone:
+        if _readings_in(old) <= most:
+            old.unlink(missing_ok=True)
 
 
 def back_up(notebook: Path, why: str = "") -> Path | None:
@@ -57,7 +90,8 @@ def back_up(notebook: Path, why: str = "") -> Path | None:
         If it cannot be written; a half-written copy is removed.
     """
     kept = backups_of(notebook)
-    if kept and not why and _change_count(kept[0]) == _change_count(notebook):
+    logged = keeps_log(notebook)
+    if kept and not why and not logged and _change_count(kept[0]) == _change_count(notebook):
         return None
     folder = folder_of(notebook)
     folder.mkdir(exist_ok=True)
@@ -65,25 +99,34 @@ def back_up(notebook: Path, why: str = "") -> Path | None:
     target = folder / f"{number:04d}{f' {why}' if why else ''}.vadrin"
     half = target.with_suffix(".part")
     try:
-        _copy(notebook, half)
+        copy_whole(notebook, half)
         half.rename(target)
     finally:
         half.unlink(missing_ok=True)
-    plain = [p for p in backups_of(notebook) if _MIGRATION not in p.name]
-    for old in plain[KEPT:]:
-        old.unlink(missing_ok=True)
+    _let_go_of_old(notebook)
     return target
 
 
-def _copy(source: Path, target: Path) -> None:
-    """A plain copy keeps the count of changes; a journal means SQLite must make it."""
-    if not source.with_name(source.name + "-journal").exists():
+def copy_whole(source: Path, target: Path) -> None:
+    """Copy a notebook with all that was ever written to it.
+
+    A plain copy keeps the count of changes; a journal or a log means SQLite must make it.
+
+    Raises
+    ------
+    OSError
+    """
+    if not has_journal(source) and not keeps_log(source):
         shutil.copyfile(source, target)
         return
-    reader = sqlite3.connect(f"file:{quote(str(source))}?mode=ro", uri=True)
+    reader = connect(source, "rw" if os.access(source, os.W_OK) else "ro")
     writer = sqlite3.connect(target)
     try:
         reader.backup(writer)
+        # Else the copy would keep a log of its own beside it.
+        writer.execute("PRAGMA journal_mode = DELETE")
+    except sqlite3.Error as error:
+        raise OSError(str(error)) from error
     finally:
         writer.close()
         reader.close()

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
-from vadrin.notebook.backups import back_up_before_migration, backups_of
+from vadrin.notebook.backups import back_up_before_migration, backups_of, copy_whole
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.examination import faults, foreign_parts, strange_tables, words_of_faults
 from vadrin.notebook.journal import has_journal, journal_of, keeps_log, stale_journal
@@ -189,7 +189,7 @@ def _made_whole(path: Path, version: int) -> None:
         scrap.unlink(missing_ok=True)
     try:
         if version:
-            shutil.copyfile(target, part)
+            copy_whole(target, part)
             shutil.copymode(target, part)
         migrate(part)
         inspect(part)
@@ -243,4 +243,6 @@ def place_of(path: Path) -> tuple[int, int] | None:
 def set_up(connection: sqlite3.Connection) -> None:
     """Make a new connection hold to links between tables, and write through to the disk."""
     connection.execute("PRAGMA foreign_keys = ON")
+    # Another program may have left a log of writes; copies of the file would lack what is in it.
+    connection.execute("PRAGMA journal_mode = DELETE")
     connection.execute("PRAGMA synchronous = FULL")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import json
 from dataclasses import fields
 from pathlib import Path
@@ -62,7 +61,7 @@ def records_of_json(path: Path) -> Everything:
     try:
         if path.stat().st_size > LARGEST:
             raise NotebookError(f"{path.name}: larger than {LARGEST // 1_000_000} MB; refused")
-        held = json.loads(path.read_text(encoding="utf-8"))
+        held = json.loads(path.read_text(encoding="utf-8"), parse_constant=_no_number)
     except OSError as error:
         raise NotebookError(f"{path.name}: {(error.strerror or '').lower()}; check the path"
                             ) from error  # fmt: skip
@@ -82,6 +81,11 @@ def records_of_json(path: Path) -> Everything:
         fresh = (_upgraded(table, row, version, path.name) for row in rows)
         everything[kind] = [_record(kind, row, path.name) for row in fresh]
     return everything
+
+
+def _no_number(word: str) -> float:
+    """Infinity and its like are words of some programs, not JSON."""
+    raise ValueError(f"{word} is no number")
 
 
 def _upgraded(table: str, row: object, version: int, name: str) -> object:
@@ -111,7 +115,7 @@ def _record(kind: type[Any], row: object, name: str) -> Record:
     if "data" in known:
         try:
             values["data"] = base64.b64decode(values.get("data", ""), validate=True)
-        except binascii.Error as error:
+        except ValueError as error:
             raise NotebookError(f"{place} whose contents are damaged") from error
     record: Record = kind(**values)
     return record
@@ -119,6 +123,10 @@ def _record(kind: type[Any], row: object, name: str) -> Record:
 
 def _valued(kind: str, value: Any, place: str) -> Any:
     """A value as its field holds it."""
+    if isinstance(value, int) and abs(value) > _LARGEST_WHOLE:
+        raise NotebookError(f"{place} is a number of {len(str(value))} figures")
+    if isinstance(value, str) and not value.isascii() and not _writable(value):
+        raise NotebookError(f"{place} is no text that can be written")
     if kind.startswith("float") and isinstance(value, int):
         return float(value)
     if kind in ENUMERATIONS:
@@ -133,6 +141,19 @@ def _valued(kind: str, value: Any, place: str) -> Any:
     return value
 
 
+_LARGEST_WHOLE = 2**53
+"""Beyond it whole numbers and floating ones part ways."""
+
+
+def _writable(words: str) -> bool:
+    """Whether a text has no half of a letter in it, as JSON may have."""
+    try:
+        words.encode("utf-8")
+    except UnicodeEncodeError:
+        return False
+    return True
+
+
 def write_all(notebook: Notebook, everything: Everything, label: str) -> None:
     """Write records with their ids, owners first, as one edit.
 
@@ -145,5 +166,6 @@ def write_all(notebook: Notebook, everything: Everything, label: str) -> None:
         with notebook.change(label):
             for kind in RECORDS:
                 notebook.add_all(sorted(everything.get(kind, []), key=lambda r: r.id))
+            notebook.refuse_faults()
     except (StorageError, OverflowError) as error:
         raise NotebookError("its records contradict each other; nothing was taken") from error

@@ -11,6 +11,7 @@ from typing import Any
 
 from vadrin.core.wording import counted
 from vadrin.errors import NotebookError
+from vadrin.notebook.backups import copy_whole
 from vadrin.notebook.file import inspect
 from vadrin.notebook.json_file import Everything
 from vadrin.notebook.records import (
@@ -154,6 +155,16 @@ class _Merging:
                     self.new_kit += 1
                 self._ids[kind, record.id] = known[key]
 
+    def papers_of_stocks(self) -> None:
+        """Bring in what is kept with their stocks: data sheets, pictures."""
+        ours = {(a.stock_id, a.name, a.data) for a in self._book.all(Attachment)}
+        for kept in self._theirs.get(Attachment, []):
+            if not isinstance(kept, Attachment) or kept.stock_id is None or kept.test_id:
+                continue
+            fresh = self._linked(kept)
+            if (fresh.stock_id, fresh.name, fresh.data) not in ours:
+                self._book.add(fresh)
+
     def tests(self) -> Generator[tuple[int, int], None, tuple[int, int, int]]:
         """Bring in the tests that are not here yet, telling how many of how many are done."""
         ours = {t.uid: t for t in self._book.all(Test)}
@@ -201,7 +212,7 @@ def everything_of(path: Path) -> Everything:
     inspect(path)
     with TemporaryDirectory() as folder:
         copy = Path(folder) / "copy.vadrin"
-        copy.write_bytes(path.read_bytes())
+        copy_whole(path, copy)
         notebook = Notebook(copy)
         try:
             return notebook.everything()
@@ -231,4 +242,6 @@ def merge(
         merging = _Merging(notebook, theirs)
         merging.kit()
         new, known, differing = yield from merging.tests()
+        merging.papers_of_stocks()
+        notebook.refuse_faults()
     return MergeReport(new, known, differing, merging.new_kit)

@@ -11,6 +11,7 @@ from sqlalchemy import Connection, create_engine, func, select
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.pool import StaticPool
 
+from vadrin.core.wording import counted
 from vadrin.errors import StorageError
 from vadrin.notebook.records import Record
 from vadrin.notebook.tables import TABLES
@@ -24,6 +25,12 @@ def _storage() -> Iterator[None]:
         yield
     except SQLAlchemyError as error:
         raise StorageError(str(getattr(error, "orig", None) or error)) from error
+
+
+def _all_written(rows: int, wanted: int) -> None:
+    """What the file let pass without doing it was not saved."""
+    if rows != wanted:
+        raise StorageError(f"the file took {max(rows, 0)} of {counted(wanted, 'row')}")
 
 
 class RecordWriter:
@@ -48,6 +55,7 @@ class RecordWriter:
             values.pop("id")
         with _storage():
             made = self._connection.execute(TABLES[type(record)].insert().values(**values))
+            _all_written(made.rowcount, 1)
         key = made.inserted_primary_key
         return int(key[0]) if key else record.id
 
@@ -55,22 +63,25 @@ class RecordWriter:
         """Write new records of one kind that have their ids."""
         table = TABLES[type(records[0])]
         with _storage():
-            self._connection.execute(table.insert(), [_values(r) for r in records])
+            made = self._connection.execute(table.insert(), [_values(r) for r in records])
+            _all_written(made.rowcount, len(records))
 
     def update(self, record: Record) -> None:
         """Write a record over the one with its id."""
         table = TABLES[type(record)]
         update = table.update().where(table.c.id == record.id)
         with _storage():
-            self._connection.execute(update.values(**_values(record)))
+            made = self._connection.execute(update.values(**_values(record)))
+            _all_written(made.rowcount, 1)
 
     def delete(self, kind: type[Any], ids: Sequence[int]) -> None:
         """Remove records of one kind."""
         table = TABLES[kind]
         for start in range(0, len(ids), _ROWS_A_STATEMENT):
-            some = table.c.id.in_(ids[start : start + _ROWS_A_STATEMENT])
+            some = ids[start : start + _ROWS_A_STATEMENT]
             with _storage():
-                self._connection.execute(table.delete().where(some))
+                made = self._connection.execute(table.delete().where(table.c.id.in_(some)))
+                _all_written(made.rowcount, len(some))
 
     def largest_id(self, kind: type[Any]) -> int:
         """The largest id of a kind; 0 for none."""

@@ -7,18 +7,23 @@ import sqlite3
 from collections.abc import Iterator
 from dataclasses import fields, replace
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
-from urllib.parse import quote
 
 from vadrin.core.wording import counted
-from vadrin.errors import NotebookError
+from vadrin.errors import FaultyRecordsError, NotebookError
 from vadrin.notebook.columns import ENUMERATIONS, table_name
+from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.json_file import Everything, write_all
 from vadrin.notebook.records import PARENTS, RECORDS, Record
 from vadrin.notebook.store import Notebook
 
 _CHUNK = 512
 _LAST_ID = 4_000_000
+_SECONDS = 60.0
+_ROUNDS = 4
+_BARREN = 60
+"""Chunks of ids without a row after which no more are looked for, where the end is lost."""
 
 
 def _rows(connection: sqlite3.Connection, table: str, low: int, high: int
@@ -36,12 +41,30 @@ def _rows(connection: sqlite3.Connection, table: str, low: int, high: int
             yield from _rows(connection, table, middle, high)
 
 
-def _last_id(connection: sqlite3.Connection, table: str) -> int:
+def _last_id(connection: sqlite3.Connection, table: str) -> int | None:
+    """The largest id; None where that page is lost."""
     try:
         found = connection.execute(f"SELECT max(id) FROM {table}").fetchone()[0]
         return min(int(found or 0), _LAST_ID)
-    except (sqlite3.DatabaseError, ValueError, TypeError):
-        return 20_000
+    except (sqlite3.Error, ValueError, TypeError):
+        return None
+
+
+def _readable(connection: sqlite3.Connection, kind: type[Any]) -> list[Record]:
+    """Every record of a kind that can still be read."""
+    table = table_name(kind)
+    last, barren = _last_id(connection, table), 0
+    seen: dict[int, Record] = {}
+    for low in range(0, (_LAST_ID if last is None else last) + 1, _CHUNK):
+        before = len(seen)
+        for row in _rows(connection, table, low, low + _CHUNK):
+            record = _record(kind, row)
+            if record is not None and record.id > 0:
+                seen[record.id] = record
+        barren = 0 if len(seen) > before else barren + 1
+        if last is None and barren > _BARREN:
+            break
+    return list(seen.values())
 
 
 def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
@@ -50,7 +73,8 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
         if field.name not in row:
             continue
         value, wanted = row[field.name], str(field.type)
-        if value is None and "None" not in wanted:
+        optional = "None" in wanted
+        if value is None and not optional:
             return None
         try:
             if wanted.startswith("int") and value is not None:
@@ -66,7 +90,9 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
             elif wanted == "str" and not isinstance(value, str):
                 return None
         except (ValueError, TypeError):
-            return None
+            if not optional:
+                return None
+            value = None
         values[field.name] = value
     record: Record = kind(**values)
     return record
@@ -149,37 +175,54 @@ def recover(damaged: Path, target: Path) -> dict[str, int]:
     """
     if target.exists():
         raise NotebookError(f"{target.name} is there already; nothing was written over it")
-    connection = sqlite3.connect(f"file:{quote(str(damaged))}?mode=ro&immutable=1", uri=True)
-    connection.text_factory = lambda data: data.decode("utf-8", "replace")
-    everything: Everything = {}
-    try:
-        # With the list of tables gone no row can be found at all.
-        connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
-        for kind in RECORDS:
-            table = table_name(kind)
-            seen: dict[int, Record] = {}
-            for low in range(0, _last_id(connection, table) + 1, _CHUNK):
-                for row in _rows(connection, table, low, low + _CHUNK):
-                    record = _record(kind, row)
-                    if record is not None and record.id > 0:
-                        seen[record.id] = record
-            everything[kind] = list(seen.values())
-    except sqlite3.DatabaseError as error:
-        raise NotebookError(
-            f"nothing could be recovered from {damaged.name}; open a backup"
-        ) from error
-    finally:
-        connection.close()
-    kept = _Mending(everything).mended()
+    everything = _everything_in(damaged)
     counts = {table_name(kind): len(records) for kind, records in everything.items() if records}
     if not counts:
         raise NotebookError(f"nothing could be recovered from {damaged.name}; open a backup")
-    book = Notebook(target)
-    try:
-        write_all(book, kept, "recover")
-    finally:
-        book.close()
+    with TemporaryDirectory(prefix=".recovering ", dir=target.parent) as folder:
+        part = Path(folder) / target.name
+        _write_sound(part, everything)
+        part.rename(target)
     return counts
+
+
+def _everything_in(damaged: Path) -> Everything:
+    """All that can be read of a file, however it is hurt."""
+    try:
+        connection = connect(damaged, "ro", "&immutable=1")
+        # So SQLite opens files that end before the last of their pages.
+        connection.execute("PRAGMA writable_schema = ON")
+        connection.text_factory = lambda data: data.decode("utf-8", "replace")
+        try:
+            with Deadline(connection, _SECONDS):
+                # With the list of tables gone no row can be found at all.
+                connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
+                return {kind: _readable(connection, kind) for kind in RECORDS}
+        finally:
+            connection.close()
+    except sqlite3.Error as error:
+        raise NotebookError(
+            f"nothing could be recovered from {damaged.name}; open a backup"
+        ) from error
+
+
+def _write_sound(target: Path, everything: Everything) -> None:
+    """Write records without those whose values no notebook may hold, as the file itself tells."""
+    lost: set[tuple[str, int]] = set()
+    for _ in range(_ROUNDS):
+        sound = {
+            kind: [r for r in records if (table_name(kind), r.id) not in lost]
+            for kind, records in everything.items()
+        }
+        target.unlink(missing_ok=True)
+        book = Notebook(target)
+        try:
+            return write_all(book, _Mending(sound).mended(), "recover")
+        except FaultyRecordsError as error:
+            lost |= error.rows
+        finally:
+            book.close()
+    raise NotebookError("what could be read contradicts itself; open a backup")
 
 
 def recovered_words(counts: dict[str, int]) -> str:

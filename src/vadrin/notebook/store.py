@@ -6,11 +6,13 @@ import sqlite3
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from dataclasses import replace
+from itertools import islice
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, TypeVar
 
 from vadrin.errors import (
     EditRefusedError,
+    FaultyRecordsError,
     NotebookError,
     ReadOnlyError,
     RecordInUseError,
@@ -20,6 +22,7 @@ from vadrin.notebook.backups import back_up
 from vadrin.notebook.changes import Change, Step
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.connection import connect
+from vadrin.notebook.examination import faults, words_of_faults
 from vadrin.notebook.file import SCHEMA_VERSION, inspect, open_rights, place_of, prepare, set_up
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
@@ -29,6 +32,7 @@ if TYPE_CHECKING:
     from vadrin.notebook.record_writer import RecordWriter
 
 R = TypeVar("R", bound=Record)
+_MOST_FAULTS = 100_000
 
 
 class Notebook:
@@ -185,6 +189,22 @@ class Notebook:
         if self._made_writer is not None:
             self._made_writer.commit()
         self.revision += 1
+
+    def refuse_faults(self) -> None:
+        """Look at all rows as they would be after this edit. Only inside `change`.
+
+        Raises
+        ------
+        FaultyRecordsError
+            If some hold what no notebook may; the edit is taken back.
+        """
+        found = list(islice(faults(self._connection), _MOST_FAULTS))
+        if found:
+            raise FaultyRecordsError(
+                f"It holds what no notebook holds: the {words_of_faults(found)}. "
+                "Correct it where it comes from.",
+                frozenset((f.table, f.row) for f in found),
+            )
 
     def add(self, record: R) -> R:
         """Write a new record and return it with its id. Only inside `change`."""
