@@ -61,7 +61,7 @@ def test_unknown_columns_are_kept():
         (b"strip,density\nA,1\n", "no column “log_h”"),
         (b"strip,density,log_h\n", "no readings"),
         (b"strip,density,log_h\nA,\xff\xfe\xfa,1\n", "row 2: not UTF-8"),
-        (b"PK\x03\x04\x00\x00", "not a text file"),
+        (b"PK\x03\x04\x00\x00", "not a spreadsheet"),
         (b"strip,density,density,log_h\nA,1,1,1\n", "stands twice"),
         (b"strip," * 100000, "too long"),
     ],

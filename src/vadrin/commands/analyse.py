@@ -104,6 +104,8 @@ def _table(options: argparse.Namespace) -> ReadingsTable:
         more = len(table.problems) - 1
         rest = f" (and {more} more)" if more else ""
         raise UsageError(f"{table.source}, {table.problems[0].sentence()}{rest}")
+    if table.left_out:
+        print(table.left_out_words, file=sys.stderr)
     return table
 
 

@@ -19,5 +19,7 @@ def run_convert(source: Path, target: Path) -> int:
         write_readings(table, target)
     except FormatError as error:
         raise UsageError(str(error)) from error
+    if table.left_out:
+        print(table.left_out_words, file=sys.stderr)
     print(f"{target}: {counted(len(table.rows), 'reading')}", file=sys.stderr)
     return 0

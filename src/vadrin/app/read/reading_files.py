@@ -133,5 +133,6 @@ def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
             return False
         bench.open_test(test.id)
         bench.go("curves" if table.exposures_known else "read")
-    bench.said.emit(f"Imported {counted(len(table.rows), 'reading')} from {table.source}.")
+    words = f"Imported {counted(len(table.rows), 'reading')} from {table.source}."
+    bench.said.emit(f"{words} {table.left_out_words}".strip())
     return True

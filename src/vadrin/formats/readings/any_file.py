@@ -1,4 +1,4 @@
-"""Readings from and to a file of any kind Vadrin knows, told by its name and its contents."""
+"""Readings from a file of any kind Vadrin knows, told by its contents; and to one, by its name."""
 
 from __future__ import annotations
 
@@ -15,6 +15,7 @@ from vadrin.formats.whole_file import write_whole
 TEXT = (".csv", ".tsv", ".txt")
 CGATS = (".cgats", ".cgt", ".it8", ".ti3")
 SUFFIXES = (*TEXT, *CGATS, ".xlsx", ".ods", ".json")
+_ZIP = b"PK\x03\x04"
 _CONTROL = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]|[\ud800-\udfff]")
 
 Match = Callable[[RawTable], tuple[str, ...]]
@@ -36,31 +37,33 @@ def read_readings(path: Path, match: Match = exact_columns) -> ReadingsTable:
     FormatError
         If it cannot be read.
     """
-    suffix, name = path.suffix.lower(), path.name
-    if suffix in (".xlsx", ".ods"):
+    name, data = path.name, bytes_of(path)
+    if data.startswith(_ZIP):
         from vadrin.formats.readings import spreadsheet_reader
 
-        read = (
-            spreadsheet_reader.raw_of_xlsx if suffix == ".xlsx" else spreadsheet_reader.raw_of_ods
-        )
+        read = spreadsheet_reader.raw_of_ods if _is_ods(data) else spreadsheet_reader.raw_of_xlsx
         raw = read(path)
         return table_of(raw, match(raw))
-    if suffix not in SUFFIXES:
-        known = ", ".join(s.removeprefix(".") for s in SUFFIXES)
-        raise FormatError(f"{name}: no known kind of file; use one of {known}")
-    text = text_of(bytes_of(path), name)
-    if suffix == ".json":
+    if path.suffix.lower() in (".xlsx", ".ods"):
+        raise FormatError(f"{name}: not a spreadsheet, or cut short; save it anew")
+    text = text_of(data, name)
+    if path.suffix.lower() == ".json" or text.lstrip().startswith("{"):
         from vadrin.formats.readings.json_table import parse_readings_json
 
         return parse_readings_json(text, name)
     from vadrin.formats.readings.cgats_syntax import looks_like_cgats
 
-    if suffix in CGATS or looks_like_cgats(text):
+    if path.suffix.lower() in CGATS or looks_like_cgats(text):
         from vadrin.formats.readings.cgats_table import parse_cgats_readings
 
         return parse_cgats_readings(text, name)
     raw = raw_of_text(text, name)
     return table_of(raw, match(raw))
+
+
+def _is_ods(data: bytes) -> bool:
+    """Whether an archive says at its start that it is an OpenDocument."""
+    return b"mimetypeapplication/vnd.oasis.opendocument" in data[:200]
 
 
 def cells_of(table: ReadingsTable) -> list[list[str | float | None]]:

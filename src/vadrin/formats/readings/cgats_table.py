@@ -13,8 +13,9 @@ from vadrin.core.materials.spectral import (
     visual_density,
 )
 from vadrin.errors import FormatError
+from vadrin.formats.readings.cell_numbers import number_of
 from vadrin.formats.readings.cgats_syntax import CgatsTable, parse_cgats
-from vadrin.formats.readings.column_matching import KNOWN, RawTable, number_of, table_of
+from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
 from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
 
 _DENSITIES = {
@@ -24,6 +25,8 @@ _FIELD_OF = {channel: name for name, channel in _DENSITIES.items()}
 _NAMES = ("SAMPLE_ID", "SAMPLE_NAME", "SAMPLEID", "SAMPLE", "PATCH_ID", "ID")
 _SPECTRAL = re.compile(r"^(?:SPECTRAL_(?:NM_?)?|SPEC_?|NM_?|T_)?(\d{3})(?:NM)?(?:\.0+)?$")
 _OWN = {"STRIP", "FRAME", "TIME_MIN", "TEMPERATURE_C", "LOG_H", "EI", "STOPS", "NOTE"}
+_FOREIGN = "X_"
+"""Begins the field of an unknown column whose own name would mean something here."""
 _NO_VALUE = {"", "-", "--", "n/a", "nan"}
 
 
@@ -92,7 +95,7 @@ def _named(table: CgatsTable, row: tuple[str, ...], label: str) -> dict[str, str
         if name in _OWN:
             cells[name.lower()] = "" if value.lower() in _NO_VALUE else value
         elif not name.startswith(("D_", "XYZ_", "LAB_")) and not _SPECTRAL.match(name):
-            cells.setdefault(name.lower(), value)
+            cells.setdefault(name.removeprefix(_FOREIGN).lower(), value)
     if "frame" not in cells:
         first = next((n.lower() for n in _NAMES if n.lower() in cells), "")
         cells["frame"] = cells.get(first, "")
@@ -170,10 +173,30 @@ def _quoted(value: str | float | None) -> str:
     return '"' + re.sub(r"\s+", " ", value).replace('"', '""') + '"'
 
 
+def _field_of(column: str) -> str:
+    """The field an unknown column becomes, which no reader takes for a known one."""
+    name = re.sub(r"[^A-Z0-9_.-]+", "_", column.upper()) or "COLUMN"
+    meant = name.startswith(("D_", "XYZ_", "LAB_", _FOREIGN)) or _SPECTRAL.match(name)
+    return _FOREIGN + name if meant or name in (*_OWN, *_NAMES) else name
+
+
+def _fields_of(columns: tuple[str, ...]) -> dict[str, str]:
+    """The field of each unknown column, each another."""
+    made: dict[str, str] = {}
+    for column in columns:
+        name, number = _field_of(column), 1
+        while name in made.values():
+            number += 1
+            name = f"{_field_of(column)}_{number}"
+        made[column] = name
+    return made
+
+
 def _table_text(rows: list[TableRow], channel: str, extra: tuple[str, ...]) -> list[str]:
+    foreign = tuple(_fields_of(extra).values())
     own = ("STRIP", "FRAME", "TIME_MIN", "TEMPERATURE_C", "LOG_H", "EI", "STOPS")
-    custom = [*own, *(["D_UV"] if channel == "uv" else []), "NOTE", *(e.upper() for e in extra)]
-    fields = ["SAMPLE_ID", *own, _FIELD_OF[channel], "NOTE", *(e.upper() for e in extra)]
+    custom = [*own, *(["D_UV"] if channel == "uv" else []), "NOTE", *foreign]
+    fields = ["SAMPLE_ID", *own, _FIELD_OF[channel], "NOTE", *foreign]
     lines = [f'KEYWORD "{name}"' for name in custom]
     lines += [f"NUMBER_OF_FIELDS {len(fields)}", "BEGIN_DATA_FORMAT", "\t".join(fields)]
     lines += ["END_DATA_FORMAT", f"NUMBER_OF_SETS {len(rows)}", "BEGIN_DATA"]
@@ -186,7 +209,7 @@ def _table_text(rows: list[TableRow], channel: str, extra: tuple[str, ...]) -> l
 
 def cgats_text(table: ReadingsTable) -> str:
     """A readings table as CGATS.17, one table a channel, numbers to their last digit."""
-    extra = tuple(e for e in table.extra_columns if re.fullmatch(r"[\w.-]+", e))
+    extra = table.extra_columns
     lines = ["CGATS.17", 'ORIGINATOR "Vadrin"',
              f"DESCRIPTOR {_quoted('film readings from ' + table.source)}"]  # fmt: skip
     for channel in _FIELD_OF:

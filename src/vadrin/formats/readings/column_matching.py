@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-import math
 import re
 from dataclasses import dataclass
 from itertools import pairwise
 
 from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UnmatchedColumnsError
+from vadrin.formats.readings.cell_numbers import (
+    grouped_number,
+    number_of,
+    uses_decimal_comma,
+)
 from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, ReadingsTable, TableRow
 
 KNOWN = (
@@ -30,6 +34,7 @@ _NUMBERS = {
 _WHICH_EXPOSURE = (
     "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
 )
+_WHICH_EI = "give the EI the meter was set to; for a blank leave stops empty too"
 _OFTEN = {
     "strip": "strip strips piece roll film",
     "frame": "frame frames step steps patch no nr number sample",
@@ -46,29 +51,18 @@ _OFTEN = {
 
 @dataclass(frozen=True)
 class RawTable:
-    """A table as a file holds it, all cells as text, with the row numbers of the file."""
+    """A table as a file holds it, all cells as text, with the row numbers of the file.
+
+    `decimal_comma` says that the file's own form leaves no other use for a comma in a number;
+    `left_out` names what else the file holds.
+    """
 
     source: str
     headers: tuple[str, ...]
     rows: tuple[tuple[int, tuple[str, ...]], ...]
     first_row: int = 1
-
-
-def number_of(text: str) -> float:
-    """A number with decimal point or comma and either minus.
-
-    Raises
-    ------
-    ValueError
-        If it is none, or not finite.
-    """
-    plain = text.strip().replace("−", "-").replace("\u00a0", "")
-    if "," in plain and "." not in plain:
-        plain = plain.replace(",", ".")
-    value = float(plain)
-    if not math.isfinite(value):
-        raise ValueError(text)
-    return value
+    decimal_comma: bool = False
+    left_out: tuple[str, ...] = ()
 
 
 def exact_columns(raw: RawTable) -> tuple[str, ...]:
@@ -154,7 +148,12 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     FormatError
         If no row holds anything; single bad cells become `problems` instead.
     """
-    names = tuple(c or h.strip().lower() for c, h in zip(columns, raw.headers, strict=True))
+    # A column without a heading is kept under its place, like every other unknown one.
+    names = tuple(
+        c or h.strip().lower() or f"column {i}"
+        for i, (c, h) in enumerate(zip(columns, raw.headers, strict=True), start=1)
+    )
+    commas = raw.decimal_comma or uses_decimal_comma(c for _, line in raw.rows for c in line)
     rows: list[TableRow] = []
     problems: list[CellProblem] = []
     for number, line in raw.rows:
@@ -167,7 +166,7 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
             problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
             continue
         for cells in _unfolded(dict(zip(names, line, strict=False))):
-            read = _row(number, cells)
+            read = _row(number, cells, commas)
             if isinstance(read, TableRow):
                 rows.append(read)
             else:
@@ -178,7 +177,7 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     rows, split = _one_development_each(rows)
     problems += split
     extra = tuple(c for c in names if c and c not in KNOWN and not c.startswith(STRIP_DENSITY))
-    return ReadingsTable(raw.source, tuple(rows), tuple(problems), extra)
+    return ReadingsTable(raw.source, tuple(rows), tuple(problems), extra, raw.left_out)
 
 
 def _one_development_each(rows: list[TableRow]) -> tuple[list[TableRow], list[CellProblem]]:
@@ -219,7 +218,9 @@ def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:
     return rows
 
 
-def _numbers(number: int, cells: dict[str, str]) -> dict[str, float | None] | list[CellProblem]:
+def _numbers(
+    number: int, cells: dict[str, str], commas: bool
+) -> dict[str, float | None] | list[CellProblem]:
     problems: list[CellProblem] = []
     numbers: dict[str, float | None] = {}
     for column, (low, high, remedy) in _NUMBERS.items():
@@ -233,7 +234,11 @@ def _numbers(number: int, cells: dict[str, str]) -> dict[str, float | None] | li
             problems.append(CellProblem(number, column, text, remedy))
             continue
         numbers[column] = value
-        if not low <= value <= high:
+        other = None if commas else grouped_number(text)
+        if other is not None and low <= other <= high:
+            remedy = f"may be {other:.0f} or {value:g}; write it without a comma, or with a point"
+            problems.append(CellProblem(number, column, text, remedy))
+        elif not low <= value <= high:
             problems.append(CellProblem(number, column, text, remedy))
     if not cells.get("density", "").strip():
         problems.append(CellProblem(number, "density", "", _NUMBERS["density"][2]))
@@ -252,8 +257,14 @@ def _called_blank(cells: dict[str, str]) -> bool:
     return bool(re.search(r"\b(b\d*|blank\w*|base|fog|b\+f)\b", said))
 
 
-def _row(number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
-    numbers = _numbers(number, cells)
+def _stops_from_nothing(cells: dict[str, str]) -> bool:
+    """Whether a row tells stops from a meter reading that it does not tell."""
+    told = cells.get("stops", "").strip() and not cells.get("log_h", "").strip()
+    return bool(told) and not cells.get("ei", "").strip()
+
+
+def _row(number: int, cells: dict[str, str], commas: bool) -> TableRow | list[CellProblem]:
+    numbers = _numbers(number, cells, commas)
     problems = numbers if isinstance(numbers, list) else []
     strip = cells.get("strip", "").strip()
     if not strip:
@@ -263,6 +274,8 @@ def _row(number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
         problems.append(CellProblem(number, "stops", "", _WHICH_EXPOSURE))
     elif unsaid and not isinstance(numbers, list):
         numbers["ei"] = None
+    if _stops_from_nothing(cells) and not _called_blank(cells):
+        problems.append(CellProblem(number, "ei", "", _WHICH_EI))
     channel = cells.get("channel", "").strip().lower() or "visual"
     if channel not in CHANNELS:
         known = ", ".join(CHANNELS)

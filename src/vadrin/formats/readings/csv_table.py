@@ -11,6 +11,7 @@ from vadrin.formats.readings.column_matching import RawTable
 
 LARGEST_FILE = 20_000_000
 MOST_CSV_ROWS = 200_000
+MOST_CELLS = 3_000_000
 _LONGEST_LINE = 100_000
 
 
@@ -23,10 +24,15 @@ def bytes_of(path: Path) -> bytes:
         If it cannot be read or is too large.
     """
     try:
-        if path.stat().st_size > LARGEST_FILE:
+        # Pipes and devices never end; what is read is bounded even where a file grows meanwhile.
+        if path.exists() and not path.is_file():
+            raise FormatError(f"{path.name}: a directory or a device, no file; check the path")
+        with path.open("rb") as file:
+            data = file.read(LARGEST_FILE + 1)
+        if len(data) > LARGEST_FILE:
             megabytes = LARGEST_FILE // 1_000_000
             raise FormatError(f"{path.name}: larger than {megabytes} MB; split the file")
-        return path.read_bytes()
+        return data
     except OSError as error:
         reason = error.strerror or "cannot be read"
         raise FormatError(f"{path.name}: {reason.lower()}; check the path") from error
@@ -74,22 +80,32 @@ def raw_of_text(text: str, name: str) -> RawTable:
     if max(map(len, lines)) > _LONGEST_LINE:
         raise FormatError(f"{name}: a line is far too long for a readings table; check the file")
     csv.field_size_limit(_LONGEST_LINE)
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=_delimiter(lines[0]))
+    mark = _delimiter(lines[0])
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
     rows: list[tuple[int, tuple[str, ...]]] = []
+    cells = 0
     try:
         for number, row in enumerate(reader, start=1):
             rows.append((number, tuple(row)))
+            cells += len(row)
             if number > MOST_CSV_ROWS:
                 raise FormatError(f"{name}: more than {MOST_CSV_ROWS} rows; split the file")
+            if cells > MOST_CELLS:
+                raise FormatError(f"{name}: more than {MOST_CELLS} cells; keep the readings")
     except csv.Error as error:
         place = f"{name}, row {reader.line_num}"
         raise FormatError(f"{place}: {error}; check the quotes there") from error
-    return RawTable(name, rows[0][1], tuple(rows[1:]))
+    return RawTable(name, rows[0][1], tuple(rows[1:]), decimal_comma=mark == ";")
 
 
 def csv_text(cells: list[list[str | float | None]], mark: str = ",") -> str:
     """Rows as delimited text that reads back to the same values."""
     out = io.StringIO(newline="")
-    writer = csv.writer(out, delimiter=mark, lineterminator="\n")
+    # The writer quotes what ends lines; so a lone CR in a note is quoted too, and then "\n" is
+    # put at the ends of rows, where no cell can hold the pair.
+    writer = csv.writer(out, delimiter=mark, lineterminator=_END)
     writer.writerows([["" if c is None else c for c in row] for row in cells])
-    return out.getvalue()
+    return out.getvalue().replace(_END, "\n")
+
+
+_END = "\r\x00\n"

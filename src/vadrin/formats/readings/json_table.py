@@ -59,7 +59,7 @@ def _table(rows: list[dict[str, Any]], name: str) -> ReadingsTable:
 def _shown(value: object) -> str:
     if value is None:
         return ""
-    return repr(value) if isinstance(value, float) else str(value)[:10_000]
+    return repr(value) if isinstance(value, float) else str(value)
 
 
 def readings_json_text(table: ReadingsTable, cells: list[list[str | float | None]]) -> str:

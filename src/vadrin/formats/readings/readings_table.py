@@ -8,6 +8,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_frame
 from vadrin.core.process.temperature import usual_reference
 from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.wording import list_text
 
 CHANNELS = tuple(Channel)
 
@@ -63,12 +64,19 @@ class CellProblem:
 
 @dataclass(frozen=True)
 class ReadingsTable:
-    """A readings file: the rows that could be read, and the cells that could not."""
+    """A readings file: the rows that could be read, the cells that could not, and what else the
+    file holds."""
 
     source: str
     rows: tuple[TableRow, ...]
     problems: tuple[CellProblem, ...] = ()
     extra_columns: tuple[str, ...] = ()
+    left_out: tuple[str, ...] = ()
+
+    @property
+    def left_out_words(self) -> str:
+        """What of the file was not read, in a sentence; empty where all was."""
+        return f"Left out: {list_text(self.left_out)}." if self.left_out else ""
 
     @property
     def exposures_known(self) -> bool:

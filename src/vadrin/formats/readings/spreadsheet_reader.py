@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
+import io
 import zipfile
 from collections.abc import Iterator
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
+from vadrin.formats.readings.csv_table import MOST_CELLS
+from vadrin.formats.readings.xlsx_guard import MOST_COLUMNS, refuse_strange_rows
 from vadrin.formats.readings.zip_guard import look_over
 
 MOST_SHEET_ROWS = 40_000
-_MOST_COLUMNS = 400
 _ODS = {
     "table": "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}",
     "office": "{urn:oasis:names:tc:opendocument:xmlns:office:1.0}",
+    "style": "{urn:oasis:names:tc:opendocument:xmlns:style:1.0}",
     "text": "{urn:oasis:names:tc:opendocument:xmlns:text:1.0}",
 }
 _Rows = list[tuple[int, tuple[str, ...]]]
@@ -32,7 +36,7 @@ def _shown(value: object) -> str:
 
 
 def _too_wide(name: str, row: int) -> FormatError:
-    return FormatError(f"{name}, row {row}: more than {_MOST_COLUMNS} columns; keep the readings")
+    return FormatError(f"{name}, row {row}: more than {MOST_COLUMNS} columns; keep the readings")
 
 
 def _formula(name: str, row: int, column: int) -> FormatError:
@@ -49,23 +53,43 @@ def _trimmed(cells: list[str]) -> tuple[str, ...]:
 
 def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
     rows: _Rows = []
+    count = 0
     for number, cells in numbered:
         kept = _trimmed(cells)
+        count += len(kept)
         if kept:
             rows.append((number, kept))
         if len(rows) > MOST_SHEET_ROWS:
             raise FormatError(f"{name}: more than {MOST_SHEET_ROWS} rows; split the sheet")
+        if count > MOST_CELLS:
+            raise FormatError(f"{name}: more than {MOST_CELLS} cells; keep the readings")
     return rows
 
 
-def _raw(name: str, sheets: dict[str, _Rows]) -> RawTable:
-    """The sheet called readings, or the first that holds anything."""
-    filled = {title: rows for title, rows in sheets.items() if rows}
+@dataclass
+class _Sheet:
+    """One sheet: its title, whether it is shown, and its rows."""
+
+    title: str
+    shown: bool
+    rows: _Rows
+
+
+def _raw(name: str, sheets: list[_Sheet]) -> RawTable:
+    """The sheet called readings, or the first shown one that holds anything; others are named."""
+    filled = [sheet for sheet in sheets if sheet.rows]
     if not filled:
         raise FormatError(f"{name}, row 1: the sheet is empty; it needs a header row and readings")
-    rows = filled.get("readings") or next(iter(filled.values()))
-    first, header = rows[0]
-    return RawTable(name, header, tuple(rows[1:]), first)
+    shown = [sheet for sheet in filled if sheet.shown]
+    if not shown:
+        raise FormatError(f"{name}: its sheets are all hidden; show the one with the readings")
+    called = [s for s in shown if s.title.strip().lower() == "readings"]
+    chosen = (called or shown)[0]
+    left_out = tuple(
+        f"the {'' if s.shown else 'hidden '}sheet “{s.title}”" for s in filled if s is not chosen
+    )
+    first, header = chosen.rows[0]
+    return RawTable(name, header, tuple(chosen.rows[1:]), first, left_out=left_out)
 
 
 def raw_of_xlsx(path: Path) -> RawTable:
@@ -81,13 +105,15 @@ def raw_of_xlsx(path: Path) -> RawTable:
     look_over(path)
     name = path.name
     try:
-        book = openpyxl.load_workbook(path, read_only=True, keep_links=False)
-        sheets: dict[str, _Rows] = {}
+        # Not by its path: the library would judge the file by its ending.
+        data = io.BytesIO(path.read_bytes())
+        book = openpyxl.load_workbook(data, read_only=True, keep_links=False)
+        refuse_strange_rows(path)
+        sheets: list[_Sheet] = []
         for sheet in book.worksheets:
             sheet.reset_dimensions()
-            sheets[sheet.title] = _collect(name, _xlsx_rows(sheet, name))
-            if sheets[sheet.title]:
-                break
+            rows = _collect(name, _xlsx_rows(sheet, name))
+            sheets.append(_Sheet(sheet.title, sheet.sheet_state == "visible", rows))
         book.close()
     except FormatError:
         raise
@@ -97,13 +123,11 @@ def raw_of_xlsx(path: Path) -> RawTable:
 
 
 def _xlsx_rows(sheet: Any, name: str) -> Iterator[tuple[int, list[str]]]:
-    for number, row in enumerate(sheet.iter_rows(), start=1):
-        if len(row) > _MOST_COLUMNS and any(c.value is not None for c in row[_MOST_COLUMNS:]):
-            raise _too_wide(name, number)
+    for number, row in enumerate(sheet.iter_rows(max_col=MOST_COLUMNS), start=1):
         for column, cell in enumerate(row, start=1):
             if cell.data_type == "f":
                 raise _formula(name, number, column)
-        yield number, [_shown(cell.value) for cell in row[:_MOST_COLUMNS]]
+        yield number, [_shown(cell.value) for cell in row]
 
 
 def raw_of_ods(path: Path) -> RawTable:
@@ -112,21 +136,31 @@ def raw_of_ods(path: Path) -> RawTable:
 
     look_over(path)
     name = path.name
-    sheets: dict[str, _Rows] = {}
+    sheets: list[_Sheet] = []
+    hidden: set[str] = set()
     try:
         with zipfile.ZipFile(path) as archive, archive.open("content.xml") as content:
             events = iterparse(content, events=("start", "end"), forbid_dtd=True)
             for event, element in events:
+                if event == "end" and element.tag == _ODS["style"] + "style":
+                    hidden |= _hiding(element)
                 if event == "start" and element.tag == _ODS["table"] + "table":
                     title = element.get(_ODS["table"] + "name", "")
-                    sheets[title] = _collect(name, _ods_rows(events, name))
-                    if sheets[title]:
-                        break
+                    shown = element.get(_ODS["table"] + "style-name", "") not in hidden
+                    sheets.append(_Sheet(title, shown, _collect(name, _ods_rows(events, name))))
     except FormatError:
         raise
     except Exception as error:  # damaged XML and damaged archives raise errors of any kind
         raise FormatError(f"{name}: not a readable ODS file; save it anew") from error
     return _raw(name, sheets)
+
+
+def _hiding(style: Any) -> set[str]:
+    """The name of a style that hides the sheets that have it."""
+    for properties in style:
+        if properties.get(_ODS["table"] + "display") == "false":
+            return {style.get(_ODS["style"] + "name", "")}
+    return set()
 
 
 def _ods_rows(events: Any, name: str) -> Iterator[tuple[int, list[str]]]:
@@ -138,7 +172,11 @@ def _ods_rows(events: Any, name: str) -> Iterator[tuple[int, list[str]]]:
         if event != "end" or element.tag != _ODS["table"] + "table-row":
             continue
         cells = _ods_cells(element, name, number + 1)
-        repeated = _repeats(element, "rows", name, number + 1) if any(cells) else 1
+        repeated = _repeats(element, "rows", name, number + 1)
+        if not any(cells):
+            number += repeated
+            element.clear()
+            continue
         if repeated > MOST_SHEET_ROWS:
             raise FormatError(f"{name}: more than {MOST_SHEET_ROWS} rows; split the sheet")
         for _ in range(repeated):
@@ -163,10 +201,10 @@ def _ods_cells(row: Any, name: str, number: int) -> list[str]:
             raise _formula(name, number, len(cells) + 1)
         value = _ods_value(cell)
         count = _repeats(cell, "columns", name, number)
-        if value and len(cells) + count > _MOST_COLUMNS:
+        if value and len(cells) + count > MOST_COLUMNS:
             raise _too_wide(name, number)
-        cells += [value] * min(count, _MOST_COLUMNS)
-    return cells[:_MOST_COLUMNS]
+        cells += [value] * min(count, MOST_COLUMNS)
+    return cells[:MOST_COLUMNS]
 
 
 def _ods_value(cell: Any) -> str:

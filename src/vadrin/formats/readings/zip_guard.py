@@ -24,6 +24,8 @@ def look_over(path: Path) -> None:
     """
     name = path.name
     try:
+        if path.exists() and not path.is_file():
+            raise FormatError(f"{name}: a directory or a device, no file; check the path")
         if path.stat().st_size > LARGEST_FILE:
             raise FormatError(f"{name}: larger than {LARGEST_FILE // 1_000_000} MB; split the file")
         with zipfile.ZipFile(path) as archive:
@@ -34,6 +36,8 @@ def look_over(path: Path) -> None:
             for part in parts:
                 if part.filename.lower().endswith((".xml", ".rels")):
                     _refuse_entities(archive.read(part), name)
+    except FormatError:
+        raise
     except OSError as error:
         reason = (error.strerror or "cannot be read").lower()
         raise FormatError(f"{name}: {reason}; check the path") from error

@@ -21,7 +21,10 @@ if TYPE_CHECKING:
     from vadrin.notebook.merge import MergeReport
     from vadrin.notebook.records import Attachment
 
-_READINGS = "Readings (*.csv *.tsv *.txt *.xlsx *.ods *.cgats *.cgt *.it8 *.ti3 *.json)"
+_READINGS = (
+    "Readings (*.csv *.tsv *.txt *.xlsx *.ods *.cgats *.cgt *.it8 *.cie *.ti2 *.ti3 *.json);;"
+    "Any file (*)"
+)
 _NOTEBOOKS = "Notebooks (*.vadrin)"
 
 
