@@ -32,7 +32,7 @@ def test_every_sentence_stands_on_its_page(sentences):
     written = (ROOT / "docs" / "sentences.md").read_text(encoding="utf-8")
     assert written == sentences.page(), "run: python tools/sentences.py"
     for said in ("- What do you want to know?", "- Strip {label} has no blank frame:",
-                 "- taken: on to the next frame", "- {path.name} is damaged or is no notebook ("):  # fmt: skip
+                 "- taken: on to the next frame", "- {path.name} is damaged or is no"):  # fmt: skip
         assert said in written
 
 

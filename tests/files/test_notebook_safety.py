@@ -213,7 +213,7 @@ def test_the_file_manager_learns_of_notebooks(tmp_path, monkeypatch):
     assert main(["register"]) == 0
     entry = (tmp_path / "share/applications/vadrin.desktop").read_text()
     assert 'Exec="' in entry
-    assert entry.splitlines()[4].endswith('/vadrin" %f')
+    assert entry.splitlines()[4].endswith('/vadrin" --in-window %f')
     kinds = ElementTree.parse(tmp_path / "share/mime/packages/vadrin.xml").getroot()
     assert kinds[0].get("type") == "application/x-vadrin"
 

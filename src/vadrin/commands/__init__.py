@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import argparse
+import io
+import os
 import sys
 from collections.abc import Sequence
+from contextlib import suppress
 from pathlib import Path
 
 from vadrin import __version__
-from vadrin.errors import UsageError
+from vadrin.errors import UsageError, VadrinError
 
 COMMANDS = ("analyse", "convert", "snapshot", "bench", "register", "recover")
 
@@ -49,6 +52,7 @@ def _window_parser() -> argparse.ArgumentParser:
         epilog=f"Commands without a window: {', '.join(COMMANDS)}; each has --help.",
     )
     parser.add_argument("notebook", nargs="?", type=Path, help="a *.vadrin file")
+    parser.add_argument("--in-window", action="store_true", help="show refusals in a window")
     parser.add_argument("--demo", action="store_true", help="open a fresh demo notebook")
     parser.add_argument("--version", action="version", version=__version__)
     return parser
@@ -94,7 +98,7 @@ def _run(arguments: list[str]) -> int:
     from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)
-    return run_window(options.notebook, options.demo)
+    return run_window(options.notebook, options.demo, options.in_window)
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -105,10 +109,54 @@ def main(arguments: Sequence[str] | None = None) -> int:
     int
         0 done, 2 bad use or bad input.
     """
+    _say_odd_names()
     try:
-        return _run(list(sys.argv[1:] if arguments is None else arguments))
-    except UsageError as error:
-        print(error, file=sys.stderr)
-        return 2
+        done = _run(list(sys.argv[1:] if arguments is None else arguments))
+        sys.stdout.flush()
+        return done
     except BrokenPipeError:
+        # Whoever read the output had enough; Python would complain about the rest of it at exit.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 0
+    except UsageError as error:
+        return _refused(str(error))
+    except KeyboardInterrupt:
+        return _refused("stopped")
+    except (VadrinError, OSError, MemoryError) as error:
+        return _refused(_reason(error))
+    except Exception as error:
+        return _refused(_fault(error))
+
+
+def _say_odd_names() -> None:
+    """File names need not be Unicode: what can't be printed is printed as its code."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors="backslashreplace")
+
+
+def _reason(error: Exception) -> str:
+    if isinstance(error, OSError):
+        place = f"{error.filename}: " if error.filename else ""
+        return f"{place}{(error.strerror or str(error)).lower()}; check the place and the disk"
+    if isinstance(error, MemoryError):
+        return "not enough memory for this; close other programs or split the file"
+    return str(error)
+
+
+def _fault(error: Exception) -> str:
+    import traceback
+
+    from vadrin.commands.desktop import keep_details
+
+    log = keep_details("".join(traceback.format_exception(error)))
+    return f"something went wrong ({type(error).__name__}); nothing was changed. Details: {log}"
+
+
+def _refused(words: str) -> int:
+    """Say it in one line, whatever a file is called."""
+    with suppress(OSError, ValueError):
+        print(words.replace("\n", "\\n").replace("\r", "\\r"), file=sys.stderr)
+    with suppress(OSError, ValueError):
+        sys.stdout.flush()
+    return 2

@@ -8,8 +8,12 @@ import sys
 from functools import partial
 from pathlib import Path
 from types import TracebackType
+from typing import TYPE_CHECKING, Any
 
-from vadrin.errors import UsageError
+from vadrin.errors import NotebookError, UsageError
+
+if TYPE_CHECKING:
+    from vadrin.ui.frame.window import Window
 
 
 def default_notebook() -> Path:
@@ -37,19 +41,14 @@ def open_window(path: Path) -> object:
 
     Raises
     ------
-    UsageError
+    NotebookError
         If the notebook cannot be opened.
     """
     from vadrin.app.workbench import Workbench
-    from vadrin.errors import NotebookError
     from vadrin.notebook.store import Notebook
     from vadrin.ui.frame.window import Window
 
-    try:
-        notebook = Notebook(path)
-    except NotebookError as error:
-        raise UsageError(str(error)) from error
-    return Window(Workbench(notebook))
+    return Window(Workbench(Notebook(path)))
 
 
 def make_application() -> object:
@@ -70,22 +69,57 @@ def make_application() -> object:
 
 
 def _stumble(
-    window: object, kind: type[BaseException], error: BaseException, trace: TracebackType | None
+    window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None
 ) -> None:
     """Say that something went wrong, keep the trace, and go on: edits are in the file already."""
     import traceback
 
+    details = "".join(traceback.format_exception(kind, error, trace))
+    kept = keep_details(details)
+    window.tell_fault(kind.__name__, details, str(kept or ""))
+
+
+def keep_details(details: str) -> Path | None:
+    """Add a trace to the log of this user; None where it can't be written."""
     from platformdirs import user_log_path
 
-    log = user_log_path("vadrin", ensure_exists=True) / "errors.txt"
-    with log.open("a", encoding="utf-8") as kept:
-        traceback.print_exception(kind, error, trace, file=kept)
-    said = f"Something went wrong ({kind.__name__}); all that was saved is safe. Details: {log}"
-    window.bench.said.emit(said)  # type: ignore[attr-defined]
+    try:
+        log = user_log_path("vadrin", ensure_exists=True) / "errors.txt"
+        with log.open("a", encoding="utf-8", errors="backslashreplace") as kept:
+            kept.write(details)
+    except OSError:
+        return None
+    return log
 
 
-def run_window(notebook: Path | None, demo: bool) -> int:
-    """Open the window and stay until it closes."""
+def _show(path: Path) -> object:
+    """Open a notebook in a window of its own."""
+    from PyQt6.QtCore import QTimer
+
+    window: Any = open_window(path)
+    window.resize(1280, 800)
+    window.show()
+    sys.excepthook = partial(_stumble, window)
+    QTimer.singleShot(0, window.analyst.warm_up)
+    QTimer.singleShot(0, window.notebook_opened)
+    return window
+
+
+def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> int:
+    """Open the window and stay until it closes.
+
+    Parameters
+    ----------
+    notebook : Path or None
+    demo : bool
+    in_window : bool
+        Whether a refusal is shown in a window: nobody sees what a file manager's programs print.
+
+    Raises
+    ------
+    UsageError
+        If the notebook cannot be opened.
+    """
     if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
         raise UsageError(f"{notebook}: no such folder; make it first or name another place")
     # Collecting garbage while modules load finds none and takes a tenth of the start.
@@ -94,13 +128,18 @@ def run_window(notebook: Path | None, demo: bool) -> int:
     from PyQt6.QtCore import QTimer
 
     path = demo_notebook() if demo else notebook or default_notebook()
-    window = open_window(path)
-    window.resize(1280, 800)  # type: ignore[attr-defined]
-    window.show()  # type: ignore[attr-defined]
+    shown: list[object] = []
+    try:
+        shown.append(_show(path))
+    except NotebookError as error:
+        if not in_window:
+            raise UsageError(str(error)) from error
+        from vadrin.ui.frame.refusal_window import RefusalWindow
+
+        refusal = RefusalWindow(path, error, lambda other: shown.append(_show(other)))
+        refusal.show()
+        shown.append(refusal)
     gc.enable()
-    sys.excepthook = partial(_stumble, window)
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
-    QTimer.singleShot(0, window.analyst.warm_up)  # type: ignore[attr-defined]
-    QTimer.singleShot(0, window.notebook_opened)  # type: ignore[attr-defined]
     return int(app.exec())  # type: ignore[attr-defined]

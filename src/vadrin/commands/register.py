@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import shutil
 import subprocess
 import sys
@@ -23,11 +24,20 @@ _ENTRY = """[Desktop Entry]
 Type=Application
 Name=Vadrin
 Comment=Find a film's exposure index and its development times
-Exec="{program}" %f
+Exec={program} --in-window %f
 Terminal=false
 Categories=Science;Photography;
 MimeType=application/x-vadrin;
 """
+
+
+def _quoted(word: str) -> str:
+    """A word of a command as a desktop entry has it: quoted as in a shell, then as a string.
+
+    Source: Desktop Entry Specification 1.5, "The Exec key" and "Possible value types".
+    """
+    inside = re.sub(r'(["`$\\])', r"\\\1", word.replace("%", "%%"))
+    return '"' + inside.replace("\\", "\\\\") + '"'
 
 
 def run_register() -> int:
@@ -36,7 +46,7 @@ def run_register() -> int:
     program = Path(__file__).resolve().parents[3] / "vadrin"
     written = {
         data / "mime" / "packages" / "vadrin.xml": _MIME,
-        data / "applications" / "vadrin.desktop": _ENTRY.format(program=program),
+        data / "applications" / "vadrin.desktop": _ENTRY.format(program=_quoted(str(program))),
     }
     for path, text in written.items():
         try:

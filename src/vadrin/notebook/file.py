@@ -3,14 +3,21 @@
 from __future__ import annotations
 
 import os
+import re
 import shutil
 import sqlite3
+from contextlib import suppress
 from itertools import islice
 from pathlib import Path
 
 from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
-from vadrin.notebook.backups import back_up_before_migration, backups_of, copy_whole
+from vadrin.notebook.backups import (
+    back_up_before_migration,
+    backups_of,
+    copy_whole,
+    folder_of,
+)
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.examination import faults, foreign_parts, strange_tables, words_of_faults
 from vadrin.notebook.journal import has_journal, journal_of, keeps_log, stale_journal
@@ -164,6 +171,7 @@ def prepare(path: Path) -> int:
         As `inspect`, or if the folder cannot be written.
     """
     version = inspect(path)
+    _sweep(path)
     try:
         if version and version < SCHEMA_VERSION:
             back_up_before_migration(path, version)
@@ -175,6 +183,16 @@ def prepare(path: Path) -> int:
             "choose a folder you may write to."
         ) from error
     return version
+
+
+def _sweep(path: Path) -> None:
+    """Remove what a program that was killed while opening left half made."""
+    target = path.resolve()
+    half = [p for p in folder_of(path).glob("*.part") if re.fullmatch(r"\d{4,9}.*", p.name)]
+    making = target.with_name(f".{target.name}.making")
+    for scrap in (making, journal_of(making), *half):
+        with suppress(OSError):
+            scrap.unlink()
 
 
 def _made_whole(path: Path, version: int) -> None:

@@ -82,7 +82,7 @@ class Jobs(QObject):
         self._pool.submit(_nothing).result()
 
     def close(self) -> None:
-        """Finish the work in hand and forget its answers; no work is taken after this."""
+        """Stop the work in hand where it next asks; no work is taken after this."""
         self._closed = True
         for key in list(self._running):
             self.cancel(key)
@@ -94,7 +94,8 @@ class Jobs(QObject):
         def said(done: int, total: int) -> None:
             if job.cancelled:
                 raise StoppedError
-            self._told.emit(job, done, total)
+            if job.said is not None:
+                self._told.emit(job, done, total)
 
         if job.cancelled:
             return

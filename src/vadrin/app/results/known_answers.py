@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Callable
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -39,11 +40,22 @@ def known_answer(question: Question) -> Analysis | None:
         return _known.get(question)
 
 
-def answer_to(question: Question) -> Analysis:
-    """The answer, known or worked out; may take a second, and may run off the screen's thread."""
-    from vadrin.app.results.analysis_input import analyse_as
+def answer_to(question: Question, ask: Callable[[], None] = lambda: None) -> Analysis:
+    """The answer, known or worked out; may take a second, and may run off the screen's thread.
 
-    answer = known_answer(question) or analyse_as(*question)
+    Parameters
+    ----------
+    question : Question
+    ask : callable
+        Called often while it is worked out; what it raises stops that.
+    """
+    from vadrin.app.results.analysis_input import analyse_as
+    from vadrin.core.interruption import interruptible
+
+    answer = known_answer(question)
+    if answer is None:
+        with interruptible(ask):
+            answer = analyse_as(*question)
     with _lock:
         _known[question] = answer
         _known.move_to_end(question)

@@ -22,6 +22,7 @@ from vadrin.core.fitting.development_model import (
     DevelopmentModel,
 )
 from vadrin.core.fitting.normal_equations import NormalEquations, normal_equations, seen_by
+from vadrin.core.interruption import checkpoint
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
@@ -352,6 +353,7 @@ def solve(
     """Damped Gauss-Newton steps; the scales are learnt on the way unless told otherwise."""
     point, damping, freedom, settled = _at(problem, start), 1e-3, 2.0, 0
     for step in range(_ITERATIONS):
+        checkpoint()
         weights = problem.keep / problem.relative**2
         if robust:
             weights = weights * _huber(point.residual / problem.relative)

@@ -18,6 +18,7 @@ from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.fitting.intervals import DRAWN_SHARE
+from vadrin.core.interruption import checkpoint
 from vadrin.core.readings import StripReadings
 
 
@@ -128,6 +129,7 @@ def _frame_steps(
     rows = development_model.strip_parameters(fit.model, draws)
     found = []
     for place, strip in enumerate(strips):
+        checkpoint()
         x, _ = strip.exposed()
         between = np.arange(x.min() - STOP, x.max() + STOP + STEP, STOP / 2)
         fresh = between[np.abs(between[:, None] - x).min(1) > 0.04]

@@ -15,6 +15,7 @@ from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.fit import Fit, curves_of_strips
 from vadrin.core.fitting.intervals import linear_figure, ratio_figure
+from vadrin.core.interruption import checkpoint
 from vadrin.core.readings import StripReadings
 
 _SLACK = 0.03
@@ -193,6 +194,7 @@ def metrics_of_strips(
     fog_known = any(len(strip.blanks()) for strip in strips)
     made: list[StripMetrics] = []
     for start in range(0, len(strips), _AT_ONCE):
+        checkpoint()
         which = slice(start, start + _AT_ONCE)
         made += _block(strips, fit, draws, meter_constant, sign, fog_known, which)
     return tuple(made)

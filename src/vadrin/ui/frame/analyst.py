@@ -52,7 +52,7 @@ class Analyst:
         elif question != self._asked or not self.jobs.busy("analysis"):
             self._asked = question
             self.jobs.run(
-                "analysis", lambda _said: answer_to(question),
+                "analysis", lambda said: answer_to(question, lambda: said(0, 0)),
                 lambda made: self._take(question, made),
             )  # fmt: skip
 

@@ -19,6 +19,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.tips import set_tip
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -157,7 +158,7 @@ class FindingColumn(QWidget):
             grid.addWidget(text(line.name, role), row, 1)
             grid.addWidget(text(line.time.shown, role), row, 2)
             loss = text(line.loss, role, tone="grease" if line.grave else None)
-            loss.setToolTip(line.verdict or "")
+            set_tip(loss, line.verdict or "")
             grid.addWidget(loss, row, 3)
         said = text(f"Pushed with the {rule_name}.", Role.CAPTION)
         grid.addWidget(said, len(lines) + 1, 0, 1, 4)

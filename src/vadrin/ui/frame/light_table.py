@@ -12,6 +12,7 @@ from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.tips import plain_tip
 
 _LABEL_PX = 150
 _STATE_WORDS = {
@@ -282,7 +283,7 @@ class LightTable(QWidget):
         if found and self._sheet:
             notes = self._sheet.notes_on(found[1].frame.id)
             words = f"{spoken(*found)}; {notes}" if notes else spoken(*found)
-        QToolTip.showText(event.globalPosition().toPoint(), words, self)
+        QToolTip.showText(event.globalPosition().toPoint(), plain_tip(words), self)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk along the film with the arrow keys."""

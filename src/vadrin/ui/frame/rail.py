@@ -12,6 +12,7 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.tips import set_tip
 
 _WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
 
@@ -50,7 +51,7 @@ class _Step(QWidget):
     def lay_flat(self, flat: bool) -> None:
         """Show the name alone, for a rail of one line, or the state under it."""
         self._flat = flat
-        self.setToolTip(self._state.words if flat else "")
+        set_tip(self, self._state.words if flat else "")
         metrics = QFontMetrics(role_font(Role.LABEL))
         wide = metrics.horizontalAdvance(STATION_NAMES[self._station]) + px(12)
         self.setMinimumSize(min(wide, px(40)) if flat else 0, px(_FLAT if flat else 20))

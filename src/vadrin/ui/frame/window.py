@@ -313,6 +313,23 @@ class Window(QMainWindow):
         if notebook.read_only:
             self.banner.complain(f"Open for reading only: {notebook.read_only}.")
 
+    def tell_fault(self, kind: str, details: str, log: str) -> None:
+        """Say that the program stumbled, over what, and offer the details."""
+        doing = f" at {self.bench.station}" if self.bench.station else ""
+        last = self.bench.notebook.undo_label()
+        after = f", after “{last}”" if last else ""
+        self.banner.ask(
+            f"Something went wrong{doing}{after} ({kind}); all that was saved is safe.",
+            f"Details: {log}" if log else "",
+            [("Copy the details", lambda: self._copy(details))],
+            "Understood", of_test=False,
+        )  # fmt: skip
+
+    def _copy(self, words: str) -> None:
+        clipboard = QApplication.clipboard()
+        if clipboard is not None:
+            clipboard.setText(words)
+
     def next_look(self) -> None:
         """Day, dim, safelight, and round again."""
         self.set_look(LOOKS[(LOOKS.index(self.look) + 1) % len(LOOKS)])

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 from vadrin.app.entry.stepping import StepWord
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.tips import set_tip
 
 _WIDEST = 460
 """Pixels at scale 1 that a word takes at most; a longer one gives up its middle."""
@@ -69,7 +70,7 @@ class WordField(Field):
         self.setAccessibleName(name)
         hint = "type, or press the up and down arrows" if step else "type"
         self._hint = f"{name}: {hint}"
-        self.setToolTip(self._hint)
+        set_tip(self, self._hint)
         self.setProperty("word", "true")
         self.setFont(role_font(role, bold=True))
         self.textChanged.connect(self._fit)
@@ -101,7 +102,7 @@ class WordField(Field):
             self._refused, self.why_refused = before, str(error)
             WordField.showing_refused.add(self)
             self._mark(True)
-            self.setToolTip(f"{self.accessibleName()}: {error}")
+            set_tip(self, f"{self.accessibleName()}: {error}")
             self.selectAll()
             self.refused.emit(str(error))
             return
@@ -119,7 +120,7 @@ class WordField(Field):
         WordField.showing_refused.discard(self)
         self._mark(False)
         whole = f"{self._shown}\n" if self.shown_short() else ""
-        self.setToolTip(f"{whole}{self._hint}")
+        set_tip(self, f"{whole}{self._hint}")
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Tell the whole where it is not seen."""

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QFrame, QLabel, QSizePolicy
 
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
+from vadrin.ui.widgets.tips import set_tip
 
 _LONGEST_RUN = 28
 _BREAK = "\u200b"
@@ -93,7 +94,7 @@ class ElidedLabel(QLabel):
         self._tell()
 
     def _tell(self) -> None:
-        self.setToolTip(self.text() if self.shown_short() else "")
+        set_tip(self, self.text() if self.shown_short() else "")
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw what there is room for."""

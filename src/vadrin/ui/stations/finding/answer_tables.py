@@ -16,6 +16,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.tips import set_tip
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -56,7 +57,7 @@ def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
         grid.addWidget(text(line.name, Role.LEAD_STRONG, wrap=True), 1 + 2 * row, 0, 2, 1, _TOP)
         for column, cell in enumerate(line.cells, start=1):
             shown = text(cell.shown, Role.LEAD, bold=column == 1)
-            shown.setToolTip(cell.why)
+            set_tip(shown, cell.why)
             grid.addWidget(shown, 1 + 2 * row, column)
             grid.addWidget(text(cell.spread, Role.CAPTION), 2 + 2 * row, column)
     grid.setColumnStretch(0, 1)
@@ -75,7 +76,7 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
             _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
         if line.rule_of_thumb is not None:
             thumb = text(line.rule_of_thumb.shown, Role.NOTE)
-            thumb.setToolTip(line.rule_of_thumb.why)
+            set_tip(thumb, line.rule_of_thumb.why)
             grid.addWidget(thumb, row, 6)
         if line.verdict is not None:
             tone = "grease" if line.grave else None
@@ -88,7 +89,7 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
 def _time(grid: QGridLayout, row: int, column: int, time: Cell, bold: bool) -> None:
     if time.why:
         missing = text(time.shown, Role.NOTE)
-        missing.setToolTip(time.why)
+        set_tip(missing, time.why)
         grid.addWidget(missing, row, column)
         return
     grid.addWidget(text(time.shown, Role.LEAD, bold=bold), row, column)
