@@ -67,6 +67,7 @@ def inspect(path: Path) -> int:
 
 def damage(path: Path, why: str) -> NotebookError:
     """The error for a damaged notebook, with what can be done."""
+    why = " ".join(why.split())
     return NotebookError(
         f"{path.name} is damaged or is no notebook ({why}). It was left untouched; "
         f"open a backup, or: vadrin recover {path.name} COPY.vadrin",
@@ -262,5 +263,6 @@ def set_up(connection: sqlite3.Connection) -> None:
     """Make a new connection hold to links between tables, and write through to the disk."""
     connection.execute("PRAGMA foreign_keys = ON")
     # Another program may have left a log of writes; copies of the file would lack what is in it.
-    connection.execute("PRAGMA journal_mode = DELETE")
+    with suppress(sqlite3.OperationalError):  # it still has the file open
+        connection.execute("PRAGMA journal_mode = DELETE")
     connection.execute("PRAGMA synchronous = FULL")

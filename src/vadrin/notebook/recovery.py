@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import fields, replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -12,33 +13,50 @@ from typing import Any
 
 from vadrin.core.wording import counted
 from vadrin.errors import FaultyRecordsError, NotebookError
-from vadrin.notebook.columns import ENUMERATIONS, table_name
+from vadrin.notebook.columns import ENUMERATIONS, columns_of, table_name
 from vadrin.notebook.connection import Deadline, connect
+from vadrin.notebook.grafting import grafted
 from vadrin.notebook.json_file import Everything, write_all
 from vadrin.notebook.records import PARENTS, RECORDS, Record
 from vadrin.notebook.store import Notebook
 
 _CHUNK = 512
 _LAST_ID = 4_000_000
+_FEW, _MANY_TO_A_PAGE = 2000, 16
 _SECONDS = 60.0
 _ROUNDS = 4
 _BARREN = 60
 """Chunks of ids without a row after which no more are looked for, where the end is lost."""
 
 
-def _rows(connection: sqlite3.Connection, table: str, low: int, high: int
+def _rows(connection: sqlite3.Connection, kind: type[Any], low: int, high: int, least: int
           ) -> Iterator[dict[str, Any]]:  # fmt: skip
-    """Rows with ids from low to below high; a range that fails is halved down to single rows."""
+    """Rows with ids from low to below high; a range that fails is halved, down to `least`."""
     try:
-        question = f"SELECT * FROM {table} WHERE id >= ? AND id < ? ORDER BY id"
-        cursor = connection.execute(question, (low, high))
-        names = [d[0] for d in cursor.description]
-        yield from [dict(zip(names, row, strict=True)) for row in cursor.fetchall()]
-    except sqlite3.DatabaseError:
-        if high - low > 1:
+        yield from _asked(connection, kind, low, high)
+    except (sqlite3.Error, UnicodeError):
+        if high - low > least:
             middle = (low + high) // 2
-            yield from _rows(connection, table, low, middle)
-            yield from _rows(connection, table, middle, high)
+            yield from _rows(connection, kind, low, middle, least)
+            yield from _rows(connection, kind, middle, high, least)
+        elif high - low > 1:
+            # Rows lie many to a page: where both ends are lost, so is what is between.
+            for place in (low, high - 1):
+                with suppress(sqlite3.Error, UnicodeError):
+                    yield from _asked(connection, kind, place, place + 1)
+
+
+def _asked(connection: sqlite3.Connection, kind: type[Any], low: int, high: int
+           ) -> list[dict[str, Any]]:  # fmt: skip
+    where = f"FROM {table_name(kind)} WHERE id >= ? AND id < ? ORDER BY id"
+    try:
+        cursor = connection.execute(f"SELECT * {where}", (low, high))
+        names = [d[0] for d in cursor.description]
+    except UnicodeError:
+        # The names of its columns are hurt; the present format's may still do.
+        names = [c.name for c in columns_of(kind)]
+        cursor = connection.execute(f"SELECT {', '.join(names)} {where}", (low, high))
+    return [dict(zip(names, row, strict=True)) for row in cursor.fetchall()]
 
 
 def _last_id(connection: sqlite3.Connection, table: str) -> int | None:
@@ -55,9 +73,10 @@ def _readable(connection: sqlite3.Connection, kind: type[Any]) -> list[Record]:
     table = table_name(kind)
     last, barren = _last_id(connection, table), 0
     seen: dict[int, Record] = {}
+    least = 1 if last is not None and last < _FEW else _MANY_TO_A_PAGE
     for low in range(0, (_LAST_ID if last is None else last) + 1, _CHUNK):
         before = len(seen)
-        for row in _rows(connection, table, low, low + _CHUNK):
+        for row in _rows(connection, kind, low, low + _CHUNK, least):
             record = _record(kind, row)
             if record is not None and record.id > 0:
                 seen[record.id] = record
@@ -175,7 +194,7 @@ def recover(damaged: Path, target: Path) -> dict[str, int]:
     """
     if target.exists():
         raise NotebookError(f"{target.name} is there already; nothing was written over it")
-    everything = _everything_in(damaged)
+    everything = _found_in(damaged)
     counts = {table_name(kind): len(records) for kind, records in everything.items() if records}
     if not counts:
         raise NotebookError(f"nothing could be recovered from {damaged.name}; open a backup")
@@ -184,6 +203,19 @@ def recover(damaged: Path, target: Path) -> dict[str, int]:
         _write_sound(part, everything)
         part.rename(target)
     return counts
+
+
+def _found_in(damaged: Path) -> Everything:
+    """What can be read of a file as it is; else, of it with a fresh list of tables."""
+    try:
+        everything = _everything_in(damaged)
+    except NotebookError:
+        everything = {}
+    if any(everything.values()):
+        return everything
+    with TemporaryDirectory() as folder:
+        copy = grafted(damaged, Path(folder))
+        return _everything_in(copy) if copy else {}
 
 
 def _everything_in(damaged: Path) -> Everything:

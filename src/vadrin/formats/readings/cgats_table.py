@@ -201,7 +201,7 @@ def _table_text(rows: list[TableRow], channel: str, extra: tuple[str, ...]) -> l
     lines += [f"NUMBER_OF_FIELDS {len(fields)}", "BEGIN_DATA_FORMAT", "\t".join(fields)]
     lines += ["END_DATA_FORMAT", f"NUMBER_OF_SETS {len(rows)}", "BEGIN_DATA"]
     for number, r in enumerate(rows, start=1):
-        values = (r.strip, r.frame, r.time_min, r.temperature_c, r.log_h, r.ei, r.stops,
+        values = (r.strip, r.frame, r.time_min, r.temperature_c, r.log_h, r.ei, r.stops_told,
                   r.density, r.note, *(r.extra.get(e, "") for e in extra))  # fmt: skip
         lines.append("\t".join([str(number), *(_quoted(v) for v in values)]))
     return [*lines, "END_DATA"]

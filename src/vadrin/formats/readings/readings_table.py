@@ -38,6 +38,13 @@ class TableRow:
     note: str = ""
     extra: dict[str, str] = field(default_factory=dict)
 
+    @property
+    def stops_told(self) -> float | None:
+        """Stops as they are written: a frame at the meter's own EI says 0, lest it pass for a
+        blank where the column is there."""
+        metered = self.ei is not None and self.log_h is None
+        return 0.0 if metered and self.stops is None else self.stops
+
     def exposure(self, meter_constant: float) -> float | None:
         """Lg exposure of the frame; None for a blank."""
         if self.log_h is not None:

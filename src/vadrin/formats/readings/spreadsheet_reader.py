@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import warnings
 import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -100,26 +101,33 @@ def raw_of_xlsx(path: Path) -> RawTable:
     FormatError
         In one line; also for formulas, whose values a file cannot vouch for.
     """
-    import openpyxl
-
     look_over(path)
     name = path.name
     try:
+        refuse_strange_rows(path)
         # Not by its path: the library would judge the file by its ending.
         data = io.BytesIO(path.read_bytes())
-        book = openpyxl.load_workbook(data, read_only=True, keep_links=False)
-        refuse_strange_rows(path)
-        sheets: list[_Sheet] = []
-        for sheet in book.worksheets:
-            sheet.reset_dimensions()
-            rows = _collect(name, _xlsx_rows(sheet, name))
-            sheets.append(_Sheet(sheet.title, sheet.sheet_state == "visible", rows))
-        book.close()
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")
+            sheets = _xlsx_sheets(data, name)
     except FormatError:
         raise
     except Exception as error:  # the library raises errors of any kind for damaged files
         raise FormatError(f"{name}: not a readable XLSX file; save it anew") from error
     return _raw(name, sheets)
+
+
+def _xlsx_sheets(data: io.BytesIO, name: str) -> list[_Sheet]:
+    import openpyxl
+
+    book = openpyxl.load_workbook(data, read_only=True, keep_links=False)
+    sheets: list[_Sheet] = []
+    for sheet in book.worksheets:
+        sheet.reset_dimensions()
+        rows = _collect(name, _xlsx_rows(sheet, name))
+        sheets.append(_Sheet(sheet.title, sheet.sheet_state == "visible", rows))
+    book.close()
+    return sheets
 
 
 def _xlsx_rows(sheet: Any, name: str) -> Iterator[tuple[int, list[str]]]:

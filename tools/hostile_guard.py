@@ -1,0 +1,76 @@
+"""Runs one hostile case under limits of time and memory, and tells how it ended."""
+
+from __future__ import annotations
+
+import resource
+import signal
+import traceback
+from collections import Counter
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from vadrin.errors import VadrinError
+
+SECONDS = 5
+MEGABYTES = 500
+
+
+class TooLong(BaseException):
+    """A case took longer than it may; no handler for ordinary errors catches it."""
+
+
+@dataclass
+class Counts:
+    """What happened, counted; the first of each fault is kept with its case."""
+
+    of: Counter[str] = field(default_factory=Counter)
+    first: dict[str, str] = field(default_factory=dict)
+
+    def add(self, what: str, case: str = "", count: int = 1) -> None:
+        self.of[what] += count
+        if case:
+            self.first.setdefault(what, case)
+
+    def lines(self) -> list[str]:
+        return [f"    {what:<44}{count:>7}   {self.first.get(what, '')}".rstrip()
+                for what, count in sorted(self.of.items())]  # fmt: skip
+
+
+def limit_memory() -> None:
+    """No more than so much beyond what the program has loaded already."""
+    with open("/proc/self/statm") as file:
+        have = int(file.read().split()[0]) * resource.getpagesize()
+    most = have + MEGABYTES * 2**20
+    resource.setrlimit(resource.RLIMIT_AS, (most, resource.getrlimit(resource.RLIMIT_AS)[1]))
+
+
+def _too_long(*_: object) -> None:
+    raise TooLong
+
+
+def guarded(act: Callable[[], object], counts: Counts, case: str) -> object:
+    """What an act gives; None where it refused, and a fault counted where it did worse."""
+    signal.signal(signal.SIGALRM, _too_long)
+    signal.alarm(SECONDS)
+    try:
+        return act()
+    except VadrinError as refusal:
+        words = str(refusal)
+        counts.add("refused")
+        if "\n" in words or not words:
+            counts.add("refused in other than one line", case)
+    except TooLong:
+        counts.add(f"FAULT over {SECONDS} s", case)
+    except MemoryError:
+        counts.add(f"FAULT over {MEGABYTES} MB", case)
+    except Exception as error:
+        place = traceback.extract_tb(error.__traceback__)[-1]
+        counts.add(f"FAULT {type(error).__name__}", f"{case} ({place.filename}:{place.lineno})")
+    finally:
+        signal.alarm(0)
+    return None
+
+
+def faults_in(counts: Counts) -> int:
+    """How many faults of any kind were counted."""
+    return sum(count for what, count in counts.of.items() if what.startswith("FAULT"))
