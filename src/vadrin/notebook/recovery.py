@@ -108,7 +108,7 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
                 value = tuple(json.loads(value))
             elif wanted == "str" and not isinstance(value, str):
                 return None
-        except (ValueError, TypeError):
+        except (ValueError, TypeError, OverflowError):
             if not optional:
                 return None
             value = None

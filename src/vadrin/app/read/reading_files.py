@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
 from vadrin.app.read.import_readings import fill_frames, import_table, remembered_columns
 from vadrin.app.workbench import Workbench
+from vadrin.core.interruption import interruptible
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.column_matching import (
@@ -59,6 +62,21 @@ def meanings(header: str) -> list[str]:
     """What a column with a heading can hold, in words."""
     own_strip = STRIP_DENSITY + (header.strip() or "A")
     return [_KEPT_AS_IT_IS, *(meaning_text(k) for k in KNOWN), own_strip]
+
+
+_LONG = 200_000
+"""Bytes of a file that takes longer to read than a person should find the window still."""
+
+
+def is_long(path: Path) -> bool:
+    """Whether a file is better read while the window goes on."""
+    return path.is_file() and path.stat().st_size > _LONG
+
+
+def read_unless_stopped(path: Path, ask: Callable[[], None]) -> ReadingsTable:
+    """Read a table; `ask` is called often, and what it raises stops the reading."""
+    with interruptible(ask):
+        return read_readings(path)
 
 
 @dataclass(frozen=True)

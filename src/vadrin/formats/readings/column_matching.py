@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from itertools import pairwise
 
+from vadrin.core.interruption import checkpoint
 from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.cell_numbers import (
@@ -157,6 +158,7 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     rows: list[TableRow] = []
     problems: list[CellProblem] = []
     for number, line in raw.rows:
+        checkpoint()
         if not any(cell.strip() for cell in line):
             continue
         if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):
@@ -267,7 +269,7 @@ def _row(number: int, cells: dict[str, str], commas: bool) -> TableRow | list[Ce
     numbers = _numbers(number, cells, commas)
     problems = numbers if isinstance(numbers, list) else []
     strip = cells.get("strip", "").strip()
-    if not strip:
+    if not any(letter.isprintable() for letter in strip):
         problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
     unsaid = _unsaid_stops(cells)
     if unsaid and not _called_blank(cells):

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from vadrin.core.interruption import checkpoint
 from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
 from vadrin.formats.readings.csv_table import MOST_CELLS
@@ -56,6 +57,7 @@ def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
     rows: _Rows = []
     count = 0
     for number, cells in numbered:
+        checkpoint()
         kept = _trimmed(cells)
         count += len(kept)
         if kept:

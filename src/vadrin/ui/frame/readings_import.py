@@ -10,12 +10,15 @@ from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.ui.frame.banner import Banner, Remedy
 from vadrin.ui.frame.column_matcher import ColumnMatcher
+from vadrin.ui.jobs import Jobs
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
     from vadrin.formats.readings.readings_table import ReadingsTable
 
 # What reads files is imported where it is needed: the window does not wait for it.
+
+_READING = "reading a file"
 
 
 class ReadingsImport:
@@ -25,28 +28,53 @@ class ReadingsImport:
     ----------
     bench : Workbench
     banner : Banner
+    jobs : Jobs
+        Reads long files while the window goes on.
     """
 
-    def __init__(self, bench: Workbench, banner: Banner) -> None:
-        self._bench, self._banner = bench, banner
+    def __init__(self, bench: Workbench, banner: Banner, jobs: Jobs) -> None:
+        self._bench, self._banner, self._jobs = bench, banner, jobs
         self.matcher = ColumnMatcher(self._matched)
 
     def offer(self, path: Path) -> None:
-        """Import a file at once if all of it can be read, else say what cannot."""
-        from vadrin.app.read.reading_files import first_matching, read_readings
+        """Import a file if all of it can be read, else say what cannot."""
+        from vadrin.app.read.reading_files import is_long, read_readings, read_unless_stopped
 
         self.matcher.hide()
+        if is_long(path):
+            self._banner.working(f"Reading {path.name} …", "Stop, and import nothing", self.stop)
+            self._jobs.run(
+                _READING, lambda said: read_unless_stopped(path, lambda: said(0, 0)),
+                self._consider, self._not_read,
+            )  # fmt: skip
+            return
         try:
-            self._consider(read_readings(path))
-        except UnmatchedColumnsError as error:
+            table = read_readings(path)
+        except FormatError as error:
+            self._not_read(error)
+        else:
+            self._consider(table)
+
+    def stop(self) -> None:
+        """Stop reading a file; nothing of it is imported."""
+        self._jobs.cancel(_READING)
+        self._banner.close_notice()
+
+    def _not_read(self, error: Exception) -> None:
+        from vadrin.app.read.reading_files import first_matching
+
+        if isinstance(error, UnmatchedColumnsError):
             matching = first_matching(self._bench, error.raw)
             if matching is None:
                 self._complain(f"Nothing was imported. {error}.")
                 return
             self._banner.close_notice()
             self.matcher.offer(error.raw, matching.columns, matching.remembered)
-        except FormatError as error:
+        elif isinstance(error, FormatError):
             self._complain(f"Nothing was imported. {error}.")
+        else:
+            self._banner.close_notice()
+            raise error
 
     def _complain(self, words: str) -> None:
         self._banner.ask(words, "", [], "Understood")

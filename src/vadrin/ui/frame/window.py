@@ -87,7 +87,7 @@ class Window(QMainWindow):
         self.rail = Rail()
         self.pages = QStackedWidget()
         self.banner = Banner()
-        self.importing = ReadingsImport(self.bench, self.banner)
+        self.importing = ReadingsImport(self.bench, self.banner, self.analyst.jobs)
         self.files = NotebookFiles(
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
         )
