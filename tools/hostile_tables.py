@@ -14,8 +14,8 @@ from tools.hostile_guard import Counts, guarded
 
 from vadrin.errors import FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings
-from vadrin.formats.readings.column_matching import KNOWN
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
+from vadrin.formats.readings.row_reading import KNOWN
 
 NASTY = (
     "", " ", "1,600", "1_0", "1e9999", "nan", "inf", "-0", "1.234,5", "0x10", "１２", "²", "−1",

@@ -14,12 +14,12 @@ from vadrin.core.interruption import interruptible
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.column_matching import (
-    KNOWN,
     STRIP_DENSITY,
     guessed_columns,
     matching_faults,
     table_of,
 )
+from vadrin.formats.readings.row_reading import KNOWN
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable

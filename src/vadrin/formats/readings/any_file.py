@@ -7,9 +7,10 @@ from collections.abc import Callable
 from pathlib import Path
 
 from vadrin.errors import FormatError
-from vadrin.formats.readings.column_matching import KNOWN, RawTable, exact_columns, table_of
+from vadrin.formats.readings.column_matching import RawTable, exact_columns, table_of
 from vadrin.formats.readings.csv_table import bytes_of, csv_text, raw_of_text, text_of
 from vadrin.formats.readings.readings_table import ReadingsTable
+from vadrin.formats.readings.row_reading import KNOWN
 from vadrin.formats.whole_file import write_whole
 
 TEXT = (".csv", ".tsv", ".txt")

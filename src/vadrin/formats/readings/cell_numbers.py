@@ -40,4 +40,5 @@ def grouped_number(text: str) -> float | None:
 
 def uses_decimal_comma(cells: Iterable[str]) -> bool:
     """Whether some cell can only be read with its comma as a decimal one, as ``0,49`` can."""
-    return any("," in cell and _DECIMAL_COMMA.fullmatch(_plain(cell)) for cell in cells)
+    with_comma = [cell for cell in cells if "," in cell]
+    return any(_DECIMAL_COMMA.fullmatch(_plain(cell)) for cell in with_comma)

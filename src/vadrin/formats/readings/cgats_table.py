@@ -15,8 +15,9 @@ from vadrin.core.materials.spectral import (
 from vadrin.errors import FormatError
 from vadrin.formats.readings.cell_numbers import number_of
 from vadrin.formats.readings.cgats_syntax import CgatsTable, parse_cgats
-from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
+from vadrin.formats.readings.column_matching import RawTable, table_of
 from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
+from vadrin.formats.readings.row_reading import KNOWN
 
 _DENSITIES = {
     "D_VIS": "visual", "D_RED": "red", "D_GREEN": "green", "D_BLUE": "blue", "D_UV": "uv",

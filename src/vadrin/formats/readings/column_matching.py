@@ -3,39 +3,23 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Protocol
 
 from vadrin.core.interruption import checkpoint
 from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UnmatchedColumnsError
-from vadrin.formats.readings.cell_numbers import (
-    grouped_number,
-    number_of,
-    uses_decimal_comma,
-)
-from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, ReadingsTable, TableRow
+from vadrin.formats.readings.cell_numbers import number_of, uses_decimal_comma
+from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
+from vadrin.formats.readings.row_reading import KNOWN, RowReader
 
-KNOWN = (
-    "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
-    "channel", "note",
-)  # fmt: skip
 STRIP_DENSITY = "density of strip "
 """Begins the meaning of a column that holds the densities of one strip, named after it."""
 
+_BETWEEN_LOOKS = 255
 _MINUTES = re.compile(r"(\d+(?:[.,]\d+)?)\s*min")
-_NUMBERS = {
-    "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
-    "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
-    "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
-    "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
-    "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
-    "density": (-0.05, 10.0, "give a density between 0 and 10, such as 0.49"),
-}
-_WHICH_EXPOSURE = (
-    "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
-)
-_WHICH_EI = "give the EI the meter was set to; for a blank leave stops empty too"
 _OFTEN = {
     "strip": "strip strips piece roll film",
     "frame": "frame frames step steps patch no nr number sample",
@@ -50,19 +34,30 @@ _OFTEN = {
 }
 
 
+Numbered = tuple[int, Sequence[str]]
+
+
+class Rows(Protocol):
+    """Rows with their numbers, as often as they are asked for."""
+
+    def __iter__(self) -> Iterator[Numbered]: ...
+
+    def __getitem__(self, part: slice, /) -> Sequence[Numbered]: ...
+
+
 @dataclass(frozen=True)
 class RawTable:
     """A table as a file holds it, all cells as text, with the row numbers of the file.
 
-    `decimal_comma` says that the file's own form leaves no other use for a comma in a number;
-    `left_out` names what else the file holds.
+    `decimal_comma` says that commas in its numbers can only be decimal ones, None that nobody
+    has looked yet; `left_out` names what else the file holds.
     """
 
     source: str
     headers: tuple[str, ...]
-    rows: tuple[tuple[int, tuple[str, ...]], ...]
+    rows: Rows
     first_row: int = 1
-    decimal_comma: bool = False
+    decimal_comma: bool | None = None
     left_out: tuple[str, ...] = ()
 
 
@@ -154,12 +149,17 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
         c or h.strip().lower() or f"column {i}"
         for i, (c, h) in enumerate(zip(columns, raw.headers, strict=True), start=1)
     )
-    commas = raw.decimal_comma or uses_decimal_comma(c for _, line in raw.rows for c in line)
+    commas = raw.decimal_comma
+    if commas is None:
+        commas = uses_decimal_comma(c for _, line in raw.rows for c in line)
+    reader = RowReader(names, commas)
     rows: list[TableRow] = []
     problems: list[CellProblem] = []
+    wide = [name for name in names if name.startswith(STRIP_DENSITY)]
     for number, line in raw.rows:
-        checkpoint()
-        if not any(cell.strip() for cell in line):
+        if not number & _BETWEEN_LOOKS:
+            checkpoint()
+        if not any(map(str.strip, line)):
             continue
         if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):
             remedy = (
@@ -167,8 +167,8 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
             )
             problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
             continue
-        for cells in _unfolded(dict(zip(names, line, strict=False))):
-            read = _row(number, cells, commas)
+        for cells in _unfolded(dict(zip(names, line, strict=False)), wide):
+            read = reader.read(number, cells)
             if isinstance(read, TableRow):
                 rows.append(read)
             else:
@@ -201,9 +201,8 @@ def _one_development_each(rows: list[TableRow]) -> tuple[list[TableRow], list[Ce
     return kept, problems
 
 
-def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:
+def _unfolded(cells: dict[str, str], wide: list[str]) -> list[dict[str, str]]:
     """One row a reading, where a row of the file holds a density for each of many strips."""
-    wide = [c for c in cells if c.startswith(STRIP_DENSITY)]
     if not wide:
         if "strip" not in cells:
             return [{**cells, "strip": "A"}]
@@ -215,83 +214,6 @@ def _unfolded(cells: dict[str, str]) -> list[dict[str, str]]:
         # A heading such as "B, 8 min" tells the strip's time too.
         said = _MINUTES.search(label)
         time = {"time_min": said[1]} if said and "time_min" not in shared else {}
-        if cells[column].strip():
+        if cells.get(column, "").strip():
             rows.append({**shared, **time, "strip": label, "density": cells[column]})
     return rows
-
-
-def _numbers(
-    number: int, cells: dict[str, str], commas: bool
-) -> dict[str, float | None] | list[CellProblem]:
-    problems: list[CellProblem] = []
-    numbers: dict[str, float | None] = {}
-    for column, (low, high, remedy) in _NUMBERS.items():
-        text = cells.get(column, "").strip()
-        numbers[column] = None
-        if not text:
-            continue
-        try:
-            value = number_of(text)
-        except ValueError:
-            problems.append(CellProblem(number, column, text, remedy))
-            continue
-        numbers[column] = value
-        other = None if commas else grouped_number(text)
-        if other is not None and low <= other <= high:
-            remedy = f"may be {other:.0f} or {value:g}; write it without a comma, or with a point"
-            problems.append(CellProblem(number, column, text, remedy))
-        elif not low <= value <= high:
-            problems.append(CellProblem(number, column, text, remedy))
-    if not cells.get("density", "").strip():
-        problems.append(CellProblem(number, "density", "", _NUMBERS["density"][2]))
-    return problems or numbers
-
-
-def _unsaid_stops(cells: dict[str, str]) -> bool:
-    """Whether a row tells the meter's EI, but not how far from it the frame was exposed."""
-    told = cells.get("ei", "").strip() and not cells.get("log_h", "").strip()
-    return bool(told) and "stops" in cells and not cells["stops"].strip()
-
-
-def _called_blank(cells: dict[str, str]) -> bool:
-    """Whether a row calls its frame a blank."""
-    said = f"{cells.get('frame', '')} {cells.get('note', '')}".lower()
-    return bool(re.search(r"\b(b\d*|blank\w*|base|fog|b\+f)\b", said))
-
-
-def _stops_from_nothing(cells: dict[str, str]) -> bool:
-    """Whether a row tells stops from a meter reading that it does not tell."""
-    told = cells.get("stops", "").strip() and not cells.get("log_h", "").strip()
-    return bool(told) and not cells.get("ei", "").strip()
-
-
-def _row(number: int, cells: dict[str, str], commas: bool) -> TableRow | list[CellProblem]:
-    numbers = _numbers(number, cells, commas)
-    problems = numbers if isinstance(numbers, list) else []
-    strip = cells.get("strip", "").strip()
-    if not any(letter.isprintable() for letter in strip):
-        problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
-    unsaid = _unsaid_stops(cells)
-    if unsaid and not _called_blank(cells):
-        problems.append(CellProblem(number, "stops", "", _WHICH_EXPOSURE))
-    elif unsaid and not isinstance(numbers, list):
-        numbers["ei"] = None
-    if _stops_from_nothing(cells) and not _called_blank(cells):
-        problems.append(CellProblem(number, "ei", "", _WHICH_EI))
-    channel = cells.get("channel", "").strip().lower() or "visual"
-    if channel not in CHANNELS:
-        known = ", ".join(CHANNELS)
-        problems.append(CellProblem(number, "channel", channel, f"use one of {known}"))
-    if problems or isinstance(numbers, list):
-        return problems
-    density = numbers.pop("density")
-    return TableRow(
-        row=number,
-        strip=strip,
-        frame=cells.get("frame", "").strip() or str(number - 1),
-        density=density if density is not None else 0.0,
-        channel=channel,
-        note=cells.get("note", "").strip(),
-        extra={k: v for k, v in cells.items() if k not in KNOWN and k},
-        **numbers,
-    )

@@ -4,15 +4,20 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Iterator
+from itertools import islice
 from pathlib import Path
 
+from vadrin.core.interruption import checkpoint
 from vadrin.errors import FormatError
+from vadrin.formats.readings.cell_numbers import uses_decimal_comma
 from vadrin.formats.readings.column_matching import RawTable
 
-LARGEST_FILE = 20_000_000
-MOST_CSV_ROWS = 200_000
-MOST_CELLS = 3_000_000
+LARGEST_FILE = 80_000_000
+MOST_CSV_ROWS = 1_000_000
+MOST_CELLS = 12_000_000
 _LONGEST_LINE = 100_000
+_BETWEEN_LOOKS = 255
 
 
 def bytes_of(path: Path) -> bytes:
@@ -80,22 +85,43 @@ def raw_of_text(text: str, name: str) -> RawTable:
     if max(map(len, lines)) > _LONGEST_LINE:
         raise FormatError(f"{name}: a line is far too long for a readings table; check the file")
     csv.field_size_limit(_LONGEST_LINE)
-    mark = _delimiter(lines[0])
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
-    rows: list[tuple[int, tuple[str, ...]]] = []
-    cells = 0
+    rows = DelimitedRows(text, _delimiter(lines[0]))
+    cells, number, commas = 0, 0, rows.mark == ";"
+    header: tuple[str, ...] = ()
     try:
-        for number, row in enumerate(reader, start=1):
-            rows.append((number, tuple(row)))
+        for number, row in enumerate(rows.everything(), start=1):
+            if not number & _BETWEEN_LOOKS:
+                checkpoint()
+            header = header or tuple(row)
             cells += len(row)
-            if number > MOST_CSV_ROWS:
+            commas = commas or uses_decimal_comma(row)
+            if number > MOST_CSV_ROWS + 1:
                 raise FormatError(f"{name}: more than {MOST_CSV_ROWS} rows; split the file")
             if cells > MOST_CELLS:
                 raise FormatError(f"{name}: more than {MOST_CELLS} cells; keep the readings")
     except csv.Error as error:
-        place = f"{name}, row {reader.line_num}"
-        raise FormatError(f"{place}: {error}; check the quotes there") from error
-    return RawTable(name, rows[0][1], tuple(rows[1:]), decimal_comma=mark == ";")
+        raise FormatError(f"{name}, row {number + 1}: {error}; check the quotes there") from error
+    return RawTable(name, header, rows, decimal_comma=commas)
+
+
+class DelimitedRows:
+    """The rows under the header of delimited text, split anew whenever they are asked for.
+
+    A million rows of cells would not fit where their text does.
+    """
+
+    def __init__(self, text: str, mark: str) -> None:
+        self._text, self.mark = text, mark
+
+    def everything(self) -> Iterator[list[str]]:
+        """All rows, with the header."""
+        return csv.reader(io.StringIO(self._text, newline=""), delimiter=self.mark)
+
+    def __iter__(self) -> Iterator[tuple[int, list[str]]]:
+        return islice(enumerate(self.everything(), start=1), 1, None)
+
+    def __getitem__(self, part: slice) -> list[tuple[int, list[str]]]:
+        return list(islice(iter(self), part.start, part.stop))
 
 
 def csv_text(cells: list[list[str | float | None]], mark: str = ",") -> str:

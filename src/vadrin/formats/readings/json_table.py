@@ -7,8 +7,9 @@ from typing import Any
 
 from vadrin.core.wording import counted
 from vadrin.errors import FormatError
-from vadrin.formats.readings.column_matching import KNOWN, RawTable, table_of
+from vadrin.formats.readings.column_matching import RawTable, table_of
 from vadrin.formats.readings.readings_table import ReadingsTable
+from vadrin.formats.readings.row_reading import KNOWN
 
 READINGS_SCHEMA = "vadrin-readings/1"
 _MOST_ROWS = 200_000

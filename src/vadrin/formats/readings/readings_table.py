@@ -13,7 +13,7 @@ from vadrin.core.wording import list_text
 CHANNELS = tuple(Channel)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class TableRow:
     """One reading as a file states it.
 

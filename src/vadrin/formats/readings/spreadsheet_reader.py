@@ -13,11 +13,11 @@ from typing import Any
 from vadrin.core.interruption import checkpoint
 from vadrin.errors import FormatError
 from vadrin.formats.readings.column_matching import RawTable
-from vadrin.formats.readings.csv_table import MOST_CELLS
 from vadrin.formats.readings.xlsx_guard import MOST_COLUMNS, refuse_strange_rows
 from vadrin.formats.readings.zip_guard import look_over
 
 MOST_SHEET_ROWS = 40_000
+MOST_SHEET_CELLS = 3_000_000
 _ODS = {
     "table": "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}",
     "office": "{urn:oasis:names:tc:opendocument:xmlns:office:1.0}",
@@ -64,8 +64,8 @@ def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
             rows.append((number, kept))
         if len(rows) > MOST_SHEET_ROWS:
             raise FormatError(f"{name}: more than {MOST_SHEET_ROWS} rows; split the sheet")
-        if count > MOST_CELLS:
-            raise FormatError(f"{name}: more than {MOST_CELLS} cells; keep the readings")
+        if count > MOST_SHEET_CELLS:
+            raise FormatError(f"{name}: more than {MOST_SHEET_CELLS} cells; keep the readings")
     return rows
 
 

@@ -6,8 +6,8 @@ import zipfile
 from pathlib import Path
 
 from vadrin.errors import FormatError
-from vadrin.formats.readings.csv_table import LARGEST_FILE
 
+LARGEST_SHEET_FILE = 20_000_000
 _LARGEST_INSIDE = 40_000_000
 _MOST_PARTS = 2000
 _FORBIDDEN = (b"<!DOCTYPE", b"<!ENTITY", "<!DOCTYPE".encode("utf-16-le"),
@@ -26,8 +26,10 @@ def look_over(path: Path) -> None:
     try:
         if path.exists() and not path.is_file():
             raise FormatError(f"{name}: a directory or a device, no file; check the path")
-        if path.stat().st_size > LARGEST_FILE:
-            raise FormatError(f"{name}: larger than {LARGEST_FILE // 1_000_000} MB; split the file")
+        if path.stat().st_size > LARGEST_SHEET_FILE:
+            raise FormatError(
+                f"{name}: larger than {LARGEST_SHEET_FILE // 1_000_000} MB; split the file"
+            )
         with zipfile.ZipFile(path) as archive:
             parts = archive.infolist()
             if len(parts) > _MOST_PARTS or sum(p.file_size for p in parts) > _LARGEST_INSIDE:

@@ -1,0 +1,130 @@
+"""One row of a table whose columns are known, as a reading or as what is wrong with it."""
+
+from __future__ import annotations
+
+import re
+
+from vadrin.formats.readings.cell_numbers import grouped_number, number_of
+from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, TableRow
+
+KNOWN = (
+    "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
+    "channel", "note",
+)  # fmt: skip
+
+_NUMBERS = {
+    "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
+    "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
+    "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
+    "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
+    "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
+    "density": (-0.05, 10.0, "give a density between 0 and 10, such as 0.49"),
+}
+_WHICH_EXPOSURE = (
+    "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
+)
+_WHICH_EI = "give the EI the meter was set to; for a blank leave stops empty too"
+_NO_EXTRA: dict[str, str] = {}
+
+
+class RowReader:
+    """Reads the rows of one table; cells that say the same are read once.
+
+    Parameters
+    ----------
+    names : tuple of str
+        Of the columns, `KNOWN` ones and others.
+    commas : bool
+        Whether commas in numbers are known to be decimal ones.
+    """
+
+    def __init__(self, names: tuple[str, ...], commas: bool) -> None:
+        self._commas = commas
+        # A density column a strip may tell the strip's time in its heading.
+        always = ("density", "time_min")
+        self._numeric = [c for c in _NUMBERS if c in names or c in always]
+        self._foreign = [n for n in names if n not in KNOWN]
+        self._told: dict[str, dict[str, tuple[float | None, str]]] = {c: {} for c in self._numeric}
+        self._words: dict[str, str] = {}
+
+    def read(self, number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
+        """A row of the file, by its number."""
+        problems: list[CellProblem] = []
+        numbers: dict[str, float | None] = {}
+        for column in self._numeric:
+            text = cells.get(column, "")
+            known = self._told[column].get(text)
+            if known is None:
+                known = self._told[column][text] = self._number(column, text.strip())
+            numbers[column] = known[0]
+            if known[1]:
+                problems.append(CellProblem(number, column, text.strip(), known[1]))
+        if numbers.get("log_h") is None:
+            problems += _exposure_told(number, cells, numbers)
+        strip = cells.get("strip", "").strip()
+        if strip not in self._words and not any(map(str.isprintable, strip)):
+            problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
+        channel = cells.get("channel", "").strip().lower() or "visual"
+        if channel not in CHANNELS:
+            remedy = f"use one of {', '.join(CHANNELS)}"
+            problems.append(CellProblem(number, "channel", channel, remedy))
+        if problems:
+            return problems
+        return self._row(number, strip, channel, cells, numbers)
+
+    def _row(self, number: int, strip: str, channel: str, cells: dict[str, str],
+             numbers: dict[str, float | None]) -> TableRow:  # fmt: skip
+        density = numbers.pop("density")
+        return TableRow(
+            row=number,
+            strip=self._same(strip),
+            frame=self._same(cells.get("frame", "").strip() or str(number - 1)),
+            density=density if density is not None else 0.0,
+            channel=self._same(channel),
+            note=self._same(cells.get("note", "").strip()),
+            extra={k: cells[k] for k in self._foreign if k in cells} or _NO_EXTRA,
+            **numbers,
+        )
+
+    def _same(self, words: str) -> str:
+        """Words once in memory, however many rows have them."""
+        return self._words.setdefault(words, words)
+
+    def _number(self, column: str, text: str) -> tuple[float | None, str]:
+        """What a cell says, and what is wrong with it; empty for nothing."""
+        low, high, remedy = _NUMBERS[column]
+        if not text:
+            return None, remedy if column == "density" else ""
+        try:
+            value = number_of(text)
+        except ValueError:
+            return None, remedy
+        other = None if self._commas else grouped_number(text)
+        if other is not None and low <= other <= high:
+            return None, (
+                f"may be {other:.0f} or {value:g}; write it without a comma, or with a point"
+            )
+        return (value, "") if low <= value <= high else (None, remedy)
+
+
+def _exposure_told(
+    number: int, cells: dict[str, str], numbers: dict[str, float | None]
+) -> list[CellProblem]:
+    """What a row without a lg exposure lacks: EI and stops go together.
+
+    A row that calls its frame a blank may name the meter's EI all the same; it is taken out.
+    """
+    index, stops = cells.get("ei", "").strip(), cells.get("stops", "").strip()
+    if index and "stops" in cells and not stops:
+        if not _called_blank(cells):
+            return [CellProblem(number, "stops", "", _WHICH_EXPOSURE)]
+        numbers["ei"] = None
+    if stops and not index and not _called_blank(cells):
+        return [CellProblem(number, "ei", "", _WHICH_EI)]
+    return []
+
+
+def _called_blank(cells: dict[str, str]) -> bool:
+    """Whether a row calls its frame a blank."""
+    said = f"{cells.get('frame', '')} {cells.get('note', '')}".lower()
+    return bool(re.search(r"\b(b\d*|blank\w*|base|fog|b\+f)\b", said))
