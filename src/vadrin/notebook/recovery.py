@@ -68,21 +68,34 @@ def _last_id(connection: sqlite3.Connection, table: str) -> int | None:
         return None
 
 
+def _next_id(connection: sqlite3.Connection, table: str, low: int) -> int:
+    """The next id there is; beyond all where that can't be told."""
+    question = f"SELECT id FROM {table} WHERE id >= ? ORDER BY id LIMIT 1"
+    try:
+        found = connection.execute(question, (low,)).fetchone()
+        return int(found[0]) if found else _LAST_ID + 1
+    except (sqlite3.Error, ValueError, TypeError):
+        return _LAST_ID + 1
+
+
 def _readable(connection: sqlite3.Connection, kind: type[Any]) -> list[Record]:
     """Every record of a kind that can still be read."""
     table = table_name(kind)
     last, barren = _last_id(connection, table), 0
     seen: dict[int, Record] = {}
     least = 1 if last is not None and last < _FEW else _MANY_TO_A_PAGE
-    for low in range(0, (_LAST_ID if last is None else last) + 1, _CHUNK):
+    low = 0
+    while low <= (_LAST_ID if last is None else last):
         before = len(seen)
         for row in _rows(connection, kind, low, low + _CHUNK, least):
             record = _record(kind, row)
             if record is not None and record.id > 0:
                 seen[record.id] = record
         barren = 0 if len(seen) > before else barren + 1
-        if last is None and barren > _BARREN:
-            break
+        low += _CHUNK
+        if barren > _BARREN:
+            low = _next_id(connection, table, low)
+            barren = 0
     return list(seen.values())
 
 

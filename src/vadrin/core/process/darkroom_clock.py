@@ -1,0 +1,309 @@
+"""A run in the darkroom as steps on a clock: what is due now, what is next, what each strip got.
+
+Everything follows from the steps and from events with their times, so that a clock that was cut
+off goes on to the second once the events are read again.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+
+from vadrin.core.process.agitation import STAND, Agitation
+from vadrin.core.process.temperature import restated_drift
+
+_LONGEST_S = 7 * 24 * 3600.0
+
+
+class Happened(StrEnum):
+    """What may happen in a run."""
+
+    START = "start"
+    NEXT = "next step"
+    PAUSE = "pause"
+    RESUME = "go on"
+    TEMPERATURE = "temperature"
+    PULL = "pull"
+    STOP = "stop"
+
+
+@dataclass(frozen=True)
+class RunEvent:
+    """One thing that happened, `at` in seconds of a clock that never jumps."""
+
+    at: float
+    what: Happened
+    value: float | None = None
+    strip: str = ""
+
+
+@dataclass(frozen=True)
+class Pull:
+    """A strip that leaves the developer once it had so many seconds at the reference."""
+
+    strip: str
+    seconds: float
+
+
+@dataclass(frozen=True)
+class ClockStep:
+    """One step of a run.
+
+    Attributes
+    ----------
+    name : str
+    seconds : float
+        At the reference temperature.
+    agitation : Agitation
+    pulls : tuple of Pull
+        Strips that leave during it; only development has them.
+    develops : bool
+        Whether its length follows the temperature.
+    may_pause : bool
+        Whether the chemistry lets it wait.
+    """
+
+    name: str
+    seconds: float
+    agitation: Agitation = STAND
+    pulls: tuple[Pull, ...] = ()
+    develops: bool = False
+    may_pause: bool = False
+
+
+class ActKind(StrEnum):
+    """What the hands do."""
+
+    AGITATE = "agitate"
+    REST = "let it stand"
+    PULL = "pull"
+    NEXT = "next"
+    DONE = "done"
+
+
+@dataclass(frozen=True)
+class Act:
+    """One act, in seconds from the beginning of its step."""
+
+    at: float
+    kind: ActKind
+    strip: str = ""
+
+
+@dataclass(frozen=True)
+class ClockState:
+    """What a clock shows at one moment.
+
+    Attributes
+    ----------
+    step : int
+        Index of the step; as many as there are where all is done.
+    elapsed_s, left_s : float
+        Of this step; `left_s` below 0 where it is overdue.
+    running, paused, stopped : bool
+    moving : bool
+        Whether the tank is being agitated now.
+    coming : tuple of Act
+        What is still to do in this step, in order.
+    """
+
+    step: int
+    elapsed_s: float
+    left_s: float
+    running: bool
+    paused: bool
+    stopped: bool
+    moving: bool
+    coming: tuple[Act, ...]
+
+
+@dataclass(frozen=True)
+class Development:
+    """What one strip got: real minutes, and the minutes they were worth at the reference."""
+
+    strip: str
+    minutes: float
+    restated_min: float
+
+
+class DarkroomClock:
+    """The steps of a run, and what happened so far.
+
+    Parameters
+    ----------
+    steps : tuple of ClockStep
+    events : tuple of RunEvent
+        In the order they happened.
+    reference_c, q10 : float
+        Of the process.
+
+    Raises
+    ------
+    ValueError
+        For no steps, or a step of no length.
+    """
+
+    def __init__(
+        self, steps: tuple[ClockStep, ...], events: tuple[RunEvent, ...] = (),
+        reference_c: float = 20.0, q10: float = 2.5,
+    ) -> None:  # fmt: skip
+        if not steps:
+            raise ValueError("a run needs at least one step")
+        for step in steps:
+            if not 0 < step.seconds <= _LONGEST_S:
+                raise ValueError(f"“{step.name}” needs a time above 0, and at most a week")
+        self.steps, self.events = steps, events
+        self._reference, self._q10 = reference_c, q10
+
+    def _began(self) -> list[tuple[float, float]]:
+        """When each step so far began, and how long was paused since then in it."""
+        began: list[tuple[float, float]] = []
+        paused_at: float | None = None
+        for event in self.events:
+            if event.what in (Happened.START, Happened.NEXT):
+                began.append((event.at, 0.0))
+                paused_at = None
+            elif event.what is Happened.PAUSE and paused_at is None:
+                paused_at = event.at
+            elif event.what is Happened.RESUME and paused_at is not None and began:
+                start, waited = began[-1]
+                began[-1] = (start, waited + event.at - paused_at)
+                paused_at = None
+        return began
+
+    def _paused_since(self) -> float | None:
+        since: float | None = None
+        for event in self.events:
+            if event.what is Happened.PAUSE:
+                since = event.at if since is None else since
+            elif event.what in (Happened.RESUME, Happened.NEXT, Happened.START):
+                since = None
+        return since
+
+    def _ended(self) -> float | None:
+        return next((e.at for e in self.events if e.what is Happened.STOP), None)
+
+    def elapsed_in(self, step: int, now: float) -> float:
+        """Seconds of a step at a moment, pauses taken out."""
+        began = self._began()
+        if step >= len(began):
+            return 0.0
+        start, waited = began[step]
+        end = began[step + 1][0] if step + 1 < len(began) else now
+        stop = self._ended()
+        end = end if stop is None else min(end, stop)
+        since = self._paused_since()
+        if since is not None and step == len(began) - 1:
+            end = min(end, since)
+        return max(0.0, end - start - waited)
+
+    def _notes(self, step: int) -> tuple[list[float], list[float]]:
+        """Temperatures noted during a step: seconds since it began, and degrees."""
+        began = self._began()
+        start = began[step][0] if step < len(began) else 0.0
+        end = began[step + 1][0] if step + 1 < len(began) else np.inf
+        noted = [
+            (e.at - start, e.value)
+            for e in self.events
+            if e.what is Happened.TEMPERATURE and e.value is not None and start <= e.at <= end
+        ]
+        before = [e.value for e in self.events if e.what is Happened.TEMPERATURE
+                  and e.value is not None and e.at < start]  # fmt: skip
+        if not noted and before:
+            noted = [(0.0, before[-1])]
+        return [at for at, _ in noted], [float(c) for _, c in noted if c is not None]
+
+    def restated_s(self, step: int, seconds: float) -> float:
+        """What so many seconds of a developing step are worth at the reference temperature."""
+        at, warmth = self._notes(step)
+        if not at or seconds <= 0 or not self.steps[step].develops:
+            return max(seconds, 0.0)
+        return restated_drift(
+            np.array(at), np.array(warmth), seconds, self._reference, self._q10
+        )  # fmt: skip
+
+    def real_s(self, step: int, wanted: float) -> float:
+        """Seconds by the clock that are worth `wanted` ones at the reference; by bisection."""
+        if not self.steps[step].develops or not self._notes(step)[0]:
+            return wanted
+        low, high = 0.0, wanted * 8
+        for _ in range(40):
+            middle = 0.5 * (low + high)
+            if self.restated_s(step, middle) < wanted:
+                low = middle
+            else:
+                high = middle
+        return 0.5 * (low + high)
+
+    def acts_of(self, step: int) -> tuple[Act, ...]:
+        """Everything to be done in a step, by the clock as it will be."""
+        if step >= len(self.steps):
+            return ()
+        this = self.steps[step]
+        length = self.real_s(step, this.seconds)
+        made: list[Act] = []
+        for start, end in this.agitation.spans(length):
+            made.append(Act(start, ActKind.AGITATE))
+            if end < length:
+                made.append(Act(end, ActKind.REST))
+        out = {e.strip for e in self.events if e.what is Happened.PULL}
+        made += [
+            Act(self.real_s(step, p.seconds), ActKind.PULL, p.strip)
+            for p in this.pulls
+            if p.strip not in out
+        ]
+        last = ActKind.NEXT if step + 1 < len(self.steps) else ActKind.DONE
+        made.append(Act(length, last))
+        return tuple(sorted(made, key=lambda a: a.at))
+
+    def at(self, now: float) -> ClockState:
+        """What the clock shows."""
+        began = self._began()
+        stopped = self._ended() is not None
+        if not began:
+            return ClockState(0, 0.0, self.steps[0].seconds, False, False, stopped, False,
+                              self.acts_of(0))  # fmt: skip
+        step = min(len(began), len(self.steps)) - 1
+        elapsed = self.elapsed_in(step, now)
+        acts = self.acts_of(step)
+        length = acts[-1].at
+        coming = tuple(a for a in acts if a.at > elapsed or a.kind is ActKind.PULL)
+        moving = any(s <= elapsed < e for s, e in self.steps[step].agitation.spans(length))
+        paused = self._paused_since() is not None
+        return ClockState(step, elapsed, length - elapsed, not stopped and not paused, paused,
+                          stopped, moving and not paused and not stopped, coming)  # fmt: skip
+
+    def developments(self, now: float) -> tuple[Development, ...]:
+        """What each strip that was pulled, or is past its developer, got."""
+        made: list[Development] = []
+        began = self._began()
+        pulled = {e.strip: e for e in self.events if e.what is Happened.PULL}
+        for index, step in enumerate(self.steps[: len(began)]):
+            if not step.develops:
+                continue
+            over = index + 1 < len(began) or self._ended() is not None
+            whole = self.elapsed_in(index, now)
+            for pull in step.pulls:
+                event = pulled.get(pull.strip)
+                if event is None and not over:
+                    continue
+                seconds = whole
+                if event is not None:
+                    seconds = min(whole, event.at - began[index][0] - self._waited(index, event.at))
+                made.append(
+                    Development(pull.strip, seconds / 60, self.restated_s(index, seconds) / 60)
+                )
+        return tuple(made)
+
+    def _waited(self, step: int, until: float) -> float:
+        """Seconds paused in a step before a moment."""
+        before = tuple(e for e in self.events if e.at <= until)
+        began = DarkroomClock(self.steps, before, self._reference, self._q10)._began()
+        return began[step][1] if step < len(began) else 0.0
+
+
+def effective_c(minutes: float, restated_min: float, reference_c: float, q10: float) -> float:
+    """The steady temperature at which so many minutes are worth the restated ones."""
+    return float(reference_c + 10.0 * np.log(restated_min / minutes) / np.log(q10))
