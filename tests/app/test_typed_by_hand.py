@@ -123,7 +123,8 @@ def test_a_shutter_name_leads_back_to_its_time(seconds):
     shown = shutter_name(seconds)
     typed = seconds_typed(shown)
     again = typed if "(" in shown else exact_shutter(typed)
-    assert math.log2(again / exact_shutter(seconds)) == pytest.approx(0.0, abs=0.021)
+    # A fiftieth of a stop, and what rounding to whole seconds adds from 100 s on.
+    assert math.log2(again / exact_shutter(seconds)) == pytest.approx(0.0, abs=0.028)
 
 
 def test_every_dial_is_named_as_it_is_engraved():

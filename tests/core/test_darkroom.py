@@ -17,7 +17,6 @@ from vadrin.core.process.darkroom_clock import (
 )
 from vadrin.core.process.recipe import (
     Governs,
-    blend,
     dilution_parts,
     ingredients_of,
     made_volume,
@@ -121,9 +120,6 @@ def test_tempering_water_brings_it_there(volume, now, wanted):
         return
     added = tempering_water(volume, now, wanted, other)
     assert (volume * now + added * other) / (volume + added) == pytest.approx(wanted)
-    cold, hot = blend(volume, wanted, 5.0, 65.0)
-    assert cold + hot == pytest.approx(volume)
-    assert (cold * 5 + hot * 65) / volume == pytest.approx(wanted)
 
 
 def test_rounding_never_falls_below_what_is_needed():

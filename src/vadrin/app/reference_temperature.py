@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from vadrin.app.test_sheet import TestSheet
+from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.temperature import usual_reference
+from vadrin.core.readings import DEFAULT_Q10
 
 
 def reference_of(sheet: TestSheet) -> float:
@@ -11,6 +13,13 @@ def reference_of(sheet: TestSheet) -> float:
     if sheet.routine is not None:
         return sheet.routine.temperature_c
     return usual_reference([s.strip.temperature_c for s in sheet.strips])
+
+
+def factor_of(sheet: TestSheet) -> float:
+    """How much faster its process goes for each 10 K warmer: its own factor, or its kind's."""
+    if sheet.routine is None:
+        return DEFAULT_Q10
+    return sheet.routine.q10 or kind_of_process(sheet.routine.kind).q10
 
 
 def reference_words(sheet: TestSheet) -> str:

@@ -47,6 +47,8 @@ class StripReadings:
         ``visual``, ``red``, ``green``, ``blue`` or ``uv``.
     reference_c : float
         Temperature its time is restated at, in degrees Celsius.
+    q10 : float
+        How much faster its process goes for each 10 K warmer.
     material : str
         Which film in which chemistry; strips of one material follow one development model.
     """
@@ -58,6 +60,7 @@ class StripReadings:
     channel: str = "visual"
     material: str = ""
     reference_c: float = REFERENCE_TEMPERATURE_C
+    q10: float = DEFAULT_Q10
 
     def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Log exposure and density of the exposed frames, each of shape (n,)."""

@@ -35,7 +35,7 @@ _DENSEST = 20.0
 _LONGEST_WORD = 40
 _LARGEST = 1.7976931348623157e308
 """Beyond it a number is infinite."""
-_JSON = frozenset({"report", "basis", "card", "extra", "headers", "columns"})
+_JSON = frozenset({"report", "basis", "card", "extra", "headers", "columns", "steps"})
 
 
 @dataclass(frozen=True)

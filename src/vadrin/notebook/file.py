@@ -26,7 +26,7 @@ from vadrin.notebook.lock import WriterLock
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 5
+SCHEMA_VERSION = 6
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 

@@ -22,6 +22,7 @@ from vadrin.notebook.records import (
     Bottle,
     Camera,
     ColumnMatching,
+    DarkroomRun,
     Developer,
     Exposure,
     Finding,
@@ -33,8 +34,10 @@ from vadrin.notebook.records import (
     Note,
     Paper,
     Process,
+    ProcessStep,
     Reading,
     Record,
+    RunEvent,
     ShutterTime,
     Stock,
     Strip,
@@ -45,7 +48,8 @@ from vadrin.notebook.store import Notebook
 _KEYS: dict[type[Any], tuple[str, ...]] = {
     Stock: ("name", "kind"), Batch: ("stock_id", "name"),
     Developer: ("name", "dilution", "role"), Bottle: ("developer_id", "name", "mixed_at"),
-    Process: ("name", "developer_id"), Paper: ("name", "grade"), Camera: ("name",),
+    Process: ("name", "developer_id"), ProcessStep: ("process_id", "position", "name"),
+    Paper: ("name", "grade"), Camera: ("name",),
     ShutterTime: ("camera_id", "marked", "measured", "measured_at"), Lens: ("name",),
     LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
 }  # fmt: skip
@@ -53,7 +57,8 @@ _KEYS: dict[type[Any], tuple[str, ...]] = {
 
 _BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
     Test: ((Strip, "test_id"), (MeterReading, "test_id"), (Finding, "test_id"),
-           (Note, "test_id"), (Attachment, "test_id")),
+           (Note, "test_id"), (Attachment, "test_id"), (DarkroomRun, "test_id")),
+    DarkroomRun: ((RunEvent, "run_id"),),
     Strip: ((Frame, "strip_id"),),
     Frame: ((Exposure, "frame_id"), (Reading, "frame_id")),
 }  # fmt: skip

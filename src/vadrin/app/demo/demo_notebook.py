@@ -10,6 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.demo.demo_chemistry import SABLE, write_processes
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
@@ -200,7 +201,7 @@ def _write_kit(notebook: Notebook) -> None:
     notebook.add(Developer(name="Brine", dilution="1+4", role="fixer", capacity_films=20.0))
     for developer in notebook.all(Developer):
         if developer.name == "Sable":
-            kept = replace(developer, capacity_films=8.0, keeps_days=180.0)
+            kept = replace(developer, capacity_films=8.0, keeps_days=180.0, recipe=SABLE)
             notebook.put(kept)
             notebook.add(Bottle(developer_id=kept.id, name="A", mixed_at="2026-09-14",
                                 volume_ml=1000.0, films_done=7.0))  # fmt: skip
@@ -229,6 +230,7 @@ def make_demo(path: Path) -> None:
             _write_film(notebook, scenario, test)
         _double_a_frame(notebook)
         _write_kit(notebook)
+        write_processes(notebook)
         _plan_on_the_camera(notebook)
     _decide_the_complete_one(notebook)
     notebook.close()

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Any
 
+from vadrin.core.process.process_kinds import KINDS as PROCESS_KINDS
 from vadrin.notebook.records import (
     Batch,
     Bottle,
@@ -76,7 +77,8 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         _NAME, FormField("role", "what it is", FieldKind.CHOICE, choices=ROLES),
         FormField("dilution", "dilution"), FormField("recipe", "recipe"),
         FormField("capacity_films", "capacity", FieldKind.NUMBER, "films a litre", 0.01, 1000),
-        FormField("keeps_days", "keeps", FieldKind.NUMBER, "days", 0.01, 10_000), _NOTE,
+        FormField("keeps_days", "keeps", FieldKind.NUMBER, "days", 0.01, 10_000),
+        FormField("least_ml", "each film needs", FieldKind.NUMBER, "ml", 0.1, 5000), _NOTE,
     )),
     "Bottles": (Bottle, (
         FormField("developer_id", "holds", FieldKind.LINK, link=Developer, optional=False), _NAME,
@@ -85,11 +87,13 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False), _NOTE,
     )),
     "Processes": (Process, (
-        _NAME, FormField("developer_id", "developer", FieldKind.LINK, link=Developer),
+        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=tuple(PROCESS_KINDS)),
+        FormField("developer_id", "developer", FieldKind.LINK, link=Developer),
         FormField("temperature_c", "temperature", FieldKind.NUMBER, "°C", 1, 60, optional=False),
         FormField("agitation", "agitation"), FormField("vessel", "vessel"),
         FormField("water", "water"),
-        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6), _NOTE,
+        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
+        FormField("q10", "faster for 10 K by", FieldKind.NUMBER, "times", 1.2, 5), _NOTE,
     )),
     "Papers": (Paper, (
         _NAME, FormField("grade", "grade or filter"),

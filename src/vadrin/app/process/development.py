@@ -9,7 +9,7 @@ from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.test_sheet import load_sheet
-from vadrin.core.readings import REFERENCE_TEMPERATURE_C, restated_time
+from vadrin.core.readings import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -96,7 +96,9 @@ class StripLine:
     developed: bool
 
 
-def strip_line(strip: Strip, reference_c: float = REFERENCE_TEMPERATURE_C) -> StripLine:
+def strip_line(
+    strip: Strip, reference_c: float = REFERENCE_TEMPERATURE_C, q10: float = DEFAULT_Q10
+) -> StripLine:
     """A strip's development in words, its time restated at a temperature."""
     planned, time, warmth = strip.planned_min, strip.time_min, strip.temperature_c
     return StripLine(
@@ -104,6 +106,6 @@ def strip_line(strip: Strip, reference_c: float = REFERENCE_TEMPERATURE_C) -> St
         "" if planned is None else minutes_text(planned, exact=True),
         NOTHING if time is None else minutes_text(time, exact=True),
         NOTHING if warmth is None else f"{warmth:g}",
-        "" if time is None else minutes_text(restated_time(time, warmth, reference_c)),
+        "" if time is None else minutes_text(restated_time(time, warmth, reference_c, q10)),
         time is not None,
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.reference_temperature import reference_of
+from vadrin.app.reference_temperature import factor_of, reference_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
@@ -35,7 +35,14 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
             label, material = strip.strip.label, sheet.material_of(strip)
             strips.append(
                 core.StripReadings(
-                    label, strip.minutes, temperature, rows, channel, material, reference_of(sheet)
+                    label,
+                    strip.minutes,
+                    temperature,
+                    rows,
+                    channel,
+                    material,
+                    reference_of(sheet),
+                    factor_of(sheet),
                 )
             )
     return tuple(strips)

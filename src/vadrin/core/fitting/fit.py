@@ -237,7 +237,7 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
         raise ValueError("a curve needs at least three exposures that differ")
     times = np.array(
         [
-            restated_time(s.time_min, s.temperature_c, s.reference_c) if s.time_min else 1.0
+            restated_time(s.time_min, s.temperature_c, s.reference_c, s.q10) if s.time_min else 1.0
             for s in strips
         ]
     )

@@ -239,17 +239,3 @@ def tempering_water(volume_ml: float, now_c: float, wanted_c: float, other_c: fl
         side = "warmer" if wanted_c > now_c else "colder"
         raise ValueError(f"take water {side} than {wanted_c:g} °C")
     return volume_ml * (wanted_c - now_c) / (other_c - wanted_c)
-
-
-def blend(volume_ml: float, wanted_c: float, cold_c: float, hot_c: float) -> tuple[float, float]:
-    """Cold and hot water that make a volume of a temperature, in millilitres.
-
-    Raises
-    ------
-    ValueError
-        If the temperature does not lie between the two.
-    """
-    if not cold_c < hot_c or not cold_c <= wanted_c <= hot_c:
-        raise ValueError(f"{wanted_c:g} °C does not lie between {cold_c:g} and {hot_c:g} °C")
-    hot = volume_ml * (wanted_c - cold_c) / (hot_c - cold_c)
-    return volume_ml - hot, hot

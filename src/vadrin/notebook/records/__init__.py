@@ -1,5 +1,6 @@
 """Records of the notebook as frozen data. A record with id 0 has not been written yet."""
 
+from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RunEvent
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -35,6 +36,7 @@ __all__ = [
     "Bottle",
     "Camera",
     "ColumnMatching",
+    "DarkroomRun",
     "Developer",
     "Exposure",
     "Finding",
@@ -46,8 +48,10 @@ __all__ = [
     "Note",
     "Paper",
     "Process",
+    "ProcessStep",
     "Reading",
     "Record",
+    "RunEvent",
     "ShutterTime",
     "Stock",
     "Strip",

@@ -47,7 +47,7 @@ class Developer:
     """A developer, or other chemistry, at the dilution it is used at.
 
     `capacity_films` is how many films one litre of working solution does; `keeps_days` how
-    long a mixed bottle keeps.
+    long a mixed bottle keeps; `least_ml` the concentrate each film needs.
     """
 
     id: int = 0
@@ -58,6 +58,7 @@ class Developer:
     recipe: str = ""
     capacity_films: float | None = None
     keeps_days: float | None = None
+    least_ml: float | None = None
 
 
 @dataclass(frozen=True)
@@ -75,7 +76,11 @@ class Bottle:
 
 @dataclass(frozen=True)
 class Process:
-    """A way of developing that is used again and again."""
+    """A way of developing that is used again and again.
+
+    `kind` is one of the kinds of process; `q10` how much faster it goes for each 10 K warmer,
+    None for the usual factor.
+    """
 
     id: int = 0
     name: str = ""
@@ -86,6 +91,8 @@ class Process:
     water: str = ""
     volume_ml: float | None = None
     note: str = ""
+    kind: str = "negative"
+    q10: float | None = None
 
 
 @dataclass(frozen=True)

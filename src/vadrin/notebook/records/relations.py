@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RunEvent
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -31,11 +32,11 @@ from vadrin.notebook.records.readings_and_findings import (
 Record = (
     Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
     | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
-    | Finding | Note | Attachment | ColumnMatching
+    | Finding | Note | Attachment | ColumnMatching | ProcessStep | DarkroomRun | RunEvent
 )  # fmt: skip
 RECORDS: tuple[type[Record], ...] = (
-    *KIT, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note, Attachment,
-    ColumnMatching,
+    *KIT, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note,
+    Attachment, ColumnMatching, DarkroomRun, RunEvent,
 )  # fmt: skip
 """Owners before what belongs to them."""
 
@@ -61,6 +62,9 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     Finding: (("test_id", Test),),
     Note: (("test_id", Test), ("frame_id", Frame)),
     Attachment: (("test_id", Test), ("stock_id", Stock)),
+    ProcessStep: (("process_id", Process),),
+    DarkroomRun: (("test_id", Test),),
+    RunEvent: (("run_id", DarkroomRun),),
 }  # fmt: skip
 """Which field of a record points at which other record."""
 
@@ -69,5 +73,6 @@ OWNED: set[tuple[type[Any], str]] = {
     (Strip, "test_id"), (Frame, "strip_id"), (Exposure, "frame_id"),
     (MeterReading, "test_id"), (Reading, "frame_id"), (Finding, "test_id"),
     (Note, "test_id"), (Attachment, "test_id"), (Attachment, "stock_id"),
+    (ProcessStep, "process_id"), (DarkroomRun, "test_id"), (RunEvent, "run_id"),
 }  # fmt: skip
 """What goes away together with the record it points at; other links are only let loose."""

@@ -1,11 +1,20 @@
-"""Process: what each strip really got, restated at the reference temperature."""
+"""Process: the recipe, the clock, and what each strip really got."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QGridLayout, QLabel, QWidget
+from PyQt6.QtWidgets import (
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.development import (
@@ -20,9 +29,11 @@ from vadrin.app.process.run_conditions import (
     condition_shown,
     set_condition,
 )
-from vadrin.app.reference_temperature import reference_of, reference_words
-from vadrin.app.test_sheet import StripSheet
+from vadrin.app.reference_temperature import factor_of, reference_of, reference_words
+from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.process.clock_page import ClockPage
+from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -30,6 +41,7 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
+from vadrin.ui.widgets.sound_cues import Cue
 
 if TYPE_CHECKING:
     from vadrin.notebook.store import Notebook
@@ -43,44 +55,98 @@ _CAUTIONS = (
 
 
 class ProcessStation(Station):
-    """One line a strip: planned time, real time, real temperature, restated time."""
+    """Three pages: what to mix, the clock, and a line a strip of what it got."""
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self.column.addWidget(text("What did each strip really get?", Role.HEADING))
-        self.column.addWidget(text(_CAUTIONS, Role.CAPTION, wrap=True))
-        self.column.addWidget(rule())
+        self.cue = Cue()
+        head = QHBoxLayout()
+        self._title = text("", Role.HEADING)
+        head.addWidget(self._title)
+        head.addStretch(1)
+        self.recipe = RecipePage(self.bench, self.refuse)
+        self.clock = ClockPage(self.bench, self.cue)
+        got = QWidget()
+        self._pages: dict[str, tuple[str, QWidget]] = {
+            "recipe": ("What goes into the tank?", self.recipe),
+            "clock": ("What is due now?", self.clock),
+            "got": ("What did each strip really get?", got),
+        }
+        self._links = {
+            name: button(words, partial(self.turn_to, name), link=True)
+            for name, words in (("recipe", "Recipe"), ("clock", "Clock"), ("got", "What they got"))
+        }
+        for link in self._links.values():
+            head.addWidget(link)
+        self.column.addLayout(head)
+        self._stack = QStackedWidget()
+        for _, page in self._pages.values():
+            self._stack.addWidget(page)
+        self.column.addWidget(self._stack, 1)
+        self.column.addWidget(self.refusal)
+        self._scene: Scene | None = None
+        self._build_got(got)
+        self.turn_to("got")
+
+    def _build_got(self, page: QWidget) -> None:
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
+        column.addWidget(text(_CAUTIONS, Role.CAPTION, wrap=True))
+        column.addWidget(rule())
         self._holder = QWidget()
         self._grid = QGridLayout(self._holder)
         self._grid.setContentsMargins(0, px(4), 0, px(4))
         self._grid.setHorizontalSpacing(px(26))
         self._grid.setVerticalSpacing(px(10))
-        self.column.addWidget(self._holder)
-        self.column.addWidget(self.refusal)
+        column.addWidget(self._holder)
         self._note = text("", Role.NOTE, wrap=True)
-        self.column.addWidget(self._note)
+        column.addWidget(self._note)
         self._all = button("All as planned", self._as_planned)
         self.offer(
             hint("Tab", "to the next time or temperature"),
             hint("Enter", "take what you typed"),
             Action("process.as_planned", "all remaining strips as planned, at its temperature",
                    self._as_planned, ("Ctrl+Return", "Ctrl+Enter")),
+            Action("process.recipe", "the recipe", partial(self.turn_to, "recipe"), ("Alt+R",)),
+            Action("process.clock", "the clock", partial(self.turn_to, "clock"), ("Alt+K",)),
+            Action("process.got", "what the strips got", partial(self.turn_to, "got"),
+                   ("Alt+G",)),
+            Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )  # fmt: skip
-        self.column.addWidget(self._all)
-        self.column.addWidget(rule())
+        column.addWidget(self._all)
+        column.addWidget(rule())
         self.conditions = {name: self._condition(name) for name in CONDITIONS}
         c = self.conditions
-        self.column.addWidget(
+        column.addWidget(
             sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],
                      "; from bottle", c["bottle"], ", as in", c["process"], ".", role=Role.LEAD)
         )  # fmt: skip
-        self.column.addWidget(
+        column.addWidget(
             sentence("Metered with", c["light meter"], ", read with", c["instrument"],
                      ", for paper", c["paper"], ".", role=Role.LEAD)
         )  # fmt: skip
-        self.column.addStretch(1)
+        column.addStretch(1)
         self._rows: dict[int, tuple[WordField, WordField]] = {}
         self._shown_for: tuple[int, ...] = ()
+
+    def turn_to(self, name: str) -> None:
+        """Show one of the three pages."""
+        title, page = self._pages[name]
+        self._title.setText(title)
+        self._stack.setCurrentWidget(page)
+        for each, link in self._links.items():
+            link.setVisible(each != name)
+        for _, other in self._pages.values():
+            # A page that is not shown takes no room.
+            shown = QSizePolicy.Policy.Preferred if other is page else QSizePolicy.Policy.Ignored
+            other.setSizePolicy(QSizePolicy.Policy.Preferred, shown)
+        self.refuse("")
+        if self._scene is not None:
+            self.show_scene(self._scene)
+
+    def _sounds(self) -> None:
+        self.bench.said.emit(self.cue.toggle())
 
     def _condition(self, name: str) -> WordField:
         def commit(words: str) -> None:
@@ -96,23 +162,34 @@ class ProcessStation(Station):
 
     def show_scene(self, scene: Scene) -> None:
         """Show a line for each strip, and the conditions of the run."""
+        self._scene = scene
         if scene.sheet is None:
             return
+        page = self._stack.currentWidget()
+        if page is self.recipe:
+            self.recipe.show_scene(scene.sheet)
+            return
+        if page is self.clock:
+            self.clock.show_scene(scene.sheet, scene.look)
+            return
+        self._show_got(scene.sheet)
+
+    def _show_got(self, sheet: TestSheet) -> None:
         for name, field in self.conditions.items():
-            field.show_value(condition_shown(self.bench.notebook, scene.sheet.test, name))
-        ids = tuple(s.strip.id for s in scene.sheet.strips)
+            field.show_value(condition_shown(self.bench.notebook, sheet.test, name))
+        ids = tuple(s.strip.id for s in sheet.strips)
         if ids != self._shown_for:
-            self._build(scene.sheet.strips)
+            self._build(sheet.strips)
             self._shown_for = ids
-        reference = reference_of(scene.sheet)
-        for row, strip in enumerate(scene.sheet.strips, start=1):
-            self._fill(row, strip, reference)
-        self._all.setText(f"All as planned, at {reference_words(scene.sheet)}")
-        waiting = [s for s in scene.sheet.strips if s.strip.time_min is None]
+        reference, factor = reference_of(sheet), factor_of(sheet)
+        for row, strip in enumerate(sheet.strips, start=1):
+            self._fill(row, strip, reference, factor)
+        self._all.setText(f"All as planned, at {reference_words(sheet)}")
+        waiting = [s for s in sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
-            f"Restated: the minutes at {reference_words(scene.sheet)} that do the same work, "
-            "taking development to go 2.5 times as fast for each 10 °C."
+            f"Restated: the minutes at {reference_words(sheet)} that do the same work, "
+            f"taking development to go {factor:g} times as fast for each 10 °C."
         )
 
     def _build(self, strips: tuple[StripSheet, ...]) -> None:
@@ -141,8 +218,8 @@ class ProcessStation(Station):
             self._grid.addWidget(text("", Role.LEAD), row, 4)
         self._grid.setColumnStretch(5, 1)
 
-    def _fill(self, row: int, strip: StripSheet, reference_c: float) -> None:
-        line = strip_line(strip.strip, reference_c)
+    def _fill(self, row: int, strip: StripSheet, reference_c: float, factor: float) -> None:
+        line = strip_line(strip.strip, reference_c, factor)
         time, warmth = self._rows[strip.strip.id]
         time.show_value(line.time)
         warmth.show_value(line.temperature)
@@ -168,7 +245,10 @@ class ProcessStation(Station):
             self.bench.edit(lambda book: develop_as_planned(book, waiting, reference))
 
     def take_focus(self) -> None:
-        """Begin at the first strip without a time."""
+        """Begin at the first strip without a time, or at the clock's button."""
+        if self._stack.currentWidget() is self.clock:
+            self.clock.main.setFocus()
+            return
         sheet = self.bench.sheet
         for strip in sheet.strips if sheet else ():
             if strip.strip.time_min is None and strip.strip.id in self._rows:

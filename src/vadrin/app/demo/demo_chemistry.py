@@ -1,0 +1,45 @@
+"""The demo darkroom's chemistry, and a process of every kind."""
+
+from __future__ import annotations
+
+from vadrin.core.process.process_kinds import KINDS
+from vadrin.notebook.records import Developer, Process
+from vadrin.notebook.store import Notebook
+
+SABLE = "750 ml water at 50; 2 g Ansel; 100 g Merle salt; 5 g Fell; 2 g Tarn; water to 1 l"
+_CHEMISTRY = (
+    ("Tern", "1+19", "stop bath", None, "a mild acid"),
+    ("Rill", "1+9", "wash aid", None, ""),
+    ("Scaur", "stock", "bleach", None, "bleach for reversal and colour"),
+    ("Mire", "1+100", "developer", 5.0, "for stand: pyro-like, gloves"),
+    ("Holm", "stock", "developer", None, "monobath"),
+    ("Skua C", "stock", "developer", None, "colour negative"),
+    ("Skua R", "stock", "developer", None, "colour reversal, first developer"),
+    ("Gannet", "stock", "developer", None, "reversal, first developer; caustic"),
+    ("Kittle", "1+9", "developer", None, "for paper in trays"),
+)
+"""Name, dilution, role, concentrate a film, note: all invented."""
+_PROCESSES = (
+    ("Harbour standard", "negative", "Sable", "first 30 s, then 4 turns a minute"),
+    ("Ebb stand", "stand", "Mire", "first 60 s, then stand"),
+    ("Ebb semi-stand", "semi-stand", "Mire", "first 60 s, then 10 s at 30 min"),
+    ("One-bath", "monobath", "Holm", "10 s every 30 s"),
+    ("Pier colour", "colour negative", "Skua C", "first 30 s, then 5 s every 30 s"),
+    ("Pier slides", "colour reversal", "Skua R", "first 15 s, then 5 s every 30 s"),
+    ("Slip reversal", "reversal", "Gannet", "first 30 s, then 10 s every minute"),
+    ("Slip direct", "direct positive", "Kittle", "continuous"),
+    ("Shed trays", "paper", "Kittle", "continuous"),
+)
+
+
+def write_processes(notebook: Notebook) -> None:
+    """A process of every kind, with the chemistry for it."""
+    for name, dilution, role, least, note in _CHEMISTRY:
+        notebook.add(Developer(name=name, dilution=dilution, role=role, least_ml=least, note=note))
+    known = {d.name: d.id for d in notebook.all(Developer)}
+    for name, kind, developer, agitation in _PROCESSES:
+        notebook.add(
+            Process(name=name, kind=kind, developer_id=known[developer], agitation=agitation,
+                    temperature_c=KINDS[kind].temperature_c, vessel="two-reel tank",
+                    volume_ml=600.0)
+        )  # fmt: skip

@@ -1,0 +1,127 @@
+"""What the darkroom clock says at one moment, in words that can be read from two metres."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from vadrin.core.process.darkroom_clock import Act, ActKind, ClockState, DarkroomClock
+
+_SOON_S = 600.0
+_TOGETHER_S = 2.0
+
+
+def seconds_text(seconds: float) -> str:
+    """``4:05``, ``1:30:00``; a minus where it is overdue."""
+    whole = math.ceil(abs(seconds) - 1e-6) if seconds >= 0 else math.floor(abs(seconds))
+    sign = "−" if seconds < 0 and whole else ""
+    minutes, rest = divmod(int(whole), 60)
+    if minutes < 60:
+        return f"{sign}{minutes}:{rest:02d}"
+    return f"{sign}{minutes // 60}:{minutes % 60:02d}:{rest:02d}"
+
+
+@dataclass(frozen=True)
+class Mark:
+    """One act on the timeline: seconds ahead of now, its words, and how long it takes."""
+
+    ahead_s: float
+    words: str
+    heavy: bool
+    length_s: float = 0.0
+
+
+@dataclass(frozen=True)
+class ClockFaceWords:
+    """Everything the face shows.
+
+    Attributes
+    ----------
+    step : str
+        The step under way, and which of how many.
+    left : str
+        What is left of it.
+    now : str
+        What the hands do now.
+    coming : str
+        The next act, and in how long.
+    main : str
+        The word on the main button.
+    marks : tuple of Mark
+    urgent : bool
+        Whether the next act is due within seconds.
+    """
+
+    step: str
+    left: str
+    now: str
+    coming: str
+    main: str
+    marks: tuple[Mark, ...]
+    urgent: bool
+
+
+def _act_words(act: Act, clock: DarkroomClock, step: int) -> str:
+    if act.kind is ActKind.PULL:
+        return f"pull strip {act.strip}"
+    if act.kind is ActKind.NEXT:
+        return clock.steps[step + 1].name.lower()
+    return act.kind.value
+
+
+def _marks(clock: DarkroomClock, state: ClockState) -> tuple[Mark, ...]:
+    """The acts of the next minutes; the one under way too, as far as it still goes."""
+    acts = clock.acts_of(state.step)
+    made: list[Mark] = []
+    for place, act in enumerate(acts):
+        ahead = act.at - state.elapsed_s
+        ends = next((a.at for a in acts[place + 1 :] if a.kind is ActKind.REST), acts[-1].at)
+        length = ends - act.at if act.kind is ActKind.AGITATE else 0.0
+        heavy = act.kind in (ActKind.PULL, ActKind.NEXT, ActKind.DONE)
+        if act.kind is ActKind.REST or (ahead + length < 0 and not heavy) or ahead > _SOON_S:
+            continue
+        made.append(Mark(ahead, _act_words(act, clock, state.step), heavy, length))
+    return tuple(made)
+
+
+def next_pull(clock: DarkroomClock, state: ClockState) -> str:
+    """The strip to be pulled next, while others stay in; empty where the last one is left."""
+    pulls = [a.strip for a in state.coming if a.kind is ActKind.PULL]
+    return pulls[0] if len(pulls) > 1 else ""
+
+
+def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
+    """What a clock says at a moment of the uptime axis."""
+    state = clock.at(now)
+    step = clock.steps[state.step]
+    started = bool(clock.events)
+    title = f"{step.name} · step {state.step + 1} of {len(clock.steps)}"
+    marks = _marks(clock, state)
+    last = state.step + 1 == len(clock.steps)
+    pulled = next_pull(clock, state)
+    if not started:
+        main = "Start the clock"
+    elif pulled:
+        main = f"Strip {pulled} is out"
+    else:
+        main = "All done" if last else f"On to: {clock.steps[state.step + 1].name}"
+    doing = "let it stand"
+    if not started:
+        doing = "not started"
+    elif state.stopped:
+        doing = "stopped"
+    elif state.paused:
+        doing = "paused"
+    elif state.moving:
+        doing = "agitate"
+    ahead = next((m for m in marks if m.ahead_s > 0), None)
+    coming = ""
+    if ahead and started:
+        together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S]
+        acts = [m.words for m in sorted(together, key=lambda m: not m.heavy)]
+        coming = f"{', '.join(acts)} in {seconds_text(ahead.ahead_s)}"
+    overdue = [m.words for m in marks if m.ahead_s <= 0 and m.heavy]
+    if started and overdue and not state.stopped:
+        coming = f"now: {overdue[0]}"
+    urgent = bool(started and state.running and ahead and ahead.ahead_s < 10)
+    return ClockFaceWords(title, seconds_text(state.left_s), doing, coming, main, marks, urgent)

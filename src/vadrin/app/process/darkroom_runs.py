@@ -1,0 +1,156 @@
+"""Runs by the clock: begun, noted to the second, and written down as what the strips got."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import asdict, replace
+
+from vadrin.app.process.development import develop_strip
+from vadrin.app.process.uptime import Moment, seconds_at
+from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.process.agitation import STAND, Agitation, agitation_of
+from vadrin.core.process.darkroom_clock import (
+    ClockStep,
+    DarkroomClock,
+    Happened,
+    Pull,
+    effective_c,
+)
+from vadrin.core.process.darkroom_clock import RunEvent as Event
+from vadrin.core.process.process_kinds import kind_of_process
+from vadrin.errors import EntryError
+from vadrin.notebook.records import DarkroomRun, ProcessStep, RunEvent, Strip
+from vadrin.notebook.store import Notebook
+
+_USUAL_MIN = 8.0
+
+
+def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ...]:
+    """The steps of the process a test follows: its own, else those of its kind."""
+    process = sheet.routine
+    if process is not None:
+        own = notebook.all(ProcessStep, process_id=process.id)
+        if own:
+            return tuple(own)
+    kind = kind_of_process(process.kind if process else "")
+    return tuple(
+        ProcessStep(position=i, name=s.name, seconds=s.seconds, tolerance_k=s.tolerance_k,
+                    agitation=s.agitation, develops=s.develops, may_pause=s.may_pause)
+        for i, s in enumerate(kind.steps)
+    )  # fmt: skip
+
+
+def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:
+    """The steps of a run of a test; strips leave the developer at their planned times."""
+    waiting = [s.strip for s in sheet.strips if s.strip.time_min is None]
+    strips = waiting or [s.strip for s in sheet.strips]
+    pulls = tuple(
+        Pull(s.label, 60.0 * (s.planned_min or _USUAL_MIN))
+        for s in sorted(strips, key=lambda s: s.planned_min or _USUAL_MIN)
+    )
+    made = []
+    for step in process_steps(notebook, sheet):
+        agitation = agitation_of((step.develops and sheet.test.agitation) or step.agitation)
+        mine = pulls if step.develops else ()
+        seconds = max(p.seconds for p in mine) if mine else step.seconds
+        made.append(ClockStep(step.name, seconds or 60.0, agitation or STAND, mine,
+                              step.develops, step.may_pause))  # fmt: skip
+    return tuple(made)
+
+
+def _steps_text(steps: tuple[ClockStep, ...]) -> str:
+    return json.dumps([asdict(s) for s in steps], ensure_ascii=False)
+
+
+def _steps_told(words: str) -> tuple[ClockStep, ...]:
+    made = []
+    for held in json.loads(words):
+        moved = held["agitation"]
+        agitation = Agitation(**{**moved, "moments_s": tuple(moved["moments_s"])})
+        pulls = tuple(Pull(**p) for p in held["pulls"])
+        made.append(ClockStep(**{**held, "agitation": agitation, "pulls": pulls}))
+    return tuple(made)
+
+
+def run_under_way(notebook: Notebook, test_id: int) -> DarkroomRun | None:
+    """The newest run of a test whose times are not written down yet."""
+    open_runs = [r for r in notebook.all(DarkroomRun, test_id=test_id) if not r.confirmed]
+    return open_runs[-1] if open_runs else None
+
+
+def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock:
+    """The clock of a run, from its record alone; its times are on the uptime axis of now."""
+    events = sorted(
+        (
+            Event(seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value,
+                  e.strip)
+            for e in notebook.all(RunEvent, run_id=run.id)
+        ),
+        key=lambda e: e.at,
+    )  # fmt: skip
+    return DarkroomClock(_steps_told(run.steps), tuple(events), run.reference_c, run.q10)
+
+
+def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
+    """Start the first step."""
+    steps = clock_steps(notebook, sheet)
+    with notebook.change("start the clock"):
+        run = notebook.add(
+            DarkroomRun(test_id=sheet.test.id, started_at=now.stamp, steps=_steps_text(steps),
+                        reference_c=reference_of(sheet), q10=factor_of(sheet))
+        )  # fmt: skip
+        note_event(notebook, run, now, Happened.START)
+    return run
+
+
+def note_event(
+    notebook: Notebook, run: DarkroomRun, now: Moment, what: Happened,
+    value: float | None = None, strip: str = "",
+) -> None:  # fmt: skip
+    """Write down that something happened, in the file at once.
+
+    Raises
+    ------
+    EntryError
+        Where the chemistry does not allow it.
+    """
+    if what is Happened.PAUSE:
+        state = clock_of(notebook, run, now).at(now.uptime)
+        step = _steps_told(run.steps)[state.step]
+        if not step.may_pause:
+            raise EntryError(f"“{step.name}” goes on in the tank: its clock can't be paused")
+    with notebook.change(f"clock: {what.value} {strip}".strip()):
+        notebook.add(
+            RunEvent(
+                run_id=run.id,
+                happened_at=now.stamp,
+                uptime=now.uptime,
+                boot=now.boot,
+                what=what.value,
+                value=value,
+                strip=strip,
+            )
+        )
+
+
+def confirm_run(notebook: Notebook, run: DarkroomRun, now: Moment) -> list[str]:
+    """Write what the clock saw to the strips, as one edit; gives the labels written.
+
+    Raises
+    ------
+    EntryError
+        If no strip has left its developer yet.
+    """
+    got = {d.strip: d for d in clock_of(notebook, run, now).developments(now.uptime)}
+    strips = [s for s in notebook.all(Strip, test_id=run.test_id) if s.label in got]
+    if not strips:
+        raise EntryError("no strip has left the developer yet")
+    with notebook.change("what the clock saw"):
+        for strip in strips:
+            seen = got[strip.label]
+            warmth = effective_c(seen.minutes, seen.restated_min, run.reference_c, run.q10)
+            minutes = round(seen.minutes * 60) / 60
+            develop_strip(notebook, strip, minutes, round(warmth, 2))
+        notebook.put(replace(run, confirmed=True))
+    return [s.label for s in strips]

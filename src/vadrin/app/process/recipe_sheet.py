@@ -1,0 +1,198 @@
+"""Today's recipe in words: what is measured out, in which order, with which cautions first."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.process.process_kinds import kind_of_process
+from vadrin.core.process.recipe import (
+    Governs,
+    Mix,
+    cylinder_step,
+    dilution_parts,
+    ingredients_of,
+    made_volume,
+    mix_for,
+    resolved,
+    scale_step,
+    scaled,
+    tempering_water,
+)
+from vadrin.core.process.temperature import RESTATED_WITHIN_K
+from vadrin.core.readings import restated_time
+from vadrin.core.wording import counted
+from vadrin.notebook.records import Developer
+from vadrin.notebook.store import Notebook
+
+_ALWAYS = (
+    "Gloves, eye protection and fresh air; keep chemistry from food, cups and children. The "
+    "maker's safety sheet and local rules count: this page does not replace them."
+)
+_HELD = {
+    r"\bacid": "Add acid to water, never water to acid.",
+    r"caustic|hydroxide|\blye\b": "Caustic: it burns skin and eyes, and warms water fast; add it "
+    "to cold water, a little at a time.",
+    r"pyro|catech": "Poisonous through the skin: gloves for every step, and none of it as dust.",
+    r"peroxide|bleach|permanganate|dichromate": "Strong oxidisers and bleaches burn; never near "
+    "developer or acid in the same vessel.",
+    r"fix": "Used fixer carries silver: hand it in as local rules say.",
+}
+_POWDER = "Powders are the worst to breathe: weigh them in still air, with a mask."
+
+
+@dataclass(frozen=True)
+class Darkroom:
+    """What the recipe is for: films, the tank, what covers a reel, and the water at hand."""
+
+    films: int = 1
+    tank_ml: float = 600.0
+    reel_ml: float = 0.0
+    bath_c: float | None = None
+    tap_c: float = 50.0
+
+
+@dataclass(frozen=True)
+class RecipeSheet:
+    """A recipe as it is read at the bench.
+
+    Attributes
+    ----------
+    cautions : tuple of str
+        First.
+    lines : tuple of (str, str)
+        What it is for, and what to do.
+    times : tuple of str
+        Wanted times for the bath as it is now.
+    """
+
+    cautions: tuple[str, ...]
+    lines: tuple[tuple[str, str], ...]
+    times: tuple[str, ...]
+
+
+def ml_text(volume_ml: float, least: float = 0.0) -> str:
+    """A volume as a fitting cylinder shows it, never under what is needed."""
+    step = cylinder_step(volume_ml)
+    return f"{resolved(volume_ml, step, least):g} ml"
+
+
+def _mixed(chemistry: Developer, mix: Mix, parts: tuple[float, ...]) -> str:
+    total = ml_text(mix.volume_ml)
+    if len(parts) == 1:
+        return f"{total} as it is"
+    least = (chemistry.least_ml or 0.0) * mix.films_a_run
+    shares = [ml_text(mix.parts_ml[0], least)]
+    shares += [f"{ml_text(share)} of part {i}" for i, share in enumerate(mix.parts_ml[1:-1], 2)]
+    return f"{', '.join(shares)}, water to {total}"
+
+
+def _weighed(chemistry: Developer, stock_ml: float) -> str:
+    """The weights of a recipe for the stock that is needed, in its order."""
+    made = scaled(ingredients_of(chemistry.recipe), stock_ml)
+    words = []
+    for part in made:
+        if part.up_to:
+            words.append(f"water to {ml_text(part.amount)}")
+            continue
+        amount = (
+            f"{resolved(part.amount, scale_step(part.amount)):g} g"
+            if part.unit == "g"
+            else ml_text(part.amount)
+        )
+        warmth = f" at {part.warmth_c:g} °C" if part.warmth_c is not None else ""
+        words.append(f"{amount} {part.name}{warmth}")
+    return ", then ".join(words)
+
+
+def _is_weighed(chemistry: Developer) -> bool:
+    try:
+        return made_volume(ingredients_of(chemistry.recipe)) > 0
+    except ValueError:
+        return False
+
+
+def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
+    what = f"{chemistry.name} {chemistry.dilution}".strip()
+    try:
+        parts = dilution_parts(chemistry.dilution)
+        mix = mix_for(parts, room.tank_ml, room.films, chemistry.least_ml or 0.0, room.reel_ml)
+    except ValueError as error:
+        return [(what, f"{error}.")]
+    words = _mixed(chemistry, mix, parts)
+    if mix.governs is Governs.FILM:
+        words += f"; {mix.governs.value} decide the volume"
+    if mix.runs > 1:
+        words += f"; in {counted(mix.runs, 'run')} of {counted(mix.films_a_run, 'film')}"
+    made = [(what, f"{words}.")]
+    if _is_weighed(chemistry):
+        made.insert(0, (f"{chemistry.name}, the stock", f"{_weighed(chemistry, mix.parts_ml[0])}."))
+    return made
+
+
+def chemistry_for(notebook: Notebook, sheet: TestSheet) -> list[Developer]:
+    """The developers of the strips, then one of each other role there is in the cupboard."""
+    own = [sheet.developer]
+    for strip in sheet.strips:
+        other = notebook.get(Developer, strip.strip.developer_id or 0)
+        if other is not None and other not in own:
+            own.append(other)
+    seen = {d.role for d in own}
+    for each in notebook.all(Developer):
+        if each.role not in seen:
+            own.append(each)
+            seen.add(each.role)
+    return own
+
+
+def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> RecipeSheet:
+    """The recipe of a test for today's tank and bath."""
+    chemistry = chemistry_for(notebook, sheet)
+    lines = [line for each in chemistry for line in _lines_of(each, room)]
+    held = " ".join(f"{c.name} {c.recipe} {c.role} {c.note}".lower() for c in chemistry)
+    cautions = [words for marks, words in _HELD.items() if re.search(marks, held)]
+    if any(_is_weighed(c) for c in chemistry):
+        cautions.insert(0, _POWDER)
+    return RecipeSheet((_ALWAYS, *cautions), tuple(lines), tuple(_times(sheet, room)))
+
+
+def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
+    if room.bath_c is None:
+        return []
+    reference, factor = reference_of(sheet), factor_of(sheet)
+    away = room.bath_c - reference
+    words: list[str] = []
+    if abs(away) > RESTATED_WITHIN_K:
+        words.append(
+            f"{abs(away):.1f} K from {reference:g} °C is too far: no factor tells what it would do."
+        )
+    else:
+        for strip in sheet.strips:
+            wanted = strip.strip.planned_min
+            if wanted is not None:
+                now = wanted / restated_time(1.0, room.bath_c, reference, factor)
+                words.append(
+                    f"Strip {strip.strip.label}: {minutes_text(now)} now for "
+                    f"{minutes_text(wanted)} at {reference:g} °C."
+                )
+    kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
+    if abs(away) > kind.tolerance_k + 1e-9:
+        words.append(_tempered(room, reference, kind.tolerance_k))
+    return words
+
+
+def _tempered(room: Darkroom, reference: float, tolerance: float) -> str:
+    """What brings the bath to its temperature."""
+    assert room.bath_c is not None
+    try:
+        water = tempering_water(room.tank_ml, room.bath_c, reference, room.tap_c)
+    except ValueError as error:
+        return f"To temper it: {error}."
+    beyond = "too much to add without weakening it: stand it in a water bath"
+    kept = f"stand it in water, or mix in {ml_text(water)} at {room.tap_c:g} °C before the last "
+    kept += "water of the recipe"
+    act = beyond if water > room.tank_ml / 4 else kept
+    return f"It should be within {tolerance:g} K of {reference:g} °C: {act}."

@@ -1,0 +1,105 @@
+"""The darkroom clock, drawn to be read from two metres."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from vadrin.app.process.clock_words import ClockFaceWords
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+
+_WINDOW_S = 240.0
+_MARK_AT = 0.2
+"""Where the fixed mark stands, as a share of the width."""
+
+
+class ClockFace(QWidget):
+    """What is left of the step, what the hands do, and the acts that run past a fixed mark."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.words: ClockFaceWords | None = None
+        self.look: Look = DAY
+        self.setAccessibleName("darkroom clock")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def minimumSizeHint(self) -> QSize:
+        """Room for digits that can be read."""
+        return QSize(px(360), px(220))
+
+    def show_words(self, words: ClockFaceWords, look: Look) -> None:
+        """Show a moment; drawn anew only where something changed."""
+        if words == self.words and look is self.look:
+            return
+        self.words, self.look = words, look
+        spoken = f"{words.step}: {words.left} left, {words.now}; {words.coming}"
+        self.setAccessibleDescription(spoken)
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw the face."""
+        if self.words is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        band = float(px(84))
+        self._draw_time(painter, QRectF(0, 0, self.width(), self.height() - band - px(8)))
+        self._draw_band(painter, QRectF(0, self.height() - band, self.width(), band))
+
+    def _draw_time(self, painter: QPainter, room: QRectF) -> None:
+        assert self.words is not None
+        painter.setPen(QColor(self.look.ink))
+        painter.setFont(role_font(Role.HEADING))
+        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop,
+                         self.words.step)  # fmt: skip
+        line = float(px(44))
+        digits = QRectF(room.left(), room.top() + px(26), room.width(),
+                        room.height() - px(26) - line)  # fmt: skip
+        font = QFont(role_font(Role.DISPLAY))
+        font.setPixelSize(int(max(px(46), min(digits.height(), room.width() / 4.2))))
+        painter.setFont(font)
+        painter.drawText(digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+                         self.words.left)  # fmt: skip
+        left = painter.fontMetrics().horizontalAdvance(self.words.left) + px(28)
+        painter.setFont(role_font(Role.ENTRY))
+        doing = digits.adjusted(left, 0, 0, 0)
+        painter.drawText(doing, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+                         self.words.now)  # fmt: skip
+        painter.setPen(QColor(self.look.grease if self.words.urgent else self.look.ink))
+        below = QRectF(room.left(), room.bottom() - line, room.width(), line)
+        painter.drawText(below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+                         self.words.coming)  # fmt: skip
+
+    def _draw_band(self, painter: QPainter, room: QRectF) -> None:
+        assert self.words is not None
+        look = self.look
+        painter.fillRect(room, QColor(look.sheet))
+        at = room.left() + room.width() * _MARK_AT
+        scale = room.width() / _WINDOW_S
+        painter.setFont(role_font(Role.CAPTION))
+        height, letters = room.height() / 3, painter.fontMetrics()
+        free = [room.left(), room.left()]
+        for mark in self.words.marks:
+            x = at + mark.ahead_s * scale
+            if x > room.right():
+                continue
+            line = 1 if mark.heavy else 0
+            if mark.length_s:
+                ends = min(x + mark.length_s * scale, room.right())
+                x = max(x, room.left())
+                block = QRectF(x, room.bottom() - height, max(ends - x, 2.0), height)
+                painter.fillRect(block, QColor(look.soft))
+            elif x >= room.left():
+                painter.setPen(QPen(QColor(look.ink), 3))
+                painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()))
+            if x < max(free[line], room.left()):
+                continue
+            painter.setPen(QColor(look.ink if mark.heavy else look.soft))
+            painter.drawText(QPointF(x + px(4), room.top() + height * (2 - line) - px(8)),
+                             mark.words)  # fmt: skip
+            free[line] = x + letters.horizontalAdvance(mark.words) + px(14)
+        painter.setPen(QPen(QColor(look.grease), 3))
+        painter.drawLine(QPointF(at, room.top() - px(6)), QPointF(at, room.bottom()))

@@ -1,0 +1,128 @@
+"""The recipe of the Process station: cautions first, then what to measure out, and the time now."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+
+from vadrin.app.entry.densities import temperature_typed
+from vadrin.app.entry.numbers import count_typed, number_within
+from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
+from vadrin.app.test_sheet import TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
+
+
+class RecipePage(QWidget):
+    """What today's tank takes.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something typed was not taken.
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self._bench = bench
+        self._sheet: TestSheet | None = None
+        self.room = Darkroom()
+        self.fields = {
+            "films": WordField("films in the tank", self._films, role=Role.LEAD),
+            "tank": WordField("what the tank holds", self._tank, role=Role.LEAD),
+            "reel": WordField("what a reel takes", self._reel, role=Role.LEAD),
+            "bath": WordField("temperature of the bath", self._bath, role=Role.LEAD),
+            "tap": WordField("temperature of the other water", self._tap, role=Role.LEAD),
+        }
+        for field in self.fields.values():
+            field.refused.connect(refuse)
+        f = self.fields
+        self._cautions = text("", Role.CAPTION, wrap=True)
+        self._grid = QGridLayout()
+        self._grid.setHorizontalSpacing(px(18))
+        self._grid.setVerticalSpacing(px(8))
+        self._grid.setColumnStretch(1, 1)
+        self._times = text("", Role.BODY, wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
+        column.addWidget(self._cautions)
+        column.addWidget(rule())
+        column.addWidget(
+            sentence("Films:", f["films"], "in a tank of", f["tank"], "ml; a reel takes",
+                     f["reel"], "ml.", role=Role.LEAD)
+        )  # fmt: skip
+        column.addLayout(self._grid)
+        column.addWidget(rule())
+        column.addWidget(
+            sentence("The bath is at", f["bath"], "°C; other water at", f["tap"], "°C.",
+                     role=Role.LEAD)
+        )  # fmt: skip
+        column.addWidget(self._times)
+        column.addStretch(1)
+
+    def show_scene(self, sheet: TestSheet) -> None:
+        """Show the recipe of a test."""
+        if self._sheet is None or self._sheet.test.id != sheet.test.id:
+            rolls = len({s.strip.roll for s in sheet.strips}) or 1
+            tank = (sheet.routine.volume_ml if sheet.routine else None) or 600.0
+            self.room = Darkroom(films=rolls, tank_ml=tank)
+        self._sheet = sheet
+        self._show()
+
+    def _show(self) -> None:
+        sheet, room = self._sheet, self.room
+        if sheet is None:
+            return
+        made = recipe_sheet(self._bench.notebook, sheet, room)
+        self._cautions.setText(" ".join(made.cautions))
+        while self._grid.count():
+            item = self._grid.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.hide()
+                widget.deleteLater()
+        for row, (what, how) in enumerate(made.lines):
+            self._grid.addWidget(text(what, Role.LABEL), row, 0)
+            self._grid.addWidget(text(how, Role.LEAD, wrap=True), row, 1)
+        self._times.setText("\n".join(made.times))
+        shown = {"films": f"{room.films}", "tank": f"{room.tank_ml:g}",
+                 "reel": f"{room.reel_ml:g}" if room.reel_ml else "all of it",
+                 "bath": "—" if room.bath_c is None else f"{room.bath_c:g}",
+                 "tap": f"{room.tap_c:g}"}  # fmt: skip
+        for name, words in shown.items():
+            self.fields[name].show_value(words)
+
+    def _change(self, **changes: Any) -> None:
+        self.room = replace(self.room, **changes)
+        self._show()
+
+    def _films(self, words: str) -> None:
+        self._change(films=count_typed(words, 1, 1000, "one film or more"))
+
+    def _tank(self, words: str) -> None:
+        refusal = "a tank holds more than 0 ml, and at most 100 l"
+        self._change(tank_ml=number_within(words.removesuffix("ml"), 1, 100_000, refusal))
+
+    def _reel(self, words: str) -> None:
+        plain = words.strip().removesuffix("ml")
+        if plain in ("", "all of it", "0"):
+            self._change(reel_ml=0.0)
+            return
+        refusal = "a reel takes more than 0 ml, and at most 10 l"
+        self._change(reel_ml=number_within(plain, 1, 10_000, refusal))
+
+    def _bath(self, words: str) -> None:
+        self._change(bath_c=None if words.strip() in ("", "—") else temperature_typed(words))
+
+    def _tap(self, words: str) -> None:
+        refusal = "water between 0 and 100 °C"
+        self._change(tap_c=number_within(words.replace("°C", ""), 0, 100, refusal))

@@ -1,0 +1,229 @@
+"""The darkroom through the window, by a clock the test turns: runs, crashes, drift, recipes."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from tests.notebooks import new_test
+from tests.window.pages import type_into, words_of
+from vadrin.app.process import darkroom_runs
+from vadrin.app.process.uptime import Moment, moment_now, seconds_at
+from vadrin.core.readings import restated_time
+from vadrin.notebook.records import DarkroomRun, Process, RunEvent, Strip
+from vadrin.ui.stations.process import clock_page
+
+
+class Hours:
+    """A clock that stands until it is turned."""
+
+    def __init__(self):
+        self.first, self.passed, self.boot, self.wall_off = moment_now(), 0.0, "one", 0.0
+
+    def __call__(self):
+        wall = self.first.wall + timedelta(seconds=self.passed + self.wall_off)
+        return Moment(wall, 5000.0 + self.passed, self.boot)
+
+
+@pytest.fixture
+def hours(monkeypatch):
+    made = Hours()
+    monkeypatch.setattr(clock_page, "moment_now", made)
+    return made
+
+
+class ClockRoom:
+    """The Process station's clock, pressed as a person would."""
+
+    def __init__(self, window, hours):
+        self.window, self.hours = window, hours
+        window.bench.go("process")
+        window.updates.flush()
+        self.station = window._stations["process"]
+        self.station.turn_to("clock")
+        self.page = self.station.clock
+
+    def wait(self, seconds):
+        self.hours.passed += seconds
+        self.page.tick()
+
+    def press(self, words):
+        button = next(b for b in (self.page.main, self.page.pause, self.page.stop, self.page.take)
+                      if b.text() == words and b.isVisibleTo(self.page))  # fmt: skip
+        button.setFocus()
+        QTest.keyClick(button, Qt.Key.Key_Space)
+        self.window.updates.flush()
+
+    def said(self):
+        return self.page.face.accessibleDescription()
+
+    def note(self, degrees):
+        type_into(self.page.warmth, degrees)
+        self.window.updates.flush()
+
+    def strips(self):
+        return {s.label: s for s in self.window.bench.notebook.all(Strip)}
+
+
+def room_of(open_window, tmp_path, hours, times, **process):
+    window = open_window(tmp_path / "winter.vadrin")
+    book = window.bench.notebook
+    test = new_test(book, "Kelda Pan 200", "Sable", "1+1", times=times)
+    if process:
+        with book.change("process"):
+            made = book.add(Process(name="ours", **process))
+            book.put(replace(test, process_id=made.id, agitation=made.agitation))
+    window.bench.open_test(test.id)
+    return ClockRoom(window, hours)
+
+
+def test_four_strips_are_pulled_and_recorded_to_the_second(open_window, tmp_path, hours):
+    room = room_of(open_window, tmp_path, hours, (5.0, 7.0, 10.0, 15.0))
+    assert "Develop · step 1 of 4: 15:00 left, not started" in room.said()
+    room.press("Start the clock")
+    room.note("20.5")
+    got = {}
+    for label, until in (("A", 287.0), ("B", 401.0), ("C", 573.0)):
+        room.wait(until - room.hours.passed - 2)
+        assert f"pull strip {label}" in room.said()
+        room.wait(2)
+        room.press(f"Strip {label} is out")
+        got[label] = until
+    room.wait(860.0 - room.hours.passed)
+    room.press("On to: Stop")
+    assert "agitate" in room.said()
+    room.press("Write these times down")
+    for label, strip in room.strips().items():
+        assert strip.time_min * 60 == pytest.approx(got.get(label, 860.0), abs=0.51)
+        assert strip.temperature_c == pytest.approx(20.5, abs=0.02)
+        worth = restated_time(strip.time_min, strip.temperature_c)
+        assert worth == pytest.approx(strip.planned_min, rel=0.005)
+    room.window.bench.notebook.undo()
+    assert all(s.time_min is None for s in room.strips().values())
+
+
+def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path, hours):
+    room = room_of(
+        open_window, tmp_path, hours, (120.0,), kind="semi-stand",
+        agitation="first 60 s, then 10 s at 30 and 60 min",
+    )  # fmt: skip
+    room.press("Start the clock")
+    room.wait(1790)
+    assert "agitate in 0:10" in room.said()
+    room.wait(3000 - 1790)
+    # The program dies, the machine is started anew, and the wall's clock goes on alone.
+    path = room.window.bench.notebook.path
+    room.window.bench.notebook._let_go()
+    room.hours.passed, room.hours.boot = 3725.0, "two"
+    again = open_window(path)
+    again.bench.open_test(room.window.bench.sheet.test.id)
+    back = ClockRoom(again, room.hours)
+    assert "57:55 left" in back.said()
+    # The wall's clock is set an hour ahead: within one start it tells nothing.
+    back.press("Stop here")
+    assert "stopped" in back.said()
+    back.press("Write these times down")
+    (strip,) = back.strips().values()
+    assert strip.time_min * 60 == pytest.approx(3725, abs=0.51)
+
+
+def test_a_wall_clock_set_anew_changes_nothing_within_one_start(open_window, tmp_path, hours):
+    room = room_of(open_window, tmp_path, hours, (8.0,))
+    room.press("Start the clock")
+    room.wait(100)
+    room.hours.wall_off = 3600.0
+    room.page._load()
+    room.page.tick()
+    assert "6:20 left" in room.said()
+    now = hours()
+    assert seconds_at(now.stamp, 1.0, "other", now) == pytest.approx(now.uptime, abs=0.01)
+
+
+def test_colour_that_drifts_is_retimed_and_restated(open_window, tmp_path, hours):
+    room = room_of(open_window, tmp_path, hours, (3.25,), kind="colour negative",
+                   temperature_c=37.8, agitation="first 30 s, then 5 s every 30 s")  # fmt: skip
+    assert "step 1 of 6: 3:15 left" in room.said()
+    room.press("Start the clock")
+    room.note("37.8")
+    room.wait(100)
+    room.note("36.9")
+    # The first 100 s were worth 97 at 37.8 °C; the other 98 take 104 at 36.9.
+    assert "1:45 left" in room.said()
+    room.wait(104.0)
+    room.press("On to: Bleach")
+    room.press("Write these times down")
+    (strip,) = room.strips().values()
+    assert strip.time_min * 60 == pytest.approx(204.0)
+    worth = restated_time(strip.time_min, strip.temperature_c, 37.8, 2.0)
+    assert worth == pytest.approx(3.25, rel=0.005)
+    room.station.turn_to("got")
+    assert "2 times as fast for each 10 °C" in words_of(room.station)
+
+
+def test_a_reversal_sheet_goes_through_all_its_steps(open_window, tmp_path, hours):
+    room = room_of(open_window, tmp_path, hours, (6.0,), kind="reversal")
+    room.press("Start the clock")
+    seen = []
+    for _ in range(8):
+        seen.append(room.said().split(" · ")[0])
+        paused = room.page.pause.isVisibleTo(room.page)
+        assert paused == (seen[-1] in ("Second exposure", "Fix", "Wash") and len(seen) > 2)
+        room.wait(30)
+        if seen[-1] == "Fix":
+            room.press("Pause")
+            room.wait(500)
+            assert "4:30 left, paused" in room.said()
+            room.press("Go on")
+        room.press(room.page.main.text())
+    assert seen == ["First developer", "Wash", "Bleach", "Clear", "Second exposure",
+                    "Second developer", "Fix", "Wash"]  # fmt: skip
+    assert "stopped" in room.said()
+    run = room.window.bench.notebook.all(DarkroomRun)[0]
+    events = room.window.bench.notebook.all(RunEvent)
+    assert [e.what for e in events if e.run_id == run.id].count("next step") == 7
+    room.press("Write these times down")
+    assert next(iter(room.strips().values())).time_min == 0.5
+
+
+def test_a_recipe_says_what_goes_into_the_tank(demo):
+    window = demo("Merrow Pan 125", "process")
+    station = window._stations["process"]
+    station.turn_to("recipe")
+    page = station.recipe
+    told = words_of(page)
+    assert told.index("Gloves") < told.index("Sable 1+1")
+    assert "300 ml, water to 600 ml" in told
+    assert "225 ml water at 50 °C, then 0.6 g Ansel, then 30 g Merle salt" in told
+    assert "Powders are the worst" in told
+    type_into(page.fields["tank"], "0")
+    assert "more than 0 ml" in words_of(station)
+    assert page.room.tank_ml == 600.0
+    type_into(page.fields["tank"], "1000")
+    assert "500 ml, water to 1000 ml" in words_of(page)
+    type_into(page.fields["bath"], "-3")
+    assert "between 5 and 60" in words_of(station)
+    type_into(page.fields["bath"], "23")
+    told = words_of(page)
+    assert "Strip A: 3:25 now for 4:30 at 20 °C." in told
+    assert "take water colder than 20 °C" in told
+    type_into(page.fields["tap"], "10")
+    assert "300 ml" in words_of(page) or "water bath" in words_of(page)
+    type_into(page.fields["bath"], "34")
+    assert "too far" in words_of(page)
+
+
+def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
+    from vadrin.app.test_sheet import load_sheet
+    from vadrin.core.process.darkroom_clock import Happened
+    from vadrin.errors import EntryError
+
+    now = moment_now()
+    run = darkroom_runs.begin_run(notebook, load_sheet(notebook, test.id), now)
+    with pytest.raises(EntryError, match="can't be paused"):
+        darkroom_runs.note_event(notebook, run, now, Happened.PAUSE)
+    with pytest.raises(EntryError, match="no strip has left"):
+        darkroom_runs.confirm_run(notebook, run, now)
+    assert len(notebook.all(RunEvent)) == 1
