@@ -61,6 +61,28 @@ def _compare(app: Any, window: Window) -> None:
     _settle(app, window)
 
 
+def _darkroom(app: Any, window: Window, folder: Path) -> None:
+    """The recipe, and the clock some minutes after it was started."""
+    from dataclasses import replace
+    from datetime import timedelta
+
+    from vadrin.app.process.darkroom_runs import begin_run
+    from vadrin.app.process.uptime import moment_now
+
+    _show(app, window, "Brannock 400", "process")
+    station: Any = window.station()
+    station.turn_to("recipe")
+    _settle(app, window)
+    _save(window, folder, "recipe")
+    now, sheet = moment_now(), window.bench.sheet
+    before = replace(now, wall=now.wall - timedelta(seconds=372), uptime=now.uptime - 372)
+    if sheet is not None:
+        begin_run(window.bench.notebook, sheet, before)
+    station.turn_to("clock")
+    _settle(app, window)
+    _save(window, folder, "clock")
+
+
 def _save(window: Window, folder: Path, name: str) -> None:
     target = folder / f"{name}.png"
     if not window.grab().save(str(target)):
@@ -93,6 +115,7 @@ def run_snapshot(folder: Path) -> int:
         window.start_test()
         _settle(app, window)
         _save(window, folder, "question")
+        _darkroom(app, window, folder)
         window.set_look(DIM)
         _show(app, window, "Skerry Fine 50", "expose")
         _save(window, folder, "expose-dim")

@@ -112,6 +112,8 @@ def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
         doing = "stopped"
     elif state.paused:
         doing = "paused"
+    elif state.left_s < -0.5:
+        doing = "over its time"
     elif state.moving:
         doing = "agitate"
     ahead = next((m for m in marks if m.ahead_s > 0), None)

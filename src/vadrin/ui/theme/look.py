@@ -10,6 +10,9 @@ from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QApplication, QProxyStyle, QStyle, QStyleOption, QWidget
 
 
+_DIM_RED = "#2C0000"
+
+
 @dataclass(frozen=True)
 class Look:
     """Colours of one look, as hex texts, named by their use.
@@ -31,6 +34,16 @@ class Look:
     strips: tuple[str, str, str, str]
     film_base: str
     red_only: bool = False
+
+    @property
+    def main(self) -> str:
+        """Ground of the main button; by the safelight a large one must not shine."""
+        return _DIM_RED if self.red_only else self.ink
+
+    @property
+    def on_main(self) -> str:
+        """Words on the main button."""
+        return self.ink if self.red_only else self.desk
 
     def strip_colour(self, place: int, count: int) -> QColor:
         """Colour of one of several strips ordered by development time."""
@@ -174,7 +187,7 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QPushButton:focus {{ border: 2px solid {look.soft}; padding: 5px 11px; }}
     QPushButton:hover {{ border-color: {look.soft}; }}
     QPushButton:disabled {{ color: {look.soft}; }}
-    QPushButton[primary="true"] {{ background: {look.ink}; color: {look.desk};
+    QPushButton[primary="true"] {{ background: {look.main}; color: {look.on_main};
         font-weight: 700; padding: 10px 14px; border-color: {look.ink}; }}
     QPushButton[primary="true"]:focus {{ border: 2px solid {look.done}; padding: 9px 13px; }}
     QPushButton[primary="true"]:disabled {{ background: {look.rule}; color: {look.soft};
