@@ -45,6 +45,11 @@ def test_stops_without_an_ei_are_no_blank(tmp_path):
     assert [r.frame for r in table.rows] == ["2", "b1"]
 
 
+def test_a_reading_without_a_strip_is_asked_about(tmp_path):
+    table = read_text(tmp_path, "strip,log_h,density,note\nA,-1,0.4,\n,0,0.9,\n\x02,0,0.9,\n")
+    assert [(p.row, p.column) for p in table.problems] == [(3, "strip"), (4, "strip")]
+
+
 def test_every_column_is_kept_also_without_a_heading(tmp_path):
     table = read_text(tmp_path, "strip,,log_h,density\nA,lid open,-1,0.4\n")
     assert table.rows[0].extra == {"column 2": "lid open"}

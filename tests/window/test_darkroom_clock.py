@@ -227,3 +227,53 @@ def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     with pytest.raises(EntryError, match="no strip has left"):
         darkroom_runs.confirm_run(notebook, run, now)
     assert len(notebook.all(RunEvent)) == 1
+
+
+def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tmp_path, hours):
+    """Two rolls shot alike: one stands in a weak bath at the room's warmth, one is agitated."""
+    from tests.core.film_shapes import SHAPES
+    from vadrin.app.library.differences import conditions_of
+    from vadrin.app.results.analysis_input import readings_of, settings_of
+    from vadrin.core.results.analysis import analyse
+    from vadrin.notebook.records import Developer, Frame, Reading
+
+    room = room_of(open_window, tmp_path, hours, (8.0, 60.0))
+    book = room.window.bench.notebook
+    with book.change("cupboard"):
+        book.add(Developer(name="Mire", dilution="1+100"))
+    room.station.turn_to("got")
+    second = next(s for s in book.all(Strip) if s.label == "B")
+    *_, bath, moved = room.station._rows[second.id]
+    type_into(bath, "Mire 1+100")
+    type_into(moved, "first 60 s, then stand")
+    room.window.updates.flush()
+    sheet = room.window.bench.sheet
+    assert [s.material for s in readings_of(sheet)] == []
+    for label, degrees, seconds in (("A", "20", 480), ("B", "23.5", 3600)):
+        room.station.turn_to("clock")
+        room.press("Start the clock")
+        room.note(degrees)
+        assert ("agitate in" in room.said()) == (label == "A")
+        room.wait(seconds / 2.5 ** ((float(degrees) - 20) / 10))
+        room.press("On to: Stop")
+        room.press("Write these times down")
+        assert room.strips()[label].time_min is not None
+        assert (room.strips()["B"].time_min is None) == (label == "A")
+    shape = SHAPES["plain"]
+    frames = {s.id: list(book.all(Frame, strip_id=s.id)) for s in book.all(Strip)}
+    with book.change("read"):
+        for strip in book.all(Strip):
+            speed = 0.0 if strip.label == "A" else 0.15
+            for frame in frames[strip.id]:
+                x = None if frame.stops is None else -1.0 + 0.301 * frame.stops + speed
+                density = shape.density(x, 8.0)
+                book.add(Reading(frame_id=frame.id, density=round(density, 3)))
+                book.put(replace(frame, state="exposed"))
+    room.window.bench.open_test(room.window.bench.sheet.test.id)
+    sheet = room.window.bench.sheet
+    first, other = (conditions_of(book, sheet, label) for label in "AB")
+    differing = {k for k in first if first[k] != other[k]}
+    assert {"developer", "dilution", "temperature", "agitation"} <= differing
+    answer = analyse(readings_of(sheet), settings_of(sheet))
+    assert len({s.material for s in readings_of(sheet)}) == 2
+    assert [c.strip for c in answer.compared] == ["B"]

@@ -187,6 +187,8 @@ class TestSheet:
         mine = strip.strip
         other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
         words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
+        if mine.agitation and mine.agitation != self.test.agitation:
+            words = f"{words}, {mine.agitation}".removeprefix(", ")
         kind = kind_of(self.test.kind)
         if words or kind is None or not kind.materials_apart or mine.position == 0:
             return words

@@ -6,6 +6,7 @@ import json
 from dataclasses import asdict, replace
 
 from vadrin.app.process.development import develop_strip
+from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
 from vadrin.app.reference_temperature import factor_of, reference_of
 from vadrin.app.test_sheet import TestSheet
@@ -43,15 +44,15 @@ def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ..
 
 def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:
     """The steps of a run of a test; strips leave the developer at their planned times."""
-    waiting = [s.strip for s in sheet.strips if s.strip.time_min is None]
-    strips = waiting or [s.strip for s in sheet.strips]
+    strips = [s.strip for s in together(sheet)]
+    own = next((s.agitation for s in strips if s.agitation), "") or sheet.test.agitation
     pulls = tuple(
         Pull(s.label, 60.0 * (s.planned_min or _USUAL_MIN))
         for s in sorted(strips, key=lambda s: s.planned_min or _USUAL_MIN)
     )
     made = []
     for step in process_steps(notebook, sheet):
-        agitation = agitation_of((step.develops and sheet.test.agitation) or step.agitation)
+        agitation = agitation_of((step.develops and own) or step.agitation)
         mine = pulls if step.develops else ()
         seconds = max(p.seconds for p in mine) if mine else step.seconds
         made.append(ClockStep(step.name, seconds or 60.0, agitation or STAND, mine,

@@ -46,6 +46,7 @@ class RowReader:
         self._foreign = [n for n in names if n not in KNOWN]
         self._told: dict[str, dict[str, tuple[float | None, str]]] = {c: {} for c in self._numeric}
         self._words: dict[str, str] = {}
+        self._strips: set[str] = set()
 
     def read(self, number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
         """A row of the file, by its number."""
@@ -62,7 +63,7 @@ class RowReader:
         if numbers.get("log_h") is None:
             problems += _exposure_told(number, cells, numbers)
         strip = cells.get("strip", "").strip()
-        if strip not in self._words and not any(map(str.isprintable, strip)):
+        if strip not in self._strips and not any(map(str.isprintable, strip)):
             problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
         channel = cells.get("channel", "").strip().lower() or "visual"
         if channel not in CHANNELS:
@@ -75,6 +76,7 @@ class RowReader:
     def _row(self, number: int, strip: str, channel: str, cells: dict[str, str],
              numbers: dict[str, float | None]) -> TableRow:  # fmt: skip
         density = numbers.pop("density")
+        self._strips.add(strip)
         return TableRow(
             row=number,
             strip=self._same(strip),

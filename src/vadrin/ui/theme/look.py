@@ -9,7 +9,6 @@ from functools import lru_cache
 from PyQt6.QtGui import QColor
 from PyQt6.QtWidgets import QApplication, QProxyStyle, QStyle, QStyleOption, QWidget
 
-
 _DIM_RED = "#2C0000"
 
 

@@ -29,6 +29,13 @@ from vadrin.app.process.run_conditions import (
     condition_shown,
     set_condition,
 )
+from vadrin.app.process.strip_chemistry import (
+    agitation_shown,
+    chemistry_choices,
+    chemistry_shown,
+    type_agitation,
+    type_chemistry,
+)
 from vadrin.app.reference_temperature import factor_of, reference_of, reference_words
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
@@ -127,7 +134,7 @@ class ProcessStation(Station):
                      ", for paper", c["paper"], ".", role=Role.LEAD)
         )  # fmt: skip
         column.addStretch(1)
-        self._rows: dict[int, tuple[WordField, WordField]] = {}
+        self._rows: dict[int, tuple[WordField, ...]] = {}
         self._shown_for: tuple[int, ...] = ()
 
     def turn_to(self, name: str) -> None:
@@ -200,7 +207,7 @@ class ProcessStation(Station):
                 widget.hide()
                 widget.deleteLater()
         self._rows = {}
-        heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated")
+        heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "In", "Agitated")
         for place, words in enumerate(heads):
             self._grid.addWidget(text(words, Role.CAPTION), 0, place)
         for row, strip in enumerate(strips, start=1):
@@ -208,19 +215,30 @@ class ProcessStation(Station):
             key = strip.strip.id
             time = WordField(f"time of strip {label}", self._commit(key, type_time))
             warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
-            for field in (time, warmth):
+            known = chooser(lambda: chemistry_choices(self.bench.notebook))
+            bath = WordField(f"chemistry of strip {label}", self._commit(key, type_chemistry),
+                             known, role=Role.BODY)  # fmt: skip
+            moved = WordField(f"agitation of strip {label}", self._commit(key, type_agitation),
+                              role=Role.BODY)  # fmt: skip
+            for field in (time, warmth, bath, moved):
                 field.refused.connect(self.refuse)
-            self._rows[strip.strip.id] = (time, warmth)
+            self._rows[strip.strip.id] = (time, warmth, bath, moved)
             self._grid.addWidget(text(label, Role.HEADING), row, 0)
             self._grid.addWidget(text("", Role.LEAD), row, 1)
             self._grid.addWidget(time, row, 2)
             self._grid.addWidget(warmth, row, 3)
             self._grid.addWidget(text("", Role.LEAD), row, 4)
-        self._grid.setColumnStretch(5, 1)
+            self._grid.addWidget(bath, row, 5)
+            self._grid.addWidget(moved, row, 6)
+        self._grid.setColumnStretch(7, 1)
 
     def _fill(self, row: int, strip: StripSheet, reference_c: float, factor: float) -> None:
         line = strip_line(strip.strip, reference_c, factor)
-        time, warmth = self._rows[strip.strip.id]
+        time, warmth, bath, moved = self._rows[strip.strip.id]
+        if self._scene is not None and self._scene.sheet is not None:
+            sheet = self._scene.sheet
+            bath.show_value(chemistry_shown(self.bench.notebook, sheet, strip))
+            moved.show_value(agitation_shown(sheet, strip))
         time.show_value(line.time)
         warmth.show_value(line.temperature)
         self._set_text(row, 1, line.planned)

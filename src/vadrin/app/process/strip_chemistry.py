@@ -1,0 +1,78 @@
+"""Chemistry and agitation of single strips, where they are not the test's own."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.library.cupboard import title_of
+from vadrin.app.library.differences import NOT_SAID
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Developer, Strip, Test
+from vadrin.notebook.store import Notebook
+
+_DEVELOPER = "developer"
+
+
+def chemistry_shown(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> str:
+    """The developer a strip was in, with its dilution."""
+    own = notebook.get(Developer, strip.strip.developer_id or 0)
+    return title_of(notebook, own or sheet.developer)
+
+
+def chemistry_choices(notebook: Notebook) -> list[str]:
+    """The developers in the cupboard."""
+    known = [d for d in notebook.all(Developer) if d.role == _DEVELOPER]
+    return [title_of(notebook, d) for d in known]
+
+
+def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:
+    """Write down which developer a strip was in; that of the test for nothing typed.
+
+    Raises
+    ------
+    EntryError
+        If there is no such developer in the cupboard.
+    """
+    strip, test = _found(notebook, strip_id)
+    typed = words.strip().lower()
+    own: int | None = None
+    if typed and typed != NOT_SAID:
+        known = {title_of(notebook, d).lower(): d.id for d in notebook.all(Developer)}
+        if typed not in known:
+            raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
+        own = known[typed] if known[typed] != test.developer_id else None
+    with notebook.change(f"chemistry of strip {strip.label}"):
+        notebook.put(replace(strip, developer_id=own))
+
+
+def agitation_shown(sheet: TestSheet, strip: StripSheet) -> str:
+    """How a strip was agitated."""
+    return strip.strip.agitation or sheet.test.agitation or NOT_SAID
+
+
+def type_agitation(notebook: Notebook, strip_id: int, words: str) -> None:
+    """Write down how a strip was agitated; as the test for nothing typed."""
+    strip, test = _found(notebook, strip_id)
+    plain = "" if words.strip() in (NOT_SAID, test.agitation) else words.strip()
+    with notebook.change(f"agitation of strip {strip.label}"):
+        notebook.put(replace(strip, agitation=plain))
+
+
+def _found(notebook: Notebook, strip_id: int) -> tuple[Strip, Test]:
+    strip = notebook.get(Strip, strip_id)
+    test = notebook.get(Test, strip.test_id) if strip else None
+    if strip is None or test is None:
+        raise EntryError("that strip is gone")
+    return strip, test
+
+
+def together(sheet: TestSheet) -> list[StripSheet]:
+    """The strips that go through the next run together: of those not developed yet, the ones
+    in the same chemistry with the same agitation as the first."""
+    waiting = [s for s in sheet.strips if s.strip.time_min is None] or list(sheet.strips)
+
+    def bath(strip: StripSheet) -> tuple[int | None, str]:
+        return strip.strip.developer_id, strip.strip.agitation
+
+    return [s for s in waiting if bath(s) == bath(waiting[0])] if waiting else []
