@@ -25,6 +25,13 @@ from vadrin.core.process.recipe import (
     scaled,
     tempering_water,
 )
+from vadrin.core.process.rules_on_trial import (
+    RuleFormula,
+    Trial,
+    Verdict,
+    predicted_minutes,
+    score_of,
+)
 from vadrin.core.readings import restated_time
 
 AMOUNTS = st.floats(0.5, 500.0)
@@ -191,3 +198,26 @@ def test_a_stand_asks_for_hands_only_at_its_moments():
         Act(0.0, ActKind.AGITATE), Act(60.0, ActKind.REST), Act(3600.0, ActKind.AGITATE),
         Act(3610.0, ActKind.REST), Act(7200.0, ActKind.DONE),
     )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("ratios", "verdict", "close"),
+    [
+        ((), Verdict.UNTRIED, 0),
+        ((1.0, 1.05, 0.96, 1.02, 0.93), Verdict.HOLDS, 5),
+        ((1.0, 1.05, 0.96), Verdict.ROUGH, 3),
+        ((1.0, 1.2, 0.8, 1.1, 1.0), Verdict.ROUGH, 3),
+        ((1.0, 1.0, 1.0, 1.0, 1.4), Verdict.FAILS, 4),
+    ],
+)
+def test_a_rule_is_judged_by_its_trials(ratios, verdict, close):
+    score = score_of(tuple(Trial(8.0 * r, 8.0) for r in ratios))
+    assert (score.verdict, score.close) == (verdict, close)
+
+
+def test_rules_say_what_they_say():
+    assert predicted_minutes(RuleFormula.FACTOR, 0.25, 40) == 10.0
+    assert predicted_minutes(RuleFormula.SHARE, 0.5, 2, 8.0) == pytest.approx(18.0)
+    assert predicted_minutes(RuleFormula.DEGREE, 0.1, 2, 10.0) == pytest.approx(8.1)
+    with pytest.raises(ValueError, match="no time"):
+        predicted_minutes(RuleFormula.FACTOR, 0.25, 0)

@@ -10,10 +10,12 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import new_test
 from tests.window.pages import type_into, words_of
 from vadrin.app.process import darkroom_runs
+from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.uptime import Moment, moment_now, seconds_at
 from vadrin.core.readings import restated_time
-from vadrin.notebook.records import DarkroomRun, Process, RunEvent, Strip
+from vadrin.notebook.records import DarkroomRun, Developer, Process, RunEvent, Strip
 from vadrin.ui.stations.process import clock_page
+from vadrin.ui.widgets.fields import WordField
 
 
 class Hours:
@@ -235,7 +237,7 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     from vadrin.app.library.differences import conditions_of
     from vadrin.app.results.analysis_input import readings_of, settings_of
     from vadrin.core.results.analysis import analyse
-    from vadrin.notebook.records import Developer, Frame, Reading
+    from vadrin.notebook.records import Frame, Reading
 
     room = room_of(open_window, tmp_path, hours, (8.0, 60.0))
     book = room.window.bench.notebook
@@ -277,3 +279,38 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     answer = analyse(readings_of(sheet), settings_of(sheet))
     assert len({s.material for s in readings_of(sheet)}) == 2
     assert [c.strip for c in answer.compared] == ["B"]
+
+
+def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
+    """Predicted before, measured after, scored where the rule is offered."""
+    window = demo("Merrow Pan 125", "process")
+    station = window._stations["process"]
+    station.turn_to("rules")
+    page = station.rules
+    type_into(page.name, "drop test, a quarter")
+    assert "not tried yet" in words_of(page)
+    book = window.bench.notebook
+    baths = {d.name: d.id for d in book.all(Developer) if d.role == "developer"}
+    trials = (("Merrow", "Sable", "52", "8"), ("Brannock 400 B6", "Mire", "30", "11"),
+              ("Kelda", "Gannet", "41", "6:30"))  # fmt: skip
+    for film, bath, seconds, measured in trials:
+        demo(film, "process")
+        with book.change("another developer"):
+            book.put(replace(window.bench.sheet.test, developer_id=baths[bath]))
+        type_into(page.given, seconds)
+        page.seal.click()
+        newest = next(t for t in trial_lines(window.bench.notebook) if t.measured == "—")
+        field = next(f for f in page.findChildren(WordField)
+                     if f.accessibleName() == f"measured, trial {newest.trial_id}")  # fmt: skip
+        type_into(field, measured)
+    said = words_of(page)
+    assert "fails in 3 trials: 0 within 10 %" in said
+    assert "× 1.62" in said
+    assert "By developer: Gannet stock × 1.58, Mire 1+100 × 0.68, Sable 1+1 × 1.62." in said
+    type_into(page.name, "no such rule")
+    assert "no rule called" in words_of(station)
+    type_into(page.name, "a third more a stop")
+    type_into(page.given, "1")
+    assert "give that too" in words_of(station)
+    type_into(page.usual, "7:30")
+    assert "It says 10:00." in words_of(page)

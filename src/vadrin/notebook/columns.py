@@ -12,6 +12,7 @@ from typing import Any
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared, FilmUnit
+from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.notebook.records import PARENTS
 
@@ -19,6 +20,7 @@ ENUMERATIONS: dict[str, type[StrEnum]] = {
     kind.__name__: kind
     for kind in (
         Arrangement, CameraControl, Channel, Compared, FilmUnit, FrameRole, FrameState, HoldRule,
+        RuleFormula,
     )
 }  # fmt: skip
 """The enumerations that fields of records are of, by the names of their types."""

@@ -37,6 +37,8 @@ from vadrin.notebook.records import (
     ProcessStep,
     Reading,
     Record,
+    Rule,
+    RuleTrial,
     RunEvent,
     ShutterTime,
     Stock,
@@ -51,6 +53,8 @@ _KEYS: dict[type[Any], tuple[str, ...]] = {
     Process: ("name", "developer_id"), ProcessStep: ("process_id", "position", "name"),
     Paper: ("name", "grade"), Camera: ("name",),
     ShutterTime: ("camera_id", "marked", "measured", "measured_at"), Lens: ("name",),
+    Rule: ("name", "formula", "amount"),
+    RuleTrial: ("rule_id", "predicted_at", "given", "predicted_min"),
     LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
 }  # fmt: skip
 """What makes two records of kit the same."""

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from vadrin.core.process.process_kinds import KINDS
-from vadrin.notebook.records import Developer, Process
+from vadrin.core.process.rules_on_trial import RuleFormula
+from vadrin.notebook.records import Developer, Process, Rule
 from vadrin.notebook.store import Notebook
 
 SABLE = "750 ml water at 50; 2 g Ansel; 100 g Merle salt; 5 g Fell; 2 g Tarn; water to 1 l"
@@ -32,10 +33,19 @@ _PROCESSES = (
 )
 
 
+_RULES = (
+    ("drop test, a quarter", "seconds", RuleFormula.FACTOR, 0.25, "the club"),
+    ("a third more a stop", "stops", RuleFormula.SHARE, 1 / 3, "everybody"),
+    ("a tenth less a degree", "degrees", RuleFormula.DEGREE, 0.1, "the shed's wall"),
+)
+
+
 def write_processes(notebook: Notebook) -> None:
     """A process of every kind, with the chemistry for it."""
     for name, dilution, role, least, note in _CHEMISTRY:
         notebook.add(Developer(name=name, dilution=dilution, role=role, least_ml=least, note=note))
+    for name, takes, formula, amount, whose in _RULES:
+        notebook.add(Rule(name=name, takes=takes, formula=formula, amount=amount, whose=whose))
     known = {d.name: d.id for d in notebook.all(Developer)}
     for name, kind, developer, agitation in _PROCESSES:
         notebook.add(

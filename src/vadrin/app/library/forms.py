@@ -7,6 +7,7 @@ from enum import Enum
 from typing import Any
 
 from vadrin.core.process.process_kinds import KINDS as PROCESS_KINDS
+from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.notebook.records import (
     Batch,
     Bottle,
@@ -17,10 +18,11 @@ from vadrin.notebook.records import (
     LightMeter,
     Paper,
     Process,
+    Rule,
     ShutterTime,
     Stock,
 )
-from vadrin.notebook.records.kit import INSTRUMENT_KINDS, ROLES, STOCK_KINDS
+from vadrin.notebook.records.kit import INSTRUMENT_KINDS, ROLES, RULE_TAKES, STOCK_KINDS
 
 
 class FieldKind(Enum):
@@ -137,6 +139,13 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
         FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
         FormField("calibrated_at", "calibrated on", FieldKind.DAY), _NOTE,
+    )),
+    "Rules of thumb": (Rule, (
+        _NAME, FormField("takes", "it is given", FieldKind.CHOICE, choices=RULE_TAKES),
+        FormField("formula", "it says", FieldKind.CHOICE,
+                  choices=tuple(str(f) for f in RuleFormula)),
+        FormField("amount", "number", FieldKind.NUMBER, "", 0.001, 1000, optional=False),
+        FormField("whose", "whose it is"), _NOTE,
     )),
 }  # fmt: skip
 """Every kind of kit by its heading, with its record and the fields of its form."""

@@ -1,6 +1,6 @@
 """Records of the notebook as frozen data. A record with id 0 has not been written yet."""
 
-from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RunEvent
+from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RuleTrial, RunEvent
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -14,6 +14,7 @@ from vadrin.notebook.records.kit import (
     LightMeter,
     Paper,
     Process,
+    Rule,
     ShutterTime,
     Stock,
 )
@@ -51,6 +52,8 @@ __all__ = [
     "ProcessStep",
     "Reading",
     "Record",
+    "Rule",
+    "RuleTrial",
     "RunEvent",
     "ShutterTime",
     "Stock",

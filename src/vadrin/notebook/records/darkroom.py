@@ -52,3 +52,19 @@ class RunEvent:
     what: str = ""
     value: float | None = None
     strip: str = ""
+
+
+@dataclass(frozen=True)
+class RuleTrial:
+    """What a rule predicted, sealed with its date, and what was measured afterwards."""
+
+    id: int = 0
+    rule_id: int = 0
+    test_id: int | None = None
+    given: float = 0.0
+    usual_min: float | None = None
+    predicted_min: float = 0.0
+    predicted_at: str = ""
+    measured_min: float | None = None
+    measured_at: str = ""
+    note: str = ""

@@ -7,7 +7,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.core.process.rules_on_trial import RuleFormula
+
 STOCK_KINDS = ("black-and-white negative", "colour negative", "reversal", "paper")
+RULE_TAKES = ("seconds", "stops", "degrees", "minutes")
 ROLES = ("developer", "stop bath", "fixer", "bleach", "wash aid", "other")
 INSTRUMENT_KINDS = ("densitometer", "scanner", "camera on a stand", "light box and eye")
 
@@ -184,8 +187,21 @@ class Instrument:
     note: str = ""
 
 
+@dataclass(frozen=True)
+class Rule:
+    """A rule of thumb for a time: `takes` what it is given, `formula` how it comes to minutes."""
+
+    id: int = 0
+    name: str = ""
+    takes: str = RULE_TAKES[0]
+    formula: RuleFormula = RuleFormula.FACTOR
+    amount: float = 1.0
+    whose: str = ""
+    note: str = ""
+
+
 KIT = (
     Stock, Batch, Developer, Bottle, Process, Paper, Camera, ShutterTime, Lens, LightMeter,
-    Instrument,
+    Instrument, Rule,
 )  # fmt: skip
 """Owners before what belongs to them."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RunEvent
+from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RuleTrial, RunEvent
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -18,6 +18,7 @@ from vadrin.notebook.records.kit import (
     LightMeter,
     Paper,
     Process,
+    Rule,
     ShutterTime,
     Stock,
 )
@@ -33,10 +34,11 @@ Record = (
     Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
     | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
     | Finding | Note | Attachment | ColumnMatching | ProcessStep | DarkroomRun | RunEvent
+    | Rule | RuleTrial
 )  # fmt: skip
 RECORDS: tuple[type[Record], ...] = (
     *KIT, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note,
-    Attachment, ColumnMatching, DarkroomRun, RunEvent,
+    Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial,
 )  # fmt: skip
 """Owners before what belongs to them."""
 
@@ -65,6 +67,7 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     ProcessStep: (("process_id", Process),),
     DarkroomRun: (("test_id", Test),),
     RunEvent: (("run_id", DarkroomRun),),
+    RuleTrial: (("rule_id", Rule), ("test_id", Test)),
 }  # fmt: skip
 """Which field of a record points at which other record."""
 
@@ -74,5 +77,6 @@ OWNED: set[tuple[type[Any], str]] = {
     (MeterReading, "test_id"), (Reading, "frame_id"), (Finding, "test_id"),
     (Note, "test_id"), (Attachment, "test_id"), (Attachment, "stock_id"),
     (ProcessStep, "process_id"), (DarkroomRun, "test_id"), (RunEvent, "run_id"),
+    (RuleTrial, "rule_id"),
 }  # fmt: skip
 """What goes away together with the record it points at; other links are only let loose."""

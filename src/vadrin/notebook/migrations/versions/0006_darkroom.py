@@ -19,6 +19,16 @@ _MADE = {
         "reference_c FLOAT NOT NULL DEFAULT 20", "q10 FLOAT NOT NULL DEFAULT 2.5",
         "confirmed BOOLEAN NOT NULL DEFAULT 0", f"note {_TEXT}",
     ),
+    "rule": (
+        f"name {_TEXT}", f"takes {_TEXT}", f"formula {_TEXT}", "amount FLOAT NOT NULL DEFAULT 1",
+        f"whose {_TEXT}", f"note {_TEXT}",
+    ),
+    "rule_trial": (
+        "rule_id INTEGER NOT NULL REFERENCES rule(id)", "test_id INTEGER REFERENCES test(id)",
+        "given FLOAT NOT NULL DEFAULT 0", "usual_min FLOAT",
+        "predicted_min FLOAT NOT NULL DEFAULT 0", f"predicted_at {_TEXT}", "measured_min FLOAT",
+        f"measured_at {_TEXT}", f"note {_TEXT}",
+    ),
     "run_event": (
         "run_id INTEGER NOT NULL REFERENCES darkroom_run(id)", f"happened_at {_TEXT}",
         "uptime FLOAT NOT NULL DEFAULT 0", f"boot {_TEXT}", f"what {_TEXT}", "value FLOAT",
@@ -34,5 +44,5 @@ def upgrade() -> None:
     op.execute("ALTER TABLE process ADD COLUMN q10 FLOAT")
     op.execute("ALTER TABLE developer ADD COLUMN least_ml FLOAT")
     for table, column in (("process_step", "process_id"), ("darkroom_run", "test_id"),
-                          ("run_event", "run_id")):  # fmt: skip
+                          ("run_event", "run_id"), ("rule_trial", "rule_id")):  # fmt: skip
         op.execute(f"CREATE INDEX ix_{table}_{column} ON {table} ({column})")

@@ -41,6 +41,7 @@ from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
+from vadrin.ui.stations.process.rules_page import RulesPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -73,15 +74,22 @@ class ProcessStation(Station):
         head.addStretch(1)
         self.recipe = RecipePage(self.bench, self.refuse)
         self.clock = ClockPage(self.bench, self.cue)
+        self.rules = RulesPage(self.bench, self.refuse)
         got = QWidget()
         self._pages: dict[str, tuple[str, QWidget]] = {
             "recipe": ("What goes into the tank?", self.recipe),
             "clock": ("What is due now?", self.clock),
             "got": ("What did each strip really get?", got),
+            "rules": ("What are rules of thumb worth?", self.rules),
         }
         self._links = {
             name: button(words, partial(self.turn_to, name), link=True)
-            for name, words in (("recipe", "Recipe"), ("clock", "Clock"), ("got", "What they got"))
+            for name, words in (
+                ("recipe", "Recipe"),
+                ("clock", "Clock"),
+                ("got", "What they got"),
+                ("rules", "Rules"),
+            )
         }
         for link in self._links.values():
             head.addWidget(link)
@@ -119,6 +127,7 @@ class ProcessStation(Station):
             Action("process.clock", "the clock", partial(self.turn_to, "clock"), ("Alt+K",)),
             Action("process.got", "what the strips got", partial(self.turn_to, "got"),
                    ("Alt+G",)),
+            Action("process.rules", "rules of thumb", partial(self.turn_to, "rules"), ("Alt+U",)),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )  # fmt: skip
         column.addWidget(self._all)
@@ -178,6 +187,9 @@ class ProcessStation(Station):
             return
         if page is self.clock:
             self.clock.show_scene(scene.sheet, scene.look)
+            return
+        if page is self.rules:
+            self.rules.show_scene()
             return
         self._show_got(scene.sheet)
 

@@ -1,0 +1,149 @@
+"""Rules of thumb on trial: they predict first, are scored after, and carry their score along."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.times import minutes_typed
+from vadrin.app.stamps import now
+from vadrin.core.process.rules_on_trial import (
+    RuleFormula,
+    Score,
+    Trial,
+    Verdict,
+    predicted_minutes,
+    score_of,
+)
+from vadrin.core.wording import counted
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Developer, Rule, RuleTrial, Test
+from vadrin.notebook.store import Notebook
+
+
+def rule_score(notebook: Notebook, rule: Rule) -> Score:
+    """What the trials of a rule say."""
+    done = notebook.all(RuleTrial, rule_id=rule.id)
+    return score_of(
+        tuple(Trial(t.predicted_min, t.measured_min) for t in done if t.measured_min is not None)
+    )
+
+
+def score_words(score: Score) -> str:
+    """A score as it stands beside a rule wherever it is offered."""
+    if score.verdict is Verdict.UNTRIED or score.ratio is None:
+        return score.verdict.value
+    words = f"{score.verdict.value} in {counted(score.count, 'trial')}: "
+    words += f"{score.close} within 10 %, {score.rough} within 25 %; "
+    words += f"it says {score.ratio:.2f} times what was measured"
+    return words + (f", give or take {100 * score.spread:.0f} %" if score.spread else "")
+
+
+def by_developer(notebook: Notebook, rule: Rule) -> str:
+    """By which developer a rule is off, and how; empty for fewer than two."""
+    found: dict[str, list[Trial]] = {}
+    for trial in notebook.all(RuleTrial, rule_id=rule.id):
+        test = notebook.get(Test, trial.test_id or 0)
+        bath = notebook.get(Developer, test.developer_id) if test else None
+        if trial.measured_min is not None and bath is not None:
+            known = found.setdefault(f"{bath.name} {bath.dilution}".strip(), [])
+            known.append(Trial(trial.predicted_min, trial.measured_min))
+    if len(found) < 2:
+        return ""
+    parts = [f"{name} × {score_of(tuple(done)).ratio:.2f}" for name, done in sorted(found.items())]
+    return f"By developer: {', '.join(parts)}."
+
+
+def rule_named(notebook: Notebook, words: str) -> Rule:
+    """The rule called so.
+
+    Raises
+    ------
+    EntryError
+        If there is none in the cupboard.
+    """
+    found = next((r for r in notebook.all(Rule) if r.name.lower() == words.strip().lower()), None)
+    if found is None:
+        raise EntryError(f"there is no rule called “{words.strip()}” in the cupboard yet (Ctrl+9)")
+    return found
+
+
+def prediction(rule: Rule, given: float, usual_min: float | None) -> float:
+    """What a rule says, in minutes.
+
+    Raises
+    ------
+    EntryError
+        In words, where it says nothing.
+    """
+    try:
+        return predicted_minutes(RuleFormula(rule.formula), rule.amount, given, usual_min)
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+
+
+def seal(
+    notebook: Notebook, rule: Rule, given: float, usual_min: float | None, test: Test | None
+) -> RuleTrial:
+    """Write a prediction down before the run; it is not changed afterwards."""
+    minutes = prediction(rule, given, usual_min)
+    with notebook.change(f"what {rule.name} predicts"):
+        return notebook.add(
+            RuleTrial(rule_id=rule.id, test_id=test.id if test else None, given=given,
+                      usual_min=usual_min, predicted_min=minutes, predicted_at=now())
+        )  # fmt: skip
+
+
+def type_measured(notebook: Notebook, trial_id: int, words: str) -> None:
+    """Set the measured answer beside a prediction.
+
+    Raises
+    ------
+    EntryError
+        If it is no time.
+    """
+    trial = notebook.get(RuleTrial, trial_id)
+    if trial is None:
+        return
+    measured = None if words.strip() in ("", "—") else minutes_typed(words)
+    with notebook.change("what was measured"):
+        stamp = now() if measured is not None else ""
+        notebook.put(replace(trial, measured_min=measured, measured_at=stamp))
+
+
+@dataclass(frozen=True)
+class TrialLine:
+    """One trial as it is shown."""
+
+    trial_id: int
+    rule: str
+    when: str
+    where: str
+    given: str
+    predicted: str
+    measured: str
+    ratio: str
+
+
+def trial_lines(notebook: Notebook) -> list[TrialLine]:
+    """All trials, the newest first."""
+    rules = {r.id: r for r in notebook.all(Rule)}
+    tests = {t.id: t for t in notebook.all(Test)}
+    developers = {d.id: d for d in notebook.all(Developer)}
+    made = []
+    for trial in sorted(
+        notebook.all(RuleTrial), key=lambda t: (t.predicted_at, t.id), reverse=True
+    ):
+        rule, test = rules[trial.rule_id], tests.get(trial.test_id or 0)
+        bath = developers.get(test.developer_id) if test else None
+        measured = trial.measured_min
+        made.append(
+            TrialLine(
+                trial.id, rule.name, trial.predicted_at[:10],
+                f"{bath.name} {bath.dilution}".strip() if bath else "",
+                f"{trial.given:g} {rule.takes}", minutes_text(trial.predicted_min),
+                "—" if measured is None else minutes_text(measured, exact=True),
+                "" if measured is None else f"× {trial.predicted_min / measured:.2f}",
+            )
+        )  # fmt: skip
+    return made
