@@ -19,6 +19,7 @@ from tools.hostile_tables import honest
 from vadrin.app.library.notebook_exchange import copy_of_backup
 from vadrin.app.read.import_readings import import_table
 from vadrin.errors import NotebookError
+from vadrin.notebook import file as notebook_file
 from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records import Stock
 from vadrin.notebook.store import Notebook
@@ -27,6 +28,8 @@ RELEASED = Path(__file__).parents[1] / "tests/files/released"
 
 
 def _create(path: Path) -> None:
+    # Else the child would have the empty notebook its parent made.
+    notebook_file._empty_notebook.cache_clear()
     Notebook(path).close()
 
 

@@ -7,8 +7,10 @@ import re
 import shutil
 import sqlite3
 from contextlib import suppress
+from functools import lru_cache
 from itertools import islice
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
@@ -196,6 +198,16 @@ def _sweep(path: Path) -> None:
             scrap.unlink()
 
 
+@lru_cache(maxsize=1)
+def _empty_notebook() -> bytes:
+    """A notebook without a record; every migration runs for it, once in a run of the program."""
+    with TemporaryDirectory() as folder:
+        path = Path(folder) / "empty.vadrin"
+        migrate(path)
+        inspect(path)
+        return path.read_bytes()
+
+
 def _made_whole(path: Path, version: int) -> None:
     """Make or migrate a notebook beside its place, marks and all, and put it there in one step.
 
@@ -210,8 +222,10 @@ def _made_whole(path: Path, version: int) -> None:
         if version:
             copy_whole(target, part)
             shutil.copymode(target, part)
-        migrate(part)
-        inspect(part)
+            migrate(part)
+            inspect(part)
+        else:
+            part.write_bytes(_empty_notebook())
         with part.open("rb") as file:
             os.fsync(file.fileno())
         part.replace(target)
