@@ -6,13 +6,13 @@ from hypothesis import strategies as st
 
 from vadrin.core.process.agitation import Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
-    Act,
     ActKind,
+    ClockAct,
+    ClockEvent,
     ClockStep,
     DarkroomClock,
     Happened,
     Pull,
-    RunEvent,
     effective_c,
 )
 from vadrin.core.process.recipe import (
@@ -27,8 +27,8 @@ from vadrin.core.process.recipe import (
 )
 from vadrin.core.process.rules_on_trial import (
     RuleFormula,
+    RuleVerdict,
     Trial,
-    Verdict,
     predicted_minutes,
     score_of,
 )
@@ -143,7 +143,7 @@ STEPS = (
 
 
 def event(at, what, value=None, strip=""):
-    return RunEvent(float(at), what, value, strip)
+    return ClockEvent(float(at), what, value, strip)
 
 
 def test_four_strips_are_pulled_at_their_times():
@@ -195,19 +195,19 @@ def test_a_stand_asks_for_hands_only_at_its_moments():
     stand = ClockStep("develop", 7200, agitation_of("first 60 s, then 10 s at 60 min"), (), True)
     acts = DarkroomClock((stand,), (event(0, Happened.START),)).acts_of(0)
     assert acts == (
-        Act(0.0, ActKind.AGITATE), Act(60.0, ActKind.REST), Act(3600.0, ActKind.AGITATE),
-        Act(3610.0, ActKind.REST), Act(7200.0, ActKind.DONE),
+        ClockAct(0.0, ActKind.AGITATE), ClockAct(60.0, ActKind.REST),
+        ClockAct(3600.0, ActKind.AGITATE), ClockAct(3610.0, ActKind.REST), ClockAct(7200.0, ActKind.DONE),
     )  # fmt: skip
 
 
 @pytest.mark.parametrize(
     ("ratios", "verdict", "close"),
     [
-        ((), Verdict.UNTRIED, 0),
-        ((1.0, 1.05, 0.96, 1.02, 0.93), Verdict.HOLDS, 5),
-        ((1.0, 1.05, 0.96), Verdict.ROUGH, 3),
-        ((1.0, 1.2, 0.8, 1.1, 1.0), Verdict.ROUGH, 3),
-        ((1.0, 1.0, 1.0, 1.0, 1.4), Verdict.FAILS, 4),
+        ((), RuleVerdict.UNTRIED, 0),
+        ((1.0, 1.05, 0.96, 1.02, 0.93), RuleVerdict.HOLDS, 5),
+        ((1.0, 1.05, 0.96), RuleVerdict.ROUGH, 3),
+        ((1.0, 1.2, 0.8, 1.1, 1.0), RuleVerdict.ROUGH, 3),
+        ((1.0, 1.0, 1.0, 1.0, 1.4), RuleVerdict.FAILS, 4),
     ],
 )
 def test_a_rule_is_judged_by_its_trials(ratios, verdict, close):

@@ -15,7 +15,7 @@ def reference_of(sheet: TestSheet) -> float:
     return usual_reference([s.strip.temperature_c for s in sheet.strips])
 
 
-def factor_of(sheet: TestSheet) -> float:
+def temperature_factor_of(sheet: TestSheet) -> float:
     """How much faster its process goes for each 10 K warmer: its own factor, or its kind's."""
     if sheet.routine is None:
         return DEFAULT_Q10

@@ -5,10 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from vadrin.core.process.darkroom_clock import Act, ActKind, ClockState, DarkroomClock
+from vadrin.core.process.darkroom_clock import ActKind, ClockAct, ClockState, DarkroomClock
 
 _SOON_S = 600.0
 _TOGETHER_S = 2.0
+_URGENT_S = 10.0
 
 
 def seconds_text(seconds: float) -> str:
@@ -61,7 +62,7 @@ class ClockFaceWords:
     urgent: bool
 
 
-def _act_words(act: Act, clock: DarkroomClock, step: int) -> str:
+def _act_words(act: ClockAct, clock: DarkroomClock, step: int) -> str:
     if act.kind is ActKind.PULL:
         return f"pull strip {act.strip}"
     if act.kind is ActKind.NEXT:
@@ -90,40 +91,51 @@ def next_pull(clock: DarkroomClock, state: ClockState) -> str:
     return pulls[0] if len(pulls) > 1 else ""
 
 
+def _main_words(clock: DarkroomClock, state: ClockState) -> str:
+    """The word on the main button."""
+    if not clock.events:
+        return "Start the clock"
+    pulled = next_pull(clock, state)
+    if pulled:
+        return f"Strip {pulled} is out"
+    last = state.step + 1 == len(clock.steps)
+    return "All done" if last else f"On to: {clock.steps[state.step + 1].name}"
+
+
+def _doing(clock: DarkroomClock, state: ClockState) -> str:
+    """What the hands do now."""
+    if not clock.events:
+        return "not started"
+    if state.stopped:
+        return "stopped"
+    if state.paused:
+        return "paused"
+    if state.left_s < -0.5:
+        return "over its time"
+    return "agitate" if state.moving else "let it stand"
+
+
+def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> str:
+    """The next acts, and in how long; what is overdue comes first."""
+    overdue = [m.words for m in marks if m.ahead_s <= 0 and m.heavy]
+    if overdue:
+        return f"now: {overdue[0]}"
+    if ahead is None:
+        return ""
+    together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S]
+    acts = [m.words for m in sorted(together, key=lambda m: not m.heavy)]
+    return f"{', '.join(acts)} in {seconds_text(ahead.ahead_s)}"
+
+
 def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
     """What a clock says at a moment of the uptime axis."""
     state = clock.at(now)
-    step = clock.steps[state.step]
-    started = bool(clock.events)
-    title = f"{step.name} · step {state.step + 1} of {len(clock.steps)}"
+    title = f"{clock.steps[state.step].name} · step {state.step + 1} of {len(clock.steps)}"
     marks = _marks(clock, state)
-    last = state.step + 1 == len(clock.steps)
-    pulled = next_pull(clock, state)
-    if not started:
-        main = "Start the clock"
-    elif pulled:
-        main = f"Strip {pulled} is out"
-    else:
-        main = "All done" if last else f"On to: {clock.steps[state.step + 1].name}"
-    doing = "let it stand"
-    if not started:
-        doing = "not started"
-    elif state.stopped:
-        doing = "stopped"
-    elif state.paused:
-        doing = "paused"
-    elif state.left_s < -0.5:
-        doing = "over its time"
-    elif state.moving:
-        doing = "agitate"
     ahead = next((m for m in marks if m.ahead_s > 0), None)
-    coming = ""
-    if ahead and started:
-        together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S]
-        acts = [m.words for m in sorted(together, key=lambda m: not m.heavy)]
-        coming = f"{', '.join(acts)} in {seconds_text(ahead.ahead_s)}"
-    overdue = [m.words for m in marks if m.ahead_s <= 0 and m.heavy]
-    if started and overdue and not state.stopped:
-        coming = f"now: {overdue[0]}"
-    urgent = bool(started and state.running and ahead and ahead.ahead_s < 10)
-    return ClockFaceWords(title, seconds_text(state.left_s), doing, coming, main, marks, urgent)
+    live = bool(clock.events) and not state.stopped
+    urgent = live and state.running and ahead is not None and ahead.ahead_s < _URGENT_S
+    return ClockFaceWords(
+        title, seconds_text(state.left_s), _doing(clock, state),
+        _coming(marks, ahead) if live else "", _main_words(clock, state), marks, urgent,
+    )  # fmt: skip

@@ -8,17 +8,17 @@ from dataclasses import asdict, replace
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
-from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
+    ClockEvent,
     ClockStep,
     DarkroomClock,
     Happened,
     Pull,
     effective_c,
 )
-from vadrin.core.process.darkroom_clock import RunEvent as Event
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.errors import EntryError
 from vadrin.notebook.records import DarkroomRun, ProcessStep, RunEvent, Strip
@@ -84,7 +84,7 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
     """The clock of a run, from its record alone; its times are on the uptime axis of now."""
     events = sorted(
         (
-            Event(seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value,
+            ClockEvent(seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value,
                   e.strip)
             for e in notebook.all(RunEvent, run_id=run.id)
         ),
@@ -99,7 +99,7 @@ def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
     with notebook.change("start the clock"):
         run = notebook.add(
             DarkroomRun(test_id=sheet.test.id, started_at=now.stamp, steps=_steps_text(steps),
-                        reference_c=reference_of(sheet), q10=factor_of(sheet))
+                        reference_c=reference_of(sheet), q10=temperature_factor_of(sheet))
         )  # fmt: skip
         note_event(notebook, run, now, Happened.START)
     return run

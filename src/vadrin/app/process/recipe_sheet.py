@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
@@ -162,7 +162,7 @@ def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> Recipe
 def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     if room.bath_c is None:
         return []
-    reference, factor = reference_of(sheet), factor_of(sheet)
+    reference, factor = reference_of(sheet), temperature_factor_of(sheet)
     away = room.bath_c - reference
     words: list[str] = []
     if abs(away) > RESTATED_WITHIN_K:

@@ -9,9 +9,9 @@ from vadrin.app.entry.times import minutes_typed
 from vadrin.app.stamps import now
 from vadrin.core.process.rules_on_trial import (
     RuleFormula,
+    RuleVerdict,
     Score,
     Trial,
-    Verdict,
     predicted_minutes,
     score_of,
 )
@@ -31,7 +31,7 @@ def rule_score(notebook: Notebook, rule: Rule) -> Score:
 
 def score_words(score: Score) -> str:
     """A score as it stands beside a rule wherever it is offered."""
-    if score.verdict is Verdict.UNTRIED or score.ratio is None:
+    if score.verdict is RuleVerdict.UNTRIED or score.ratio is None:
         return score.verdict.value
     words = f"{score.verdict.value} in {counted(score.count, 'trial')}: "
     words += f"{score.close} within 10 %, {score.rough} within 25 %; "

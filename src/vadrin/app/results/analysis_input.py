@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
@@ -42,7 +42,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
                     channel,
                     material,
                     reference_of(sheet),
-                    factor_of(sheet),
+                    temperature_factor_of(sheet),
                 )
             )
     return tuple(strips)

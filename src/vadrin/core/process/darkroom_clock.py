@@ -30,7 +30,7 @@ class Happened(StrEnum):
 
 
 @dataclass(frozen=True)
-class RunEvent:
+class ClockEvent:
     """One thing that happened, `at` in seconds of a clock that never jumps."""
 
     at: float
@@ -84,7 +84,7 @@ class ActKind(StrEnum):
 
 
 @dataclass(frozen=True)
-class Act:
+class ClockAct:
     """One act, in seconds from the beginning of its step."""
 
     at: float
@@ -105,7 +105,7 @@ class ClockState:
     running, paused, stopped : bool
     moving : bool
         Whether the tank is being agitated now.
-    coming : tuple of Act
+    coming : tuple of ClockAct
         What is still to do in this step, in order.
     """
 
@@ -116,7 +116,7 @@ class ClockState:
     paused: bool
     stopped: bool
     moving: bool
-    coming: tuple[Act, ...]
+    coming: tuple[ClockAct, ...]
 
 
 @dataclass(frozen=True)
@@ -134,7 +134,7 @@ class DarkroomClock:
     Parameters
     ----------
     steps : tuple of ClockStep
-    events : tuple of RunEvent
+    events : tuple of ClockEvent
         In the order they happened.
     reference_c, q10 : float
         Of the process.
@@ -146,7 +146,7 @@ class DarkroomClock:
     """
 
     def __init__(
-        self, steps: tuple[ClockStep, ...], events: tuple[RunEvent, ...] = (),
+        self, steps: tuple[ClockStep, ...], events: tuple[ClockEvent, ...] = (),
         reference_c: float = 20.0, q10: float = 2.5,
     ) -> None:  # fmt: skip
         if not steps:
@@ -237,25 +237,25 @@ class DarkroomClock:
                 high = middle
         return 0.5 * (low + high)
 
-    def acts_of(self, step: int) -> tuple[Act, ...]:
+    def acts_of(self, step: int) -> tuple[ClockAct, ...]:
         """Everything to be done in a step, by the clock as it will be."""
         if step >= len(self.steps):
             return ()
         this = self.steps[step]
         length = self.real_s(step, this.seconds)
-        made: list[Act] = []
+        made: list[ClockAct] = []
         for start, end in this.agitation.spans(length):
-            made.append(Act(start, ActKind.AGITATE))
+            made.append(ClockAct(start, ActKind.AGITATE))
             if end < length:
-                made.append(Act(end, ActKind.REST))
+                made.append(ClockAct(end, ActKind.REST))
         out = {e.strip for e in self.events if e.what is Happened.PULL}
         made += [
-            Act(self.real_s(step, p.seconds), ActKind.PULL, p.strip)
+            ClockAct(self.real_s(step, p.seconds), ActKind.PULL, p.strip)
             for p in this.pulls
             if p.strip not in out
         ]
         last = ActKind.NEXT if step + 1 < len(self.steps) else ActKind.DONE
-        made.append(Act(length, last))
+        made.append(ClockAct(length, last))
         return tuple(sorted(made, key=lambda a: a.at))
 
     def at(self, now: float) -> ClockState:

@@ -27,7 +27,7 @@ class Trial:
     measured_min: float
 
 
-class Verdict(StrEnum):
+class RuleVerdict(StrEnum):
     """What trials say of a rule."""
 
     UNTRIED = "not tried yet"
@@ -42,7 +42,7 @@ class Score:
 
     Attributes
     ----------
-    verdict : Verdict
+    verdict : RuleVerdict
     count : int
     close, rough : int
         How many came within 10 and 25 % of what was measured.
@@ -52,7 +52,7 @@ class Score:
         Standard deviation of its logarithm; None for fewer than two trials.
     """
 
-    verdict: Verdict
+    verdict: RuleVerdict
     count: int
     close: int
     rough: int
@@ -100,13 +100,13 @@ def score_of(trials: tuple[Trial, ...]) -> Score:
     fails else.
     """
     if not trials:
-        return Score(Verdict.UNTRIED, 0, 0, 0, None, None)
+        return Score(RuleVerdict.UNTRIED, 0, 0, 0, None, None)
     ratio = [t.predicted_min / t.measured_min for t in trials]
     off = [abs(r - 1.0) for r in ratio]
     close, rough = sum(o <= _CLOSE for o in off), sum(o <= _ROUGH for o in off)
-    verdict = Verdict.FAILS
+    verdict = RuleVerdict.FAILS
     if rough == len(trials):
         holds = close == len(trials) >= _ENOUGH
-        verdict = Verdict.HOLDS if holds else Verdict.ROUGH
+        verdict = RuleVerdict.HOLDS if holds else RuleVerdict.ROUGH
     spread = statistics.stdev(math.log(r) for r in ratio) if len(trials) > 1 else None
     return Score(verdict, len(trials), close, rough, statistics.median(ratio), spread)

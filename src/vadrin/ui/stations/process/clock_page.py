@@ -17,7 +17,7 @@ from vadrin.app.process.darkroom_runs import (
     run_under_way,
 )
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.reference_temperature import factor_of, reference_of
+from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.core.process.darkroom_clock import DarkroomClock, Happened
@@ -91,7 +91,7 @@ class ClockPage(QWidget):
             self._clock = clock_of(book, self._run, now)
         else:
             steps, reference = clock_steps(book, self._sheet), reference_of(self._sheet)
-            self._clock = DarkroomClock(steps, (), reference, factor_of(self._sheet))
+            self._clock = DarkroomClock(steps, (), reference, temperature_factor_of(self._sheet))
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
         self.warmth.show_value(f"{noted[-1]:g}" if noted and noted[-1] is not None else "—")
 

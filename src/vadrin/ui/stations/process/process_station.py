@@ -36,7 +36,7 @@ from vadrin.app.process.strip_chemistry import (
     type_agitation,
     type_chemistry,
 )
-from vadrin.app.reference_temperature import factor_of, reference_of, reference_words
+from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
@@ -200,7 +200,7 @@ class ProcessStation(Station):
         if ids != self._shown_for:
             self._build(sheet.strips)
             self._shown_for = ids
-        reference, factor = reference_of(sheet), factor_of(sheet)
+        reference, factor = reference_of(sheet), temperature_factor_of(sheet)
         for row, strip in enumerate(sheet.strips, start=1):
             self._fill(row, strip, reference, factor)
         self._all.setText(f"All as planned, at {reference_words(sheet)}")
