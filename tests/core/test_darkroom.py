@@ -196,7 +196,8 @@ def test_a_stand_asks_for_hands_only_at_its_moments():
     acts = DarkroomClock((stand,), (event(0, Happened.START),)).acts_of(0)
     assert acts == (
         ClockAct(0.0, ActKind.AGITATE), ClockAct(60.0, ActKind.REST),
-        ClockAct(3600.0, ActKind.AGITATE), ClockAct(3610.0, ActKind.REST), ClockAct(7200.0, ActKind.DONE),
+        ClockAct(3600.0, ActKind.AGITATE), ClockAct(3610.0, ActKind.REST),
+        ClockAct(7200.0, ActKind.DONE),
     )  # fmt: skip
 
 

@@ -137,6 +137,13 @@ def test_unknown_columns_go_through_cgats_and_mean_nothing_there(tmp_path):
     assert row.extra == {"450": "7", "d_vis": "0.9", "grain_size": "3,5 µ"}
 
 
+def test_two_times_on_one_strip_are_asked_about_in_cgats_too(tmp_path):
+    text = "BEGIN_DATA_FORMAT\nSTRIP FRAME TIME_MIN LOG_H D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n"
+    table = read_text(tmp_path, f"{text}A 1 6 -1 0.4\nA 2 12 0 0.9\nEND_DATA\n", "two.cgats")
+    assert [r.frame for r in table.rows] == ["1"]
+    assert [(p.column, p.text) for p in table.problems] == [("time_min", "12")]
+
+
 def test_a_lone_return_in_a_note_comes_back(tmp_path):
     source = read_text(tmp_path, 'strip,log_h,density,note\nA,-1,0.4,"one\rtwo"\n')
     path = tmp_path / "out.csv"

@@ -15,7 +15,11 @@ from vadrin.core.materials.spectral import (
 from vadrin.errors import FormatError
 from vadrin.formats.readings.cell_numbers import number_of
 from vadrin.formats.readings.cgats_syntax import CgatsTable, parse_cgats
-from vadrin.formats.readings.column_matching import RawTable, table_of
+from vadrin.formats.readings.column_matching import (
+    RawTable,
+    one_development_each,
+    table_of,
+)
 from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
 from vadrin.formats.readings.row_reading import KNOWN
 
@@ -163,7 +167,8 @@ def parse_cgats_readings(text: str, name: str) -> ReadingsTable:
         raise FormatError(
             f"{name}: no densities, spectra or colour values; it needs D_VIS or one like it"
         )
-    return ReadingsTable(name, tuple(rows), tuple(problems), tuple(sorted(extra)))
+    rows, split = one_development_each(rows)
+    return ReadingsTable(name, tuple(rows), (*problems, *split), tuple(sorted(extra)))
 
 
 def _quoted(value: str | float | None) -> str:

@@ -176,13 +176,13 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     if not rows and not problems:
         place = f"{raw.source}, row {raw.first_row + 1}"
         raise FormatError(f"{place}: no readings under the header; add a row a reading")
-    rows, split = _one_development_each(rows)
+    rows, split = one_development_each(rows)
     problems += split
     extra = tuple(c for c in names if c and c not in KNOWN and not c.startswith(STRIP_DENSITY))
     return ReadingsTable(raw.source, tuple(rows), tuple(problems), extra, raw.left_out)
 
 
-def _one_development_each(rows: list[TableRow]) -> tuple[list[TableRow], list[CellProblem]]:
+def one_development_each(rows: list[TableRow]) -> tuple[list[TableRow], list[CellProblem]]:
     """The rows that agree with their strip on time and temperature, and what the others say."""
     kept, problems = [], []
     said: dict[tuple[str, str], float] = {}
