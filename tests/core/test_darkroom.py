@@ -15,6 +15,7 @@ from vadrin.core.process.darkroom_clock import (
     Pull,
     effective_c,
 )
+from vadrin.core.process.fixer import FixerCheck, check_fixer
 from vadrin.core.process.recipe import (
     Governs,
     dilution_parts,
@@ -222,3 +223,11 @@ def test_rules_say_what_they_say():
     assert predicted_minutes(RuleFormula.DEGREE, 0.1, 2, 10.0) == pytest.approx(8.1)
     with pytest.raises(ValueError, match="no time"):
         predicted_minutes(RuleFormula.FACTOR, 0.25, 0)
+
+
+def test_a_fixer_is_judged_by_a_scrap():
+    assert check_fixer(30, 25) == FixerCheck(False, 60)
+    assert check_fixer(50, 25).spent
+    assert check_fixer(40, None) == FixerCheck(None, 80)
+    with pytest.raises(ValueError, match="more than 0 s"):
+        check_fixer(0, 25)

@@ -110,7 +110,7 @@ real = sqlite3.connect
 
 def dying(*given, **more):
     # Only the last act, which sets the marks, connects by itself.
-    if os.fspath(given[0]).endswith(".making"):
+    if os.fspath(given[0]).endswith((".making", "empty.vadrin")):
         os._exit(9)
     return real(*given, **more)
 

@@ -86,7 +86,10 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         FormField("developer_id", "holds", FieldKind.LINK, link=Developer, optional=False), _NAME,
         FormField("mixed_at", "mixed on", FieldKind.DAY),
         FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
-        FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False), _NOTE,
+        FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False),
+        FormField("fresh_clearing_s", "cleared a scrap when fresh in", FieldKind.NUMBER, "s", 1,
+                  3600),
+        FormField("clearing_s", "clears one now in", FieldKind.NUMBER, "s", 1, 3600), _NOTE,
     )),
     "Processes": (Process, (
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=tuple(PROCESS_KINDS)),

@@ -14,6 +14,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.test_sheet import TestSheet, load_sheets
 from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.core.process.fixer import check_fixer
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
 from vadrin.notebook.store import Notebook
 
@@ -238,6 +239,11 @@ def bottle_words(bottle: Bottle, chemistry: Developer, now: datetime) -> tuple[s
         urgent = urgent or days >= _NEAR_ITS_END * chemistry.keeps_days
     if urgent:
         parts.append("check it by a clip")
+    if bottle.clearing_s:
+        check = check_fixer(bottle.clearing_s, bottle.fresh_clearing_s)
+        words = f"clears a scrap in {bottle.clearing_s:g} s: fix for {check.fix_s:g} s at least"
+        parts.append("spent: discard it as local rules say" if check.spent else words)
+        urgent = urgent or bool(check.spent)
     return ", ".join(parts) or "capacity and keeping time not said", urgent
 
 

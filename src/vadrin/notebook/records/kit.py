@@ -66,7 +66,11 @@ class Developer:
 
 @dataclass(frozen=True)
 class Bottle:
-    """One mixed bottle; `films_done` counts up to the chemistry's capacity."""
+    """One mixed bottle; `films_done` counts up to the chemistry's capacity.
+
+    Of fixer, `fresh_clearing_s` is how long a scrap of film took to clear when it was mixed, and
+    `clearing_s` the last time it was tried.
+    """
 
     id: int = 0
     developer_id: int = 0
@@ -75,6 +79,8 @@ class Bottle:
     volume_ml: float | None = None
     films_done: float = 0.0
     note: str = ""
+    fresh_clearing_s: float | None = None
+    clearing_s: float | None = None
 
 
 @dataclass(frozen=True)

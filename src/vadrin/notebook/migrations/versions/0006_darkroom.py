@@ -43,6 +43,8 @@ def upgrade() -> None:
     op.execute("ALTER TABLE process ADD COLUMN kind TEXT NOT NULL DEFAULT 'negative'")
     op.execute("ALTER TABLE process ADD COLUMN q10 FLOAT")
     op.execute("ALTER TABLE developer ADD COLUMN least_ml FLOAT")
+    op.execute("ALTER TABLE bottle ADD COLUMN fresh_clearing_s FLOAT")
+    op.execute("ALTER TABLE bottle ADD COLUMN clearing_s FLOAT")
     for table, column in (("process_step", "process_id"), ("darkroom_run", "test_id"),
                           ("run_event", "run_id"), ("rule_trial", "rule_id")):  # fmt: skip
         op.execute(f"CREATE INDEX ix_{table}_{column} ON {table} ({column})")
