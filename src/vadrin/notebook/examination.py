@@ -36,6 +36,7 @@ _DENSEST = 20.0
 _LONGEST_WORD = 40
 _LARGEST = 1.7976931348623157e308
 """Beyond it a number is infinite."""
+_LEAST = 5e-324
 _JSON = frozenset({"report", "basis", "card", "extra", "headers", "columns", "steps"})
 
 
@@ -139,9 +140,10 @@ def _wrong(table: str, field: ColumnField) -> str:
     elif kind == "bool":
         wrong = f"typeof({name}) <> 'integer' OR {name} NOT IN (0, 1)"
     elif kind == "float":
-        wrong = f"typeof({name}) NOT IN ('real', 'integer') OR abs({name}) > {_most(name)}"
-        if name in _POSITIVE and (table, name) not in _MAY_BE_ZERO:
-            wrong += f" OR {name} <= 0"
+        # Texts and blobs lie beyond every number, and infinity beyond the largest.
+        positive = name in _POSITIVE and (table, name) not in _MAY_BE_ZERO
+        lowest = _LEAST if positive else -_most(name)
+        wrong = f"{name} NOT BETWEEN {lowest!r} AND {_most(name)!r}"
     elif kind == "bytes":
         wrong = f"typeof({name}) <> 'blob'"
     else:
@@ -177,7 +179,8 @@ def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
     for kind in RECORDS:
         table, columns = table_name(kind), columns_of(kind)
         cases = " ".join(f"WHEN {_wrong(table, c)} THEN '{c.name}'" for c in columns)
-        question = f"SELECT id, CASE {cases} END AS wrong FROM {table} WHERE wrong IS NOT NULL"
+        any_wrong = " OR ".join(_wrong(table, c) for c in columns)
+        question = f"SELECT id, CASE {cases} END FROM {table} WHERE {any_wrong}"
         for row, column in connection.execute(question):
             yield Fault(table, int(row), str(column))
         yield from _undecodable(connection, table, columns)
@@ -191,7 +194,7 @@ def _undecodable(connection: sqlite3.Connection, table: str, columns: tuple[Colu
     texts = [c.name for c in columns if c.kind in ("str", *LISTS) or c.kind in ENUMERATIONS]
     if not texts:
         return
-    odd = " OR ".join(f"length({t}) <> length(CAST({t} AS BLOB))" for t in texts)
+    odd = " OR ".join(f"({t} <> '' AND length({t}) <> length(CAST({t} AS BLOB)))" for t in texts)
     values = ", ".join(f"CAST({t} AS BLOB)" for t in texts)
     for row, *kept in connection.execute(f"SELECT id, {values} FROM {table} WHERE {odd}"):
         for name, value in zip(texts, kept, strict=True):
