@@ -199,6 +199,8 @@ def test_a_recipe_says_what_goes_into_the_tank(demo):
     assert "300 ml, water to 600 ml" in told
     assert "225 ml water at 50 °C, then 0.6 g Ansel, then 30 g Merle salt" in told
     assert "Powders are the worst" in told
+    assert told.index("Sable 1+1") < told.index("Tern 1+19") < told.index("Brine 1+4")
+    assert "Scaur" not in told, "no step of a negative process bleaches"
     type_into(page.fields["tank"], "0")
     assert "more than 0 ml" in words_of(station)
     assert page.room.tank_ml == 600.0

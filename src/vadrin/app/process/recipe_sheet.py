@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
@@ -133,19 +134,28 @@ def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
     return made
 
 
+_ROLE_OF_STEP = (
+    ("stop", "stop bath"), ("bleach", "bleach"), ("fix", "fixer"), ("wash", "wash aid"),
+)  # fmt: skip
+"""What a step's name tells of the chemistry it takes."""
+
+
 def chemistry_for(notebook: Notebook, sheet: TestSheet) -> list[Developer]:
-    """The developers of the strips, then one of each other role there is in the cupboard."""
-    own = [sheet.developer]
+    """The developers of the strips, then what the steps of the process take, in their order."""
+    made = [sheet.developer]
     for strip in sheet.strips:
         other = notebook.get(Developer, strip.strip.developer_id or 0)
-        if other is not None and other not in own:
-            own.append(other)
-    seen = {d.role for d in own}
+        if other is not None and other not in made:
+            made.append(other)
+    known: dict[str, Developer] = {}
     for each in notebook.all(Developer):
-        if each.role not in seen:
-            own.append(each)
-            seen.add(each.role)
-    return own
+        known.setdefault(each.role, each)
+    for step in process_steps(notebook, sheet):
+        name = step.name.lower()
+        for mark, role in _ROLE_OF_STEP:
+            if mark in name and role in known and known[role] not in made:
+                made.append(known[role])
+    return made
 
 
 def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> RecipeSheet:
