@@ -1,5 +1,6 @@
 """The quick part of `tools/hostile.py`: what comes from anywhere is refused or taken whole."""
 
+import errno
 import sqlite3
 import struct
 from pathlib import Path
@@ -12,7 +13,8 @@ from tools.hostile_tables import one_table
 from tools.killed_statements import ACTS, killed_at_every_statement
 
 from tests.notebooks import merged
-from vadrin.errors import NotebookError, StorageError
+from vadrin.errors import NotebookError, ReadOnlyError, StorageError
+from vadrin.notebook import store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.records import Attachment, Reading, Stock, Test
@@ -213,3 +215,20 @@ def test_a_question_without_an_end_is_stopped(empty_path):
         connection.execute(endless).fetchone()
     assert connection.execute("SELECT 1").fetchone() == (1,)
     connection.close()
+
+
+def test_a_full_disk_still_lets_a_notebook_be_read(notebook, monkeypatch):
+    with notebook.change("film"):
+        notebook.add(Stock(name="Pan"))
+    notebook.close()
+
+    def full(*_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(store, "back_up", full)
+    book = Notebook(notebook.path)
+    assert "no space left" in book.read_only
+    assert [s.name for s in book.all(Stock)] == ["Pan"]
+    with pytest.raises(ReadOnlyError, match="Free the disk"), book.change("more"):
+        book.add(Stock(name="Fen"))
+    book.close()
