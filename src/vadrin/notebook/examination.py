@@ -32,7 +32,8 @@ _POSITIVE = frozenset({
 """Columns of numbers that are above 0."""
 _MAY_BE_ZERO = frozenset({("finding", "exposure_index"), ("finding", "time_min")})
 """A finding says 0 for what it has no answer to."""
-_DENSEST = 20.0
+_MOST = {"density": 20.0, "log_h": 40.0, "stops": 100.0, "wanted_stops": 100.0}
+"""What no film, light or lens goes beyond, either way."""
 _LONGEST_WORD = 40
 _LARGEST = 1.7976931348623157e308
 """Beyond it a number is infinite."""
@@ -152,7 +153,7 @@ def _wrong(table: str, field: ColumnField) -> str:
 
 
 def _most(name: str) -> float:
-    return _DENSEST if name == "density" else _LARGEST
+    return _MOST.get(name, _LARGEST)
 
 
 def _wrong_text(name: str, kind: str) -> str:

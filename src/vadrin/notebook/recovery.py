@@ -25,6 +25,7 @@ _LAST_ID = 4_000_000
 _FEW, _MANY_TO_A_PAGE = 2000, 16
 _SECONDS = 60.0
 _ROUNDS = 4
+_PROBES = 22
 _BARREN = 60
 """Chunks of ids without a row after which no more are looked for, where the end is lost."""
 
@@ -68,6 +69,15 @@ def _last_id(connection: sqlite3.Connection, table: str) -> int | None:
         return None
 
 
+def _is_lost(connection: sqlite3.Connection, kind: type[Any]) -> bool:
+    """Whether no row of a table can be reached, wherever one looks: its first page is hurt."""
+    for power in range(_PROBES):
+        with suppress(sqlite3.Error, UnicodeError):
+            _asked(connection, kind, 2**power, 2**power + 1)
+            return False
+    return True
+
+
 def _next_id(connection: sqlite3.Connection, table: str, low: int) -> int:
     """The next id there is; beyond all where that can't be told."""
     question = f"SELECT id FROM {table} WHERE id >= ? ORDER BY id LIMIT 1"
@@ -81,6 +91,8 @@ def _next_id(connection: sqlite3.Connection, table: str, low: int) -> int:
 def _readable(connection: sqlite3.Connection, kind: type[Any]) -> list[Record]:
     """Every record of a kind that can still be read."""
     table = table_name(kind)
+    if _is_lost(connection, kind):
+        return []
     last, barren = _last_id(connection, table), 0
     seen: dict[int, Record] = {}
     least = 1 if last is not None and last < _FEW else _MANY_TO_A_PAGE

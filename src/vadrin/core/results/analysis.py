@@ -36,6 +36,8 @@ from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 NO_TIME = "no strip has a development time"
 _OF_TIMES = ("one time", "two times", "not tested")
 NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
+_LEAST_SPAN, _MOST_SPAN = 0.25, 40.0
+"""Lg units between the thinnest and the densest frame, within which exposures are meant so."""
 _BEST_STEPS, _DRAWN_STEPS = 97, 19
 
 
@@ -134,7 +136,8 @@ def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
     kept = []
     for strip in strips:
         x, density = strip.exposed()
-        if len(np.unique(x)) >= 3 and np.ptp(x) >= 0.25 and np.ptp(density) >= 0.05:
+        enough = len(np.unique(x)) >= 3 and np.ptp(density) >= 0.05
+        if enough and _LEAST_SPAN <= np.ptp(x) <= _MOST_SPAN:
             kept.append(strip)
     return tuple(kept)
 
