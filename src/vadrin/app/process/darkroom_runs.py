@@ -24,6 +24,12 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import DarkroomRun, ProcessStep, RunEvent, Strip
 from vadrin.notebook.store import Notebook
 
+__all__ = ["Clock", "Happened", "Run"]
+
+Clock = DarkroomClock
+"""The clock of a run, as the screen knows it."""
+Run = DarkroomRun
+"""A run, as the screen knows it."""
 _USUAL_MIN = 8.0
 
 
@@ -91,6 +97,12 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
         key=lambda e: e.at,
     )  # fmt: skip
     return DarkroomClock(_steps_told(run.steps), tuple(events), run.reference_c, run.q10)
+
+
+def clock_before(notebook: Notebook, sheet: TestSheet) -> DarkroomClock:
+    """The clock of a run that is not begun."""
+    steps = clock_steps(notebook, sheet)
+    return DarkroomClock(steps, (), reference_of(sheet), temperature_factor_of(sheet))
 
 
 def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:

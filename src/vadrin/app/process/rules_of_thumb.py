@@ -20,6 +20,14 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import Developer, Rule, RuleTrial, Test
 from vadrin.notebook.store import Notebook
 
+RuleOfThumb = Rule
+"""A rule of thumb, as the screen knows it."""
+
+
+def all_rules(notebook: Notebook) -> list[Rule]:
+    """The rules in the cupboard."""
+    return notebook.all(Rule)
+
 
 def rule_score(notebook: Notebook, rule: Rule) -> Score:
     """What the trials of a rule say."""

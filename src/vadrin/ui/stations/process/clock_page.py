@@ -9,20 +9,20 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
+    Clock,
+    Happened,
+    Run,
     begin_run,
+    clock_before,
     clock_of,
-    clock_steps,
     confirm_run,
     note_event,
     run_under_way,
 )
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
-from vadrin.core.process.darkroom_clock import DarkroomClock, Happened
 from vadrin.errors import EntryError
-from vadrin.notebook.records import DarkroomRun
 from vadrin.ui.stations.process.clock_face import ClockFace
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -50,8 +50,8 @@ class ClockPage(QWidget):
         super().__init__()
         self._bench, self._cue = bench, cue
         self._sheet: TestSheet | None = None
-        self._run: DarkroomRun | None = None
-        self._clock: DarkroomClock | None = None
+        self._run: Run | None = None
+        self._clock: Clock | None = None
         self._look: Look = DAY
         self._seen = -1.0
         self.face = ClockFace()
@@ -90,8 +90,7 @@ class ClockPage(QWidget):
         if self._run is not None:
             self._clock = clock_of(book, self._run, now)
         else:
-            steps, reference = clock_steps(book, self._sheet), reference_of(self._sheet)
-            self._clock = DarkroomClock(steps, (), reference, temperature_factor_of(self._sheet))
+            self._clock = clock_before(book, self._sheet)
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
         self.warmth.show_value(f"{noted[-1]:g}" if noted and noted[-1] is not None else "—")
 

@@ -11,6 +11,8 @@ from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.process.rules_of_thumb import (
+    RuleOfThumb,
+    all_rules,
     by_developer,
     prediction,
     rule_named,
@@ -22,7 +24,6 @@ from vadrin.app.process.rules_of_thumb import (
 )
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
-from vadrin.notebook.records import Rule
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -47,10 +48,10 @@ class RulesPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self._bench, self._refuse = bench, refuse
-        self._rule: Rule | None = None
+        self._rule: RuleOfThumb | None = None
         self._given: float | None = None
         self._usual: float | None = None
-        names = chooser(lambda: [r.name for r in bench.notebook.all(Rule)])
+        names = chooser(lambda: [r.name for r in all_rules(bench.notebook)])
         self.name = WordField("rule of thumb", self._choose, names, role=Role.LEAD)
         self.given = WordField("what it is given", self._give, role=Role.LEAD)
         self.usual = WordField("usual time", self._usually, role=Role.LEAD)
@@ -83,7 +84,7 @@ class RulesPage(QWidget):
     def show_scene(self) -> None:
         """Show the chosen rule and all trials."""
         book = self._bench.notebook
-        known = book.all(Rule)
+        known = all_rules(book)
         if self._rule is None or self._rule not in known:
             self._rule = known[0] if known else None
         rule = self._rule
