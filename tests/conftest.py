@@ -28,8 +28,10 @@ def nothing_written_that_would_be_refused(monkeypatch):
 
     def closed(book):
         with suppress(sqlite3.ProgrammingError):  # closed twice
+            if not book.revision:
+                return close(book)
             assert list(faults(book._connection)) == []
-        close(book)
+        return close(book)
 
     monkeypatch.setattr(Notebook, "close", closed)
 

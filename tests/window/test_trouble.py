@@ -1,5 +1,6 @@
 """Long files, long analyses, refusals and faults, as the person at the window meets them."""
 
+import shlex
 import subprocess
 import sys
 
@@ -127,17 +128,17 @@ def test_every_refusal_is_one_line(tmp_path, capsys):
     odd = tmp_path / "two\nlines.csv"
     assert main(["analyse", str(odd)]) == 2
     assert capsys.readouterr().err.count("\n") == 1
-    run = [sys.executable, "-m", "vadrin"]
+    run, program = [sys.executable, "-m", "vadrin"], shlex.quote(sys.executable)
     table = tmp_path / "t.csv"
     table.write_text("strip,log_h,density\nA,-2,0.1\nA,-1,0.4\nA,0,0.9\n")
     for command, words in (
         ([*run, "analyse", b"/no/su\xffch.csv"], b"such"),
-        (["sh", "-c", f"{sys.executable} -m vadrin analyse {table} > /dev/full"], b"space"),
+        (["sh", "-c", f"{program} -m vadrin analyse {table} > /dev/full"], b"space"),
     ):
         done = subprocess.run(command, capture_output=True, timeout=60)
         assert done.returncode == 2
         assert words in done.stderr
         assert done.stderr.count(b"\n") == 1
-    piped = f"{sys.executable} -m vadrin analyse --json {table} | true"
+    piped = f"{program} -m vadrin analyse --json {table} | true"
     done = subprocess.run(["bash", "-o", "pipefail", "-c", piped], capture_output=True, timeout=60)
     assert (done.returncode, done.stderr) == (0, b"")

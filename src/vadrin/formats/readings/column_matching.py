@@ -156,6 +156,7 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
     rows: list[TableRow] = []
     problems: list[CellProblem] = []
     wide = [name for name in names if name.startswith(STRIP_DENSITY)]
+    plain = not wide and "strip" in names
     for number, line in raw.rows:
         if not number & _BETWEEN_LOOKS:
             checkpoint()
@@ -167,8 +168,9 @@ def table_of(raw: RawTable, columns: tuple[str, ...]) -> ReadingsTable:
             )
             problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
             continue
-        for cells in _unfolded(dict(zip(names, line, strict=False)), wide):
-            read = reader.read(number, cells)
+        cells = dict(zip(names, line, strict=False))
+        for each in (cells,) if plain else _unfolded(cells, wide):
+            read = reader.read(number, each)
             if isinstance(read, TableRow):
                 rows.append(read)
             else:

@@ -24,6 +24,7 @@ _WHICH_EXPOSURE = (
     "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
 )
 _WHICH_EI = "give the EI the meter was set to; for a blank leave stops empty too"
+_CHANNELS = frozenset(str(channel) for channel in CHANNELS)
 _NO_EXTRA: dict[str, str] = {}
 
 
@@ -65,8 +66,8 @@ class RowReader:
         strip = cells.get("strip", "").strip()
         if strip not in self._strips and not any(map(str.isprintable, strip)):
             problems.append(CellProblem(number, "strip", "", "name the strip, such as A"))
-        channel = cells.get("channel", "").strip().lower() or "visual"
-        if channel not in CHANNELS:
+        channel = cells["channel"].strip().lower() or "visual" if "channel" in cells else "visual"
+        if channel not in _CHANNELS:
             remedy = f"use one of {', '.join(CHANNELS)}"
             problems.append(CellProblem(number, "channel", channel, remedy))
         if problems:
@@ -77,20 +78,20 @@ class RowReader:
              numbers: dict[str, float | None]) -> TableRow:  # fmt: skip
         density = numbers.pop("density")
         self._strips.add(strip)
+        # Words once in memory, however many rows have them.
+        same, foreign = self._words.setdefault, self._foreign
+        frame = cells.get("frame", "").strip() or str(number - 1)
+        note = cells["note"].strip() if "note" in cells else ""
         return TableRow(
             row=number,
-            strip=self._same(strip),
-            frame=self._same(cells.get("frame", "").strip() or str(number - 1)),
+            strip=same(strip, strip),
+            frame=same(frame, frame),
             density=density if density is not None else 0.0,
-            channel=self._same(channel),
-            note=self._same(cells.get("note", "").strip()),
-            extra={k: cells[k] for k in self._foreign if k in cells} or _NO_EXTRA,
+            channel=same(channel, channel),
+            note=same(note, note),
+            extra={k: cells[k] for k in foreign if k in cells} if foreign else _NO_EXTRA,
             **numbers,
         )
-
-    def _same(self, words: str) -> str:
-        """Words once in memory, however many rows have them."""
-        return self._words.setdefault(words, words)
 
     def _number(self, column: str, text: str) -> tuple[float | None, str]:
         """What a cell says, and what is wrong with it; empty for nothing."""
