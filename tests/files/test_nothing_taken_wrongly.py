@@ -81,6 +81,11 @@ def test_the_sheet_meant_is_read_and_the_others_named(tmp_path):
     table = read_readings(path)
     assert [r.density for r in table.rows] == [0.3]
     assert table.left_out_words == "Left out: the hidden sheet “old” and the sheet “kit”."
+    sums = ("sums", "visible", [["=1+1"]])
+    beside = workbook(tmp_path / "s.xlsx", ("readings", "visible", sheet_of(0.3)), sums)
+    assert "sheet “sums”" in read_readings(beside).left_out_words
+    with pytest.raises(FormatError, match="formula"):
+        read_readings(workbook(tmp_path / "f.xlsx", sums))
     hidden = workbook(tmp_path / "h.xlsx", ("a", "hidden", sheet_of(1)), ("b", "visible", []))
     with pytest.raises(FormatError, match="hidden"):
         read_readings(hidden)

@@ -218,6 +218,14 @@ def test_a_recipe_says_what_goes_into_the_tank(demo):
     assert "too far" in words_of(page)
 
 
+def test_a_run_that_means_nothing_here_is_passed_over(notebook):
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
+    with notebook.change("from elsewhere"):
+        for steps in ("[]", "7", '[{"name": 1}]', ""):
+            notebook.add(DarkroomRun(test_id=test.id, steps=steps))
+    assert darkroom_runs.run_under_way(notebook, test.id, moment_now()) is None
+
+
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
     from vadrin.app.test_sheet import load_sheet

@@ -27,7 +27,7 @@ _VERSIONS = "alembic_version"
 _POSITIVE = frozenset({
     "exposure_index", "time_min", "planned_min", "metered_seconds", "aperture", "step", "seconds",
     "meter_constant", "marked", "measured", "slowest", "fastest", "widest", "smallest", "constant",
-    "predicted_min", "measured_min",
+    "predicted_min", "measured_min", "clearing_s", "fresh_clearing_s", "q10",
 })  # fmt: skip
 """Columns of numbers that are above 0."""
 _MAY_BE_ZERO = frozenset({("finding", "exposure_index"), ("finding", "time_min")})

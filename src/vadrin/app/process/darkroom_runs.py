@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from contextlib import suppress
 from dataclasses import asdict, replace
 
 from vadrin.app.process.development import develop_strip
@@ -80,10 +81,15 @@ def _steps_told(words: str) -> tuple[ClockStep, ...]:
     return tuple(made)
 
 
-def run_under_way(notebook: Notebook, test_id: int) -> DarkroomRun | None:
-    """The newest run of a test whose times are not written down yet."""
+def run_under_way(notebook: Notebook, test_id: int, now: Moment) -> DarkroomRun | None:
+    """The newest run of a test whose times are not written down yet, and that can be told."""
     open_runs = [r for r in notebook.all(DarkroomRun, test_id=test_id) if not r.confirmed]
-    return open_runs[-1] if open_runs else None
+    for run in reversed(open_runs):
+        # A notebook from elsewhere may hold steps and events that mean nothing here.
+        with suppress(ValueError, TypeError, KeyError, AttributeError):
+            clock_of(notebook, run, now)
+            return run
+    return None
 
 
 def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock:

@@ -156,6 +156,7 @@ class DarkroomClock:
                 raise ValueError(f"“{step.name}” needs a time above 0, and at most a week")
         self.steps, self.events = steps, events
         self._reference, self._q10 = reference_c, q10
+        self._acts: dict[int, tuple[ClockAct, ...]] = {}
 
     def _began(self) -> list[tuple[float, float]]:
         """When each step so far began, and how long was paused since then in it."""
@@ -238,7 +239,12 @@ class DarkroomClock:
         return 0.5 * (low + high)
 
     def acts_of(self, step: int) -> tuple[ClockAct, ...]:
-        """Everything to be done in a step, by the clock as it will be."""
+        """Everything to be done in a step, by the clock as it will be; worked out once."""
+        if step not in self._acts:
+            self._acts[step] = self._worked_out(step)
+        return self._acts[step]
+
+    def _worked_out(self, step: int) -> tuple[ClockAct, ...]:
         if step >= len(self.steps):
             return ()
         this = self.steps[step]
@@ -306,4 +312,6 @@ class DarkroomClock:
 
 def effective_c(minutes: float, restated_min: float, reference_c: float, q10: float) -> float:
     """The steady temperature at which so many minutes are worth the restated ones."""
+    if abs(np.log(q10)) < 1e-9:
+        return reference_c
     return float(reference_c + 10.0 * np.log(restated_min / minutes) / np.log(q10))

@@ -61,7 +61,7 @@ class RowReader:
             numbers[column] = known[0]
             if known[1]:
                 problems.append(CellProblem(number, column, text.strip(), known[1]))
-        if numbers.get("log_h") is None:
+        if not cells.get("log_h", "").strip():
             problems += _exposure_told(number, cells, numbers)
         strip = cells.get("strip", "").strip()
         if strip not in self._strips and not any(map(str.isprintable, strip)):

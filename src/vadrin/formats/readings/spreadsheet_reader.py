@@ -71,16 +71,25 @@ def _collect(name: str, numbered: Iterator[tuple[int, list[str]]]) -> _Rows:
 
 @dataclass
 class _Sheet:
-    """One sheet: its title, whether it is shown, and its rows."""
+    """One sheet: its title, whether it is shown, its rows, and why they can't be read."""
 
     title: str
     shown: bool
     rows: _Rows
+    fault: FormatError | None = None
+
+
+def _sheet(name: str, title: str, shown: bool, numbered: Iterator[tuple[int, list[str]]]) -> _Sheet:
+    """Read a sheet; what is wrong with it only matters if it is the one that is meant."""
+    try:
+        return _Sheet(title, shown, _collect(name, numbered))
+    except FormatError as fault:
+        return _Sheet(title, shown, [], fault)
 
 
 def _raw(name: str, sheets: list[_Sheet]) -> RawTable:
     """The sheet called readings, or the first shown one that holds anything; others are named."""
-    filled = [sheet for sheet in sheets if sheet.rows]
+    filled = [sheet for sheet in sheets if sheet.rows or sheet.fault]
     if not filled:
         raise FormatError(f"{name}, row 1: the sheet is empty; it needs a header row and readings")
     shown = [sheet for sheet in filled if sheet.shown]
@@ -91,6 +100,8 @@ def _raw(name: str, sheets: list[_Sheet]) -> RawTable:
     left_out = tuple(
         f"the {'' if s.shown else 'hidden '}sheet “{s.title}”" for s in filled if s is not chosen
     )
+    if chosen.fault is not None:
+        raise chosen.fault
     first, header = chosen.rows[0]
     return RawTable(name, header, tuple(chosen.rows[1:]), first, left_out=left_out)
 
@@ -126,8 +137,8 @@ def _xlsx_sheets(data: io.BytesIO, name: str) -> list[_Sheet]:
     sheets: list[_Sheet] = []
     for sheet in book.worksheets:
         sheet.reset_dimensions()
-        rows = _collect(name, _xlsx_rows(sheet, name))
-        sheets.append(_Sheet(sheet.title, sheet.sheet_state == "visible", rows))
+        shown = sheet.sheet_state == "visible"
+        sheets.append(_sheet(name, sheet.title, shown, _xlsx_rows(sheet, name)))
     book.close()
     return sheets
 
@@ -157,7 +168,7 @@ def raw_of_ods(path: Path) -> RawTable:
                 if event == "start" and element.tag == _ODS["table"] + "table":
                     title = element.get(_ODS["table"] + "name", "")
                     shown = element.get(_ODS["table"] + "style-name", "") not in hidden
-                    sheets.append(_Sheet(title, shown, _collect(name, _ods_rows(events, name))))
+                    sheets.append(_sheet(name, title, shown, _ods_rows(events, name)))
     except FormatError:
         raise
     except Exception as error:  # damaged XML and damaged archives raise errors of any kind

@@ -79,7 +79,7 @@ class ClockPage(QWidget):
     def show_scene(self, sheet: TestSheet, look: Look) -> None:
         """Show the run of a test, as its events have it."""
         self._sheet, self._look = sheet, look
-        self._run = run_under_way(self._bench.notebook, sheet.test.id)
+        self._run = run_under_way(self._bench.notebook, sheet.test.id, moment_now())
         self._load()
         self.tick()
 

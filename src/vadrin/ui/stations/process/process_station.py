@@ -47,6 +47,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 from vadrin.ui.widgets.sound_cues import Cue
@@ -212,12 +213,7 @@ class ProcessStation(Station):
         )
 
     def _build(self, strips: tuple[StripSheet, ...]) -> None:
-        while self._grid.count():
-            item = self._grid.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
+        empty_grid(self._grid)
         self._rows = {}
         heads = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "In", "Agitated")
         for place, words in enumerate(heads):

@@ -16,6 +16,7 @@ from vadrin.app.workbench import Workbench
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
@@ -84,12 +85,7 @@ class RecipePage(QWidget):
             return
         made = recipe_sheet(self._bench.notebook, sheet, room)
         self._cautions.setText(" ".join(made.cautions))
-        while self._grid.count():
-            item = self._grid.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
+        empty_grid(self._grid)
         for row, (what, how) in enumerate(made.lines):
             self._grid.addWidget(text(what, Role.LABEL), row, 0)
             self._grid.addWidget(text(how, Role.LEAD, wrap=True), row, 1)

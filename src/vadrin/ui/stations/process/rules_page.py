@@ -28,6 +28,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule as hairline
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
@@ -114,12 +115,7 @@ class RulesPage(QWidget):
         return True, f"It says {minutes_text(minutes)}."
 
     def _fill(self) -> None:
-        while self._grid.count():
-            item = self._grid.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
+        empty_grid(self._grid)
         lines = trial_lines(self._bench.notebook)
         for column, words in enumerate(_HEADS if lines else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
