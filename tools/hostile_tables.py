@@ -7,7 +7,6 @@ import io
 import random
 import re
 import zipfile
-from dataclasses import replace
 from pathlib import Path
 
 from tools.hostile_guard import Counts, guarded
@@ -209,7 +208,7 @@ def _there_and_back(table: ReadingsTable, kind: str, folder: Path, counts: Count
 
 def _plain(row: TableRow) -> tuple[object, ...]:
     """What a row says, but for its place and spaces that some formats can't hold."""
-    bare = replace(row, row=0, extra={}, note="")
+    bare = row._replace(row=0, extra={}, note="")
     words = (*(" ".join(re.sub(r"[\x00-\x1f\ufffe\uffff]", " ", v).split())
                for v in (row.strip, row.frame)),)  # fmt: skip
     unknown = sum(bool(v.strip()) for v in row.extra.values())

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import NamedTuple
 
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_frame
@@ -13,9 +16,11 @@ from vadrin.core.wording import list_text
 CHANNELS = tuple(Channel)
 
 
-@dataclass(frozen=True, slots=True)
-class TableRow:
-    """One reading as a file states it.
+NO_EXTRA: Mapping[str, str] = MappingProxyType({})
+
+
+class TableRow(NamedTuple):
+    """One reading as a file states it; a tuple, for a file may hold a million.
 
     Attributes
     ----------
@@ -36,7 +41,7 @@ class TableRow:
     stops: float | None = None
     channel: str = "visual"
     note: str = ""
-    extra: dict[str, str] = field(default_factory=dict)
+    extra: Mapping[str, str] = NO_EXTRA
 
     @property
     def stops_told(self) -> float | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from vadrin.formats.readings.cell_numbers import grouped_number, number_of
-from vadrin.formats.readings.readings_table import CHANNELS, CellProblem, TableRow
+from vadrin.formats.readings.readings_table import CHANNELS, NO_EXTRA, CellProblem, TableRow
 
 KNOWN = (
     "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
@@ -25,7 +25,6 @@ _WHICH_EXPOSURE = (
 )
 _WHICH_EI = "give the EI the meter was set to; for a blank leave stops empty too"
 _CHANNELS = frozenset(str(channel) for channel in CHANNELS)
-_NO_EXTRA: dict[str, str] = {}
 
 
 class RowReader:
@@ -89,7 +88,7 @@ class RowReader:
             density=density if density is not None else 0.0,
             channel=same(channel, channel),
             note=same(note, note),
-            extra={k: cells[k] for k in foreign if k in cells} if foreign else _NO_EXTRA,
+            extra={k: cells[k] for k in foreign if k in cells} if foreign else NO_EXTRA,
             **numbers,
         )
 
