@@ -324,7 +324,7 @@ def test_labels_say_what_was_shot(planned, tmp_path):
     for part in (
         "Merrow Pan 125 M3",
         "EI 125 as shot",
-        "cut in 2: A 6:00, B 9:00 min",
+        "pieces A 6:00, B 9:00 min",
         "in Sable 1+1",
     ):
         assert part in words

@@ -30,8 +30,10 @@ _POSITIVE = frozenset({
     "predicted_min", "measured_min", "clearing_s", "fresh_clearing_s", "q10",
 })  # fmt: skip
 """Columns of numbers that are above 0."""
-_MAY_BE_ZERO = frozenset({("finding", "exposure_index"), ("finding", "time_min")})
-"""A finding says 0 for what it has no answer to."""
+_MAY_BE_ZERO = frozenset({
+    ("finding", "exposure_index"), ("finding", "time_min"), ("process_step", "seconds"),
+})  # fmt: skip
+"""A finding says 0 for what it has no answer to, a step for what the test decides."""
 _MOST = {"density": 20.0, "log_h": 40.0, "stops": 100.0, "wanted_stops": 100.0}
 """What no film, light or lens goes beyond, either way."""
 _LONGEST_WORD = 40

@@ -22,14 +22,17 @@ from vadrin.notebook.records import (
     Bottle,
     Camera,
     ColumnMatching,
+    ControlStrip,
     DarkroomRun,
     Developer,
     Exposure,
     Finding,
     Frame,
     Instrument,
+    Judgement,
     Lens,
     LightMeter,
+    MakerTime,
     MeterReading,
     Note,
     Paper,
@@ -56,15 +59,19 @@ _KEYS: dict[type[Any], tuple[str, ...]] = {
     Rule: ("name", "formula", "amount"),
     RuleTrial: ("rule_id", "predicted_at", "given", "predicted_min"),
     LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
+    MakerTime: ("stock_id", "developer_id", "stops", "exposure_index", "temperature_c", "time_min"),
+    ControlStrip: ("process_id", "batch", "read_at", "fog", "low", "high"),
 }  # fmt: skip
 """What makes two records of kit the same."""
+_OF_TESTS = (RuleTrial, ControlStrip)
+"""Kit that may point at a test or at one of its runs."""
 
 _BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
     Test: ((Strip, "test_id"), (MeterReading, "test_id"), (Finding, "test_id"),
            (Note, "test_id"), (Attachment, "test_id"), (DarkroomRun, "test_id")),
     DarkroomRun: ((RunEvent, "run_id"),),
-    Strip: ((Frame, "strip_id"),),
-    Frame: ((Exposure, "frame_id"), (Reading, "frame_id")),
+    Strip: ((Frame, "strip_id"), (Judgement, "strip_id")),
+    Frame: ((Exposure, "frame_id"), (Reading, "frame_id"), (Judgement, "frame_id")),
 }  # fmt: skip
 
 
@@ -151,10 +158,10 @@ class _Merging:
                 changes.setdefault(name, self._ids.get((parent, target)))
         return replace(record, id=0, **changes)
 
-    def kit(self) -> None:
-        """Bring in what is not known by name."""
+    def kit(self, of_tests: bool) -> None:
+        """Bring in what is not known by name: what points at tests once those are in."""
         for kind in RECORDS:
-            if kind not in _KEYS:
+            if kind not in _KEYS or (kind in _OF_TESTS) is not of_tests:
                 continue
             known = {self._our_tree.key(r): r.id for r in self._book.all(kind)}
             for record in self._theirs.get(kind, []):
@@ -249,8 +256,9 @@ def merge(
     """
     with notebook.change(label):
         merging = _Merging(notebook, theirs)
-        merging.kit()
+        merging.kit(of_tests=False)
         new, known, differing = yield from merging.tests()
+        merging.kit(of_tests=True)
         merging.papers_of_stocks()
         notebook.refuse_faults()
     return MergeReport(new, known, differing, merging.new_kit)

@@ -4,12 +4,23 @@ from __future__ import annotations
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.expose.wrong_setting import WrongSetting
+from vadrin.app.reference_temperature import reference_words
 from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.formats.reports.script_pdf import CassetteLabel
 
 
-def labels_of(sheet: TestSheet) -> tuple[CassetteLabel, ...]:
-    """A label for every roll: stock, EI as shot, push or pull, how to develop it."""
+def labels_of(sheet: TestSheet, wrong: WrongSetting | None = None) -> tuple[CassetteLabel, ...]:
+    """A label for every roll: stock, EI as shot, push or pull, how to develop it.
+
+    Parameters
+    ----------
+    sheet : TestSheet
+    wrong : WrongSetting, optional
+        What the roll is, where its meter stood at another film's speed: its push and the time of
+        that push go before the planned ones.
+    """
     made = []
     for roll in sorted({s.strip.roll for s in sheet.strips}):
         strips = [s for s in sheet.strips if s.strip.roll == roll]
@@ -18,24 +29,33 @@ def labels_of(sheet: TestSheet) -> tuple[CassetteLabel, ...]:
         shot = ", ".join(str(marked_ei(i)) for i in indexes[:4])
         batch = f" {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
         lines = [f"EI {shot} as shot" if shot else "not exposed by a meter"]
-        pushes = [s.strip.push for s in strips if s.strip.push]
+        pushes = [wrong.stops] if wrong else [s.strip.push for s in strips if s.strip.push]
         if pushes:
             lines.append(", ".join(push_name(p) for p in pushes))
-        lines.append(_to_develop(strips))
+        lines.append(_to_develop(strips, wrong))
         first = strips[0]
         film = bool(first.strip.stock_id or first.strip.batch_id)
-        lines.append(f"in {first.other}" if first.other and not film else sheet.process)
+        lines.append(_process_of(sheet, first, film))
         title = first.other if film else f"{sheet.stock.name}{batch}"
         made.append(CassetteLabel(title, tuple(lines)))
     return tuple(made)
 
 
-def _to_develop(strips: list[StripSheet]) -> str:
+def _process_of(sheet: TestSheet, strip: StripSheet, film: bool) -> str:
+    """``in Sable 1+1 at 20 °C, stand``: what the roll goes into."""
+    bath = f"in {strip.other}" if strip.other and not film else sheet.process
+    moved = strip.strip.agitation or sheet.test.agitation
+    kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
+    how = moved or (kind.title if sheet.routine and kind.key != "negative" else "")
+    return f"{bath} at {reference_words(sheet)}{f', {how}' if how else ''}"
+
+
+def _to_develop(strips: list[StripSheet], wrong: WrongSetting | None) -> str:
     """``whole roll: 7:50 min``, or which piece gets which time."""
     if len(strips) == 1:
-        minutes = strips[0].minutes
+        minutes = wrong.minutes if wrong else strips[0].minutes
         return f"whole roll: {minutes_text(minutes)} min" if minutes else "time not known yet"
     pieces = [
         f"{s.strip.label} {minutes_text(s.minutes)}" if s.minutes else s.strip.label for s in strips
     ]
-    return f"cut in {len(strips)}: {', '.join(pieces)} min"
+    return f"pieces {', '.join(pieces)} min"

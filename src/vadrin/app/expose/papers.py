@@ -7,6 +7,7 @@ from pathlib import Path
 from vadrin.app.display.marks import aperture_mark, shutter_name
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
+from vadrin.app.expose.wrong_setting import roll_at_wrong_setting
 from vadrin.app.test_sheet import TestSheet
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.store import Notebook
@@ -36,7 +37,7 @@ def write_script(folder: Path, notebook: Notebook, sheet: TestSheet, pocket: boo
     return target
 
 
-def write_labels(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
+def write_labels(folder: Path, notebook: Notebook, sheet: TestSheet) -> Path:
     """Write a label for every roll as PDF.
 
     Raises
@@ -47,5 +48,5 @@ def write_labels(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
     from vadrin.formats.reports.script_pdf import label_pdf
 
     target = folder / safe_name(f"labels {sheet.title}", ".pdf")
-    write_whole(target, label_pdf(labels_of(sheet)))
+    write_whole(target, label_pdf(labels_of(sheet, roll_at_wrong_setting(notebook, sheet))))
     return target

@@ -11,6 +11,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
+from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.notebook.records import Finding, Test
@@ -53,11 +54,22 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
     return WrongSetting(stops, minutes, basis, finding.exposure_index)
 
 
+def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> WrongSetting | None:
+    """What a roll is that waits to be developed whole and was not planned as a bracket.
+
+    A bracket that was planned holds every EI, whatever the meter stood at: it is no push.
+    """
+    entered = any(f.frame.role is FrameRole.PICTURE for _, f in sheet.frames()) or any(
+        s.strip.push for s in sheet.strips
+    )
+    if len(sheet.strips) != 1 or sheet.processed() or not entered:
+        return None
+    return wrong_setting_of(notebook, sheet.test)
+
+
 def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
-    """What a roll is that waits to be developed whole: a push, a pull; empty for none of them."""
-    if len(sheet.strips) != 1 or sheet.processed():
-        return ""
-    wrong = wrong_setting_of(notebook, sheet.test)
+    """The same in a sentence; empty where the roll is neither a push nor a pull."""
+    wrong = roll_at_wrong_setting(notebook, sheet)
     if wrong is None:
         return ""
     kind = "push" if wrong.stops > 0 else "pull"

@@ -8,6 +8,7 @@ from io import BytesIO
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from vadrin.formats.reports.card_pdf import register_fonts
@@ -165,8 +166,10 @@ def label_pdf(labels: tuple[CassetteLabel, ...]) -> bytes:
         canvas.rect(x, y, wide, high)
         canvas.setFont(bold, 11)
         canvas.drawString(x + 2 * mm, y + high - 5.2 * mm, label.stock)
-        canvas.setFont(regular, 8)
         for line, words in enumerate(label.lines[:4]):
+            # Everything on it counts in the dark: small print rather than cut words.
+            fits = (wide - 4 * mm) / max(1.0, stringWidth(words, regular, 8))
+            canvas.setFont(regular, 8 * min(1.0, fits))
             canvas.drawString(x + 2 * mm, y + high - (9.2 + 3.6 * line) * mm, words)
     canvas.save()
     return buffer.getvalue()

@@ -1,6 +1,12 @@
 """Records of the notebook as frozen data. A record with id 0 has not been written yet."""
 
-from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RuleTrial, RunEvent
+from vadrin.notebook.records.darkroom import (
+    ControlStrip,
+    DarkroomRun,
+    ProcessStep,
+    RuleTrial,
+    RunEvent,
+)
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -12,6 +18,7 @@ from vadrin.notebook.records.kit import (
     Instrument,
     Lens,
     LightMeter,
+    MakerTime,
     Paper,
     Process,
     Rule,
@@ -22,6 +29,7 @@ from vadrin.notebook.records.readings_and_findings import (
     Attachment,
     ColumnMatching,
     Finding,
+    Judgement,
     Note,
     Reading,
 )
@@ -37,14 +45,17 @@ __all__ = [
     "Bottle",
     "Camera",
     "ColumnMatching",
+    "ControlStrip",
     "DarkroomRun",
     "Developer",
     "Exposure",
     "Finding",
     "Frame",
     "Instrument",
+    "Judgement",
     "Lens",
     "LightMeter",
+    "MakerTime",
     "MeterReading",
     "Note",
     "Paper",

@@ -68,3 +68,22 @@ class RuleTrial:
     measured_min: float | None = None
     measured_at: str = ""
     note: str = ""
+
+
+@dataclass(frozen=True)
+class ControlStrip:
+    """A strip from one pre-exposed batch that went with a run: densities of its patches.
+
+    Those marked `reference` say where the process should be.
+    """
+
+    id: int = 0
+    process_id: int = 0
+    run_id: int | None = None
+    batch: str = ""
+    read_at: str = ""
+    fog: float = 0.0
+    low: float = 0.0
+    high: float = 0.0
+    reference: bool = False
+    note: str = ""

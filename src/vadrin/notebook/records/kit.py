@@ -12,7 +12,13 @@ from vadrin.core.process.rules_on_trial import RuleFormula
 STOCK_KINDS = ("black-and-white negative", "colour negative", "reversal", "paper")
 RULE_TAKES = ("seconds", "stops", "degrees", "minutes")
 ROLES = ("developer", "stop bath", "fixer", "bleach", "wash aid", "other")
-INSTRUMENT_KINDS = ("densitometer", "scanner", "camera on a stand", "light box and eye")
+INSTRUMENT_KINDS = (
+    "densitometer",
+    "scanner",
+    "camera on a stand",
+    "light box and eye",
+    "thermometer",
+)
 
 
 @dataclass(frozen=True)
@@ -182,7 +188,11 @@ class LightMeter:
 
 @dataclass(frozen=True)
 class Instrument:
-    """What densities are read with; `calibration` is kept as JSON, `noise` is its SD."""
+    """What is read with; `calibration` is kept as JSON, `noise` is its SD.
+
+    One that speaks over a line has a `port`, and a `line_format`: a line of its with the number
+    in braces.
+    """
 
     id: int = 0
     name: str = ""
@@ -190,6 +200,24 @@ class Instrument:
     noise: float | None = None
     calibrated_at: str = ""
     calibration: str = ""
+    port: str = ""
+    line_format: str = ""
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class MakerTime:
+    """One line of a maker's table: a time for a film in a developer, at stops from its speed, at
+    an EI, or at a temperature; what is None is the table's normal."""
+
+    id: int = 0
+    stock_id: int = 0
+    developer_id: int = 0
+    stops: float | None = None
+    exposure_index: float | None = None
+    temperature_c: float | None = None
+    time_min: float = 0.0
+    source: str = ""
     note: str = ""
 
 
@@ -209,5 +237,6 @@ class Rule:
 KIT = (
     Stock, Batch, Developer, Bottle, Process, Paper, Camera, ShutterTime, Lens, LightMeter,
     Instrument, Rule,
+    MakerTime,
 )  # fmt: skip
 """Owners before what belongs to them."""

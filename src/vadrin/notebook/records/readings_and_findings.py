@@ -9,7 +9,11 @@ from vadrin.core.channels import Channel
 
 @dataclass(frozen=True)
 class Reading:
-    """One density reading; `extra` holds a file's unknown columns as JSON."""
+    """One density reading; `extra` holds a file's unknown columns as JSON.
+
+    `deviation` is its standard deviation where it is not the instrument's; `low` and `high` are
+    the steps of a wedge it was found between; `way` is how it was read.
+    """
 
     id: int = 0
     frame_id: int = 0
@@ -20,6 +24,34 @@ class Reading:
     left_out: bool = False
     note: str = ""
     extra: str = ""
+    deviation: float | None = None
+    low: float | None = None
+    high: float | None = None
+    way: str = ""
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """What an eye said of a frame, or of a whole strip.
+
+    `asked` is the question (told from the blank, shadows, fault, clip …), `answer` one of its
+    scale, `way` how it was looked at, `place` where on the film; `value` and `reference` are
+    numbers where the question has them.
+    """
+
+    id: int = 0
+    strip_id: int | None = None
+    frame_id: int | None = None
+    position: int = 0
+    asked: str = ""
+    answer: str = ""
+    way: str = ""
+    place: str = ""
+    value: float | None = None
+    reference: float | None = None
+    judged_at: str = ""
+    left_out: bool = False
+    note: str = ""
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from vadrin.notebook.records.darkroom import DarkroomRun, ProcessStep, RuleTrial, RunEvent
+from vadrin.notebook.records.darkroom import (
+    ControlStrip,
+    DarkroomRun,
+    ProcessStep,
+    RuleTrial,
+    RunEvent,
+)
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
 from vadrin.notebook.records.kit import (
@@ -16,6 +22,7 @@ from vadrin.notebook.records.kit import (
     Instrument,
     Lens,
     LightMeter,
+    MakerTime,
     Paper,
     Process,
     Rule,
@@ -26,6 +33,7 @@ from vadrin.notebook.records.readings_and_findings import (
     Attachment,
     ColumnMatching,
     Finding,
+    Judgement,
     Note,
     Reading,
 )
@@ -34,11 +42,11 @@ Record = (
     Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
     | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
     | Finding | Note | Attachment | ColumnMatching | ProcessStep | DarkroomRun | RunEvent
-    | Rule | RuleTrial
+    | Rule | RuleTrial | MakerTime | ControlStrip | Judgement
 )  # fmt: skip
 RECORDS: tuple[type[Record], ...] = (
     *KIT, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note,
-    Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial,
+    Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial, ControlStrip, Judgement,
 )  # fmt: skip
 """Owners before what belongs to them."""
 
@@ -68,6 +76,9 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     DarkroomRun: (("test_id", Test),),
     RunEvent: (("run_id", DarkroomRun),),
     RuleTrial: (("rule_id", Rule), ("test_id", Test)),
+    MakerTime: (("stock_id", Stock), ("developer_id", Developer)),
+    ControlStrip: (("process_id", Process), ("run_id", DarkroomRun)),
+    Judgement: (("strip_id", Strip), ("frame_id", Frame)),
 }  # fmt: skip
 """Which field of a record points at which other record."""
 
@@ -77,6 +88,7 @@ OWNED: set[tuple[type[Any], str]] = {
     (MeterReading, "test_id"), (Reading, "frame_id"), (Finding, "test_id"),
     (Note, "test_id"), (Attachment, "test_id"), (Attachment, "stock_id"),
     (ProcessStep, "process_id"), (DarkroomRun, "test_id"), (RunEvent, "run_id"),
-    (RuleTrial, "rule_id"),
+    (RuleTrial, "rule_id"), (MakerTime, "stock_id"), (MakerTime, "developer_id"),
+    (ControlStrip, "process_id"), (Judgement, "strip_id"), (Judgement, "frame_id"),
 }  # fmt: skip
 """What goes away together with the record it points at; other links are only let loose."""
