@@ -10,14 +10,16 @@ from vadrin.notebook.merge import merge
 from vadrin.notebook.records import Test
 
 
-def new_test(notebook, film, developer, dilution="", index=None, times=(6.0, 8.0, 11.0, 15.0)):
+def new_test(
+    notebook, film, developer, dilution="", index=None, times=(6.0, 8.0, 11.0, 15.0), **asked
+):
     """A planned test of development times, as one edit."""
     with notebook.change("new test"):
         stock = stock_named(notebook, film, index)
         test = Test(
             uid=fresh_uid(), stock_id=stock.id, created_at=now(),
             developer_id=developer_named(notebook, developer, dilution).id,
-            exposure_index=index or stock.box_speed,
+            exposure_index=index or stock.box_speed, **asked,
         )  # fmt: skip
         test = notebook.add(test)
         lay_out(notebook, test, times)

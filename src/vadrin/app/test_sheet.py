@@ -17,6 +17,7 @@ from vadrin.notebook.records import (
     Finding,
     Frame,
     Instrument,
+    MakerTime,
     Note,
     Process,
     Reading,
@@ -142,6 +143,8 @@ class TestSheet:
     instrument: Instrument | None = None
     routine: Process | None = None
     """The kept process it follows."""
+    makers: tuple[MakerTime, ...] = ()
+    """The maker's table of its film in its developer."""
 
     @cached_property
     def _notes_by_frame(self) -> dict[int, str]:
@@ -257,6 +260,9 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
     developers = _named(notebook, Developer, {t.developer_id for t in tests})
     routines = _named(notebook, Process, {t.process_id for t in tests if t.process_id})
+    makers = _grouped(
+        notebook.all_of(MakerTime, "stock_id", sorted({t.stock_id for t in tests})), "stock_id"
+    )
     instruments = _named(notebook, Instrument, {t.instrument_id for t in tests if t.instrument_id})
 
     def strip_sheet(strip: Strip) -> StripSheet:
@@ -282,6 +288,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(notes.get(test.id, ())),
             instruments.get(test.instrument_id) if test.instrument_id else None,
             routines.get(test.process_id) if test.process_id else None,
+            tuple(m for m in makers.get(test.stock_id, ()) if m.developer_id == test.developer_id),
         )
         for test in tests
     ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.core.process.process_kinds import KINDS
 from vadrin.core.process.rules_on_trial import RuleFormula
-from vadrin.notebook.records import Developer, Process, Rule
+from vadrin.notebook.records import Developer, MakerTime, Process, Rule, Test
 from vadrin.notebook.store import Notebook
 
 SABLE = "750 ml water at 50; 2 g Ansel; 100 g Merle salt; 5 g Fell; 2 g Tarn; water to 1 l"
@@ -38,6 +38,19 @@ _RULES = (
     ("a third more a stop", "stops", RuleFormula.SHARE, 1 / 3, "everybody"),
     ("a tenth less a degree", "degrees", RuleFormula.DEGREE, 0.1, "the shed's wall"),
 )
+
+
+_MAKERS = ((0.0, 7.5), (1.0, 9.5), (2.0, 12.0))
+"""Stops and minutes of a made-up sheet that came with the demo's film."""
+
+
+def write_makers_table(notebook: Notebook, test: Test) -> None:
+    """What a maker says of the film of a test in its developer."""
+    for stops, minutes in _MAKERS:
+        notebook.add(
+            MakerTime(stock_id=test.stock_id, developer_id=test.developer_id, stops=stops,
+                      time_min=minutes, source="sheet in the box")
+        )  # fmt: skip
 
 
 def write_processes(notebook: Notebook) -> None:

@@ -10,7 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
-from vadrin.app.demo.demo_chemistry import SABLE, write_processes
+from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_processes
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
@@ -231,14 +231,18 @@ def make_demo(path: Path) -> None:
         _double_a_frame(notebook)
         _write_kit(notebook)
         write_processes(notebook)
+        write_makers_table(notebook, _complete(notebook))
         _plan_on_the_camera(notebook)
     _decide_the_complete_one(notebook)
     notebook.close()
 
 
+def _complete(notebook: Notebook) -> Test:
+    return next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[-1].day)
+
+
 def _decide_the_complete_one(notebook: Notebook) -> None:
-    test = next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[-1].day)
-    sheet = load_sheet(notebook, test.id)
+    sheet = load_sheet(notebook, _complete(notebook).id)
     if sheet is not None:
         answer = analyse(readings_of(sheet), settings_of(sheet))
         decide(notebook, sheet, answer, when="2026-10-29T19:20:00+00:00")

@@ -17,13 +17,17 @@ def density_typed(words: str) -> float:
 
 
 def temperature_typed(words: str) -> float:
-    """A developer's temperature in degrees Celsius: ``20``, ``20,5 °C``.
+    """A developer's temperature in degrees Celsius: ``20``, ``20,5 °C``, ``68 °F``.
 
     Raises
     ------
     EntryError
     """
-    value = number_typed(words.replace("°C", "").replace("°", ""), "20 or 20.5")
+    plain = words.replace("°", " ").strip()
+    unit = plain[-1:].upper()
+    value = number_typed(plain[:-1] if unit in ("C", "F") else plain, "20 or 20.5")
+    if unit == "F":
+        value = (value - 32) / 1.8
     if not 5 <= value <= 60:
         raise EntryError("a developer works between 5 and 60 °C")
     return value

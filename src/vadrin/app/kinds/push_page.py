@@ -19,6 +19,6 @@ PAGE = KindPage(
     first=-4.0,
     last=4.0,
     second_factor=(0.0, 1.0, 2.0),
-    second_words="Pushed by … stops, a strip each; the time of each grows by a third a stop "
-    "until yours are known.",
+    second_words="Pushed by … stops, a strip each; the time of each is as the maker's "
+    "table has it, or a third longer a stop.",
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from vadrin.app.makers_told import makers_told
 from vadrin.app.plan.camera_settings import limits_of, with_settings
 from vadrin.app.plan.compared_materials import OtherMaterial, compared_material, on_twins
 from vadrin.core.planning.layout import lay_out_plan
@@ -24,13 +25,14 @@ def has_bracket(test: Test) -> bool:
     return kind is not None and kind.bracketed and not test.by_contact
 
 
-def plan_request_of(test: Test, times: tuple[float, ...]) -> PlanRequest:
+def plan_request_of(notebook: Notebook, test: Test, times: tuple[float, ...]) -> PlanRequest:
     """What a test asks its plan for."""
     return PlanRequest(
         test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
         times, test.second_factor, test.repeat_first, test.arrangement, test.film,
         test.tablet if test.by_contact else (), test.leader, test.holder,
         len(test.compared_names) or 1, test.compared is not Compared.DEVELOPERS,
+        makers_told(notebook, test),
     )  # fmt: skip
 
 
@@ -45,7 +47,7 @@ def drafted_strips(notebook: Notebook, test: Test, times: tuple[float, ...]
     """
     made = []
     limits: dict[tuple[int | None, int | None], CameraLimits] = {}
-    for position, plan in enumerate(lay_out_plan(plan_request_of(test, times))):
+    for position, plan in enumerate(lay_out_plan(plan_request_of(notebook, test, times))):
         strip = _strip(notebook, test, position, plan)
         key = strip.camera_id, strip.stock_id
         if key not in limits:

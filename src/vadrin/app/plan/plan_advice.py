@@ -42,6 +42,9 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     kind = kind_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
+    if sheet.makers and any(s.strip.push for s in sheet.strips):
+        notes.append("The times of the pushes are as the maker's table has them: hearsay until "
+                     "they are measured.")  # fmt: skip
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
     indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}

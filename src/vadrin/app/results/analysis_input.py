@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from vadrin.app.makers_told import line_of
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE
 from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.process.makers_table import makers_minutes, makers_times
 from vadrin.core.results.analysis import Analysis, Settings, analyse
 from vadrin.core.results.criteria import Target
+from vadrin.core.results.push import RulesOfThumb
 
 
 def channel_of(sheet: TestSheet) -> Channel:
@@ -56,9 +59,20 @@ def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
         target=target,
         school=sheet.test.school,
         meter_constant=sheet.test.meter_constant,
+        rules_of_thumb=RulesOfThumb(makers=_makers_of(sheet)),
         instrument_noise=(instrument and instrument.noise) or INSTRUMENT_NOISE,
         draws=draws,
     )
+
+
+def _makers_of(sheet: TestSheet) -> tuple[tuple[float, float], ...]:
+    """Minutes that the maker's table names for the pushes answered here."""
+    lines = tuple(line_of(m) for m in sheet.makers)
+    told = makers_times(
+        lines, sheet.stock.box_speed, reference_of(sheet), temperature_factor_of(sheet)
+    )
+    minutes = {stops: makers_minutes(told, stops) for stops in Settings().pushes}
+    return tuple((stops, m) for stops, m in minutes.items() if m is not None)
 
 
 def analyse_as(kind: str, strips: tuple[core.StripReadings, ...], settings: Settings) -> Analysis:

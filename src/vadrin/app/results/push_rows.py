@@ -31,6 +31,8 @@ class PushLine:
     by_rule : dict of HoldRule to Cell
     rule_of_thumb : Cell or None
         Minutes by a fixed share a stop; None for the normal.
+    makers : Cell or None
+        Minutes by the maker's table; None where it names none.
     loss : str
         Shadow lost; empty where it is not known.
     verdict : ShadowVerdict or None
@@ -42,6 +44,7 @@ class PushLine:
     time: Cell
     by_rule: dict[HoldRule, Cell]
     rule_of_thumb: Cell | None
+    makers: Cell | None
     loss: str
     verdict: ShadowVerdict | None
 
@@ -83,7 +86,7 @@ def _line(push: Push, rule: HoldRule) -> PushLine:
     chosen, index = push.by(rule), push.exposure_index.value
     # What a time would cost that was not tested is not known either.
     loss = chosen.shadow_loss_stops.value if chosen.time_min.present else None
-    shared = push.fixed_share.time_min.value
+    shared, told = push.fixed_share.time_min.value, push.makers_table.time_min.value
     thumb = None
     if shared is not None and push.stops:
         thumb = Cell(minutes_text(shared), why="a rule of thumb, not measured here")
@@ -94,6 +97,9 @@ def _line(push: Push, rule: HoldRule) -> PushLine:
         time=_time(chosen.time_min),
         by_rule={each: _time(push.by(each).time_min) for each in HoldRule},
         rule_of_thumb=thumb,
+        makers=Cell(minutes_text(told), why="the maker's word, not measured here")
+        if told is not None
+        else None,
         loss="" if loss is None else loss_text(loss),
         verdict=None if loss is None else shadow_verdict(loss),
     )

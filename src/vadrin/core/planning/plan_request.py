@@ -101,6 +101,8 @@ class PlanRequest:
         How many materials are compared with the reference.
     own_rolls : bool
         Whether each strip is on a roll of its own, as different films are.
+    makers : tuple of (float, float)
+        Stops and minutes of a maker's table, as `makers_times` has them.
     """
 
     kind: str
@@ -119,3 +121,4 @@ class PlanRequest:
     holder: int = 0
     others: int = 1
     own_rolls: bool = False
+    makers: tuple[tuple[float, float], ...] = ()

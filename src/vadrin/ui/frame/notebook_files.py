@@ -54,37 +54,38 @@ class NotebookFiles:
 
     def ask_import(self) -> None:
         """Ask for a table of readings."""
-        self._ask("Import a table of readings", _READINGS, self._import)
+        self.ask("Import a table of readings", _READINGS, self._import)
 
     def ask_open(self) -> None:
         """Ask for a notebook."""
-        self._ask("Open a notebook", _NOTEBOOKS, self.open)
+        self.ask("Open a notebook", _NOTEBOOKS, self.open)
 
     def ask_new(self) -> None:
         """Ask where a new notebook shall lie."""
-        self._ask("A new notebook", _NOTEBOOKS, self.make, new=".vadrin")
+        self.ask("A new notebook", _NOTEBOOKS, self.make, new=".vadrin")
 
     def ask_copy(self) -> None:
         """Ask where a copy of this notebook shall lie."""
-        self._ask("Save a copy of this notebook", _NOTEBOOKS, self.copy, new=".vadrin")
+        self.ask("Save a copy of this notebook", _NOTEBOOKS, self.copy, new=".vadrin")
 
     def ask_merge(self) -> None:
         """Ask for a notebook, or its JSON export, to take in."""
-        self._ask("Take in another notebook", "Notebooks (*.vadrin *.json)", self.merge)
+        self.ask("Take in another notebook", "Notebooks (*.vadrin *.json)", self.merge)
 
     def ask_json(self) -> None:
         """Ask where the whole notebook shall be written as JSON."""
-        self._ask("Export the notebook as JSON", "JSON (*.json)", self.write_json, new=".json")
+        self.ask("Export the notebook as JSON", "JSON (*.json)", self.write_json, new=".json")
 
     def ask_export(self) -> None:
         """Ask where this test's readings shall be written."""
-        self._ask("Export the readings of this test", _READINGS, self.write_readings, new=".csv")
+        self.ask("Export the readings of this test", _READINGS, self.write_readings, new=".csv")
 
     def ask_attach(self) -> None:
         """Ask for a picture or a sheet to keep with this test."""
-        self._ask("Keep a file with this test", "Any file (*)", self.attach)
+        self.ask("Keep a file with this test", "Any file (*)", self.attach)
 
-    def _ask(self, title: str, kinds: str, act: Callable[[Path], object], new: str = "") -> None:
+    def ask(self, title: str, kinds: str, act: Callable[[Path], object], new: str = "") -> None:
+        """Ask for a file and do something with it."""
         folder = str(self._bench.notebook.path.parent)
         dialog = QFileDialog(self._over, title, folder, kinds)
         dialog.setObjectName("ask for a file")
@@ -179,7 +180,7 @@ class NotebookFiles:
     def ask_kept(self, kept: Attachment) -> None:
         """Ask where a kept file shall be written."""
         suffix = Path(kept.name).suffix or ".bin"
-        self._ask(f"Save {kept.name}", "Any file (*)", partial(self.write_kept, kept), new=suffix)
+        self.ask(f"Save {kept.name}", "Any file (*)", partial(self.write_kept, kept), new=suffix)
 
     def write_kept(self, kept: Attachment, path: Path) -> None:
         """Write a kept file out again."""

@@ -109,7 +109,11 @@ class Window(QMainWindow):
         self._kept_view: KeptFileView | None = None
         self._shown_test: int | None = None
         self.given = Surroundings(
-            self.bench, self.analyst.jobs, self.start_test, self.files.ask_import
+            self.bench,
+            self.analyst.jobs,
+            self.start_test,
+            self.files.ask_import,
+            self.files.ask,
         )
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
 

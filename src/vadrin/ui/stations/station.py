@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6 import sip
@@ -42,6 +43,7 @@ class Surroundings:
     jobs: Jobs
     start_test: Callable[[], None]
     ask_import: Callable[[], None]
+    ask_file: Callable[[str, str, Callable[[Path], object]], None]
 
 
 class Station(QWidget):

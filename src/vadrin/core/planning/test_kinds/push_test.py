@@ -5,9 +5,20 @@ from __future__ import annotations
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, blank_frames, bracket_frames, strip_labels
 from vadrin.core.planning.test_kinds.kind import Asks, Foretold, TestKind
+from vadrin.core.process.makers_table import makers_minutes
 
 PUSH_SHARE = 0.3
 """Share of time a stop of push is planned with, before anything was measured."""
+
+
+def push_minutes(request: PlanRequest, push: float) -> float:
+    """Minutes of a push before anything was measured: as much longer than the normal as the
+    maker's table says, or by the usual share a stop where it says nothing."""
+    normal, told = request.times[0], makers_minutes(request.makers, push)
+    makers_normal = makers_minutes(request.makers, 0.0)
+    if told is None:
+        return float(normal * (1 + PUSH_SHARE) ** push)
+    return told if makers_normal is None else normal * told / makers_normal
 
 
 def pushed_strips(request: PlanRequest) -> list[StripPlan]:
@@ -17,7 +28,7 @@ def pushed_strips(request: PlanRequest) -> list[StripPlan]:
     for name, push in zip(strip_labels(len(pushes)), pushes, strict=True):
         index = request.exposure_index * 2.0**push
         frames = tuple(blank_frames(request.blanks) + bracket_frames(request, index))
-        time = request.times[0] * (1 + PUSH_SHARE) ** push
+        time = push_minutes(request, push)
         strips.append(StripPlan(name, frames, round(time * 4) / 4, push))
     return strips
 

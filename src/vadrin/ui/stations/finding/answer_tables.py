@@ -67,22 +67,26 @@ def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
 def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     """Times of pushes and pulls by each rule, with what each costs by the chosen one."""
     rules = [part for name in RULE_NAMES.values() for part in (name.capitalize(), "range")]
-    heads = ("Shoot at", "", *rules, "+30 % a stop", "Shadow lost", "")
+    lines = push_lines(analysis, chosen)
+    makers = ("The maker says",) if any(line.makers for line in lines) else ()
+    heads = ("Shoot at", "", *rules, "+30 % a stop", *makers, "Shadow lost", "")
     holder, grid = _grid(heads, 20, RULE_NAMES[chosen].capitalize())
-    for row, line in enumerate(push_lines(analysis, chosen), start=1):
+    last = 7 + len(makers)
+    for row, line in enumerate(lines, start=1):
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
         grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)
         for place, rule in enumerate(RULE_NAMES):
             _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
-        if line.rule_of_thumb is not None:
-            thumb = text(line.rule_of_thumb.shown, Role.NOTE)
-            set_tip(thumb, line.rule_of_thumb.why)
-            grid.addWidget(thumb, row, 6)
+        for place, told in ((6, line.rule_of_thumb), (7, line.makers)):
+            if told is not None:
+                hearsay = text(told.shown, Role.NOTE)
+                set_tip(hearsay, told.why)
+                grid.addWidget(hearsay, row, place)
         if line.verdict is not None:
             tone = "grease" if line.grave else None
-            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, 7)
-            grid.addWidget(text(line.verdict, Role.BODY, tone=tone), row, 8)
-    grid.setColumnStretch(9, 1)
+            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, last)
+            grid.addWidget(text(line.verdict, Role.BODY, tone=tone), row, last + 1)
+    grid.setColumnStretch(last + 2, 1)
     return holder
 
 

@@ -40,6 +40,7 @@ from vadrin.app.reference_temperature import reference_of, reference_words, temp
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
+from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -76,12 +77,14 @@ class ProcessStation(Station):
         self.recipe = RecipePage(self.bench, self.refuse)
         self.clock = ClockPage(self.bench, self.cue)
         self.rules = RulesPage(self.bench, self.refuse)
+        self.makers = MakersPage(self.bench, self.refuse, given.ask_file)
         got = QWidget()
         self._pages: dict[str, tuple[str, QWidget]] = {
             "recipe": ("What goes into the tank?", self.recipe),
             "clock": ("What is due now?", self.clock),
             "got": ("What did each strip really get?", got),
             "rules": ("What are rules of thumb worth?", self.rules),
+            "makers": ("What does the maker say?", self.makers),
         }
         self._links = {
             name: button(words, partial(self.turn_to, name), link=True)
@@ -90,6 +93,7 @@ class ProcessStation(Station):
                 ("clock", "Clock"),
                 ("got", "What they got"),
                 ("rules", "Rules"),
+                ("makers", "Maker's table"),
             )
         }
         for link in self._links.values():
@@ -129,6 +133,8 @@ class ProcessStation(Station):
             Action("process.got", "what the strips got", partial(self.turn_to, "got"),
                    ("Alt+G",)),
             Action("process.rules", "rules of thumb", partial(self.turn_to, "rules"), ("Alt+U",)),
+            Action("process.makers", "the maker's table", partial(self.turn_to, "makers"),
+                   ("Alt+M",)),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )  # fmt: skip
         column.addWidget(self._all)
@@ -191,6 +197,9 @@ class ProcessStation(Station):
             return
         if page is self.rules:
             self.rules.show_scene()
+            return
+        if page is self.makers:
+            self.makers.show_scene(scene.sheet)
             return
         self._show_got(scene.sheet)
 

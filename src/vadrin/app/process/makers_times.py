@@ -1,0 +1,168 @@
+"""A maker's table of a film in a developer: kept, used, and scored against what was measured."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
+from vadrin.app.entry.times import minutes_typed
+from vadrin.app.makers_told import line_of, makers_told
+from vadrin.app.reference_temperature import reference_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.process.makers_table import MakersLine, makers_minutes
+from vadrin.core.process.rules_on_trial import Score, Trial, score_of
+from vadrin.core.wording import counted
+from vadrin.formats.readings.csv_table import bytes_of, text_of
+from vadrin.notebook.records import Finding, MakerTime, Test
+from vadrin.notebook.store import Notebook
+
+
+def type_makers_line(notebook: Notebook, sheet: TestSheet, words: str) -> str:
+    """Keep a typed line of the table, or a pasted table of several; says what was kept.
+
+    Raises
+    ------
+    EntryError
+        If it is no line, naming the row of a table.
+    """
+    lines = makers_table_typed(words) if "\n" in words else makers_lines_typed(words)
+    with notebook.change(f"the maker's times of {sheet.stock.name}"):
+        for line in lines:
+            same = [m for m in sheet.makers if _alike(m, line)]
+            for old in same:
+                notebook.remove(old)
+            notebook.add(
+                MakerTime(
+                    stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id,
+                    stops=line.stops, exposure_index=line.exposure_index,
+                    temperature_c=line.temperature_c, time_min=line.minutes,
+                )
+            )  # fmt: skip
+    return f"{counted(len(lines), 'line')} of the maker's table kept."
+
+
+def _alike(kept: MakerTime, line: MakersLine) -> bool:
+    """Whether a kept line says the time of the same thing."""
+    mine = (line.stops, line.exposure_index, line.temperature_c)
+    return (kept.stops, kept.exposure_index, kept.temperature_c) == mine
+
+
+def import_makers_table(notebook: Notebook, sheet: TestSheet, path: Path) -> str:
+    """Keep a table from a file of delimited text.
+
+    Raises
+    ------
+    FormatError
+        If the file cannot be read.
+    EntryError
+        Naming the row that is no line of a table.
+    """
+    return type_makers_line(notebook, sheet, f"{text_of(bytes_of(path), path.name).strip()}\n")
+
+
+def retype_makers_line(notebook: Notebook, line_id: int, words: str) -> None:
+    """Change the time of a line; nothing typed takes the line away.
+
+    Raises
+    ------
+    EntryError
+        If it is no time.
+    """
+    line = notebook.get(MakerTime, line_id)
+    if line is None:
+        return
+    with notebook.change("a maker's time"):
+        if words.strip() in ("", "—"):
+            notebook.remove(line)
+        else:
+            notebook.put(replace(line, time_min=minutes_typed(words)))
+
+
+@dataclass(frozen=True)
+class MakersRow:
+    """One line as it is shown.
+
+    Attributes
+    ----------
+    line_id : int
+    what : str
+        ``normal``, ``push of 1 stop``, ``EI 400``.
+    time, at : str
+    measured : str
+        What this film was found to need for it; empty where nobody measured.
+    ratio : str
+    """
+
+    line_id: int
+    what: str
+    time: str
+    at: str
+    measured: str
+    ratio: str
+
+
+def _measured(notebook: Notebook, sheet: TestSheet) -> dict[float, float]:
+    """Minutes that findings of the same film and developer name for each push."""
+    same = notebook.all(Test, stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id)
+    rules = {t.id: t.push_rule for t in same}
+    known: dict[float, float] = {}
+    for finding in notebook.all_of(Finding, "test_id", list(rules)):
+        if finding.time_min > 0:
+            known[0.0] = finding.time_min
+        try:
+            rows = json.loads(finding.report)["push"]
+            for row in rows:
+                minutes = row[rules[finding.test_id].value]["time_min"]["value"]
+                if minutes and row["stops"]:
+                    known[float(row["stops"])] = float(minutes)
+        except (ValueError, KeyError, TypeError):
+            continue
+    return known
+
+
+def _trials(notebook: Notebook, sheet: TestSheet) -> dict[float, Trial]:
+    told = makers_told(notebook, sheet.test)
+    made = {}
+    for stops, minutes in _measured(notebook, sheet).items():
+        said = makers_minutes(told, stops)
+        if said is not None:
+            made[stops] = Trial(said, minutes)
+    return made
+
+
+def makers_score(notebook: Notebook, sheet: TestSheet) -> Score:
+    """How the maker's table fares against what was measured here."""
+    return score_of(tuple(_trials(notebook, sheet).values()))
+
+
+def _what(line: MakerTime) -> str:
+    if line.exposure_index is not None:
+        return f"EI {marked_ei(line.exposure_index)}"
+    if not line.stops:
+        return "normal"
+    return f"{'push' if line.stops > 0 else 'pull'} of {stops_counted(line.stops)}"
+
+
+def makers_rows(notebook: Notebook, sheet: TestSheet) -> list[MakersRow]:
+    """The table of a test's film in its developer, the least push first."""
+    trials = _trials(notebook, sheet)
+    made = []
+    for line in sorted(sheet.makers, key=lambda m: (_push(m, sheet), m.temperature_c or 0.0)):
+        trial = trials.get(_push(line, sheet))
+        warmth = reference_of(sheet) if line.temperature_c is None else line.temperature_c
+        made.append(
+            MakersRow(
+                line.id, _what(line), minutes_text(line.time_min, exact=True), f"{warmth:g} °C",
+                minutes_text(trial.measured_min) if trial else "",
+                f"× {trial.predicted_min / trial.measured_min:.2f}" if trial else "",
+            )
+        )  # fmt: skip
+    return made
+
+
+def _push(line: MakerTime, sheet: TestSheet) -> float:
+    return line_of(line).push(sheet.stock.box_speed)
