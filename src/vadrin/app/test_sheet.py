@@ -12,6 +12,8 @@ from vadrin.core.planning.test_kinds import kind_of
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
+    ControlStrip,
+    DarkroomRun,
     Developer,
     Exposure,
     Finding,
@@ -145,6 +147,10 @@ class TestSheet:
     """The kept process it follows."""
     makers: tuple[MakerTime, ...] = ()
     """The maker's table of its film in its developer."""
+    controls: tuple[ControlStrip, ...] = ()
+    """Control strips of the process it follows, with those of other tests."""
+    run_ids: frozenset[int] = frozenset()
+    """Its runs by the clock."""
 
     @cached_property
     def _notes_by_frame(self) -> dict[int, str]:
@@ -263,6 +269,9 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     makers = _grouped(
         notebook.all_of(MakerTime, "stock_id", sorted({t.stock_id for t in tests})), "stock_id"
     )
+    controls = _grouped(notebook.all_of(ControlStrip, "process_id", sorted(routines)), "process_id")
+    of_tests = [t.id for t in tests] if controls else []
+    runs = _grouped(notebook.all_of(DarkroomRun, "test_id", of_tests), "test_id")
     instruments = _named(notebook, Instrument, {t.instrument_id for t in tests if t.instrument_id})
 
     def strip_sheet(strip: Strip) -> StripSheet:
@@ -289,6 +298,8 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             instruments.get(test.instrument_id) if test.instrument_id else None,
             routines.get(test.process_id) if test.process_id else None,
             tuple(m for m in makers.get(test.stock_id, ()) if m.developer_id == test.developer_id),
+            tuple(controls.get(test.process_id or 0, ())),
+            frozenset(r.id for r in runs.get(test.id, ())),
         )
         for test in tests
     ]

@@ -16,6 +16,8 @@ if TYPE_CHECKING:
 
 SCHOOLS_AND_PUSHES = "schools and pushes"
 """Key of the view that shows the answer of kinds without one of their own."""
+CONTROL_CHART = "control chart"
+"""Key of the view of control strips over their runs."""
 
 
 class PlanSentence(Enum):

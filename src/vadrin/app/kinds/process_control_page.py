@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.kinds.kind_page import CONTROL_CHART, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.process_control import ProcessControl
 
 PAGE = KindPage(
@@ -12,4 +12,5 @@ PAGE = KindPage(
     sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),
     second_factor=(6.0,),
     second_words="Make … strips from this batch.",
+    answer_view=CONTROL_CHART,
 )

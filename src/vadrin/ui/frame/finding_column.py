@@ -9,10 +9,10 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
 from vadrin.app.results.headline import Headline, headline_of
-from vadrin.app.results.next_act import mended
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
+from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.diagnostic import Severity
 from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
@@ -114,10 +114,11 @@ class FindingColumn(QWidget):
             column.addWidget(self._push_table(headline.pushes, headline.push_rule))
         self._add_advice(column, headline)
         self._add_notes(column, sheet)
-        if analysis and analysis.diagnostics:
+        warnings = warnings_of(sheet, analysis)
+        if warnings:
             column.addWidget(rule())
             column.addWidget(text("Mind", Role.SECTION))
-            for diagnostic in mended(sheet, analysis)[:_MOST_DIAGNOSTICS]:
+            for diagnostic in warnings[:_MOST_DIAGNOSTICS]:
                 role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
                 column.addWidget(text(diagnostic.sentence, role, wrap=True))
                 column.addWidget(text(diagnostic.remedy, Role.CAPTION, wrap=True))

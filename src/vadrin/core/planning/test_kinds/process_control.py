@@ -7,7 +7,8 @@ from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames, strip_labels
 from vadrin.core.planning.test_kinds.kind import TestKind
 
-_STEPS = (("low", -2.0), ("middle", 0.0), ("high", 3.0))
+LOW, HIGH = "low", "high"
+_STEPS = ((LOW, -2.0), ("middle", 0.0), (HIGH, 3.0))
 
 
 class ProcessControl(TestKind):

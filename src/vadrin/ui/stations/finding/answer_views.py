@@ -6,8 +6,10 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.kinds.kind_page import SCHOOLS_AND_PUSHES
+from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES
+from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
 from vadrin.app.results.school_rows import limits_text
+from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.stations.finding.answer_tables import comparison_table, push_table, school_table
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
@@ -45,7 +47,23 @@ def schools_and_pushes(scene: Scene) -> QWidget:
     return body
 
 
-VIEWS: dict[str, View] = {}
+def control_chart(scene: Scene) -> QWidget:
+    """The strips of a batch over their runs."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    if scene.sheet is not None:
+        column.addWidget(text(chart_words(scene.sheet), Role.LEAD, wrap=True))
+        chart = ControlChart()
+        chart.show_lanes(chart_lanes(scene.sheet), scene.look)
+        column.addWidget(chart, 1)
+        for row in control_rows(scene.sheet):
+            tone = "grease" if row.out else None
+            column.addWidget(text(f"{row.name}: {row.standing}", Role.BODY, wrap=True, tone=tone))
+    return body
+
+
+VIEWS: dict[str, View] = {CONTROL_CHART: control_chart}
 
 
 def register_view(key: str, view: View) -> None:

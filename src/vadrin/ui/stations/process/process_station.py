@@ -40,6 +40,7 @@ from vadrin.app.reference_temperature import reference_of, reference_words, temp
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
+from vadrin.ui.stations.process.control_page import ControlPage
 from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
@@ -77,6 +78,7 @@ class ProcessStation(Station):
         self.recipe = RecipePage(self.bench, self.refuse)
         self.clock = ClockPage(self.bench, self.cue)
         self.rules = RulesPage(self.bench, self.refuse)
+        self.control = ControlPage(self.bench, self.refuse)
         self.makers = MakersPage(self.bench, self.refuse, given.ask_file)
         got = QWidget()
         self._pages: dict[str, tuple[str, QWidget]] = {
@@ -85,6 +87,7 @@ class ProcessStation(Station):
             "got": ("What did each strip really get?", got),
             "rules": ("What are rules of thumb worth?", self.rules),
             "makers": ("What does the maker say?", self.makers),
+            "control": ("Is the process where it was?", self.control),
         }
         self._links = {
             name: button(words, partial(self.turn_to, name), link=True)
@@ -94,6 +97,7 @@ class ProcessStation(Station):
                 ("got", "What they got"),
                 ("rules", "Rules"),
                 ("makers", "Maker's table"),
+                ("control", "Control"),
             )
         }
         for link in self._links.values():
@@ -135,6 +139,8 @@ class ProcessStation(Station):
             Action("process.rules", "rules of thumb", partial(self.turn_to, "rules"), ("Alt+U",)),
             Action("process.makers", "the maker's table", partial(self.turn_to, "makers"),
                    ("Alt+M",)),
+            Action("process.control", "control strips", partial(self.turn_to, "control"),
+                   ("Alt+T",)),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )  # fmt: skip
         column.addWidget(self._all)
@@ -200,6 +206,9 @@ class ProcessStation(Station):
             return
         if page is self.makers:
             self.makers.show_scene(scene.sheet)
+            return
+        if page is self.control:
+            self.control.show_scene(scene.sheet, scene.look)
             return
         self._show_got(scene.sheet)
 

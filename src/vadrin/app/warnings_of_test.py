@@ -1,0 +1,18 @@
+"""Everything to be minded of a test: what its control strip says, then what its readings do."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from vadrin.app.process.control_strips import control_diagnostics
+from vadrin.app.results.next_act import mended
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.diagnostic import Diagnostic
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+
+def warnings_of(sheet: TestSheet, analysis: Analysis | None) -> tuple[Diagnostic, ...]:
+    """The warnings of a test, the gravest cause first."""
+    return control_diagnostics(sheet) + (mended(sheet, analysis) if analysis else ())
