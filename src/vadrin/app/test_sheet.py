@@ -19,6 +19,7 @@ from vadrin.notebook.records import (
     Finding,
     Frame,
     Instrument,
+    Judgement,
     MakerTime,
     Note,
     Process,
@@ -52,6 +53,8 @@ class FrameSheet:
     number: str = ""
     """Its place on its strip, counted from the first frame; what a file called it, else."""
     taken: tuple[Exposure, ...] = ()
+    judgements: tuple[Judgement, ...] = ()
+    """What an eye said of it, the oldest first."""
 
     @property
     def called(self) -> str:
@@ -112,10 +115,11 @@ class FrameSheet:
 
 @dataclass(frozen=True)
 class StripSheet:
-    """A strip with its frames in the order shot."""
+    """A strip with its frames in the order shot, and what an eye said of it as a whole."""
 
     strip: Strip
     frames: tuple[FrameSheet, ...]
+    judgements: tuple[Judgement, ...] = ()
 
     @property
     def minutes(self) -> float | None:
@@ -172,6 +176,11 @@ class TestSheet:
         known = ((self.called(s, f), self.notes_on(f.frame.id)) for s, f in self.frames())
         about_all = [("the test", n.words) for n in self.notes if n.frame_id is None]
         return [*about_all, *((called, words) for called, words in known if words)]
+
+    def judged(self, asked: str) -> list[Judgement]:
+        """What was answered to a question of the test's strips as a whole, the oldest first."""
+        found = [j for s in self.strips for j in s.judgements if j.asked == asked]
+        return sorted(found, key=lambda j: (j.judged_at, j.id))
 
     def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
         """All frames strip by strip, each with its strip."""
@@ -259,6 +268,8 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     readings = notebook.all_of(Reading, "frame_id", [f.id for f in frames])
     by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
     shots = _grouped(notebook.all_of(Exposure, "frame_id", [f.id for f in frames]), "frame_id")
+    judged = _grouped(notebook.all_of(Judgement, "strip_id", [s.id for s in strips]), "strip_id")
+    seen = _grouped(notebook.all_of(Judgement, "frame_id", [f.id for f in frames]), "frame_id")
     by_test = _grouped(strips, "test_id")
     findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
     notes = _grouped(notebook.all_of(Note, "test_id", [t.id for t in tests]), "test_id")
@@ -282,9 +293,11 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             return FrameSheet(
                 frame, tuple(by_frame.get(frame.id, ())),
                 str(place) if planned else frame.name, tuple(shots.get(frame.id, ())),
+                tuple(seen.get(frame.id, ())),
             )  # fmt: skip
 
-        return StripSheet(strip, tuple(frame_sheet(i, f) for i, f in enumerate(mine, start=1)))
+        made = tuple(frame_sheet(i, f) for i, f in enumerate(mine, start=1))
+        return StripSheet(strip, made, tuple(judged.get(strip.id, ())))
 
     return [
         TestSheet(
@@ -308,10 +321,10 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
 def test_of_change(notebook: Notebook, change: Change) -> int | None:
     """The test an edit belonged to; None for edits of the kit, or where it is gone."""
     record = next((s.after or s.before for s in change.steps), None)
-    if isinstance(record, Reading):
+    if isinstance(record, Reading | Judgement) and record.frame_id:
         record = notebook.get(Frame, record.frame_id)
-    if isinstance(record, Frame):
-        record = notebook.get(Strip, record.strip_id)
+    if isinstance(record, Frame | Judgement):
+        record = notebook.get(Strip, record.strip_id or 0)
     if isinstance(record, Test):
         return record.id
     owner = getattr(record, "test_id", None)

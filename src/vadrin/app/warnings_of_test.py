@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.process.control_strips import control_diagnostics
 from vadrin.app.results.next_act import mended
 from vadrin.app.test_sheet import TestSheet
@@ -15,4 +16,7 @@ if TYPE_CHECKING:
 
 def warnings_of(sheet: TestSheet, analysis: Analysis | None) -> tuple[Diagnostic, ...]:
     """The warnings of a test, the gravest cause first."""
-    return control_diagnostics(sheet) + (mended(sheet, analysis) if analysis else ())
+    # What readings say of an EI means nothing to a kind that asks for something else.
+    if analysis is None or own_answer(sheet) is not None:
+        return control_diagnostics(sheet)
+    return control_diagnostics(sheet) + mended(sheet, analysis)

@@ -40,7 +40,7 @@ _LONGEST_WORD = 40
 _LARGEST = 1.7976931348623157e308
 """Beyond it a number is infinite."""
 _LEAST = 5e-324
-_JSON = frozenset({"report", "basis", "card", "extra", "headers", "columns", "steps"})
+_JSON = frozenset({"report", "basis", "card", "extra", "headers", "columns", "steps", "detail"})
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,27 @@ def density_typed(words: str) -> float:
     return number_within(words, 0, 6, "a density lies between 0 and 6, such as 0.49")
 
 
+def wedge_steps_typed(words: str, read_sd: float) -> tuple[float, float]:
+    """A density with its standard deviation: read, or between two steps: ``1.20-1.35``.
+
+    Parameters
+    ----------
+    words : str
+    read_sd : float
+        Of one that was read.
+
+    Raises
+    ------
+    EntryError
+    """
+    plain = words.replace("between", "").replace(" and ", "-").replace("–", "-").strip()
+    parts = [p for p in plain.split("-") if p.strip()]
+    if len(parts) == 2:
+        low, high = sorted(density_typed(p) for p in parts)
+        return (low + high) / 2, max(read_sd, (high - low) / 12**0.5)
+    return density_typed(plain), read_sd
+
+
 def temperature_typed(words: str) -> float:
     """A developer's temperature in degrees Celsius: ``20``, ``20,5 °C``, ``68 °F``.
 

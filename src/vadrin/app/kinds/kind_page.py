@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import TYPE_CHECKING
 
+from vadrin.app.kind_answer import Answer, register_answer
 from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_kinds import TestKind, registered_kinds
 
@@ -18,6 +19,8 @@ SCHOOLS_AND_PUSHES = "schools and pushes"
 """Key of the view that shows the answer of kinds without one of their own."""
 CONTROL_CHART = "control chart"
 """Key of the view of control strips over their runs."""
+TWO_PIECES = "two pieces"
+"""Key of the view of a clip beside the good piece."""
 
 
 class PlanSentence(Enum):
@@ -58,6 +61,8 @@ class KindPage:
     metered_seconds : float
     answer_view : str
         Key of the view that shows its answer.
+    answer : callable, optional
+        The answer of a kind that asks for something else than an EI and a time.
     """
 
     key: str
@@ -74,6 +79,7 @@ class KindPage:
     arrangement: Arrangement = Arrangement.SEQUENTIAL
     metered_seconds: float = 1 / 30
     answer_view: str = SCHOOLS_AND_PUSHES
+    answer: Answer | None = None
 
     @property
     def kind(self) -> TestKind:
@@ -107,6 +113,8 @@ def register_page(page: KindPage) -> None:
     if page.key in PAGES:
         raise ValueError(f"{page.key} has a page already")
     PAGES[page.key] = page
+    if page.answer is not None:
+        register_answer(page.key, page.answer)
 
 
 def all_pages() -> tuple[KindPage, ...]:

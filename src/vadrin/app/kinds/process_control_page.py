@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.kinds.kind_page import CONTROL_CHART, KindPage, PlanSentence
+from vadrin.app.process.control_strips import control_kind_answer
 from vadrin.core.planning.test_kinds.process_control import ProcessControl
 
 PAGE = KindPage(
@@ -13,4 +14,5 @@ PAGE = KindPage(
     second_factor=(6.0,),
     second_words="Make … strips from this batch.",
     answer_view=CONTROL_CHART,
+    answer=control_kind_answer,
 )

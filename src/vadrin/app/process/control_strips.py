@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.entry.densities import density_typed
+from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Diagnostic, Severity
@@ -172,6 +173,19 @@ def chart_words(sheet: TestSheet) -> str:
     from_own = any(lane.own_limit for lane in lanes)
     limits = "of three standard deviations of its own references" if from_own else "as usual"
     return f"The newest strip is {last.value}{why}. Limits {limits}."
+
+
+def control_kind_answer(sheet: TestSheet) -> KindAnswer:
+    """The answer of a test of process control."""
+    strips, lanes = control_readings(sheet), chart_lanes(sheet)
+    if len(strips) < 2:
+        act = "Read the blank, the low and the high patch of the strip that went with each run."
+        return KindAnswer("", "no run to hold against the first yet", act)
+    last = _worst(lanes, len(strips) - 1)
+    says = f"{last.value[0].upper()}{last.value[1:]}"
+    act = "Mend the process, then run another strip." if last is Control.OUT else ""
+    figures = {f"{lane.figure.value} off": lane.values[-1] - lane.aim for lane in lanes}
+    return KindAnswer(says, chart_words(sheet), act, figures)
 
 
 def control_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:

@@ -11,6 +11,7 @@ from vadrin.app.display.quantities import (
     minutes_range_text,
     minutes_text,
 )
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.next_act import next_act
@@ -59,6 +60,9 @@ def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str
 
 def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
+    own = own_answer(sheet)
+    if own is not None:
+        return Headline(own.says, own.words, "", "", (), own.act, "")
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
     finding, answer = analysis.finding, answer_of(sheet, analysis)

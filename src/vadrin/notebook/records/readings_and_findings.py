@@ -36,7 +36,7 @@ class Judgement:
 
     `asked` is the question (told from the blank, shadows, fault, clip …), `answer` one of its
     scale, `way` how it was looked at, `place` where on the film; `value` and `reference` are
-    numbers where the question has them.
+    numbers where the question has them, `detail` whatever else it has, as JSON.
     """
 
     id: int = 0
@@ -49,6 +49,7 @@ class Judgement:
     place: str = ""
     value: float | None = None
     reference: float | None = None
+    detail: str = ""
     judged_at: str = ""
     left_out: bool = False
     note: str = ""

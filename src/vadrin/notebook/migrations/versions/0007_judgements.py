@@ -22,7 +22,8 @@ _MADE = {
     "judgement": (
         "strip_id INTEGER REFERENCES strip(id)", "frame_id INTEGER REFERENCES frame(id)",
         "position INTEGER NOT NULL DEFAULT 0", f"asked {_TEXT}", f"answer {_TEXT}", f"way {_TEXT}",
-        f"place {_TEXT}", "value FLOAT", "reference FLOAT", f"judged_at {_TEXT}",
+        f"place {_TEXT}", "value FLOAT", "reference FLOAT", f"detail {_TEXT}",
+        f"judged_at {_TEXT}",
         "left_out BOOLEAN NOT NULL DEFAULT 0", f"note {_TEXT}",
     ),
 }  # fmt: skip

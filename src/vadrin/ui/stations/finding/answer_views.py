@@ -6,10 +6,12 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES
+from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES, TWO_PIECES
+from vadrin.app.process.clip_judging import clip_kind_answer, clip_pieces
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
 from vadrin.app.results.school_rows import limits_text
 from vadrin.ui.plots.control_chart import ControlChart
+from vadrin.ui.plots.two_greys import TwoGreys
 from vadrin.ui.stations.finding.answer_tables import comparison_table, push_table, school_table
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
@@ -63,7 +65,24 @@ def control_chart(scene: Scene) -> QWidget:
     return body
 
 
-VIEWS: dict[str, View] = {CONTROL_CHART: control_chart}
+def two_pieces(scene: Scene) -> QWidget:
+    """A clip and the good piece as two greys side by side, and what that says."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    if scene.sheet is not None:
+        greys = TwoGreys()
+        greys.show_pieces(clip_pieces(scene.sheet), scene.look)
+        answer = clip_kind_answer(scene.sheet)
+        column.addWidget(greys)
+        column.addWidget(text(answer.says, Role.INDEX))
+        column.addWidget(text(answer.words, Role.LEAD, wrap=True))
+        column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
+    column.addStretch(1)
+    return body
+
+
+VIEWS: dict[str, View] = {CONTROL_CHART: control_chart, TWO_PIECES: two_pieces}
 
 
 def register_view(key: str, view: View) -> None:

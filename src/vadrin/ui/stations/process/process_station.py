@@ -39,6 +39,7 @@ from vadrin.app.process.strip_chemistry import (
 from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.process.clip_page import ClipPage
 from vadrin.ui.stations.process.clock_page import ClockPage
 from vadrin.ui.stations.process.control_page import ControlPage
 from vadrin.ui.stations.process.makers_page import MakersPage
@@ -79,6 +80,7 @@ class ProcessStation(Station):
         self.clock = ClockPage(self.bench, self.cue)
         self.rules = RulesPage(self.bench, self.refuse)
         self.control = ControlPage(self.bench, self.refuse)
+        self.clip = ClipPage(self.bench, self.refuse)
         self.makers = MakersPage(self.bench, self.refuse, given.ask_file)
         got = QWidget()
         self._pages: dict[str, tuple[str, QWidget]] = {
@@ -87,6 +89,7 @@ class ProcessStation(Station):
             "got": ("What did each strip really get?", got),
             "rules": ("What are rules of thumb worth?", self.rules),
             "makers": ("What does the maker say?", self.makers),
+            "clip": ("Does the bath still develop?", self.clip),
             "control": ("Is the process where it was?", self.control),
         }
         self._links = {
@@ -97,6 +100,7 @@ class ProcessStation(Station):
                 ("got", "What they got"),
                 ("rules", "Rules"),
                 ("makers", "Maker's table"),
+                ("clip", "Clip"),
                 ("control", "Control"),
             )
         }
@@ -141,6 +145,7 @@ class ProcessStation(Station):
                    ("Alt+M",)),
             Action("process.control", "control strips", partial(self.turn_to, "control"),
                    ("Alt+T",)),
+            Action("process.clip", "the clip", partial(self.turn_to, "clip"), ("Alt+I",)),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )  # fmt: skip
         column.addWidget(self._all)
@@ -209,6 +214,9 @@ class ProcessStation(Station):
             return
         if page is self.control:
             self.control.show_scene(scene.sheet, scene.look)
+            return
+        if page is self.clip:
+            self.clip.show_scene(scene.sheet, scene.look)
             return
         self._show_got(scene.sheet)
 

@@ -1,0 +1,168 @@
+"""The clip of a test: what was read or seen of the fogged piece, and whether to go."""
+
+from __future__ import annotations
+
+import json
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.densities import wedge_steps_typed
+from vadrin.app.kind_answer import KindAnswer
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.frames import FrameRole
+from vadrin.core.planning.test_kinds.clip import Clip
+from vadrin.core.process.clip import (
+    ClipAnswer,
+    ClipVerdict,
+    SeenThrough,
+    clip_of_densities,
+    clip_seen_through,
+)
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Judgement
+from vadrin.notebook.store import Notebook
+
+CLIP = "clip"
+_SEEN, _READ, _WEDGE = "seen through", "densities", "wedge"
+_READ_SD = 0.02
+LOOKS = tuple(str(s) for s in SeenThrough)
+
+
+def type_clip(notebook: Notebook, sheet: TestSheet, clip: str, good: str, base: str) -> None:
+    """Keep densities of the piece, of the good piece and of the base; each read, or between two
+    steps of a wedge, as ``1.20-1.35``.
+
+    Raises
+    ------
+    EntryError
+        If one is no density, or the good piece is not dense.
+    """
+    if not sheet.strips:
+        raise EntryError("plan the strips first: a clip goes before one")
+    (d_clip, sd_clip), (d_good, sd_good), (d_base, _) = (
+        wedge_steps_typed(words, _READ_SD) for words in (clip, good, base)
+    )
+    try:
+        answer = clip_of_densities(d_clip, d_good, d_base, sd_clip, sd_good)
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+    way = _WEDGE if max(sd_clip, sd_good) > _READ_SD else _READ
+    detail = {"clip_sd": sd_clip, "good_sd": sd_good, "base": d_base}
+    _keep(notebook, sheet, answer, way, value=d_clip, reference=d_good, detail=json.dumps(detail))
+
+
+def type_seen_through(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+    """Keep how print looks through the piece, beside the good one.
+
+    Raises
+    ------
+    EntryError
+        Listing what may be said.
+    """
+    if not sheet.strips:
+        raise EntryError("plan the strips first: a clip goes before one")
+    looks = SeenThrough(choice_typed(words, LOOKS))
+    _keep(notebook, sheet, clip_seen_through(looks), _SEEN, detail=json.dumps(looks.value))
+
+
+def _keep(
+    notebook: Notebook, sheet: TestSheet, answer: ClipAnswer, way: str, detail: str,
+    value: float | None = None, reference: float | None = None,
+) -> None:  # fmt: skip
+    strip = sheet.strips[-1].strip
+    with notebook.change("judge the clip"):
+        notebook.add(
+            Judgement(
+                strip_id=strip.id, position=len(sheet.judged(CLIP)), asked=CLIP,
+                answer=answer.verdict.value, way=way, value=value, reference=reference,
+                detail=detail, judged_at=now(),
+            )
+        )  # fmt: skip
+
+
+def _of_judgement(kept: Judgement) -> ClipAnswer | None:
+    try:
+        told = json.loads(kept.detail)
+        if kept.way == _SEEN:
+            return clip_seen_through(SeenThrough(told))
+        sds = float(told["clip_sd"]), float(told["good_sd"])
+        return clip_of_densities(kept.value or 0, kept.reference or 0, float(told["base"]), *sds)
+    except (ValueError, KeyError, TypeError):
+        # A notebook from elsewhere may hold a judgement that means nothing here.
+        return None
+
+
+def _fogged(strip: StripSheet) -> list[float]:
+    return [
+        f.density
+        for f in strip.frames
+        if f.frame.role is FrameRole.FOGGED and f.density is not None
+    ]
+
+
+def _of_readings(sheet: TestSheet) -> ClipAnswer | None:
+    """The answer of a test of a clip whose two pieces were read."""
+    if sheet.test.kind != Clip.key or len(sheet.strips) < 2:
+        return None
+    good, clip = _fogged(sheet.strips[0]), _fogged(sheet.strips[1])
+    blanks = [f.density for s in sheet.strips for f in s.frames
+              if f.frame.blank and f.density is not None]  # fmt: skip
+    if not good or not clip or not blanks:
+        return None
+    means = (sum(d) / len(d) for d in (clip, good, blanks))
+    try:
+        return clip_of_densities(*means, *(_READ_SD / len(d) ** 0.5 for d in (clip, good)))
+    except ValueError:
+        return None
+
+
+def clip_answer_of(sheet: TestSheet) -> ClipAnswer | None:
+    """What the newest clip of a test says; None where there is none."""
+    judged = sheet.judged(CLIP)
+    return (_of_judgement(judged[-1]) if judged else None) or _of_readings(sheet)
+
+
+def clip_pieces(sheet: TestSheet) -> tuple[tuple[str, float | None], ...]:
+    """The good piece and the one in question, each with its density where it is known."""
+    judged = sheet.judged(CLIP)
+    if judged and judged[-1].value is not None:
+        return (("the good piece", judged[-1].reference), ("the clip", judged[-1].value))
+    if sheet.test.kind != Clip.key or len(sheet.strips) < 2:
+        return (("the good piece", None), ("the clip", None))
+    read = [_fogged(s) for s in sheet.strips[:2]]
+    good, clip = (sum(d) / len(d) if d else None for d in read)
+    return (("the good piece", good), ("the clip", clip))
+
+
+def clip_words(sheet: TestSheet, answer: ClipAnswer) -> str:
+    """The answer in a sentence, with the time for the strip that waits."""
+    planned = next((s.strip.planned_min for s in sheet.strips[::-1] if s.strip.planned_min), None)
+    if answer.factor is None or answer.low is None or answer.high is None:
+        return f"{answer.why[:1].upper()}{answer.why[1:]}." if answer.why else "As the good one."
+    if answer.verdict is ClipVerdict.UNSURE:
+        return f"{answer.why[:1].upper()}{answer.why[1:]}."
+    share = f"{answer.factor:.2f} times the time ({answer.low:.2f} to {answer.high:.2f})"
+    if answer.verdict is ClipVerdict.GO:
+        return f"It is as the good one: {share}."
+    if planned is None:
+        return f"It needs {share}."
+    times = [minutes_text(planned * f) for f in (answer.factor, answer.low, answer.high)]
+    return (
+        f"{times[0]} instead of {minutes_text(planned)} ({times[1]} to {times[2]}): {share}. "
+        "Try it on a second clip before the roll."
+    )
+
+
+def clip_kind_answer(sheet: TestSheet) -> KindAnswer:
+    """The answer of a test of a clip."""
+    answer = clip_answer_of(sheet)
+    if answer is None:
+        return KindAnswer(
+            "", "not judged yet",
+            "Judge the fogged piece beside the good one: on Process under Clip, or read both.",
+        )  # fmt: skip
+    act = "" if answer.verdict is ClipVerdict.GO else clip_words(sheet, answer)
+    says = answer.verdict.value
+    figures = {"factor": answer.factor, "low": answer.low, "high": answer.high}
+    return KindAnswer(f"{says[0].upper()}{says[1:]}", clip_words(sheet, answer), act, figures)

@@ -1,0 +1,123 @@
+"""A fogged piece beside a known good one: whether the bath is alive, and the time if it is not.
+
+Fully exposed film gains density as development goes on, D' = D'max (1 - exp(-a)) with a the
+product of rate and time (first-order development, as the family over time has it). A weak bath
+has a smaller rate; how far along the good piece was is not known, so its usual range goes into the
+answer's.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+
+_ALONG = np.array([0.8, 1.3, 2.0])
+"""Rate times time of a usual development: least, typical, most."""
+_GO_WITHIN = 0.08
+_SPENT = 0.35
+_MOST_FACTOR = 2.5
+
+
+class ClipVerdict(StrEnum):
+    """What a clip says."""
+
+    GO = "go"
+    LONGER = "develop longer"
+    SHORTER = "develop less"
+    UNSURE = "look again"
+    SPENT = "do not use it"
+
+
+class SeenThrough(StrEnum):
+    """How print looks behind the piece, beside the good one."""
+
+    SAME = "same"
+    A_LITTLE_CLEARER = "a little clearer"
+    CLEARER = "clearer"
+    DARKER = "darker"
+
+
+@dataclass(frozen=True)
+class ClipAnswer:
+    """What a clip says.
+
+    Attributes
+    ----------
+    verdict : ClipVerdict
+    factor : float or None
+        On the time that is meant; None where no number can be claimed.
+    low, high : float or None
+        Its 95 % range.
+    why : str
+        The reason where there is no number.
+    """
+
+    verdict: ClipVerdict
+    factor: float | None = None
+    low: float | None = None
+    high: float | None = None
+    why: str = ""
+
+
+def _factors(share: Array) -> Array:
+    """Time needed over time given, for a share of the good density, by how far along it was."""
+    left = 1.0 - share * (1.0 - np.exp(-_ALONG))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        rate = -np.log(left) / _ALONG
+    return np.asarray(np.where(left > 0, 1.0 / rate, 0.0))
+
+
+def clip_of_densities(
+    clip: float, good: float, base: float, clip_sd: float = 0.02, good_sd: float = 0.02
+) -> ClipAnswer:
+    """The answer from two densities, read or matched.
+
+    Parameters
+    ----------
+    clip, good : float
+        Densities of the piece in question and of the good one.
+    base : float
+        Base plus fog.
+    clip_sd, good_sd : float
+        Their standard deviations.
+
+    Raises
+    ------
+    ValueError
+        If the good piece is no denser than the base.
+    """
+    if good - base < 0.3:
+        raise ValueError("the good piece is hardly denser than the base: it was not fogged")
+    share = (clip - base) / (good - base)
+    sd = float(np.hypot(clip_sd, share * good_sd) / (good - base))
+    if share < _SPENT:
+        return ClipAnswer(ClipVerdict.SPENT, why="it hardly develops at all")
+    middle = float(_factors(np.array(share))[1])
+    ends = np.concatenate([_factors(np.array(share + 1.96 * s * sd)) for s in (1, -1)])
+    low, high = float(ends.min()), float(ends.max())
+    if middle > _MOST_FACTOR or not np.isfinite(high):
+        return ClipAnswer(ClipVerdict.SPENT, why="no time makes up for so weak a bath")
+    if abs(middle - 1) <= _GO_WITHIN:
+        return ClipAnswer(ClipVerdict.GO, middle, low, high)
+    if low <= 1 <= high:
+        why = "it may be as good as the good one: read it again, or more finely"
+        return ClipAnswer(ClipVerdict.UNSURE, middle, low, high, why)
+    verdict = ClipVerdict.LONGER if middle > 1 else ClipVerdict.SHORTER
+    return ClipAnswer(verdict, middle, low, high)
+
+
+def clip_seen_through(looks: SeenThrough) -> ClipAnswer:
+    """The answer from print seen through both pieces: go or not, and never a number."""
+    if looks is SeenThrough.SAME:
+        return ClipAnswer(ClipVerdict.GO)
+    said = {
+        SeenThrough.A_LITTLE_CLEARER: (ClipVerdict.LONGER, "try a second clip a fifth longer"),
+        SeenThrough.CLEARER: (ClipVerdict.LONGER, "try a second clip half as long again"),
+        SeenThrough.DARKER: (ClipVerdict.SHORTER, "try a second clip a fifth shorter"),
+    }
+    verdict, act = said[looks]
+    return ClipAnswer(verdict, why=f"an eye tells no factor: {act} and compare again")
