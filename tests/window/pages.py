@@ -53,6 +53,12 @@ def said_by(window):
     return named(window.header, QLabel, "state of saving").text()
 
 
+def refusal_of(window):
+    """Why the station did not take what was typed last."""
+    QApplication.processEvents()
+    return window.station().refusal.text()
+
+
 def type_into(field, words, key=ENTER):
     """Put words in a field in the place of what is there, and press a key."""
     field.setFocus()

@@ -7,7 +7,17 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QApplication
 
-from tests.window.pages import CTRL, ENTER, SHIFT, TAB, Hands, PlanPage, said_by, words_of
+from tests.window.pages import (
+    CTRL,
+    ENTER,
+    SHIFT,
+    TAB,
+    Hands,
+    PlanPage,
+    refusal_of,
+    said_by,
+    words_of,
+)
 from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.kinds import all_pages
@@ -28,11 +38,6 @@ from vadrin.notebook.records import (
     Note,
     ShutterTime,
 )
-
-
-def refusal_of(window):
-    QApplication.processEvents()
-    return window.station().refusal.text()
 
 
 def begin(typist, kind):

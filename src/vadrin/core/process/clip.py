@@ -106,6 +106,9 @@ def clip_of_densities(
     if low <= 1 <= high:
         why = "it may be as good as the good one: read it again, or more finely"
         return ClipAnswer(ClipVerdict.UNSURE, middle, low, high, why)
+    if low <= 0:
+        why = "so much denser that no factor tells: try a second clip a third shorter"
+        return ClipAnswer(ClipVerdict.SHORTER, why=why)
     verdict = ClipVerdict.LONGER if middle > 1 else ClipVerdict.SHORTER
     return ClipAnswer(verdict, middle, low, high)
 
