@@ -141,7 +141,9 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
     "Instruments": (Instrument, (
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
         FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
-        FormField("calibrated_at", "calibrated on", FieldKind.DAY), _NOTE,
+        FormField("calibrated_at", "calibrated on", FieldKind.DAY),
+        FormField("port", "speaks at port"),
+        FormField("line_format", "its line, {number} in braces"), _NOTE,
     )),
     "Rules of thumb": (Rule, (
         _NAME, FormField("takes", "it is given", FieldKind.CHOICE, choices=RULE_TAKES),

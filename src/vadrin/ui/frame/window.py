@@ -408,6 +408,8 @@ class Window(QMainWindow):
         for field in self.findChildren(WordField):
             field.blockSignals(True)
         self.analyst.jobs.close()
+        for station in self._stations.values():
+            station.put_away()
         # What still changes has nothing to be shown in.
         self.updates.stop()
         self.bench.notebook.close()

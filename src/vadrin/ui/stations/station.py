@@ -87,6 +87,9 @@ class Station(QWidget):
         """Show a scene; never changes the workbench."""
         raise NotImplementedError
 
+    def put_away(self) -> None:
+        """The window closes: let go of what is listened to."""
+
     def take_focus(self) -> None:
         """Put the keyboard where the work begins."""
         self.setFocus()

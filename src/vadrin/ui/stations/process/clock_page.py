@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QTimer
+import math
+from functools import partial
+
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QHideEvent, QShowEvent
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.process.clock_words import face_words, next_pull
@@ -19,6 +22,13 @@ from vadrin.app.process.darkroom_runs import (
     note_event,
     run_under_way,
 )
+from vadrin.app.process.running_clocks import (
+    RunningClock,
+    act_passed,
+    next_act_in,
+    running_clocks,
+)
+from vadrin.app.process.thermometer import Thermometer, thermometer_of
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
@@ -53,7 +63,8 @@ class ClockPage(QWidget):
         self._run: Run | None = None
         self._clock: Clock | None = None
         self._look: Look = DAY
-        self._seen = -1.0
+        self._seen: float | None = None
+        self._running: tuple[RunningClock, ...] = ()
         self.face = ClockFace()
         self.main = button("Start the clock", self.go_on, primary=True)
         self.pause = button("Pause", self.hold)
@@ -61,6 +72,8 @@ class ClockPage(QWidget):
         self.take = button("Write these times down", self.confirm)
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
         self.warmth.refused.connect(self._refuse)
+        self.probe = button("Read the thermometer", self.listen, link=True)
+        self._thermometer: Thermometer | None = None
         self.refusal = text("", Role.REFUSAL, wrap=True)
         row = QHBoxLayout()
         for part in (self.main, self.pause, self.stop, self.take):
@@ -70,10 +83,16 @@ class ClockPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
         column.addWidget(self.face, 1)
-        column.addWidget(sentence("The bath is at", self.warmth, "°C now.", role=Role.LEAD))
+        bath = QHBoxLayout()
+        bath.addWidget(sentence("The bath is at", self.warmth, "°C now.", role=Role.LEAD), 1)
+        bath.addWidget(self.probe)
+        column.addLayout(bath)
         column.addWidget(self.refusal)
         column.addLayout(row)
+        self._others = QHBoxLayout()
+        column.addLayout(self._others)
         self._timer = QTimer(self)
+        self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.tick)
 
     def show_scene(self, sheet: TestSheet, look: Look) -> None:
@@ -91,6 +110,9 @@ class ClockPage(QWidget):
             self._clock = clock_of(book, self._run, now)
         else:
             self._clock = clock_before(book, self._sheet)
+        self._running = running_clocks(book, now)
+        self._seen = now.uptime
+        self._show_others()
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
         self.warmth.show_value(f"{noted[-1]:g}" if noted and noted[-1] is not None else "—")
 
@@ -98,6 +120,7 @@ class ClockPage(QWidget):
         """Show this moment."""
         if self._clock is None:
             return
+        self._hear()
         now = moment_now().uptime
         state = self._clock.at(now)
         words = face_words(self._clock, now)
@@ -110,11 +133,79 @@ class ClockPage(QWidget):
         self.stop.setVisible(not over)
         self.take.setVisible(bool(self._clock.developments(now)))
         self.warmth.setEnabled(not over)
-        acts = self._clock.acts_of(state.step)
-        passed = any(self._seen < act.at <= state.elapsed_s for act in acts)
-        if passed and state.running and self._seen >= 0:
+        self._sound(now)
+
+    def _sound(self, now: float) -> None:
+        """A sound for an act of any clock, and the next look when the next one is due."""
+        if self._seen is not None and act_passed(self._running, self._seen, now):
             self._cue.next(turned=True)
-        self._seen = state.elapsed_s if state.running else -1.0
+        self._seen = now
+        for place, each in enumerate(c for c in self._running if not self._mine(c)):
+            item = self._others.itemAt(place)
+            link = item.widget() if item else None
+            if isinstance(link, QPushButton):
+                link.setText(each.words(now))
+        due = next_act_in(self._running, now)
+        wait = _TICK_MS if due is None else min(_TICK_MS, max(1, math.ceil(due * 1000)))
+        if self._timer.isActive():
+            self._timer.setInterval(wait)
+
+    def _mine(self, clock: RunningClock) -> bool:
+        return self._sheet is not None and clock.test_id == self._sheet.test.id
+
+    def _show_others(self) -> None:
+        """A link to every other clock that runs."""
+        while self._others.count():
+            item = self._others.takeAt(0)
+            link = item.widget() if item else None
+            if link is not None:
+                link.deleteLater()
+        for each in self._running:
+            if not self._mine(each):
+                to_it = partial(self._bench.open_test, each.test_id)
+                self._others.addWidget(button(each.film, to_it, link=True))
+        if self._others.count():
+            self._others.addStretch(1)
+
+    def listen(self) -> None:
+        """Let the thermometer note what it says, or no longer."""
+        self._refuse("")
+        if self._thermometer is not None:
+            self.close_line()
+            return
+        try:
+            self._thermometer = Thermometer(thermometer_of(self._bench.notebook))
+            self.probe.setText(f"{self._thermometer.name} is read: stop")
+        except EntryError as error:
+            self._refuse(str(error))
+
+    def close_line(self) -> None:
+        """Listen to no thermometer."""
+        if self._thermometer is not None:
+            self._thermometer.close()
+            self._thermometer = None
+            self.probe.setText("Read the thermometer")
+
+    def rest(self) -> None:
+        """Look and listen no more; the events know what time it is."""
+        self.close_line()
+        self._timer.stop()
+
+    def _hear(self) -> None:
+        """What the thermometer says goes into the run."""
+        probe = self._thermometer
+        said = probe.news() if probe is not None else None
+        if probe is not None and probe.trouble:
+            self._refuse(probe.trouble)
+        if said is None:
+            return
+        self.warmth.show_value(f"{said:g}")
+        if (
+            self._run is not None
+            and self._clock is not None
+            and self._clock.at(moment_now().uptime).running
+        ):
+            self._note(Happened.TEMPERATURE, said)
 
     def go_on(self) -> None:
         """Start, or take the next strip out, or go on to the next step."""
@@ -128,7 +219,6 @@ class ClockPage(QWidget):
         strip = next_pull(self._clock, state)
         last = state.step + 1 == len(self._clock.steps)
         what = Happened.PULL if strip else Happened.STOP if last else Happened.NEXT
-        self._seen = -1.0
         self._note(what, strip=strip)
 
     def hold(self) -> None:
@@ -170,6 +260,7 @@ class ClockPage(QWidget):
         self._timer.start(_TICK_MS)
 
     def hideEvent(self, event: QHideEvent | None) -> None:
-        """Rest; the events know what time it is."""
+        """Rest, but for sounds where a clock runs; the events know what time it is."""
         super().hideEvent(event)
-        self._timer.stop()
+        if not self._running and self._thermometer is None:
+            self._timer.stop()

@@ -296,6 +296,10 @@ class ProcessStation(Station):
             reference = reference_of(sheet) if sheet else 20.0
             self.bench.edit(lambda book: develop_as_planned(book, waiting, reference))
 
+    def put_away(self) -> None:
+        """Stop the clock's looks and the thermometer."""
+        self.clock.rest()
+
     def take_focus(self) -> None:
         """Begin at the first strip without a time, or at the clock's button."""
         if self._stack.currentWidget() is self.clock:

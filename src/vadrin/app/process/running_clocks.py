@@ -1,0 +1,69 @@
+"""All clocks that run at once: which act is next in any of them, and whether one has passed."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from dataclasses import dataclass
+
+from vadrin.app.process.clock_words import seconds_text
+from vadrin.app.process.darkroom_runs import Clock, clock_of
+from vadrin.app.process.uptime import Moment
+from vadrin.notebook.records import DarkroomRun, Stock, Test
+from vadrin.notebook.store import Notebook
+
+
+@dataclass(frozen=True)
+class RunningClock:
+    """One run that is under way."""
+
+    test_id: int
+    film: str
+    clock: Clock
+
+    def words(self, now: float) -> str:
+        """The film, its step and what is left of it."""
+        state = self.clock.at(now)
+        left = "paused" if state.paused else seconds_text(state.left_s)
+        return f"{self.film}: {self.clock.steps[state.step].name} {left}"
+
+
+def running_clocks(notebook: Notebook, now: Moment) -> tuple[RunningClock, ...]:
+    """Every run whose times are not written down and that was not stopped, the oldest first."""
+    made = []
+    for run in notebook.all(DarkroomRun):
+        if run.confirmed:
+            continue
+        # A notebook from elsewhere may hold steps and events that mean nothing here.
+        with suppress(ValueError, TypeError, KeyError, AttributeError):
+            clock = clock_of(notebook, run, now)
+            if clock.events and not clock.at(now.uptime).stopped:
+                made.append(RunningClock(run.test_id, _film(notebook, run.test_id), clock))
+    return tuple(made)
+
+
+def _film(notebook: Notebook, test_id: int) -> str:
+    test = notebook.get(Test, test_id)
+    stock = notebook.get(Stock, test.stock_id) if test else None
+    return stock.name if stock else "another test"
+
+
+def next_act_in(clocks: tuple[RunningClock, ...], now: float) -> float | None:
+    """Seconds until the next act of any clock; None where nothing is due."""
+    ahead = []
+    for each in clocks:
+        state = each.clock.at(now)
+        if state.running:
+            ahead += [a.at - state.elapsed_s for a in state.coming if a.at > state.elapsed_s]
+    return min(ahead, default=None)
+
+
+def act_passed(clocks: tuple[RunningClock, ...], before: float, now: float) -> bool:
+    """Whether an act of any clock fell between two moments."""
+    for each in clocks:
+        state = each.clock.at(now)
+        if not state.running:
+            continue
+        since = state.elapsed_s - (now - before)
+        if any(since < a.at <= state.elapsed_s for a in each.clock.acts_of(state.step)):
+            return True
+    return False
