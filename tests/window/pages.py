@@ -3,7 +3,8 @@
 import re
 
 import pyqtgraph as pg
-from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, QPointF, Qt
+from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QListView, QPushButton
 
@@ -57,6 +58,16 @@ def refusal_of(window):
     """Why the station did not take what was typed last."""
     QApplication.processEvents()
     return window.station().refusal.text()
+
+
+def pdf_words(path):
+    document, buffer = QPdfDocument(None), QBuffer()
+    buffer.setData(QByteArray(path.read_bytes()))
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    document.load(buffer)
+    return document.pageCount(), " ".join(
+        document.getAllText(i).text() for i in range(document.pageCount())
+    )
 
 
 def type_into(field, words, key=ENTER):

@@ -255,7 +255,7 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
         book.add(Developer(name="Mire", dilution="1+100"))
     room.station.turn_to("got")
     second = next(s for s in book.all(Strip) if s.label == "B")
-    *_, bath, moved = room.station._rows[second.id]
+    *_, bath, moved = room.station.got._rows[second.id]
     type_into(bath, "Mire 1+100")
     type_into(moved, "first 60 s, then stand")
     room.window.updates.flush()

@@ -3,8 +3,7 @@
 from math import log2
 
 import pytest
-from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
-from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
 from tests.window.pages import (
@@ -14,6 +13,7 @@ from tests.window.pages import (
     TAB,
     Hands,
     PlanPage,
+    pdf_words,
     refusal_of,
     said_by,
     words_of,
@@ -277,16 +277,6 @@ def test_a_note_goes_to_the_frame_that_is_next(planned):
     typist.press(Qt.Key.Key_0, CTRL)
     window.station().filter.setText("gull")
     assert "1 test" in words_of(window.station())
-
-
-def pdf_words(path):
-    document, buffer = QPdfDocument(None), QBuffer()
-    buffer.setData(QByteArray(path.read_bytes()))
-    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
-    document.load(buffer)
-    return document.pageCount(), " ".join(
-        document.getAllText(i).text() for i in range(document.pageCount())
-    )
 
 
 def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):

@@ -8,10 +8,21 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
 
 from tests.notebooks import new_test
-from tests.window.pages import refusal_of, type_into, words_of
+from tests.window.pages import button_of, pdf_words, refusal_of, type_into, words_of
 from vadrin.app.process.clip_judging import clip_answer_of
 from vadrin.app.warnings_of_test import warnings_of
-from vadrin.notebook.records import ControlStrip, Judgement, MakerTime, Process
+from vadrin.core.planning.plan_request import FilmUnit
+from vadrin.notebook.records import (
+    ControlStrip,
+    DarkroomRun,
+    Instrument,
+    Judgement,
+    MakerTime,
+    Process,
+    ProcessStep,
+    RunEvent,
+    Stock,
+)
 
 ALT = Qt.KeyboardModifier.AltModifier
 
@@ -138,3 +149,132 @@ def test_a_run_out_of_control_is_minded_beside_its_test(darkroom):
     room.type(page.line, "0.5 0.4 1.3")
     assert "rise from one to the next" in refusal_of(room.window)
     assert len(room.book.all(ControlStrip)) == 3
+
+
+class TestInTheDark:
+    """Strips of several times, told so that it can be learnt by heart."""
+
+    def test_one_roll_is_cut_by_gaps(self, darkroom, tmp_path):
+        room = darkroom(times=(9.0, 5.0, 6.5))
+        room.turn(Qt.Key.Key_D)
+        page = room.station.dark
+        assert page.way.text() == "cut off one by one in the dark"
+        told = words_of(page)
+        assert "From the tail of the roll inwards lie B, C and A." in told
+        assert "5:00 cut off B, into the stop." in told
+        assert "1:30 later, at 6:30 cut off C" in told
+        room.press(page.write)
+        _, words = pdf_words(tmp_path / "lights off Kelda Pan 200.pdf")
+        assert "2:30 later, at 9:00 cut off A" in words
+
+    def test_a_way_is_chosen_and_undone(self, darkroom):
+        room = darkroom(times=(5.0, 5.0, 9.0))
+        room.turn(Qt.Key.Key_D)
+        page = room.station.dark
+        room.type(page.way, "lifted")
+        assert "5:00 lift A and B" in words_of(page)
+        room.type(page.way, "tank after another")
+        assert "Load all tanks before the first: C, B and A. Developing takes 19:00" in words_of(
+            page
+        )
+        room.type(page.way, "thrown")
+        assert "thrown" in refusal_of(room.window)
+        room.window.bench.undo()
+        room.window.bench.undo()
+        room.window.updates.flush()
+        assert page.way.text() == "cut off one by one in the dark"
+
+    def test_sheets_alike_are_named_by_pairs(self, darkroom):
+        room = darkroom(times=(6.0, 9.0), film_unit=FilmUnit.SHEETS, film_amount=40,
+                        first_stop=-1.0, last_stop=1.0, blanks=1)  # fmt: skip
+        room.turn(Qt.Key.Key_D)
+        told = words_of(room.station.dark)
+        assert "Alike are sheets 1 and 5, 2 and 6, 3 and 7" in told
+        assert "Tank A, 6:00: sheets 1, 2, 3 and 4." in told
+
+
+def test_a_thermometer_notes_itself_into_the_run(qtbot, darkroom):
+    room = darkroom(times=(8.0,))
+    with room.book.change("probe"):
+        room.book.add(Instrument(name="Probe", kind="thermometer", port="simulated"))
+    room.turn(Qt.Key.Key_K)
+    page = room.station.clock
+    room.press(page.main)
+    room.press(page.probe)
+
+    def noted():
+        page.tick()
+        return [e.value for e in room.book.all(RunEvent) if e.what == "temperature"]
+
+    qtbot.waitUntil(lambda: bool(noted()), timeout=10_000)
+    assert noted()[0] == pytest.approx(20.6, abs=0.15)
+    assert page.warmth.text() == f"{noted()[-1]:g}"
+    room.press(page.probe)
+    assert page.probe.text() == "Read the thermometer"
+
+
+def test_a_thermometer_that_is_not_there_is_named(darkroom):
+    room = darkroom(times=(8.0,))
+    room.turn(Qt.Key.Key_K)
+    room.press(room.station.clock.probe)
+    assert "no thermometer with a port" in words_of(room.station.clock)
+    with room.book.change("probe"):
+        room.book.add(Instrument(name="Probe", kind="thermometer", port="/dev/nothing-there"))
+    room.press(room.station.clock.probe)
+    assert "does not answer at /dev/nothing-there" in words_of(room.station.clock)
+
+
+def test_two_clocks_run_at_once_and_each_is_a_press_away(darkroom):
+    room = darkroom(times=(8.0,))
+    room.turn(Qt.Key.Key_K)
+    room.press(room.station.clock.main)
+    other = new_test(room.book, "Skerry Fine 50", "Sable", "1+1", times=(12.0,))
+    room.window.bench.open_test(other.id)
+    room.window.updates.flush()
+    page = room.station.clock
+    room.press(page.main)
+    page.tick()
+    assert len(room.book.all(DarkroomRun)) == 2
+    link = button_of(page, "Kelda Pan 200: Develop 8:00")
+    room.press(link)
+    assert room.window.bench.sheet.title == "Kelda Pan 200"
+
+
+def test_steps_are_the_persons_own(darkroom):
+    room = darkroom(times=(8.0,))
+    room.turn(Qt.Key.Key_K)
+    page = room.station.clock
+    room.press(page.steps)
+    assert "name the process" in words_of(page)
+    with room.book.change("process"):
+        made = room.book.add(Process(name="ours"))
+        room.book.put(replace(room.window.bench.sheet.test, process_id=made.id))
+    room.window.bench.open_test(room.window.bench.sheet.test.id)
+    room.window.updates.flush()
+    room.press(page.steps)
+    _, stop, *_ = room.book.all(ProcessStep, process_id=made.id)
+    with room.book.change("no stop, rinse for two minutes first"):
+        room.book.put(replace(stop, name="Rinse", seconds=120.0, position=-1))
+    room.window.updates.flush()
+    room.window.bench.open_test(room.window.bench.sheet.test.id)
+    room.window.updates.flush()
+    room.turn(Qt.Key.Key_K)
+    assert "Rinse · step 1 of 4: 2:00 left" in page.face.accessibleDescription()
+    assert room.book.get(Stock, room.window.bench.sheet.test.stock_id).name == "Kelda Pan 200"
+
+
+def test_a_recipe_speaks_ounces_and_fahrenheit(demo):
+    window = demo("Merrow Pan 125", "process")
+    station = window.station()
+    station.turn_to("recipe")
+    page = station.recipe
+    type_into(page.fields["tank"], "20 fl oz")
+    assert page.room.tank_ml == pytest.approx(591.5, abs=0.1)
+    QTest.keyClick(station, Qt.Key.Key_O, ALT)
+    assert page.fields["tank"].text() == "20 fl oz"
+    assert "10 fl oz, water to 20 fl oz" in words_of(page)
+    type_into(page.fields["bath"], "73.4")
+    assert page.room.bath_c == pytest.approx(23.0)
+    assert "at 68.0 °F" in words_of(page)
+    type_into(page.fields["bath"], "20 °C")
+    assert page.room.bath_c == pytest.approx(20.0)

@@ -374,7 +374,7 @@ def test_the_window_says_when_a_notebook_can_only_be_read(open_window, tmp_path)
 
 def test_conditions_are_written_where_the_work_is_and_compared(qtbot, demo):
     window = demo("Brannock 400 B7", "process")
-    fields = window.station().conditions
+    fields = window.station().got.conditions
     fields["agitation"].setFocus()
     QApplication.focusWidget().selectAll()
     type_in(qtbot, "stand, 60 min")

@@ -37,8 +37,18 @@ def wedge_steps_typed(words: str, read_sd: float) -> tuple[float, float]:
     return density_typed(plain), read_sd
 
 
-def temperature_typed(words: str) -> float:
-    """A developer's temperature in degrees Celsius: ``20``, ``20,5 °C``, ``68 °F``.
+def temperature_typed(
+    words: str, low: float = 5.0, high: float = 60.0, fahrenheit: bool = False
+) -> float:
+    """A temperature in degrees Celsius: ``20``, ``20,5 °C``, ``68 °F``.
+
+    Parameters
+    ----------
+    words : str
+    low, high : float
+        In degrees Celsius; a developer's, unless it is another water's.
+    fahrenheit : bool
+        Whether a number without a unit means that.
 
     Raises
     ------
@@ -47,8 +57,9 @@ def temperature_typed(words: str) -> float:
     plain = words.replace("°", " ").strip()
     unit = plain[-1:].upper()
     value = number_typed(plain[:-1] if unit in ("C", "F") else plain, "20 or 20.5")
-    if unit == "F":
+    if unit == "F" or (fahrenheit and unit != "C"):
         value = (value - 32) / 1.8
-    if not 5 <= value <= 60:
-        raise EntryError("a developer works between 5 and 60 °C")
+    if not low <= value <= high:
+        what = "a developer works" if low else "water is"
+        raise EntryError(f"{what} between {low:g} and {high:g} °C")
     return value

@@ -40,13 +40,31 @@ def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ..
     if process is not None:
         own = notebook.all(ProcessStep, process_id=process.id)
         if own:
-            return tuple(own)
+            return tuple(sorted(own, key=lambda s: (s.position, s.id)))
     kind = kind_of_process(process.kind if process else "")
     return tuple(
         ProcessStep(position=i, name=s.name, seconds=s.seconds, tolerance_k=s.tolerance_k,
                     agitation=s.agitation, develops=s.develops, may_pause=s.may_pause)
         for i, s in enumerate(kind.steps)
     )  # fmt: skip
+
+
+def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
+    """Keep the usual steps of a test's process as its own, to be changed; says where they are.
+
+    Raises
+    ------
+    EntryError
+        If the test follows no process.
+    """
+    process = sheet.routine
+    if process is None:
+        raise EntryError("name the process of this test first, under What they got")
+    if not notebook.all(ProcessStep, process_id=process.id):
+        with notebook.change(f"the steps of {process.name}"):
+            for step in process_steps(notebook, sheet):
+                notebook.add(replace(step, process_id=process.id))
+    return f"The steps of {process.name} are in the cupboard (Ctrl+9, steps of processes)."
 
 
 def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:

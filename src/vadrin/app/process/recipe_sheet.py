@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.units import METRIC, Units
 from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
@@ -13,7 +14,6 @@ from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
     Governs,
     Mix,
-    cylinder_step,
     dilution_parts,
     ingredients_of,
     made_volume,
@@ -54,6 +54,7 @@ class Darkroom:
     reel_ml: float = 0.0
     bath_c: float | None = None
     tap_c: float = 50.0
+    units: Units = METRIC
 
 
 @dataclass(frozen=True)
@@ -75,36 +76,32 @@ class RecipeSheet:
     times: tuple[str, ...]
 
 
-def ml_text(volume_ml: float, least: float = 0.0) -> str:
-    """A volume as a fitting cylinder shows it, never under what is needed."""
-    step = cylinder_step(volume_ml)
-    return f"{resolved(volume_ml, step, least):g} ml"
-
-
-def _mixed(chemistry: Developer, mix: Mix, parts: tuple[float, ...]) -> str:
-    total = ml_text(mix.volume_ml)
+def _mixed(chemistry: Developer, mix: Mix, parts: tuple[float, ...], units: Units) -> str:
+    total = units.volume_text(mix.volume_ml)
     if len(parts) == 1:
         return f"{total} as it is"
     least = (chemistry.least_ml or 0.0) * mix.films_a_run
-    shares = [ml_text(mix.parts_ml[0], least)]
-    shares += [f"{ml_text(share)} of part {i}" for i, share in enumerate(mix.parts_ml[1:-1], 2)]
+    shares = [units.volume_text(mix.parts_ml[0], least)]
+    shares += [
+        f"{units.volume_text(share)} of part {i}" for i, share in enumerate(mix.parts_ml[1:-1], 2)
+    ]
     return f"{', '.join(shares)}, water to {total}"
 
 
-def _weighed(chemistry: Developer, stock_ml: float) -> str:
+def _weighed(chemistry: Developer, stock_ml: float, units: Units) -> str:
     """The weights of a recipe for the stock that is needed, in its order."""
     made = scaled(ingredients_of(chemistry.recipe), stock_ml)
     words = []
     for part in made:
         if part.up_to:
-            words.append(f"water to {ml_text(part.amount)}")
+            words.append(f"water to {units.volume_text(part.amount)}")
             continue
         amount = (
             f"{resolved(part.amount, scale_step(part.amount)):g} g"
             if part.unit == "g"
-            else ml_text(part.amount)
+            else units.volume_text(part.amount)
         )
-        warmth = f" at {part.warmth_c:g} °C" if part.warmth_c is not None else ""
+        warmth = f" at {units.warmth_text(part.warmth_c)}" if part.warmth_c is not None else ""
         words.append(f"{amount} {part.name}{warmth}")
     return ", then ".join(words)
 
@@ -123,14 +120,15 @@ def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
         mix = mix_for(parts, room.tank_ml, room.films, chemistry.least_ml or 0.0, room.reel_ml)
     except ValueError as error:
         return [(what, f"{error}.")]
-    words = _mixed(chemistry, mix, parts)
+    words = _mixed(chemistry, mix, parts, room.units)
     if mix.governs is Governs.FILM:
         words += f"; {mix.governs.value} decide the volume"
     if mix.runs > 1:
         words += f"; in {counted(mix.runs, 'run')} of {counted(mix.films_a_run, 'film')}"
     made = [(what, f"{words}.")]
     if _is_weighed(chemistry):
-        made.insert(0, (f"{chemistry.name}, the stock", f"{_weighed(chemistry, mix.parts_ml[0])}."))
+        weighed = _weighed(chemistry, mix.parts_ml[0], room.units)
+        made.insert(0, (f"{chemistry.name}, the stock", f"{weighed}."))
     return made
 
 
@@ -177,7 +175,8 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     words: list[str] = []
     if abs(away) > RESTATED_WITHIN_K:
         words.append(
-            f"{abs(away):.1f} K from {reference:g} °C is too far: no factor tells what it would do."
+            f"{abs(away):.1f} K from {room.units.warmth_text(reference)} is too far: no factor "
+            "tells what it would do."
         )
     else:
         for strip in sheet.strips:
@@ -186,7 +185,7 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
                 now = wanted / restated_time(1.0, room.bath_c, reference, factor)
                 words.append(
                     f"Strip {strip.strip.label}: {minutes_text(now)} now for "
-                    f"{minutes_text(wanted)} at {reference:g} °C."
+                    f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
                 )
     kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
     if abs(away) > kind.tolerance_k + 1e-9:
@@ -201,8 +200,9 @@ def _tempered(room: Darkroom, reference: float, tolerance: float) -> str:
         water = tempering_water(room.tank_ml, room.bath_c, reference, room.tap_c)
     except ValueError as error:
         return f"To temper it: {error}."
+    units = room.units
     beyond = "too much to add without weakening it: stand it in a water bath"
-    kept = f"stand it in water, or mix in {ml_text(water)} at {room.tap_c:g} °C before the last "
-    kept += "water of the recipe"
+    tap = f"{units.volume_text(water)} at {units.warmth_text(room.tap_c)}"
+    kept = f"stand it in water, or mix in {tap} before the last water of the recipe"
     act = beyond if water > room.tank_ml / 4 else kept
-    return f"It should be within {tolerance:g} K of {reference:g} °C: {act}."
+    return f"It should be within {tolerance:g} K of {units.warmth_text(reference)}: {act}."

@@ -29,7 +29,8 @@ class Test:
     and `holder` are frames kept for both. `second_factor` is what varies beside the exposure,
     `tablet` the densities of a step tablet in contact. `compared_names` are the `compared` set
     beside the reference, and `twin_id` the camera that every other strip is shot with.
-    `push_rule` is what pushes hold, wherever one time is named.
+    `push_rule` is what pushes hold, wherever one time is named; `pull_way` is how strips of
+    several times go through the dark, empty for as their film suggests.
     """
 
     __test__ = False
@@ -52,6 +53,7 @@ class Test:
     target_value: float = 0.58
     school: str = "shadow"
     push_rule: HoldRule = HoldRule.HIGHLIGHT
+    pull_way: str = ""
     meter_constant: float = 8.125
     note: str = ""
     uid: str = ""

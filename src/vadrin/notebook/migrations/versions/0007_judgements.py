@@ -38,6 +38,7 @@ def upgrade() -> None:
         op.execute(f"CREATE TABLE {table} (id INTEGER NOT NULL PRIMARY KEY, {', '.join(columns)})")
     for column in ("deviation FLOAT", "low FLOAT", "high FLOAT", f"way {_TEXT}"):
         op.execute(f"ALTER TABLE reading ADD COLUMN {column}")
+    op.execute(f"ALTER TABLE test ADD COLUMN pull_way {_TEXT}")
     for column in ("port", "line_format"):
         op.execute(f"ALTER TABLE instrument ADD COLUMN {column} {_TEXT}")
     for table, column in _INDEXED:

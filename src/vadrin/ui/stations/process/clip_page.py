@@ -19,7 +19,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
 from vadrin.ui.plots.two_greys import TwoGreys
-from vadrin.ui.theme.look import Look
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -84,8 +84,11 @@ class ClipPage(QWidget):
         column.addWidget(self._words)
         column.addStretch(1)
 
-    def show_scene(self, sheet: TestSheet, look: Look) -> None:
+    def show_scene(self, scene: Scene) -> None:
         """Show what the newest clip of a test says."""
+        sheet, look = scene.sheet, scene.look
+        if sheet is None:
+            return
         self._sheet = sheet
         for key, field in self.fields.items():
             field.show_value(self._typed[key])

@@ -21,6 +21,7 @@ from vadrin.app.process.darkroom_runs import (
     confirm_run,
     note_event,
     run_under_way,
+    write_usual_steps,
 )
 from vadrin.app.process.running_clocks import (
     RunningClock,
@@ -34,6 +35,7 @@ from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
 from vadrin.ui.stations.process.clock_face import ClockFace
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -86,6 +88,8 @@ class ClockPage(QWidget):
         bath = QHBoxLayout()
         bath.addWidget(sentence("The bath is at", self.warmth, "°C now.", role=Role.LEAD), 1)
         bath.addWidget(self.probe)
+        self.steps = button("Change its steps", self._own_steps, link=True)
+        bath.addWidget(self.steps)
         column.addLayout(bath)
         column.addWidget(self.refusal)
         column.addLayout(row)
@@ -95,8 +99,11 @@ class ClockPage(QWidget):
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.tick)
 
-    def show_scene(self, sheet: TestSheet, look: Look) -> None:
+    def show_scene(self, scene: Scene) -> None:
         """Show the run of a test, as its events have it."""
+        sheet, look = scene.sheet, scene.look
+        if sheet is None:
+            return
         self._sheet, self._look = sheet, look
         self._run = run_under_way(self._bench.notebook, sheet.test.id, moment_now())
         self._load()
@@ -120,8 +127,10 @@ class ClockPage(QWidget):
         """Show this moment."""
         if self._clock is None:
             return
-        self._hear()
         now = moment_now().uptime
+        # The ear first: what is drawn may be a little late, a sound may not.
+        self._sound(now)
+        self._hear()
         state = self._clock.at(now)
         words = face_words(self._clock, now)
         self.face.show_words(words, self._look)
@@ -133,20 +142,25 @@ class ClockPage(QWidget):
         self.stop.setVisible(not over)
         self.take.setVisible(bool(self._clock.developments(now)))
         self.warmth.setEnabled(not over)
-        self._sound(now)
+        self.steps.setVisible(not self._clock.events)
+        self._look_again(now)
 
     def _sound(self, now: float) -> None:
-        """A sound for an act of any clock, and the next look when the next one is due."""
+        """A sound for an act of any clock."""
         if self._seen is not None and act_passed(self._running, self._seen, now):
             self._cue.next(turned=True)
         self._seen = now
+
+    def _look_again(self, now: float) -> None:
+        """Show the other clocks, and look again when the next act is due or a second is over."""
         for place, each in enumerate(c for c in self._running if not self._mine(c)):
             item = self._others.itemAt(place)
             link = item.widget() if item else None
             if isinstance(link, QPushButton):
                 link.setText(each.words(now))
         due = next_act_in(self._running, now)
-        wait = _TICK_MS if due is None else min(_TICK_MS, max(1, math.ceil(due * 1000)))
+        whole = self._clock.at(now).left_s % 1.0 if self._clock is not None else 0.0
+        wait = max(1, math.ceil(1000 * min(whole or 1.0, 1.0 if due is None else due)))
         if self._timer.isActive():
             self._timer.setInterval(wait)
 
@@ -166,6 +180,16 @@ class ClockPage(QWidget):
                 self._others.addWidget(button(each.film, to_it, link=True))
         if self._others.count():
             self._others.addStretch(1)
+
+    def _own_steps(self) -> None:
+        sheet = self._sheet
+        if sheet is None:
+            return
+        try:
+            said = self._bench.edit_or_raise(lambda book: write_usual_steps(book, sheet))
+            self._bench.said.emit(str(said))
+        except EntryError as error:
+            self._refuse(str(error))
 
     def listen(self) -> None:
         """Let the thermometer note what it says, or no longer."""

@@ -18,7 +18,7 @@ from vadrin.app.process.control_strips import (
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.ui.plots.control_chart import ControlChart
-from vadrin.ui.theme.look import Look
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -65,8 +65,11 @@ class ControlPage(QWidget):
         column.addWidget(rule())
         column.addLayout(self._grid)
 
-    def show_scene(self, sheet: TestSheet, look: Look) -> None:
+    def show_scene(self, scene: Scene) -> None:
         """Show the control strips of a test's process."""
+        sheet, look = scene.sheet, scene.look
+        if sheet is None:
+            return
         self._sheet = sheet
         self.line.show_value("—")
         self.chart.show_lanes(chart_lanes(sheet), look)

@@ -21,6 +21,7 @@ from vadrin.app.process.rules_of_thumb import score_words
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError, FormatError
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -80,8 +81,11 @@ class MakersPage(QWidget):
         column.addWidget(self._score)
         column.addStretch(1)
 
-    def show_scene(self, sheet: TestSheet) -> None:
+    def show_scene(self, scene: Scene) -> None:
         """Show the table of a test's film in its developer."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
         self._sheet = sheet
         self.line.show_value(_NEW)
         film = f"{sheet.stock.name} {sheet.process}"

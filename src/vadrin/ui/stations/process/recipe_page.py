@@ -8,11 +8,14 @@ from typing import Any
 
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.units import AMERICAN, METRIC
 from vadrin.app.entry.densities import temperature_typed
-from vadrin.app.entry.numbers import count_typed, number_within
+from vadrin.app.entry.numbers import count_typed
+from vadrin.app.entry.volumes import volume_typed
 from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
@@ -58,24 +61,27 @@ class RecipePage(QWidget):
         column.addWidget(self._cautions)
         column.addWidget(rule())
         column.addWidget(
-            sentence("Films:", f["films"], "in a tank of", f["tank"], "ml; a reel takes",
-                     f["reel"], "ml.", role=Role.LEAD)
+            sentence("Films:", f["films"], "in a tank of", f["tank"], "; a reel takes",
+                     f["reel"], ".", role=Role.LEAD)
         )  # fmt: skip
         column.addLayout(self._grid)
         column.addWidget(rule())
         column.addWidget(
-            sentence("The bath is at", f["bath"], "°C; other water at", f["tap"], "°C.",
+            sentence("The bath is at", f["bath"], "; other water at", f["tap"], ".",
                      role=Role.LEAD)
         )  # fmt: skip
         column.addWidget(self._times)
         column.addStretch(1)
 
-    def show_scene(self, sheet: TestSheet) -> None:
+    def show_scene(self, scene: Scene) -> None:
         """Show the recipe of a test."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
         if self._sheet is None or self._sheet.test.id != sheet.test.id:
             rolls = len({s.strip.roll for s in sheet.strips}) or 1
             tank = (sheet.routine.volume_ml if sheet.routine else None) or 600.0
-            self.room = Darkroom(films=rolls, tank_ml=tank)
+            self.room = Darkroom(films=rolls, tank_ml=tank, units=self.room.units)
         self._sheet = sheet
         self._show()
 
@@ -90,10 +96,13 @@ class RecipePage(QWidget):
             self._grid.addWidget(text(what, Role.LABEL), row, 0)
             self._grid.addWidget(text(how, Role.LEAD, wrap=True), row, 1)
         self._times.setText("\n".join(made.times))
-        shown = {"films": f"{room.films}", "tank": f"{room.tank_ml:g}",
-                 "reel": f"{room.reel_ml:g}" if room.reel_ml else "all of it",
-                 "bath": "—" if room.bath_c is None else f"{room.bath_c:g}",
-                 "tap": f"{room.tap_c:g}"}  # fmt: skip
+        units = room.units
+        reel = f"{units.plain_volume(room.reel_ml)} {units.volume}"
+        shown = {"films": f"{room.films}",
+                 "tank": f"{units.plain_volume(room.tank_ml)} {units.volume}",
+                 "reel": reel if room.reel_ml else "all of it",
+                 "bath": "—" if room.bath_c is None else units.warmth_text(room.bath_c),
+                 "tap": units.warmth_text(room.tap_c)}  # fmt: skip
         for name, words in shown.items():
             self.fields[name].show_value(words)
 
@@ -106,19 +115,27 @@ class RecipePage(QWidget):
 
     def _tank(self, words: str) -> None:
         refusal = "a tank holds more than 0 ml, and at most 100 l"
-        self._change(tank_ml=number_within(words.removesuffix("ml"), 1, 100_000, refusal))
+        self._change(tank_ml=volume_typed(words, 100_000, refusal, self.room.units))
 
     def _reel(self, words: str) -> None:
-        plain = words.strip().removesuffix("ml")
+        plain = words.strip()
         if plain in ("", "all of it", "0"):
             self._change(reel_ml=0.0)
             return
         refusal = "a reel takes more than 0 ml, and at most 10 l"
-        self._change(reel_ml=number_within(plain, 1, 10_000, refusal))
+        self._change(reel_ml=volume_typed(plain, 10_000, refusal, self.room.units))
 
     def _bath(self, words: str) -> None:
-        self._change(bath_c=None if words.strip() in ("", "—") else temperature_typed(words))
+        self._change(bath_c=None if words.strip() in ("", "—") else self._degrees(words))
 
     def _tap(self, words: str) -> None:
-        refusal = "water between 0 and 100 °C"
-        self._change(tap_c=number_within(words.replace("°C", ""), 0, 100, refusal))
+        self._change(tap_c=self._degrees(words, 0.0, 100.0))
+
+    def _degrees(self, words: str, low: float = 5.0, high: float = 60.0) -> float:
+        return temperature_typed(words, low, high, self.room.units.american)
+
+    def turn_units(self) -> str:
+        """Fluid ounces and Fahrenheit, or millilitres and Celsius; says which."""
+        units = METRIC if self.room.units.american else AMERICAN
+        self._change(units=units)
+        return f"The recipe is in {units.volume} and {units.degree}."

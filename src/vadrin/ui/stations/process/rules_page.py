@@ -24,6 +24,7 @@ from vadrin.app.process.rules_of_thumb import (
 )
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
+from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -82,8 +83,8 @@ class RulesPage(QWidget):
         column.addLayout(self._grid)
         column.addStretch(1)
 
-    def show_scene(self) -> None:
-        """Show the chosen rule and all trials."""
+    def show_scene(self, _scene: Scene | None = None) -> None:
+        """Show the chosen rule and all trials; they are the same for every test."""
         book = self._bench.notebook
         known = all_rules(book)
         if self._rule is None or self._rule not in known:

@@ -1,0 +1,129 @@
+"""The lights-off sheet: what to do in the dark, short enough to be memorised."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.process.strip_chemistry import together
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.planning.plan_request import Arrangement, FilmUnit
+from vadrin.core.process.pulls import (
+    PullAct,
+    PulledStrip,
+    PullWay,
+    lifting_acts,
+    loading_order,
+    tank_minutes,
+)
+from vadrin.core.wording import list_text
+from vadrin.formats.whole_file import safe_name, write_whole
+from vadrin.notebook.store import Notebook
+
+WAYS = tuple(str(w) for w in PullWay)
+
+
+@dataclass(frozen=True)
+class LightsOff:
+    """What to do before the light goes out, and after."""
+
+    before: tuple[str, ...]
+    dark: tuple[str, ...]
+
+
+def pull_way(sheet: TestSheet) -> PullWay:
+    """How the strips of a test are pulled: as was said, else as their film suggests."""
+    if sheet.test.pull_way in WAYS:
+        return PullWay(sheet.test.pull_way)
+    if sheet.test.film_unit is FilmUnit.SHEETS or sheet.test.arrangement is Arrangement.INTERLEAVED:
+        return PullWay.SHEETS if sheet.test.film_unit is FilmUnit.SHEETS else PullWay.TANKS
+    rolls = len({s.strip.roll for s in sheet.strips})
+    return PullWay.CUT if rolls == 1 and len(sheet.strips) > 1 else PullWay.LIFTED
+
+
+def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+    """Say how the strips are pulled.
+
+    Raises
+    ------
+    EntryError
+        Listing the ways there are.
+    """
+    way = choice_typed(words, WAYS, anywhere=True)
+    with notebook.change("how the strips are pulled"):
+        notebook.put(replace(sheet.test, pull_way=way))
+
+
+def _pulled(strip: StripSheet) -> PulledStrip:
+    turns = sorted(f.frame.turn for f in strip.frames)
+    return PulledStrip(
+        strip.strip.label, strip.strip.planned_min or 8.0, tuple(t + 1 for t in turns)
+    )
+
+
+def lights_off(sheet: TestSheet) -> LightsOff:
+    """The sheet of the strips that wait to be developed."""
+    way = pull_way(sheet)
+    strips = tuple(_pulled(s) for s in together(sheet))
+    if not strips:
+        return LightsOff((), ())
+    order = list_text(loading_order(strips, way))
+    acts = lifting_acts(strips)
+    if way is PullWay.LIFTED:
+        before = (f"Hang the strips from the front in this order: {order}.",)
+        return LightsOff(before, tuple(_act_words(a, "lift", i) for i, a in enumerate(acts)))
+    if way is PullWay.CUT:
+        before = (f"From the tail of the roll inwards lie {order}. Feel for the notch of each.",)
+        return LightsOff(before, tuple(_act_words(a, "cut off", i) for i, a in enumerate(acts)))
+    if way is PullWay.TANKS:
+        total = minutes_text(tank_minutes(strips))
+        before = (f"Load all tanks before the first: {order}. Developing takes {total} in all.",)
+        by_label = {s.label: s for s in strips}
+        longest_first = loading_order(strips, way)
+        dark = tuple(f"Tank {x}: {minutes_text(by_label[x].minutes)}, stop." for x in longest_first)
+        return LightsOff(before, dark)
+    return _sheets(strips)
+
+
+def _act_words(act: PullAct, verb: str, place: int) -> str:
+    """``5:00 lift A``, then by the gaps, which are what one counts."""
+    gap = "" if place == 0 else f"{minutes_text(act.gap_min)} later, at "
+    said = f"{gap}{minutes_text(act.at_min)} {verb} {list_text(act.labels)}, into the stop."
+    return f"{said[0].upper()}{said[1:]}"
+
+
+def _sheets(strips: tuple[PulledStrip, ...]) -> LightsOff:
+    """Sheets by the order they were exposed: the same place in each tank, notch up and right."""
+    count = max(len(s.sheets) for s in strips)
+    pairs = [
+        " and ".join(str(s.sheets[place]) for s in strips if place < len(s.sheets))
+        for place in range(count)
+    ]
+    before = (
+        f"Alike are sheets {list_text(pairs)}.",
+        "Load holders in the order of exposing; notch up and right in every hanger.",
+    )
+    named = [list_text([str(n) for n in s.sheets]) for s in strips]
+    dark = tuple(
+        f"Tank {s.label}, {minutes_text(s.minutes)}: sheets {sheets}."
+        for s, sheets in zip(strips, named, strict=True)
+    )
+    return LightsOff(before, dark)
+
+
+def write_lights_off(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
+    """Write the sheet as PDF in large print.
+
+    Raises
+    ------
+    OSError
+        If it cannot be written.
+    """
+    from vadrin.formats.reports.lights_off_pdf import lights_off_pdf
+
+    made = lights_off(sheet)
+    target = folder / safe_name(f"lights off {sheet.title}", ".pdf")
+    write_whole(target, lights_off_pdf(f"{sheet.title}, {sheet.process}", made.before, made.dark))
+    return target

@@ -1,0 +1,194 @@
+"""What the strips really got: a line a strip, and the conditions of the run."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
+
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.process.development import (
+    StripLine,
+    develop_as_planned,
+    strip_line,
+    type_temperature,
+    type_time,
+)
+from vadrin.app.process.run_conditions import (
+    CONDITIONS,
+    condition_choices,
+    condition_shown,
+    set_condition,
+)
+from vadrin.app.process.strip_chemistry import (
+    agitation_shown,
+    chemistry_choices,
+    chemistry_shown,
+    type_agitation,
+    type_chemistry,
+)
+from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.grids import empty_grid
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
+
+if TYPE_CHECKING:
+    from vadrin.notebook.store import Notebook
+
+_CAUTIONS = (
+    "Gloves, eye protection and fresh air. Keep developer off the skin and all of it away from "
+    "food, cups and children. Add acid to water, never mix what the makers do not, and follow "
+    "the makers' safety sheets: this program does not replace them. Used fixer carries silver; "
+    "hand it in as local rules say."
+)
+_HEADS = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "In", "Agitated")
+
+
+class GotPage(QWidget):
+    """A line a strip of what it got, and the conditions of the run.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something typed was not taken.
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self._bench, self._refuse = bench, refuse
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
+        column.addWidget(text(_CAUTIONS, Role.CAPTION, wrap=True))
+        column.addWidget(rule())
+        self._grid = QGridLayout()
+        self._grid.setContentsMargins(0, px(4), 0, px(4))
+        self._grid.setHorizontalSpacing(px(26))
+        self._grid.setVerticalSpacing(px(10))
+        column.addLayout(self._grid)
+        self._note = text("", Role.NOTE, wrap=True)
+        column.addWidget(self._note)
+        self._all = button("All as planned", self.as_planned)
+        column.addWidget(self._all)
+        column.addWidget(rule())
+        self.conditions = {name: self._condition(name) for name in CONDITIONS}
+        c = self.conditions
+        column.addWidget(
+            sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],
+                     "; from bottle", c["bottle"], ", as in", c["process"], ".", role=Role.LEAD)
+        )  # fmt: skip
+        column.addWidget(
+            sentence("Metered with", c["light meter"], ", read with", c["instrument"],
+                     ", for paper", c["paper"], ".", role=Role.LEAD)
+        )  # fmt: skip
+        column.addStretch(1)
+        self._rows: dict[int, tuple[WordField, ...]] = {}
+        self._shown_for: tuple[int, ...] = ()
+
+    def _condition(self, name: str) -> WordField:
+        def commit(words: str) -> None:
+            sheet = self._bench.sheet
+            if sheet is not None:
+                test = sheet.test
+                self._bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
+
+        known = chooser(lambda: condition_choices(self._bench.notebook, name))
+        field = WordField(name, commit, known, role=Role.LEAD)
+        field.refused.connect(self._refuse)
+        return field
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show a line for each strip, and the conditions of the run."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
+        for name, field in self.conditions.items():
+            field.show_value(condition_shown(self._bench.notebook, sheet.test, name))
+        ids = tuple(s.strip.id for s in sheet.strips)
+        if ids != self._shown_for:
+            self._build(sheet.strips)
+            self._shown_for = ids
+        reference, factor = reference_of(sheet), temperature_factor_of(sheet)
+        for row, strip in enumerate(sheet.strips, start=1):
+            self._fill(row, sheet, strip, strip_line(strip.strip, reference, factor))
+        self._all.setText(f"All as planned, at {reference_words(sheet)}")
+        waiting = [s for s in sheet.strips if s.strip.time_min is None]
+        self._all.setVisible(bool(waiting))
+        self._note.setText(
+            f"Restated: the minutes at {reference_words(sheet)} that do the same work, "
+            f"taking development to go {factor:g} times as fast for each 10 °C."
+        )
+
+    def _build(self, strips: tuple[StripSheet, ...]) -> None:
+        empty_grid(self._grid)
+        self._rows = {}
+        for place, words in enumerate(_HEADS):
+            self._grid.addWidget(text(words, Role.CAPTION), 0, place)
+        for row, strip in enumerate(strips, start=1):
+            label = strip.strip.label
+            key = strip.strip.id
+            time = WordField(f"time of strip {label}", self._commit(key, type_time))
+            warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
+            known = chooser(lambda: chemistry_choices(self._bench.notebook))
+            bath = WordField(f"chemistry of strip {label}", self._commit(key, type_chemistry),
+                             known, role=Role.BODY)  # fmt: skip
+            moved = WordField(f"agitation of strip {label}", self._commit(key, type_agitation),
+                              role=Role.BODY)  # fmt: skip
+            for field in (time, warmth, bath, moved):
+                field.refused.connect(self._refuse)
+            self._rows[strip.strip.id] = (time, warmth, bath, moved)
+            self._grid.addWidget(text(label, Role.HEADING), row, 0)
+            self._grid.addWidget(text("", Role.LEAD), row, 1)
+            self._grid.addWidget(time, row, 2)
+            self._grid.addWidget(warmth, row, 3)
+            self._grid.addWidget(text("", Role.LEAD), row, 4)
+            self._grid.addWidget(bath, row, 5)
+            self._grid.addWidget(moved, row, 6)
+        self._grid.setColumnStretch(7, 1)
+
+    def _fill(self, row: int, sheet: TestSheet, strip: StripSheet, line: StripLine) -> None:
+        time, warmth, bath, moved = self._rows[strip.strip.id]
+        bath.show_value(chemistry_shown(self._bench.notebook, sheet, strip))
+        moved.show_value(agitation_shown(sheet, strip))
+        time.show_value(line.time)
+        warmth.show_value(line.temperature)
+        self._set_text(row, 1, line.planned)
+        self._set_text(row, 4, line.restated)
+
+    def _set_text(self, row: int, column: int, words: str) -> None:
+        item = self._grid.itemAtPosition(row, column)
+        label = item.widget() if item else None
+        if isinstance(label, QLabel):
+            label.setText(words)
+
+    def _commit(
+        self, strip_id: int, write: Callable[[Notebook, int, str], None]
+    ) -> Callable[[str], None]:
+        return lambda words: self._bench.edit_or_raise(lambda book: write(book, strip_id, words))
+
+    def as_planned(self) -> None:
+        """Write down that the strips that wait got what was planned."""
+        sheet = self._bench.sheet
+        waiting = [s.strip for s in sheet.strips if s.strip.time_min is None] if sheet else []
+        if waiting:
+            reference = reference_of(sheet) if sheet else 20.0
+            self._bench.edit(lambda book: develop_as_planned(book, waiting, reference))
+
+    def take_focus(self) -> None:
+        """Begin at the first strip without a time."""
+        sheet = self._bench.sheet
+        for strip in sheet.strips if sheet else ():
+            if strip.strip.time_min is None and strip.strip.id in self._rows:
+                self._rows[strip.strip.id][0].setFocus()
+                return
+        if self._rows:
+            next(iter(self._rows.values()))[0].setFocus()
