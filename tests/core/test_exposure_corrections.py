@@ -24,7 +24,8 @@ from vadrin.core.exposure.reciprocity import (
     fit_reciprocity,
 )
 from vadrin.core.figure import Figure
-from vadrin.core.process.temperature import fitted_q10, restated_drift
+from vadrin.core.process.temperature import drifted_c, restated_drift, standing_worth
+from vadrin.core.readings import restated_time
 
 LAW = Reciprocity("additive", factor=0.8, exponent=1.4)
 
@@ -101,8 +102,15 @@ def test_drift_integrates_the_speed_of_development():
     falling = restated_drift(np.array([0.0, 60.0]), np.array([24.0, 16.0]), 60.0)
     exact = 60 * (2.5**0.4 - 2.5**-0.4) / (0.8 * math.log(2.5))
     assert falling == pytest.approx(exact, rel=1e-4)
-    minutes = 8 * 3.0 ** (-np.array([-2.0, 0.0, 4.0]) / 10)
-    assert fitted_q10(minutes, np.array([18.0, 20.0, 24.0])) == pytest.approx(3.0)
+
+
+def test_a_tank_that_stands_drifts_to_the_room():
+    assert drifted_c(20.0, 16.0, 0.0) == 20.0
+    assert drifted_c(20.0, 16.0, 45.0) == pytest.approx(16 + 4 / math.e)
+    assert drifted_c(20.0, 16.0, 45.0, 5000.0) > drifted_c(20.0, 16.0, 45.0)
+    worth = standing_worth(60.0, 20.0, 17.0, 600.0)
+    assert restated_time(60.0, 17.0) < worth < 60.0
+    assert standing_worth(60.0, 20.0, 20.0, 600.0) == pytest.approx(60.0)
 
 
 def test_a_dial_that_ends_and_daylight_after_dark():

@@ -22,6 +22,7 @@ from vadrin.notebook.records import (
     ProcessStep,
     RunEvent,
     Stock,
+    Strip,
 )
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -278,3 +279,32 @@ def test_a_recipe_speaks_ounces_and_fahrenheit(demo):
     assert "at 68.0 °F" in words_of(page)
     type_into(page.fields["bath"], "20 °C")
     assert page.room.bath_c == pytest.approx(20.0)
+
+
+def test_the_processs_own_factor_is_found_and_kept(qtbot, demo):
+    window = demo("Merrow Pan 125", "process")
+    book, page = window.bench.notebook, window.station().got
+    strips = book.all(Strip, test_id=window.bench.sheet.test.id)
+    with book.change("the densest ran warmer"):
+        made = book.add(Process(name="ours"))
+        book.put(replace(window.bench.sheet.test, process_id=made.id))
+        book.put(replace(strips[3], temperature_c=24.0, time_min=strips[3].time_min * 2.0**-0.4))
+    window.bench.open_test(window.bench.sheet.test.id)
+    window.updates.flush()
+    page.finder.click()
+    qtbot.waitUntil(page.keeper.isVisible, timeout=20_000)
+    assert "times for each 10 °C" in words_of(page)
+    page.keeper.click()
+    window.updates.flush()
+    kept = book.get(Process, made.id).q10
+    assert 1.6 < kept < 2.6
+    assert f"development to go {kept:g} times as fast" in words_of(page)
+
+
+def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
+    window = demo("Merrow Pan 125", "process")
+    station = window.station()
+    station.turn_to("recipe")
+    for name, words in (("bath", "20"), ("room", "16")):
+        type_into(station.recipe.fields[name], words)
+    assert "A tank that stands 17:30 in this room will be at about 18.7 °C" in words_of(station)

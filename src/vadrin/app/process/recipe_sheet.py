@@ -23,7 +23,7 @@ from vadrin.core.process.recipe import (
     scaled,
     tempering_water,
 )
-from vadrin.core.process.temperature import RESTATED_WITHIN_K
+from vadrin.core.process.temperature import RESTATED_WITHIN_K, drifted_c, standing_worth
 from vadrin.core.readings import restated_time
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Developer
@@ -54,6 +54,7 @@ class Darkroom:
     reel_ml: float = 0.0
     bath_c: float | None = None
     tap_c: float = 50.0
+    room_c: float | None = None
     units: Units = METRIC
 
 
@@ -187,10 +188,26 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
                     f"Strip {strip.strip.label}: {minutes_text(now)} now for "
                     f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
                 )
+    words += _standing(sheet, room, reference, factor)
     kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
     if abs(away) > kind.tolerance_k + 1e-9:
         words.append(_tempered(room, reference, kind.tolerance_k))
     return words
+
+
+def _standing(sheet: TestSheet, room: Darkroom, reference: float, factor: float) -> list[str]:
+    """What the longest time is worth in a tank that drifts to the room meanwhile."""
+    longest = max((s.strip.planned_min or 0.0 for s in sheet.strips), default=0.0)
+    if room.room_c is None or room.bath_c is None or longest <= 0:
+        return []
+    end = drifted_c(room.bath_c, room.room_c, longest, room.tank_ml)
+    worth = standing_worth(longest, room.bath_c, room.room_c, room.tank_ml, reference, factor)
+    return [
+        f"A tank that stands {minutes_text(longest)} in this room will be at about "
+        f"{room.units.warmth_text(round(end, 1))} by then, and the time worth "
+        f"{minutes_text(worth)} at {room.units.warmth_text(reference)} (a rule of thumb: note what "
+        "it really is)."
+    ]
 
 
 def _tempered(room: Darkroom, reference: float, tolerance: float) -> str:

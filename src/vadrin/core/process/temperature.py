@@ -58,12 +58,27 @@ def restated_drift(
     return float(((speed[1:] + speed[:-1]) / 2 * np.diff(fine)).sum())
 
 
-def fitted_q10(minutes: Array, temperature_c: Array) -> float:
-    """Q from developments that gave the same contrast at different temperatures.
+USUAL_DRIFT_MIN = 45.0
+"""Minutes in which a tank of `_USUAL_TANK_ML` in still air goes two thirds of its way to the
+room's temperature; a rule of thumb."""
+_USUAL_TANK_ML = 600.0
 
-    ln t falls by ln Q / 10 a kelvin; the result stays between 2 and 4.
+
+def drifted_c(bath_c: float, room_c: float, minutes: float, tank_ml: float = _USUAL_TANK_ML
+              ) -> float:  # fmt: skip
+    """How warm a tank that stands will be after so many minutes (Newton's law of cooling).
+
+    The time constant grows as its content over its surface, the cube root of its volume.
     """
-    if len(minutes) < 2 or np.ptp(temperature_c) < 1.0:
-        raise ValueError("two developments at temperatures a degree apart are needed")
-    slope = float(np.polyfit(temperature_c, np.log(minutes), 1)[0])
-    return float(np.clip(np.exp(-10.0 * slope), 2.0, 4.0))
+    constant = USUAL_DRIFT_MIN * (tank_ml / _USUAL_TANK_ML) ** (1 / 3)
+    return float(room_c + (bath_c - room_c) * np.exp(-minutes / constant))
+
+
+def standing_worth(
+    minutes: float, bath_c: float, room_c: float, tank_ml: float,
+    reference_c: float = REFERENCE_TEMPERATURE_C, q10: float = DEFAULT_Q10,
+) -> float:  # fmt: skip
+    """What minutes in a tank that drifts to the room are worth at the reference."""
+    at = np.linspace(0.0, minutes, 61)
+    warmth = np.array([drifted_c(bath_c, room_c, float(t), tank_ml) for t in at])
+    return restated_drift(at, warmth, minutes, reference_c, q10)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.development import (
@@ -14,6 +14,12 @@ from vadrin.app.process.development import (
     strip_line,
     type_temperature,
     type_time,
+)
+from vadrin.app.process.own_factor import (
+    factor_words,
+    found_factor,
+    keep_factor,
+    two_temperatures,
 )
 from vadrin.app.process.run_conditions import (
     CONDITIONS,
@@ -31,6 +37,9 @@ from vadrin.app.process.strip_chemistry import (
 from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.app.workbench import Workbench
+from vadrin.core.figure import Figure
+from vadrin.errors import EntryError
+from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -60,10 +69,15 @@ class GotPage(QWidget):
     bench : Workbench
     refuse : callable
         Says why something typed was not taken.
+    jobs : Jobs
+        Works out what takes longer than a blink.
     """
 
-    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs) -> None:
         super().__init__()
+        self._jobs = jobs
+        self._found: Figure | None = None
+        self._of_test = 0
         self._bench, self._refuse = bench, refuse
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -77,6 +91,14 @@ class GotPage(QWidget):
         column.addLayout(self._grid)
         self._note = text("", Role.NOTE, wrap=True)
         column.addWidget(self._note)
+        self._factor = text("", Role.NOTE, wrap=True)
+        self.finder = button("Find its factor from these strips", self.find_factor, link=True)
+        self.keeper = button("Let the process go by it", self.keep_factor, link=True)
+        row = QHBoxLayout()
+        row.addWidget(self._factor, 1)
+        row.addWidget(self.finder)
+        row.addWidget(self.keeper)
+        column.addLayout(row)
         self._all = button("All as planned", self.as_planned)
         column.addWidget(self._all)
         column.addWidget(rule())
@@ -121,12 +143,44 @@ class GotPage(QWidget):
         for row, strip in enumerate(sheet.strips, start=1):
             self._fill(row, sheet, strip, strip_line(strip.strip, reference, factor))
         self._all.setText(f"All as planned, at {reference_words(sheet)}")
+        self._show_factor(sheet)
         waiting = [s for s in sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
             f"Restated: the minutes at {reference_words(sheet)} that do the same work, "
             f"taking development to go {factor:g} times as fast for each 10 °C."
         )
+
+    def _show_factor(self, sheet: TestSheet) -> None:
+        if self._of_test != sheet.test.id:
+            self._of_test, self._found = sheet.test.id, None
+        found = self._found
+        self._factor.setText(factor_words(found) if found is not None else "")
+        self.finder.setVisible(two_temperatures(sheet) and found is None)
+        self.keeper.setVisible(found is not None and found.present)
+
+    def find_factor(self) -> None:
+        """Work the factor out, off the screen's thread."""
+        sheet = self._bench.sheet
+        if sheet is not None:
+            self.finder.setVisible(False)
+            self._factor.setText("working it out …")
+            self._jobs.run("factor", lambda _said: found_factor(sheet), self._factor_found)
+
+    def _factor_found(self, found: Figure) -> None:
+        self._found = found
+        if self._bench.sheet is not None:
+            self._show_factor(self._bench.sheet)
+
+    def keep_factor(self) -> None:
+        """Write the factor down as the process's own."""
+        sheet, found = self._bench.sheet, self._found
+        if sheet is None or found is None:
+            return
+        try:
+            self._bench.edit_or_raise(lambda book: keep_factor(book, sheet, found))
+        except EntryError as error:
+            self._refuse(str(error))
 
     def _build(self, strips: tuple[StripSheet, ...]) -> None:
         empty_grid(self._grid)

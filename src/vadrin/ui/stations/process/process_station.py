@@ -47,7 +47,7 @@ class ProcessStation(Station):
         self.cue = Cue()
         bench, refuse = self.bench, self.refuse
         self.recipe, self.clock = RecipePage(bench, refuse), ClockPage(bench, self.cue)
-        self.dark, self.got = DarkPage(bench, refuse), GotPage(bench, refuse)
+        self.dark, self.got = DarkPage(bench, refuse), GotPage(bench, refuse, given.jobs)
         self.clip, self.control = ClipPage(bench, refuse), ControlPage(bench, refuse)
         self.rules, self.makers = (
             RulesPage(bench, refuse), MakersPage(bench, refuse, given.ask_file)

@@ -44,6 +44,7 @@ class RecipePage(QWidget):
             "tank": WordField("what the tank holds", self._tank, role=Role.LEAD),
             "reel": WordField("what a reel takes", self._reel, role=Role.LEAD),
             "bath": WordField("temperature of the bath", self._bath, role=Role.LEAD),
+            "room": WordField("temperature of the room", self._room, role=Role.LEAD),
             "tap": WordField("temperature of the other water", self._tap, role=Role.LEAD),
         }
         for field in self.fields.values():
@@ -67,8 +68,8 @@ class RecipePage(QWidget):
         column.addLayout(self._grid)
         column.addWidget(rule())
         column.addWidget(
-            sentence("The bath is at", f["bath"], "; other water at", f["tap"], ".",
-                     role=Role.LEAD)
+            sentence("The bath is at", f["bath"], "; other water at", f["tap"],
+                     "; the room at", f["room"], ".", role=Role.LEAD)
         )  # fmt: skip
         column.addWidget(self._times)
         column.addStretch(1)
@@ -102,6 +103,7 @@ class RecipePage(QWidget):
                  "tank": f"{units.plain_volume(room.tank_ml)} {units.volume}",
                  "reel": reel if room.reel_ml else "all of it",
                  "bath": "—" if room.bath_c is None else units.warmth_text(room.bath_c),
+                 "room": "—" if room.room_c is None else units.warmth_text(room.room_c),
                  "tap": units.warmth_text(room.tap_c)}  # fmt: skip
         for name, words in shown.items():
             self.fields[name].show_value(words)
@@ -130,6 +132,10 @@ class RecipePage(QWidget):
 
     def _tap(self, words: str) -> None:
         self._change(tap_c=self._degrees(words, 0.0, 100.0))
+
+    def _room(self, words: str) -> None:
+        empty = words.strip() in ("", "—")
+        self._change(room_c=None if empty else self._degrees(words, 0.0, 45.0))
 
     def _degrees(self, words: str, low: float = 5.0, high: float = 60.0) -> float:
         return temperature_typed(words, low, high, self.room.units.american)

@@ -1,0 +1,59 @@
+"""A process's own temperature factor: found from a test's strips, and kept."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.reference_temperature import reference_of
+from vadrin.app.results.analysis_input import readings_of, settings_of
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.figure import Figure
+from vadrin.errors import EntryError
+from vadrin.notebook.store import Notebook
+
+_APART_K = 1.5
+
+
+def two_temperatures(sheet: TestSheet) -> bool:
+    """Whether strips of a test were read that had been developed at two temperatures."""
+    reference = reference_of(sheet)
+    read = [s.strip.temperature_c for s in sheet.strips
+            if s.strip.temperature_c is not None
+            and any(f.density is not None for f in s.frames)]  # fmt: skip
+    near = any(abs(t - reference) < _APART_K for t in read)
+    return near and any(abs(t - reference) >= _APART_K for t in read)
+
+
+def found_factor(sheet: TestSheet) -> Figure:
+    """How many times faster the process goes for each 10 °C, by the strips of a test."""
+    from vadrin.core.results.process_factor import process_factor
+
+    return process_factor(readings_of(sheet), settings_of(sheet))
+
+
+def factor_words(found: Figure) -> str:
+    """The factor in a sentence."""
+    if found.value is None:
+        return f"No factor of its own yet: {found.why}."
+    if found.low is None or found.high is None:
+        return f"These strips say {found.value:.2f} times for each 10 °C."
+    return (
+        f"These strips say {found.value:.2f} times for each 10 °C "
+        f"({found.low:.2f} to {found.high:.2f})."
+    )
+
+
+def keep_factor(notebook: Notebook, sheet: TestSheet, found: Figure) -> None:
+    """Let the process of a test go by the factor that was found.
+
+    Raises
+    ------
+    EntryError
+        If the test follows no process, or none was found.
+    """
+    if sheet.routine is None:
+        raise EntryError("name the process of this test first; the factor is the process's")
+    if found.value is None:
+        raise EntryError(found.why)
+    with notebook.change(f"the temperature factor of {sheet.routine.name}"):
+        notebook.put(replace(sheet.routine, q10=round(found.value, 2)))
