@@ -1,0 +1,74 @@
+"""By the safelight look nothing shines: red alone, large things dim, and all text can be read."""
+
+import numpy as np
+import pytest
+from PyQt6.QtGui import QColor, QImage
+from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
+
+from tests.window.pages import settle
+from vadrin.app.workbench import STATIONS
+from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
+
+PAGES = ("recipe", "clip", "dark", "clock", "control", "makers", "rules")
+VIEWS = (*STATIONS, *(f"process {page}" for page in PAGES))
+MOST_GREEN_OR_BLUE = 8
+
+
+def pixels(widget):
+    image = widget.grab().toImage().convertToFormat(QImage.Format.Format_RGB32)
+    bits = image.constBits()
+    bits.setsize(image.sizeInBytes())
+    rows = np.frombuffer(bytes(bits), np.uint8).reshape(image.height(), -1, 4)
+    return rows[:, : image.width(), :3][..., ::-1].astype(int)
+
+
+@pytest.fixture
+def safelit(demo):
+    def make(view):
+        station, *page = view.split()
+        window = demo("Merrow Pan 125", station)
+        if page:
+            window.station().turn_to(*page)
+        while window.look is not SAFELIGHT:
+            window.next_look()
+        return window
+
+    return make
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_no_view_shines(qtbot, safelit, view):
+    window = safelit(view)
+    settle(qtbot, window)
+    seen = pixels(window)
+    assert seen[..., 1].max() <= MOST_GREEN_OR_BLUE, "green"
+    assert seen[..., 2].max() <= MOST_GREEN_OR_BLUE, "blue"
+    assert seen[..., 0].mean() < 60, "and the whole is dark"
+
+
+def words_and_grounds(window):
+    """Every text with the colour that stands out most in its place, and that of its ground."""
+    shown = pixels(window)
+    for widget in window.findChildren((QLabel, QLineEdit, QPushButton)):
+        if not widget.isVisible() or not widget.text().strip() or widget.width() < 8:
+            continue
+        corner = widget.mapTo(window, widget.rect().topLeft())
+        down = slice(max(corner.y(), 0), corner.y() + widget.height())
+        across = slice(max(corner.x(), 0), corner.x() + widget.width())
+        part = shown[down, across].reshape(-1, 3)
+        if part.size:
+            ground = part[np.argsort(part[:, 0])[len(part) // 2]]
+            ink = part[np.argmax(np.abs(part[:, 0] - ground[0]))]
+            yield widget.text()[:40], QColor(*map(int, ink)), QColor(*map(int, ground))
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_every_text_can_be_read(qtbot, safelit, view):
+    window = safelit(view)
+    settle(qtbot, window)
+    weak = [
+        (said, round(contrast(ink, ground), 1))
+        for said, ink, ground in words_and_grounds(window)
+        if contrast(ink, ground) < LEAST_CONTRAST
+    ]
+    assert not weak, weak
