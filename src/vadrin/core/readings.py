@@ -23,12 +23,16 @@ class Reading:
     log_h : float or None
         Log exposure in lg lux seconds; None for a blank frame.
     density : float
-        Transmission density.
+        Transmission density; the middle of an interval where it was found between two steps.
+    deviation : float
+        Its own standard deviation, beside the noise of readings: of a scanned patch, or of an
+        interval, its width over the square root of 12. 0 for what only the noise makes unsure.
     """
 
     frame: str
     log_h: float | None
     density: float
+    deviation: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS, SHARED, DevelopmentModel
+from vadrin.core.fitting.interval_readings import own_deviations
 from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
 from vadrin.core.fitting.solver import (
@@ -102,7 +103,8 @@ def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str
     """Places of the readings least fit to stay, and why; none where all may stay."""
     table, keep = problem.table, problem.keep
     # How noise grows is not known so well that a thin frame may be blamed by it alone.
-    relative = np.sqrt(0.5 * (problem.relative**2 + 1))
+    own = (problem.own / solution.scales.noise) ** 2
+    relative = np.sqrt(0.5 * (problem.relative**2 + 1) + own)
     noise = solution.scales.noise * relative
     fitted = solution.normal.quadratic(solution.jacobian)[table.there]
     size = keep * outlier_tests.deleted_residuals(
@@ -116,7 +118,9 @@ def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str
     pair = outlier_tests.swapped_pair(*seen)
     if pair is not None:
         return pair, "would fit if it changed places with its neighbour"
-    twice = outlier_tests.read_twice(*seen)
+    # Neighbours found in one step of a wedge are no sign of anything.
+    figures = keep * (problem.own == 0)
+    twice = outlier_tests.read_twice(*seen[:4], figures, noise)
     if twice is not None:
         return (twice,), "repeats its neighbour's reading"
     return (), ""
@@ -247,7 +251,7 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     start = np.zeros(model.size)
     start[:MODEL_PARAMETERS] = mean
     every = np.ones(len(table.x))
-    problem = Problem(model, table, every, mean, spread, every)
+    problem = Problem(model, table, every, mean, spread, every, own_deviations(strips))
     return problem, start, starting_scales(model)
 
 
@@ -255,7 +259,7 @@ def _finished(
     problem: Problem, solution: Solution, instrument_noise: float, outliers: tuple[Outlier, ...]
 ) -> Fit:
     noise = max(solution.scales.noise, instrument_noise)
-    weights = problem.table.laid(problem.keep / (noise * problem.relative) ** 2)
+    weights = problem.table.laid(problem.keep / (noise**2 * problem.variance(noise)))
     precision = precision_of(problem.model, problem.spread, solution.scales)
     seen = normal_equations(solution.jacobian, weights, precision, SHARED)
     phi = solution.phi.copy()

@@ -231,7 +231,7 @@ def _evidence_step(
             told += of_group
     told += 4 + 3 * min(model.distinct, 3)
     # Weights that spare far readings count for less; those of thin ones do not count for more.
-    freedom = max(float((weights * problem.relative**2).sum()) - told, 2.0)
+    freedom = max(float((weights * problem.variance(scales.noise)).sum()) - told, 2.0)
     noise = np.sqrt((weights * residual**2).sum() / freedom)
     fog, contrast, toe, shape = deviations
     made = Scales(
@@ -246,6 +246,7 @@ def relative_noise(density: Array, growth: float) -> Array:
 
 
 _GROWTHS = np.array([0.0, 0.25, 0.5, 1.0, 2.0, 4.0])
+_LEAST_FOR_GROWTH = 6
 _GROWTHS_BELIEVED = np.log([0.35, 0.2, 0.15, 0.15, 0.1, 0.05])
 
 
@@ -257,7 +258,10 @@ def noise_growth(problem: Problem, solution: Solution) -> float:
     """
     quadratic = solution.normal.quadratic(solution.jacobian)[problem.table.there]
     leverage = quadratic / (solution.scales.noise * problem.relative) ** 2
-    seen = problem.keep > 0
+    # What brings its own uncertainty tells nothing of the instrument's.
+    seen = (problem.keep > 0) & (problem.own == 0)
+    if seen.sum() < _LEAST_FOR_GROWTH:
+        return 0.0
     fitted = problem.table.density - solution.residual
     square = (solution.residual**2 / (1 - np.clip(leverage, 0.0, 0.9)))[seen]
     likely = np.empty(len(_GROWTHS))
@@ -284,6 +288,12 @@ class Problem:
     mean: Array
     spread: Array
     relative: Array
+    own: Array
+    """Standard deviations that readings bring themselves, beside the noise, shape (N,)."""
+
+    def variance(self, noise: float) -> Array:
+        """Variance of each reading over that of one at density 1, shape (N,)."""
+        return np.asarray(self.relative**2 + (self.own / noise) ** 2)
 
     def with_growth(self, growth: float) -> Problem:
         """The same problem with noise that grows with density."""
@@ -354,9 +364,10 @@ def solve(
     point, damping, freedom, settled = _at(problem, start), 1e-3, 2.0, 0
     for step in range(_ITERATIONS):
         checkpoint()
-        weights = problem.keep / problem.relative**2
+        variance = problem.variance(scales.noise)
+        weights = problem.keep / variance
         if robust:
-            weights = weights * _huber(point.residual / problem.relative)
+            weights = weights * _huber(point.residual / np.sqrt(variance))
         scaled = weights / scales.noise**2
         precision = precision_of(problem.model, problem.spread, scales)
         laid = problem.table.laid(scaled)

@@ -1,0 +1,1 @@
+"""What an eye says of film, as numbers with their sureness."""

@@ -1,0 +1,277 @@
+"""Frames told from the blank on a light box: the EI they say, and which frame to ask next.
+
+An answer is a noisy comparison of a frame's net density with the eye's threshold (a psychometric
+function with a small share of slips; Wichmann and Hill, Perception and Psychophysics 63, 2001).
+Where D' is 0.10 follows from where it is first told, by what toes of film look like; everything
+not known is carried as a weighted cloud of possibilities, and the next frame is the one whose
+answer is expected to tell most (Kontsevich and Tyler, Vision Research 39, 1999).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from scipy.special import exp1, ndtr
+
+from vadrin.core.arrays import Array
+from vadrin.core.figure import Figure, absent
+
+SPEED_DENSITY = 0.10
+_COUNT = 4000
+_SLIPS = 0.02
+_NOISE = (0.004, 0.014)
+_UNSURE = 0.007
+"""Density to each side of the threshold within which an eye says it can't tell."""
+_CONTRAST = (0.30, 1.0)
+_SHARPNESS = (0.8, 2.4)
+_WIDTH = (0.05, 0.32)
+_BEYOND = 0.6
+"""Lg units beyond the bracket in which the point may lie."""
+_WORTH_ASKING = 0.07
+"""Information in nats below which a question is not worth a look."""
+_MOST_QUESTIONS = 6
+_BLANK_AFTER = 2
+_GRID = np.linspace(-4.0, 3.0, 281)
+_EULER = 0.5772156649
+
+
+class Told(StrEnum):
+    """What an eye says of a frame beside a blank one."""
+
+    YES = "yes"
+    NO = "no"
+    UNSURE = "can't tell"
+
+
+class Viewing(StrEnum):
+    """How frames are looked at."""
+
+    SIDE_BY_SIDE = "side by side on the light box"
+    LOUPE = "with a loupe, apart"
+
+    @property
+    def threshold(self) -> tuple[float, float]:
+        """Net density first told from the blank, and how it differs between people."""
+        return (0.045, 0.012) if self is Viewing.SIDE_BY_SIDE else (0.07, 0.02)
+
+
+@dataclass(frozen=True)
+class EyeAnswer:
+    """What was said of one frame; `log_h` is None for a blank shown as a check."""
+
+    log_h: float | None
+    told: Told
+
+
+@dataclass(frozen=True)
+class LightBoxResult:
+    """What all answers come to.
+
+    Attributes
+    ----------
+    zone_ei : Figure
+        Absent where the bracket does not hold the point.
+    first_told : Figure
+        Lg exposure first told from the blank.
+    false_alarms : int
+        Blanks that were told from the blank.
+    """
+
+    zone_ei: Figure
+    first_told: Figure
+    false_alarms: int
+
+
+class LightBox:
+    """All that is possible before any answer, for one strip.
+
+    Parameters
+    ----------
+    log_h : ndarray, shape (n,)
+        Lg exposures of the frames that can be asked for.
+    viewing : Viewing
+    rng : numpy.random.Generator
+        Of the cloud.
+    meter_constant : float
+        k in lux seconds.
+    threshold : (float, float), optional
+        The tester's own, measured; else the usual one of the viewing.
+
+    Raises
+    ------
+    ValueError
+        For fewer than three exposures.
+    """
+
+    def __init__(
+        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float,
+        threshold: tuple[float, float] | None = None,
+    ) -> None:  # fmt: skip
+        self.log_h = np.unique(np.round(np.asarray(log_h, dtype=np.float64), 4))
+        if len(self.log_h) < 3:
+            raise ValueError("three exposures that differ are needed to find the first one told")
+        self._k = meter_constant
+        low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
+        self.speed_point = rng.uniform(low, high, _COUNT)
+        middle, spread = threshold or viewing.threshold
+        self._threshold = np.maximum(rng.normal(middle, spread, _COUNT), 0.01)
+        self._noise = rng.uniform(*_NOISE, _COUNT)
+        self._toes = _toes(rng)
+        self._net = self.net_at(self.log_h)
+
+    def net_at(self, log_h: Array) -> Array:
+        """Net densities of exposures in every possibility, shape (n, count)."""
+        away = log_h[:, None] - self.speed_point
+        place = np.clip((away - _GRID[0]) / (_GRID[1] - _GRID[0]), 0, len(_GRID) - 1.001)
+        under = place.astype(np.intp)
+        share, every = place - under, np.arange(_COUNT)
+        return np.asarray(
+            self._toes[every, under] * (1 - share) + self._toes[every, under + 1] * share
+        )
+
+    def _likely(self, net: Array, told: Told, wider: float = 1.0) -> Array:
+        """Likelihood of an answer in every possibility, for net densities (..., count)."""
+        noise = self._noise * wider
+        above = ndtr((net - self._threshold) / noise)
+        if told is Told.UNSURE:
+            band = ndtr((net - self._threshold + _UNSURE) / noise)
+            band = band - ndtr((net - self._threshold - _UNSURE) / noise)
+            return np.asarray((1 - _SLIPS) * band + _SLIPS / 3)
+        above = above if told is Told.YES else 1 - above
+        return np.asarray((1 - _SLIPS) * above + _SLIPS / 2)
+
+    def weights(self, answers: tuple[EyeAnswer, ...]) -> Array:
+        """How likely every possibility is after the answers, shape (count,), sum 1."""
+        alarms = sum(a.log_h is None and a.told is Told.YES for a in answers)
+        wider = 2.0 if alarms >= 2 else 1.0
+        ln = np.zeros(_COUNT)
+        for answer in answers:
+            net = np.zeros(_COUNT)
+            if answer.log_h is not None:
+                net = self.net_at(np.array([answer.log_h]))[0]
+            ln += np.log(self._likely(net, answer.told, wider))
+        weight = np.exp(ln - ln.max())
+        return np.asarray(weight / weight.sum())
+
+    def result(self, answers: tuple[EyeAnswer, ...]) -> LightBoxResult:
+        """The EI that the answers say, with its 95 % range."""
+        alarms = sum(a.log_h is None and a.told is Told.YES for a in answers)
+        lit = [a for a in answers if a.log_h is not None]
+        why = _open_end(lit, self.log_h)
+        if why:
+            return LightBoxResult(absent(why), absent(why), alarms)
+        weight = self.weights(answers)
+        low, middle, high = _quantiles(self.speed_point, weight)
+        index = [self._k / 16 / 10**x for x in (middle, high, low)]
+        net_told = _first_told(self, weight)
+        return LightBoxResult(Figure(*index), net_told, alarms)
+
+    def next_frame(self, answers: tuple[EyeAnswer, ...], blanks: bool) -> float | None:
+        """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
+
+        Parameters
+        ----------
+        answers : tuple of EyeAnswer
+        blanks : bool
+            Whether there is a blank that can be shown as a check.
+        """
+        asked_blank = any(a.log_h is None for a in answers)
+        if len(answers) >= _MOST_QUESTIONS:
+            return None
+        if blanks and not asked_blank and len(answers) == _BLANK_AFTER:
+            return float("nan")
+        told, place = self._told_by(answers)
+        if len(answers) > 1 and told[place] < _WORTH_ASKING:
+            return None
+        return float(self.log_h[place])
+
+    def _told_by(self, answers: tuple[EyeAnswer, ...]) -> tuple[Array, int]:
+        """Information each frame's answer is expected to give, in nats, and the best place."""
+        weight = self.weights(answers)
+        yes = self._likely(self._net, Told.YES)
+        told = _entropy(yes @ weight) - _entropy(yes) @ weight
+        return told, int(np.argmax(told))
+
+    def expected_range(self, answers: tuple[EyeAnswer, ...]) -> float:
+        """Stops the range of the EI is expected to span after the next question."""
+        _, place = self._told_by(answers)
+        weight = self.weights(answers)
+        spans, shares = [], []
+        for told in (Told.YES, Told.NO):
+            likely = weight * self._likely(self._net[place], told)
+            shares.append(float(likely.sum()))
+            low, _, high = _quantiles(self.speed_point, likely / likely.sum())
+            spans.append((high - low) / np.log10(2))
+        return float(np.dot(spans, shares) / sum(shares))
+
+
+def _toes(rng: np.random.Generator) -> Array:
+    """Net densities over lg exposures from the speed point, (count, grid): half of them grains
+    that answer to a quantum or more, half straight lines bent in evenly."""
+    half = _COUNT // 2
+    contrast = np.exp(rng.uniform(*np.log(_CONTRAST), (2, half, 1)))
+    sharp = rng.uniform(*_SHARPNESS, (half, 1))
+    width = rng.uniform(*_WIDTH, (half, 1))
+
+    def grains(u: Array) -> Array:
+        z = 10.0 ** (sharp * u)
+        # The entire part of the exponential integral; small arguments by their series.
+        entire = np.where(z < 1e-3, z - z * z / 4, exp1(z) + np.log(z) + _EULER)
+        return np.asarray(contrast[0] / (sharp * np.log(10)) * entire)
+
+    def bent(u: Array) -> Array:
+        return np.asarray(contrast[1] * width * np.logaddexp(0, u / width))
+
+    return np.concatenate([_from_speed_point(grains, half), _from_speed_point(bent, half)])
+
+
+def _from_speed_point(net: Callable[[Array], Array], count: int) -> Array:
+    """Rising curves (count, grid), moved so that each reaches the speed density at 0."""
+    low, high = np.full((count, 1), -5.0), np.full((count, 1), 3.0)
+    for _ in range(36):
+        middle = 0.5 * (low + high)
+        under = net(middle) < SPEED_DENSITY
+        low, high = np.where(under, middle, low), np.where(under, high, middle)
+    return net(high + _GRID)
+
+
+def _quantiles(values: Array, weight: Array) -> tuple[float, float, float]:
+    order = np.argsort(values)
+    sums = np.cumsum(weight[order])
+    low, middle, high = np.interp([0.025, 0.5, 0.975], sums, values[order])
+    return float(low), float(middle), float(high)
+
+
+def _first_told(box: LightBox, weight: Array) -> Figure:
+    """Lg exposure whose net density is the eye's threshold."""
+    away = np.array(
+        [np.interp(t, toe, _GRID) for t, toe in zip(box._threshold, box._toes, strict=True)]
+    )
+    low, middle, high = _quantiles(box.speed_point + away, weight)
+    return Figure(middle, low, high)
+
+
+def _entropy(share: Array) -> Array:
+    inside = np.clip(share, 1e-12, 1 - 1e-12)
+    return np.asarray(-inside * np.log(inside) - (1 - inside) * np.log1p(-inside))
+
+
+def _open_end(lit: list[EyeAnswer], log_h: Array) -> str:
+    """Why the answers do not hold the point between them; empty where they do."""
+    if not lit:
+        return "no frame was judged yet"
+    told = {a.told for a in lit}
+    if told == {Told.YES}:
+        thinnest = min(a.log_h or 0.0 for a in lit)
+        if thinnest <= log_h[0] + 1e-6:
+            return "even the thinnest frame can be told from the blank: begin thinner next time"
+        return "every frame asked for was told: ask for a thinner one"
+    if told == {Told.NO}:
+        densest = max(a.log_h or 0.0 for a in lit)
+        if densest >= log_h[-1] - 1e-6:
+            return "not even the densest frame can be told from the blank: the film holds nothing"
+        return "no frame asked for was told: ask for a denser one"
+    return ""
