@@ -66,10 +66,13 @@ def main(count: int) -> None:
                 off.append((np.log(index.value) - truth) / np.log(2))
                 if meter.low:
                     meter_half.append(0.5 * np.log2(meter.high / meter.low))
-            print(f"{viewing.value}, {step:g} stop: {told} of {count} answered, range holds "
-                  f"{100 * held / told:.0f} of 100, median ± {np.median(half):.2f} stop "
-                  f"(densitometer ± {np.median(meter_half):.2f}), bias {np.mean(off):+.2f}, RMS "
-                  f"{np.sqrt(np.mean(np.square(off))):.2f}, at most {max(asked)} questions")  # fmt: skip
+            rms = np.sqrt(np.mean(np.square(off)))
+            print(
+                f"{viewing.value}, {step:g} stop: {told} of {count} answered, range holds "
+                f"{100 * held / told:.0f} of 100, median ± {np.median(half):.2f} stop "
+                f"(densitometer ± {np.median(meter_half):.2f}), bias {np.mean(off):+.2f}, "
+                f"RMS {rms:.2f}, at most {max(asked)} questions"
+            )
 
 
 if __name__ == "__main__":

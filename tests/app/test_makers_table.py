@@ -87,5 +87,5 @@ def test_the_table_is_scored_against_what_was_found(tmp_path, demo_path):
     assert float(rows["push of 1 stop"].ratio[2:]) > 1.5
     score = makers_score(book, sheet)
     assert score.verdict.value == "fails"
-    assert score.close == 1
+    assert 1 <= score.close < score.count
     book.close()

@@ -22,7 +22,7 @@ from vadrin.app.plan.variants import CHANGES, TIMES, changes_from_source, start_
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.planning.plan_request import Arrangement, Compared
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import Batch, Developer, Stock, Strip, Test
+from vadrin.notebook.records import Batch, Developer, Process, Stock, Strip, Test
 
 OTHER = {
     "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",
@@ -173,6 +173,7 @@ def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading)
         stock_named(notebook, "Merrow Pan 125", 125.0)
         developer_phrased(notebook, "Sable 1+1")
         camera_named(notebook, "Quayside 35")
+        notebook.add(Process(name="ours"))
     record = new_record(notebook, heading)
     kind, fields = FORMS[heading]
     before = notebook.get(kind, record.id)

@@ -26,6 +26,7 @@ from tests.window.pages import (
 )
 from vadrin.app.expose.exposing import mark_frame, write_note
 from vadrin.app.read.export_readings import attach
+from vadrin.app.workbench import Topic
 from vadrin.core.frames import FrameState
 from vadrin.notebook.records import Exposure, Reading
 
@@ -299,3 +300,18 @@ def rename(book, stock, name):
     with book.change("rename"):
         book.put(replace(stock, name=name))
     return True
+
+
+def test_a_word_being_typed_stays_when_something_else_is_worked_out(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    field = window.station().fields["subject"]
+    field.setFocus()
+    QTest.keyClicks(field, "a white boa")
+    window.bench.changed.emit(Topic.ANALYSIS | Topic.SHEET | Topic.SELECTION)
+    window.updates.flush()
+    assert field.text() == "a white boa"
+    QTest.keyClicks(field, "t")
+    QTest.keyClick(field, ENTER)
+    window.updates.flush()
+    assert window.bench.sheet.test.subject == "a white boat"
+    assert field.text() == "a white boat"

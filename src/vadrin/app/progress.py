@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.light_box import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 
@@ -31,13 +32,22 @@ def _curves(sheet: TestSheet, analysis: Analysis | None) -> StepState:
 
 
 def _finding(sheet: TestSheet, analysis: Analysis | None) -> StepState:
-    if analysis is None or not analysis.strips:
+    if analysis is None:
         return StepState("—", False)
     answer = answer_of(sheet, analysis)
+    if not analysis.strips and not answer.index.present:
+        return StepState("—", False)
     index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:
         return StepState("no time yet", False)
     return StepState(f"EI {marked_ei(index)}, {minutes_text(time)}", True)
+
+
+def _read_words(sheet: TestSheet, read: int) -> str:
+    looks = sum(len(judged_of(s)) for s in sheet.strips)
+    if read or not looks:
+        return f"{read} of {counted(sheet.readable(), 'frame')}" if read else "not begun"
+    return f"{counted(looks, 'look')} by eye"
 
 
 def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, StepState]:
@@ -56,7 +66,7 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
             processed == strips,
         ),
         "read": StepState(
-            f"{read} of {counted(sheet.readable(), 'frame')}" if read else "not begun",
+            _read_words(sheet, read),
             0 < read == sheet.readable(),
         ),
         "curves": _curves(sheet, analysis),

@@ -2,8 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.errors import EntryError
+
+Step = tuple[float, float]
+"""Two densities of a wedge that a frame lies between."""
+_WIDEST_STEP = 0.6
 
 
 def density_typed(words: str) -> float:
@@ -16,14 +22,22 @@ def density_typed(words: str) -> float:
     return number_within(words, 0, 6, "a density lies between 0 and 6, such as 0.49")
 
 
-def wedge_steps_typed(words: str, read_sd: float) -> tuple[float, float]:
-    """A density with its standard deviation: read, or between two steps: ``1.20-1.35``.
+@dataclass(frozen=True)
+class TypedReading:
+    """A density as it was typed: one that was read, or the middle of two steps of a wedge."""
 
-    Parameters
-    ----------
-    words : str
-    read_sd : float
-        Of one that was read.
+    density: float
+    step: Step | None = None
+
+    def deviation(self, read_sd: float) -> float:
+        """Standard deviation: that of a reading, or that of the step where it is larger."""
+        if self.step is None:
+            return read_sd
+        return max(read_sd, (self.step[1] - self.step[0]) / 12**0.5)
+
+
+def reading_typed(words: str) -> TypedReading:
+    """A density: ``0.49``, or between two steps of a wedge: ``1.20-1.35``.
 
     Raises
     ------
@@ -33,8 +47,10 @@ def wedge_steps_typed(words: str, read_sd: float) -> tuple[float, float]:
     parts = [p for p in plain.split("-") if p.strip()]
     if len(parts) == 2:
         low, high = sorted(density_typed(p) for p in parts)
-        return (low + high) / 2, max(read_sd, (high - low) / 12**0.5)
-    return density_typed(plain), read_sd
+        if high - low > _WIDEST_STEP:
+            raise EntryError(f"two steps of a wedge lie within {_WIDEST_STEP:g}, such as 1.20-1.35")
+        return TypedReading((low + high) / 2, (low, high))
+    return TypedReading(density_typed(plain))
 
 
 def temperature_typed(

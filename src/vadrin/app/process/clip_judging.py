@@ -6,7 +6,7 @@ import json
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.densities import wedge_steps_typed
+from vadrin.app.entry.densities import reading_typed
 from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import StripSheet, TestSheet
@@ -40,9 +40,9 @@ def type_clip(notebook: Notebook, sheet: TestSheet, clip: str, good: str, base: 
     """
     if not sheet.strips:
         raise EntryError("plan the strips first: a clip goes before one")
-    (d_clip, sd_clip), (d_good, sd_good), (d_base, _) = (
-        wedge_steps_typed(words, _READ_SD) for words in (clip, good, base)
-    )
+    typed = [reading_typed(words) for words in (clip, good, base)]
+    d_clip, d_good, d_base = (t.density for t in typed)
+    sd_clip, sd_good, _ = (t.deviation(_READ_SD) for t in typed)
     try:
         answer = clip_of_densities(d_clip, d_good, d_base, sd_clip, sd_good)
     except ValueError as error:

@@ -4,35 +4,47 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from vadrin.app.entry.densities import Step
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet
 from vadrin.core.channels import Channel
 from vadrin.notebook.records import Reading
 from vadrin.notebook.store import Notebook
 
+WEDGE = "wedge"
+"""How a reading was made that lies between two steps."""
+
 
 def add_reading(
-    notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL
-) -> Reading:
-    """Write one more reading of a frame."""
+    notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL,
+    step: Step | None = None,
+) -> Reading:  # fmt: skip
+    """Write one more reading of a frame; `step` is what it lies between where a wedge told it."""
+    low, high = step or (None, None)
     with notebook.change(f"read {density:.2f} on frame {sheet.number}"):
         return notebook.add(
             Reading(
-                frame_id=sheet.frame.id,
-                position=len(sheet.readings),
-                density=density,
-                channel=channel,
-                read_at=now(),
+                frame_id=sheet.frame.id, position=len(sheet.readings), density=density,
+                channel=channel, read_at=now(), low=low, high=high, way=WEDGE if step else "",
             )
-        )
+        )  # fmt: skip
 
 
-def replace_readings(notebook: Notebook, sheet: FrameSheet, density: float) -> None:
+def reading_text(reading: Reading) -> str:
+    """A reading as it was typed."""
+    if reading.low is not None and reading.high is not None:
+        return f"{reading.low:.2f}-{reading.high:.2f}"
+    return f"{reading.density:.2f}"
+
+
+def replace_readings(
+    notebook: Notebook, sheet: FrameSheet, density: float, step: Step | None = None
+) -> None:
     """Put one reading in the place of all readings of a frame."""
     with notebook.change(f"read frame {sheet.number} again"):
         for reading in sheet.readings:
             notebook.remove(reading)
-        add_reading(notebook, replace(sheet, readings=()), density)
+        add_reading(notebook, replace(sheet, readings=()), density, step=step)
 
 
 def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:

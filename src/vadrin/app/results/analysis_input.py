@@ -13,6 +13,7 @@ from vadrin.core.process.makers_table import makers_minutes, makers_times
 from vadrin.core.results.analysis import Analysis, Settings, analyse
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.push import RulesOfThumb
+from vadrin.notebook.records import Reading
 
 
 def channel_of(sheet: TestSheet) -> Channel:
@@ -27,7 +28,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
     strips = []
     for strip in sheet.strips:
         rows = tuple(
-            core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density)
+            core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density, own_deviation(r))
             for f in strip.frames
             if f.counts
             for r in f.readings
@@ -49,6 +50,13 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
                 )
             )
     return tuple(strips)
+
+
+def own_deviation(reading: Reading) -> float:
+    """What a reading brings of its own uncertainty: that of its step, or what it was given."""
+    if reading.low is not None and reading.high is not None:
+        return abs(reading.high - reading.low) / 12**0.5
+    return reading.deviation or 0.0
 
 
 def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:

@@ -5,15 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from vadrin.app.reference_temperature import reference_of, temperature_factor_of
+from vadrin.app.results.light_box import light_box_answer
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_kinds import Asks, kind_of
+from vadrin.core.readings import restated_time
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
 AS_DEVELOPED = "as developed"
 """Stands for a target where there was one development, so that no time could be looked for."""
+BY_EYE = "by eye"
+"""Stands for a target where frames were judged on the light box and no density was read."""
 
 
 @dataclass(frozen=True)
@@ -41,7 +46,33 @@ class Answer:
     @property
     def as_developed(self) -> bool:
         """Whether it is that of the one development there was."""
-        return self.target_kind == AS_DEVELOPED
+        return self.target_kind in (AS_DEVELOPED, BY_EYE)
+
+    @property
+    def by_eye(self) -> bool:
+        """Whether it rests on judgements alone."""
+        return self.target_kind == BY_EYE
+
+
+def _by_eye(sheet: TestSheet) -> Answer | None:
+    """The answer of a test that was judged on the light box alone: an EI, and never a contrast."""
+    seen = light_box_answer(sheet)
+    if seen is None:
+        return None
+    strip, index = seen
+    kind, time = (
+        kind_of(sheet.test.kind),
+        absent("frames judged by eye tell an EI and no contrast: read densities for a time"),
+    )
+    if strip.minutes and kind is not None and kind.asks is Asks.INDEX:
+        minutes = restated_time(
+            strip.minutes,
+            strip.strip.temperature_c,
+            reference_of(sheet),
+            temperature_factor_of(sheet),
+        )
+        time = Figure(minutes)
+    return Answer(index, time, BY_EYE, 0.0)
 
 
 def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
@@ -57,6 +88,8 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
         gap = absent("only what is compared was read; read the reference's strip")
         return Answer(gap, gap, target.kind, target.value)
     times = {round(s.restated_min, 2) for s in own if s.restated_min}
+    if not own:
+        return _by_eye(sheet) or found
     if found.ready or len(times) != 1:
         return found
     first, kind = own[0], kind_of(sheet.test.kind)

@@ -17,6 +17,7 @@ from vadrin.app.display.words import counted, date_text
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.decision_basis import changes_since_decision
+from vadrin.app.results.light_box import judged_of
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
@@ -66,13 +67,16 @@ def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
 
 
 def _basis(sheet: TestSheet, analysis: Analysis) -> str:
+    answer = answer_of(sheet, analysis)
+    if answer.by_eye:
+        looks = sum(len(judged_of(s)) for s in sheet.strips)
+        return f"Judged by eye on the light box, {counted(looks, 'look')}; no density was read."
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
     words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
     times = [s.time_min for s in analysis.strips if s.time_min]
     if times:
         words += f", {times_tested_text(min(times), max(times))}"
-    answer = answer_of(sheet, analysis)
     target = target_text(answer.target_kind, answer.target_value)
     return words + f"; judged by {target}, {analysis.settings.school} school."
 

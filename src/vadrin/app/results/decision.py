@@ -9,7 +9,8 @@ from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import kept_card, present_card
 from vadrin.app.results.decision_basis import basis_text
-from vadrin.app.results.report import report_of
+from vadrin.app.results.light_box import light_box_result
+from vadrin.app.results.report import figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.results.analysis import Analysis
@@ -55,7 +56,10 @@ def decide(
         If there is no EI or no time to decide on.
     """
     answer = answer_of(sheet, analysis)
-    report = json.dumps(report_of(analysis, sheet.title))
+    seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
+    by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
+    made = report_of(analysis, sheet.title)
+    report = json.dumps(made | ({"light_box_zone_ei": by_eye} if by_eye else {}))
     with notebook.change("decide the finding"):
         return notebook.add(
             Finding(

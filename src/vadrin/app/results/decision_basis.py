@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.results.light_box import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.notebook.records import Finding
@@ -38,7 +39,10 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
             other = sheet.material_of(strip)
             if other:
                 strips[strip.strip.label]["material"] = other
+    judged = {s.strip.label: [[j.frame_id, j.answer] for j in judged_of(s)] for s in sheet.strips}
+    judged = {label: rows for label, rows in judged.items() if rows}
     return {
+        **({"judged": judged} if judged else {}),
         "target": [test.target_kind, test.target_value],
         "school": test.school,
         "push_rule": test.push_rule.value,
@@ -105,6 +109,8 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
                               ("push_rule", "rule of pushes"), ("meter_constant", "meter constant"))
             if then.get(key, now[key]) != now[key]
         ]  # fmt: skip
+        if then.get("judged", {}) != now.get("judged", {}):
+            words.append("what was seen on the light box changed")
         for label in sorted(set(then["strips"]) | set(now["strips"])):
             if label not in now["strips"]:
                 words.append(f"strip {label} has no readings any more")

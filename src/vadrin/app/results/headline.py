@@ -14,6 +14,7 @@ from vadrin.app.display.quantities import (
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.light_box import beside_the_light_box
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
@@ -70,7 +71,9 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     index, index_note = "", rated.why
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
-        index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {analysis.school.caption}"
+        by = "by eye on the light box" if answer.by_eye else analysis.school.caption
+        index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {by}"
+        index_note += "" if answer.by_eye else beside_the_light_box(sheet, rated.value)
     else:
         index, index_note = _index_by_strip(sheet, analysis, rated.why)
     time, time_note, warmth = "", "", reference_words(sheet)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_typed
-from vadrin.app.results.answer import AS_DEVELOPED
+from vadrin.app.results.answer import AS_DEVELOPED, BY_EYE
 from vadrin.core.results.criteria import MEASURES
 from vadrin.errors import EntryError
 
@@ -16,6 +16,8 @@ def target_text(kind: str, value: float) -> str:
     """A target in words."""
     if kind == AS_DEVELOPED:
         return "this development, as it was"
+    if kind == BY_EYE:
+        return "the first frame told from the blank"
     measure = MEASURES.get(kind)
     return measure.pattern.format(value) if measure else f"{kind} {value:g}"
 

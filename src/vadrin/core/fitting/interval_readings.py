@@ -28,7 +28,5 @@ def own_deviations(strips: tuple[StripReadings, ...]) -> Array:
         steps = [(r.density, r.deviation) for r in strip.readings]
         flat = {s for s, r in zip(steps, strip.readings, strict=True) if r.log_h is None}
         alike = Counter(steps)
-        made += [
-            _BOUNDED * step[1] * np.sqrt(alike[step] if step in flat else 1) for step in steps
-        ]
+        made += [_BOUNDED * step[1] * np.sqrt(alike[step] if step in flat else 1) for step in steps]
     return np.array(made)

@@ -110,7 +110,7 @@ class LightBox:
         self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float,
         threshold: tuple[float, float] | None = None,
     ) -> None:  # fmt: skip
-        self.log_h = np.unique(np.round(np.asarray(log_h, dtype=np.float64), 4))
+        self.log_h: Array = np.unique(np.round(log_h, 4)).astype(np.float64)
         if len(self.log_h) < 3:
             raise ValueError("three exposures that differ are needed to find the first one told")
         self._k = meter_constant
@@ -165,9 +165,9 @@ class LightBox:
             return LightBoxResult(absent(why), absent(why), alarms)
         weight = self.weights(answers)
         low, middle, high = _quantiles(self.speed_point, weight)
-        index = [self._k / 16 / 10**x for x in (middle, high, low)]
-        net_told = _first_told(self, weight)
-        return LightBoxResult(Figure(*index), net_told, alarms)
+        index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
+        told = _first_told(self, weight)
+        return LightBoxResult(Figure(index, lowest, highest), told, alarms)
 
     def next_frame(self, answers: tuple[EyeAnswer, ...], blanks: bool) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
@@ -212,7 +212,8 @@ def _toes(rng: np.random.Generator) -> Array:
     """Net densities over lg exposures from the speed point, (count, grid): half of them grains
     that answer to a quantum or more, half straight lines bent in evenly."""
     half = _COUNT // 2
-    contrast = np.exp(rng.uniform(*np.log(_CONTRAST), (2, half, 1)))
+    low, high = _CONTRAST
+    contrast = low * (high / low) ** rng.uniform(0, 1, (2, half, 1))
     sharp = rng.uniform(*_SHARPNESS, (half, 1))
     width = rng.uniform(*_WIDTH, (half, 1))
 

@@ -66,6 +66,7 @@ class WordField(Field):
         super().__init__()
         self._commit, self._step, self._shown = commit, step, ""
         self._refused: str | None = None
+        self._typing = False
         self.why_refused = ""
         self.setAccessibleName(name)
         hint = "type, or press the up and down arrows" if step else "type"
@@ -78,8 +79,9 @@ class WordField(Field):
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
     def show_value(self, shown: str) -> None:
-        """Show a value that was accepted; refused words stay while the value is the same."""
-        if self.why_refused and shown == self._shown:
+        """Show a value that was accepted; refused words stay while the value is the same, and so
+        do words that are being typed when something else is worked out meanwhile."""
+        if (self.why_refused or self._typing) and shown == self._shown:
             return
         self._shown = shown
         self._accept()
@@ -92,6 +94,7 @@ class WordField(Field):
 
     def settle(self) -> None:
         """Hand the typed text on; refused text stays, marked, with the reason said."""
+        self._typing = False
         if self.text() in (self._shown, self._refused):
             return
         before, self._refused, self.why_refused = self.text(), None, ""
@@ -116,6 +119,7 @@ class WordField(Field):
             self.setText(self._shown)
 
     def _accept(self) -> None:
+        self._typing = False
         self._refused, self.why_refused = None, ""
         WordField.showing_refused.discard(self)
         self._mark(False)
@@ -125,7 +129,7 @@ class WordField(Field):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Tell the whole where it is not seen."""
         super().resizeEvent(event)
-        if not self.why_refused:
+        if not self.why_refused and not self._typing:
             self._accept()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -166,6 +170,7 @@ class WordField(Field):
                 style.polish(self)
 
     def _fit(self) -> None:
+        self._typing = self.hasFocus() and self.text() != self._shown
         self.updateGeometry()
 
     def sizeHint(self) -> QSize:

@@ -1,227 +1,114 @@
-"""Read: the selected frame large, its density typed, on to the next by itself."""
+"""Read: by densitometer or wedge, on the light box, and by verdict."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from functools import partial
+from typing import Protocol, cast
 
-from vadrin.app.display.words import counted
-from vadrin.app.entry.densities import density_typed
-from vadrin.app.frame_order import next_to_read
-from vadrin.app.read.entering_readings import add_reading, leave_out, replace_readings
-from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.errors import EntryError
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
+
 from vadrin.ui.actions import Action, hint
-from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.stations.read.density_page import DensityPage
+from vadrin.ui.stations.read.light_box_page import LightBoxPage
+from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
-from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
 
 
-class _Film(QWidget):
-    """The selected frame, large, at the grey its density has on a light table."""
+class _WayOfReading(Protocol):
+    """What every page of the station can do."""
 
-    def __init__(self) -> None:
-        super().__init__()
-        self._density: float | None = None
-        self._look: Look = DAY
-        self.setFixedSize(px(190), px(128))
+    def show_scene(self, scene: Scene) -> None: ...
 
-    def show_density(self, density: float | None, look: Look) -> None:
-        self._density, self._look = density, look
-        self.setFixedSize(px(190), px(128))
-        self.update()
-
-    def paintEvent(self, _event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.fillRect(self.rect(), QColor(self._look.film_base))
-        inner = self.rect().adjusted(px(6), px(6), -px(6), -px(6))
-        fill = QColor(self._look.table)
-        if self._density is not None:
-            fill = self._look.film_colour(self._density)
-        painter.fillRect(inner, fill)
-        painter.setPen(self._look.writing_on(fill))
-        painter.setFont(role_font(Role.TIME))
-        words = "—" if self._density is None else f"{self._density:.2f}"
-        painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
-
-
-class _DensityField(Field):
-    """Where the reading is typed; the arrow keys walk along the strip."""
-
-    def __init__(self, station: ReadStation) -> None:
-        super().__init__()
-        self._station = station
-        self.setFont(role_font(Role.ENTRY))
-        self.setFixedWidth(px(150))
-        self.setPlaceholderText("0.00")
-        self.setAccessibleName("density of the selected frame")
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is None:
-            return
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            again = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-            self._station.take(self.text(), again)
-        elif event.key() == Qt.Key.Key_Down:
-            self._station.walk(1)
-        elif event.key() == Qt.Key.Key_Up:
-            self._station.walk(-1)
-        else:
-            super().keyPressEvent(event)
-
-
-def _offset_words(frame: FrameSheet) -> str:
-    """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
-    if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
-        return frame.name
-    return f"{frame.name} {'stop' if abs(frame.frame.stops or 0.0) <= 1 else 'stops'}"
+    def take_key(self, event: QKeyEvent) -> bool: ...
 
 
 class ReadStation(Station):
-    """Type densities frame after frame; the curve grows beside them."""
+    """Three ways to read a frame; what each says is kept beside what the others say."""
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        row = QHBoxLayout()
-        row.setSpacing(px(20))
-        left = QVBoxLayout()
-        self._title = text("", Role.HEADING, wrap=True)
-        self._film = _Film()
-        self.field = _DensityField(self)
-        self._repeats = text("", Role.NOTE, wrap=True)
-        self._noted = text("", Role.BODY, wrap=True)
-        self._doubt = text("", Role.DOUBT, wrap=True)
-        self._leave = button("Leave it out of the curve", self._toggle_left_out)
+        self.densities = DensityPage(self.bench, self.refuse, self.refusal)
+        self.light_box = LightBoxPage(self.bench, self.refuse)
+        self.verdicts = VerdictPage(self.bench, self.refuse)
+        self._pages: dict[str, tuple[str, QWidget]] = {
+            "densities": ("Densities", self.densities),
+            "light box": ("Light box", self.light_box),
+            "verdicts": ("Verdicts and faults", self.verdicts),
+        }
+        head = QHBoxLayout()
+        head.addWidget(text("How dense, and how good?", Role.HEADING))
+        head.addStretch(1)
+        self._links = {
+            name: button(words, partial(self.turn_to, name), link=True)
+            for name, (words, _) in self._pages.items()
+        }
+        for link in self._links.values():
+            head.addWidget(link)
+        self.column.addLayout(head)
+        self._stack = QStackedWidget()
+        for _, page in self._pages.values():
+            self._stack.addWidget(page)
+        self.column.addWidget(self._stack, 1)
+        self._scene: Scene | None = None
+        self._offer_all()
+        self.turn_to("densities")
+
+    @property
+    def field(self) -> Field:
+        """Where a density is typed."""
+        return self.densities.field
+
+    def _offer_all(self) -> None:
         self.offer(
             hint("Enter", "take the reading and go on; on a read frame, add a repeat"),
             hint("Ctrl+Enter", "put this reading in place of the frame's readings"),
             hint("↑ ↓", "the frame before, the frame after"),
             Action("read.leave_out", "leave the frame out of the curve, or take it in again",
-                   self._toggle_left_out, ("Ctrl+L",)),
+                   self.densities.toggle_left_out, ("Ctrl+L",)),
+            Action("read.densities", "type densities", partial(self.turn_to, "densities"),
+                   ("Alt+D",)),
+            Action("read.light_box", "judge on the light box", partial(self.turn_to, "light box"),
+                   ("Alt+B",)),
+            Action("read.verdicts", "verdicts and faults", partial(self.turn_to, "verdicts"),
+                   ("Alt+J",)),
+            hint("Y N T", "on the light box: told from the blank, alike, can't tell"),
         )  # fmt: skip
-        self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        head = text("Density, then Enter; once more adds a repeat", Role.CAPTION, wrap=True)
-        for part in (self._title, self._noted, self._film, head, self.field, self._repeats,
-                     self.refusal, self._doubt, self._leave):  # fmt: skip
-            left.addWidget(part)
-        left.addStretch(1)
-        holder = QWidget()
-        holder.setLayout(left)
-        left.setContentsMargins(0, 0, 0, 0)
-        holder.setFixedWidth(px(210))
-        row.addWidget(holder)
-        self._plot = CurvePlot()
-        self._plot.picked.connect(self.bench.select)
-        self._plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        row.addWidget(self._plot, 1)
-        self.column.addLayout(row, 1)
+
+    def turn_to(self, name: str) -> None:
+        """Show one of the ways of reading."""
+        self._stack.setCurrentWidget(self._pages[name][1])
+        for each, link in self._links.items():
+            link.setVisible(each != name)
+        self.refuse("")
+        if self._scene is not None:
+            self.show_scene(self._scene)
+            self.take_focus()
+
+    def _page(self) -> _WayOfReading:
+        return cast(_WayOfReading, self._stack.currentWidget())
 
     def show_scene(self, scene: Scene) -> None:
-        """Show the selected frame and the curve of its strip."""
-        sheet = scene.sheet
-        if sheet is None:
-            return
-        place = self.bench.selected()
-        if place is None:
-            return
-        strip, frame = place
-        self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
-        self._film.show_density(frame.density, scene.look)
-        self._show_repeats(frame)
-        noted = sheet.notes_on(frame.frame.id)
-        self._noted.setText(f"Noted: {noted}" if noted else "")
-        self._noted.setVisible(bool(noted))
-        doubt = reading_doubt(sheet, frame, scene.analysis)
-        self._doubt.setText(doubt)
-        self._doubt.setVisible(bool(doubt))
-        out = bool(frame.readings) and all(r.left_out for r in frame.readings)
-        self._leave.setText("Take it into the curve" if out else "Leave it out of the curve")
-        self._leave.setVisible(bool(frame.readings))
-        self._plot.show_look(scene.look)
-        self._plot.draw(sheet, scene.analysis, frame.frame.id, strip.strip.label)
-
-    @staticmethod
-    def _named(frame: FrameSheet) -> str:
-        if not frame.readable:
-            return f"{frame.called}: spoilt, not to be read"
-        if frame.frame.blank:
-            return f"frame {frame.number}, blank: base plus fog"
-        if frame.frame.stops is None:
-            return f"frame {frame.number}"
-        return f"frame {frame.number}, {_offset_words(frame)}"
-
-    def _show_repeats(self, frame: FrameSheet) -> None:
-        count = len(frame.readings)
-        shown = ", ".join(f"{r.density:.2f}" for r in frame.readings)
-        words = "not read yet" if not count else f"read {shown}"
-        if count > 1:
-            words = f"mean of {counted(count, 'reading')}: {shown}"
-        self._repeats.setText(words)
-
-    def take(self, words: str, again: bool) -> None:
-        """Take a typed density; `again` replaces what the frame has."""
-        place = self.bench.selected()
-        if place is None:
-            return
-        frame = place[1]
-        if not words.strip():
-            self._next(self.bench.sheet, frame)
-            return
-        try:
-            density = density_typed(words)
-        except EntryError as error:
-            self.refuse(str(error))
-            self.field.selectAll()
-            return
-        if not frame.readable:
-            self.refuse(f"{frame.called.capitalize()} holds nothing to read; go to another (↑ ↓).")
-            self.field.selectAll()
-            return
-        self.refuse("")
-        act = replace_readings if again and frame.readings else add_reading
-        self.bench.edit(lambda notebook: act(notebook, frame, density))
-        self.field.clear()
-        self._next(self.bench.sheet, frame)
-
-    def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
-        following = next_to_read(sheet, frame.frame.id) if sheet else None
-        if following is not None:
-            self.bench.select(following.frame.id)
-        else:
-            self.walk(1)
-
-    def walk(self, way: int) -> None:
-        """Go to the frame before or after."""
-        if self.bench.sheet is None:
-            return
-        ids = [f.frame.id for _, f in self.bench.sheet.frames()]
-        here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
-        self.bench.select(ids[max(0, min(here + way, len(ids) - 1))])
-
-    def _toggle_left_out(self) -> None:
-        place = self.bench.selected()
-        if place is None or not place[1].readings:
-            return
-        frame = place[1]
-        out = not all(r.left_out for r in frame.readings)
-        self.bench.edit(lambda notebook: leave_out(notebook, frame, out))
+        """Show the page that is turned to."""
+        self._scene = scene
+        self._page().show_scene(scene)
 
     def take_key(self, event: QKeyEvent) -> bool:
-        """What is typed anywhere beside a frame is its density."""
-        typed = event.text()
-        if not typed or typed not in "0123456789.,":
-            return False
-        self.field.setFocus()
-        self.field.insert(typed)
-        return True
+        """A key belongs to the way of reading that is turned to."""
+        return self._page().take_key(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Keys that no field took."""
+        if event is None or not self.take_key(event):
+            super().keyPressEvent(event)
 
     def take_focus(self) -> None:
         """Type at once."""
-        self.field.setFocus()
+        if self._stack.currentWidget() is self.densities:
+            self.densities.take_focus()
+        else:
+            self.setFocus()

@@ -1,0 +1,142 @@
+"""The light box: which frame to lay beside the blank next, and what was said of it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from vadrin.app.display.marks import stops_counted
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.results.light_box import (
+    TOLD_FROM_BLANK,
+    eye_answers,
+    judged_of,
+    light_box,
+    light_box_result,
+    light_box_words,
+    viewing_of,
+)
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.judging.light_box import Told, Viewing
+from vadrin.core.wording import counted
+from vadrin.notebook.records import Judgement
+from vadrin.notebook.store import Notebook
+
+__all__ = ["EyeTold", "viewing_of"]
+
+EyeTold = Told
+"""What an eye says, as the screen knows it."""
+YES, NO, UNSURE = Told.YES, Told.NO, Told.UNSURE
+WAYS = tuple(str(v) for v in Viewing)
+_CLOSE = 1e-3
+
+
+@dataclass(frozen=True)
+class EyeQuestion:
+    """What is asked now.
+
+    Attributes
+    ----------
+    frame : FrameSheet or None
+        The frame to lay beside the blank; None where nothing more is asked.
+    words : str
+        The question, or why none is asked.
+    result : str
+        What the answers so far come to.
+    gain : str
+        What one more answer would do.
+    """
+
+    frame: FrameSheet | None
+    words: str
+    result: str
+    gain: str
+
+
+def blank_of(strip: StripSheet) -> FrameSheet | None:
+    """The blank frame of a strip that others are held against."""
+    return next((f for f in strip.frames if f.frame.blank and f.readable), None)
+
+
+def _frame_at(sheet: TestSheet, strip: StripSheet, log_h: float) -> FrameSheet | None:
+    constant = sheet.test.meter_constant
+    placed = [(f.log_h(constant), f) for f in strip.frames if f.counts]
+    return next((f for x, f in placed if x is not None and abs(x - log_h) < _CLOSE), None)
+
+
+def _check_frame(strip: StripSheet) -> FrameSheet | None:
+    """Another blank, to see whether the eye tells what is alike."""
+    blanks = [f for f in strip.frames if f.frame.blank and f.readable]
+    return blanks[1] if len(blanks) > 1 else None
+
+
+def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
+    """The next question of a strip, and what has come of those before."""
+    result = light_box_result(sheet, strip)
+    said = light_box_words(result.zone_ei) if result else ""
+    if result and result.false_alarms:
+        alarms = counted(result.false_alarms, "blank")
+        said += f" Your eye told {alarms} from the blank: the range is wider for it."
+    box, blank = light_box(sheet, strip), blank_of(strip)
+    if blank is None:
+        return EyeQuestion(None, "This strip has no blank frame to hold the others against.",
+                           said, "")  # fmt: skip
+    if box is None:
+        return EyeQuestion(None, "Fewer than three frames of known exposure: nothing to bracket.",
+                           said, "")  # fmt: skip
+    answers, check = eye_answers(sheet, strip), _check_frame(strip)
+    wanted = box.next_frame(answers, blanks=check is not None)
+    if wanted is None:
+        return EyeQuestion(None, "One more look would hardly narrow it.", said, "")
+    frame = check if math.isnan(wanted) else _frame_at(sheet, strip, wanted)
+    if frame is None:
+        return EyeQuestion(None, "The frame that would tell most is not there.", said, "")
+    gain = ""
+    if result is not None and result.zone_ei.present:
+        expected = box.expected_range(answers)
+        gain = f"One more answer would bring the range to about {stops_counted(expected)}."
+    beside = f"Lay frame {frame.number} beside frame {blank.number}, the blank."
+    return EyeQuestion(frame, f"{beside} Can you tell them apart?", said, gain)
+
+
+def answer_question(
+    notebook: Notebook, strip: StripSheet, frame: FrameSheet, told: Told, way: str = ""
+) -> None:
+    """Keep what was said of a frame."""
+    with notebook.change(f"light box: frame {frame.number} {told.value}"):
+        notebook.add(
+            Judgement(
+                frame_id=frame.frame.id, position=len(judged_of(strip)), asked=TOLD_FROM_BLANK,
+                answer=told.value, way=way or viewing_of(strip).value, judged_at=now(),
+            )
+        )  # fmt: skip
+
+
+def begin_again(notebook: Notebook, strip: StripSheet) -> None:
+    """Take all answers of a strip away, to look again; undo brings them back."""
+    with notebook.change(f"look at strip {strip.strip.label} again"):
+        for judged in judged_of(strip):
+            notebook.remove(judged)
+
+
+def way_typed(words: str) -> str:
+    """How one looks: side by side, or with a loupe.
+
+    Raises
+    ------
+    EntryError
+        Listing the ways there are.
+    """
+    return choice_typed(words, WAYS, anywhere=True)
+
+
+def answers_words(strip: StripSheet) -> str:
+    """What was said so far, frame by frame."""
+    frames = {f.frame.id: f for f in strip.frames}
+    said = [
+        f"frame {frames[j.frame_id or 0].number} {j.answer}"
+        for j in judged_of(strip)
+        if j.frame_id in frames
+    ]
+    return f"So far: {', '.join(said)}." if said else "Nothing said yet."

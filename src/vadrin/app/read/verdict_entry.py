@@ -1,0 +1,128 @@
+"""Verdicts and faults of frames, given by a key each, and what they count up to."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.core.judging.verdicts import (
+    FAULTS,
+    SCALES,
+    THE_FRAME,
+    Fault,
+    Share,
+    fault_named,
+    share_of,
+)
+from vadrin.core.wording import counted
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Judgement
+from vadrin.notebook.store import Notebook
+
+FAULT = "fault"
+VERDICT_KEYS = {
+    key: (scale.asked, answer)
+    for scale in SCALES
+    for key, answer in zip(scale.keys, scale.answers, strict=True)
+}
+"""What each key says."""
+FAULT_NAMES = tuple(f.name for f in FAULTS)
+SCALE_LINES = tuple(
+    (s.asked, ", ".join(f"{k} {a}" for k, a in zip(s.keys, s.answers, strict=True))) for s in SCALES
+)
+"""The scales with their keys, for the screen."""
+
+
+def verdict_of(frame: FrameSheet, asked: str) -> str:
+    """What was last said of a frame to a question; empty for nothing."""
+    said = [j for j in frame.judgements if j.asked == asked and not j.left_out]
+    return max(said, key=lambda j: j.id).answer if said else ""
+
+
+def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
+    """Keep a verdict in the place of the one before; the same one again takes it away."""
+    before = [j for j in frame.judgements if j.asked == asked]
+    with notebook.change(f"frame {frame.number}, {asked}: {answer}"):
+        for judged in before:
+            notebook.remove(judged)
+        if verdict_of(frame, asked) != answer:
+            notebook.add(
+                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=asked,
+                          answer=answer, judged_at=now())
+            )  # fmt: skip
+
+
+def type_fault(notebook: Notebook, frame: FrameSheet, words: str) -> Fault:
+    """Keep a fault with its place: ``drag top edge``; gives what usually causes it.
+
+    Raises
+    ------
+    EntryError
+        Listing the faults there are.
+    """
+    fault = fault_named(words)
+    if fault is None:
+        names = ", ".join(f.name for f in FAULTS)
+        raise EntryError(f"no fault is called “{words.strip()}”; there are {names}")
+    plain = words.strip()
+    place = plain[len(fault.name) :] if plain.lower().startswith(fault.name) else ""
+    if not place and not fault.name.startswith(plain.lower()):
+        place = plain.partition(" ")[2]
+    with notebook.change(f"fault on frame {frame.number}: {fault.name}"):
+        notebook.add(
+            Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=FAULT,
+                      answer=fault.name, place=place.strip(" ,"), judged_at=now())
+        )  # fmt: skip
+    return fault
+
+
+def forget_faults(notebook: Notebook, frame: FrameSheet) -> None:
+    """Take a frame's faults away."""
+    with notebook.change(f"no fault on frame {frame.number}"):
+        for judged in frame.judgements:
+            if judged.asked == FAULT:
+                notebook.remove(judged)
+
+
+def leave_out_judgements(notebook: Notebook, frame: FrameSheet, out: bool) -> None:
+    """Let what was said of a frame count, or not."""
+    with notebook.change(f"judgements of frame {frame.number}"):
+        for judged in frame.judgements:
+            notebook.put(replace(judged, left_out=out))
+
+
+def faults_words(frame: FrameSheet) -> str:
+    """A frame's faults, with the usual cause and the one change to try."""
+    said = []
+    for judged in frame.judgements:
+        fault = fault_named(judged.answer) if judged.asked == FAULT else None
+        if fault is not None:
+            where = f" ({judged.place})" if judged.place else ""
+            said.append(
+                f"{fault.name[0].upper()}{fault.name[1:]}{where}: usually {fault.causes}. "
+                f"Try first: {fault.change}."
+            )
+    return " ".join(said)
+
+
+def verdict_words(frame: FrameSheet) -> str:
+    """Everything that was said of a frame."""
+    said = [f"{s.asked} {verdict_of(frame, s.asked)}" for s in SCALES
+            if verdict_of(frame, s.asked)]  # fmt: skip
+    return "; ".join(said)
+
+
+def usable_share(sheet: TestSheet, at_least: str = THE_FRAME.answers[-1]) -> Share | None:
+    """How many of the frames judged are as good as a verdict, with the range of the share."""
+    order = THE_FRAME.answers
+    said = [v for _, f in sheet.frames() if (v := verdict_of(f, THE_FRAME.asked)) in order]
+    if not said:
+        return None
+    return share_of(sum(order.index(v) >= order.index(at_least) for v in said), len(said))
+
+
+def share_words(share: Share) -> str:
+    """A count with its range: ``11 of 24 frames can be used (28 to 65 of 100)``."""
+    low, high = round(100 * share.low), round(100 * share.high)
+    return f"{share.count} of {counted(share.total, 'frame')} can be used ({low} to {high} of 100)"

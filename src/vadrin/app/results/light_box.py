@@ -1,0 +1,132 @@
+"""What an eye on the light box says of a strip: its EI, with how sure that is."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from math import log2
+from typing import TYPE_CHECKING
+
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import ei_range_text, ei_stops_text
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.figure import Figure
+from vadrin.notebook.records import Judgement
+
+if TYPE_CHECKING:
+    from vadrin.core.judging.light_box import EyeAnswer, LightBox, LightBoxResult, Viewing
+
+TOLD_FROM_BLANK = "told from the blank"
+"""What was asked of a frame on the light box."""
+_SEED = 1
+_APART_STOPS = 1 / 6
+
+
+@lru_cache(maxsize=16)
+def _box(log_h: tuple[float, ...], viewing: Viewing, meter_constant: float) -> LightBox:
+    # Here, not above: a window without such judgements need not wait for scipy.
+    import numpy as np
+
+    from vadrin.core.judging.light_box import LightBox
+
+    rng = np.random.default_rng(_SEED)
+    return LightBox(np.array(log_h), viewing, rng, meter_constant)
+
+
+@lru_cache(maxsize=64)
+def _result(
+    log_h: tuple[float, ...], viewing: Viewing, constant: float, answers: tuple[EyeAnswer, ...]
+) -> LightBoxResult:
+    return _box(log_h, viewing, constant).result(answers)
+
+
+def exposures_of(sheet: TestSheet, strip: StripSheet) -> tuple[float, ...]:
+    """Lg exposures of the frames of a strip that can be asked for."""
+    constant = sheet.test.meter_constant
+    known = (f.log_h(constant) for f in strip.frames if f.counts)
+    return tuple(sorted({round(x, 4) for x in known if x is not None}))
+
+
+def judged_of(strip: StripSheet) -> list[Judgement]:
+    """The answers given on the light box for a strip that count, the oldest first."""
+    made = [j for f in strip.frames for j in f.judgements
+            if j.asked == TOLD_FROM_BLANK and not j.left_out]  # fmt: skip
+    return sorted(made, key=lambda j: (j.position, j.id))
+
+
+def viewing_of(strip: StripSheet) -> Viewing:
+    """How a strip was looked at last; side by side before the first look."""
+    from vadrin.core.judging.light_box import Viewing
+
+    judged = judged_of(strip)
+    known = {v.value: v for v in Viewing}
+    return known.get(judged[-1].way, Viewing.SIDE_BY_SIDE) if judged else Viewing.SIDE_BY_SIDE
+
+
+def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[EyeAnswer, ...]:
+    """The answers for a strip as the core knows them."""
+    from vadrin.core.judging.light_box import EyeAnswer, Told
+
+    frames, known = {f.frame.id: f for f in strip.frames}, {t.value: t for t in Told}
+    made = []
+    for judged in judged_of(strip):
+        frame, told = frames.get(judged.frame_id or 0), known.get(judged.answer)
+        if frame is None or told is None:
+            continue
+        at = None if frame.frame.blank else frame.log_h(sheet.test.meter_constant)
+        if at is not None or frame.frame.blank:
+            made.append(EyeAnswer(at, told))
+    return tuple(made)
+
+
+def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
+    """All that is possible of a strip; None where too few of its exposures are known."""
+    exposures = exposures_of(sheet, strip)
+    if len(exposures) < 3:
+        return None
+    return _box(exposures, viewing_of(strip), sheet.test.meter_constant)
+
+
+def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | None:
+    """What the answers for a strip come to; None where nothing was asked yet."""
+    if not judged_of(strip):
+        return None
+    exposures, answers = exposures_of(sheet, strip), eye_answers(sheet, strip)
+    if len(exposures) < 3 or not answers:
+        return None
+    return _result(exposures, viewing_of(strip), sheet.test.meter_constant, answers)
+
+
+def light_box_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+    """The strip of the test's own film that was judged and says most, with its EI."""
+    others, best = sheet.others(), None
+    for strip in sheet.strips:
+        if strip.strip.label in others:
+            continue
+        result = light_box_result(sheet, strip)
+        if result is None:
+            continue
+        figure = result.zone_ei
+        if best is None or (figure.present and not best[1].present):
+            best = (strip, figure)
+    return best
+
+
+def light_box_words(figure: Figure) -> str:
+    """An EI of the light box in a sentence."""
+    if figure.value is None:
+        return f"Light box: {figure.why}."
+    return (
+        f"Light box: EI {marked_ei(figure.value)}, {ei_range_text(figure)} "
+        f"({ei_stops_text(figure)})."
+    )
+
+
+def beside_the_light_box(sheet: TestSheet, index: float) -> str:
+    """What the light box says beside an EI that was measured, and how far apart they are."""
+    seen = light_box_answer(sheet)
+    if seen is None or seen[1].value is None:
+        return ""
+    apart = log2(seen[1].value / index)
+    way = "above" if apart > 0 else "below"
+    where = f"{stops_counted(abs(apart))} {way}" if abs(apart) >= _APART_STOPS else "the same"
+    return f". On the light box EI {marked_ei(seen[1].value)}, {where}"

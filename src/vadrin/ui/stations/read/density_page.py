@@ -1,0 +1,241 @@
+"""Densities: the selected frame large, its reading typed, on to the next by itself."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.display.words import counted
+from vadrin.app.entry.densities import reading_typed
+from vadrin.app.frame_order import next_to_read
+from vadrin.app.read.entering_readings import (
+    add_reading,
+    leave_out,
+    reading_text,
+    replace_readings,
+)
+from vadrin.app.read.reading_doubts import reading_doubt
+from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.errors import EntryError
+from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.labels import text
+
+
+class _Film(QWidget):
+    """The selected frame, large, at the grey its density has on a light table."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._density: float | None = None
+        self._look: Look = DAY
+        self.setFixedSize(px(190), px(128))
+
+    def show_density(self, density: float | None, look: Look) -> None:
+        self._density, self._look = density, look
+        self.setFixedSize(px(190), px(128))
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self._look.film_base))
+        inner = self.rect().adjusted(px(6), px(6), -px(6), -px(6))
+        fill = QColor(self._look.table)
+        if self._density is not None:
+            fill = self._look.film_colour(self._density)
+        painter.fillRect(inner, fill)
+        painter.setPen(self._look.writing_on(fill))
+        painter.setFont(role_font(Role.TIME))
+        words = "—" if self._density is None else f"{self._density:.2f}"
+        painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
+
+
+class _DensityField(Field):
+    """Where the reading is typed; the arrow keys walk along the strip."""
+
+    def __init__(self, page: DensityPage) -> None:
+        super().__init__()
+        self._page = page
+        self.setFont(role_font(Role.ENTRY))
+        self.setFixedWidth(px(150))
+        self.setPlaceholderText("0.00")
+        self.setAccessibleName("density of the selected frame")
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            again = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self._page.take(self.text(), again)
+        elif event.key() == Qt.Key.Key_Down:
+            self._page.walk(1)
+        elif event.key() == Qt.Key.Key_Up:
+            self._page.walk(-1)
+        else:
+            super().keyPressEvent(event)
+
+
+_HEAD = "Density, then Enter; once more adds a repeat. Between two steps of a wedge: 1.20-1.35"
+
+
+def _offset_words(frame: FrameSheet) -> str:
+    """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
+    if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
+        return frame.name
+    return f"{frame.name} {'stop' if abs(frame.frame.stops or 0.0) <= 1 else 'stops'}"
+
+
+class DensityPage(QWidget):
+    """Type densities frame after frame; the curve grows beside them.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something typed was not taken.
+    refusal : QWidget
+        Where that is said; it stands beside its cause.
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None], refusal: QWidget) -> None:
+        super().__init__()
+        self.bench, self.refuse = bench, refuse
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(px(20))
+        left = QVBoxLayout()
+        self._title = text("", Role.HEADING, wrap=True)
+        self._film = _Film()
+        self.field = _DensityField(self)
+        self._repeats = text("", Role.NOTE, wrap=True)
+        self._noted = text("", Role.BODY, wrap=True)
+        self._doubt = text("", Role.DOUBT, wrap=True)
+        self._leave = button("Leave it out of the curve", self.toggle_left_out)
+        self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        head = text(_HEAD, Role.CAPTION, wrap=True)
+        for part in (self._title, self._noted, self._film, head, self.field, self._repeats,
+                     refusal, self._doubt, self._leave):  # fmt: skip
+            left.addWidget(part)
+        left.addStretch(1)
+        holder = QWidget()
+        holder.setLayout(left)
+        left.setContentsMargins(0, 0, 0, 0)
+        holder.setFixedWidth(px(210))
+        row.addWidget(holder)
+        self._plot = CurvePlot()
+        self._plot.picked.connect(self.bench.select)
+        self._plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        row.addWidget(self._plot, 1)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the selected frame and the curve of its strip."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
+        place = self.bench.selected()
+        if place is None:
+            return
+        strip, frame = place
+        self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
+        self._film.show_density(frame.density, scene.look)
+        self._show_repeats(frame)
+        noted = sheet.notes_on(frame.frame.id)
+        self._noted.setText(f"Noted: {noted}" if noted else "")
+        self._noted.setVisible(bool(noted))
+        doubt = reading_doubt(sheet, frame, scene.analysis)
+        self._doubt.setText(doubt)
+        self._doubt.setVisible(bool(doubt))
+        out = bool(frame.readings) and all(r.left_out for r in frame.readings)
+        self._leave.setText("Take it into the curve" if out else "Leave it out of the curve")
+        self._leave.setVisible(bool(frame.readings))
+        self._plot.show_look(scene.look)
+        self._plot.draw(sheet, scene.analysis, frame.frame.id, strip.strip.label)
+
+    @staticmethod
+    def _named(frame: FrameSheet) -> str:
+        if not frame.readable:
+            return f"{frame.called}: spoilt, not to be read"
+        if frame.frame.blank:
+            return f"frame {frame.number}, blank: base plus fog"
+        if frame.frame.stops is None:
+            return f"frame {frame.number}"
+        return f"frame {frame.number}, {_offset_words(frame)}"
+
+    def _show_repeats(self, frame: FrameSheet) -> None:
+        count = len(frame.readings)
+        shown = ", ".join(reading_text(r) for r in frame.readings)
+        words = "not read yet" if not count else f"read {shown}"
+        if count > 1:
+            words = f"mean of {counted(count, 'reading')}: {shown}"
+        self._repeats.setText(words)
+
+    def take(self, words: str, again: bool) -> None:
+        """Take a typed density; `again` replaces what the frame has."""
+        place = self.bench.selected()
+        if place is None:
+            return
+        frame = place[1]
+        if not words.strip():
+            self._next(self.bench.sheet, frame)
+            return
+        try:
+            typed = reading_typed(words)
+        except EntryError as error:
+            self.refuse(str(error))
+            self.field.selectAll()
+            return
+        if not frame.readable:
+            self.refuse(f"{frame.called.capitalize()} holds nothing to read; go to another (↑ ↓).")
+            self.field.selectAll()
+            return
+        self.refuse("")
+        act = replace_readings if again and frame.readings else add_reading
+        self.bench.edit(lambda notebook: act(notebook, frame, typed.density, step=typed.step))
+        self.field.clear()
+        self._next(self.bench.sheet, frame)
+
+    def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
+        following = next_to_read(sheet, frame.frame.id) if sheet else None
+        if following is not None:
+            self.bench.select(following.frame.id)
+        else:
+            self.walk(1)
+
+    def walk(self, way: int) -> None:
+        """Go to the frame before or after."""
+        if self.bench.sheet is None:
+            return
+        ids = [f.frame.id for _, f in self.bench.sheet.frames()]
+        here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
+        self.bench.select(ids[max(0, min(here + way, len(ids) - 1))])
+
+    def toggle_left_out(self) -> None:
+        """Leave the frame out of the curve, or take it in again."""
+        place = self.bench.selected()
+        if place is None or not place[1].readings:
+            return
+        frame = place[1]
+        out = not all(r.left_out for r in frame.readings)
+        self.bench.edit(lambda notebook: leave_out(notebook, frame, out))
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """What is typed anywhere beside a frame is its density."""
+        typed = event.text()
+        if not typed or typed not in "0123456789.,":
+            return False
+        self.field.setFocus()
+        self.field.insert(typed)
+        return True
+
+    def take_focus(self) -> None:
+        """Type at once."""
+        self.field.setFocus()

@@ -1,0 +1,127 @@
+"""The light box: one frame at a time beside the blank, one key for the answer."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.read.light_box_judging import (
+    NO,
+    UNSURE,
+    WAYS,
+    YES,
+    EyeQuestion,
+    EyeTold,
+    answer_question,
+    answers_words,
+    begin_again,
+    question_of,
+    viewing_of,
+    way_typed,
+)
+from vadrin.app.test_sheet import StripSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
+
+
+class LightBoxPage(QWidget):
+    """Asks for the frame that tells most, and says what the answers come to.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something typed was not taken.
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self._bench = bench
+        self._strip: StripSheet | None = None
+        self._question: EyeQuestion | None = None
+        self._way = ""
+        self.way = WordField("how it is looked at", self._choose, chooser(lambda: list(WAYS)),
+                             role=Role.LEAD)  # fmt: skip
+        self.way.refused.connect(refuse)
+        self._head = text("", Role.HEADING, wrap=True)
+        self._ask = text("", Role.TIME, wrap=True)
+        self.answers = {
+            told: button(words, partial(self.answer, told), primary=told is YES)
+            for told, words in ((YES, "Yes, I can (Y)"), (NO, "No, they are alike (N)"),
+                                (UNSURE, "Can't tell (T)"))
+        }  # fmt: skip
+        row = QHBoxLayout()
+        for made in self.answers.values():
+            row.addWidget(made)
+        row.addStretch(1)
+        self._so_far = text("", Role.NOTE, wrap=True)
+        self._result = text("", Role.SUBHEADING, wrap=True)
+        self._gain = text("", Role.NOTE, wrap=True)
+        self.again = button("Look again from the start", self._begin_again, link=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(10))
+        column.addWidget(sentence("I look", self.way, ".", role=Role.LEAD))
+        column.addWidget(self._head)
+        column.addWidget(self._ask)
+        column.addLayout(row)
+        column.addWidget(self._so_far)
+        column.addWidget(rule())
+        column.addWidget(self._result)
+        column.addWidget(self._gain)
+        column.addWidget(self.again)
+        column.addStretch(1)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the question of the strip whose frame is selected."""
+        place, sheet = self._bench.selected(), scene.sheet
+        if place is None or sheet is None:
+            return
+        strip = place[0]
+        if self._strip is None or self._strip.strip.id != strip.strip.id:
+            self._way = viewing_of(strip).value
+        self._strip, self._question = strip, question_of(sheet, strip)
+        asked = self._question
+        self.way.show_value(self._way)
+        self._head.setText(f"Strip {strip.strip.label}")
+        self._ask.setText(asked.words)
+        for made in self.answers.values():
+            made.setVisible(asked.frame is not None)
+        self._so_far.setText(answers_words(strip))
+        self._result.setText(asked.result)
+        self._gain.setText(asked.gain)
+        self.again.setVisible(bool(asked.result))
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """One key answers."""
+        told = {"y": YES, "n": NO, "t": UNSURE}.get(event.text().lower())
+        if told is None or self._question is None or self._question.frame is None:
+            return False
+        self.answer(told)
+        return True
+
+    def answer(self, told: EyeTold) -> None:
+        """Keep an answer and go on to the next frame."""
+        strip, asked, way = self._strip, self._question, self._way
+        if strip is None or asked is None or asked.frame is None:
+            return
+        frame = asked.frame
+        self._bench.edit(lambda book: answer_question(book, strip, frame, told, way))
+
+    def _begin_again(self) -> None:
+        strip = self._strip
+        if strip is not None:
+            self._bench.edit(lambda book: begin_again(book, strip))
+
+    def _choose(self, words: str) -> None:
+        self._way = way_typed(words)
