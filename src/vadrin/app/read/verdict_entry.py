@@ -92,6 +92,13 @@ def leave_out_judgements(notebook: Notebook, frame: FrameSheet, out: bool) -> No
             notebook.put(replace(judged, left_out=out))
 
 
+def fault_shown(frame: FrameSheet) -> str:
+    """The fault noted last, as it is typed; empty for none."""
+    noted = [j for j in frame.judgements if j.asked == FAULT]
+    last = max(noted, key=lambda j: j.id, default=None)
+    return f"{last.answer} {last.place}".strip() if last else ""
+
+
 def faults_words(frame: FrameSheet) -> str:
     """A frame's faults, with the usual cause and the one change to try."""
     said = []

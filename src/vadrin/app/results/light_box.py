@@ -130,3 +130,18 @@ def beside_the_light_box(sheet: TestSheet, index: float) -> str:
     way = "above" if apart > 0 else "below"
     where = f"{stops_counted(abs(apart))} {way}" if abs(apart) >= _APART_STOPS else "the same"
     return f". On the light box EI {marked_ei(seen[1].value)}, {where}"
+
+
+def without_densities(sheet: TestSheet | None) -> str:
+    """What is known of a test of which no density was read."""
+    seen = light_box_answer(sheet) if sheet is not None else None
+    if seen is None:
+        return (
+            "No finding yet: read the blank frames and the bracket of two strips, or judge a strip "
+            "on the light box."
+        )
+    strip, figure = seen
+    return (
+        f"Strip {strip.strip.label}. {light_box_words(figure)} An eye tells where film begins, not "
+        "how steep it is: for a time or a push read densities, by a wedge if there is no instrument."
+    )

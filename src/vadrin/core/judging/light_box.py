@@ -28,6 +28,7 @@ _UNSURE = 0.007
 _CONTRAST = (0.30, 1.0)
 _SHARPNESS = (0.8, 2.4)
 _WIDTH = (0.05, 0.32)
+_SAME = 1e-3
 _BEYOND = 0.6
 """Lg units beyond the bracket in which the point may lie."""
 _WORTH_ASKING = 0.07
@@ -267,12 +268,12 @@ def _open_end(lit: list[EyeAnswer], log_h: Array) -> str:
     told = {a.told for a in lit}
     if told == {Told.YES}:
         thinnest = min(a.log_h or 0.0 for a in lit)
-        if thinnest <= log_h[0] + 1e-6:
+        if thinnest <= log_h[0] + _SAME:
             return "even the thinnest frame can be told from the blank: begin thinner next time"
         return "every frame asked for was told: ask for a thinner one"
     if told == {Told.NO}:
         densest = max(a.log_h or 0.0 for a in lit)
-        if densest >= log_h[-1] - 1e-6:
+        if densest >= log_h[-1] - _SAME:
             return "not even the densest frame can be told from the blank: the film holds nothing"
         return "no frame asked for was told: ask for a denser one"
     return ""

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES, TWO_PIECES
 from vadrin.app.process.clip_judging import clip_kind_answer, clip_pieces
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
+from vadrin.app.results.light_box import without_densities
 from vadrin.app.results.school_rows import limits_text
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.plots.two_greys import TwoGreys
@@ -30,8 +31,7 @@ def schools_and_pushes(scene: Scene) -> QWidget:
     column.setSpacing(px(6))
     sheet, analysis = scene.sheet, scene.analysis
     if sheet is None or analysis is None or not analysis.strips:
-        words = "No finding yet: read the blank frames and the bracket of two strips."
-        column.addWidget(text(words, Role.LEAD, wrap=True))
+        column.addWidget(text(without_densities(sheet), Role.LEAD, wrap=True))
     else:
         if analysis.compared:
             column.addWidget(comparison_table(sheet, analysis))

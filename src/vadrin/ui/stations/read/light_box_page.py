@@ -117,6 +117,17 @@ class LightBoxPage(QWidget):
             return
         frame = asked.frame
         self._bench.edit(lambda book: answer_question(book, strip, frame, told, way))
+        self.point_out()
+
+    def point_out(self) -> None:
+        """Mark the frame that is asked for on the light table."""
+        sheet, strip = self._bench.sheet, self._strip
+        if sheet is None or strip is None:
+            return
+        fresh = next((s for s in sheet.strips if s.strip.id == strip.strip.id), strip)
+        asked = question_of(sheet, fresh).frame
+        if asked is not None:
+            self._bench.select(asked.frame.id)
 
     def _begin_again(self) -> None:
         strip = self._strip

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Protocol, cast
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
 
@@ -76,7 +77,8 @@ class ReadStation(Station):
                    ("Alt+B",)),
             Action("read.verdicts", "verdicts and faults", partial(self.turn_to, "verdicts"),
                    ("Alt+J",)),
-            hint("Y N T", "on the light box: told from the blank, alike, can't tell"),
+            hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
+            hint("1 … 9, N S U", "a verdict on the selected frame"),
         )  # fmt: skip
 
     def turn_to(self, name: str) -> None:
@@ -88,6 +90,8 @@ class ReadStation(Station):
         if self._scene is not None:
             self.show_scene(self._scene)
             self.take_focus()
+        if name == "light box":
+            self.light_box.point_out()
 
     def _page(self) -> _WayOfReading:
         return cast(_WayOfReading, self._stack.currentWidget())
@@ -102,8 +106,11 @@ class ReadStation(Station):
         return self._page().take_key(event)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Keys that no field took."""
-        if event is None or not self.take_key(event):
+        """Keys that no field took: the arrows walk along the film in every way of reading."""
+        ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
+        if event is not None and event.key() in ways:
+            self.densities.walk(ways[Qt.Key(event.key())])
+        elif event is None or not self.take_key(event):
             super().keyPressEvent(event)
 
     def take_focus(self) -> None:

@@ -13,6 +13,7 @@ from vadrin.app.read.verdict_entry import (
     FAULT_NAMES,
     SCALE_LINES,
     VERDICT_KEYS,
+    fault_shown,
     faults_words,
     forget_faults,
     give_verdict,
@@ -82,6 +83,7 @@ class VerdictPage(QWidget):
     def _keys(self, asked: str) -> QHBoxLayout:
         """A button for every answer, with its key."""
         row = QHBoxLayout()
+        row.setSpacing(px(16))
         for key, (question, answer) in VERDICT_KEYS.items():
             if question == asked:
                 act = partial(self.say, asked, answer)
@@ -99,7 +101,7 @@ class VerdictPage(QWidget):
         self._title.setText(f"Strip {strip.strip.label}, {frame.called}")
         for asked, label in self._said.items():
             label.setText(verdict_of(frame, asked) or "—")
-        self.fault.show_value(_NONE)
+        self.fault.show_value(fault_shown(frame) or _NONE)
         self._faults.setText(faults_words(frame))
         share = usable_share(sheet)
         self._share.setText(f"{share_words(share)}." if share else "No frame is judged as a whole.")
