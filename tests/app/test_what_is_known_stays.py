@@ -20,7 +20,7 @@ from vadrin.app.results.headline import headline_of
 from vadrin.app.results.next_act import mended, next_act
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.frames import FrameState
-from vadrin.core.process.temperature import usual_reference
+from vadrin.core.restated_time import usual_reference
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.errors import FormatError

@@ -3,13 +3,13 @@
 import numpy as np
 import pytest
 
-from vadrin.core.process.clip import (
+from vadrin.core.process.clip_verdict import (
     ClipVerdict,
     SeenThrough,
     clip_of_densities,
     clip_seen_through,
 )
-from vadrin.core.process.process_control import (
+from vadrin.core.process.control_limits import (
     Control,
     ControlFigure,
     ControlReading,

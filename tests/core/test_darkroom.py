@@ -33,7 +33,7 @@ from vadrin.core.process.rules_on_trial import (
     predicted_minutes,
     score_of,
 )
-from vadrin.core.readings import restated_time
+from vadrin.core.restated_time import restated_time
 
 AMOUNTS = st.floats(0.5, 500.0)
 

@@ -25,7 +25,7 @@ from vadrin.core.exposure.reciprocity import (
 )
 from vadrin.core.figure import Figure
 from vadrin.core.process.temperature import drifted_c, restated_drift, standing_worth
-from vadrin.core.readings import restated_time
+from vadrin.core.restated_time import restated_time
 
 LAW = Reciprocity("additive", factor=0.8, exponent=1.4)
 

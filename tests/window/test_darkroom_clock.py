@@ -12,7 +12,7 @@ from tests.window.pages import type_into, words_of
 from vadrin.app.process import darkroom_runs
 from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.uptime import Moment, moment_now, seconds_at
-from vadrin.core.readings import restated_time
+from vadrin.core.restated_time import restated_time
 from vadrin.notebook.records import DarkroomRun, Developer, Process, RunEvent, Strip
 from vadrin.ui.stations.process import clock_page
 from vadrin.ui.widgets.fields import WordField

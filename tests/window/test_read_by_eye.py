@@ -12,7 +12,7 @@ from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.process.development import develop_as_planned
 from vadrin.app.progress import steps_of
 from vadrin.app.results.darkroom_card import card_of
-from vadrin.app.results.light_box import light_box_answer
+from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.notebook.records import Finding, Judgement, Reading

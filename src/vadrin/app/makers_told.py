@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.core.process.makers_table import MakersLine, makers_times
 from vadrin.core.process.process_kinds import kind_of_process
-from vadrin.core.readings import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
+from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
 from vadrin.notebook.records import MakerTime, Process, Stock, Test
 from vadrin.notebook.store import Notebook
 

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.light_box import judged_of
+from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
-from vadrin.core.process.temperature import usual_reference
-from vadrin.core.readings import DEFAULT_Q10
+from vadrin.core.restated_time import DEFAULT_Q10, usual_reference
 
 
 def reference_of(sheet: TestSheet) -> float:

@@ -37,6 +37,9 @@ SPOILT = (FrameState.SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
 
 
+FAULT = "fault"
+"""Asked of a frame where what is answered is a fault of it."""
+
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
 
@@ -162,6 +165,10 @@ class TestSheet:
         for _, sheet in self.frames():
             if sheet.frame.note:
                 kept.setdefault(sheet.frame.id, []).append(sheet.frame.note)
+            for seen in sheet.judgements:
+                if seen.asked == FAULT:
+                    where = f" ({seen.place})" if seen.place else ""
+                    kept.setdefault(sheet.frame.id, []).append(f"{seen.answer}{where}")
         for note in self.notes:
             if note.frame_id is not None:
                 kept.setdefault(note.frame_id, []).append(note.words)

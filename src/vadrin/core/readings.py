@@ -7,9 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-REFERENCE_TEMPERATURE_C = 20.0
-DEFAULT_Q10 = 2.5
-"""Factor by which development speeds up for each 10 kelvin."""
+from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
 
 
 @dataclass(frozen=True)
@@ -79,31 +77,6 @@ class StripReadings:
     def blanks(self) -> NDArray[np.float64]:
         """Densities of the blank frames, shape (m,)."""
         return np.array([r.density for r in self.readings if r.log_h is None], dtype=np.float64)
-
-
-def restated_time(
-    time_min: float,
-    temperature_c: float | None,
-    reference_c: float = REFERENCE_TEMPERATURE_C,
-    q10: float = DEFAULT_Q10,
-) -> float:
-    """Restate a development time at the reference temperature.
-
-    t_ref = t * Q**((T - T_ref) / 10)
-
-    Parameters
-    ----------
-    time_min : float
-        Minutes at `temperature_c`.
-    temperature_c : float or None
-        None counts as the reference temperature.
-    reference_c : float
-    q10 : float
-        Factor in rate per 10 kelvin, 2 to 4 in practice.
-    """
-    if temperature_c is None:
-        return time_min
-    return float(time_min * q10 ** ((temperature_c - reference_c) / 10.0))
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import threading
-import time
 from collections import deque
 
 import serial
@@ -76,14 +75,3 @@ class SerialLine:
         self._closing.set()
         self._thread.join(1.0)
         self._serial.close()
-
-
-def wait_for_reading(line: SerialLine, longest_s: float = 5.0) -> LineReading | None:
-    """The next reading; None where none comes in time."""
-    end = time.monotonic() + longest_s
-    while time.monotonic() < end and not line.lost:
-        taken = line.take_all()
-        if taken:
-            return taken[0]
-        time.sleep(0.01)
-    return None

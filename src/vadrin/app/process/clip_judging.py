@@ -12,7 +12,7 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_kinds.clip import Clip
-from vadrin.core.process.clip import (
+from vadrin.core.process.clip_verdict import (
     ClipAnswer,
     ClipVerdict,
     SeenThrough,

@@ -10,7 +10,7 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.planning.test_kinds.process_control import HIGH, LOW, ProcessControl
-from vadrin.core.process.process_control import (
+from vadrin.core.process.control_limits import (
     Control,
     ControlFigure,
     ControlLane,

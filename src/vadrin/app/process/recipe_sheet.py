@@ -23,8 +23,8 @@ from vadrin.core.process.recipe import (
     scaled,
     tempering_water,
 )
-from vadrin.core.process.temperature import RESTATED_WITHIN_K, drifted_c, standing_worth
-from vadrin.core.readings import restated_time
+from vadrin.core.process.temperature import drifted_c, standing_worth
+from vadrin.core.restated_time import RESTATED_WITHIN_K, restated_time
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Developer
 from vadrin.notebook.store import Notebook

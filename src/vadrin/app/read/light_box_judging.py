@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.results.light_box import (
+from vadrin.app.results.light_box_ei import (
     TOLD_FROM_BLANK,
     eye_answers,
     judged_of,

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.app.test_sheet import FAULT, FrameSheet, TestSheet
 from vadrin.core.judging.verdicts import (
     FAULTS,
     SCALES,
@@ -20,7 +18,6 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook
 
-FAULT = "fault"
 VERDICT_KEYS = {
     key: (scale.asked, answer)
     for scale in SCALES
@@ -85,13 +82,6 @@ def forget_faults(notebook: Notebook, frame: FrameSheet) -> None:
                 notebook.remove(judged)
 
 
-def leave_out_judgements(notebook: Notebook, frame: FrameSheet, out: bool) -> None:
-    """Let what was said of a frame count, or not."""
-    with notebook.change(f"judgements of frame {frame.number}"):
-        for judged in frame.judgements:
-            notebook.put(replace(judged, left_out=out))
-
-
 def fault_shown(frame: FrameSheet) -> str:
     """The fault noted last, as it is typed; empty for none."""
     noted = [j for j in frame.judgements if j.asked == FAULT]
@@ -111,13 +101,6 @@ def faults_words(frame: FrameSheet) -> str:
                 f"Try first: {fault.change}."
             )
     return " ".join(said)
-
-
-def verdict_words(frame: FrameSheet) -> str:
-    """Everything that was said of a frame."""
-    said = [f"{s.asked} {verdict_of(frame, s.asked)}" for s in SCALES
-            if verdict_of(frame, s.asked)]  # fmt: skip
-    return "; ".join(said)
 
 
 def usable_share(sheet: TestSheet, at_least: str = THE_FRAME.answers[-1]) -> Share | None:

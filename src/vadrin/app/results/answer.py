@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.results.light_box import light_box_answer
+from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_kinds import Asks, kind_of
-from vadrin.core.readings import restated_time
+from vadrin.core.restated_time import restated_time
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis

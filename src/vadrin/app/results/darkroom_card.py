@@ -17,7 +17,7 @@ from vadrin.app.display.words import counted, date_text
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.decision_basis import changes_since_decision
-from vadrin.app.results.light_box import judged_of
+from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet

@@ -9,7 +9,7 @@ from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import kept_card, present_card
 from vadrin.app.results.decision_basis import basis_text
-from vadrin.app.results.light_box import light_box_result
+from vadrin.app.results.light_box_ei import light_box_result
 from vadrin.app.results.report import figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet

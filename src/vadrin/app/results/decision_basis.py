@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.results.light_box import judged_of
+from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.notebook.records import Finding

@@ -12,7 +12,8 @@ from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.figure import Figure
 from vadrin.core.fitting.fit import Fit
 from vadrin.core.process.minutes import minutes_brief, minutes_text
-from vadrin.core.readings import REFERENCE_TEMPERATURE_C, StripReadings
+from vadrin.core.readings import StripReadings
+from vadrin.core.restated_time import REFERENCE_TEMPERATURE_C
 from vadrin.core.wording import counted
 
 if TYPE_CHECKING:

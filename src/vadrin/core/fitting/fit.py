@@ -31,7 +31,8 @@ from vadrin.core.fitting.solver import (
     solve,
     starting_scales,
 )
-from vadrin.core.readings import Outlier, StripReadings, restated_time
+from vadrin.core.readings import Outlier, StripReadings
+from vadrin.core.restated_time import restated_time
 
 _SHAPE_FREEDOM = 8.0
 """How well at most the freedom of bends and strips is known: it is learnt from about so many

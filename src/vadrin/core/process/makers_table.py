@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from vadrin.core.readings import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
+from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 
 _SAME = 1 / 12
 """Stops within which two lines speak of one push."""

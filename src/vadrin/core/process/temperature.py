@@ -2,27 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.readings import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
-
-RESTATED_WITHIN_K = 8.0
-"""Kelvin from the reference beyond which the usual factor is no guide."""
-
-
-def usual_reference(temperatures_c: Sequence[float | None]) -> float:
-    """The temperature times are restated at where nothing names it.
-
-    The usual 20 °C, unless every bath was so far from it that a factor for a few degrees says
-    nothing: then their own middle.
-    """
-    noted = [t for t in temperatures_c if t is not None]
-    if not noted or any(abs(t - REFERENCE_TEMPERATURE_C) <= RESTATED_WITHIN_K for t in noted):
-        return REFERENCE_TEMPERATURE_C
-    return round(float(np.median(noted)), 1)
+from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
 
 
 def restated_drift(

@@ -17,13 +17,8 @@ from numpy.typing import NDArray
 from vadrin.core.arrays import Array
 from vadrin.core.curves import metrics
 from vadrin.core.curves.shape import GRID, Curves, running_integral
-from vadrin.core.readings import (
-    DEFAULT_Q10,
-    REFERENCE_TEMPERATURE_C,
-    Reading,
-    StripReadings,
-    restated_time,
-)
+from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,8 @@ from typing import NamedTuple
 
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_frame
-from vadrin.core.process.temperature import usual_reference
 from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.restated_time import usual_reference
 from vadrin.core.wording import list_text
 
 CHANNELS = tuple(Channel)

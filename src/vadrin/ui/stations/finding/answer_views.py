@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES, TWO_PIECES
 from vadrin.app.process.clip_judging import clip_kind_answer, clip_pieces
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
-from vadrin.app.results.light_box import without_densities
+from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.school_rows import limits_text
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.plots.two_greys import TwoGreys

@@ -9,10 +9,10 @@ from typing import Protocol, cast
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QStackedWidget, QWidget
 
 from vadrin.ui.actions import Action, hint
-from vadrin.ui.stations.process.clip_page import ClipPage
 from vadrin.ui.stations.process.clock_page import ClockPage
 from vadrin.ui.stations.process.control_page import ControlPage
 from vadrin.ui.stations.process.dark_page import DarkPage
+from vadrin.ui.stations.process.fogged_piece_page import ClipPage
 from vadrin.ui.stations.process.got_page import GotPage
 from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage

@@ -8,14 +8,11 @@ answer's.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
-import numpy as np
-
-from vadrin.core.arrays import Array
-
-_ALONG = np.array([0.8, 1.3, 2.0])
+_ALONG = (0.8, 1.3, 2.0)
 """Rate times time of a usual development: least, typical, most."""
 _GO_WITHIN = 0.08
 _SPENT = 0.35
@@ -63,12 +60,12 @@ class ClipAnswer:
     why: str = ""
 
 
-def _factors(share: Array) -> Array:
-    """Time needed over time given, for a share of the good density, by how far along it was."""
-    left = 1.0 - share * (1.0 - np.exp(-_ALONG))
-    with np.errstate(divide="ignore", invalid="ignore"):
-        rate = -np.log(left) / _ALONG
-    return np.asarray(np.where(left > 0, 1.0 / rate, 0.0))
+def _factor(share: float, along: float) -> float:
+    """Time needed over time given, for a share of the good density; 0 where no time is so long."""
+    left = 1.0 - share * (1.0 - math.exp(-along))
+    if left <= 0:
+        return 0.0
+    return math.inf if left >= 1 else -along / math.log(left)
 
 
 def clip_of_densities(
@@ -93,13 +90,13 @@ def clip_of_densities(
     if good - base < 0.3:
         raise ValueError("the good piece is hardly denser than the base: it was not fogged")
     share = (clip - base) / (good - base)
-    sd = float(np.hypot(clip_sd, share * good_sd) / (good - base))
+    sd = math.hypot(clip_sd, share * good_sd) / (good - base)
     if share < _SPENT:
         return ClipAnswer(ClipVerdict.SPENT, why="it hardly develops at all")
-    middle = float(_factors(np.array(share))[1])
-    ends = np.concatenate([_factors(np.array(share + 1.96 * s * sd)) for s in (1, -1)])
-    low, high = float(ends.min()), float(ends.max())
-    if middle > _MOST_FACTOR or not np.isfinite(high):
+    middle = _factor(share, _ALONG[1])
+    ends = [_factor(share + 1.96 * way * sd, along) for way in (1, -1) for along in _ALONG]
+    low, high = min(ends), max(ends)
+    if middle > _MOST_FACTOR or not math.isfinite(high):
         return ClipAnswer(ClipVerdict.SPENT, why="no time makes up for so weak a bath")
     if abs(middle - 1) <= _GO_WITHIN:
         return ClipAnswer(ClipVerdict.GO, middle, low, high)

@@ -143,5 +143,6 @@ def without_densities(sheet: TestSheet | None) -> str:
     strip, figure = seen
     return (
         f"Strip {strip.strip.label}. {light_box_words(figure)} An eye tells where film begins, not "
-        "how steep it is: for a time or a push read densities, by a wedge if there is no instrument."
+        "how steep it is: for a time or a push read densities, by a wedge where there is no "
+        "instrument."
     )
