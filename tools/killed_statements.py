@@ -20,6 +20,7 @@ from vadrin.app.library.notebook_exchange import copy_of_backup
 from vadrin.app.read.import_readings import import_table
 from vadrin.errors import NotebookError
 from vadrin.notebook import file as notebook_file
+from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records import Stock
 from vadrin.notebook.store import Notebook
@@ -72,7 +73,7 @@ def _from_format(version: int, path: Path) -> None:
 Act = tuple[Callable[[Path], None] | None, Callable[[Path], None]]
 ACTS: dict[str, Act] = {
     "create": (None, _create),
-    **{f"migrate from {v}": (partial(_from_format, v), _create) for v in (1, 2, 3, 4)},
+    **{f"migrate from {v}": (partial(_from_format, v), _create) for v in range(1, SCHEMA_VERSION)},
     "import": (_from_empty, _import),
     "merge": (_from_empty, _merge),
     "undo": (_from_empty, _undo),
