@@ -12,6 +12,8 @@ from collections.abc import Callable
 
 import numpy as np
 
+SIMULATED = "simulated"
+"""Stands in the place of a port for a stand-in that ships with the program."""
 THERMOMETER_LINE = "T= {20.0} C"
 DENSITOMETER_LINE = "[V] D {0.30}"
 

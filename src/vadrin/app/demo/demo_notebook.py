@@ -14,7 +14,7 @@ from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_proc
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.process.thermometer import SIMULATED, THERMOMETER
+from vadrin.app.process.thermometer import THERMOMETER
 from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.decision import decide
 from vadrin.app.test_sheet import load_sheet
@@ -22,6 +22,7 @@ from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.film import Densitometer, Film, expose_and_develop, invent_film
+from vadrin.instruments.simulated import SIMULATED
 from vadrin.notebook.records import (
     Batch,
     Bottle,
@@ -197,7 +198,10 @@ def _write_kit(notebook: Notebook) -> None:
         )
     lens = notebook.add(Lens(name="Lugger 50", widest=2.0, smallest=16.0))
     meter = notebook.add(LightMeter(name="Harbour meter", dial_low=3.0, dial_high=12800.0))
-    reader = notebook.add(Instrument(name="Shed densitometer", noise=0.008))
+    reader = notebook.add(
+        Instrument(name="Shed densitometer", noise=0.008, port=SIMULATED,
+                   line_format="[V] D {0.30}")
+    )  # fmt: skip
     notebook.add(
         Instrument(name="Bath probe", kind=THERMOMETER, port=SIMULATED, line_format="T= {20.0} C")
     )

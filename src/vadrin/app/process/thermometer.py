@@ -7,13 +7,11 @@ import numpy as np
 from vadrin.errors import EntryError
 from vadrin.instruments.line_format import LineFormat
 from vadrin.instruments.serial_line import SerialLine
-from vadrin.instruments.simulated import THERMOMETER_LINE, SimulatedThermometer
+from vadrin.instruments.simulated import SIMULATED, THERMOMETER_LINE, SimulatedThermometer
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
 THERMOMETER = "thermometer"
-SIMULATED = "simulated"
-"""Stands in the place of a port for the stand-in that ships with the program."""
 _NOTED_STEP_K = 0.1
 _COLDEST_C, _WARMEST_C = 5.0, 60.0
 

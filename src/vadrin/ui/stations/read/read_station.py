@@ -113,6 +113,10 @@ class ReadStation(Station):
         elif event is None or not self.take_key(event):
             super().keyPressEvent(event)
 
+    def put_away(self) -> None:
+        """Listen to no instrument."""
+        self.densities.rest()
+
     def take_focus(self) -> None:
         """Type at once."""
         if self._stack.currentWidget() is self.densities:
