@@ -96,7 +96,9 @@ def test_four_strips_are_pulled_and_recorded_to_the_second(open_window, tmp_path
     room.wait(860.0 - room.hours.passed)
     room.press("On to: Stop")
     assert "agitate" in room.said()
-    room.press("Write these times down")
+    room.station.setFocus()
+    QTest.keyClick(room.station, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
+    room.window.updates.flush()
     for label, strip in room.strips().items():
         assert strip.time_min * 60 == pytest.approx(got.get(label, 860.0), abs=0.51)
         assert strip.temperature_c == pytest.approx(20.5, abs=0.02)

@@ -88,9 +88,9 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         FormField("mixed_at", "mixed on", FieldKind.DAY),
         FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
         FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False),
-        FormField("fresh_clearing_s", "cleared a scrap when fresh in", FieldKind.NUMBER, "s", 1,
-                  3600),
-        FormField("clearing_s", "clears one now in", FieldKind.NUMBER, "s", 1, 3600), _NOTE,
+        FormField("fresh_clearing_s", "cleared or bleached a scrap when fresh in",
+                  FieldKind.NUMBER, "s", 1, 3600),
+        FormField("clearing_s", "does it now in", FieldKind.NUMBER, "s", 1, 3600), _NOTE,
     )),
     "Processes": (Process, (
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=tuple(PROCESS_KINDS)),

@@ -241,7 +241,10 @@ def bottle_words(bottle: Bottle, chemistry: Developer, now: datetime) -> tuple[s
         parts.append("check it by a clip")
     if bottle.clearing_s:
         check = check_fixer(bottle.clearing_s, bottle.fresh_clearing_s)
-        words = f"clears a scrap in {bottle.clearing_s:g} s: fix for {check.fix_s:g} s at least"
+        seconds, least = f"{bottle.clearing_s:g} s", f"{check.fix_s:g} s at least"
+        words = f"clears a scrap in {seconds}: fix for {least}"
+        if chemistry.role == "bleach":
+            words = f"a drop bleaches a black scrap in {seconds}: bleach for {least}"
         parts.append("spent: discard it as local rules say" if check.spent else words)
         urgent = urgent or bool(check.spent)
     return ", ".join(parts) or "capacity and keeping time not said", urgent

@@ -8,6 +8,7 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.core.figure import Figure
+from vadrin.core.process.rules_on_trial import Trial, score_of
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.school import RATING_SCHOOLS
 from vadrin.core.results.school_answers import SchoolAnswer
@@ -69,10 +70,24 @@ def school_typed(words: str) -> str:
     return choice_typed(words, RATING_SCHOOL_NAMES, anywhere=True)
 
 
+def _share_score(analysis: Analysis) -> str:
+    """How the fixed share fares beside the pushes measured here; empty where none was."""
+    trials = []
+    for push in analysis.push:
+        measured = push.hold_highlight.time_min.value
+        said = push.fixed_share.time_min.value
+        if push.stops and measured is not None and said is not None:
+            trials.append(Trial(said, measured))
+    score = score_of(tuple(trials))
+    if score.ratio is None:
+        return ""
+    return f" Beside the pushes measured here it is {score.verdict.value}: × {score.ratio:.2f}."
+
+
 def limits_text(analysis: Analysis) -> str:
     """How far the film can be pushed, and what the soft column rests on, in a sentence."""
     limits = analysis.limits
-    rule = "The column +30 % a stop is a rule of thumb, not measured."
+    rule = f"The column +30 % a stop is a rule of thumb, not measured.{_share_score(analysis)}"
     if limits is None or limits.last_usable.value is None:
         return rule
     usable = f"Pushes up to {stops_counted(limits.last_usable.value)} keep usable shadow"

@@ -84,6 +84,8 @@ class ClockPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
+        # The buttons first: in large type they must not lie below the fold.
+        column.addLayout(row)
         column.addWidget(self.face, 1)
         bath = QHBoxLayout()
         bath.addWidget(sentence("The bath is at", self.warmth, "°C now.", role=Role.LEAD), 1)
@@ -92,7 +94,6 @@ class ClockPage(QWidget):
         bath.addWidget(self.steps)
         column.addLayout(bath)
         column.addWidget(self.refusal)
-        column.addLayout(row)
         self._others = QHBoxLayout()
         column.addLayout(self._others)
         self._timer = QTimer(self)

@@ -94,8 +94,8 @@ class ProcessStation(Station):
         self.offer(
             hint("Tab", "to the next time or temperature"),
             hint("Enter", "take what you typed"),
-            Action("process.as_planned", "all remaining strips as planned, at its temperature",
-                   self.got.as_planned, ("Ctrl+Return", "Ctrl+Enter")),
+            Action("process.as_planned", "write down what the clock saw, or on its own page that "
+                   "all went as planned", self._confirm, ("Ctrl+Return", "Ctrl+Enter")),
             *(Action(f"process.{name}", page.words, partial(self.turn_to, name),
                      (f"Alt+{page.key}",)) for name, page in self._pages.items()),
             Action("process.units", "the recipe in fl oz and °F, or in ml and °C", self._units,
@@ -118,6 +118,12 @@ class ProcessStation(Station):
         self.refuse("")
         if self._scene is not None:
             self.show_scene(self._scene)
+
+    def _confirm(self) -> None:
+        if self._stack.currentWidget() is self.clock:
+            self.clock.confirm()
+        elif self._stack.currentWidget() is self.got:
+            self.got.as_planned()
 
     def _units(self) -> None:
         self.bench.said.emit(self.recipe.turn_units())
