@@ -73,6 +73,8 @@ class FlowLayout(QLayout):
         x, y, high = rect.x(), rect.y(), 0
         line: list[tuple[QLayoutItem, int, QSize]] = []
         for place, item in enumerate(self._items):
+            if item.isEmpty():
+                continue
             most = max(rect.width() - self._closing(place), 1)
             hint = item.sizeHint().boundedTo(QSize(most, 1 << 20))
             closes = _closes(item.widget())

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Protocol, cast
 
-from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QStackedWidget, QWidget
+from PyQt6.QtWidgets import QSizePolicy, QStackedWidget, QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
@@ -18,9 +18,7 @@ from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
-from vadrin.ui.theme.roles import Role
-from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.page_links import PageLinks
 from vadrin.ui.widgets.sound_cues import Cue
 
 
@@ -53,17 +51,9 @@ class ProcessStation(Station):
             RulesPage(bench, refuse), MakersPage(bench, refuse, given.ask_file)
         )  # fmt: skip
         self._pages = self._all_pages()
-        head = QHBoxLayout()
-        self._title = text("", Role.HEADING)
-        head.addWidget(self._title)
-        head.addStretch(1)
-        self._links = {
-            name: button(page.link, partial(self.turn_to, name), link=True)
-            for name, page in self._pages.items()
-        }
-        for link in self._links.values():
-            head.addWidget(link)
-        self.column.addLayout(head)
+        links = {name: page.link for name, page in self._pages.items()}
+        self._head = PageLinks(links, self.turn_to)
+        self.column.addWidget(self._head)
         self._stack = QStackedWidget()
         for page in self._pages.values():
             self._stack.addWidget(page.widget)
@@ -106,10 +96,8 @@ class ProcessStation(Station):
     def turn_to(self, name: str) -> None:
         """Show one of the pages."""
         page = self._pages[name]
-        self._title.setText(page.question)
+        self._head.show_page(name, page.question)
         self._stack.setCurrentWidget(page.widget)
-        for each, link in self._links.items():
-            link.setVisible(each != name)
         for other in self._pages.values():
             # A page that is not shown takes no room.
             shown = other is page

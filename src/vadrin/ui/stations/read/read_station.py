@@ -7,17 +7,15 @@ from typing import Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
+from PyQt6.QtWidgets import QStackedWidget, QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
-from vadrin.ui.theme.roles import Role
-from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field
-from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.page_links import PageLinks
 
 
 class _WayOfReading(Protocol):
@@ -41,16 +39,8 @@ class ReadStation(Station):
             "light box": ("Light box", self.light_box),
             "verdicts": ("Verdicts and faults", self.verdicts),
         }
-        head = QHBoxLayout()
-        head.addWidget(text("How dense, and how good?", Role.HEADING))
-        head.addStretch(1)
-        self._links = {
-            name: button(words, partial(self.turn_to, name), link=True)
-            for name, (words, _) in self._pages.items()
-        }
-        for link in self._links.values():
-            head.addWidget(link)
-        self.column.addLayout(head)
+        self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
+        self.column.addWidget(self._head)
         self._stack = QStackedWidget()
         for _, page in self._pages.values():
             self._stack.addWidget(page)
@@ -84,8 +74,7 @@ class ReadStation(Station):
     def turn_to(self, name: str) -> None:
         """Show one of the ways of reading."""
         self._stack.setCurrentWidget(self._pages[name][1])
-        for each, link in self._links.items():
-            link.setVisible(each != name)
+        self._head.show_page(name, "How dense, and how good?")
         self.refuse("")
         if self._scene is not None:
             self.show_scene(self._scene)
