@@ -11,10 +11,13 @@ from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.process.development import develop_as_planned
 from vadrin.app.progress import steps_of
+from vadrin.app.read.export_readings import write_sheet_readings
+from vadrin.app.read.import_readings import import_table
 from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.frames import FrameState
+from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -159,3 +162,21 @@ def test_a_fault_has_its_place_its_cause_and_one_thing_to_change(reading):
     assert "no fault is called" in refusal_of(reading)
     type_into(page.fault, "none")
     assert reading.bench.notebook.all(Judgement) == []
+
+
+@pytest.mark.parametrize("suffix", [".csv", ".xlsx", ".cgats", ".json"])
+def test_steps_of_a_wedge_go_out_and_come_back_in(reading, tmp_path, suffix):
+    field = reading.station().field
+    for words in ("0.20-0.35", "0.35-0.50", "0,21"):
+        type_into(field, words)
+        reading.updates.flush()
+    sheet, path = reading.bench.sheet, tmp_path / f"readings{suffix}"
+    write_sheet_readings(sheet, path)
+    table = read_readings(path)
+    assert sorted(r.own_deviation > 0.04 for r in table.rows) == [False, True, True]
+    book = reading.bench.notebook
+    again = import_table(book, table)
+    came = [r for _, f in load_sheet(book, again.id).frames() for r in f.readings]
+    steps = sorted((r.low or 0, r.high or 0, r.density) for r in came)
+    assert steps == [(0, 0, 0.21), (0.2, 0.35, pytest.approx(0.275)), (0.35, 0.5, 0.425)]
+    assert not any(r.extra for r in came)

@@ -9,13 +9,27 @@ from pathlib import Path
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
-from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
-from vadrin.notebook.records import Attachment
+from vadrin.formats.readings.readings_table import (
+    DENSITY_HIGH,
+    DENSITY_LOW,
+    DENSITY_SD,
+    ReadingsTable,
+    TableRow,
+)
+from vadrin.notebook.records import Attachment, Reading
 from vadrin.notebook.store import Notebook
 
 LARGEST_ATTACHMENT = 8_000_000
 LARGEST_IN_ALL = 200_000_000
 LEFT_OUT = "left_out"
+
+
+def own_uncertainty(reading: Reading) -> dict[str, float]:
+    """What a reading says of its own sureness, by the columns it is exported under."""
+    said = {
+        DENSITY_LOW: reading.low, DENSITY_HIGH: reading.high, DENSITY_SD: reading.deviation,
+    }  # fmt: skip
+    return {column: value for column, value in said.items() if value is not None}
 
 
 def table_of_sheet(sheet: TestSheet) -> ReadingsTable:
@@ -26,6 +40,8 @@ def table_of_sheet(sheet: TestSheet) -> ReadingsTable:
             extra = json.loads(reading.extra) if reading.extra else {}
             if reading.left_out:
                 extra[LEFT_OUT] = "yes"
+            for column, value in own_uncertainty(reading).items():
+                extra[column] = f"{value:g}"
             rows.append(
                 TableRow(
                     row=len(rows) + 2,

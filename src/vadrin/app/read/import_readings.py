@@ -8,13 +8,20 @@ from pathlib import Path
 
 from vadrin.app.display.words import counted
 from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.read.entering_readings import WEDGE
 from vadrin.app.read.export_readings import LEFT_OUT
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.errors import EditRefusedError
-from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
+from vadrin.formats.readings.readings_table import (
+    DENSITY_HIGH,
+    DENSITY_LOW,
+    DENSITY_SD,
+    ReadingsTable,
+    TableRow,
+)
 from vadrin.notebook.records import ColumnMatching, Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -103,7 +110,11 @@ def _frame(strip: Strip, place: int, row: TableRow) -> Frame:
 
 
 def _reading(frame: Frame, place: int, row: TableRow) -> Reading:
-    extra = {k: v for k, v in row.extra.items() if k != LEFT_OUT and v}
+    ours = (LEFT_OUT, DENSITY_LOW, DENSITY_HIGH, DENSITY_SD)
+    step, told = row.step, row.own_deviation
+    known = ours if step or told else (LEFT_OUT,)
+    extra = {k: v for k, v in row.extra.items() if k not in known and v}
+    low, high = step or (None, None)
     return Reading(
         frame_id=frame.id,
         position=place,
@@ -112,6 +123,10 @@ def _reading(frame: Frame, place: int, row: TableRow) -> Reading:
         note=row.note,
         left_out=row.extra.get(LEFT_OUT, "").lower() == "yes",
         extra=json.dumps(extra) if extra else "",
+        low=low,
+        high=high,
+        deviation=told if told and step is None else None,
+        way=WEDGE if step else "",
     )
 
 

@@ -12,8 +12,15 @@ from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_f
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.restated_time import usual_reference
 from vadrin.core.wording import list_text
+from vadrin.formats.readings.cell_numbers import number_of
 
 CHANNELS = tuple(Channel)
+DENSITY_LOW, DENSITY_HIGH, DENSITY_SD = "density_low", "density_high", "density_sd"
+"""Further columns of a reading that is no plain number: the steps of a wedge that it lies between,
+or the standard deviation that a scan gave it."""
+
+
+_HIGHEST = 10.0
 
 
 NO_EXTRA: Mapping[str, str] = MappingProxyType({})
@@ -49,6 +56,27 @@ class TableRow(NamedTuple):
         blank where the column is there."""
         metered = self.ei is not None and self.log_h is None
         return 0.0 if metered and self.stops is None else self.stops
+
+    @property
+    def step(self) -> tuple[float, float] | None:
+        """The densities it lies between, where a wedge told it."""
+        try:
+            low, high = (number_of(self.extra.get(c, "")) for c in (DENSITY_LOW, DENSITY_HIGH))
+        except ValueError:
+            return None
+        return (low, high) if 0 <= low < high <= _HIGHEST and low <= self.density <= high else None
+
+    @property
+    def own_deviation(self) -> float:
+        """The standard deviation it brings itself; 0 where only the noise makes it unsure."""
+        step = self.step
+        if step is not None:
+            return (step[1] - step[0]) / 12**0.5
+        try:
+            told = number_of(self.extra.get(DENSITY_SD, ""))
+        except ValueError:
+            return 0.0
+        return told if 0 < told <= _HIGHEST else 0.0
 
     def exposure(self, meter_constant: float) -> float | None:
         """Lg exposure of the frame; None for a blank."""
@@ -118,7 +146,9 @@ def strips_of(
     strips = []
     reference = usual_reference([r.temperature_c for rows in grouped.values() for r in rows])
     for label, rows in grouped.items():
-        readings = tuple(Reading(r.frame, r.exposure(meter_constant), r.density) for r in rows)
+        readings = tuple(
+            Reading(r.frame, r.exposure(meter_constant), r.density, r.own_deviation) for r in rows
+        )
         time = next((r.time_min for r in rows if r.time_min is not None), None)
         temperature = next((r.temperature_c for r in rows if r.temperature_c is not None), None)
         strips.append(
