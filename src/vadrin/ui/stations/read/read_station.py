@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QStackedWidget, QWidget
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
+from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.widgets.fields import Field
@@ -34,8 +35,10 @@ class ReadStation(Station):
         self.densities = DensityPage(self.bench, self.refuse, self.refusal)
         self.light_box = LightBoxPage(self.bench, self.refuse)
         self.verdicts = VerdictPage(self.bench, self.refuse)
+        self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
+            "scan": ("Scan", self.scan),
             "light box": ("Light box", self.light_box),
             "verdicts": ("Verdicts and faults", self.verdicts),
         }
@@ -63,6 +66,7 @@ class ReadStation(Station):
                    self.densities.toggle_left_out, ("Ctrl+L",)),
             Action("read.densities", "type densities", partial(self.turn_to, "densities"),
                    ("Alt+D",)),
+            Action("read.scan", "read a scan", partial(self.turn_to, "scan"), ("Alt+S",)),
             Action("read.light_box", "judge on the light box", partial(self.turn_to, "light box"),
                    ("Alt+B",)),
             Action("read.verdicts", "verdicts and faults", partial(self.turn_to, "verdicts"),

@@ -1,0 +1,251 @@
+"""Where the frames of a strip lie in its picture, counted against what was shot."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+
+_FILM_SHARE = 0.9
+"""Of the bare light: what is darker is film."""
+_WEDGE_SHARE = 0.945
+"""Of the bare light at its brightest: the thinnest step of a wedge is darker."""
+_INNER = 0.5
+_GAP = 0.06
+"""Width of the gap between frames, as a share of their pitch."""
+_SURE = 0.55
+_LEAST_FRAME = 0.08
+"""Density over the base that some frame must have, or nothing tells where frames lie."""
+_MOST_SKEW = 0.06
+
+
+@dataclass(frozen=True)
+class StripPlace:
+    """A strip that lies along a picture, in pixels of that picture.
+
+    Attributes
+    ----------
+    top, bottom : float
+        Edges of the film at the picture's left.
+    skew : float
+        Pixels down for each to the right.
+    start, pitch : float
+        Left end of the first frame, and from frame to frame.
+    count : int
+    sureness : float
+        How much of what differs along the strip the frames explain, 0 to 1.
+    """
+
+    top: float
+    bottom: float
+    skew: float
+    start: float
+    pitch: float
+    count: int
+    sureness: float = 1.0
+
+    @property
+    def sure(self) -> bool:
+        """Whether the frames were found, rather than guessed."""
+        return self.sureness >= _SURE
+
+    def scaled(self, by: float) -> StripPlace:
+        """The same in a picture so many times as large."""
+        return replace(
+            self, top=self.top * by, bottom=self.bottom * by, start=self.start * by,
+            pitch=self.pitch * by,
+        )  # fmt: skip
+
+    def box(self, frame: int, inner: float = 0.6) -> tuple[int, int, int, int]:
+        """Left, top, right, bottom of the middle of a frame, its perforations left out."""
+        middle = self.start + (frame + 0.5) * self.pitch
+        wide = 0.5 * inner * (1 - _GAP) * self.pitch
+        down = 0.5 * (self.top + self.bottom) + self.skew * middle
+        high = 0.5 * inner * _INNER * (self.bottom - self.top) / 0.6
+        return (round(middle - wide), round(down - high), round(middle + wide), round(down + high))
+
+
+def film_bands(picture: Array, with_wedge: bool) -> tuple[int, int, tuple[int, int] | None]:
+    """Rows of the strip, with light round it, and of a wedge beside it.
+
+    Parameters
+    ----------
+    picture : ndarray, shape (h, w)
+    with_wedge : bool
+        Whether a second band of film is looked for.
+
+    Raises
+    ------
+    ValueError
+        If nothing darker than the light lies there.
+    """
+    bare = float(np.percentile(picture, 99))
+    film = np.percentile(picture, 12, axis=1) < _FILM_SHARE * bare
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], film.astype(int), [0]])))
+    bands = [(int(a), int(b)) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a > 4]
+    if not bands:
+        raise ValueError("no strip was found: lay it along the picture, with light round it")
+    bands.sort(key=lambda band: band[1] - band[0], reverse=True)
+    top, bottom = bands[0]
+    others = bands[1:2] if with_wedge else []
+    room = [abs(b[0] - bottom) if b[0] >= bottom else abs(top - b[1]) for b in bands[1:]]
+    margin = min([max(4, (bottom - top) // 6), *(max(1, r // 2) for r in room)])
+    low, high = max(0, top - margin), min(picture.shape[0], bottom + margin)
+    return low, high, (others[0] if others else None)
+
+
+def wedge_values(picture: Array, rows: tuple[int, int], count: int) -> Array:
+    """Values of the steps of a wedge that lies in some rows, from left to right, shape (count,).
+
+    Raises
+    ------
+    ValueError
+        If it is too small for so many steps.
+    """
+    part = picture[rows[0] : rows[1]]
+    inside = part[len(part) // 4 : max(len(part) // 4 + 1, 3 * len(part) // 4)]
+    film = np.median(inside, axis=0) < _WEDGE_SHARE * np.percentile(picture, 99)
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], film.astype(int), [0]])))
+    runs = sorted(zip(edges[::2], edges[1::2], strict=True), key=lambda r: r[1] - r[0])
+    if not runs or runs[-1][1] - runs[-1][0] < 3 * count:
+        raise ValueError("the wedge is too small in the picture for so many steps")
+    left, right = (float(x) for x in runs[-1])
+    wide = (right - left) / count
+    middles = left + (np.arange(count) + 0.5) * wide
+    return np.array(
+        [np.median(inside[:, int(m - 0.3 * wide) : int(m + 0.3 * wide) + 1]) for m in middles]
+    )
+
+
+def _edges(picture: Array, bare: float) -> tuple[float, float] | None:
+    """First and last row of film in a part of a picture; None where there is none."""
+    film = np.flatnonzero(np.median(picture, axis=1) < _FILM_SHARE * bare)
+    return (float(film[0]), float(film[-1] + 1)) if len(film) > 4 else None
+
+
+def _band(picture: Array) -> tuple[float, float, float, float]:
+    """Edges of the film at the left, its skew, and the value of the bare light."""
+    bare = float(np.percentile(picture, 99))
+    third = picture.shape[1] // 3
+    ends = [_edges(picture[:, :third], bare), _edges(picture[:, -third:], bare)]
+    if ends[0] is None or ends[1] is None:
+        raise ValueError("no strip was found: lay it along the picture, with light round it")
+    top, bottom = ends[0]
+    top_right, bottom_right = ends[1]
+    apart = picture.shape[1] - third
+    skew = 0.5 * (top_right - top + bottom_right - bottom) / apart
+    if abs(skew) > _MOST_SKEW:
+        raise ValueError("the strip lies too crooked: turn it by hand and scan again")
+    left = third / 2
+    return top - skew * left, bottom - skew * left, skew, bare
+
+
+def _profile(picture: Array, top: float, bottom: float, skew: float, bare: float) -> Array:
+    """Density over the bare light along the middle of the film, column by column."""
+    columns = np.arange(picture.shape[1])
+    high = max(2, int(0.25 * (bottom - top)))
+    middle = 0.5 * (top + bottom) + skew * columns
+    rows = np.clip((middle[None, :] + np.arange(-high, high + 1)[:, None]).round(), 0,
+                   picture.shape[0] - 1).astype(np.intp)  # fmt: skip
+    level = np.median(picture[rows, columns[None, :]], axis=0)
+    return np.asarray(-np.log10(np.maximum(level, 1e-6) / bare))
+
+
+def find_frames(picture: Array, count: int) -> StripPlace:
+    """Find a strip that lies along a picture, and its frames.
+
+    Frames are as far apart as each other, so that thin ones are found by the dense ones; the fit
+    is of levels that are even within frames and fall to the base between them.
+
+    Parameters
+    ----------
+    picture : ndarray, shape (h, w)
+        Values that rise with light, reduced to at most some thousand columns.
+    count : int
+        How many frames the strip has.
+
+    Raises
+    ------
+    ValueError
+        In words, where there is no strip.
+    """
+    if count < 2 or min(picture.shape) < 16 or not np.isfinite(picture).all():
+        raise ValueError("a strip has two frames or more, in a picture of some size")
+    top, bottom, skew, bare = _band(np.asarray(picture, dtype=np.float64))
+    profile = _profile(picture, top, bottom, skew, bare)
+    film = np.flatnonzero(profile > -np.log10(_FILM_SHARE))
+    if len(film) < 4 * count:
+        raise ValueError("the strip is too small in the picture: scan it at a finer resolution")
+    left, right = float(film[0]), float(film[-1] + 1)
+    seen = _Profile(profile, left, right)
+    start, pitch, sureness = _comb(seen, count)
+    if seen.level(start, pitch, count).max() - seen.base < _LEAST_FRAME:
+        sureness = 0.0
+    return StripPlace(top, bottom, skew, start, pitch, count, sureness)
+
+
+class _Profile:
+    """A density profile along film, with running sums to ask stretches of it fast."""
+
+    def __init__(self, profile: Array, left: float, right: float) -> None:
+        self.left, self.right = left, right
+        inside = profile[int(left) : int(right)]
+        self.base = float(np.percentile(inside, 5))
+        self.spread = float(((inside - self.base) ** 2).sum())
+        self._at = np.arange(len(profile) + 1)
+        self._sums = np.concatenate([[0.0], np.cumsum(profile)])
+        self._squares = np.concatenate([[0.0], np.cumsum(profile**2)])
+
+    def _between(self, low: Array, high: Array, table: Array) -> Array:
+        ends = (np.clip(x, self.left, self.right) for x in (low, high))
+        first, last = (np.interp(x, self._at, table) for x in ends)
+        return np.asarray(last - first)
+
+    def uneven(self, low: Array, high: Array) -> Array:
+        """What a level of its own leaves unexplained of stretches."""
+        total = self._between(low, high, self._sums)
+        return np.asarray(
+            self._between(low, high, self._squares) - total**2 / np.maximum(high - low, 1e-9)
+        )
+
+    def level(self, start: float, pitch: float, count: int) -> Array:
+        """Mean density of each frame, shape (count,)."""
+        edge: Array = start + pitch * np.arange(count, dtype=np.float64)
+        return np.asarray(self._between(edge, edge + pitch, self._sums) / pitch)
+
+    def over_base(self, low: Array, high: Array) -> Array:
+        """What the base leaves unexplained of stretches."""
+        long = np.clip(high, self.left, self.right) - np.clip(low, self.left, self.right)
+        total = self._between(low, high, self._sums)
+        squares = self._between(low, high, self._squares)
+        return np.asarray(squares - 2 * self.base * total + self.base**2 * long)
+
+
+def _comb(seen: _Profile, count: int) -> tuple[float, float, float]:
+    """Start and pitch of evenly spaced frames that explain a profile best, and how well."""
+    length = seen.right - seen.left
+    best = (np.inf, seen.left, length / count)
+    for pitch in np.linspace(0.72, 1.02, 121) * length / count:
+        starts = np.arange(
+            seen.left - 0.05 * pitch, seen.right - count * pitch + 0.1 * pitch, 0.01 * pitch
+        )
+        if len(starts) == 0:
+            continue
+        cost = _unexplained(seen, starts, float(pitch), count)
+        place = int(np.argmin(cost))
+        if cost[place] < best[0]:
+            best = (float(cost[place]), float(starts[place]), float(pitch))
+    return best[1], best[2], float(np.clip(1 - best[0] / max(seen.spread, 1e-9), 0.0, 1.0))
+
+
+def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int) -> Array:
+    """What frames of a pitch leave unexplained, for several starts, shape (len(starts),)."""
+    edge, half = starts[:, None] + pitch * np.arange(count), 0.5 * _GAP * pitch
+    within = seen.uneven(edge + half, edge + pitch - half).sum(1)
+    gaps = seen.over_base(edge - half, edge + half).sum(1)
+    end = starts + count * pitch - half
+    before = seen.over_base(np.full_like(starts, seen.left), np.maximum(starts - half, seen.left))
+    after = seen.over_base(end, np.full_like(starts, seen.right))
+    return np.asarray(within + gaps + before + after)

@@ -1,0 +1,1 @@
+"""Pictures of film, read as values: bounded, whole or not at all."""

@@ -1,0 +1,148 @@
+"""A scan as an array of values: TIFF of 8, 16 bit or float, PNG, JPEG; grey or colour."""
+
+from __future__ import annotations
+
+import hashlib
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+import tifffile
+from numpy.typing import NDArray
+from PIL import Image, UnidentifiedImageError
+
+from vadrin.errors import FormatError
+
+MOST_PIXELS = 250_000_000
+LONGEST_SIDE = 60_000
+_LEAST_SIDE = 16
+_TIFF = (b"II*\x00", b"MM\x00*", b"II+\x00", b"MM\x00+")
+_PLAIN = ("L", "I", "I;16", "I;16B", "I;16L", "RGB", "RGBA", "LA", "1", "P")
+
+
+@dataclass(frozen=True)
+class Picture:
+    """A picture that was read.
+
+    Attributes
+    ----------
+    name : str
+    values : ndarray, shape (h, w) or (h, w, 3)
+        As the file has them; mapped from it where that can be.
+    largest : float
+        Value at which it is cut off.
+    """
+
+    name: str
+    values: NDArray[np.generic]
+    largest: float
+
+    def plane(self, channel: int = 1) -> NDArray[np.generic]:
+        """One channel of a colour picture, green unless asked; a grey one as it is."""
+        return self.values if self.values.ndim == 2 else self.values[..., channel]
+
+    def reduced(self, most: int = 2400) -> NDArray[np.float64]:
+        """A small picture of means over squares, at most so many pixels along."""
+        plane = self.plane()
+        by = max(1, -(-max(plane.shape) // most))
+        high, wide = (n // by * by for n in plane.shape)
+        rows = []
+        for top in range(0, high, by):
+            block = np.asarray(plane[top : top + by, :wide], dtype=np.float64)
+            rows.append(block.mean(0).reshape(-1, by).mean(1))
+        return np.array(rows)
+
+
+def checksum(path: Path) -> str:
+    """What a file is known again by, wherever it went (SHA-256)."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
+
+
+def _bounded(name: str, high: int, wide: int) -> None:
+    if min(high, wide) < _LEAST_SIDE:
+        raise FormatError(f"{name}: {wide} by {high} pixels hold no strip; scan it larger")
+    if max(high, wide) > LONGEST_SIDE or high * wide > MOST_PIXELS:
+        millions = MOST_PIXELS // 1_000_000
+        raise FormatError(f"{name}: larger than {millions} megapixels; scan it coarser, or cut it")
+
+
+def read_picture(path: Path) -> Picture:
+    """Read a picture.
+
+    Raises
+    ------
+    FormatError
+        In one line, if it is none, is damaged, too large, or holds no plain values.
+    """
+    name = path.name
+    try:
+        if not path.is_file():
+            raise FormatError(f"{name}: no such file; check the path")
+        with path.open("rb") as file:
+            begins = file.read(4)
+        if begins in _TIFF:
+            return _of_tiff(path)
+        return _of_image(path)
+    except FormatError:
+        raise
+    except (OSError, UnidentifiedImageError, Image.DecompressionBombError) as error:
+        raise FormatError(f"{name}: no picture that can be read; save it as TIFF or PNG") from error
+    except (ValueError, TypeError, KeyError, IndexError, MemoryError, SyntaxError, OverflowError,
+            RuntimeError, ZeroDivisionError, AttributeError) as error:  # fmt: skip
+        raise FormatError(f"{name}: the picture is damaged; save it again") from error
+
+
+def _of_tiff(path: Path) -> Picture:
+    with tifffile.TiffFile(path) as file:
+        page = file.pages[0]
+        if not isinstance(page, tifffile.TiffPage):
+            raise FormatError(f"{path.name}: its first page is no picture")
+        _bounded(path.name, page.imagelength, page.imagewidth)
+        if page.photometric in (tifffile.PHOTOMETRIC.SEPARATED, tifffile.PHOTOMETRIC.PALETTE):
+            raise FormatError(f"{path.name}: printing inks or a palette; save it as grey or RGB")
+        if page.samplesperpixel > 4 or page.bitspersample not in (8, 16, 32):
+            raise FormatError(
+                f"{path.name}: {page.bitspersample} bits in {page.samplesperpixel} channels; save "
+                "it with 8 or 16 bits"
+            )
+        inverted = page.photometric == tifffile.PHOTOMETRIC.MINISWHITE
+        values: NDArray[np.generic]
+        try:
+            values = tifffile.memmap(path, page=0, mode="r")
+        except ValueError:
+            # Tiled or packed: it has to be unpacked as a whole.
+            values = page.asarray(maxworkers=1)
+    return _checked(path.name, values, inverted)
+
+
+def _of_image(path: Path) -> Picture:
+    with Image.open(path) as image:
+        _bounded(path.name, image.height, image.width)
+        if image.mode not in _PLAIN:
+            raise FormatError(f"{path.name}: its colours are {image.mode}; save it as grey or RGB")
+        values = np.asarray(image.convert("L") if image.mode in ("P", "1") else image)
+    return _checked(path.name, values, False)
+
+
+def _checked(name: str, values: NDArray[np.generic], inverted: bool) -> Picture:
+    """A picture of grey or RGB with its alpha gone, and every value a number."""
+    if values.ndim == 3 and values.shape[0] in (1, 3, 4) and values.shape[2] not in (1, 3, 4):
+        values = np.moveaxis(values, 0, 2)
+    if values.ndim == 3:
+        values = values[..., 0] if values.shape[2] in (1, 2) else values[..., :3]
+    if values.ndim != 2 and not (values.ndim == 3 and values.shape[2] == 3):
+        raise FormatError(f"{name}: no picture of grey or RGB; save it again")
+    _bounded(name, values.shape[0], values.shape[1])
+    if values.dtype.kind == "f":
+        thin = np.asarray(values[:: max(1, values.shape[0] // 500)], dtype=np.float64)
+        if not np.isfinite(thin).all():
+            raise FormatError(f"{name}: it holds values that are no numbers; save it with 16 bits")
+        largest = max(float(thin.max()), 1e-9)
+    elif values.dtype.kind == "u" or values.dtype == np.int32:
+        largest = float(np.iinfo(np.uint16 if values.dtype.itemsize != 1 else np.uint8).max)
+    else:
+        raise FormatError(f"{name}: its values are {values.dtype}; save it with 8 or 16 bits")
+    if inverted:
+        values = (largest - np.asarray(values, dtype=np.float64)).astype(np.float32)
+    return Picture(name, values, largest)

@@ -1,0 +1,72 @@
+"""The picture of a scan, with the frames that were found drawn over it."""
+
+from __future__ import annotations
+
+import numpy as np
+from PyQt6.QtCore import QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QImage, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from vadrin.app.read.scan_reading import Scan
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+
+
+class ScanView(QWidget):
+    """The strip as it was scanned; each frame's box with its number, and what it reads."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.scan: Scan | None = None
+        self.look: Look = DAY
+        self._image: QImage | None = None
+        self.setAccessibleName("scan with its frames")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def minimumSizeHint(self) -> QSize:
+        """Room for a strip."""
+        return QSize(px(360), px(140))
+
+    def show_scan(self, scan: Scan | None, look: Look) -> None:
+        """Show a scan."""
+        if scan is not None and (self.scan is None or scan.small is not self.scan.small):
+            self._image = _grey_image(scan)
+        self.scan, self.look = scan, look
+        said = []
+        for place in range(scan.place.count if scan else 0):
+            value = scan.value_of(place) if scan else None
+            dense = value.density if value else None
+            said.append(f"{place + 1}: {'not told' if dense is None else f'{dense:.2f}'}")
+        self.setAccessibleDescription("; ".join(said) or "no scan")
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw the picture and the boxes."""
+        if self.scan is None or self._image is None:
+            return
+        painter = QPainter(self)
+        high, wide = self.scan.small.shape
+        scale = min(self.width() / wide, self.height() / high)
+        room = QRectF(0, 0, wide * scale, high * scale)
+        painter.drawImage(room, self._image)
+        painter.setFont(role_font(Role.CAPTION))
+        count = self.scan.place.count
+        for lying, (left, top, right, bottom) in enumerate(self.scan.boxes):
+            shot = count - 1 - lying if self.scan.mirrored else lying
+            told = self.scan.values[lying].density is not None
+            line = Qt.PenStyle.SolidLine if told else Qt.PenStyle.DotLine
+            painter.setPen(QPen(QColor(self.look.grease), 2, line))
+            box = QRectF(left * scale, top * scale, (right - left) * scale, (bottom - top) * scale)
+            painter.drawRect(box)
+            painter.setPen(QColor(self.look.grease))
+            painter.drawText(box.adjusted(0, -px(16), 0, 0), Qt.AlignmentFlag.AlignTop
+                             | Qt.AlignmentFlag.AlignHCenter, str(shot + 1))  # fmt: skip
+
+
+def _grey_image(scan: Scan) -> QImage:
+    """The small picture as greys an eye sees."""
+    share = np.clip(scan.small / max(float(scan.small.max()), 1e-9), 0, 1) ** (1 / 2.2)
+    grey = np.ascontiguousarray((255 * share).astype(np.uint8))
+    high, wide = grey.shape
+    return QImage(grey.tobytes(), wide, high, wide, QImage.Format.Format_Grayscale8).copy()

@@ -1,0 +1,124 @@
+"""Densities out of made-up scans: frames found, dust and skew and flare met, limits kept."""
+
+import numpy as np
+import pytest
+
+from vadrin.core.scanning.calibration import calibrated, on_clear_base
+from vadrin.core.scanning.frame_finding import film_bands, find_frames
+from vadrin.core.scanning.frame_values import frame_value, suspicions
+from vadrin.core.simulation.film import densities, invent_film
+from vadrin.core.simulation.scanner import FULL_SCALE, Scanner, scanned_strip
+
+WEDGE = np.arange(0.05, 3.1, 0.15)
+
+
+def film_of(seed, step=1.0):
+    rng = np.random.default_rng(seed)
+    stops = np.arange(-6, 5.1, step)
+    x = np.concatenate([[np.nan] * 2, np.log10(8.125 / 125) + 0.30103 * stops])
+    return densities(invent_film(rng), 9.0, x), rng
+
+
+def read_all(picture, boxes, count):
+    """Every frame of a picture with a wedge under the strip: densities and the strip's place."""
+    steps = np.array([np.median(picture[t + 6 : b - 6, a + 6 : c - 6]) for a, t, c, b in boxes])
+    calibration = calibrated(steps, WEDGE)
+    strip = picture[: boxes[0][1] - 20]
+    place = find_frames(strip, count)
+    made = []
+    for frame in range(count):
+        left, top, right, bottom = place.box(frame)
+        made.append(frame_value(strip[top:bottom, left:right], calibration, FULL_SCALE))
+    return made, place
+
+
+@pytest.mark.parametrize("step", [0.5, 1.0])
+def test_frames_are_found_and_read_in_any_scan(step):
+    off, sure = [], 0
+    for seed in range(12):
+        true, rng = film_of(seed, step)
+        scanner = Scanner(flare=rng.uniform(20, 120), dust=0.01, skew=rng.uniform(-0.02, 0.02))
+        read, place = read_all(*scanned_strip(scanner, true, true[0], rng, 90, WEDGE), len(true))
+        sure += place.sure
+        off += [r.density - t for r, t in zip(read, true, strict=True) if r.density is not None]
+    assert sure == 12
+    assert np.sqrt(np.mean(np.square(off))) <= 0.015
+    assert abs(np.mean(off)) <= 0.005
+
+
+def test_dust_changes_nothing():
+    true, _ = film_of(3)
+    reads = []
+    for dust in (0.0, 0.01):
+        rng = np.random.default_rng(8)
+        picture, boxes = scanned_strip(Scanner(dust=dust), true, true[0], rng, 90, WEDGE)
+        reads.append([r.density for r in read_all(picture, boxes, len(true))[0]])
+    assert np.max(np.abs(np.subtract(*reads))) < 0.004
+
+
+def test_what_flare_hides_is_refused_and_not_guessed():
+    true, rng = film_of(2)
+    scanner = Scanner(white=8000.0, flare=400.0)
+    picture, boxes = scanned_strip(scanner, true + 1.2, true[0] + 1.2, rng, 90, WEDGE)
+    read, _ = read_all(picture, boxes, len(true))
+    refused = [r for r, t in zip(read, true + 1.2, strict=True) if r.density is None]
+    assert refused
+    assert all("denser than this picture tells" in r.why for r in refused)
+    told = [abs(r.density - t) for r, t in zip(read, true + 1.2, strict=True) if r.density]
+    assert max(told) < 0.12
+
+
+def test_a_strip_of_nothing_is_flagged_as_guessed():
+    rng = np.random.default_rng(1)
+    picture, _ = scanned_strip(Scanner(), np.full(12, 0.25), 0.25, rng, 90)
+    assert not find_frames(picture, 12).sure
+
+
+@pytest.mark.parametrize(
+    ("picture", "why"),
+    [
+        (np.full((200, 900), 50_000.0), "no strip was found"),
+        (np.full((8, 8), 1.0), "of some size"),
+        (np.full((200, 900), np.nan), "of some size"),
+    ],
+)
+def test_no_strip_is_said(picture, why):
+    with pytest.raises(ValueError, match=why):
+        find_frames(picture, 12)
+
+
+def test_a_strip_and_its_wedge_are_told_apart_by_their_size():
+    true, rng = film_of(5)
+    picture, boxes = scanned_strip(Scanner(), true, true[0], rng, 90, WEDGE)
+    low, high, wedge = film_bands(picture, with_wedge=True)
+    assert low < 54 < 54 + 99 < high < wedge[0]
+    assert wedge[0] == pytest.approx(boxes[0][1], abs=3)
+
+
+@pytest.mark.parametrize(
+    ("values", "why"),
+    [
+        ([100, 200, 300, 400, 500], "do not darken"),
+        ([60000, 30000, 20000], "at least four"),
+        ([60000, 59999, 59998, 59997, 59996], "do not go with"),
+    ],
+)
+def test_a_wedge_that_is_none_is_refused(values, why):
+    with pytest.raises(ValueError, match=why):
+        calibrated(np.array(values), np.linspace(0.05, 2.0, len(values)))
+
+
+def test_clear_base_alone_is_relative_and_flagged():
+    made = on_clear_base(40_000.0, FULL_SCALE)
+    assert made.relative
+    assert float(made.density(4_000.0)) == pytest.approx(1.0)
+    with pytest.raises(ValueError, match="clipped"):
+        on_clear_base(65_500.0, FULL_SCALE)
+
+
+def test_levels_pulled_apart_are_suspected():
+    rng = np.random.default_rng(0)
+    plain = rng.uniform(0, FULL_SCALE, 100_000)
+    assert suspicions(plain, FULL_SCALE) == ()
+    pulled = np.round(rng.uniform(0, 80, 100_000)) * FULL_SCALE / 80
+    assert "automatic levels" in suspicions(pulled, FULL_SCALE)[0]
