@@ -116,9 +116,13 @@ def test_clear_base_alone_is_relative_and_flagged():
         on_clear_base(65_500.0, FULL_SCALE)
 
 
-def test_levels_pulled_apart_are_suspected():
+def test_levels_pulled_apart_are_suspected_and_even_patches_are_not():
     rng = np.random.default_rng(0)
-    plain = rng.uniform(0, FULL_SCALE, 100_000)
+    true, _ = film_of(1)
+    plain, _ = scanned_strip(Scanner(), true, true[0], rng, 90, WEDGE)
     assert suspicions(plain, FULL_SCALE) == ()
-    pulled = np.round(rng.uniform(0, 80, 100_000)) * FULL_SCALE / 80
-    assert "automatic levels" in suspicions(pulled, FULL_SCALE)[0]
+    eight = (plain >> 8).astype(np.uint8)
+    assert suspicions(eight, 255.0) == ()
+    stretched = np.clip((eight.astype(float) - 20) * 1.4, 0, 255).round()
+    assert "automatic levels" in suspicions(stretched, 255.0)[0]
+    assert "automatic levels" in suspicions(eight.astype(float) * 257, FULL_SCALE)[0]

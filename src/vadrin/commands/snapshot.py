@@ -83,6 +83,32 @@ def _darkroom(app: Any, window: Window, folder: Path) -> None:
     _save(window, folder, "clock")
 
 
+def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
+    """A scan with its frames found, and the light box after some looks."""
+    from vadrin.app.demo.demo_scan import write_demo_scan
+    from vadrin.app.read.light_box_judging import NO, YES
+    from vadrin.app.read.scan_reading import keep_wedge
+
+    _show(app, window, "Ostrel 400", "read")
+    station, sheet = window.station(), window.bench.sheet
+    page: Any = station
+    if sheet is None:
+        return
+    with tempfile.TemporaryDirectory() as scratch:
+        picture = Path(scratch) / "one strip left over.tif"
+        wedge = write_demo_scan(picture, sheet.strips[0])
+        window.bench.edit(lambda book: keep_wedge(book, wedge))
+        page.turn_to("scan")
+        page.scan.open(picture)
+        _settle(app, window)
+        _save(window, folder, "scan")
+    page.turn_to("light box")
+    for told in (YES, NO, NO, YES):
+        page.light_box.answer(told)
+        _settle(app, window)
+    _save(window, folder, "light-box")
+
+
 def _save(window: Window, folder: Path, name: str) -> None:
     target = folder / f"{name}.png"
     if not window.grab().save(str(target)):
@@ -116,6 +142,7 @@ def run_snapshot(folder: Path) -> int:
         _settle(app, window)
         _save(window, folder, "question")
         _darkroom(app, window, folder)
+        _read_by_eye(app, window, folder)
         window.set_look(DIM)
         _show(app, window, "Skerry Fine 50", "expose")
         _save(window, folder, "expose-dim")

@@ -147,7 +147,7 @@ def open_scan(path: Path, count: int, wedge: tuple[float, ...] = ()) -> Scan:
         calibration, doubts = _calibration(small, picture, place, wedge, wedge_rows)
     except ValueError as error:
         raise EntryError(str(error)) from error
-    doubts += suspicions(small, picture.largest)
+    doubts += suspicions(picture.sample(), picture.largest)
     if not place.sure:
         doubts += ("its frames were guessed: move them until every box lies in its frame",)
     scan = Scan(picture, path, upright, small, by, place.scaled(by), calibration, (), False, doubts)

@@ -194,14 +194,17 @@ class _Profile:
         inside = profile[int(left) : int(right)]
         self.base = float(np.percentile(inside, 5))
         self.spread = float(((inside - self.base) ** 2).sum())
-        self._at = np.arange(len(profile) + 1)
         self._sums = np.concatenate([[0.0], np.cumsum(profile)])
         self._squares = np.concatenate([[0.0], np.cumsum(profile**2)])
 
     def _between(self, low: Array, high: Array, table: Array) -> Array:
-        ends = (np.clip(x, self.left, self.right) for x in (low, high))
-        first, last = (np.interp(x, self._at, table) for x in ends)
-        return np.asarray(last - first)
+        return np.asarray(self._up_to(high, table) - self._up_to(low, table))
+
+    def _up_to(self, ends: Array, table: Array) -> Array:
+        """A running sum up to places between columns; by index, since every column has one."""
+        place = np.clip(ends, self.left, self.right)
+        under = np.minimum(place.astype(np.intp), len(table) - 2)
+        return np.asarray(table[under] + (place - under) * (table[under + 1] - table[under]))
 
     def uneven(self, low: Array, high: Array) -> Array:
         """What a level of its own leaves unexplained of stretches."""

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
 from vadrin.core.scanning.calibration import ScanCalibration
@@ -12,6 +14,8 @@ from vadrin.core.scanning.calibration import ScanCalibration
 _DUST = 4.5
 _TRIMMED = 0.1
 _MOST_CLIPPED = 0.02
+_EIGHT_BITS, _FEWEST_CODES = 255.0, 40
+_WIDE_GAP, _HOLES = 1e-3, 0.08
 _INDEPENDENT = 400.0
 """Pixels that count as independent at most: grain and sharpness tie neighbours together."""
 
@@ -73,16 +77,28 @@ def frame_value(
     return FrameValue(density, float(np.hypot(own, calibration.deviation)), dust, clipped)
 
 
-def suspicions(picture: Array, largest: float) -> tuple[str, ...]:
-    """What a scanning program seems to have done to a picture, in words."""
-    values = np.asarray(picture, dtype=np.float64).ravel()
+def suspicions(values: NDArray[Any], largest: float) -> tuple[str, ...]:
+    """What a scanning program seems to have done to a picture, in words.
+
+    Parameters
+    ----------
+    values : ndarray
+        A sample of its own values, neither averaged nor rescaled.
+    largest : float
+        Where it is cut off.
+    """
+    codes = np.unique(np.asarray(values).ravel())
     said = []
-    counts, _ = np.histogram(values, bins=256, range=(0, largest))
-    used = np.flatnonzero(counts)
-    if len(used) > 32:
-        inside = counts[used[0] : used[-1] + 1]
-        if np.mean(inside == 0) > 0.25:
-            said.append("its levels were pulled apart: switch automatic levels off")
+    if len(codes) > _FEWEST_CODES and _pulled_apart(codes, largest):
+        said.append("its levels were pulled apart: switch automatic levels off, scan with 16 bits")
     if np.mean(values >= largest) > 0.3 and np.mean(values <= 0) > 0.01:
         said.append("both ends are cut off: scan it flatter")
     return tuple(said)
+
+
+def _pulled_apart(codes: NDArray[Any], largest: float) -> bool:
+    """Whether levels are missing that a plain scan would have."""
+    gaps = np.diff(codes)
+    if largest > _EIGHT_BITS:
+        return bool(np.median(gaps) >= _WIDE_GAP * largest)
+    return bool(np.mean(gaps == 2) > _HOLES)

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.metric_rows import Cell
-from vadrin.app.results.push_rows import RULE_NAMES, push_lines
+from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.school_rows import school_lines
 from vadrin.app.test_sheet import TestSheet
 from vadrin.ui.theme.roles import Role
@@ -68,26 +68,31 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     """Times of pushes and pulls by each rule, with what each costs by the chosen one."""
     rules = [part for name in RULE_NAMES.values() for part in (name.capitalize(), "range")]
     lines = push_lines(analysis, chosen)
-    makers = ("The maker says",) if any(line.makers for line in lines) else ()
-    heads = ("Shoot at", "", *rules, "+30 % a stop", *makers, "Shadow lost", "")
-    holder, grid = _grid(heads, 20, RULE_NAMES[chosen].capitalize())
-    last = 7 + len(makers)
+    told = any(line.makers for line in lines)
+    hearsay = "+30 % · maker" if told else "+30 % a stop"
+    heads = ("Shoot at", "", *rules, hearsay, "Shadow lost", "")
+    holder, grid = _grid(heads, 18 if told else 20, RULE_NAMES[chosen].capitalize())
     for row, line in enumerate(lines, start=1):
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
         grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)
         for place, rule in enumerate(RULE_NAMES):
             _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
-        for place, told in ((6, line.rule_of_thumb), (7, line.makers)):
-            if told is not None:
-                hearsay = text(told.shown, Role.NOTE)
-                set_tip(hearsay, told.why)
-                grid.addWidget(hearsay, row, place)
+        grid.addWidget(_hearsay(line, told), row, 6)
         if line.verdict is not None:
             tone = "grease" if line.grave else None
-            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, last)
-            grid.addWidget(text(line.verdict, Role.BODY, tone=tone), row, last + 1)
-    grid.setColumnStretch(last + 2, 1)
+            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, 7)
+            grid.addWidget(text(line.verdict, Role.BODY, tone=tone), row, 8)
+    grid.setColumnStretch(9, 1)
     return holder
+
+
+def _hearsay(line: PushLine, with_maker: bool) -> QWidget:
+    """What a share a stop says, and what the maker's table does, neither measured here."""
+    known = [line.rule_of_thumb, line.makers] if with_maker else [line.rule_of_thumb]
+    shown = " · ".join(cell.shown if cell else "—" for cell in known)
+    made = text(shown if any(known) else "", Role.NOTE)
+    set_tip(made, "; ".join(cell.why for cell in known if cell))
+    return made
 
 
 def _time(grid: QGridLayout, row: int, column: int, time: Cell, bold: bool) -> None:
