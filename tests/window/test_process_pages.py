@@ -8,7 +8,7 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
 
 from tests.notebooks import new_test
-from tests.window.pages import button_of, pdf_words, refusal_of, type_into, words_of
+from tests.window.pages import button_of, pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.app.process.clip_judging import clip_answer_of
 from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.planning.plan_request import FilmUnit
@@ -20,6 +20,7 @@ from vadrin.notebook.records import (
     MakerTime,
     Process,
     ProcessStep,
+    Reading,
     RunEvent,
     Stock,
     Strip,
@@ -308,3 +309,28 @@ def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
     for name, words in (("bath", "20"), ("room", "16")):
         type_into(station.recipe.fields[name], words)
     assert "A tank that stands 17:30 in this room will be at about 18.7 °C" in words_of(station)
+
+
+def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, darkroom):
+    room = darkroom("process control", times=(8.0,), second_factor=(3.0,))
+    sheet = room.window.bench.sheet
+    figures = {
+        "A": (0.22, 0.48, 0.9, 1.31),
+        "B": (0.22, 0.49, 0.9, 1.32),
+        "C": (0.2, 0.4, 0.7, 0.9),
+    }
+    assert "no run to hold against the first yet" in words_of(room.window)
+    with room.book.change("read"):
+        for strip in sheet.strips:
+            blank, low, middle, high = figures[strip.strip.label]
+            for frame in strip.frames:
+                told = {"low": low, "middle": middle, "high": high}.get(frame.frame.name, blank)
+                room.book.add(Reading(frame_id=frame.frame.id, density=told))
+    room.window.bench.open_test(sheet.test.id)
+    room.window.bench.go("finding")
+    settle(qtbot, room.window)
+    said = words_of(room.window)
+    assert "Out of control" in said
+    assert "Mend the process, then run another strip." in said
+    assert "strip B: in control" in said
+    assert "too cold, too short, a spent or weak developer" in said
