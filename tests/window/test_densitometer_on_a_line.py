@@ -50,7 +50,7 @@ def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):
     said = []
     window.bench.said.connect(said.append)
     press(densities.line)
-    densities._meter._stand_in.zero = 0.08
+    densities._meter._line.stand_in.zero = 0.08
     press(densities.zero)
     qtbot.waitUntil(lambda: any("has drifted by 0.0" in w for w in said), timeout=10_000)
     before = readings(window)

@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-import numpy as np
-
-from vadrin.errors import EntryError
-from vadrin.instruments.line_format import LineFormat
-from vadrin.instruments.serial_line import SerialLine
-from vadrin.instruments.simulated import SIMULATED, THERMOMETER_LINE, SimulatedThermometer
+from vadrin.app.instrument_line import InstrumentLine, instrument_on_a_line
+from vadrin.instruments.simulated import THERMOMETER_LINE, SimulatedThermometer
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
@@ -31,22 +27,10 @@ class Thermometer:
     """
 
     def __init__(self, kept: Instrument) -> None:
+        self._line = InstrumentLine(
+            kept, THERMOMETER_LINE, lambda rng: SimulatedThermometer(20.6, 18.5, 25.0, rng)
+        )
         self.name = kept.name
-        self._stand_in: SimulatedThermometer | None = None
-        port, words = kept.port, kept.line_format or THERMOMETER_LINE
-        if port == SIMULATED:
-            rng = np.random.default_rng(kept.id)
-            self._stand_in = SimulatedThermometer(20.6, 18.5, 25.0, rng)
-            port = self._stand_in.port
-        try:
-            self._line = SerialLine(port, LineFormat(words))
-        except ValueError as error:
-            raise EntryError(f"{kept.name}: {error}") from error
-        except OSError as error:
-            raise EntryError(
-                f"{kept.name} does not answer at {port}; check its cable, and its port in the "
-                "cupboard (Ctrl+9)"
-            ) from error
         self._noted: float | None = None
 
     def news(self) -> float | None:
@@ -63,17 +47,11 @@ class Thermometer:
     @property
     def trouble(self) -> str:
         """Why nothing comes, in words; empty while all is well."""
-        if self._line.lost:
-            return f"{self.name} no longer answers: note the temperature by hand."
-        if self._line.strange and self._noted is None:
-            return f"{self.name} says “{self._line.strange}”, unlike its line in the cupboard."
-        return ""
+        return self._line.trouble("note the temperature by hand")
 
     def close(self) -> None:
         """Listen no more."""
         self._line.close()
-        if self._stand_in is not None:
-            self._stand_in.close()
 
 
 def thermometer_of(notebook: Notebook) -> Instrument:
@@ -84,10 +62,4 @@ def thermometer_of(notebook: Notebook) -> Instrument:
     EntryError
         If there is none with a port.
     """
-    for kept in notebook.all(Instrument):
-        if kept.kind == THERMOMETER and kept.port:
-            return kept
-    raise EntryError(
-        "no thermometer with a port in the cupboard yet (Ctrl+9, under instruments); its port may "
-        f"be “{SIMULATED}”"
-    )
+    return instrument_on_a_line(notebook, THERMOMETER)

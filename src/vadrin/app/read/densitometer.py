@@ -4,13 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
+from vadrin.app.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.simulation.film import densities, typical_film
-from vadrin.errors import EntryError
-from vadrin.instruments.line_format import LineFormat
-from vadrin.instruments.serial_line import SerialLine
-from vadrin.instruments.simulated import DENSITOMETER_LINE, SIMULATED, SimulatedDensitometer
+from vadrin.instruments.simulated import DENSITOMETER_LINE, SimulatedDensitometer
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
@@ -35,42 +33,29 @@ class DensitometerLine:
     """
 
     def __init__(self, kept: Instrument) -> None:
+        self._line = InstrumentLine(kept, DENSITOMETER_LINE, SimulatedDensitometer)
         self.name = kept.name
         self.zero: float | None = None
         """What it said of no film last; None before it was asked."""
-        self._stand_in: SimulatedDensitometer | None = None
-        port, words = kept.port, kept.line_format or DENSITOMETER_LINE
-        if port == SIMULATED:
-            self._stand_in = SimulatedDensitometer(np.random.default_rng(kept.id))
-            port = self._stand_in.port
-        try:
-            self._line = SerialLine(port, LineFormat(words))
-        except ValueError as error:
-            raise EntryError(f"{kept.name}: {error}") from error
-        except OSError as error:
-            raise EntryError(
-                f"{kept.name} does not answer at {port}; check its cable, and its port in the "
-                "cupboard (Ctrl+9)"
-            ) from error
 
     @property
     def simulated(self) -> bool:
         """Whether it is the stand-in, whose button is on the screen."""
-        return self._stand_in is not None
+        return self._line.stand_in is not None
 
     def press(self, sheet: TestSheet, strip: StripSheet, frame: FrameSheet) -> None:
         """Press the stand-in's button on a frame of the film on the bench."""
-        if self._stand_in is None:
+        if self._line.stand_in is None:
             return
         at = frame.log_h(sheet.test.meter_constant)
         film = typical_film(sheet.stock.box_speed)
         place = np.array([np.nan if at is None else at])
-        self._stand_in.press(float(densities(film, strip.minutes or 8.0, place)[0]))
+        self._line.stand_in.press(float(densities(film, strip.minutes or 8.0, place)[0]))
 
     def press_on_nothing(self) -> None:
         """Press the stand-in's button with no film under it."""
-        if self._stand_in is not None:
-            self._stand_in.press(0.0)
+        if self._line.stand_in is not None:
+            self._line.stand_in.press(0.0)
 
     def news(self) -> list[tuple[float, Channel]]:
         """The densities that came since the last time, the zero's drift taken out."""
@@ -94,18 +79,11 @@ class DensitometerLine:
     @property
     def trouble(self) -> str:
         """Why nothing comes, in words; empty while all is well."""
-        if self._line.lost:
-            return f"{self.name} no longer answers: type the densities."
-        if self._line.strange:
-            strange, self._line.strange = self._line.strange, ""
-            return f"{self.name} says “{strange}”, unlike its line in the cupboard."
-        return ""
+        return self._line.trouble("type the densities")
 
     def close(self) -> None:
         """Listen no more."""
         self._line.close()
-        if self._stand_in is not None:
-            self._stand_in.close()
 
 
 def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:
@@ -116,11 +94,4 @@ def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:
     EntryError
         If there is none with a port.
     """
-    known = [sheet.instrument] if sheet.instrument else []
-    for kept in (*known, *notebook.all(Instrument)):
-        if kept.kind == DENSITOMETER and kept.port:
-            return kept
-    raise EntryError(
-        "no densitometer with a port in the cupboard yet (Ctrl+9, under instruments); its port may "
-        f"be “{SIMULATED}”"
-    )
+    return instrument_on_a_line(notebook, DENSITOMETER, sheet.instrument)
