@@ -6,11 +6,17 @@ from PyQt6.QtGui import QColor, QImage
 from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
 
 from tests.window.pages import settle
+from vadrin.app.demo.demo_scan import write_demo_scan
+from vadrin.app.read.scan_reading import keep_wedge
 from vadrin.app.workbench import STATIONS
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 
 PAGES = ("recipe", "clip", "dark", "clock", "control", "makers", "rules")
-VIEWS = (*STATIONS, *(f"process {page}" for page in PAGES))
+READING = ("scan", "light box", "verdicts")
+VIEWS = (
+    *((station, "") for station in STATIONS), *(("process", page) for page in PAGES),
+    *(("read", page) for page in READING),
+)  # fmt: skip
 MOST_GREEN_OR_BLUE = 8
 
 
@@ -25,10 +31,10 @@ def pixels(widget):
 @pytest.fixture
 def safelit(demo):
     def make(view):
-        station, *page = view.split()
+        station, page = view
         window = demo("Merrow Pan 125", station)
         if page:
-            window.station().turn_to(*page)
+            window.station().turn_to(page)
         while window.look is not SAFELIGHT:
             window.next_look()
         return window
@@ -36,19 +42,8 @@ def safelit(demo):
     return make
 
 
-@pytest.mark.parametrize("view", VIEWS)
-def test_no_view_shines(qtbot, safelit, view):
-    window = safelit(view)
-    settle(qtbot, window)
-    seen = pixels(window)
-    assert seen[..., 1].max() <= MOST_GREEN_OR_BLUE, "green"
-    assert seen[..., 2].max() <= MOST_GREEN_OR_BLUE, "blue"
-    assert seen[..., 0].mean() < 60, "and the whole is dark"
-
-
-def words_and_grounds(window):
+def words_and_grounds(window, shown):
     """Every text with the colour that stands out most in its place, and that of its ground."""
-    shown = pixels(window)
     for widget in window.findChildren((QLabel, QLineEdit, QPushButton)):
         if not widget.isVisible() or not widget.text().strip() or widget.width() < 8:
             continue
@@ -63,12 +58,31 @@ def words_and_grounds(window):
 
 
 @pytest.mark.parametrize("view", VIEWS)
-def test_every_text_can_be_read(qtbot, safelit, view):
+def test_no_view_shines_and_every_text_can_be_read(qtbot, safelit, view):
     window = safelit(view)
     settle(qtbot, window)
+    seen = pixels(window)
+    assert seen[..., 1].max() <= MOST_GREEN_OR_BLUE, "green"
+    assert seen[..., 2].max() <= MOST_GREEN_OR_BLUE, "blue"
+    assert seen[..., 0].mean() < 60, "and the whole is dark"
     weak = [
         (said, round(contrast(ink, ground), 1))
-        for said, ink, ground in words_and_grounds(window)
+        for said, ink, ground in words_and_grounds(window, seen)
         if contrast(ink, ground) < LEAST_CONTRAST
     ]
     assert not weak, weak
+
+
+def test_a_scan_is_shown_in_dim_reds(qtbot, safelit, tmp_path):
+    window = safelit(("read", "scan"))
+    page, strip = window.station().scan, window.bench.sheet.strips[0]
+    wedge = write_demo_scan(tmp_path / "strip.tif", strip)
+    window.bench.edit(lambda book: keep_wedge(book, wedge))
+    window.updates.flush()
+    page.open(tmp_path / "strip.tif")
+    settle(qtbot, window)
+    assert page.scan is not None
+    seen = pixels(page)
+    assert seen[..., 1:].max() <= MOST_GREEN_OR_BLUE
+    assert np.percentile(seen[..., 0], 99) > 20
+    assert seen[..., 0].mean() < 90

@@ -12,6 +12,9 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
+_DIM = 0.35
+"""Brightness of a scan by the safelight."""
+
 
 class ScanView(QWidget):
     """The strip as it was scanned; each frame's box with its number, and what it reads."""
@@ -30,8 +33,9 @@ class ScanView(QWidget):
 
     def show_scan(self, scan: Scan | None, look: Look) -> None:
         """Show a scan."""
-        if scan is not None and (self.scan is None or scan.small is not self.scan.small):
-            self._image = _grey_image(scan)
+        fresh = scan is not None and (self.scan is None or scan.small is not self.scan.small)
+        if scan is not None and (fresh or look.red_only != self.look.red_only):
+            self._image = _image_of(scan, look.red_only)
         self.scan, self.look = scan, look
         said = []
         for place in range(scan.place.count if scan else 0):
@@ -64,9 +68,15 @@ class ScanView(QWidget):
                              | Qt.AlignmentFlag.AlignHCenter, str(shot + 1))  # fmt: skip
 
 
-def _grey_image(scan: Scan) -> QImage:
-    """The small picture as greys an eye sees."""
+def _image_of(scan: Scan, red_only: bool) -> QImage:
+    """The small picture as greys an eye sees, or as reds by the safelight."""
     share = np.clip(scan.small / max(float(scan.small.max()), 1e-9), 0, 1) ** (1 / 2.2)
-    grey = np.ascontiguousarray((255 * share).astype(np.uint8))
+    grey = (255 * share).astype(np.uint8)
     high, wide = grey.shape
-    return QImage(grey.tobytes(), wide, high, wide, QImage.Format.Format_Grayscale8).copy()
+    tones = np.repeat(grey[..., None], 3, axis=2)
+    if red_only:
+        # A bright picture would light the room: film is drawn no brighter than the rest.
+        tones[..., 0] = (grey * _DIM).astype(np.uint8)
+        tones[..., 1:] = 0
+    image = QImage(tones.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888)
+    return image.copy()
