@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Protocol, cast
 
-from PyQt6.QtWidgets import QSizePolicy, QStackedWidget, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
@@ -19,6 +19,7 @@ from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.widgets.page_links import PageLinks
+from vadrin.ui.widgets.page_stack import PageStack
 from vadrin.ui.widgets.sound_cues import Cue
 
 
@@ -54,7 +55,7 @@ class ProcessStation(Station):
         links = {name: page.link for name, page in self._pages.items()}
         self._head = PageLinks(links, self.turn_to)
         self.column.addWidget(self._head)
-        self._stack = QStackedWidget()
+        self._stack = PageStack()
         for page in self._pages.values():
             self._stack.addWidget(page.widget)
         self.column.addWidget(self._stack, 1)
@@ -97,12 +98,7 @@ class ProcessStation(Station):
         """Show one of the pages."""
         page = self._pages[name]
         self._head.show_page(name, page.question)
-        self._stack.setCurrentWidget(page.widget)
-        for other in self._pages.values():
-            # A page that is not shown takes no room.
-            shown = other is page
-            policy = QSizePolicy.Policy.Preferred if shown else QSizePolicy.Policy.Ignored
-            other.widget.setSizePolicy(QSizePolicy.Policy.Preferred, policy)
+        self._stack.show_page(page.widget)
         self.refuse("")
         if self._scene is not None:
             self.show_scene(self._scene)

@@ -7,7 +7,7 @@ from typing import Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QStackedWidget, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
@@ -17,6 +17,7 @@ from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.page_links import PageLinks
+from vadrin.ui.widgets.page_stack import PageStack
 
 
 class _WayOfReading(Protocol):
@@ -44,7 +45,7 @@ class ReadStation(Station):
         }
         self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
         self.column.addWidget(self._head)
-        self._stack = QStackedWidget()
+        self._stack = PageStack()
         for _, page in self._pages.values():
             self._stack.addWidget(page)
         self.column.addWidget(self._stack, 1)
@@ -77,7 +78,7 @@ class ReadStation(Station):
 
     def turn_to(self, name: str) -> None:
         """Show one of the ways of reading."""
-        self._stack.setCurrentWidget(self._pages[name][1])
+        self._stack.show_page(self._pages[name][1])
         self._head.show_page(name, "How dense, and how good?")
         self.refuse("")
         if self._scene is not None:

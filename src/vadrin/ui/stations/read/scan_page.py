@@ -32,6 +32,7 @@ _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "
     "positive film, linear or at a fixed gamma: no automatic levels, no sharpening, no inversion."
 )
+_KEYS = "← → move the frames, − + set them closer or wider."
 _PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg)"
 _NO_WEDGE = "none"
 
@@ -69,7 +70,7 @@ class ScanPage(QWidget):
         self._head = text("", Role.HEADING)
         self._words = text("", Role.BODY, wrap=True)
         self._doubts = text("", Role.REFUSAL, wrap=True)
-        self._keys = text("← → move the frames, − + set them closer or wider.", Role.CAPTION)
+        self._keys = text(_KEYS, Role.CAPTION, wrap=True)
         row = QHBoxLayout()
         for part in (self.choose, self.take, self.turn):
             row.addWidget(part)
