@@ -7,7 +7,6 @@ from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from tests.core.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, words_of
-from vadrin.app.workbench import STATIONS
 from vadrin.notebook.records import Reading, Test
 from vadrin.ui.theme.look import DAY, SAFELIGHT
 
@@ -160,7 +159,7 @@ def test_f1_lists_the_keys_of_the_station(qtbot, demo):
     assert not window.keys.isVisible()
 
 
-def test_safelight_has_no_green_and_no_blue(qtbot, demo):
+def test_a_look_is_turned_to_at_once_wherever_one_is(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
     for station in ("curves", "cards"):
         window.bench.go(station)
@@ -168,10 +167,6 @@ def test_safelight_has_no_green_and_no_blue(qtbot, demo):
         settle(qtbot, window)
         assert window.grab().toImage().pixelColor(300, 20).blue() > 200, "day is white"
         window.set_look(SAFELIGHT)
-        check_red(window)
-    for station in (*STATIONS, "cupboard", "shelf"):
-        window.bench.go(station)
-        settle(qtbot, window)
         check_red(window)
     window.set_look(DAY)
 
