@@ -16,12 +16,13 @@ from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.school_rows import limits_text, school_lines
-from vadrin.app.results.target_words import target_text
+from vadrin.app.results.target_words import target_text, target_value_typed
 from vadrin.app.test_sheet import load_sheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
+from vadrin.errors import EntryError
 from vadrin.formats.reports.card_pdf import CARD_SIZES, card_pdf
 from vadrin.notebook.store import Notebook
 
@@ -190,3 +191,13 @@ def test_small_words():
     assert minutes_range_text(Figure(8, 7.5, 8.5)) == "7:30 to 8:30"
     assert ei_range_text(Figure(80)) == minutes_range_text(Figure(8)) == date_text("") == ""
     assert target_text("zone8", 1.3) == "Zone VIII density 1.30"
+
+
+def test_a_measure_nobody_knows_is_worked_out_as_usual(told):
+    sheet, usual = told["Merrow Pan 125 M3"]
+    hurt = replace(sheet, test=replace(sheet.test, target_kind="averagf gradient"))
+    answer = analyse(readings_of(hurt), settings_of(hurt))
+    assert answer.finding.time_min == usual.finding.time_min
+    assert headline_of(hurt, answer).time == headline_of(sheet, usual).time
+    with pytest.raises(EntryError, match="choose one first"):
+        target_value_typed("averagf gradient", "0.6")

@@ -11,7 +11,7 @@ from vadrin.core.fitting.fit import INSTRUMENT_NOISE
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.process.makers_table import makers_minutes, makers_times
 from vadrin.core.results.analysis import Analysis, Settings, analyse
-from vadrin.core.results.criteria import Target
+from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.results.push import RulesOfThumb
 from vadrin.notebook.records import Reading
 
@@ -62,7 +62,9 @@ def own_deviation(reading: Reading) -> float:
 def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
     """How a test is to be worked out."""
     instrument = sheet.instrument
-    target = Target(sheet.test.target_kind, sheet.test.target_value)
+    # A notebook from elsewhere, or a hurt one, may name a measure this program does not know.
+    known = sheet.test.target_kind in MEASURES
+    target = Target(sheet.test.target_kind, sheet.test.target_value) if known else Target()
     return Settings(
         target=target,
         school=sheet.test.school,

@@ -48,6 +48,8 @@ def target_value_typed(kind: str, words: str) -> float:
     EntryError
         If no negative is like that.
     """
+    if kind not in MEASURES:
+        raise EntryError(f"“{kind}” is no measure known here; choose one first")
     value, measure = number_typed(words), MEASURES[kind]
     if not measure.lowest <= value <= measure.highest:
         raise EntryError(f"{target_text(kind, value)} is out of reach; try {measure.usual:g}")
