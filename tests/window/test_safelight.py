@@ -39,7 +39,9 @@ def safelit(demo):
 def words_and_grounds(window, shown):
     """Every text with the colour that stands out most in its place, and that of its ground."""
     for widget in window.findChildren((QLabel, QLineEdit, QPushButton)):
-        if not widget.isVisible() or not widget.text().strip() or widget.width() < 8:
+        seen = widget.visibleRegion().boundingRect()
+        if seen.height() < widget.height() or not widget.text().strip() or widget.width() < 8:
+            # Scrolled out of sight, wholly or in part.
             continue
         corner = widget.mapTo(window, widget.rect().topLeft())
         down = slice(max(corner.y(), 0), corner.y() + widget.height())
