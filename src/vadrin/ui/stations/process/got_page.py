@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.development import (
@@ -199,6 +199,9 @@ class GotPage(QWidget):
                               role=Role.BODY)  # fmt: skip
             for field in (time, warmth, bath, moved):
                 field.refused.connect(self._refuse)
+            for wide in (bath, moved):
+                # Long words give up their middle before the line is wider than the window.
+                wide.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
             self._rows[strip.strip.id] = (time, warmth, bath, moved)
             self._grid.addWidget(text(label, Role.HEADING), row, 0)
             self._grid.addWidget(text("", Role.LEAD), row, 1)
