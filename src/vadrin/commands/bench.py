@@ -163,6 +163,7 @@ def run_bench() -> int:
     for name, ms, beside in rows:
         other = "" if beside is None else f"{beside:>10.1f}{ms / beside:>8.3f}"
         print(f"{name:<58}{ms:>9.1f}{other}")
+    from vadrin.commands.bench_scan import scan_rows
     from vadrin.commands.bench_shelf import shelf_rows
     from vadrin.commands.bench_window import window_rows
 
@@ -170,4 +171,6 @@ def run_bench() -> int:
 
     print()
     print("\n".join(shelf_rows()))
+    print()
+    print("\n".join(scan_rows()))
     return 0

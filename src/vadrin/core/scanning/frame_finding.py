@@ -16,6 +16,8 @@ _INNER = 0.5
 _GAP = 0.06
 """Width of the gap between frames, as a share of their pitch."""
 _SURE = 0.55
+_PITCHES, _COARSE = (0.72, 1.02), 101
+"""Shares of the strip's length over its frames that a pitch may be, and how many are tried."""
 _LEAST_FRAME = 0.08
 """Density over the base that some frame must have, or nothing tells where frames lie."""
 _MOST_SKEW = 0.06
@@ -228,19 +230,27 @@ class _Profile:
 
 def _comb(seen: _Profile, count: int) -> tuple[float, float, float]:
     """Start and pitch of evenly spaced frames that explain a profile best, and how well."""
-    length = seen.right - seen.left
-    best = (np.inf, seen.left, length / count)
-    for pitch in np.linspace(0.72, 1.02, 121) * length / count:
-        starts = np.arange(
-            seen.left - 0.05 * pitch, seen.right - count * pitch + 0.1 * pitch, 0.01 * pitch
-        )
-        if len(starts) == 0:
-            continue
-        cost = _unexplained(seen, starts, float(pitch), count)
-        place = int(np.argmin(cost))
-        if cost[place] < best[0]:
-            best = (float(cost[place]), float(starts[place]), float(pitch))
+    longest = (seen.right - seen.left) / count
+    best = (np.inf, seen.left, longest)
+    for pitch in np.linspace(*_PITCHES, _COARSE) * longest:
+        first, last = seen.left - 0.05 * pitch, seen.right - (count - 0.1) * pitch
+        best = min(best, _best_start(seen, np.arange(first, last, 0.03 * pitch), pitch, count))
+    _, start, near = best
+    for pitch in near * np.linspace(0.994, 1.006, 25):
+        starts = start + np.linspace(-0.18, 0.18, 49) * pitch
+        best = min(best, _best_start(seen, starts, pitch, count))
     return best[1], best[2], float(np.clip(1 - best[0] / max(seen.spread, 1e-9), 0.0, 1.0))
+
+
+def _best_start(
+    seen: _Profile, starts: Array, pitch: float, count: int
+) -> tuple[float, float, float]:
+    """What is left unexplained at the best of some starts, that start, and the pitch."""
+    if len(starts) == 0:
+        return (np.inf, seen.left, float(pitch))
+    cost = _unexplained(seen, starts, float(pitch), count)
+    place = int(np.argmin(cost))
+    return (float(cost[place]), float(starts[place]), float(pitch))
 
 
 def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int) -> Array:
