@@ -19,7 +19,8 @@ import numpy as np
 
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.test_sheet import TestSheet, load_sheet
+from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.results.analysis import analyse
 from vadrin.notebook.records import Strip, Test
 

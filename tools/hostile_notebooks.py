@@ -11,7 +11,7 @@ from tools.hostile_guard import Counts, guarded
 
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.app.results.known_answers import answer_to, question_of
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.records import RECORDS, Test

@@ -21,7 +21,7 @@ from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.decision import choose_push_rule, decide
 from vadrin.app.results.decision_basis import changes_since_decision
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.hold_rule import HoldRule

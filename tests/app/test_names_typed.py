@@ -19,7 +19,7 @@ from vadrin.app.plan.compared_materials import MOST_COMPARED, compared_material
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import rolls_begun, start_kind
 from vadrin.app.plan.variants import CHANGES, TIMES, changes_from_source, start_variant
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.planning.plan_request import Arrangement, Compared
 from vadrin.errors import EditRefusedError, EntryError
 from vadrin.notebook.records import Batch, Developer, Process, Stock, Strip, Test

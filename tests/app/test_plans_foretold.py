@@ -27,7 +27,7 @@ from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.answer import AS_DEVELOPED, answer_of
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.curves import metrics
 from vadrin.core.planning.film_prior import prior_curve
 from vadrin.core.planning.test_kinds import Foretold, kind_of

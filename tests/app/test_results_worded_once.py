@@ -15,7 +15,7 @@ from vadrin.app.results.metric_rows import METRICS, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
 from vadrin.app.results.school_rows import school_lines
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import analyse

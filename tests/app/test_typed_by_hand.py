@@ -29,7 +29,7 @@ from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.school_rows import school_typed
 from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 from vadrin.core.frames import FrameState

@@ -18,7 +18,7 @@ from vadrin.app.results.darkroom_card import NOT_DECIDED, card_document, card_of
 from vadrin.app.results.decision import choose_target, decide
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.next_act import mended, next_act
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.core.restated_time import usual_reference
 from vadrin.core.results.analysis import analyse

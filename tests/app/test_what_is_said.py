@@ -17,7 +17,7 @@ from vadrin.app.results.headline import headline_of
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.school_rows import limits_text, school_lines
 from vadrin.app.results.target_words import target_text, target_value_typed
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.frames import FrameState

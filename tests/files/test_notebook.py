@@ -12,7 +12,7 @@ from sqlalchemy import create_engine, inspect
 
 from tests.notebooks import new_test
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError, NotebookError
 from vadrin.notebook.records import Frame, Reading, Stock, Strip, Test

@@ -19,7 +19,7 @@ from tests.notebooks import fill_from_json, merged, new_test
 from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.shelf_index import clock_doubt
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.workbench import Workbench
 from vadrin.commands import main
 from vadrin.core.frames import FrameState

@@ -230,7 +230,7 @@ def test_a_run_that_means_nothing_here_is_passed_over(notebook):
 
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
-    from vadrin.app.test_sheet import load_sheet
+    from vadrin.app.sheet_loading import load_sheet
     from vadrin.core.process.darkroom_clock import Happened
     from vadrin.errors import EntryError
 

@@ -15,7 +15,7 @@ from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.ticked_sheet import tick_sheet
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.records import Camera, Strip, Test
 

@@ -22,7 +22,7 @@ from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.kinds import all_pages
 from vadrin.app.library.differences import conditions_of, differences
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import exact_aperture
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameRole, FrameState

@@ -15,7 +15,7 @@ from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading

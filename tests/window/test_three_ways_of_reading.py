@@ -11,7 +11,7 @@ from tests.window.pages import settle, type_into, words_of
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.process.development import develop_as_planned
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.curves import metrics
 from vadrin.core.frames import FrameState
 from vadrin.core.simulation.film import curve_at, densities, invent_film

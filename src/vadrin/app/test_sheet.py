@@ -4,16 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from typing import TypeVar
 
 from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds import kind_of
-from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
     ControlStrip,
-    DarkroomRun,
     Developer,
     Exposure,
     Finding,
@@ -24,14 +21,10 @@ from vadrin.notebook.records import (
     Note,
     Process,
     Reading,
-    Record,
     Stock,
     Strip,
     Test,
 )
-from vadrin.notebook.store import Notebook
-
-R = TypeVar("R", bound=Record)
 
 SPOILT = (FrameState.SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
@@ -249,90 +242,3 @@ class TestSheet:
         """Developer, dilution and temperature in a phrase."""
         where = f"in {self.developer.name} {self.developer.dilution}".strip()
         return where if self.developer.name else "developer not named yet"
-
-
-def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
-    """Take one test from the notebook; None if it is not there."""
-    test = notebook.get(Test, test_id)
-    return load_sheets(notebook, [test])[0] if test else None
-
-
-def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
-    groups: dict[int, list[R]] = {}
-    for record in records:
-        groups.setdefault(getattr(record, owner), []).append(record)
-    return groups
-
-
-def _named(notebook: Notebook, kind: type[R], ids: set[int]) -> dict[int, R]:
-    return {record.id: record for record in notebook.all_of(kind, "id", sorted(ids))}
-
-
-def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
-    """Take whole tests from the notebook, in few questions to the file."""
-    strips = notebook.all_of(Strip, "test_id", [t.id for t in tests])
-    frames = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
-    readings = notebook.all_of(Reading, "frame_id", [f.id for f in frames])
-    by_frame, by_strip = _grouped(readings, "frame_id"), _grouped(frames, "strip_id")
-    shots = _grouped(notebook.all_of(Exposure, "frame_id", [f.id for f in frames]), "frame_id")
-    judged = _grouped(notebook.all_of(Judgement, "strip_id", [s.id for s in strips]), "strip_id")
-    seen = _grouped(notebook.all_of(Judgement, "frame_id", [f.id for f in frames]), "frame_id")
-    by_test = _grouped(strips, "test_id")
-    findings = _grouped(notebook.all_of(Finding, "test_id", [t.id for t in tests]), "test_id")
-    notes = _grouped(notebook.all_of(Note, "test_id", [t.id for t in tests]), "test_id")
-    stocks = _named(notebook, Stock, {t.stock_id for t in tests})
-    batches = _named(notebook, Batch, {t.batch_id for t in tests if t.batch_id})
-    developers = _named(notebook, Developer, {t.developer_id for t in tests})
-    routines = _named(notebook, Process, {t.process_id for t in tests if t.process_id})
-    makers = _grouped(
-        notebook.all_of(MakerTime, "stock_id", sorted({t.stock_id for t in tests})), "stock_id"
-    )
-    controls = _grouped(notebook.all_of(ControlStrip, "process_id", sorted(routines)), "process_id")
-    of_tests = [t.id for t in tests] if controls else []
-    runs = _grouped(notebook.all_of(DarkroomRun, "test_id", of_tests), "test_id")
-    instruments = _named(notebook, Instrument, {t.instrument_id for t in tests if t.instrument_id})
-
-    def strip_sheet(strip: Strip) -> StripSheet:
-        mine = by_strip.get(strip.id, ())
-        planned = any(f.wanted_stops is not None or f.turn for f in mine)
-
-        def frame_sheet(place: int, frame: Frame) -> FrameSheet:
-            return FrameSheet(
-                frame, tuple(by_frame.get(frame.id, ())),
-                str(place) if planned else frame.name, tuple(shots.get(frame.id, ())),
-                tuple(seen.get(frame.id, ())),
-            )  # fmt: skip
-
-        made = tuple(frame_sheet(i, f) for i, f in enumerate(mine, start=1))
-        return StripSheet(strip, made, tuple(judged.get(strip.id, ())))
-
-    return [
-        TestSheet(
-            test,
-            stocks.get(test.stock_id, Stock()),
-            batches.get(test.batch_id) if test.batch_id else None,
-            developers.get(test.developer_id, Developer()),
-            tuple(strip_sheet(s) for s in by_test.get(test.id, ())),
-            tuple(findings.get(test.id, ())),
-            tuple(notes.get(test.id, ())),
-            instruments.get(test.instrument_id) if test.instrument_id else None,
-            routines.get(test.process_id) if test.process_id else None,
-            tuple(m for m in makers.get(test.stock_id, ()) if m.developer_id == test.developer_id),
-            tuple(controls.get(test.process_id or 0, ())),
-            frozenset(r.id for r in runs.get(test.id, ())),
-        )
-        for test in tests
-    ]
-
-
-def test_of_change(notebook: Notebook, change: Change) -> int | None:
-    """The test an edit belonged to; None for edits of the kit, or where it is gone."""
-    record = next((s.after or s.before for s in change.steps), None)
-    if isinstance(record, Reading | Judgement) and record.frame_id:
-        record = notebook.get(Frame, record.frame_id)
-    if isinstance(record, Frame | Judgement):
-        record = notebook.get(Strip, record.strip_id or 0)
-    if isinstance(record, Test):
-        return record.id
-    owner = getattr(record, "test_id", None)
-    return int(owner) if owner else None

@@ -13,7 +13,8 @@ from typing import TYPE_CHECKING, TypeVar
 
 from vadrin.app.events import Event
 from vadrin.app.frame_order import next_to_expose, next_to_read
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet, load_sheet, test_of_change
+from vadrin.app.sheet_loading import load_sheet, test_of_change
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import Reading, Test

@@ -17,7 +17,7 @@ from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.process.thermometer import THERMOMETER
 from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.decision import decide
-from vadrin.app.test_sheet import load_sheet
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse

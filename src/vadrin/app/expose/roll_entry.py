@@ -9,8 +9,9 @@ from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.library.named_records import developer_phrased, stock_named
 from vadrin.app.plan.drafting import lay_out
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet, load_sheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.errors import EditRefusedError

@@ -12,7 +12,8 @@ from datetime import UTC, datetime
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
-from vadrin.app.test_sheet import TestSheet, load_sheets
+from vadrin.app.sheet_loading import load_sheets
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.process.fixer import check_fixer
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test

@@ -6,8 +6,9 @@ from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.kinds import page_of
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
+from vadrin.app.sheet_loading import load_sheets
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet, load_sheets
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.planning.plan_request import FilmSupply
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook

@@ -9,8 +9,9 @@ from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.times import times_typed
 from vadrin.app.library.differences import Difference, conditions_of, differences
 from vadrin.app.library.named_records import batch_named, camera_named, developer_named, stock_named
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet, load_sheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Developer, Test
 from vadrin.notebook.store import Notebook

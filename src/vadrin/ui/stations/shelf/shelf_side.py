@@ -12,7 +12,8 @@ from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.differences import conditions_of, differences, verdict
 from vadrin.app.library.shelf_index import StoreLine, bottles, film_left
 from vadrin.app.plan.variants import CHOICES, start_variant
-from vadrin.app.test_sheet import TestSheet, load_sheet
+from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError
 from vadrin.ui.theme.roles import Role

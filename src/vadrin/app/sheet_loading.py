@@ -1,0 +1,134 @@
+"""Whole tests taken from the notebook, in few questions to the file."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.notebook.changes import Change
+from vadrin.notebook.records import (
+    Batch,
+    ControlStrip,
+    DarkroomRun,
+    Developer,
+    Exposure,
+    Finding,
+    Frame,
+    Instrument,
+    Judgement,
+    MakerTime,
+    Note,
+    Process,
+    Reading,
+    Record,
+    Stock,
+    Strip,
+    Test,
+)
+from vadrin.notebook.store import Notebook
+
+R = TypeVar("R", bound=Record)
+
+
+def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
+    """Take one test from the notebook; None if it is not there."""
+    test = notebook.get(Test, test_id)
+    return load_sheets(notebook, [test])[0] if test else None
+
+
+def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
+    groups: dict[int, list[R]] = {}
+    for record in records:
+        groups.setdefault(getattr(record, owner), []).append(record)
+    return groups
+
+
+class _FilmOf:
+    """What tests hold, from strips down to what was said of single frames."""
+
+    def __init__(self, notebook: Notebook, tests: list[Test]) -> None:
+        def owned(kind: type[R], owner: str, ids: list[int]) -> dict[int, list[R]]:
+            return _grouped(notebook.all_of(kind, owner, ids), owner)
+
+        ids = [t.id for t in tests]
+        self.strips = owned(Strip, "test_id", ids)
+        strip_ids = [s.id for mine in self.strips.values() for s in mine]
+        self._frames = owned(Frame, "strip_id", strip_ids)
+        frame_ids = [f.id for mine in self._frames.values() for f in mine]
+        self._readings = owned(Reading, "frame_id", frame_ids)
+        self._shots = owned(Exposure, "frame_id", frame_ids)
+        self._seen = owned(Judgement, "frame_id", frame_ids)
+        self._judged = owned(Judgement, "strip_id", strip_ids)
+        self.findings = owned(Finding, "test_id", ids)
+        self.notes = owned(Note, "test_id", ids)
+
+    def strip_sheet(self, strip: Strip) -> StripSheet:
+        """A strip with its frames."""
+        mine = self._frames.get(strip.id, ())
+        planned = any(f.wanted_stops is not None or f.turn for f in mine)
+        made = tuple(
+            FrameSheet(
+                frame, tuple(self._readings.get(frame.id, ())),
+                str(place) if planned else frame.name, tuple(self._shots.get(frame.id, ())),
+                tuple(self._seen.get(frame.id, ())),
+            )
+            for place, frame in enumerate(mine, start=1)
+        )  # fmt: skip
+        return StripSheet(strip, made, tuple(self._judged.get(strip.id, ())))
+
+
+class _KitOf:
+    """The film, chemistry and processes that tests name, and what is kept with those."""
+
+    def __init__(self, notebook: Notebook, tests: list[Test]) -> None:
+        def named(kind: type[R], ids: set[int | None]) -> dict[int, R]:
+            wanted = sorted(i for i in ids if i)
+            return {record.id: record for record in notebook.all_of(kind, "id", wanted)}
+
+        self.stocks = named(Stock, {t.stock_id for t in tests})
+        self.batches = named(Batch, {t.batch_id for t in tests})
+        self.developers = named(Developer, {t.developer_id for t in tests})
+        self.routines = named(Process, {t.process_id for t in tests})
+        self.instruments = named(Instrument, {t.instrument_id for t in tests})
+        stocks, routines = sorted(self.stocks), sorted(self.routines)
+        self._makers = _grouped(notebook.all_of(MakerTime, "stock_id", stocks), "stock_id")
+        self.controls = _grouped(
+            notebook.all_of(ControlStrip, "process_id", routines), "process_id"
+        )
+        of_tests = [t.id for t in tests] if self.controls else []
+        self.runs = _grouped(notebook.all_of(DarkroomRun, "test_id", of_tests), "test_id")
+
+    def makers(self, test: Test) -> tuple[MakerTime, ...]:
+        """The maker's table of a test's film in its developer."""
+        known = self._makers.get(test.stock_id, ())
+        return tuple(m for m in known if m.developer_id == test.developer_id)
+
+
+def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
+    """Take whole tests from the notebook, in few questions to the file."""
+    film, kit = _FilmOf(notebook, tests), _KitOf(notebook, tests)
+    return [
+        TestSheet(
+            test, kit.stocks.get(test.stock_id, Stock()), kit.batches.get(test.batch_id or 0),
+            kit.developers.get(test.developer_id, Developer()),
+            tuple(film.strip_sheet(s) for s in film.strips.get(test.id, ())),
+            tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
+            kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
+            kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
+            frozenset(r.id for r in kit.runs.get(test.id, ())),
+        )
+        for test in tests
+    ]  # fmt: skip
+
+
+def test_of_change(notebook: Notebook, change: Change) -> int | None:
+    """The test an edit belonged to; None for edits of the kit, or where it is gone."""
+    record = next((s.after or s.before for s in change.steps), None)
+    if isinstance(record, Reading | Judgement) and record.frame_id:
+        record = notebook.get(Frame, record.frame_id)
+    if isinstance(record, Frame | Judgement):
+        record = notebook.get(Strip, record.strip_id or 0)
+    if isinstance(record, Test):
+        return record.id
+    owner = getattr(record, "test_id", None)
+    return int(owner) if owner else None
