@@ -29,7 +29,23 @@ from vadrin.notebook.columns import table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.merge import everything_of
-from vadrin.notebook.records import Attachment, Batch, Camera, Frame, Reading, Stock, Test
+from vadrin.notebook.records import (
+    Attachment,
+    Batch,
+    Camera,
+    ControlStrip,
+    DarkroomRun,
+    Frame,
+    Judgement,
+    MakerTime,
+    Process,
+    Reading,
+    Rule,
+    RuleTrial,
+    Stock,
+    Strip,
+    Test,
+)
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.upgrades import upgraded_table
@@ -347,3 +363,31 @@ def test_a_commit_that_fails_leaves_nothing_behind(tmp_path, empty_path):
     again = Notebook(path)
     assert [s.name for s in again.all(Stock)] == ["Gannet"]
     again.close()
+
+
+def test_what_was_judged_and_run_comes_in_with_its_test(tmp_path, notebook):
+    theirs = Notebook(tmp_path / "theirs.vadrin")
+    test = new_test(theirs, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
+    (strip,) = theirs.all(Strip, test_id=test.id)
+    frame = theirs.all(Frame, strip_id=strip.id)[3]
+    with theirs.change("judged"):
+        theirs.add(Judgement(frame_id=frame.id, asked="shadows", answer="thin"))
+        theirs.add(Judgement(strip_id=strip.id, asked="clip", answer="go", detail='"same"'))
+        process = theirs.add(Process(name="ours"))
+        run = theirs.add(DarkroomRun(test_id=test.id))
+        theirs.add(ControlStrip(process_id=process.id, run_id=run.id, low=0.4, high=1.2))
+        rule = theirs.add(Rule(name="a third more"))
+        theirs.add(RuleTrial(rule_id=rule.id, test_id=test.id, predicted_min=8.0))
+        theirs.add(MakerTime(stock_id=test.stock_id, developer_id=test.developer_id, time_min=7.0))
+    theirs.close()
+    new_test(notebook, "Ostrel 400", "Tarn", "1+9", times=(6.0, 8.0))
+    for _ in range(2):
+        merged(notebook, everything_of(tmp_path / "theirs.vadrin"))
+    came = next(t for t in notebook.all(Test) if t.uid == test.uid)
+    sheet = load_sheet(notebook, came.id)
+    assert [j.answer for j in sheet.strips[0].frames[3].judgements] == ["thin"]
+    assert [j.answer for j in sheet.judged("clip")] == ["go"]
+    assert [m.time_min for m in sheet.makers] == [7.0]
+    (control,), (trial,) = notebook.all(ControlStrip), notebook.all(RuleTrial)
+    (run,) = notebook.all(DarkroomRun)
+    assert (control.run_id, trial.test_id, run.test_id) == (run.id, came.id, came.id)
