@@ -189,6 +189,10 @@ def _read_rows(
     for number, line in raw.rows:
         if not number & _BETWEEN_LOOKS:
             checkpoint()
+        known = reader.read_plain(number, line) if plain else None
+        if known is not None:
+            rows.append(known)
+            continue
         if not any(map(str.strip, line)):
             continue
         if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):

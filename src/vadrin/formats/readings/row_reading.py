@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 from vadrin.formats.readings.cell_numbers import grouped_number, number_of
 from vadrin.formats.readings.readings_table import CHANNELS, NO_EXTRA, CellProblem, TableRow
@@ -47,6 +48,35 @@ class RowReader:
         self._told: dict[str, dict[str, tuple[float | None, str]]] = {c: {} for c in self._numeric}
         self._words: dict[str, str] = {}
         self._strips: set[str] = set()
+        self._places = {name: place for place, name in enumerate(names)}
+        self._good: dict[str, dict[str, float | None]] = {c: {} for c in self._numeric}
+        self._plain = self._places.keys() <= {"strip", "frame", *_NUMBERS} and all(
+            c in self._places for c in ("strip", "frame", "density", "log_h")
+        )
+        """Whether a row needs nothing but its numbers and the names of strip and frame."""
+
+    def read_plain(self, number: int, line: Sequence[str]) -> TableRow | None:
+        """A row like many before it: cells that were read already, and nothing to be asked.
+
+        None for every other row; `read` takes those.
+        """
+        if not self._plain or len(line) != len(self._places):
+            return None
+        at = self._places
+        strip, frame = line[at["strip"]], line[at["frame"]]
+        if strip not in self._strips or not frame or frame not in self._words:
+            return None
+        try:
+            told = {c: self._good[c][line[at[c]]] for c in self._numeric if c in at}
+        except KeyError:
+            return None
+        if told["log_h"] is None:
+            return None
+        get = told.get
+        return TableRow(
+            number, strip, self._words[frame], told["density"] or 0.0, get("time_min"),
+            get("temperature_c"), told["log_h"], get("ei"), get("stops"),
+        )  # fmt: skip
 
     def read(self, number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
         """A row of the file, by its number."""
@@ -58,7 +88,9 @@ class RowReader:
             if known is None:
                 known = self._told[column][text] = self._number(column, text.strip())
             numbers[column] = known[0]
-            if known[1]:
+            if not known[1]:
+                self._good[column][text] = known[0]
+            else:
                 problems.append(CellProblem(number, column, text.strip(), known[1]))
         if not cells.get("log_h", "").strip():
             problems += _exposure_told(number, cells, numbers)
