@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.entry.numbers import number_typed, number_within
+from vadrin.core.step_deviation import step_deviation
 from vadrin.errors import EntryError
 
 Step = tuple[float, float]
@@ -33,7 +34,7 @@ class TypedReading:
         """Standard deviation: that of a reading, or that of the step where it is larger."""
         if self.step is None:
             return read_sd
-        return max(read_sd, (self.step[1] - self.step[0]) / 12**0.5)
+        return max(read_sd, step_deviation(*self.step))
 
 
 def reading_typed(words: str) -> TypedReading:

@@ -35,9 +35,13 @@ def control_readings(sheet: TestSheet) -> tuple[ControlReading, ...]:
         made = [_of_strip(sheet, place) for place in range(len(sheet.strips))]
         return tuple(m for m in made if m is not None)
     return tuple(
-        ControlReading(_name(s), s.fog, s.low, s.high, s.reference)
-        for s in sorted(sheet.controls, key=lambda s: (s.read_at, s.id))
+        ControlReading(_name(s), s.fog, s.low, s.high, s.reference) for s in _in_order(sheet)
     )
+
+
+def _in_order(sheet: TestSheet) -> list[ControlStrip]:
+    """The kept strips of a test's process as they were run."""
+    return sorted(sheet.controls, key=lambda s: (s.read_at, s.id))
 
 
 def _name(strip: ControlStrip) -> str:
@@ -129,7 +133,7 @@ def control_rows(sheet: TestSheet) -> list[ControlRow]:
     """Every strip with how it stands, the newest first."""
     strips = control_readings(sheet)
     lanes = control_chart(strips)
-    kept = sorted(sheet.controls, key=lambda s: (s.read_at, s.id))
+    kept = _in_order(sheet)
     ids = [0] * len(strips) if sheet.test.kind == ProcessControl.key else [s.id for s in kept]
     rows = []
     for place, strip in enumerate(strips):
@@ -194,7 +198,7 @@ def control_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:
     if sheet.test.kind == ProcessControl.key or not strips:
         return ()
     lanes = control_chart(strips)
-    kept = sorted(sheet.controls, key=lambda s: (s.read_at, s.id))
+    kept = _in_order(sheet)
     mine = [i for i, s in enumerate(kept) if s.run_id is not None and s.run_id in sheet.run_ids]
     out = [place for place in mine if _worst(lanes, place) is Control.OUT]
     if not out:

@@ -10,7 +10,7 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
-from vadrin.app.makers_told import line_of, makers_told
+from vadrin.app.makers_told import line_of, makers_of_sheet
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.makers_table import MakersLine, makers_minutes
@@ -125,7 +125,7 @@ def _measured(notebook: Notebook, sheet: TestSheet) -> dict[float, float]:
 
 
 def _trials(notebook: Notebook, sheet: TestSheet) -> dict[float, Trial]:
-    told = makers_told(notebook, sheet.test)
+    told = makers_of_sheet(sheet)
     made = {}
     for stops, minutes in _measured(notebook, sheet).items():
         said = makers_minutes(told, stops)

@@ -38,7 +38,6 @@ class Scan:
     Attributes
     ----------
     picture : Picture
-    path : Path
     upright : bool
         Whether the strip lies along the picture's height, so that it was turned.
     small : ndarray
@@ -52,11 +51,13 @@ class Scan:
         Of each frame along the strip.
     mirrored : bool
         Whether the strip lies the other way round than it was shot.
-    doubts : tuple of str
+    noticed : tuple of str
+        What is strange about the picture.
+    sha256 : str
+        Of its file.
     """
 
     picture: Picture
-    path: Path
     upright: bool
     small: Array
     by: float
@@ -64,7 +65,18 @@ class Scan:
     calibration: ScanCalibration
     values: tuple[FrameValue, ...]
     mirrored: bool
-    doubts: tuple[str, ...]
+    noticed: tuple[str, ...]
+    sha256: str
+
+    @property
+    def doubts(self) -> tuple[str, ...]:
+        """Everything to be minded before its densities are taken."""
+        said = self.noticed
+        if not self.place.sure:
+            said += ("its frames were guessed: move them until every box lies in its frame",)
+        if self.mirrored:
+            said += ("it lies the other way round: the frames are turned",)
+        return said
 
     @property
     def boxes(self) -> list[tuple[float, float, float, float]]:
@@ -144,20 +156,19 @@ def open_scan(path: Path, count: int, wedge: tuple[float, ...] = ()) -> Scan:
         top, bottom, wedge_rows = film_bands(small, bool(wedge))
         place = find_frames(small[top:bottom], count)
         place = replace(place, top=place.top + top, bottom=place.bottom + top)
-        calibration, doubts = _calibration(small, picture, place, wedge, wedge_rows)
+        calibration, doubts = _calibration(small, picture, wedge, wedge_rows)
     except ValueError as error:
         raise EntryError(str(error)) from error
     doubts += suspicions(picture.sample(), picture.largest)
-    if not place.sure:
-        doubts += ("its frames were guessed: move them until every box lies in its frame",)
-    scan = Scan(picture, path, upright, small, by, place.scaled(by), calibration, (), False, doubts)
-    return _read(scan)
+    return _read(
+        Scan(picture, upright, small, by, place.scaled(by), calibration, (), False, doubts,
+             checksum(path))
+    )  # fmt: skip
 
 
 def _calibration(
-    small: Array, picture: Picture, place: StripPlace, wedge: tuple[float, ...],
-    rows: tuple[int, int] | None,
-) -> tuple[ScanCalibration, tuple[str, ...]]:  # fmt: skip
+    small: Array, picture: Picture, wedge: tuple[float, ...], rows: tuple[int, int] | None
+) -> tuple[ScanCalibration, tuple[str, ...]]:
     if not wedge:
         bare = float(np.percentile(small, 99))
         words = "there is no wedge: densities count from the bare light, and only to 1.6"
@@ -187,8 +198,7 @@ def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
         place, start=place.start + along * step,
         pitch=place.pitch + wider * step / max(place.count - 1, 1) * 2, sureness=1.0,
     )  # fmt: skip
-    doubts = tuple(d for d in scan.doubts if "guessed" not in d)
-    return _read(replace(scan, place=moved, doubts=doubts))
+    return _read(replace(scan, place=moved))
 
 
 def turned(scan: Scan) -> Scan:
@@ -214,14 +224,13 @@ def laid_as_shot(scan: Scan, sheet: TestSheet, strip: StripSheet) -> Scan:
     x, d = np.array(known).T
     if np.corrcoef(np.argsort(np.argsort(x)), np.argsort(np.argsort(d)))[0, 1] > _MIRRORED:
         return scan
-    words = "it lay the other way round: the frames were turned"
-    return replace(scan, mirrored=True, doubts=(*scan.doubts, words))
+    return turned(scan)
 
 
 def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
     """Keep what the frames read, as one edit; says what was kept and what was not."""
     frames, refused = frames_of_scan(strip), []
-    source = json.dumps({"scan": scan.picture.name, "sha256": checksum(scan.path)})
+    source = json.dumps({"scan": scan.picture.name, "sha256": scan.sha256})
     with notebook.change(f"scan of strip {strip.strip.label}"):
         kept = 0
         for place, frame in enumerate(frames[: scan.place.count]):

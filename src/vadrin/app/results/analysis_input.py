@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from vadrin.app.makers_told import line_of
+from vadrin.app.makers_told import makers_of_sheet
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE
 from vadrin.core.planning.test_kinds import kind_of
-from vadrin.core.process.makers_table import makers_minutes, makers_times
+from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.results.analysis import Analysis, Settings, analyse
 from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.results.push import RulesOfThumb
+from vadrin.core.step_deviation import step_deviation
 from vadrin.notebook.records import Reading
 
 
@@ -55,7 +56,7 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
 def own_deviation(reading: Reading) -> float:
     """What a reading brings of its own uncertainty: that of its step, or what it was given."""
     if reading.low is not None and reading.high is not None:
-        return abs(reading.high - reading.low) / 12**0.5
+        return step_deviation(reading.low, reading.high)
     return reading.deviation or 0.0
 
 
@@ -77,10 +78,7 @@ def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
 
 def _makers_of(sheet: TestSheet) -> tuple[tuple[float, float], ...]:
     """Minutes that the maker's table names for the pushes answered here."""
-    lines = tuple(line_of(m) for m in sheet.makers)
-    told = makers_times(
-        lines, sheet.stock.box_speed, reference_of(sheet), temperature_factor_of(sheet)
-    )
+    told = makers_of_sheet(sheet)
     minutes = {stops: makers_minutes(told, stops) for stops in Settings().pushes}
     return tuple((stops, m) for stops, m in minutes.items() if m is not None)
 

@@ -35,7 +35,7 @@ _WORTH_ASKING = 0.07
 """Information in nats below which a question is not worth a look."""
 _MOST_QUESTIONS = 6
 _BLANK_AFTER = 2
-_GRID = np.linspace(-4.0, 3.0, 281)
+_GRID = np.linspace(-3.0, 2.5, 111)
 _EULER = 0.5772156649
 
 
@@ -75,14 +75,11 @@ class LightBoxResult:
     ----------
     zone_ei : Figure
         Absent where the bracket does not hold the point.
-    first_told : Figure
-        Lg exposure first told from the blank.
     false_alarms : int
         Blanks that were told from the blank.
     """
 
     zone_ei: Figure
-    first_told: Figure
     false_alarms: int
 
 
@@ -98,8 +95,6 @@ class LightBox:
         Of the cloud.
     meter_constant : float
         k in lux seconds.
-    threshold : (float, float), optional
-        The tester's own, measured; else the usual one of the viewing.
 
     Raises
     ------
@@ -108,16 +103,15 @@ class LightBox:
     """
 
     def __init__(
-        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float,
-        threshold: tuple[float, float] | None = None,
-    ) -> None:  # fmt: skip
+        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float
+    ) -> None:
         self.log_h: Array = np.unique(np.round(log_h, 4)).astype(np.float64)
         if len(self.log_h) < 3:
             raise ValueError("three exposures that differ are needed to find the first one told")
         self._k = meter_constant
         low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
         self.speed_point = rng.uniform(low, high, _COUNT)
-        middle, spread = threshold or viewing.threshold
+        middle, spread = viewing.threshold
         self._threshold = np.maximum(rng.normal(middle, spread, _COUNT), 0.01)
         self._noise = rng.uniform(*_NOISE, _COUNT)
         self._toes = _toes(rng)
@@ -163,12 +157,11 @@ class LightBox:
         lit = [a for a in answers if a.log_h is not None]
         why = _open_end(lit, self.log_h)
         if why:
-            return LightBoxResult(absent(why), absent(why), alarms)
+            return LightBoxResult(absent(why), alarms)
         weight = self.weights(answers)
         low, middle, high = _quantiles(self.speed_point, weight)
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
-        told = _first_told(self, weight)
-        return LightBoxResult(Figure(index, lowest, highest), told, alarms)
+        return LightBoxResult(Figure(index, lowest, highest), alarms)
 
     def next_frame(self, answers: tuple[EyeAnswer, ...], blanks: bool) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
@@ -233,7 +226,7 @@ def _toes(rng: np.random.Generator) -> Array:
 def _from_speed_point(net: Callable[[Array], Array], count: int) -> Array:
     """Rising curves (count, grid), moved so that each reaches the speed density at 0."""
     low, high = np.full((count, 1), -5.0), np.full((count, 1), 3.0)
-    for _ in range(36):
+    for _ in range(22):
         middle = 0.5 * (low + high)
         under = net(middle) < SPEED_DENSITY
         low, high = np.where(under, middle, low), np.where(under, high, middle)
@@ -245,15 +238,6 @@ def _quantiles(values: Array, weight: Array) -> tuple[float, float, float]:
     sums = np.cumsum(weight[order])
     low, middle, high = np.interp([0.025, 0.5, 0.975], sums, values[order])
     return float(low), float(middle), float(high)
-
-
-def _first_told(box: LightBox, weight: Array) -> Figure:
-    """Lg exposure whose net density is the eye's threshold."""
-    away = np.array(
-        [np.interp(t, toe, _GRID) for t, toe in zip(box._threshold, box._toes, strict=True)]
-    )
-    low, middle, high = _quantiles(box.speed_point + away, weight)
-    return Figure(middle, low, high)
 
 
 def _entropy(share: Array) -> Array:

@@ -11,6 +11,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import METER_CONSTANT, exact_ei, log_h_of_frame
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.restated_time import usual_reference
+from vadrin.core.step_deviation import step_deviation
 from vadrin.core.wording import list_text
 from vadrin.formats.readings.cell_numbers import number_of
 
@@ -71,7 +72,7 @@ class TableRow(NamedTuple):
         """The standard deviation it brings itself; 0 where only the noise makes it unsure."""
         step = self.step
         if step is not None:
-            return (step[1] - step[0]) / 12**0.5
+            return step_deviation(*step)
         try:
             told = number_of(self.extra.get(DENSITY_SD, ""))
         except ValueError:
