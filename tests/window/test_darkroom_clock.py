@@ -9,6 +9,7 @@ from PyQt6.QtTest import QTest
 
 from tests.notebooks import new_test
 from tests.window.pages import type_into, words_of
+from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.process import darkroom_runs
 from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.uptime import Moment, moment_now, seconds_at
@@ -254,13 +255,15 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     room = room_of(open_window, tmp_path, hours, (8.0, 60.0))
     book = room.window.bench.notebook
     with book.change("cupboard"):
-        book.add(Developer(name="Mire", dilution="1+100"))
+        bath = book.add(Developer(name="Mire", dilution="1+100"))
+        book.add(Process(name="Ebb stand", kind="stand", developer_id=bath.id, temperature_c=22.0,
+                         agitation="first 60 s, then stand", q10=2.0))  # fmt: skip
     room.station.turn_to("got")
     second = next(s for s in book.all(Strip) if s.label == "B")
-    *_, bath, moved = room.station.got._rows[second.id]
-    type_into(bath, "Mire 1+100")
-    type_into(moved, "first 60 s, then stand")
+    _, _, way, bath, moved = room.station.got._rows[second.id]
+    type_into(way, "Ebb stand")
     room.window.updates.flush()
+    assert (bath.text(), moved.text()) == ("Mire 1+100", "first 60 s, then stand")
     sheet = room.window.bench.sheet
     assert [s.material for s in readings_of(sheet)] == []
     for label, degrees, seconds in (("A", "20", 480), ("B", "23.5", 3600)):
@@ -268,7 +271,9 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
         room.press("Start the clock")
         room.note(degrees)
         assert ("agitate in" in room.said()) == (label == "A")
-        room.wait(seconds / 2.5 ** ((float(degrees) - 20) / 10))
+        # The second goes by its own process: 60 min at 22 °C, twice as fast for each 10 °C.
+        factor, reference = (2.5, 20) if label == "A" else (2.0, 22)
+        room.wait(seconds / factor ** ((float(degrees) - reference) / 10))
         room.press("On to: Stop")
         room.press("Write these times down")
         assert room.strips()[label].time_min is not None
@@ -287,9 +292,14 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     sheet = room.window.bench.sheet
     first, other = (conditions_of(book, sheet, label) for label in "AB")
     differing = {k for k in first if first[k] != other[k]}
-    assert {"developer", "dilution", "temperature", "agitation"} <= differing
+    assert {"process", "developer", "dilution", "temperature", "agitation"} <= differing
     answer = analyse(readings_of(sheet), settings_of(sheet))
     assert len({s.material for s in readings_of(sheet)}) == 2
+    restated = {s.label: s.restated_min for s in answer.strips}
+    assert restated == pytest.approx({"A": 8.0, "B": 60.0}, rel=0.005)
+    lines = [line for label in labels_of(sheet) for line in label.lines]
+    assert "A: in Sable 1+1 at 20 °C" in lines
+    assert any(line.startswith("B: ") and "at 22 °C" in line for line in lines)
     assert [c.strip for c in answer.compared] == ["B"]
 
 

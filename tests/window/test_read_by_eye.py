@@ -33,7 +33,7 @@ def reading(qtbot, open_window, tmp_path):
     with book.change("shot"):
         for _, frame in sheet.frames():
             mark_frame(book, frame.frame, FrameState.EXPOSED)
-        develop_as_planned(book, [s.strip for s in sheet.strips])
+        develop_as_planned(book, sheet)
     window.bench.open_test(test.id)
     window.bench.go("read")
     settle(qtbot, window)

@@ -34,7 +34,7 @@ class Roll:
         with self.book.change("shot"):
             for _, frame in sheet.frames():
                 mark_frame(self.book, frame.frame, FrameState.EXPOSED)
-            develop_as_planned(self.book, [s.strip for s in sheet.strips])
+            develop_as_planned(self.book, sheet)
         window.bench.open_test(test.id)
         window.bench.go("read")
         settle(qtbot, window)

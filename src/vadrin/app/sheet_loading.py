@@ -61,8 +61,9 @@ class _FilmOf:
         self._judged = owned(Judgement, "strip_id", strip_ids)
         self.findings = owned(Finding, "test_id", ids)
         self.notes = owned(Note, "test_id", ids)
+        self.routine_ids = {s.process_id for mine in self.strips.values() for s in mine}
 
-    def strip_sheet(self, strip: Strip) -> StripSheet:
+    def strip_sheet(self, strip: Strip, routines: dict[int, Process]) -> StripSheet:
         """A strip with its frames."""
         mine = self._frames.get(strip.id, ())
         planned = any(f.wanted_stops is not None or f.turn for f in mine)
@@ -74,13 +75,14 @@ class _FilmOf:
             )
             for place, frame in enumerate(mine, start=1)
         )  # fmt: skip
-        return StripSheet(strip, made, tuple(self._judged.get(strip.id, ())))
+        judged = tuple(self._judged.get(strip.id, ()))
+        return StripSheet(strip, made, judged, routines.get(strip.process_id or 0))
 
 
 class _KitOf:
     """The film, chemistry and processes that tests name, and what is kept with those."""
 
-    def __init__(self, notebook: Notebook, tests: list[Test]) -> None:
+    def __init__(self, notebook: Notebook, tests: list[Test], of_strips: set[int | None]) -> None:
         def named(kind: type[R], ids: set[int | None]) -> dict[int, R]:
             wanted = sorted(i for i in ids if i)
             return {record.id: record for record in notebook.all_of(kind, "id", wanted)}
@@ -88,7 +90,7 @@ class _KitOf:
         self.stocks = named(Stock, {t.stock_id for t in tests})
         self.batches = named(Batch, {t.batch_id for t in tests})
         self.developers = named(Developer, {t.developer_id for t in tests})
-        self.routines = named(Process, {t.process_id for t in tests})
+        self.routines = named(Process, {t.process_id for t in tests} | of_strips)
         self.instruments = named(Instrument, {t.instrument_id for t in tests})
         stocks, routines = sorted(self.stocks), sorted(self.routines)
         self._makers = _grouped(notebook.all_of(MakerTime, "stock_id", stocks), "stock_id")
@@ -106,12 +108,13 @@ class _KitOf:
 
 def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     """Take whole tests from the notebook, in few questions to the file."""
-    film, kit = _FilmOf(notebook, tests), _KitOf(notebook, tests)
+    film = _FilmOf(notebook, tests)
+    kit = _KitOf(notebook, tests, film.routine_ids)
     return [
         TestSheet(
             test, kit.stocks.get(test.stock_id, Stock()), kit.batches.get(test.batch_id or 0),
             kit.developers.get(test.developer_id, Developer()),
-            tuple(film.strip_sheet(s) for s in film.strips.get(test.id, ())),
+            tuple(film.strip_sheet(s, kit.routines) for s in film.strips.get(test.id, ())),
             tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),

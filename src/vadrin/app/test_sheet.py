@@ -116,6 +116,8 @@ class StripSheet:
     strip: Strip
     frames: tuple[FrameSheet, ...]
     judgements: tuple[Judgement, ...] = ()
+    routine: Process | None = None
+    """The kept process it went through, where it is not the test's."""
 
     @property
     def minutes(self) -> float | None:
@@ -204,6 +206,8 @@ class TestSheet:
         """Which film in which chemistry a strip is; empty for the test's own."""
         mine = strip.strip
         other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
+        if mine.process_id != self.test.process_id:
+            other["process"] = mine.process_id
         words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
         if mine.agitation and mine.agitation != self.test.agitation:
             words = f"{words}, {mine.agitation}".removeprefix(", ")

@@ -25,6 +25,7 @@ from vadrin.notebook.records import (
     ControlStrip,
     DarkroomRun,
     Developer,
+    Enlarger,
     Exposure,
     Finding,
     Frame,
@@ -36,6 +37,9 @@ from vadrin.notebook.records import (
     MeterReading,
     Note,
     Paper,
+    PaperGrade,
+    PrintSetup,
+    PrintStrip,
     Process,
     ProcessStep,
     Reading,
@@ -47,6 +51,7 @@ from vadrin.notebook.records import (
     Stock,
     Strip,
     Test,
+    Workprint,
 )
 from vadrin.notebook.store import Notebook
 
@@ -61,6 +66,7 @@ _KEYS: dict[type[Any], tuple[str, ...]] = {
     LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
     MakerTime: ("stock_id", "developer_id", "stops", "exposure_index", "temperature_c", "time_min"),
     ControlStrip: ("process_id", "batch", "read_at", "fog", "low", "high"),
+    Enlarger: ("name", "lens"), PaperGrade: ("paper_id", "grade"),
 }  # fmt: skip
 """What makes two records of kit the same."""
 _OF_TESTS = (RuleTrial, ControlStrip)
@@ -68,11 +74,15 @@ _OF_TESTS = (RuleTrial, ControlStrip)
 
 _BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
     Test: ((Strip, "test_id"), (MeterReading, "test_id"), (Finding, "test_id"),
-           (Note, "test_id"), (Attachment, "test_id"), (DarkroomRun, "test_id")),
+           (Note, "test_id"), (Attachment, "test_id"), (DarkroomRun, "test_id"),
+           (PrintSetup, "test_id")),
+    PrintSetup: ((PrintStrip, "setup_id"), (Workprint, "setup_id")),
     DarkroomRun: ((RunEvent, "run_id"),),
     Strip: ((Frame, "strip_id"), (Judgement, "strip_id")),
     Frame: ((Exposure, "frame_id"), (Reading, "frame_id"), (Judgement, "frame_id")),
 }  # fmt: skip
+_NOT_CONTENT = ("id", "uid", "like_id", "test_id", "strip_id", "frame_id", "run_id", "setup_id")
+"""Fields that say where a record lies, and nothing of what it holds."""
 
 
 @dataclass(frozen=True)
@@ -130,7 +140,7 @@ class _Tree:
         links = dict(PARENTS.get(type(record), ()))
         values: list[Any] = []
         for name, value in vars(record).items():
-            if name in ("id", "uid", "like_id", "test_id", "strip_id", "frame_id"):
+            if name in _NOT_CONTENT:
                 continue
             if name in links and value is not None:
                 owner = self._kit[links[name]].get(value)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.expose.wrong_setting import WrongSetting
-from vadrin.app.reference_temperature import reference_words
+from vadrin.app.reference_temperature import reference_words, routine_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.formats.reports.script_pdf import CassetteLabel
@@ -35,7 +35,10 @@ def labels_of(sheet: TestSheet, wrong: WrongSetting | None = None) -> tuple[Cass
         lines.append(_to_develop(strips, wrong))
         first = strips[0]
         film = bool(first.strip.stock_id or first.strip.batch_id)
-        lines.append(_process_of(sheet, first, film))
+        ways = [(s.strip.label, _process_of(sheet, s, film)) for s in strips]
+        if len({way for _, way in ways}) == 1:
+            ways = [("", ways[0][1])]
+        lines += [f"{label}: {way}" if label else way for label, way in ways]
         title = first.other if film else f"{sheet.stock.name}{batch}"
         made.append(CassetteLabel(title, tuple(lines)))
     return tuple(made)
@@ -45,9 +48,10 @@ def _process_of(sheet: TestSheet, strip: StripSheet, film: bool) -> str:
     """``in Sable 1+1 at 20 °C, stand``: what the roll goes into."""
     bath = f"in {strip.other}" if strip.other and not film else sheet.process
     moved = strip.strip.agitation or sheet.test.agitation
-    kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
-    how = moved or (kind.title if sheet.routine and kind.key != "negative" else "")
-    return f"{bath} at {reference_words(sheet)}{f', {how}' if how else ''}"
+    routine = routine_of(sheet, strip)
+    kind = kind_of_process(routine.kind if routine else "")
+    how = moved or (kind.title if routine and kind.key != "negative" else "")
+    return f"{bath} at {reference_words(sheet, strip)}{f', {how}' if how else ''}"
 
 
 def _to_develop(strips: list[StripSheet], wrong: WrongSetting | None) -> str:

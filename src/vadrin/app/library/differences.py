@@ -9,7 +9,16 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.exposure.shutter_dial import shutter_name
-from vadrin.notebook.records import Batch, Camera, Developer, Instrument, Lens, LightMeter, Stock
+from vadrin.notebook.records import (
+    Batch,
+    Camera,
+    Developer,
+    Instrument,
+    Lens,
+    LightMeter,
+    Process,
+    Stock,
+)
 from vadrin.notebook.store import Notebook
 
 Conditions = dict[str, str]
@@ -58,6 +67,7 @@ def conditions_of(notebook: Notebook, sheet: TestSheet, label: str = "") -> Cond
         "batch": _named(notebook, Batch, (one and one.batch_id) or test.batch_id),
         "developer": developer.name,
         "dilution": developer.dilution,
+        "process": _named(notebook, Process, (one and one.process_id) or test.process_id),
         "temperature": _degrees(strips),
         "agitation": (one.agitation if one else "") or test.agitation,
         "vessel": test.vessel,

@@ -10,6 +10,7 @@ from vadrin.core.process.darkroom_clock import ActKind, ClockAct, ClockState, Da
 _SOON_S = 600.0
 _TOGETHER_S = 2.0
 _URGENT_S = 10.0
+_HEAVY = (ActKind.PULL, ActKind.NEXT, ActKind.DONE)
 
 
 def seconds_text(seconds: float) -> str:
@@ -74,15 +75,18 @@ def _marks(clock: DarkroomClock, state: ClockState) -> tuple[Mark, ...]:
     """The acts of the next minutes; the one under way too, as far as it still goes."""
     acts = clock.acts_of(state.step)
     made: list[Mark] = []
-    for place, act in enumerate(acts):
+    ends = acts[-1].at
+    # From the last to the first, so that where an act ends is known when it is met.
+    for act in reversed(acts):
         ahead = act.at - state.elapsed_s
-        ends = next((a.at for a in acts[place + 1 :] if a.kind is ActKind.REST), acts[-1].at)
-        length = ends - act.at if act.kind is ActKind.AGITATE else 0.0
-        heavy = act.kind in (ActKind.PULL, ActKind.NEXT, ActKind.DONE)
-        if act.kind is ActKind.REST or (ahead + length < 0 and not heavy) or ahead > _SOON_S:
+        if act.kind is ActKind.REST:
+            ends = act.at
             continue
-        made.append(Mark(ahead, _act_words(act, clock, state.step), heavy, length))
-    return tuple(made)
+        length = ends - act.at if act.kind is ActKind.AGITATE else 0.0
+        heavy = act.kind in _HEAVY
+        if (ahead + length >= 0 or heavy) and ahead <= _SOON_S:
+            made.append(Mark(ahead, _act_words(act, clock, state.step), heavy, length))
+    return tuple(reversed(made))
 
 
 def next_pull(clock: DarkroomClock, state: ClockState) -> str:

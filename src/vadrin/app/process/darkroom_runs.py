@@ -9,8 +9,8 @@ from dataclasses import asdict, replace
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
-from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.reference_temperature import reference_of, routine_of, temperature_factor_of
+from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
     ClockEvent,
@@ -22,7 +22,7 @@ from vadrin.core.process.darkroom_clock import (
 )
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.errors import EntryError
-from vadrin.notebook.records import DarkroomRun, ProcessStep, RunEvent, Strip
+from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip
 from vadrin.notebook.store import Notebook
 
 __all__ = ["Clock", "Happened", "Run"]
@@ -35,8 +35,8 @@ _USUAL_MIN = 8.0
 
 
 def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ...]:
-    """The steps of the process a test follows: its own, else those of its kind."""
-    process = sheet.routine
+    """The steps of the process the next strips follow: its own, else those of its kind."""
+    process = _routine_now(sheet)
     if process is not None:
         own = notebook.all(ProcessStep, process_id=process.id)
         if own:
@@ -57,7 +57,7 @@ def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
     EntryError
         If the test follows no process.
     """
-    process = sheet.routine
+    process = _routine_now(sheet)
     if process is None:
         raise EntryError("name the process of this test first, under What they got")
     if not notebook.all(ProcessStep, process_id=process.id):
@@ -123,19 +123,29 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
     return DarkroomClock(_steps_told(run.steps), tuple(events), run.reference_c, run.q10)
 
 
+def _first_now(sheet: TestSheet) -> StripSheet | None:
+    """One of the strips that go through the next run together."""
+    return next(iter(together(sheet)), None)
+
+
+def _routine_now(sheet: TestSheet) -> Process | None:
+    return routine_of(sheet, _first_now(sheet))
+
+
 def clock_before(notebook: Notebook, sheet: TestSheet) -> DarkroomClock:
     """The clock of a run that is not begun."""
-    steps = clock_steps(notebook, sheet)
-    return DarkroomClock(steps, (), reference_of(sheet), temperature_factor_of(sheet))
+    steps, first = clock_steps(notebook, sheet), _first_now(sheet)
+    return DarkroomClock(steps, (), reference_of(sheet, first), temperature_factor_of(sheet, first))
 
 
 def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
     """Start the first step."""
-    steps = clock_steps(notebook, sheet)
+    steps, first = clock_steps(notebook, sheet), _first_now(sheet)
     with notebook.change("start the clock"):
         run = notebook.add(
             DarkroomRun(test_id=sheet.test.id, started_at=now.stamp, steps=_steps_text(steps),
-                        reference_c=reference_of(sheet), q10=temperature_factor_of(sheet))
+                        reference_c=reference_of(sheet, first),
+                        q10=temperature_factor_of(sheet, first))
         )  # fmt: skip
         note_event(notebook, run, now, Happened.START)
     return run

@@ -9,6 +9,7 @@ from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.test_sheet import TestSheet
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -30,13 +31,14 @@ def develop_strip(
             notebook.put(replace(bottle, films_done=max(0.0, films)))
 
 
-def develop_as_planned(
-    notebook: Notebook, strips: list[Strip], temperature_c: float = REFERENCE_TEMPERATURE_C
-) -> None:
-    """Write down that strips got what was planned, at the process's temperature, as one edit."""
+def develop_as_planned(notebook: Notebook, sheet: TestSheet) -> None:
+    """Write down that the strips that wait got what was planned, each at its process's
+    temperature, as one edit."""
     with notebook.change("process all strips as planned"):
-        for strip in strips:
-            develop_strip(notebook, strip, strip.planned_min, temperature_c)
+        for each in sheet.strips:
+            if each.strip.time_min is None:
+                strip = each.strip
+                develop_strip(notebook, strip, strip.planned_min, reference_of(sheet, each))
 
 
 NOTHING = "—"
@@ -81,7 +83,10 @@ def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
 
 def _usual_warmth(notebook: Notebook, strip: Strip) -> float:
     sheet = load_sheet(notebook, strip.test_id)
-    return reference_of(sheet) if sheet else REFERENCE_TEMPERATURE_C
+    if sheet is None:
+        return REFERENCE_TEMPERATURE_C
+    mine = next((s for s in sheet.strips if s.strip.id == strip.id), None)
+    return reference_of(sheet, mine)
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.units import METRIC, Units
 from vadrin.app.process.darkroom_runs import process_steps
-from vadrin.app.reference_temperature import reference_of, temperature_factor_of
+from vadrin.app.process.strip_chemistry import together
+from vadrin.app.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
@@ -171,7 +172,9 @@ def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> Recipe
 def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     if room.bath_c is None:
         return []
-    reference, factor = reference_of(sheet), temperature_factor_of(sheet)
+    now = together(sheet)
+    first = now[0] if now else None
+    reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
     away = room.bath_c - reference
     words: list[str] = []
     if abs(away) > RESTATED_WITHIN_K:
@@ -180,16 +183,17 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
             "tells what it would do."
         )
     else:
-        for strip in sheet.strips:
+        for strip in now:
             wanted = strip.strip.planned_min
             if wanted is not None:
-                now = wanted / restated_time(1.0, room.bath_c, reference, factor)
+                minutes = wanted / restated_time(1.0, room.bath_c, reference, factor)
                 words.append(
-                    f"Strip {strip.strip.label}: {minutes_text(now)} now for "
+                    f"Strip {strip.strip.label}: {minutes_text(minutes)} now for "
                     f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
                 )
     words += _standing(sheet, room, reference, factor)
-    kind = kind_of_process(sheet.routine.kind if sheet.routine else "")
+    routine = routine_of(sheet, first)
+    kind = kind_of_process(routine.kind if routine else "")
     if abs(away) > kind.tolerance_k + 1e-9:
         words.append(_tempered(room, reference, kind.tolerance_k))
     return words

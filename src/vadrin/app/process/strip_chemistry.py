@@ -6,9 +6,10 @@ from dataclasses import replace
 
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
+from vadrin.app.reference_temperature import routine_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.errors import EntryError
-from vadrin.notebook.records import Developer, Strip, Test
+from vadrin.notebook.records import Developer, Process, Strip, Test
 from vadrin.notebook.store import Notebook
 
 _DEVELOPER = "developer"
@@ -59,6 +60,44 @@ def type_agitation(notebook: Notebook, strip_id: int, words: str) -> None:
         notebook.put(replace(strip, agitation=plain))
 
 
+def process_shown(sheet: TestSheet, strip: StripSheet) -> str:
+    """The kept process a strip followed."""
+    routine = routine_of(sheet, strip)
+    return routine.name if routine else NOT_SAID
+
+
+def process_choices(notebook: Notebook) -> list[str]:
+    """The processes in the cupboard."""
+    return [NOT_SAID, *(title_of(notebook, p) for p in notebook.all(Process))]
+
+
+def type_process(notebook: Notebook, strip_id: int, words: str) -> None:
+    """Write down which kept process a strip followed, as that of the test for nothing typed; it
+    brings its own chemistry and agitation along.
+
+    Raises
+    ------
+    EntryError
+        If there is no such process in the cupboard.
+    """
+    strip, test = _found(notebook, strip_id)
+    typed = words.strip().lower()
+    own: Process | None = None
+    if typed and typed != NOT_SAID:
+        known = {title_of(notebook, p).lower(): p for p in notebook.all(Process)}
+        if typed not in known:
+            raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
+        own = known[typed]
+    if own is None or own.id == test.process_id:
+        changed = replace(strip, process_id=None)
+    else:
+        bath = own.developer_id if own.developer_id != test.developer_id else None
+        moved = own.agitation if own.agitation != test.agitation else ""
+        changed = replace(strip, process_id=own.id, developer_id=bath, agitation=moved)
+    with notebook.change(f"process of strip {strip.label}"):
+        notebook.put(changed)
+
+
 def _found(notebook: Notebook, strip_id: int) -> tuple[Strip, Test]:
     strip = notebook.get(Strip, strip_id)
     test = notebook.get(Test, strip.test_id) if strip else None
@@ -72,7 +111,7 @@ def together(sheet: TestSheet) -> list[StripSheet]:
     in the same chemistry with the same agitation as the first."""
     waiting = [s for s in sheet.strips if s.strip.time_min is None] or list(sheet.strips)
 
-    def bath(strip: StripSheet) -> tuple[int | None, str]:
-        return strip.strip.developer_id, strip.strip.agitation
+    def bath(strip: StripSheet) -> tuple[int | None, str, int | None]:
+        return strip.strip.developer_id, strip.strip.agitation, strip.strip.process_id
 
     return [s for s in waiting if bath(s) == bath(waiting[0])] if waiting else []

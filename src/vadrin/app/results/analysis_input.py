@@ -46,8 +46,8 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
                     rows,
                     channel,
                     material,
-                    reference_of(sheet),
-                    temperature_factor_of(sheet),
+                    reference_of(sheet, strip),
+                    temperature_factor_of(sheet, strip),
                 )
             )
     return tuple(strips)

@@ -68,8 +68,8 @@ def _by_eye(sheet: TestSheet) -> Answer | None:
         minutes = restated_time(
             strip.minutes,
             strip.strip.temperature_c,
-            reference_of(sheet),
-            temperature_factor_of(sheet),
+            reference_of(sheet, strip),
+            temperature_factor_of(sheet, strip),
         )
         time = Figure(minutes)
     return Answer(index, time, BY_EYE, 0.0)

@@ -6,14 +6,17 @@ off goes on to the second once the events are read again.
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from dataclasses import dataclass
 from enum import StrEnum
+from operator import attrgetter, itemgetter
 
 import numpy as np
 
 from vadrin.core.process.agitation import STAND, Agitation
 from vadrin.core.process.temperature import restated_drift
 
+_moment = attrgetter("at")
 _LONGEST_S = 7 * 24 * 3600.0
 
 
@@ -157,6 +160,7 @@ class DarkroomClock:
         self.steps, self.events = steps, events
         self._reference, self._q10 = reference_c, q10
         self._acts: dict[int, tuple[ClockAct, ...]] = {}
+        self._spans: dict[int, tuple[tuple[float, float], ...]] = {}
 
     def _began(self) -> list[tuple[float, float]]:
         """When each step so far began, and how long was paused since then in it."""
@@ -275,11 +279,20 @@ class DarkroomClock:
         elapsed = self.elapsed_in(step, now)
         acts = self.acts_of(step)
         length = acts[-1].at
-        coming = tuple(a for a in acts if a.at > elapsed or a.kind is ActKind.PULL)
-        moving = any(s <= elapsed < e for s, e in self.steps[step].agitation.spans(length))
+        passed = bisect_right(acts, elapsed, key=_moment)
+        coming = tuple(a for a in acts[:passed] if a.kind is ActKind.PULL) + acts[passed:]
+        moving = self._moving(step, elapsed, length)
         paused = self._paused_since() is not None
         return ClockState(step, elapsed, length - elapsed, not stopped and not paused, paused,
                           stopped, moving and not paused and not stopped, coming)  # fmt: skip
+
+    def _moving(self, step: int, elapsed: float, length: float) -> bool:
+        """Whether the tank is to be moved at a moment of a step."""
+        if step not in self._spans:
+            self._spans[step] = self.steps[step].agitation.spans(length)
+        spans = self._spans[step]
+        place = bisect_right(spans, elapsed, key=itemgetter(0))
+        return place > 0 and elapsed < spans[place - 1][1]
 
     def developments(self, now: float) -> tuple[Development, ...]:
         """What each strip that was pulled, or is past its developer, got."""

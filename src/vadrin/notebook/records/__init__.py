@@ -15,6 +15,7 @@ from vadrin.notebook.records.kit import (
     Bottle,
     Camera,
     Developer,
+    Enlarger,
     Instrument,
     Lens,
     LightMeter,
@@ -25,6 +26,7 @@ from vadrin.notebook.records.kit import (
     ShutterTime,
     Stock,
 )
+from vadrin.notebook.records.print_room import PaperGrade, PrintSetup, PrintStrip, Workprint
 from vadrin.notebook.records.readings_and_findings import (
     Attachment,
     ColumnMatching,
@@ -48,6 +50,7 @@ __all__ = [
     "ControlStrip",
     "DarkroomRun",
     "Developer",
+    "Enlarger",
     "Exposure",
     "Finding",
     "Frame",
@@ -59,6 +62,9 @@ __all__ = [
     "MeterReading",
     "Note",
     "Paper",
+    "PaperGrade",
+    "PrintSetup",
+    "PrintStrip",
     "Process",
     "ProcessStep",
     "Reading",
@@ -70,4 +76,5 @@ __all__ = [
     "Stock",
     "Strip",
     "Test",
+    "Workprint",
 ]

@@ -29,6 +29,7 @@ class Strip:
     developer_id: int | None = None
     camera_id: int | None = None
     agitation: str = ""
+    process_id: int | None = None
 
 
 @dataclass(frozen=True)

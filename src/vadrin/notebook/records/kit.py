@@ -123,6 +123,17 @@ class Paper:
 
 
 @dataclass(frozen=True)
+class Enlarger:
+    """An enlarger; its `head` is diffuse or a condenser, `lens` what it projects with."""
+
+    id: int = 0
+    name: str = ""
+    head: str = ""
+    lens: str = ""
+    note: str = ""
+
+
+@dataclass(frozen=True)
 class Camera:
     """What a camera can be set to.
 
@@ -235,8 +246,7 @@ class Rule:
 
 
 KIT = (
-    Stock, Batch, Developer, Bottle, Process, Paper, Camera, ShutterTime, Lens, LightMeter,
-    Instrument, Rule,
-    MakerTime,
+    Stock, Batch, Developer, Bottle, Process, Paper, Enlarger, Camera, ShutterTime, Lens,
+    LightMeter, Instrument, Rule, MakerTime,
 )  # fmt: skip
 """Owners before what belongs to them."""

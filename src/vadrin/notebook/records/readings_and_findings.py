@@ -91,7 +91,11 @@ class Note:
 
 @dataclass(frozen=True)
 class Attachment:
-    """A file kept with a test or a stock: a picture, a traced data sheet."""
+    """A file kept with a test or a stock: a picture, a traced data sheet.
+
+    One too large to be kept lies at `path`; it is known again by `checksum` and `size`, and
+    `data` is then a small preview of it. A scan is of the strip `strip_id`.
+    """
 
     id: int = 0
     test_id: int | None = None
@@ -100,6 +104,10 @@ class Attachment:
     media_type: str = ""
     added_at: str = ""
     data: bytes = b""
+    strip_id: int | None = None
+    path: str = ""
+    checksum: str = ""
+    size: int | None = None
 
 
 @dataclass(frozen=True)

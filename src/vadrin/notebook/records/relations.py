@@ -19,6 +19,7 @@ from vadrin.notebook.records.kit import (
     Bottle,
     Camera,
     Developer,
+    Enlarger,
     Instrument,
     Lens,
     LightMeter,
@@ -29,6 +30,7 @@ from vadrin.notebook.records.kit import (
     ShutterTime,
     Stock,
 )
+from vadrin.notebook.records.print_room import PaperGrade, PrintSetup, PrintStrip, Workprint
 from vadrin.notebook.records.readings_and_findings import (
     Attachment,
     ColumnMatching,
@@ -42,11 +44,13 @@ Record = (
     Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
     | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
     | Finding | Note | Attachment | ColumnMatching | ProcessStep | DarkroomRun | RunEvent
-    | Rule | RuleTrial | MakerTime | ControlStrip | Judgement
+    | Rule | RuleTrial | MakerTime | ControlStrip | Judgement | Enlarger | PaperGrade
+    | PrintSetup | PrintStrip | Workprint
 )  # fmt: skip
 RECORDS: tuple[type[Record], ...] = (
-    *KIT, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding, Note,
-    Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial, ControlStrip, Judgement,
+    *KIT, PaperGrade, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding,
+    Note, Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial, ControlStrip, Judgement,
+    PrintSetup, PrintStrip, Workprint,
 )  # fmt: skip
 """Owners before what belongs to them."""
 
@@ -63,7 +67,7 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     ),
     Strip: (
         ("test_id", Test), ("stock_id", Stock), ("batch_id", Batch),
-        ("developer_id", Developer), ("camera_id", Camera),
+        ("developer_id", Developer), ("camera_id", Camera), ("process_id", Process),
     ),
     Frame: (("strip_id", Strip),),
     Exposure: (("frame_id", Frame),),
@@ -71,7 +75,7 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     Reading: (("frame_id", Frame),),
     Finding: (("test_id", Test),),
     Note: (("test_id", Test), ("frame_id", Frame)),
-    Attachment: (("test_id", Test), ("stock_id", Stock)),
+    Attachment: (("test_id", Test), ("stock_id", Stock), ("strip_id", Strip)),
     ProcessStep: (("process_id", Process),),
     DarkroomRun: (("test_id", Test),),
     RunEvent: (("run_id", DarkroomRun),),
@@ -79,6 +83,10 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     MakerTime: (("stock_id", Stock), ("developer_id", Developer)),
     ControlStrip: (("process_id", Process), ("run_id", DarkroomRun)),
     Judgement: (("strip_id", Strip), ("frame_id", Frame)),
+    PaperGrade: (("paper_id", Paper),),
+    PrintSetup: (("test_id", Test), ("enlarger_id", Enlarger), ("paper_id", Paper)),
+    PrintStrip: (("setup_id", PrintSetup), ("strip_id", Strip), ("frame_id", Frame)),
+    Workprint: (("setup_id", PrintSetup), ("frame_id", Frame)),
 }  # fmt: skip
 """Which field of a record points at which other record."""
 
@@ -90,5 +98,7 @@ OWNED: set[tuple[type[Any], str]] = {
     (ProcessStep, "process_id"), (DarkroomRun, "test_id"), (RunEvent, "run_id"),
     (RuleTrial, "rule_id"), (MakerTime, "stock_id"), (MakerTime, "developer_id"),
     (ControlStrip, "process_id"), (Judgement, "strip_id"), (Judgement, "frame_id"),
+    (PaperGrade, "paper_id"), (PrintSetup, "test_id"), (PrintStrip, "setup_id"),
+    (Workprint, "setup_id"),
 }  # fmt: skip
 """What goes away together with the record it points at; other links are only let loose."""

@@ -31,8 +31,11 @@ from vadrin.app.process.strip_chemistry import (
     agitation_shown,
     chemistry_choices,
     chemistry_shown,
+    process_choices,
+    process_shown,
     type_agitation,
     type_chemistry,
+    type_process,
 )
 from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
@@ -58,7 +61,7 @@ _CAUTIONS = (
     "the makers' safety sheets: this program does not replace them. Used fixer carries silver; "
     "hand it in as local rules say."
 )
-_HEADS = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "In", "Agitated")
+_HEADS = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "By", "In", "Agitated")
 
 
 class GotPage(QWidget):
@@ -139,9 +142,10 @@ class GotPage(QWidget):
         if ids != self._shown_for:
             self._build(sheet.strips)
             self._shown_for = ids
-        reference, factor = reference_of(sheet), temperature_factor_of(sheet)
+        factor = temperature_factor_of(sheet)
         for row, strip in enumerate(sheet.strips, start=1):
-            self._fill(row, sheet, strip, strip_line(strip.strip, reference, factor))
+            at = reference_of(sheet, strip), temperature_factor_of(sheet, strip)
+            self._fill(row, sheet, strip, strip_line(strip.strip, *at))
         self._all.setText(f"All as planned, at {reference_words(sheet)}")
         self._show_factor(sheet)
         waiting = [s for s in sheet.strips if s.strip.time_min is None]
@@ -149,6 +153,11 @@ class GotPage(QWidget):
         self._note.setText(
             f"Restated: the minutes at {reference_words(sheet)} that do the same work, "
             f"taking development to go {factor:g} times as fast for each 10 °C."
+            + (
+                " A strip by a process of its own goes by that one's."
+                if any(s.routine for s in sheet.strips)
+                else ""
+            )
         )
 
     def _show_factor(self, sheet: TestSheet) -> None:
@@ -193,27 +202,32 @@ class GotPage(QWidget):
             time = WordField(f"time of strip {label}", self._commit(key, type_time))
             warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
             known = chooser(lambda: chemistry_choices(self._bench.notebook))
+            ways = chooser(lambda: process_choices(self._bench.notebook))
+            way = WordField(f"process of strip {label}", self._commit(key, type_process), ways,
+                            role=Role.BODY)  # fmt: skip
             bath = WordField(f"chemistry of strip {label}", self._commit(key, type_chemistry),
                              known, role=Role.BODY)  # fmt: skip
             moved = WordField(f"agitation of strip {label}", self._commit(key, type_agitation),
                               role=Role.BODY)  # fmt: skip
-            for field in (time, warmth, bath, moved):
+            for field in (time, warmth, way, bath, moved):
                 field.refused.connect(self._refuse)
-            for wide in (bath, moved):
+            for wide in (way, bath, moved):
                 # Long words give up their middle before the line is wider than the window.
                 wide.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
-            self._rows[strip.strip.id] = (time, warmth, bath, moved)
+            self._rows[strip.strip.id] = (time, warmth, way, bath, moved)
             self._grid.addWidget(text(label, Role.HEADING), row, 0)
             self._grid.addWidget(text("", Role.LEAD), row, 1)
             self._grid.addWidget(time, row, 2)
             self._grid.addWidget(warmth, row, 3)
             self._grid.addWidget(text("", Role.LEAD), row, 4)
-            self._grid.addWidget(bath, row, 5)
-            self._grid.addWidget(moved, row, 6)
-        self._grid.setColumnStretch(7, 1)
+            self._grid.addWidget(way, row, 5)
+            self._grid.addWidget(bath, row, 6)
+            self._grid.addWidget(moved, row, 7)
+        self._grid.setColumnStretch(8, 1)
 
     def _fill(self, row: int, sheet: TestSheet, strip: StripSheet, line: StripLine) -> None:
-        time, warmth, bath, moved = self._rows[strip.strip.id]
+        time, warmth, way, bath, moved = self._rows[strip.strip.id]
+        way.show_value(process_shown(sheet, strip))
         bath.show_value(chemistry_shown(self._bench.notebook, sheet, strip))
         moved.show_value(agitation_shown(sheet, strip))
         time.show_value(line.time)
@@ -235,10 +249,8 @@ class GotPage(QWidget):
     def as_planned(self) -> None:
         """Write down that the strips that wait got what was planned."""
         sheet = self._bench.sheet
-        waiting = [s.strip for s in sheet.strips if s.strip.time_min is None] if sheet else []
-        if waiting:
-            reference = reference_of(sheet) if sheet else 20.0
-            self._bench.edit(lambda book: develop_as_planned(book, waiting, reference))
+        if sheet is not None and any(s.strip.time_min is None for s in sheet.strips):
+            self._bench.edit(lambda book: develop_as_planned(book, sheet))
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time."""
