@@ -138,7 +138,8 @@ class TestAWrongSetting:
             assert wrong.minutes == pytest.approx(row.time_min.value)
             assert wrong.basis == "measured, highlight held"
         else:
-            assert wrong.basis == "a rule of thumb, not measured"
+            assert wrong.basis.startswith("a rule of thumb, not measured; that rule: ")
+            assert " within 25 %" in wrong.basis, "its score stands beside it"
         assert (wrong.minutes > found.time_min) == (stops > 0)
 
     def test_the_mid_tone_rule_names_its_own_time(self, decided):

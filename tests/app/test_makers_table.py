@@ -1,6 +1,8 @@
 """A maker's table: typed in any of its ways, used for pushes, and scored by what was measured."""
 
+import json
 import shutil
+from dataclasses import replace
 
 import pytest
 
@@ -8,6 +10,7 @@ from tests.notebooks import new_test
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.makers_told import makers_told
 from vadrin.app.process.makers_times import makers_rows, makers_score, type_makers_line
+from vadrin.app.results.rule_scores import one_strip_fares, one_strip_score, share_score
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.errors import EntryError
@@ -88,4 +91,24 @@ def test_the_table_is_scored_against_what_was_found(tmp_path, demo_path):
     score = makers_score(book, sheet)
     assert score.verdict.value == "fails"
     assert 1 <= score.close < score.count
+    book.close()
+
+
+def test_rules_are_scored_by_the_notebooks_own_findings(tmp_path, demo_path, notebook):
+    assert "not tried on any film" in one_strip_fares(notebook)
+    book = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+    (finding,) = (f for f in book.all(Finding) if '"push": [{' in f.report)
+    report = json.loads(finding.report)
+    strips = [s for s in report["strips"].values() if s["average_gradient"]["value"]]
+    wanted = report["finding"]["target"]["value"]
+    said = [s["time_min"] * (wanted / s["average_gradient"]["value"]) ** 1.35 for s in strips]
+    measured = report["finding"]["time_min"]["value"]
+    score = one_strip_score(book)
+    assert score.count == len(said)
+    assert score.rough == sum(abs(m / measured - 1) <= 0.25 for m in said)
+    rows = [r for r in report["push"] if r["stops"] and r["hold_highlight"]["time_min"]["value"]]
+    assert share_score(book).count == len(rows) > 0
+    with book.change("hurt"):
+        book.put(replace(finding, report='{"push": [3], "strips": {"A": 1}}'))
+    assert (share_score(book).count, one_strip_score(book).count) == (0, 0)
     book.close()

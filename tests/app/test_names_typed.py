@@ -22,7 +22,7 @@ from vadrin.app.plan.variants import CHANGES, TIMES, changes_from_source, start_
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.planning.plan_request import Arrangement, Compared
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import Batch, Developer, Process, Stock, Strip, Test
+from vadrin.notebook.records import Batch, Developer, Paper, Process, Stock, Strip, Test
 
 OTHER = {
     "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",
@@ -174,6 +174,7 @@ def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading)
         developer_phrased(notebook, "Sable 1+1")
         camera_named(notebook, "Quayside 35")
         notebook.add(Process(name="ours"))
+        notebook.add(Paper(name="Quay matt"))
     record = new_record(notebook, heading)
     kind, fields = FORMS[heading]
     before = notebook.get(kind, record.id)

@@ -10,6 +10,7 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import new_test
 from tests.window.pages import button_of, pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.app.process.clip_judging import clip_answer_of
+from vadrin.app.process.rules_of_thumb import type_measured
 from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.planning.plan_request import FilmUnit
 from vadrin.notebook.records import (
@@ -21,6 +22,7 @@ from vadrin.notebook.records import (
     Process,
     ProcessStep,
     Reading,
+    RuleTrial,
     RunEvent,
     Stock,
     Strip,
@@ -114,6 +116,14 @@ class TestAClip:
         assert "Go" in words_of(room.station.clip)
         room.type(room.station.clip.looks, "clearer")
         assert "an eye tells no factor" in words_of(room.station.clip).lower()
+        assert "a rule on trial (not tried yet)" in words_of(room.station.clip)
+        trials = room.book.all(RuleTrial)
+        assert [t.predicted_min for t in trials] == [8.0, 12.0], "sealed before the roll"
+        for trial, measured in zip(trials, ("8:10", "9:00"), strict=True):
+            type_measured(room.book, trial.id, measured)
+        room.window.bench.open_test(room.window.bench.sheet.test.id)
+        room.window.updates.flush()
+        assert "1 within 10 %, 1 within 25 %" in words_of(room.station.clip)
 
     def test_nonsense_is_refused_and_nothing_is_kept(self, darkroom):
         room = darkroom("clip", times=(8.0,))

@@ -9,6 +9,7 @@ from math import log2
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.results.rule_scores import score_words, share_score
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.frames import FrameRole
@@ -16,6 +17,8 @@ from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
+
+_BY_RULE = "a rule of thumb, not measured"
 
 
 @dataclass(frozen=True)
@@ -51,6 +54,8 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
         return None
     chosen = next(t.push_rule for t in same if t.id == finding.test_id)
     minutes, basis = _push_time(finding, stops, chosen)
+    if basis == _BY_RULE:
+        basis += f"; that rule: {score_words(share_score(notebook))}"
     return WrongSetting(stops, minutes, basis, finding.exposure_index)
 
 
@@ -97,4 +102,4 @@ def _push_time(finding: Finding, stops: float, rule: HoldRule) -> tuple[float, s
     if low is not None and high is not None:
         share = 0.0 if high == low else (stops - low) / (high - low)
         return known[low] * (known[high] / known[low]) ** share, f"measured, {RULE_NAMES[rule]}"
-    return finding.time_min * (1 + PUSH_SHARE) ** stops, "a rule of thumb, not measured"
+    return finding.time_min * (1 + PUSH_SHARE) ** stops, _BY_RULE

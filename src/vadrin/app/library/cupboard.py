@@ -13,7 +13,7 @@ from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import day_typed, seconds_typed
 from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import Bottle, Developer, Process, Record, ShutterTime
+from vadrin.notebook.records import Bottle, Developer, PaperGrade, Process, Record, ShutterTime
 from vadrin.notebook.store import Notebook
 
 
@@ -26,6 +26,8 @@ def title_of(notebook: Notebook, record: Any) -> str:
         words.insert(0, str(getattr(parent, "name", "")))
     if isinstance(record, Developer):
         words.append(record.dilution)
+    if isinstance(record, PaperGrade):
+        words.append(record.grade)
     if isinstance(record, ShutterTime):
         words.append(shutter_name(record.marked))
     return " ".join(w for w in words if w) or "no name yet"

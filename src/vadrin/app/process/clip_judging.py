@@ -20,10 +20,11 @@ from vadrin.core.process.clip_verdict import (
     clip_seen_through,
 )
 from vadrin.errors import EntryError
-from vadrin.notebook.records import Judgement
+from vadrin.notebook.records import Judgement, Rule, RuleTrial
 from vadrin.notebook.store import Notebook
 
 CLIP = "clip"
+SEEN_RULE = "Seen through a clip"
 _SEEN, _READ, _WEDGE = "seen through", "densities", "wedge"
 _READ_SD = 0.02
 LOOKS = tuple(str(s) for s in SeenThrough)
@@ -63,7 +64,31 @@ def type_seen_through(notebook: Notebook, sheet: TestSheet, words: str) -> None:
     if not sheet.strips:
         raise EntryError("plan the strips first: a clip goes before one")
     looks = SeenThrough(choice_typed(words, LOOKS))
-    _keep(notebook, sheet, clip_seen_through(looks), _SEEN, detail=json.dumps(looks.value))
+    answer = clip_seen_through(looks)
+    with notebook.change("judge the clip"):
+        _keep(notebook, sheet, answer, _SEEN, detail=json.dumps(looks.value))
+        planned = _planned(sheet)
+        if planned and answer.next_try:
+            _put_on_trial(notebook, sheet, planned * answer.next_try)
+
+
+def _planned(sheet: TestSheet) -> float | None:
+    return next((s.strip.planned_min for s in sheet.strips[::-1] if s.strip.planned_min), None)
+
+
+def _put_on_trial(notebook: Notebook, sheet: TestSheet, minutes: float) -> None:
+    """What the look of a clip makes of the time is a rule like others: sealed, and scored later."""
+    rule = seen_through_rule(notebook) or notebook.add(Rule(name=SEEN_RULE, takes="minutes"))
+    notebook.add(
+        RuleTrial(rule_id=rule.id, test_id=sheet.test.id, given=minutes,
+                  usual_min=_planned(sheet), predicted_min=minutes * rule.amount,
+                  predicted_at=now())
+    )  # fmt: skip
+
+
+def seen_through_rule(notebook: Notebook) -> Rule | None:
+    """The rule that goes by print seen through a clip, once it was tried."""
+    return next(iter(notebook.all(Rule, name=SEEN_RULE)), None)
 
 
 def _keep(
@@ -137,7 +162,7 @@ def clip_pieces(sheet: TestSheet) -> tuple[tuple[str, float | None], ...]:
 
 def clip_words(sheet: TestSheet, answer: ClipAnswer) -> str:
     """The answer in a sentence, with the time for the strip that waits."""
-    planned = next((s.strip.planned_min for s in sheet.strips[::-1] if s.strip.planned_min), None)
+    planned = _planned(sheet)
     if answer.factor is None or answer.low is None or answer.high is None:
         return f"{answer.why[:1].upper()}{answer.why[1:]}." if answer.why else "As the good one."
     if answer.verdict is ClipVerdict.UNSURE:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -12,12 +11,13 @@ from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.makers_told import line_of, makers_of_sheet
 from vadrin.app.reference_temperature import reference_of
+from vadrin.app.results.rule_scores import measured_pushes
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.process.makers_table import MakersLine, makers_minutes
 from vadrin.core.process.rules_on_trial import Score, Trial, score_of
 from vadrin.core.wording import counted
 from vadrin.formats.readings.csv_table import bytes_of, text_of
-from vadrin.notebook.records import Finding, MakerTime, Test
+from vadrin.notebook.records import MakerTime, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -105,29 +105,11 @@ class MakersRow:
     ratio: str
 
 
-def _measured(notebook: Notebook, sheet: TestSheet) -> dict[float, float]:
-    """Minutes that findings of the same film and developer name for each push."""
-    same = notebook.all(Test, stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id)
-    rules = {t.id: t.push_rule for t in same}
-    known: dict[float, float] = {}
-    for finding in notebook.all_of(Finding, "test_id", list(rules)):
-        if finding.time_min > 0:
-            known[0.0] = finding.time_min
-        try:
-            rows = json.loads(finding.report)["push"]
-            for row in rows:
-                minutes = row[rules[finding.test_id].value]["time_min"]["value"]
-                if minutes and row["stops"]:
-                    known[float(row["stops"])] = float(minutes)
-        except (ValueError, KeyError, TypeError):
-            continue
-    return known
-
-
 def _trials(notebook: Notebook, sheet: TestSheet) -> dict[float, Trial]:
     told = makers_of_sheet(sheet)
+    same = notebook.all(Test, stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id)
     made = {}
-    for stops, minutes in _measured(notebook, sheet).items():
+    for stops, minutes in measured_pushes(notebook, same).items():
         said = makers_minutes(told, stops)
         if said is not None:
             made[stops] = Trial(said, minutes)

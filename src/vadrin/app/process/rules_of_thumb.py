@@ -9,13 +9,11 @@ from vadrin.app.entry.times import minutes_typed
 from vadrin.app.stamps import now
 from vadrin.core.process.rules_on_trial import (
     RuleFormula,
-    RuleVerdict,
     Score,
     Trial,
     predicted_minutes,
     score_of,
 )
-from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Developer, Rule, RuleTrial, Test
 from vadrin.notebook.store import Notebook
@@ -35,16 +33,6 @@ def rule_score(notebook: Notebook, rule: Rule) -> Score:
     return score_of(
         tuple(Trial(t.predicted_min, t.measured_min) for t in done if t.measured_min is not None)
     )
-
-
-def score_words(score: Score) -> str:
-    """A score as it stands beside a rule wherever it is offered."""
-    if score.verdict is RuleVerdict.UNTRIED or score.ratio is None:
-        return score.verdict.value
-    words = f"{score.verdict.value} in {counted(score.count, 'trial')}: "
-    words += f"{score.close} within 10 %, {score.rough} within 25 %; "
-    words += f"it says {score.ratio:.2f} times what was measured"
-    return words + (f", give or take {100 * score.spread:.0f} %" if score.spread else "")
 
 
 def by_developer(notebook: Notebook, rule: Rule) -> str:

@@ -34,6 +34,7 @@ class Headline:
     next_act: str
     push_rule: str
     for_target: bool = True
+    by_rule: bool = False
 
 
 def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
@@ -95,5 +96,6 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     pushes = tuple(line for line in push_lines(analysis, sheet.test.push_rule) if line.known)
     met = not answer.as_developed
     return Headline(
-        index, index_note, time, time_note, pushes, act, RULE_NAMES[sheet.test.push_rule], met
-    )
+        index, index_note, time, time_note, pushes, act, RULE_NAMES[sheet.test.push_rule], met,
+        finding.rule_of_thumb_min.present,
+    )  # fmt: skip

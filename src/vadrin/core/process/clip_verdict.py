@@ -51,6 +51,8 @@ class ClipAnswer:
         Its 95 % range.
     why : str
         The reason where there is no number.
+    next_try : float or None
+        Share of the time for the next piece, where an eye tells no factor.
     """
 
     verdict: ClipVerdict
@@ -58,6 +60,7 @@ class ClipAnswer:
     low: float | None = None
     high: float | None = None
     why: str = ""
+    next_try: float | None = None
 
 
 def _factor(share: float, along: float) -> float:
@@ -113,11 +116,12 @@ def clip_of_densities(
 def clip_seen_through(looks: SeenThrough) -> ClipAnswer:
     """The answer from print seen through both pieces: go or not, and never a number."""
     if looks is SeenThrough.SAME:
-        return ClipAnswer(ClipVerdict.GO)
+        return ClipAnswer(ClipVerdict.GO, next_try=1.0)
     said = {
-        SeenThrough.A_LITTLE_CLEARER: (ClipVerdict.LONGER, "try a second clip a fifth longer"),
-        SeenThrough.CLEARER: (ClipVerdict.LONGER, "try a second clip half as long again"),
-        SeenThrough.DARKER: (ClipVerdict.SHORTER, "try a second clip a fifth shorter"),
+        SeenThrough.A_LITTLE_CLEARER: (ClipVerdict.LONGER, "try a second clip a fifth longer", 1.2),
+        SeenThrough.CLEARER: (ClipVerdict.LONGER, "try a second clip half as long again", 1.5),
+        SeenThrough.DARKER: (ClipVerdict.SHORTER, "try a second clip a fifth shorter", 0.8),
     }
-    verdict, act = said[looks]
-    return ClipAnswer(verdict, why=f"an eye tells no factor: {act} and compare again")
+    verdict, act, share = said[looks]
+    why = f"an eye tells no factor: {act} and compare again"
+    return ClipAnswer(verdict, why=why, next_try=share)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from math import exp, log
 
 from vadrin.core.figure import Basis, Figure, absent
-from vadrin.core.results.finding import RULE_EXPONENT
+from vadrin.core.results.one_strip_rule import RULE_EXPONENT
 from vadrin.core.results.strip_metrics import StripMetrics
 
 

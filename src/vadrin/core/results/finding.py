@@ -13,13 +13,10 @@ from vadrin.core.fitting.family import Family, at_time, time_reaching
 from vadrin.core.fitting.intervals import ratio_figure
 from vadrin.core.process.minutes import minutes_brief
 from vadrin.core.results.criteria import Target
+from vadrin.core.results.one_strip_rule import one_strip_minutes
 
 ONE_STRIP = "one strip alone tells no other time"
 ONE_TIME = "all strips had one time, which tells no other"
-RULE_EXPONENT = 1.35
-"""Rule of thumb: time goes as the wanted contrast over the found one to this power."""
-
-
 _SLACK = 0.03
 """Lg units by which an answer may lie past the readings."""
 
@@ -146,7 +143,7 @@ def finding_of_one_strip(
     """The finding where only one development was tried: a rule of thumb at most."""
     gap = absent(why)
     rule = absent("the contrast of the strip is not known")
-    if contrast.value and minutes:
-        guess = minutes * (wanted / contrast.value) ** RULE_EXPONENT
+    if contrast.value and contrast.value > 0 and minutes:
+        guess = one_strip_minutes(minutes, contrast.value, wanted)
         rule = Figure(guess, basis=Basis.RULE)
     return Finding(target, gap, gap, gap, False, minutes, rule)

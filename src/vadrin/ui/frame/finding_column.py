@@ -37,11 +37,19 @@ def _scroll() -> QScrollArea:
 
 
 class FindingColumn(QWidget):
-    """EI and time with their ranges, the push table, the next act and the warnings."""
+    """EI and time with their ranges, the push table, the next act and the warnings.
 
-    def __init__(self, go: Callable[[str], None]) -> None:
+    Parameters
+    ----------
+    go : callable
+        Goes to a station.
+    fares : callable
+        Says how the rule of thumb of one strip fares.
+    """
+
+    def __init__(self, go: Callable[[str], None], fares: Callable[[], str]) -> None:
         super().__init__()
-        self._go = go
+        self._go, self._fares = go, fares
         outer = QVBoxLayout(self)
         outer.setContentsMargins(px(18), px(12), px(14), px(14))
         self._area, self._lent = _scroll(), _scroll()
@@ -109,6 +117,8 @@ class FindingColumn(QWidget):
             note += f", for {target_text(*target)}"
         if note:
             column.addWidget(text(note, Role.NOTE, wrap=True))
+        if headline.by_rule:
+            column.addWidget(text(self._fares(), Role.NOTE, wrap=True))
         if headline.pushes:
             column.addWidget(rule())
             column.addWidget(self._push_table(headline.pushes, headline.push_rule))

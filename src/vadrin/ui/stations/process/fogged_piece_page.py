@@ -12,9 +12,12 @@ from vadrin.app.process.clip_judging import (
     clip_answer_of,
     clip_kind_answer,
     clip_pieces,
+    seen_through_rule,
     type_clip,
     type_seen_through,
 )
+from vadrin.app.process.rules_of_thumb import rule_score
+from vadrin.app.results.rule_scores import score_words
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
@@ -79,6 +82,8 @@ class ClipPage(QWidget):
             sentence("Or: print behind it looks", self.looks, "beside the good piece.",
                      role=Role.LEAD)
         )  # fmt: skip
+        self._score = text("", Role.NOTE, wrap=True)
+        column.addWidget(self._score)
         column.addWidget(self.greys)
         column.addWidget(self._says)
         column.addWidget(self._words)
@@ -97,6 +102,13 @@ class ClipPage(QWidget):
         self.greys.show_pieces(clip_pieces(sheet), look)
         self.greys.setVisible(clip_answer_of(sheet) is not None)
         self._says.setText(answer.says)
+        book = self._bench.notebook
+        rule = seen_through_rule(book)
+        tried = score_words(rule_score(book, rule)) if rule else "not tried yet"
+        self._score.setText(
+            f"Going by that look is a rule on trial ({tried}); what the roll then needed is set "
+            "beside it under Rules of thumb."
+        )
         self._words.setText(f"{answer.words[:1].upper()}{answer.words[1:]}")
 
     def _taking(self, key: str) -> Callable[[str], None]:

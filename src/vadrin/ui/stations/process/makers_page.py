@@ -17,7 +17,7 @@ from vadrin.app.process.makers_times import (
     retype_makers_line,
     type_makers_line,
 )
-from vadrin.app.process.rules_of_thumb import score_words
+from vadrin.app.results.rule_scores import score_words
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError, FormatError

@@ -17,11 +17,11 @@ from vadrin.app.process.rules_of_thumb import (
     prediction,
     rule_named,
     rule_score,
-    score_words,
     seal,
     trial_lines,
     type_measured,
 )
+from vadrin.app.results.rule_scores import score_words
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
 from vadrin.ui.stations.station import Scene

@@ -1,0 +1,111 @@
+"""How rules of thumb fare beside what was measured in this notebook, wherever one is offered."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from typing import Any
+
+from vadrin.core.figure import Basis
+from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
+from vadrin.core.process.rules_on_trial import RuleVerdict, Score, Trial, score_of
+from vadrin.core.results.one_strip_rule import one_strip_minutes
+from vadrin.core.wording import counted
+from vadrin.notebook.records import Finding, Test
+from vadrin.notebook.store import Notebook
+
+_NEWEST = 200
+"""Findings looked through; a notebook of many years is not gone through for one line."""
+
+
+def score_words(score: Score) -> str:
+    """A score as it stands beside a rule wherever it is offered."""
+    if score.verdict is RuleVerdict.UNTRIED or score.ratio is None:
+        return score.verdict.value
+    words = f"{score.verdict.value} in {counted(score.count, 'trial')}: "
+    words += f"{score.close} within 10 %, {score.rough} within 25 %; "
+    words += f"it says {score.ratio:.2f} times what was measured"
+    return words + (f", give or take {100 * score.spread:.0f} %" if score.spread else "")
+
+
+def _reports(findings: Iterable[Finding]) -> list[tuple[Finding, dict[str, Any]]]:
+    made = []
+    for finding in findings:
+        try:
+            report = json.loads(finding.report)
+        except ValueError:
+            continue
+        if isinstance(report, dict):
+            made.append((finding, report))
+    return made
+
+
+def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]:
+    """Minutes that the findings of tests name for each push; those of the newest stand."""
+    rules = {t.id: t.push_rule for t in tests}
+    found = notebook.all_of(Finding, "test_id", list(rules))
+    known: dict[float, float] = {}
+    for finding in found:
+        if finding.time_min > 0:
+            known[0.0] = finding.time_min
+    for finding, report in _reports(found):
+        known |= _pushes_of(report, rules[finding.test_id].value)
+    return known
+
+
+def _pushes_of(report: dict[str, Any], rule: str) -> dict[float, float]:
+    """Measured minutes by stops of one report, by one rule; none where it is of another form."""
+    try:
+        rows = report["push"]
+        return {
+            float(row["stops"]): float(row[rule]["time_min"]["value"])
+            for row in rows
+            if row["stops"] and row[rule]["time_min"]["value"]
+        }
+    except (ValueError, KeyError, TypeError):
+        return {}
+
+
+def share_score(notebook: Notebook) -> Score:
+    """How a fixed share for each stop fares beside the pushes that were measured."""
+    trials = []
+    rules = {t.id: t.push_rule for t in notebook.all(Test)}
+    for finding, report in _reports(notebook.all(Finding)[-_NEWEST:]):
+        if finding.test_id in rules and finding.time_min > 0:
+            for stops, minutes in _pushes_of(report, rules[finding.test_id].value).items():
+                said = finding.time_min * (1 + PUSH_SHARE) ** stops
+                trials.append(Trial(said, minutes))
+    return score_of(tuple(trials))
+
+
+def one_strip_score(notebook: Notebook) -> Score:
+    """How the rule that guesses a time from one strip would have fared on the strips of tests
+    that found theirs by several."""
+    trials = []
+    for _, report in _reports(notebook.all(Finding)[-_NEWEST:]):
+        try:
+            wanted = float(report["finding"]["target"]["value"])
+            kind = report["finding"]["target"]["kind"]
+            measured = float(report["finding"]["time_min"]["value"])
+            strips = report["strips"].values()
+            if kind != "average_gradient" or len(strips) < 3:
+                continue
+            said = [
+                one_strip_minutes(float(s["time_min"]), s["average_gradient"]["value"], wanted)
+                for s in strips
+                if s["average_gradient"]["value"]
+            ]
+        except (ValueError, KeyError, TypeError, AttributeError):
+            # The report is of another form, or of a test that found no time.
+            continue
+        trials += [Trial(minutes, measured) for minutes in said]
+    return score_of(tuple(trials))
+
+
+def one_strip_fares(notebook: Notebook) -> str:
+    """The rule of one strip with its score, as a sentence."""
+    score = one_strip_score(notebook)
+    of = f"{Basis.RULE.value.capitalize()} from one strip"
+    if score.verdict is RuleVerdict.UNTRIED:
+        return f"{of}: not tried on any film of this notebook yet."
+    return f"{of}, tried on the strips of this notebook: {score_words(score)}."
