@@ -90,7 +90,8 @@ def test_no_strip_is_said(picture, why):
 def test_a_strip_and_its_wedge_are_told_apart_by_their_size():
     true, rng = film_of(5)
     picture, boxes = scanned_strip(Scanner(), true, true[0], rng, 90, WEDGE)
-    low, high, wedge = film_bands(picture, with_wedge=True)
+    bands = film_bands(picture, with_wedge=True)
+    ((low, high),), wedge = bands.strips, bands.wedge
     assert low < 54 < 54 + 99 < high < wedge[0]
     assert wedge[0] == pytest.approx(boxes[0][1], abs=3)
 

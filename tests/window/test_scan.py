@@ -3,11 +3,12 @@
 import numpy as np
 import pytest
 import tifffile
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
+from vadrin.notebook.records import Attachment
 
 WEDGE = np.arange(0.05, 3.1, 0.15)
 
@@ -37,7 +38,7 @@ def scan(qtbot, demo, tmp_path):
         qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
         return true
 
-    type_into(page.wedge, " ".join(f"{step:.2f}" for step in WEDGE))
+    type_into(page.known.wedge, " ".join(f"{step:.2f}" for step in WEDGE))
     window.updates.flush()
     return window, page, write
 
@@ -99,6 +100,145 @@ def test_what_cannot_be_read_is_said_and_the_wedge_is_kept(qtbot, scan, tmp_path
     page.open(tmp_path / "light.tif")
     qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
     assert "no strip was found" in refusal_of(window)
-    type_into(page.wedge, "0.5 0.4")
+    type_into(page.known.wedge, "0.5 0.4")
     assert "at least four densities" in refusal_of(window)
-    assert page.wedge.why_refused
+    assert page.known.wedge.why_refused
+
+
+def opened(qtbot, window, page, path, which=None):
+    page.open(path, which)
+    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+
+
+def strip_picture(true, wedge=None, seed=3, **seen):
+    rng = np.random.default_rng(seed)
+    return scanned_strip(Scanner(**seen), true, true[0], rng, 80, wedge)[0]
+
+
+def test_a_wedge_may_lie_in_another_picture(qtbot, scan, tmp_path):
+    window, page, write = scan
+    true = write()
+    rows = strip_picture(true, WEDGE)[-110:]
+    light = np.full((30, rows.shape[1]), 58_000, np.uint16)
+    tifffile.imwrite(tmp_path / "wedge.tif", np.concatenate([light, rows, light]))
+    page.known.wedge_from(tmp_path / "wedge.tif")
+    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    assert "As seen in wedge.tif" in words_of(page.known)
+    tifffile.imwrite(tmp_path / "alone.tif", strip_picture(true))
+    opened(qtbot, window, page, tmp_path / "alone.tif")
+    assert refusal_of(window) == ""
+    read = np.array([page.scan.value_of(i).density for i in range(len(true))])
+    assert np.max(np.abs(read - true)) < 0.02
+    tifffile.imwrite(tmp_path / "brighter.tif", strip_picture(true, white=50_000.0))
+    opened(qtbot, window, page, tmp_path / "brighter.tif")
+    assert "were the settings the same?" in words_of(page)
+
+
+def test_a_camera_may_bracket_the_bare_light(qtbot, scan, tmp_path):
+    window, page, write = scan
+    true = write(flare=0.0)
+    for place, value in enumerate(58_000 * 0.5 ** np.arange(10)):
+        tifffile.imwrite(tmp_path / f"light{place}.tif", np.full((64, 96), value, np.uint16))
+    type_into(page.known.bracket, "1/30 1/30")
+    assert "from the longest down" in refusal_of(window)
+    type_into(page.known.bracket, "1 1/2 1/4 1/8 1/15 1/30 1/60 1/125 1/250 1/500")
+    page.known.bracket_from(tmp_path / "light0.tif")
+    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    assert "As seen in a bracket from light0.tif" in words_of(page.known)
+    opened(qtbot, window, page, tmp_path / "strip.tif")
+    read = np.array([page.scan.value_of(i).density for i in range(len(true))])
+    assert np.max(np.abs(read - true)) < 0.05
+    page.known.bracket_from(tmp_path / "light5.tif")
+    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    assert "10 pictures are wanted" in refusal_of(window)
+
+
+def test_several_strips_lie_in_one_picture(qtbot, scan, tmp_path):
+    window, page, write = scan
+    true = write()
+    type_into(page.known.wedge, "none")
+    dense = np.minimum(true + 0.2, 1.4)
+    both = [strip_picture(t, seed=4) for t in (np.minimum(true, 1.4), dense)]
+    wide = max(b.shape[1] for b in both)
+    light = [np.pad(b, ((0, 0), (0, wide - b.shape[1])), constant_values=58_000) for b in both]
+    tifffile.imwrite(tmp_path / "two.tif", np.concatenate(light))
+    opened(qtbot, window, page, tmp_path / "two.tif")
+    assert "number 1 from the top" in words_of(page)
+    first = page.scan.value_of(0).density
+    press(window, Qt.Key.Key_B)
+    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+    assert "number 2 from the top" in words_of(page)
+    assert page.scan.value_of(0).density == pytest.approx(first + 0.2, abs=0.03)
+
+
+def test_one_frame_is_moved_alone_by_keys_and_mouse(scan):
+    window, page, write = scan
+    write()
+    window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
+    before = [page.scan.place.box(i) for i in range(5)]
+    QTest.keyClick(window.station(), Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    press(window, Qt.Key.Key_Comma)
+    after = [page.scan.place.box(i) for i in range(5)]
+    assert [a == b for a, b in zip(before, after, strict=True)] == [True] * 3 + [False, True]
+    assert after[3][2] - after[3][0] < before[3][2] - before[3][0]
+    view, scale = page._view, page._view._scale()
+    left, top, right, bottom = (int(v * scale) for v in page.scan.boxes[1])
+    held, let_go = QPoint((left + right) // 2, (top + bottom) // 2), QPoint(right, bottom - 1)
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=held)
+    QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=let_go)
+    assert page.scan.place.box(1)[0] > before[1][0]
+
+
+def test_uneven_light_is_taken_out(scan):
+    _, page, write = scan
+    true = write(uneven=0.12)
+    read = np.array([page.scan.value_of(i).density for i in range(len(true))])
+    assert np.max(np.abs(read - true)) < 0.02
+
+
+def test_the_picture_is_kept_by_reference_and_found_where_it_went(qtbot, scan, tmp_path):
+    window, page, write = scan
+    write()
+    page.take.click()
+    settle(qtbot, window)
+    (kept,) = window.bench.notebook.all(Attachment)
+    assert (kept.name, len(kept.checksum)) == ("strip.tif", 64)
+    assert kept.size > 8 * len(kept.data) > 0, "a small preview, not the picture"
+    moved = tmp_path / "scans" / "first strip.tif"
+    moved.parent.mkdir()
+    (tmp_path / "strip.tif").rename(moved)
+    window.bench.open_test(window.bench.sheet.test.id)
+    page.scan = None
+    window.updates.flush()
+    page.show_scene(window.station()._scene)
+    page.again.click()
+    qtbot.waitUntil(lambda: page.scan is not None, timeout=20_000)
+    assert window.bench.notebook.all(Attachment)[0].path == str(moved)
+    moved.write_bytes(b"another picture")
+    page.again.click()
+    assert "not the picture any more" in refusal_of(window)
+
+
+def test_opening_can_be_stopped_and_raw_files_are_read(qtbot, scan, tmp_path):
+    window, page, write = scan
+    true = write()
+    page.open(tmp_path / "strip.tif")
+    assert page.stop.isVisibleTo(page)
+    page.stop.click()
+    assert not window.analyst.jobs.busy("scan")
+    assert page.choose.isVisibleTo(page)
+    grey = strip_picture(true, WEDGE).repeat(2, 0).repeat(2, 1)
+    tags = [
+        (33421, "H", 2, (2, 2), True), (33422, "B", 4, bytes([0, 1, 1, 2]), True),
+        (50706, "B", 4, bytes([1, 4, 0, 0]), True), (50708, "s", 0, "Stand-in", True),
+        (50717, "I", 1, 65535, True), (50714, "H", 1, 0, True), (50778, "H", 1, 21, True),
+        (50721, "2i", 9, (1, 1, 0, 1, 0, 1, 0, 1, 1, 1, 0, 1, 0, 1, 0, 1, 1, 1), True),
+        (50728, "2I", 3, (1, 1, 1, 1, 1, 1), True),
+    ]  # fmt: skip
+    tifffile.imwrite(tmp_path / "strip.dng", grey, photometric=32803, extratags=tags)
+    opened(qtbot, window, page, tmp_path / "strip.dng")
+    read = np.array([page.scan.value_of(i).density for i in range(len(true))])
+    assert np.max(np.abs(read - true)) < 0.02
+    (tmp_path / "broken.raw").write_bytes(b"II*\x00" + bytes(400))
+    opened(qtbot, window, page, tmp_path / "broken.raw")
+    assert "broken.raw: no picture" in refusal_of(window)

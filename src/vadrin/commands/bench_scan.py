@@ -10,6 +10,7 @@ from pathlib import Path
 import numpy as np
 import tifffile
 
+from vadrin.app.read.scan_calibration import KnownSteps
 from vadrin.app.read.scan_reading import open_scan
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 
@@ -33,7 +34,7 @@ def scan_rows() -> list[str]:
     """The row of a scan of 100 megapixels, with the memory it took beyond the program's."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "large.tif"
-        wedge = _large_scan(path)
+        wedge = KnownSteps(_large_scan(path))
         before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
         open_scan(path, _FRAMES, wedge)
         begun = time.perf_counter()

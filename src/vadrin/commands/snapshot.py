@@ -87,7 +87,7 @@ def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
     """A scan with its frames found, and the light box after some looks."""
     from vadrin.app.demo.demo_scan import write_demo_scan
     from vadrin.app.read.light_box_judging import NO, YES
-    from vadrin.app.read.scan_reading import keep_wedge
+    from vadrin.app.read.scan_calibration import KnownSteps, keep_steps
 
     _show(app, window, "Ostrel 400", "read")
     station, sheet = window.station(), window.bench.sheet
@@ -96,8 +96,8 @@ def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
         return
     with tempfile.TemporaryDirectory() as scratch:
         picture = Path(scratch) / "one strip left over.tif"
-        wedge = write_demo_scan(picture, sheet.strips[0])
-        window.bench.edit(lambda book: keep_wedge(book, wedge))
+        wedge = KnownSteps(write_demo_scan(picture, sheet.strips[0]))
+        window.bench.edit(lambda book: keep_steps(book, wedge))
         page.turn_to("scan")
         page.scan.open(picture)
         _settle(app, window)

@@ -1,32 +1,40 @@
-"""A scan of one strip: opened, calibrated, its frames found and read, and taken as readings."""
+"""A scan of a strip: opened, calibrated, its frames found and read, and taken as readings."""
 
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from itertools import pairwise
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.entry.densities import density_typed
+from vadrin.app.read.kept_scans import keep_scan, preview_of
+from vadrin.app.read.scan_calibration import (
+    KnownSteps,
+    calibration_of,
+    calibration_words,
+)
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
-from vadrin.core.scanning.frame_finding import StripPlace, film_bands, find_frames, wedge_values
+from vadrin.core.interruption import checkpoint, interruptible
+from vadrin.core.scanning.calibration import ScanCalibration
+from vadrin.core.scanning.frame_finding import StripPlace, film_bands, find_frames, light_along
 from vadrin.core.scanning.frame_values import FrameValue, frame_value, suspicions
+from vadrin.core.scanning.grain import rms_granularity
 from vadrin.core.wording import counted, list_text
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import Picture, checksum, read_picture
-from vadrin.notebook.records import Instrument, Reading
+from vadrin.notebook.records import Reading
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
 
+Said = Callable[[int, int], None]
+"""Told how much of how much is done; raises to stop the work."""
 SCAN = "scan"
-_SCANNER = "scanner"
 _NUDGE = 0.02
 _MIRRORED = -0.5
 
@@ -55,6 +63,15 @@ class Scan:
         What is strange about the picture.
     sha256 : str
         Of its file.
+    known : KnownSteps
+        What tells its values.
+    which, strips : int
+        Which strip it is, from the top, and how many lie in the picture.
+    light : ndarray
+        How bright the bare light is along the small picture; ones where it is even.
+    path : Path
+    grains : tuple of (float, float)
+        Density and RMS granularity of the frames it could be told of.
     """
 
     picture: Picture
@@ -67,6 +84,12 @@ class Scan:
     mirrored: bool
     noticed: tuple[str, ...]
     sha256: str
+    known: KnownSteps
+    which: int
+    strips: int
+    light: Array
+    path: Path = Path()
+    grains: tuple[tuple[float, float], ...] = ()
 
     @property
     def doubts(self) -> tuple[str, ...]:
@@ -91,53 +114,26 @@ class Scan:
         return self.values[self.place.count - 1 - frame if self.mirrored else frame]
 
 
-def wedge_typed(words: str) -> tuple[float, ...]:
-    """The densities of a wedge's steps, in their order.
-
-    Raises
-    ------
-    EntryError
-    """
-    parts = words.replace(";", " ").replace(", ", " ").split()
-    steps = tuple(density_typed(p.rstrip(",")) for p in parts)
-    if len(steps) < 4 or any(b <= a for a, b in pairwise(steps)):
-        raise EntryError("type at least four densities that rise, such as 0.05 0.20 0.35 0.50")
-    return steps
+_STEPS = 5
 
 
-def wedge_kept(notebook: Notebook) -> tuple[float, ...]:
-    """The wedge of the scanner in the cupboard; empty for none."""
-    for kept in notebook.all(Instrument):
-        try:
-            steps = json.loads(kept.calibration)["wedge"] if kept.kind == _SCANNER else []
-            if steps:
-                return tuple(float(s) for s in steps)
-        except (ValueError, KeyError, TypeError):
-            continue
-    return ()
-
-
-def keep_wedge(notebook: Notebook, steps: tuple[float, ...]) -> None:
-    """Remember a wedge with the scanner in the cupboard, which is made where there is none."""
-    kept = next((i for i in notebook.all(Instrument) if i.kind == _SCANNER), None)
-    words = json.dumps({"wedge": list(steps)})
-    with notebook.change("the wedge of the scanner"):
-        if kept is None:
-            notebook.add(Instrument(name="Scanner", kind=_SCANNER, calibration=words))
-        else:
-            notebook.put(replace(kept, calibration=words))
-
-
-def open_scan(path: Path, count: int, wedge: tuple[float, ...] = ()) -> Scan:
-    """Open a picture, find the strip and its frames in it, and read them.
+def open_scan(
+    path: Path, count: int, known: KnownSteps | None = None, which: int = 0,
+    said: Said = lambda _done, _total: None,
+) -> Scan:  # fmt: skip
+    """Open a picture, find a strip and its frames in it, and read them.
 
     Parameters
     ----------
     path : Path
     count : int
         Frames of the strip.
-    wedge : tuple of float
-        Densities of a wedge that lies beside it; empty for none.
+    known : KnownSteps, optional
+        What tells its values; none for the bare light alone.
+    which : int
+        Which strip of the picture, counted from the top.
+    said : callable
+        Told how far it is, and raises to stop it.
 
     Raises
     ------
@@ -146,49 +142,70 @@ def open_scan(path: Path, count: int, wedge: tuple[float, ...] = ()) -> Scan:
     EntryError
         If no strip, no frames or no wedge is found in it.
     """
-    picture = read_picture(path)
-    small = picture.reduced()
+    step = [0]
+
+    def reached(number: int) -> None:
+        step[0] = number
+        said(number, _STEPS)
+
+    with interruptible(lambda: said(step[0], _STEPS)):
+        picture = read_picture(path)
+        reached(1)
+        small = picture.reduced()
+        reached(2)
+        scan = _found(picture, small, count, known or KnownSteps(), which)
+        reached(3)
+        scan = _read(scan)
+        reached(4)
+        return replace(scan, sha256=checksum(path), path=path)
+
+
+def _found(picture: Picture, small: Array, count: int, known: KnownSteps, which: int) -> Scan:
+    """Where the strip and its frames lie, and what values mean."""
     by = picture.plane().shape[1] / small.shape[1]
     upright = small.shape[0] > small.shape[1]
-    if upright:
-        small = small.T
+    small = small.T if upright else small
     try:
-        top, bottom, wedge_rows = film_bands(small, bool(wedge))
+        light = light_along(small)
+        small = small / light
+        bands = film_bands(small, bool(known.densities) and not known.values)
+        top, bottom = bands.strips[min(which, len(bands.strips) - 1)]
         place = find_frames(small[top:bottom], count)
         place = replace(place, top=place.top + top, bottom=place.bottom + top)
-        calibration, doubts = _calibration(small, picture, wedge, wedge_rows)
+        calibration, doubts = calibration_of(small, picture, known, bands.wedge)
     except ValueError as error:
         raise EntryError(str(error)) from error
+    if len(bands.strips) > 1:
+        doubts += (f"{counted(len(bands.strips), 'strip')} lie in it: this is number "
+                   f"{min(which, len(bands.strips) - 1) + 1} from the top",)  # fmt: skip
     doubts += suspicions(picture.sample(), picture.largest)
-    return _read(
-        Scan(picture, upright, small, by, place.scaled(by), calibration, (), False, doubts,
-             checksum(path))
-    )  # fmt: skip
-
-
-def _calibration(
-    small: Array, picture: Picture, wedge: tuple[float, ...], rows: tuple[int, int] | None
-) -> tuple[ScanCalibration, tuple[str, ...]]:
-    if not wedge:
-        bare = float(np.percentile(small, 99))
-        words = "there is no wedge: densities count from the bare light, and only to 1.6"
-        return on_clear_base(bare, picture.largest), (words,)
-    if rows is None:
-        raise ValueError("no wedge was found beside the strip: lay it along it, below or above")
-    seen = wedge_values(small, rows, len(wedge))
-    return calibrated(seen if seen[0] > seen[-1] else seen[::-1], np.array(wedge)), ()
+    return Scan(picture, upright, small, by, place.scaled(by), calibration, (), False, doubts, "",
+                known, which, len(bands.strips), light)  # fmt: skip
 
 
 def _read(scan: Scan) -> Scan:
     """The values of the frames where they lie now."""
+    values, grains = [], []
+    for frame in range(scan.place.count):
+        patch = _patch(scan, frame)
+        value = frame_value(patch, scan.calibration, scan.picture.largest)
+        values.append(value)
+        if scan.picture.per_inch and value.density is not None:
+            grain = rms_granularity(patch, scan.calibration, scan.picture.per_inch)
+            if grain is not None:
+                grains.append((value.density, grain))
+    return replace(scan, values=tuple(values), grains=tuple(grains))
+
+
+def _patch(scan: Scan, frame: int) -> Array:
+    """The values of the middle of a frame, the unevenness of the light taken out."""
     plane = scan.picture.plane()
     plane = plane.T if scan.upright else plane
-    values = []
-    for frame in range(scan.place.count):
-        left, top, right, bottom = (max(0, n) for n in scan.place.box(frame))
-        patch = np.asarray(plane[top:bottom, left:right], dtype=np.float64)
-        values.append(frame_value(patch, scan.calibration, scan.picture.largest))
-    return replace(scan, values=tuple(values))
+    left, top, right, bottom = (max(0, n) for n in scan.place.box(frame))
+    place = min(int((left + right) / 2 / scan.by), len(scan.light) - 1)
+    checkpoint()
+    patch = np.asarray(plane[top:bottom, left:right], dtype=np.float64)
+    return np.asarray(patch / float(scan.light[place]))
 
 
 def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
@@ -199,6 +216,12 @@ def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
         pitch=place.pitch + wider * step / max(place.count - 1, 1) * 2, sureness=1.0,
     )  # fmt: skip
     return _read(replace(scan, place=moved))
+
+
+def frame_moved(scan: Scan, shot: int, along: float = 0.0, wider: float = 0.0) -> Scan:
+    """One frame moved along, or its box set wider, in shares of a frame; the others stay."""
+    lying = scan.place.count - 1 - shot if scan.mirrored else shot
+    return _read(replace(scan, place=scan.place.with_frame(lying, along, wider)))
 
 
 def turned(scan: Scan) -> Scan:
@@ -228,7 +251,8 @@ def laid_as_shot(scan: Scan, sheet: TestSheet, strip: StripSheet) -> Scan:
 
 
 def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
-    """Keep what the frames read, as one edit; says what was kept and what was not."""
+    """Keep what the frames read, as one edit, and where the picture lies; says what was kept and
+    what was not."""
     frames, refused = frames_of_scan(strip), []
     source = json.dumps({"scan": scan.picture.name, "sha256": scan.sha256})
     with notebook.change(f"scan of strip {strip.strip.label}"):
@@ -248,16 +272,15 @@ def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
                 )
             )  # fmt: skip
             kept += 1
+        keep_scan(notebook, strip, scan.path, scan.sha256, preview_of(scan.small))
     said = f"{counted(kept, 'frame')} read from {scan.picture.name}."
     return said + (f" Not told: {list_text(refused)}." if refused else "")
 
 
-def calibration_words(scan: Scan) -> str:
-    """How values mean density, and how far they can be trusted."""
-    made = scan.calibration
-    if made.relative:
-        return f"No wedge: densities over the bare light, to {made.highest:.2f}."
-    return (
-        f"The wedge is met within {made.deviation:.3f}; to be trusted up to {made.highest:.2f}; "
-        f"flare {100 * made.flare / made.white:.2f} % of the light."
-    )
+def calibrated_words(scan: Scan) -> str:
+    """How values mean density, how far they can be trusted, and the grain where it is known."""
+    words = calibration_words(scan.calibration, scan.known)
+    if not scan.grains:
+        return words
+    density, grain = min(scan.grains, key=lambda pair: abs(pair[0] - 1.0))
+    return f"{words} Grain {grain:.0f} at D {density:.2f} (RMS, through 48 µm)."

@@ -21,6 +21,9 @@ _PITCHES, _COARSE = (0.72, 1.02), 101
 _LEAST_FRAME = 0.08
 """Density over the base that some frame must have, or nothing tells where frames lie."""
 _MOST_SKEW = 0.06
+_AS_WIDE = 0.85
+"""Share of the widest band that another must have to be a strip too."""
+_LIGHT_PARTS, _DARKEST_CORNER = 12, 0.6
 
 
 @dataclass(frozen=True)
@@ -47,6 +50,8 @@ class StripPlace:
     pitch: float
     count: int
     sureness: float = 1.0
+    moved: tuple[tuple[int, float, float], ...] = ()
+    """Frames set by hand: which, how far along, and how much wider, in shares of the pitch."""
 
     @property
     def sure(self) -> bool:
@@ -62,21 +67,52 @@ class StripPlace:
 
     def box(self, frame: int, inner: float = 0.6) -> tuple[int, int, int, int]:
         """Left, top, right, bottom of the middle of a frame, its perforations left out."""
-        middle = self.start + (frame + 0.5) * self.pitch
-        wide = 0.5 * inner * (1 - _GAP) * self.pitch
+        along, wider = self._by_hand(frame)
+        middle = self.start + (frame + 0.5 + along) * self.pitch
+        wide = 0.5 * (inner * (1 - _GAP) + wider) * self.pitch
         down = 0.5 * (self.top + self.bottom) + self.skew * middle
         high = 0.5 * inner * _INNER * (self.bottom - self.top) / 0.6
         return (round(middle - wide), round(down - high), round(middle + wide), round(down + high))
 
+    def _by_hand(self, frame: int) -> tuple[float, float]:
+        return next(((a, w) for f, a, w in self.moved if f == frame), (0.0, 0.0))
 
-def film_bands(picture: Array, with_wedge: bool) -> tuple[int, int, tuple[int, int] | None]:
-    """Rows of the strip, with light round it, and of a wedge beside it.
+    def with_frame(self, frame: int, along: float, wider: float = 0.0) -> StripPlace:
+        """One frame moved, and set wider, by so much more, in shares of the pitch.
+
+        It stays within half a pitch of its place, and between a fifth and the whole of its width.
+        """
+        before = self._by_hand(frame)
+        now = (min(max(before[0] + along, -0.5), 0.5), min(max(before[1] + wider, -0.4), 0.3))
+        others = tuple(m for m in self.moved if m[0] != frame)
+        return replace(self, moved=(*others, (frame, *now)))
+
+
+@dataclass(frozen=True)
+class FilmBands:
+    """Bands of film that lie along a picture, as (first row, last row).
+
+    Attributes
+    ----------
+    strips : tuple of (int, int)
+        From the top, with light round each.
+    wedge : (int, int) or None
+    """
+
+    strips: tuple[tuple[int, int], ...]
+    wedge: tuple[int, int] | None
+
+
+def film_bands(picture: Array, with_wedge: bool) -> FilmBands:
+    """Rows of the strips, with light round them, and of a wedge beside them.
+
+    Strips are as wide as each other; a wedge is narrower, or the second of two bands.
 
     Parameters
     ----------
     picture : ndarray, shape (h, w)
     with_wedge : bool
-        Whether a second band of film is looked for.
+        Whether a band of another film is looked for.
 
     Raises
     ------
@@ -89,13 +125,42 @@ def film_bands(picture: Array, with_wedge: bool) -> tuple[int, int, tuple[int, i
     bands = [(int(a), int(b)) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a > 4]
     if not bands:
         raise ValueError("no strip was found: lay it along the picture, with light round it")
-    bands.sort(key=lambda band: band[1] - band[0], reverse=True)
-    top, bottom = bands[0]
-    others = bands[1:2] if with_wedge else []
-    room = [abs(b[0] - bottom) if b[0] >= bottom else abs(top - b[1]) for b in bands[1:]]
+    widest = max(b - a for a, b in bands)
+    strips = [band for band in bands if band[1] - band[0] >= _AS_WIDE * widest]
+    narrow = [band for band in bands if band not in strips]
+    wedge = max(narrow, key=lambda band: band[1] - band[0], default=None) if with_wedge else None
+    if with_wedge and wedge is None and len(strips) > 1:
+        wedge = strips.pop(1 if len(strips) == 2 else -1)
+    return FilmBands(tuple(_with_light(s, bands, picture.shape[0]) for s in strips), wedge)
+
+
+def _with_light(
+    band: tuple[int, int], bands: list[tuple[int, int]], height: int
+) -> tuple[int, int]:
+    """A band with as much light round it as its neighbours leave."""
+    top, bottom = band
+    room = [abs(b[0] - bottom) if b[0] >= bottom else abs(top - b[1]) for b in bands if b != band]
     margin = min([max(4, (bottom - top) // 6), *(max(1, r // 2) for r in room)])
-    low, high = max(0, top - margin), min(picture.shape[0], bottom + margin)
-    return low, high, (others[0] if others else None)
+    return max(0, top - margin), min(height, bottom + margin)
+
+
+def light_along(picture: Array) -> Array:
+    """How bright the bare light is along a picture, as a share of its mean, shape (w,).
+
+    A parabola through the brightest rows of a dozen parts: what lies beside the film. Ones where
+    light does not lie beside it everywhere.
+    """
+    even = np.ones(picture.shape[1])
+    if picture.shape[1] < 4 * _LIGHT_PARTS:
+        return even
+    parts = np.array_split(np.arange(picture.shape[1]), _LIGHT_PARTS)
+    rows = [np.median(picture[:, part], axis=1) for part in parts]
+    seen = np.array([np.percentile(row, 95) for row in rows])
+    if seen.min() < _DARKEST_CORNER * seen.max():
+        return even
+    middles = np.array([part.mean() for part in parts]) / picture.shape[1]
+    curve = np.polyval(np.polyfit(middles, seen, 2), np.arange(picture.shape[1]) / picture.shape[1])
+    return np.asarray(curve / curve.mean())
 
 
 def wedge_values(picture: Array, rows: tuple[int, int], count: int) -> Array:

@@ -1,9 +1,9 @@
-"""A scan as an array of values: TIFF of 8, 16 bit or float, PNG, JPEG; grey or colour."""
+"""A scan as an array of values: TIFF of 8, 16 bit or float, PNG, JPEG, camera raw."""
 
 from __future__ import annotations
 
 import hashlib
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
@@ -11,6 +11,7 @@ import tifffile
 from numpy.typing import NDArray
 from PIL import Image, UnidentifiedImageError
 
+from vadrin.core.interruption import checkpoint
 from vadrin.errors import FormatError
 
 MOST_PIXELS = 250_000_000
@@ -18,6 +19,10 @@ LONGEST_SIDE = 60_000
 _LEAST_SIDE = 16
 _LINES = 2
 _TIFF = (b"II*\x00", b"MM\x00*", b"II+\x00", b"MM\x00+")
+_PLAIN_SUFFIXES = (".tif", ".tiff", ".png", ".jpg", ".jpeg")
+_MOST_RAW_BYTES = 300_000_000
+_BLOCK = 1 << 22
+_UNITS_TO_INCH = {2: 1.0, 3: 2.54}
 _PLAIN = ("L", "I", "I;16", "I;16B", "I;16L", "RGB", "RGBA", "LA", "1", "P")
 
 
@@ -32,11 +37,14 @@ class Picture:
         As the file has them; mapped from it where that can be.
     largest : float
         Value at which it is cut off.
+    per_inch : float or None
+        Pixels an inch of film, where the file says so.
     """
 
     name: str
     values: NDArray[np.generic]
     largest: float
+    per_inch: float | None = None
 
     def plane(self, channel: int = 1) -> NDArray[np.generic]:
         """One channel of a colour picture, green unless asked; a grey one as it is."""
@@ -52,6 +60,7 @@ class Picture:
         # Some pixels of each square tell as much as all, and cost a part.
         for down in range(few):
             for across in range(few):
+                checkpoint()
                 small += plane[down:high:by, across:wide:by]
         return np.asarray(small / few**2, dtype=np.float64)
 
@@ -64,8 +73,12 @@ class Picture:
 
 def checksum(path: Path) -> str:
     """What a file is known again by, wherever it went (SHA-256)."""
+    made = hashlib.sha256()
     with path.open("rb") as file:
-        return hashlib.file_digest(file, "sha256").hexdigest()
+        while block := file.read(_BLOCK):
+            checkpoint()
+            made.update(block)
+    return made.hexdigest()
 
 
 def _bounded(name: str, high: int, wide: int) -> None:
@@ -88,6 +101,8 @@ def read_picture(path: Path) -> Picture:
     try:
         if not path.is_file():
             raise FormatError(f"{name}: no such file; check the path")
+        if path.suffix.lower() not in _PLAIN_SUFFIXES:
+            return _of_raw(path)
         with path.open("rb") as file:
             begins = file.read(4)
         if begins in _TIFF:
@@ -121,8 +136,53 @@ def _of_tiff(path: Path) -> Picture:
             values = tifffile.memmap(path, page=0, mode="r")
         except ValueError:
             # Tiled or packed: it has to be unpacked as a whole.
-            values = page.asarray(maxworkers=1)
-    return _checked(path.name, values, inverted)
+            values = _unpacked(page)
+        per_inch = _per_inch(page)
+    return replace(_checked(path.name, values, inverted), per_inch=per_inch)
+
+
+def _unpacked(page: tifffile.TiffPage) -> NDArray[np.generic]:
+    """A page that is packed or tiled, piece by piece, so that it can be stopped."""
+    made = np.zeros(page.shaped, page.dtype)
+    for piece, (apart, deep, down, across, _), shape in page.segments(maxworkers=1):
+        checkpoint()
+        if piece is None:
+            continue
+        rows, columns = slice(down, down + shape[1]), slice(across, across + shape[2])
+        room = made[apart, deep : deep + shape[0], rows, columns]
+        room[...] = piece[: room.shape[0], : room.shape[1], : room.shape[2]]
+    return made.reshape(page.shape)
+
+
+def _per_inch(page: tifffile.TiffPage) -> float | None:
+    """Pixels an inch, where a TIFF says so and means it."""
+    tag, unit = page.tags.get("XResolution"), page.tags.get("ResolutionUnit")
+    if tag is None or unit is None or int(unit.value) not in _UNITS_TO_INCH:
+        return None
+    over, under = (float(n) for n in tag.value)
+    found = over / under * _UNITS_TO_INCH[int(unit.value)] if under else 0.0
+    return found if 200 <= found <= 30_000 else None
+
+
+def _of_raw(path: Path) -> Picture:
+    """A camera's raw file, linear, as its sensor saw it; each two by two pixels make one."""
+    import rawpy
+
+    if path.stat().st_size > _MOST_RAW_BYTES:
+        raise FormatError(f"{path.name}: larger than a camera's raw file; save it as TIFF")
+    try:
+        with rawpy.imread(str(path)) as raw:
+            _bounded(path.name, raw.sizes.raw_height, raw.sizes.raw_width)
+            checkpoint()
+            values = raw.postprocess(
+                gamma=(1, 1), no_auto_bright=True, output_bps=16, use_camera_wb=False,
+                user_wb=[1, 1, 1, 1], output_color=rawpy.ColorSpace.raw, half_size=True,
+                user_flip=0,
+            )  # fmt: skip
+    except rawpy.LibRawError as error:
+        words = f"{path.name}: no picture that can be read; save it as TIFF or PNG"
+        raise FormatError(words) from error
+    return _checked(path.name, np.asarray(values), False)
 
 
 def _of_image(path: Path) -> Picture:

@@ -61,7 +61,9 @@ _CAUTIONS = (
     "the makers' safety sheets: this program does not replace them. Used fixer carries silver; "
     "hand it in as local rules say."
 )
-_HEADS = ("Strip", "Planned", "Time it got", "Temperature °C", "Restated", "By", "In", "Agitated")
+_HEADS = (
+    "Strip", "Planned", "Time it got", "Temperature °C", "Restated", "Process", "In", "Agitated",
+)  # fmt: skip
 
 
 class GotPage(QWidget):

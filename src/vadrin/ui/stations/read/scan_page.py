@@ -11,30 +11,35 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.test_sheet import StripSheet
+from vadrin.app.library.notebook_exchange import KeptFile
+from vadrin.app.test_sheet import FrameSheet, StripSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
-from vadrin.ui.widgets.sentence import sentence
 
 if TYPE_CHECKING:
     from vadrin.app.read.scan_reading import Scan
+    from vadrin.ui.plots.calibration_plot import CalibrationPlot
     from vadrin.ui.stations.read.scan_view import ScanView
 
 _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "
     "positive film, linear or at a fixed gamma: no automatic levels, no sharpening, no inversion."
 )
-_KEYS = "← → move the frames, − + set them closer or wider."
-_PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg)"
-_NO_WEDGE = "none"
+_KEYS = (
+    "← → move the frames, − + set them closer or wider; Shift+← → moves the selected one alone, "
+    ", . makes its box narrower or wider. A box can be dragged."
+)
+_ONE_STEP = 0.02
+_DOING = ("Reading the file", "Looking for the strip", "Looking for the frames",
+          "Reading the frames", "Taking its checksum")  # fmt: skip
 
 
 class ScanPage(QWidget):
@@ -60,28 +65,33 @@ class ScanPage(QWidget):
         self._look: Look = DAY
         self.scan: Scan | None = None
         self._of_strip = 0
+        self._path: Path | None = None
+        self._kept: list[KeptFile] = []
         self._view: ScanView | None = None
-        self.wedge = WordField("densities of the wedge", self._wedge, role=Role.LEAD)
-        self.wedge.refused.connect(refuse)
-        choose = partial(ask_file, "Open a scan", _PICTURES, self.open)
-        self.choose = button("Open a scan …", choose)
+        self._plot: CalibrationPlot | None = None
+        self.known = KnownStepsRow(bench, refuse, jobs, ask_file)
+        self.choose = button("Open a scan …", partial(ask_file, "Open a scan", PICTURES, self.open))
+        self.stop = button("Stop", self.cancel)
         self.take = button("Take these densities", self.keep, primary=True)
         self.turn = button("Turn it round (R)", self._turn, link=True)
+        self.other = button("Another strip in it (B)", self._another, link=True)
+        self.again = button("Open the scan it was read from", self._open_kept, link=True)
         self._head = text("", Role.HEADING)
         self._words = text("", Role.BODY, wrap=True)
         self._doubts = text("", Role.REFUSAL, wrap=True)
         self._keys = text(_KEYS, Role.CAPTION, wrap=True)
         row = QHBoxLayout()
-        for part in (self.choose, self.take, self.turn):
+        for part in (self.choose, self.stop, self.take, self.turn, self.other, self.again):
             row.addWidget(part)
-        row.addWidget(self._keys, 1)
+        row.addStretch(1)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(px(8))
+        column.setSpacing(px(6))
         column.addWidget(self._head)
         column.addWidget(text(_HOW, Role.NOTE, wrap=True))
-        column.addWidget(sentence("The wedge beside it has", self.wedge, ".", role=Role.LEAD))
+        column.addWidget(self.known)
         column.addLayout(row)
+        column.addWidget(self._keys)
         self._frame = QVBoxLayout()
         column.addLayout(self._frame, 1)
         column.addWidget(self._words)
@@ -89,54 +99,71 @@ class ScanPage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the scan of the strip whose frame is selected."""
-        from vadrin.app.read.scan_reading import wedge_kept
+        from vadrin.app.read.kept_scans import scans_of
 
         place = self._bench.selected()
         if place is None:
             return
         self._strip, self._look = place[0], scene.look
         if self._of_strip != self._strip.strip.id:
-            self.scan, self._of_strip = None, self._strip.strip.id
-        kept = wedge_kept(self._bench.notebook)
-        self.wedge.show_value(" ".join(f"{s:.2f}" for s in kept) or _NO_WEDGE)
+            self.scan, self._path, self._of_strip = None, None, self._strip.strip.id
+        self.known.show_known()
         self._head.setText(f"Strip {self._strip.strip.label}")
+        self._kept = scans_of(self._bench.notebook, self._strip)
         self._show()
 
     def _show(self) -> None:
-        from vadrin.app.read.scan_reading import calibration_words
+        from vadrin.app.read.scan_reading import calibrated_words
+        from vadrin.ui.plots.calibration_plot import CalibrationPlot
         from vadrin.ui.stations.read.scan_view import ScanView
 
-        if self._view is None:
-            self._view = ScanView()
-            self._frame.addWidget(self._view)
-        scan = self.scan
+        if self._view is None or self._plot is None:
+            self._view, self._plot = ScanView(self._dragged), CalibrationPlot()
+            self._frame.addWidget(self._view, 1)
+            self._frame.addWidget(self._plot)
+        scan, busy = self.scan, self._jobs.busy("scan")
         self._view.show_scan(scan, self._look)
+        self._plot.show_calibration(scan.calibration if scan else None, self._look)
         for part in (self.take, self.turn, self._keys):
-            part.setVisible(scan is not None)
-        self._words.setText(calibration_words(scan) if scan else "No scan of this strip is open.")
+            part.setVisible(scan is not None and not busy)
+        self.other.setVisible(scan is not None and scan.strips > 1 and not busy)
+        self.again.setVisible(scan is None and bool(self._kept) and not busy)
+        self.stop.setVisible(busy)
+        self.choose.setVisible(not busy)
+        if not busy:
+            words = calibrated_words(scan) if scan else "No scan of this strip is open."
+            self._words.setText(words)
         said = [f"{d[0].upper()}{d[1:]}." for d in scan.doubts] if scan else []
         self._doubts.setText(" ".join(said))
+        self._doubts.setVisible(bool(said))
 
-    def open(self, path: Path) -> None:
+    def open(self, path: Path, which: int | None = None) -> None:
         """Open a picture and find the frames in it."""
-        from vadrin.app.read.scan_reading import (
-            frames_of_scan,
-            laid_as_shot,
-            open_scan,
-            wedge_kept,
-        )
+        from vadrin.app.read.scan_calibration import steps_kept
+        from vadrin.app.read.scan_reading import frames_of_scan, laid_as_shot, open_scan
 
         strip, sheet = self._strip, self._bench.sheet
         if strip is None or sheet is None:
             return
-        wedge, count = wedge_kept(self._bench.notebook), len(frames_of_scan(strip))
+        known, count = steps_kept(self._bench.notebook), len(frames_of_scan(strip))
+        place = which if which is not None else list(sheet.strips).index(strip)
         self._refuse("")
-        self._words.setText("Looking for the strip …")
+        self._path = path
+        self._words.setText(f"Opening {path.name} …")
         self._jobs.run(
             "scan",
-            lambda _said: laid_as_shot(open_scan(path, count, wedge), sheet, strip),
-            self._opened, self._failed,
+            lambda said: laid_as_shot(open_scan(path, count, known, place, said), sheet, strip),
+            self._opened, self._failed, self._progress,
         )  # fmt: skip
+        self._show()
+
+    def _progress(self, done: int, total: int) -> None:
+        self._words.setText(f"{_DOING[min(done, len(_DOING) - 1)]} … ({done} of {total})")
+
+    def cancel(self) -> None:
+        """Open it no further."""
+        self._jobs.cancel("scan")
+        self._show()
 
     def _opened(self, scan: Scan) -> None:
         self.scan = scan
@@ -148,23 +175,67 @@ class ScanPage(QWidget):
             raise error
         self._refuse(str(error))
 
+    def _another(self) -> None:
+        """The next strip that lies in the same picture."""
+        if self.scan is not None and self._path is not None:
+            self.open(self._path, (self.scan.which + 1) % self.scan.strips)
+
+    def _open_kept(self) -> None:
+        from vadrin.app.read.kept_scans import found_again
+
+        kept = self._kept[-1]
+        try:
+            path = self._bench.edit_or_raise(lambda book: found_again(book, kept))
+        except VadrinError as error:
+            self._refuse(str(error))
+            return
+        if path is not None:
+            self.open(path)
+
     def take_key(self, event: QKeyEvent) -> bool:
         """The arrows move the frames, plus and minus set them apart, R turns the strip round."""
-        from vadrin.app.read.scan_reading import nudged
-
         if self.scan is None:
             return False
         moves = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0),
-                 Qt.Key.Key_Minus: (0, -1), Qt.Key.Key_Plus: (0, 1)}  # fmt: skip
+                 Qt.Key.Key_Minus: (0, -1), Qt.Key.Key_Plus: (0, 1),
+                 Qt.Key.Key_Comma: (0, -1), Qt.Key.Key_Period: (0, 1)}  # fmt: skip
         if event.key() in moves:
             along, wider = moves[Qt.Key(event.key())]
+            shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            one = event.key() in (Qt.Key.Key_Comma, Qt.Key.Key_Period) or bool(along and shift)
+            self._move(along, wider, one)
+            return True
+        act = {"r": self._turn, "b": self._another}.get(event.text().lower())
+        if act is not None:
+            act()
+        return act is not None
+
+    def _move(self, along: int, wider: int, alone: bool) -> None:
+        from vadrin.app.read.scan_reading import frame_moved, nudged
+
+        place = self._bench.selected()
+        if self.scan is None:
+            return
+        if alone and place is not None:
+            shot = self._place_of(place[1])
+            self.scan = frame_moved(self.scan, shot, _ONE_STEP * along, 2 * _ONE_STEP * wider)
+        else:
             self.scan = nudged(self.scan, along, wider)
+        self._show()
+
+    def _place_of(self, frame: FrameSheet) -> int:
+        from vadrin.app.read.scan_reading import frames_of_scan
+
+        ids = [f.frame.id for f in frames_of_scan(self._strip)] if self._strip else []
+        return ids.index(frame.frame.id) if frame.frame.id in ids else 0
+
+    def _dragged(self, shot: int, along: float) -> None:
+        """A box was dragged along by a share of a frame."""
+        from vadrin.app.read.scan_reading import frame_moved
+
+        if self.scan is not None:
+            self.scan = frame_moved(self.scan, shot, along)
             self._show()
-            return True
-        if event.text().lower() == "r":
-            self._turn()
-            return True
-        return False
 
     def _turn(self) -> None:
         from vadrin.app.read.scan_reading import turned
@@ -182,9 +253,3 @@ class ScanPage(QWidget):
             said = self._bench.edit(lambda book: take_scan(book, strip, scan))
             if said:
                 self._bench.said.emit(said)
-
-    def _wedge(self, words: str) -> None:
-        from vadrin.app.read.scan_reading import keep_wedge, wedge_typed
-
-        steps = () if words.strip().lower() in ("", _NO_WEDGE) else wedge_typed(words)
-        self._bench.edit_or_raise(lambda book: keep_wedge(book, steps))

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 from PyQt6.QtCore import QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QImage, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from vadrin.app.read.scan_reading import Scan
@@ -17,14 +19,23 @@ _DIM = 0.35
 
 
 class ScanView(QWidget):
-    """The strip as it was scanned; each frame's box with its number, and what it reads."""
+    """The strip as it was scanned; each frame's box with its number, and what it reads.
 
-    def __init__(self) -> None:
+    Parameters
+    ----------
+    dragged : callable
+        Told which frame, as it was shot, was dragged along by which share of a frame.
+    """
+
+    def __init__(self, dragged: Callable[[int, float], None]) -> None:
         super().__init__()
+        self._dragged = dragged
+        self._held: tuple[int, float] | None = None
         self.scan: Scan | None = None
         self.look: Look = DAY
         self._image: QImage | None = None
         self.setAccessibleName("scan with its frames")
+        self.setCursor(Qt.CursorShape.OpenHandCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     def minimumSizeHint(self) -> QSize:
@@ -51,7 +62,7 @@ class ScanView(QWidget):
             return
         painter = QPainter(self)
         high, wide = self.scan.small.shape
-        scale = min(self.width() / wide, self.height() / high)
+        scale = self._scale()
         room = QRectF(0, 0, wide * scale, high * scale)
         painter.drawImage(room, self._image)
         painter.setFont(role_font(Role.CAPTION))
@@ -66,6 +77,35 @@ class ScanView(QWidget):
             painter.setPen(QColor(self.look.grease))
             painter.drawText(box.adjusted(0, -px(16), 0, 0), Qt.AlignmentFlag.AlignTop
                              | Qt.AlignmentFlag.AlignHCenter, str(shot + 1))  # fmt: skip
+
+    def _scale(self) -> float:
+        """Pixels of the screen for each of the small picture."""
+        high, wide = self.scan.small.shape if self.scan else (1, 1)
+        return float(min(self.width() / wide, self.height() / high))
+
+    def _lying_at(self, event: QMouseEvent) -> int | None:
+        """Which frame lies under the mouse, counted along the picture."""
+        scale, at = self._scale(), event.position()
+        for lying, (left, top, right, bottom) in enumerate(self.scan.boxes if self.scan else ()):
+            if QRectF(left, top, right - left, bottom - top).contains(at / scale):
+                return lying
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Take hold of a frame's box."""
+        lying = self._lying_at(event) if event else None
+        self._held = (lying, event.position().x()) if event and lying is not None else None
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """Let go of it where it lies now."""
+        if event is None or self._held is None or self.scan is None:
+            return
+        lying, began = self._held
+        self._held = None
+        pitch = self.scan.place.pitch / self.scan.by * self._scale()
+        count = self.scan.place.count
+        shot = count - 1 - lying if self.scan.mirrored else lying
+        self._dragged(shot, (event.position().x() - began) / pitch)
 
 
 def _image_of(scan: Scan, red_only: bool) -> QImage:

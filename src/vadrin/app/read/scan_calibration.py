@@ -1,0 +1,210 @@
+"""What a scanner's values mean in density: by a wedge beside the strip, by one in another picture
+with the same settings, or by a bracket that the camera took of the bare light."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from math import log10
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from vadrin.app.entry.densities import density_typed
+from vadrin.app.entry.times import seconds_typed
+from vadrin.core.exposure.shutter_dial import exact_shutter
+from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
+from vadrin.core.scanning.frame_finding import film_bands, wedge_values
+from vadrin.errors import EntryError
+from vadrin.formats.pictures.picture_reader import Picture, read_picture
+from vadrin.notebook.records import Instrument
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.arrays import Array
+
+_SCANNER = "scanner"
+_LEAST_BRACKET = 4
+
+
+@dataclass(frozen=True)
+class KnownSteps:
+    """Densities that are known, and what a scanner or camera made of them.
+
+    Attributes
+    ----------
+    densities : tuple of float
+    values : tuple of float
+        Empty where the wedge lies beside the strip in the same picture.
+    source : str
+        The picture they were seen in; empty for the same one.
+    """
+
+    densities: tuple[float, ...] = ()
+    values: tuple[float, ...] = ()
+    source: str = ""
+
+
+def wedge_typed(words: str) -> tuple[float, ...]:
+    """The densities of a wedge's steps, in their order.
+
+    Raises
+    ------
+    EntryError
+    """
+    parts = words.replace(";", " ").replace(", ", " ").split()
+    steps = tuple(density_typed(p.rstrip(",")) for p in parts)
+    if len(steps) < 4 or any(b <= a for a, b in pairwise(steps)):
+        raise EntryError("type at least four densities that rise, such as 0.05 0.20 0.35 0.50")
+    return steps
+
+
+def bracket_typed(words: str) -> tuple[float, ...]:
+    """Densities that a bracket of the bare light stands for: times from the longest down.
+
+    Raises
+    ------
+    EntryError
+    """
+    marks = [part for part in re.split(r"[\s;]+", words.strip()) if part]
+    times = [exact_shutter(seconds_typed(mark)) for mark in marks]
+    if len(times) < _LEAST_BRACKET or any(b >= a for a, b in pairwise(times)):
+        raise EntryError(
+            "type the times of at least four pictures of the bare light, from the longest down: "
+            "1/30 1/60 1/125 1/250"
+        )
+    return tuple(log10(times[0] / t) for t in times)
+
+
+def steps_kept(notebook: Notebook) -> KnownSteps:
+    """The known steps of the scanner in the cupboard; none where it has none."""
+    for kept in notebook.all(Instrument):
+        try:
+            told = json.loads(kept.calibration) if kept.kind == _SCANNER else {}
+            if told.get("wedge"):
+                values = tuple(float(v) for v in told.get("values", ()))
+                steps = tuple(float(s) for s in told["wedge"])
+                return KnownSteps(steps, values, str(told.get("source", "")))
+        except (ValueError, KeyError, TypeError, AttributeError):
+            continue
+    return KnownSteps()
+
+
+def keep_steps(notebook: Notebook, steps: KnownSteps) -> None:
+    """Remember known steps with the scanner in the cupboard, which is made where there is none."""
+    kept = next((i for i in notebook.all(Instrument) if i.kind == _SCANNER), None)
+    told = {"wedge": list(steps.densities), "values": list(steps.values), "source": steps.source}
+    with notebook.change("the wedge of the scanner"):
+        if kept is None:
+            notebook.add(Instrument(name="Scanner", kind=_SCANNER, calibration=json.dumps(told)))
+        else:
+            notebook.put(replace(kept, calibration=json.dumps(told)))
+
+
+def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> KnownSteps:
+    """The steps of a wedge that lies in a picture of its own, scanned with the same settings.
+
+    Raises
+    ------
+    FormatError
+        If the picture cannot be read.
+    EntryError
+        If no wedge of so many steps lies in it.
+    """
+    if not densities:
+        raise EntryError("type the densities of the wedge first")
+    small = read_picture(path).reduced()
+    small = small.T if small.shape[0] > small.shape[1] else small
+    try:
+        band = film_bands(small, with_wedge=False).strips[0]
+        seen = wedge_values(small, band, len(densities))
+        seen = seen if seen[0] > seen[-1] else seen[::-1]
+        calibrated(seen, np.array(densities))
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+    return KnownSteps(densities, tuple(float(v) for v in seen), path.name)
+
+
+def bracket_of_pictures(first: Path, densities: tuple[float, ...]) -> KnownSteps:
+    """A bracket of the bare light: one picture, and those that follow it by name in its folder.
+
+    Raises
+    ------
+    FormatError
+        If a picture cannot be read.
+    EntryError
+        If there are too few, or they do not darken one after the other.
+    """
+    beside = sorted(p for p in first.parent.iterdir() if p.suffix == first.suffix and p.is_file())
+    pictures = beside[beside.index(first) :][: len(densities)] if first in beside else []
+    if len(pictures) < len(densities):
+        raise EntryError(
+            f"{len(densities)} pictures are wanted, and {len(pictures)} lie there from {first.name}"
+        )
+    values = []
+    for path in pictures:
+        plane = read_picture(path).reduced()
+        high, wide = plane.shape
+        middle = plane[high // 4 : high - high // 4, wide // 4 : wide - wide // 4]
+        values.append(float(np.median(middle)))
+    try:
+        calibrated(np.array(values), np.array(densities))
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+    return KnownSteps(densities, tuple(values), f"a bracket from {first.name}")
+
+
+def calibration_of(
+    small: Array, picture: Picture, known: KnownSteps, rows: tuple[int, int] | None
+) -> tuple[ScanCalibration, tuple[str, ...]]:
+    """How a picture's values mean density, and what is to be minded of that.
+
+    Raises
+    ------
+    ValueError
+        In words, if there is no wedge where one should be, or it makes none.
+    """
+    if not known.densities:
+        bare = float(np.percentile(small, 99))
+        words = "there is no wedge: densities count from the bare light, and only to 1.6"
+        return on_clear_base(bare, picture.largest), (words,)
+    densities = np.array(known.densities)
+    if known.values:
+        return _of_another(small, known, densities)
+    if rows is None:
+        raise ValueError("no wedge was found beside the strip: lay it along it, below or above")
+    seen = wedge_values(small, rows, len(known.densities))
+    return calibrated(seen if seen[0] > seen[-1] else seen[::-1], densities), ()
+
+
+def _of_another(
+    small: Array, known: KnownSteps, densities: Array
+) -> tuple[ScanCalibration, tuple[str, ...]]:
+    """A calibration seen elsewhere holds while the bare light is what it was there."""
+    made = calibrated(np.array(known.values), densities)
+    bare, light = float(np.percentile(small, 99)), float(made.value(0.0))
+    if abs(log10(bare / light)) <= _SAME_LIGHT:
+        return made, ()
+    words = (
+        f"the bare light is {bare / light:.2f} times that of {known.source}: were the settings "
+        "the same?"
+    )
+    return made, (words,)
+
+
+_SAME_LIGHT = 0.02
+"""Density by which the bare light of two pictures with the same settings may differ."""
+
+
+def calibration_words(made: ScanCalibration, known: KnownSteps) -> str:
+    """How values mean density, and how far they can be trusted."""
+    if made.relative:
+        return f"No wedge: densities over the bare light, to {made.highest:.2f}."
+    where = f" (in {known.source})" if known.source else ""
+    return (
+        f"The wedge{where} is met within {made.deviation:.3f}; to be trusted up to "
+        f"{made.highest:.2f}; flare {100 * made.flare / made.white:.2f} % of the light."
+    )

@@ -1,0 +1,127 @@
+"""What tells a scan's values: a wedge beside the strip, one in another picture, or a bracket of
+the bare light."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.workbench import Workbench
+from vadrin.errors import VadrinError
+from vadrin.ui.jobs import Jobs
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
+
+if TYPE_CHECKING:
+    from vadrin.app.read.scan_calibration import KnownSteps
+
+_NONE = "none"
+PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg);;Camera raw, or anything else (*)"
+
+
+class KnownStepsRow(QWidget):
+    """A sentence for the wedge, and two other ways.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something was not taken.
+    jobs : Jobs
+        Opens pictures off the screen's thread.
+    ask_file : callable
+    """
+
+    def __init__(
+        self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
+        ask_file: Callable[[str, str, Callable[[Path], object]], None],
+    ) -> None:  # fmt: skip
+        super().__init__()
+        self._bench, self._refuse, self._jobs = bench, refuse, jobs
+        self.wedge = WordField("densities of the wedge", self._type_wedge, role=Role.LEAD)
+        self.bracket = WordField("times of the bracket", self._type_bracket, role=Role.LEAD)
+        for field in (self.wedge, self.bracket):
+            field.refused.connect(refuse)
+        self._times: tuple[float, ...] = ()
+        ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES, self.wedge_from)
+        ask_light = partial(ask_file, "Open the bracket's first", PICTURES, self.bracket_from)
+        self.other = button("It lies in another picture …", ask_wedge, link=True)
+        self.light = button("Open the first of them …", ask_light, link=True)
+        self._source = text("", Role.CAPTION, wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        first, second = QHBoxLayout(), QHBoxLayout()
+        first.addWidget(sentence("The wedge has", self.wedge, ".", role=Role.LEAD), 1)
+        first.addWidget(self.other)
+        second.addWidget(
+            sentence("Or pictures of the bare light at", self.bracket, ".", role=Role.LEAD), 1
+        )
+        second.addWidget(self.light)
+        for row in (first, second):
+            column.addLayout(row)
+        column.addWidget(self._source)
+        self.light.hide()
+
+    def show_known(self) -> None:
+        """Show what the cupboard knows."""
+        from vadrin.app.read.scan_calibration import steps_kept
+
+        kept = steps_kept(self._bench.notebook)
+        bracket = kept.source.startswith("a bracket")
+        shown = " ".join(f"{s:.2f}" for s in kept.densities)
+        self.wedge.show_value(shown if shown and not bracket else _NONE)
+        if not self._times:
+            self.bracket.show_value(_NONE)
+        self.other.setVisible(bool(shown) and not bracket)
+        self._source.setText(f"As seen in {kept.source}, with the same settings."
+                             if kept.source else "")  # fmt: skip
+        self._source.setVisible(bool(kept.source))
+
+    def _type_wedge(self, words: str) -> None:
+        from vadrin.app.read.scan_calibration import KnownSteps, wedge_typed
+
+        plain = words.strip().lower() in ("", _NONE)
+        self._keep(KnownSteps() if plain else KnownSteps(wedge_typed(words)))
+
+    def _type_bracket(self, words: str) -> None:
+        from vadrin.app.read.scan_calibration import bracket_typed
+
+        plain = words.strip().lower() in ("", _NONE)
+        self._times = () if plain else bracket_typed(words)
+        self.light.setVisible(bool(self._times))
+
+    def _keep(self, known: KnownSteps) -> None:
+        from vadrin.app.read.scan_calibration import keep_steps
+
+        self._bench.edit_or_raise(lambda book: keep_steps(book, known))
+        self.show_known()
+
+    def wedge_from(self, path: Path) -> None:
+        """Take the wedge's values from a picture of it alone."""
+        from vadrin.app.read.scan_calibration import steps_kept, wedge_of_picture
+
+        densities = steps_kept(self._bench.notebook).densities
+        self._work(lambda: wedge_of_picture(path, densities))
+
+    def bracket_from(self, path: Path) -> None:
+        """Take values from pictures of the bare light, the longest time first."""
+        from vadrin.app.read.scan_calibration import bracket_of_pictures
+
+        times = self._times
+        self._work(lambda: bracket_of_pictures(path, times))
+
+    def _work(self, make: Callable[[], KnownSteps]) -> None:
+        self._refuse("")
+        self._jobs.run("known steps", lambda _said: make(), self._keep, self._failed)
+
+    def _failed(self, error: Exception) -> None:
+        if not isinstance(error, VadrinError):
+            raise error
+        self._refuse(str(error))
