@@ -1,5 +1,7 @@
 """A densitometer on a line, through the window: a press a frame, its zero, what goes wrong."""
 
+from dataclasses import replace
+
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
@@ -22,6 +24,11 @@ def page(demo):
 def press(button):
     button.setFocus()
     QTest.keyClick(button, Qt.Key.Key_Space)
+
+
+def newest(window, count):
+    """The readings taken last."""
+    return sorted(window.bench.notebook.all(Reading), key=lambda r: r.id)[-count:]
 
 
 def readings(window):
@@ -50,13 +57,66 @@ def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):
     said = []
     window.bench.said.connect(said.append)
     press(densities.line)
-    densities._meter._line.stand_in.zero = 0.08
+    press(densities.zero)
+    qtbot.waitUntil(lambda: any("stands at" in w for w in said), timeout=10_000)
+    before, stand_in = readings(window), densities._meter._line.stand_in
+    stand_in._noise = 0.0
+    for count in (1, 2, 3, 4):
+        stand_in.zero = 0.02 * count
+        press(densities.press)
+        qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
+    read = [r.density for r in newest(window, 4)]
+    assert not densities.drift.isVisibleTo(densities)
     press(densities.zero)
     qtbot.waitUntil(lambda: any("has drifted by 0.0" in w for w in said), timeout=10_000)
+    assert readings(window) == before + 4, "a zero is no reading"
+    press(densities.drift)
+    mended = [r.density for r in newest(window, 4)]
+    off = [b - a for a, b in zip(mended, read, strict=True)]
+    assert off == pytest.approx([0.02, 0.04, 0.06, 0.08], abs=0.008), "more, the later it was read"
+    window.bench.undo()
+    assert [r.density for r in newest(window, 4)] == read
+
+
+def test_the_zero_is_asked_for_and_a_patch_watched(qtbot, page):
+    window, densities = page
+    said = []
+    window.bench.said.connect(said.append)
+    press(densities.line)
+    for times, words in ((1, "it is remembered"), (2, "as before")):
+        press(densities.patch)
+        qtbot.waitUntil(lambda w=words: any(w in s for s in said), timeout=10_000)
+        assert sum("reference patch reads" in s for s in said) == times
     before = readings(window)
-    press(densities.zero)
-    qtbot.waitUntil(lambda: any("that is taken out." in w for w in said), timeout=10_000)
-    assert readings(window) == before, "a zero is no reading"
+    for count in range(1, 21):
+        press(densities.press)
+        qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
+    assert any("was not zeroed yet" in s for s in said)
+    assert any("20 readings since its zero: zero it again" in s for s in said)
+
+
+def test_a_program_may_leave_its_readings_in_a_folder(qtbot, page, tmp_path):
+    window, densities = page
+    book = window.bench.notebook
+    with book.change("a folder"):
+        for kept in book.all(Instrument):
+            port = str(tmp_path) if kept.port else ""
+            book.put(replace(kept, port=port))
+    (tmp_path / "old.txt").write_text("V D 1.11\n")
+    window.bench.open_test(window.bench.sheet.test.id)
+    window.updates.flush()
+    press(densities.line)
+    before = readings(window)
+    with (tmp_path / "old.txt").open("a") as file:
+        file.write("V D 1.23\nV D 1.4")
+    qtbot.waitUntil(lambda: readings(window) == before + 1, timeout=10_000)
+    assert newest(window, 1)[0].density == pytest.approx(1.23), "what was there is not read again"
+    with (tmp_path / "old.txt").open("a") as file:
+        file.write("5\nnonsense\n")
+    (tmp_path / "new.txt").write_text("B D 0.77\n")
+    qtbot.waitUntil(lambda: readings(window) == before + 3, timeout=10_000)
+    assert sorted(r.density for r in newest(window, 2)) == pytest.approx([0.77, 1.45])
+    qtbot.waitUntil(lambda: "nonsense" in refusal_of(window), timeout=10_000)
 
 
 def test_a_densitometer_that_is_not_there_is_named(page):

@@ -1,11 +1,13 @@
 """Reading without a densitometer, through the window by keyboard."""
 
 import json
+from random import Random
 
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
+from tests.core.film_shapes import SHAPES
 from tests.notebooks import new_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.expose.exposing import mark_frame
@@ -13,12 +15,16 @@ from vadrin.app.process.development import develop_as_planned
 from vadrin.app.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
+from vadrin.app.read.known_wedge import KnownSteps, keep_steps
+from vadrin.app.results.analysis_input import readings_of
 from vadrin.app.results.darkroom_card import card_of
-from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.results.light_box_ei import eye_answers, light_box_answer
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameState
+from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
+from vadrin.ui.frame.light_table import spoken
 
 ALT = Qt.KeyboardModifier.AltModifier
 
@@ -180,3 +186,156 @@ def test_steps_of_a_wedge_go_out_and_come_back_in(reading, tmp_path, suffix):
     steps = sorted((r.low or 0, r.high or 0, r.density) for r in came)
     assert steps == [(0, 0, 0.21), (0.2, 0.35, pytest.approx(0.275)), (0.35, 0.5, 0.425)]
     assert not any(r.extra for r in came)
+
+
+def test_the_arrows_step_along_the_wedge_and_enter_takes_the_pair(reading):
+    reading.bench.edit(lambda book: keep_steps(book, KnownSteps((0.05, 0.2, 0.35, 0.5, 0.65))))
+    turn(reading, Qt.Key.Key_D)
+    page = reading.station().densities
+    assert page.steps.isVisibleTo(page)
+    frame = reading.bench.frame_id
+    for _ in range(2):
+        QTest.keyClick(page.field, Qt.Key.Key_Right)
+    assert page.field.text() == "0.35-0.50"
+    QTest.keyClick(page.field, Qt.Key.Key_Left)
+    assert "between step 2 and 3" in page.steps.accessibleDescription()
+    QTest.keyClick(page.field, Qt.Key.Key_Return)
+    reading.updates.flush()
+    (read,) = (r for r in reading.bench.notebook.all(Reading) if r.frame_id == frame)
+    assert (read.low, read.high, read.way) == (0.2, 0.35, "wedge")
+    assert reading.bench.frame_id != frame
+
+
+def test_an_eye_of_ones_own_and_a_change_of_looking_count_from_then_on(reading):
+    turn(reading, Qt.Key.Key_B)
+    page = reading.station().light_box
+    press(reading, Qt.Key.Key_Y)
+    type_into(page.eye, "0.5")
+    assert "0.01 to 0.3" in refusal_of(reading)
+    type_into(page.eye, "0,08")
+    press(reading, Qt.Key.Key_N)
+    type_into(page.way, "with a loupe, apart")
+    press(reading, Qt.Key.Key_N)
+    judged = sorted(reading.bench.notebook.all(Judgement), key=lambda j: j.id)
+    assert [j.reference for j in judged] == [None, 0.08, 0.08]
+    strip = reading.bench.sheet.strips[0]
+    thresholds = [a.threshold[0] for a in eye_answers(reading.bench.sheet, strip)]
+    assert thresholds == [0.045, 0.08, 0.08]
+
+
+def test_verdicts_show_as_shapes_and_are_spoken(reading):
+    turn(reading, Qt.Key.Key_J)
+    sheet = reading.bench.sheet
+    pictures = {}
+    for key in (Qt.Key.Key_U, Qt.Key.Key_S, Qt.Key.Key_N):
+        reading.bench.select(sheet.strips[0].frames[5].frame.id)
+        press(reading, key)
+        strip = reading.bench.sheet.strips[0]
+        said = spoken(strip, strip.frames[5]).rpartition(", ")[2]
+        box = reading.table.frame_box(strip.frames[5].frame.id).toRect()
+        pictures[said] = reading.table.grab(box).toImage()
+    assert list(pictures) == ["use it", "can be salvaged", "nothing there"]
+    assert len({bytes(p.bits().asarray(p.sizeInBytes())) for p in pictures.values()}) == 3
+
+
+def test_the_light_box_firms_up_a_curve_read_coarsely(qtbot, reading):
+    book, sheet = reading.bench.notebook, reading.bench.sheet
+    shape = SHAPES["plain"]
+    with book.change("read by a wedge"):
+        for _, frame in sheet.frames():
+            x = frame.log_h(sheet.test.meter_constant)
+            dense = shape.density(x, 8.0)
+            low = 0.15 * int(dense / 0.15)
+            book.add(Reading(frame_id=frame.frame.id, density=low + 0.075, low=low,
+                             high=low + 0.15, way="wedge"))  # fmt: skip
+    reading.bench.open_test(sheet.test.id)
+    turn(reading, Qt.Key.Key_B)
+    before = analyse(readings_of(reading.bench.sheet)).strips[0].zone_ei
+    at = shape.x_m(8.0)
+    stops = [f.frame.stops for _, f in sheet.frames() if not f.frame.blank
+             and f.log_h(sheet.test.meter_constant) > at - 0.3]  # fmt: skip
+    look(reading, min(stops))
+    rows = readings_of(reading.bench.sheet)[0].readings
+    assert rows[-1].frame == "light box"
+    after = analyse(readings_of(reading.bench.sheet)).strips[0].zone_ei
+    true = 8.125 / 16 / 10**at
+    for figure in (before, after):
+        assert figure.low < true < figure.high
+    assert after.high / after.low < 0.9 * before.high / before.low
+
+
+class TestSideBySide:
+    """Two strips laid beside each other, openly and blind."""
+
+    @pytest.fixture
+    def pair(self, demo):
+        window = demo("Merrow Pan 125", "read")
+        turn(window, Qt.Key.Key_P)
+        return window, window.station().paired
+
+    def test_answers_are_counted_and_chance_is_told(self, pair):
+        window, page = pair
+        for key in "4445":
+            press(window, getattr(Qt.Key, f"Key_{key}"))
+        assert "no difference told yet" in words_of(page)
+        assert {j.strip_id for j in window.bench.notebook.all(Judgement)} == {
+            s.strip.id for s in window.bench.sheet.strips[1:]
+        }
+        for _ in range(5):
+            for _ in range(4):
+                press(window, Qt.Key.Key_5)
+        assert "Strip B, grain: more than the reference (6 more, 0 same, 0 less" in words_of(page)
+        window.bench.undo()
+        assert len(window.bench.notebook.all(Judgement)) == 23
+
+    def test_a_blind_round_hides_which_is_which_and_counts_rightly(self, pair):
+        window, page = pair
+        page.chance = Random(5)
+        page.blind.click()
+        turned = {p.other.strip.label: p.turned for p in page._pairs}
+        assert set(turned.values()) == {True, False}
+        for _ in range(4):
+            assert "Q beside P" in words_of(page)
+            assert "strip" not in words_of(page).lower().split("sealed")[0].split("asked")[1]
+            press(window, Qt.Key.Key_1)
+        assert "Sealed" not in words_of(page)
+        labels = {s.strip.id: s.strip.label for s in window.bench.sheet.strips}
+        for judged in window.bench.notebook.all(Judgement):
+            assert judged.answer == ("more" if turned[labels[judged.strip_id]] else "less")
+            assert json.loads(judged.detail)["blind"]
+
+    def test_what_is_asked_is_chosen_and_one_strip_is_no_pair(self, pair, reading):
+        window, page = pair
+        type_into(page.quality, "sharpness")
+        press(window, Qt.Key.Key_3)
+        assert "sharpness: no difference" in words_of(page)
+        type_into(page.quality, "beauty")
+        assert "sharpness" in refusal_of(window)
+        turn(reading, Qt.Key.Key_P)
+        assert "nothing to lay beside it" in words_of(reading.station())
+
+
+def test_channels_are_typed_kept_and_worked_out_apart(qtbot, reading):
+    turn(reading, Qt.Key.Key_D)
+    page = reading.station().densities
+    sheet, shape = reading.bench.sheet, SHAPES["plain"]
+    for _, frame in sheet.frames():
+        reading.bench.select(frame.frame.id)
+        x = frame.log_h(sheet.test.meter_constant)
+        dense = shape.density(x, 8.0)
+        for words in (f"{dense:.3f}", f"{0.1 + 1.3 * dense:.3f} blue"):
+            reading.bench.select(frame.frame.id)
+            type_into(page.field, words)
+    settle(qtbot, reading)
+    reading.bench.go("finding")
+    settle(qtbot, reading)
+    field = reading.station()._channel
+    assert field.text() == "visual"
+    visual = reading.bench.analysis.strips[0]
+    type_into(field, "blue")
+    settle(qtbot, reading)
+    blue = reading.bench.analysis.strips[0]
+    assert (visual.channel, blue.channel) == ("visual", "blue")
+    assert blue.average_gradient.value > 1.15 * visual.average_gradient.value
+    type_into(field, "green")
+    assert "blue" in refusal_of(reading)

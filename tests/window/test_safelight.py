@@ -7,12 +7,12 @@ from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
 
 from tests.window.pages import settle
 from vadrin.app.demo.demo_scan import write_demo_scan
-from vadrin.app.read.scan_reading import keep_wedge
+from vadrin.app.read.known_wedge import KnownSteps, keep_steps
 from vadrin.app.workbench import STATIONS
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 
 DARKROOM = ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got")
-READING = ("scan", "light box", "verdicts", "densities")
+READING = ("scan", "light box", "verdicts", "side by side", "densities")
 """Pages of the stations that have several."""
 MOST_GREEN_OR_BLUE = 8
 
@@ -82,7 +82,7 @@ def test_a_scan_is_shown_in_dim_reds(qtbot, safelit, tmp_path):
     window.station().turn_to("scan")
     page, strip = window.station().scan, window.bench.sheet.strips[0]
     wedge = write_demo_scan(tmp_path / "strip.tif", strip)
-    window.bench.edit(lambda book: keep_wedge(book, wedge))
+    window.bench.edit(lambda book: keep_steps(book, KnownSteps(wedge)))
     window.updates.flush()
     page.open(tmp_path / "strip.tif")
     settle(qtbot, window)

@@ -59,7 +59,7 @@ def test_a_scan_is_opened_and_its_densities_taken(qtbot, scan):
     assert np.max(np.abs(read - true)) < 0.02
     kept = frames[0].readings[0]
     assert (kept.way, kept.deviation > 0) == ("scan", True)
-    assert "sha256" in kept.extra
+    assert "checksum" in kept.extra
     assert "EI" in words_of(window)
     window.bench.undo()
     assert window.bench.sheet.read() == 0, "one scan is one edit"

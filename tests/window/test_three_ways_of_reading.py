@@ -65,7 +65,7 @@ class Roll:
     def by_scan(self, path):
         self.turn(Qt.Key.Key_S)
         page = self.window.station().scan
-        type_into(page.wedge, " ".join(f"{step:.2f}" for step in WEDGE))
+        type_into(page.known.wedge, " ".join(f"{step:.2f}" for step in WEDGE))
         rng = np.random.default_rng(5)
         picture, _ = scanned_strip(Scanner(dust=0.01), self.true, self.true[0], rng, 80, WEDGE)
         tifffile.imwrite(path, picture)
@@ -97,6 +97,8 @@ def test_each_way_holds_the_truth_as_surely_as_it_says(roll, tmp_path):
     roll.on_the_light_box()
     _, eye = light_box_answer(roll.window.bench.sheet)
     assert eye.low <= roll.zone_ei <= eye.high
+    assert "EI" in words_of(roll.window)
+    roll.window.station().light_box.again.click()
     roll.by_scan(tmp_path / "roll.tif")
     scan = roll.index()
     assert scan.low <= roll.zone_ei <= scan.high
@@ -105,6 +107,8 @@ def test_each_way_holds_the_truth_as_surely_as_it_says(roll, tmp_path):
     roll.by_densitometer()
     meter = roll.index()
     assert meter.low <= roll.zone_ei <= meter.high
+    roll.on_the_light_box()
+    settle(roll.qtbot, roll.window)
     assert "On the light box EI" in words_of(roll.window)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Generic, Protocol, TypeVar
 
 import numpy as np
@@ -11,6 +12,7 @@ from vadrin.errors import EntryError
 from vadrin.instruments.line_format import LineFormat, LineReading
 from vadrin.instruments.serial_line import SerialLine
 from vadrin.instruments.simulated import SIMULATED
+from vadrin.instruments.watched_folder import WatchedFolder
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
@@ -54,7 +56,12 @@ class InstrumentLine(Generic[S]):
             self.stand_in = make_stand_in(np.random.default_rng(kept.id))
             port = self.stand_in.port
         try:
-            self._line = SerialLine(port, LineFormat(kept.line_format or usual_line))
+            line_format = LineFormat(kept.line_format or usual_line)
+            self._line: SerialLine | WatchedFolder = (
+                WatchedFolder(port, line_format)
+                if Path(port).is_dir()
+                else SerialLine(port, line_format)
+            )
         except ValueError as error:
             raise EntryError(f"{kept.name}: {error}") from error
         except OSError as error:

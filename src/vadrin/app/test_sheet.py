@@ -30,6 +30,8 @@ SPOILT = (FrameState.SKIPPED,)
 """States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
 
 
+THE_FRAME = "the frame"
+"""Asked of a frame where what is answered is whether it can be used."""
 FAULT = "fault"
 """Asked of a frame where what is answered is a fault of it."""
 
@@ -81,6 +83,12 @@ class FrameSheet:
         if self.frame.stops is not None:
             return stops_text(self.frame.stops, signed=True)
         return self.frame.name
+
+    @property
+    def verdict(self) -> str:
+        """What was last said of the frame as a whole; empty for nothing."""
+        said = [j for j in self.judgements if j.asked == THE_FRAME and not j.left_out]
+        return max(said, key=lambda j: j.id).answer if said else ""
 
     @property
     def readable(self) -> bool:

@@ -86,8 +86,8 @@ def _darkroom(app: Any, window: Window, folder: Path) -> None:
 def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
     """A scan with its frames found, and the light box after some looks."""
     from vadrin.app.demo.demo_scan import write_demo_scan
+    from vadrin.app.read.known_wedge import KnownSteps, keep_steps
     from vadrin.app.read.light_box_judging import NO, YES
-    from vadrin.app.read.scan_calibration import KnownSteps, keep_steps
 
     _show(app, window, "Ostrel 400", "read")
     station, sheet = window.station(), window.bench.sheet

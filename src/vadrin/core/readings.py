@@ -25,12 +25,15 @@ class Reading:
     deviation : float
         Its own standard deviation, beside the noise of readings: of a scanned patch, or of an
         interval, its width over the square root of 12. 0 for what only the noise makes unsure.
+    net : bool
+        Whether the density counts from base plus fog: of what an eye told beside a blank.
     """
 
     frame: str
     log_h: float | None
     density: float
     deviation: float = 0.0
+    net: bool = False
 
 
 @dataclass(frozen=True)
@@ -66,13 +69,16 @@ class StripReadings:
 
     def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Log exposure and density of the exposed frames, each of shape (n,)."""
-        pairs = [(r.log_h, r.density) for r in self.readings if r.log_h is not None]
+        pairs = [(r.log_h, r.density) for r in self._absolute()]
         table = np.array(pairs, dtype=np.float64).reshape(-1, 2)
         return table[:, 0], table[:, 1]
 
+    def _absolute(self) -> list[Reading]:
+        return [r for r in self.readings if r.log_h is not None and not r.net]
+
     def exposed_names(self) -> tuple[str, ...]:
         """Frame names in the order of `exposed`."""
-        return tuple(r.frame for r in self.readings if r.log_h is not None)
+        return tuple(r.frame for r in self._absolute())
 
     def blanks(self) -> NDArray[np.float64]:
         """Densities of the blank frames, shape (m,)."""

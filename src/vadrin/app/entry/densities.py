@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.entry.numbers import number_typed, number_within
+from vadrin.core.channels import Channel
 from vadrin.core.step_deviation import step_deviation
 from vadrin.errors import EntryError
 
@@ -29,6 +30,7 @@ class TypedReading:
 
     density: float
     step: Step | None = None
+    channel: Channel = Channel.VISUAL
 
     def deviation(self, read_sd: float) -> float:
         """Standard deviation: that of a reading, or that of the step where it is larger."""
@@ -38,20 +40,25 @@ class TypedReading:
 
 
 def reading_typed(words: str) -> TypedReading:
-    """A density: ``0.49``, or between two steps of a wedge: ``1.20-1.35``.
+    """A density: ``0.49``; between two steps of a wedge: ``1.20-1.35``; of another channel:
+    ``1.05 blue``.
 
     Raises
     ------
     EntryError
     """
     plain = words.replace("between", "").replace(" and ", "-").replace("–", "-").strip()
+    number, _, named = plain.rpartition(" ")
+    known = [c for c in Channel if named and named.lower() in (c, c[:1])]
+    channel = known[0] if number and known else Channel.VISUAL
+    plain = number.strip() if number and known else plain
     parts = [p for p in plain.split("-") if p.strip()]
     if len(parts) == 2:
         low, high = sorted(density_typed(p) for p in parts)
         if high - low > _WIDEST_STEP:
             raise EntryError(f"two steps of a wedge lie within {_WIDEST_STEP:g}, such as 1.20-1.35")
-        return TypedReading((low + high) / 2, (low, high))
-    return TypedReading(density_typed(plain))
+        return TypedReading((low + high) / 2, (low, high), channel)
+    return TypedReading(density_typed(plain), None, channel)
 
 
 def temperature_typed(

@@ -166,7 +166,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
         FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
         FormField("calibrated_at", "calibrated on", FieldKind.DAY),
-        FormField("port", "speaks at port"),
+        FormField("port", "speaks at port, or leaves files in"),
         FormField("line_format", "its line, {number} in braces"), _NOTE,
     )),
     "Rules of thumb": (Rule, (

@@ -2,18 +2,25 @@
 
 from __future__ import annotations
 
+import json
+from dataclasses import replace
+
 import numpy as np
 
 from vadrin.app.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.simulation.film import densities, typical_film
+from vadrin.core.wording import counted
 from vadrin.instruments.simulated import DENSITOMETER_LINE, SimulatedDensitometer
-from vadrin.notebook.records import Instrument
+from vadrin.notebook.records import Instrument, Reading
 from vadrin.notebook.store import Notebook
 
 DENSITOMETER = "densitometer"
 _HIGHEST = 6.0
+_ZERO_EVERY = 20
+_PATCH = 1.52
+"""Density of the stand-in's reference patch."""
 _FALL = 0.03
 """A zero that reads so far off is said."""
 
@@ -37,6 +44,9 @@ class DensitometerLine:
         self.name = kept.name
         self.zero: float | None = None
         """What it said of no film last; None before it was asked."""
+        self._kept = kept
+        self._taken: list[int] = []
+        self._drift = 0.0
 
     @property
     def simulated(self) -> bool:
@@ -57,6 +67,11 @@ class DensitometerLine:
         if self._line.stand_in is not None:
             self._line.stand_in.press(0.0)
 
+    def press_on_patch(self) -> None:
+        """Press the stand-in's button on its reference patch."""
+        if self._line.stand_in is not None:
+            self._line.stand_in.press(_PATCH)
+
     def news(self) -> list[tuple[float, Channel]]:
         """The densities that came since the last time, the zero's drift taken out."""
         off = self.zero or 0.0
@@ -66,15 +81,54 @@ class DensitometerLine:
     def set_zero(self, density: float) -> str:
         """Take what it says of no film as its zero; says how far that has drifted."""
         # What news() gave had the old zero taken out already.
-        before = self.zero or 0.0
-        self.zero = before + density
-        drift = abs(self.zero - before)
-        if drift < _FALL:
+        first = self.zero is None
+        self.zero = (self.zero or 0.0) + density
+        self._drift = 0.0 if first else density
+        if first or abs(density) < _FALL:
+            self._taken = []
             return f"{self.name} stands at {self.zero:+.2f} on nothing; that is taken out."
         return (
-            f"{self.name} has drifted by {drift:.2f} since its zero: that is taken out from now "
-            "on; read the last frames again."
+            f"{self.name} has drifted by {abs(density):.2f} since its zero: that is taken out from "
+            "now on. Take it out of what was read since, too, or read that again."
         )
+
+    def note(self, reading_id: int) -> str:
+        """Count a reading; says when the zero should be looked at again."""
+        self._taken.append(reading_id)
+        if self.zero is None and len(self._taken) == 1:
+            return f"{self.name} was not zeroed yet: zero it on nothing first."
+        if len(self._taken) % _ZERO_EVERY:
+            return ""
+        return f"{counted(len(self._taken), 'reading')} since its zero: zero it again."
+
+    @property
+    def drifted(self) -> int:
+        """How many readings a drift can be taken out of."""
+        return len(self._taken) if abs(self._drift) >= _FALL else 0
+
+    def take_out_drift(self, notebook: Notebook) -> str:
+        """Take the drift out of what was read since the zero, the more the later it was read."""
+        taken, drift = self._taken, self._drift
+        with notebook.change("the densitometer's drift"):
+            for place, reading_id in enumerate(taken, start=1):
+                reading = notebook.get(Reading, reading_id)
+                if reading is not None:
+                    mended = max(0.0, reading.density - drift * place / len(taken))
+                    notebook.put(replace(reading, density=round(mended, 4)))
+        self._taken, self._drift = [], 0.0
+        return f"Taken out of {counted(len(taken), 'reading')}, the more the later it was read."
+
+    def check_patch(self, notebook: Notebook, density: float) -> str:
+        """What it reads of a patch that is always the same, beside the first time."""
+        known = _patch_of(self._kept)
+        if known is None:
+            with notebook.change("the reference patch"):
+                words = json.dumps({"patch": round(density, 3)})
+                self._kept = notebook.put(replace(self._kept, calibration=words))
+            return f"The reference patch reads {density:.2f}: it is remembered."
+        off = density - known
+        words = "as before" if abs(off) < _FALL else "check the instrument"
+        return f"The reference patch reads {density:.2f}, {off:+.2f} from {known:.2f}: {words}."
 
     @property
     def trouble(self) -> str:
@@ -84,6 +138,14 @@ class DensitometerLine:
     def close(self) -> None:
         """Listen no more."""
         self._line.close()
+
+
+def _patch_of(kept: Instrument) -> float | None:
+    """Density of the reference patch; None before it was read."""
+    try:
+        return float(json.loads(kept.calibration)["patch"])
+    except (ValueError, KeyError, TypeError):
+        return None
 
 
 def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:

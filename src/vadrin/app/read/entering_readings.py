@@ -32,19 +32,23 @@ def add_reading(
 
 def reading_text(reading: Reading) -> str:
     """A reading as it was typed."""
+    channel = "" if reading.channel == Channel.VISUAL else f" {reading.channel}"
     if reading.low is not None and reading.high is not None:
-        return f"{reading.low:.2f}-{reading.high:.2f}"
-    return f"{reading.density:.2f}"
+        return f"{reading.low:.2f}-{reading.high:.2f}{channel}"
+    return f"{reading.density:.2f}{channel}"
 
 
 def replace_readings(
-    notebook: Notebook, sheet: FrameSheet, density: float, step: Step | None = None
-) -> None:
-    """Put one reading in the place of all readings of a frame."""
+    notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL,
+    step: Step | None = None,
+) -> None:  # fmt: skip
+    """Put one reading in the place of all readings of a frame in its channel."""
     with notebook.change(f"read frame {sheet.number} again"):
         for reading in sheet.readings:
-            notebook.remove(reading)
-        add_reading(notebook, replace(sheet, readings=()), density, step=step)
+            if reading.channel == channel:
+                notebook.remove(reading)
+        others = tuple(r for r in sheet.readings if r.channel != channel)
+        add_reading(notebook, replace(sheet, readings=others), density, channel, step)
 
 
 def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:

@@ -44,10 +44,10 @@ def scans_of(notebook: Notebook, strip: StripSheet) -> list[Attachment]:
 
 
 def keep_scan(
-    notebook: Notebook, strip: StripSheet, path: Path, sha256: str, preview: bytes
+    notebook: Notebook, strip: StripSheet, path: Path, digest: str, preview: bytes
 ) -> None:
     """Remember which picture a strip was read from, and where it lies; once for each picture."""
-    known = next((a for a in scans_of(notebook, strip) if a.checksum == sha256), None)
+    known = next((a for a in scans_of(notebook, strip) if a.checksum == digest), None)
     where = str(path.resolve())
     with notebook.change(f"keep {path.name}"):
         if known is None:
@@ -55,7 +55,7 @@ def keep_scan(
                 Attachment(
                     test_id=strip.strip.test_id, strip_id=strip.strip.id, name=path.name,
                     media_type=SCAN_TYPE, added_at=now(), data=preview, path=where,
-                    checksum=sha256, size=path.stat().st_size,
+                    checksum=digest, size=path.stat().st_size,
                 )
             )  # fmt: skip
         elif known.path != where:

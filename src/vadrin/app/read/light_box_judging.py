@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import json
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.numbers import number_within
 from vadrin.app.results.light_box_ei import (
     TOLD_FROM_BLANK,
     eye_answers,
@@ -20,7 +22,7 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.judging.light_box import Told, Viewing
 from vadrin.core.wording import counted
-from vadrin.notebook.records import Judgement
+from vadrin.notebook.records import Instrument, Judgement
 from vadrin.notebook.store import Notebook
 
 __all__ = ["EyeTold", "viewing_of"]
@@ -30,6 +32,7 @@ EyeTold = Told
 YES, NO, UNSURE = Told.YES, Told.NO, Told.UNSURE
 WAYS = tuple(str(v) for v in Viewing)
 _CLOSE = 1e-3
+_EYE = "light box and eye"
 
 
 @dataclass(frozen=True)
@@ -108,9 +111,44 @@ def answer_question(
         notebook.add(
             Judgement(
                 frame_id=frame.frame.id, position=len(judged_of(strip)), asked=TOLD_FROM_BLANK,
-                answer=told.value, way=way or viewing_of(strip).value, judged_at=now(),
+                answer=told.value, way=way or viewing_of(strip).value,
+                reference=own_threshold(notebook), judged_at=now(),
             )
         )  # fmt: skip
+
+
+def own_threshold(notebook: Notebook) -> float | None:
+    """The net density that the tester's own eye tells, found with a wedge; None before that."""
+    for kept in notebook.all(Instrument):
+        if kept.kind == _EYE:
+            try:
+                return float(json.loads(kept.calibration)["told from"])
+            except (ValueError, KeyError, TypeError):
+                continue
+    return None
+
+
+def type_own_threshold(notebook: Notebook, words: str) -> None:
+    """Keep what the tester's own eye tells: the least net density of a wedge's step beside clear
+    film that can be told; nothing typed for the usual one.
+
+    Raises
+    ------
+    EntryError
+        If it is no such density.
+    """
+    plain = words.strip().lower()
+    told: float | None = None
+    if plain not in ("", "usual", "—"):
+        refusal = "an eye tells a step of 0.01 to 0.3 over clear film"
+        told = number_within(words, 0.005, 0.3, refusal, "0.05")
+    kept = next((i for i in notebook.all(Instrument) if i.kind == _EYE), None)
+    calibration = "" if told is None else json.dumps({"told from": told})
+    with notebook.change("what your eye tells"):
+        if kept is None:
+            notebook.add(Instrument(name="My eye", kind=_EYE, calibration=calibration))
+        else:
+            notebook.put(replace(kept, calibration=calibration))
 
 
 def begin_again(notebook: Notebook, strip: StripSheet) -> None:

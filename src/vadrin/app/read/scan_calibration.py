@@ -3,9 +3,7 @@ with the same settings, or by a bracket that the camera took of the bare light."
 
 from __future__ import annotations
 
-import json
 import re
-from dataclasses import dataclass, replace
 from itertools import pairwise
 from math import log10
 from pathlib import Path
@@ -13,53 +11,19 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.entry.densities import density_typed
 from vadrin.app.entry.times import seconds_typed
+from vadrin.app.read.known_wedge import KnownSteps
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
-from vadrin.core.scanning.frame_finding import film_bands, wedge_values
+from vadrin.core.scanning.frame_finding import bare_light, film_bands, wedge_values
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import Picture, read_picture
-from vadrin.notebook.records import Instrument
-from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
 
 _SCANNER = "scanner"
 _LEAST_BRACKET = 4
-
-
-@dataclass(frozen=True)
-class KnownSteps:
-    """Densities that are known, and what a scanner or camera made of them.
-
-    Attributes
-    ----------
-    densities : tuple of float
-    values : tuple of float
-        Empty where the wedge lies beside the strip in the same picture.
-    source : str
-        The picture they were seen in; empty for the same one.
-    """
-
-    densities: tuple[float, ...] = ()
-    values: tuple[float, ...] = ()
-    source: str = ""
-
-
-def wedge_typed(words: str) -> tuple[float, ...]:
-    """The densities of a wedge's steps, in their order.
-
-    Raises
-    ------
-    EntryError
-    """
-    parts = words.replace(";", " ").replace(", ", " ").split()
-    steps = tuple(density_typed(p.rstrip(",")) for p in parts)
-    if len(steps) < 4 or any(b <= a for a, b in pairwise(steps)):
-        raise EntryError("type at least four densities that rise, such as 0.05 0.20 0.35 0.50")
-    return steps
 
 
 def bracket_typed(words: str) -> tuple[float, ...]:
@@ -77,31 +41,6 @@ def bracket_typed(words: str) -> tuple[float, ...]:
             "1/30 1/60 1/125 1/250"
         )
     return tuple(log10(times[0] / t) for t in times)
-
-
-def steps_kept(notebook: Notebook) -> KnownSteps:
-    """The known steps of the scanner in the cupboard; none where it has none."""
-    for kept in notebook.all(Instrument):
-        try:
-            told = json.loads(kept.calibration) if kept.kind == _SCANNER else {}
-            if told.get("wedge"):
-                values = tuple(float(v) for v in told.get("values", ()))
-                steps = tuple(float(s) for s in told["wedge"])
-                return KnownSteps(steps, values, str(told.get("source", "")))
-        except (ValueError, KeyError, TypeError, AttributeError):
-            continue
-    return KnownSteps()
-
-
-def keep_steps(notebook: Notebook, steps: KnownSteps) -> None:
-    """Remember known steps with the scanner in the cupboard, which is made where there is none."""
-    kept = next((i for i in notebook.all(Instrument) if i.kind == _SCANNER), None)
-    told = {"wedge": list(steps.densities), "values": list(steps.values), "source": steps.source}
-    with notebook.change("the wedge of the scanner"):
-        if kept is None:
-            notebook.add(Instrument(name="Scanner", kind=_SCANNER, calibration=json.dumps(told)))
-        else:
-            notebook.put(replace(kept, calibration=json.dumps(told)))
 
 
 def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> KnownSteps:
@@ -168,7 +107,7 @@ def calibration_of(
         In words, if there is no wedge where one should be, or it makes none.
     """
     if not known.densities:
-        bare = float(np.percentile(small, 99))
+        bare = bare_light(small)
         words = "there is no wedge: densities count from the bare light, and only to 1.6"
         return on_clear_base(bare, picture.largest), (words,)
     densities = np.array(known.densities)
@@ -185,7 +124,7 @@ def _of_another(
 ) -> tuple[ScanCalibration, tuple[str, ...]]:
     """A calibration seen elsewhere holds while the bare light is what it was there."""
     made = calibrated(np.array(known.values), densities)
-    bare, light = float(np.percentile(small, 99)), float(made.value(0.0))
+    bare, light = bare_light(small), float(made.value(0.0))
     if abs(log10(bare / light)) <= _SAME_LIGHT:
         return made, ()
     words = (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -11,11 +12,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.read.kept_scans import keep_scan, preview_of
-from vadrin.app.read.scan_calibration import (
-    KnownSteps,
-    calibration_of,
-    calibration_words,
-)
+from vadrin.app.read.known_wedge import KnownSteps
+from vadrin.app.read.scan_calibration import calibration_of, calibration_words
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint, interruptible
@@ -61,7 +59,7 @@ class Scan:
         Whether the strip lies the other way round than it was shot.
     noticed : tuple of str
         What is strange about the picture.
-    sha256 : str
+    digest : str
         Of its file.
     known : KnownSteps
         What tells its values.
@@ -83,7 +81,7 @@ class Scan:
     values: tuple[FrameValue, ...]
     mirrored: bool
     noticed: tuple[str, ...]
-    sha256: str
+    digest: str
     known: KnownSteps
     which: int
     strips: int
@@ -148,8 +146,13 @@ def open_scan(
         step[0] = number
         said(number, _STEPS)
 
-    with interruptible(lambda: said(step[0], _STEPS)):
+    def ask() -> None:
+        said(step[0], _STEPS)
+
+    with ThreadPoolExecutor(1, "checksum") as beside, interruptible(ask):
         picture = read_picture(path)
+        # The sum takes as long as all the rest: it is made meanwhile.
+        digest = beside.submit(checksum, path, ask)
         reached(1)
         small = picture.reduced()
         reached(2)
@@ -157,7 +160,7 @@ def open_scan(
         reached(3)
         scan = _read(scan)
         reached(4)
-        return replace(scan, sha256=checksum(path), path=path)
+        return replace(scan, digest=digest.result(), path=path)
 
 
 def _found(picture: Picture, small: Array, count: int, known: KnownSteps, which: int) -> Scan:
@@ -254,7 +257,7 @@ def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
     """Keep what the frames read, as one edit, and where the picture lies; says what was kept and
     what was not."""
     frames, refused = frames_of_scan(strip), []
-    source = json.dumps({"scan": scan.picture.name, "sha256": scan.sha256})
+    source = json.dumps({"scan": scan.picture.name, "checksum": scan.digest})
     with notebook.change(f"scan of strip {strip.strip.label}"):
         kept = 0
         for place, frame in enumerate(frames[: scan.place.count]):
@@ -272,7 +275,7 @@ def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
                 )
             )  # fmt: skip
             kept += 1
-        keep_scan(notebook, strip, scan.path, scan.sha256, preview_of(scan.small))
+        keep_scan(notebook, strip, scan.path, scan.digest, preview_of(scan.small))
     said = f"{counted(kept, 'frame')} read from {scan.picture.name}."
     return said + (f" Not told: {list_text(refused)}." if refused else "")
 

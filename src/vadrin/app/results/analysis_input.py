@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 from vadrin.app.makers_told import makers_of_sheet
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.results.light_box_ei import light_box_result
+from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
+from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.process.makers_table import makers_minutes
@@ -16,11 +20,38 @@ from vadrin.core.results.push import RulesOfThumb
 from vadrin.core.step_deviation import step_deviation
 from vadrin.notebook.records import Reading
 
+LIGHT_BOX = "light box"
+"""Stands for a frame where the light box told a strip's speed point."""
+_ENOUGH_READ = 3
+_TOE_SLOPE = 0.45
+"""Usual slope of a film at its speed point."""
+
 
 def channel_of(sheet: TestSheet) -> Channel:
-    """The channel a test is worked out in: visual, or the first that was read."""
-    used = {r.channel for _, f in sheet.frames() for r in f.readings}
+    """The channel a test is worked out in: its own; else visual, or the first that was read."""
+    used = channels_read(sheet)
+    if sheet.test.channel in used:
+        return Channel(sheet.test.channel)
     return next((c for c in Channel if c in used), Channel.VISUAL)
+
+
+def channels_read(sheet: TestSheet) -> set[Channel]:
+    """The channels that something was read in."""
+    return {r.channel for _, f in sheet.frames() for r in f.readings}
+
+
+def _by_eye(sheet: TestSheet, strip: StripSheet, rows: tuple[core.Reading, ...]
+            ) -> tuple[core.Reading, ...]:  # fmt: skip
+    """What the light box told of a strip that was read too: where its speed point lies."""
+    seen, lit = light_box_result(sheet, strip), sum(r.log_h is not None for r in rows)
+    if seen is None or lit < _ENOUGH_READ or lit == len(rows):
+        return ()
+    index = seen.zone_ei
+    if index.value is None or index.low is None or index.high is None:
+        return ()
+    spread = math.log10(index.high / index.low) / (2 * 1.96)
+    at = math.log10(sheet.test.meter_constant / 16 / index.value)
+    return (core.Reading(LIGHT_BOX, at, SPEED_DENSITY, _TOE_SLOPE * spread, net=True),)
 
 
 def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
@@ -35,6 +66,8 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
             for r in f.readings
             if not r.left_out and r.channel == channel
         )
+        if rows and channel == Channel.VISUAL:
+            rows += _by_eye(sheet, strip, rows)
         if rows:
             temperature = strip.strip.temperature_c
             label, material = strip.strip.label, sheet.material_of(strip)

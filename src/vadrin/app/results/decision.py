@@ -5,7 +5,9 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 
+from vadrin.app.entry.choices import choice_typed
 from vadrin.app.reference_temperature import reference_of
+from vadrin.app.results.analysis_input import channel_of, channels_read
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import kept_card, present_card
 from vadrin.app.results.decision_basis import basis_text
@@ -13,6 +15,7 @@ from vadrin.app.results.light_box_ei import light_box_result
 from vadrin.app.results.report import figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
+from vadrin.core.channels import Channel
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.formats.reports.card_pdf import Card
@@ -36,6 +39,25 @@ def choose_push_rule(notebook: Notebook, test: Test, rule: HoldRule) -> None:
     """Choose what pushes hold, wherever one time is named."""
     with notebook.change("change the rule of pushes"):
         notebook.put(replace(test, push_rule=rule))
+
+
+def channel_shown(sheet: TestSheet) -> tuple[str, list[str]]:
+    """The channel a test is worked out in, and those that were read."""
+    return str(channel_of(sheet)), sorted(str(c) for c in channels_read(sheet))
+
+
+def choose_channel(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+    """Choose the channel a test is worked out in.
+
+    Raises
+    ------
+    EntryError
+        Listing what was read.
+    """
+    read = sorted(str(c) for c in channels_read(sheet)) or [str(Channel.VISUAL)]
+    channel = choice_typed(words, read)
+    with notebook.change("change the channel"):
+        notebook.put(replace(sheet.test, channel=channel))
 
 
 def sign(notebook: Notebook, finding: Finding, **words: str) -> None:

@@ -74,8 +74,19 @@ def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[EyeAnswer, ...]:
             continue
         at = None if frame.frame.blank else frame.log_h(sheet.test.meter_constant)
         if at is not None or frame.frame.blank:
-            made.append(EyeAnswer(at, told))
+            made.append(EyeAnswer(at, told, _threshold(judged)))
     return tuple(made)
+
+
+def _threshold(judged: Judgement) -> tuple[float, float] | None:
+    """What the eye tells that looked: its own where it was measured, else that of the way."""
+    from vadrin.core.judging.light_box import OWN_SPREAD, Viewing
+
+    if judged.reference is not None and 0 < judged.reference < 1:
+        return (judged.reference, OWN_SPREAD)
+    known = {v.value: v for v in Viewing}
+    way = known.get(judged.way)
+    return way.threshold if way else None
 
 
 def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:

@@ -80,6 +80,7 @@ def table_of(strips: tuple[StripReadings, ...], sign: float) -> Table:
         np.array(x, dtype=np.float64),
         np.array([r.density for _, r in rows], dtype=np.float64),
         tuple(r.frame for _, r in rows),
+        np.array([r.net for _, r in rows]) if any(r.net for _, r in rows) else None,
     )
 
 

@@ -66,6 +66,8 @@ class Table:
     x: Array
     density: Array
     frame: tuple[str, ...]
+    net: Array | None = None
+    """Which readings count from base plus fog, shape (N,); None for none."""
 
     @cached_property
     def there(self) -> NDArray[np.bool_]:
@@ -144,6 +146,10 @@ def predicted_densities(model: DevelopmentModel, phi: Array, table: Table) -> tu
     blocks = [slice(i, i + _AT_ONCE) for i in range(0, len(rows), _AT_ONCE)]
     parts = [design(rows[b], weights[b], table.side_by_side[b]) for b in blocks]
     values, by_row = (np.concatenate(part) for part in zip(*parts, strict=True))
+    if table.net is not None:
+        net = table.laid(table.net.astype(np.float64)) > 0
+        values = values - net * rows[:, :1]
+        by_row[net, 0] = 0.0
     seen = np.zeros((*values.shape, SHARED + PARAMETERS))
     seen[..., :MODEL_PARAMETERS] = by_row[..., :PARAMETERS] @ by_model.transpose(1, 2, 0)
     seen[..., BENDS] = by_row[..., PARAMETERS:]

@@ -28,6 +28,8 @@ _UNSURE = 0.007
 _CONTRAST = (0.30, 1.0)
 _SHARPNESS = (0.8, 2.4)
 _WIDTH = (0.05, 0.32)
+OWN_SPREAD = 0.006
+"""Standard deviation of a threshold that a tester found with a wedge."""
 _SAME = 1e-3
 _BEYOND = 0.6
 """Lg units beyond the bracket in which the point may lie."""
@@ -61,10 +63,15 @@ class Viewing(StrEnum):
 
 @dataclass(frozen=True)
 class EyeAnswer:
-    """What was said of one frame; `log_h` is None for a blank shown as a check."""
+    """What was said of one frame; `log_h` is None for a blank shown as a check.
+
+    `threshold` is the net density that this eye tells, looking so, and its standard deviation;
+    None for that of the box.
+    """
 
     log_h: float | None
     told: Told
+    threshold: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -112,7 +119,8 @@ class LightBox:
         low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
         self.speed_point = rng.uniform(low, high, _COUNT)
         middle, spread = viewing.threshold
-        self._threshold = np.maximum(rng.normal(middle, spread, _COUNT), 0.01)
+        self._person = rng.standard_normal(_COUNT)
+        self._threshold = self._told_from((middle, spread))
         self._noise = rng.uniform(*_NOISE, _COUNT)
         self._toes = _toes(rng)
         self._net = self.net_at(self.log_h)
@@ -127,13 +135,21 @@ class LightBox:
             self._toes[every, under] * (1 - share) + self._toes[every, under + 1] * share
         )
 
-    def _likely(self, net: Array, told: Told, wider: float = 1.0) -> Array:
+    def _told_from(self, threshold: tuple[float, float]) -> Array:
+        """Net density first told, in every possibility: who tells early tells early anyhow."""
+        return np.asarray(np.maximum(threshold[0] + threshold[1] * self._person, 0.01))
+
+    def _likely(
+        self, net: Array, told: Told, wider: float = 1.0,
+        threshold: tuple[float, float] | None = None,
+    ) -> Array:  # fmt: skip
         """Likelihood of an answer in every possibility, for net densities (..., count)."""
         noise = self._noise * wider
-        above = ndtr((net - self._threshold) / noise)
+        first = self._threshold if threshold is None else self._told_from(threshold)
+        above = ndtr((net - first) / noise)
         if told is Told.UNSURE:
-            band = ndtr((net - self._threshold + _UNSURE) / noise)
-            band = band - ndtr((net - self._threshold - _UNSURE) / noise)
+            band = ndtr((net - first + _UNSURE) / noise)
+            band = band - ndtr((net - first - _UNSURE) / noise)
             return np.asarray((1 - _SLIPS) * band + _SLIPS / 3)
         above = above if told is Told.YES else 1 - above
         return np.asarray((1 - _SLIPS) * above + _SLIPS / 2)
@@ -147,7 +163,7 @@ class LightBox:
             net = np.zeros(_COUNT)
             if answer.log_h is not None:
                 net = self.net_at(np.array([answer.log_h]))[0]
-            ln += np.log(self._likely(net, answer.told, wider))
+            ln += np.log(self._likely(net, answer.told, wider, answer.threshold))
         weight = np.exp(ln - ln.max())
         return np.asarray(weight / weight.sum())
 

@@ -30,7 +30,8 @@ class Test:
     `tablet` the densities of a step tablet in contact. `compared_names` are the `compared` set
     beside the reference, and `twin_id` the camera that every other strip is shot with.
     `push_rule` is what pushes hold, wherever one time is named; `pull_way` is how strips of
-    several times go through the dark, empty for as their film suggests.
+    several times go through the dark, empty for as their film suggests. `channel` is the one it
+    is worked out in, empty for visual or the first that was read.
     """
 
     __test__ = False
@@ -83,6 +84,7 @@ class Test:
     leader: int = 0
     holder: int = 0
     twin_id: int | None = None
+    channel: str = ""
 
     @property
     def film(self) -> FilmSupply | None:

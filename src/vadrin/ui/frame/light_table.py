@@ -21,6 +21,7 @@ _STATE_WORDS = {
     FrameState.DOUBLED: "exposed twice",
 }
 _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
+_USE_IT, _NOTHING = "use it", "nothing there"
 _ROW, _THIN_ROW = 46, 11
 _SHARE_OF_WINDOW = 0.32
 _EDGE = 7
@@ -35,9 +36,10 @@ def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     words += ", blank" if frame.frame.blank else f", {name}"
     if frame.frame.stops is not None:
         words += " stops"
+    verdict = f", {frame.verdict}" if frame.verdict else ""
     if frame.density is not None:
-        return f"{words}, density {frame.density:.2f}"
-    return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}"
+        return f"{words}, density {frame.density:.2f}{verdict}"
+    return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
 class LightTable(QWidget):
@@ -223,6 +225,8 @@ class LightTable(QWidget):
         self._write_on(painter, box, frame, fill)
         if self._sheet is not None and self._sheet.notes_on(frame.frame.id):
             self._paint_fold(painter, box, fill)
+        if frame.verdict:
+            self._paint_verdict(painter, box, frame.verdict, fill)
         if any(r.left_out for r in frame.readings):
             painter.setPen(QPen(QColor(self._look.grease), 1.5))
             painter.drawLine(box.topLeft(), box.bottomRight())
@@ -252,6 +256,19 @@ class LightTable(QWidget):
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(self._look.writing_on(fill))
         painter.drawPolygon(corner)
+
+    def _paint_verdict(self, painter: QPainter, box: QRectF, verdict: str, fill: QColor) -> None:
+        """A shape at the lower left: filled for use, open for salvage, a bar for nothing."""
+        size = float(px(7))
+        mark = QRectF(box.left() + 3, box.bottom() - size - 3, size, size)
+        ink = QColor(self._look.writing_on(fill))
+        painter.setPen(QPen(ink, 1.5))
+        painter.setBrush(ink if verdict == _USE_IT else Qt.BrushStyle.NoBrush)
+        if verdict == _NOTHING:
+            middle = mark.center().y()
+            painter.drawLine(QPointF(mark.left(), middle), QPointF(mark.right(), middle))
+        else:
+            painter.drawRect(mark)
 
     def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
         tick = _STATE_TICKS.get(frame.frame.state, "")

@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 _REACH = 0.06
 """Density off that the plot shows to each side."""
 _SURE = 0.02
+_WORDS = "what each step reads, less what it is"
 
 
 class CalibrationPlot(QWidget):
@@ -63,7 +64,9 @@ class CalibrationPlot(QWidget):
         painter.fillRect(QRectF(room.left(), top, room.width(), bottom - top), QColor(look.grid))
         painter.setPen(QColor(look.soft))
         for off in (_SURE, -_SURE):
-            painter.drawText(QPointF(px(4), place(0, off).y() + px(4)), f"{off:+.2f}")
+            words = f"{off:+.2f}".replace("-", "−")
+            painter.drawText(QPointF(px(4), place(0, off).y() + px(4)), words)
+        painter.drawText(QPointF(room.left() + px(4), room.top() + px(11)), _WORDS)
         for tenth in range(0, int(last * 2) + 1):
             at = place(tenth / 2, 0)
             painter.drawText(QPointF(at.x() - px(8), self.height() - px(6)), f"{tenth / 2:.1f}")

@@ -1,4 +1,4 @@
-"""The print room; strips with a process of their own; scans kept by reference."""
+"""The print room; strips with a process of their own; scans kept by reference; channels."""
 
 from alembic import op
 
@@ -46,6 +46,7 @@ _INDEXED = (
 def upgrade() -> None:
     for table, columns in _MADE.items():
         op.execute(f"CREATE TABLE {table} (id INTEGER NOT NULL PRIMARY KEY, {', '.join(columns)})")
+    op.execute(f"ALTER TABLE test ADD COLUMN channel {_TEXT}")
     op.execute("ALTER TABLE strip ADD COLUMN process_id INTEGER REFERENCES process(id)")
     op.execute("ALTER TABLE attachment ADD COLUMN strip_id INTEGER REFERENCES strip(id)")
     for column in (f"path {_TEXT}", f"checksum {_TEXT}", "size INTEGER"):

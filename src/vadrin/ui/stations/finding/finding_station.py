@@ -12,7 +12,15 @@ from vadrin.app.display.words import date_text
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.kinds import page_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decision import choose_push_rule, choose_school, choose_target, decide, sign
+from vadrin.app.results.decision import (
+    channel_shown,
+    choose_channel,
+    choose_push_rule,
+    choose_school,
+    choose_target,
+    decide,
+    sign,
+)
 from vadrin.app.results.decision_basis import changes_since_decision, present_answer
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
@@ -47,7 +55,8 @@ class FindingStation(Station):
         self._value = WordField("wanted value", self._set_value, self._step_value)
         self._school = WordField("school", self._set_school, chooser(RATING_SCHOOL_NAMES))
         self._rule = WordField("rule of pushes", self._set_rule, chooser(list(RULE_NAMES.values())))
-        for field in (self._kind, self._value, self._school, self._rule):
+        self._channel = WordField("channel", self._set_channel, chooser(self._channels))
+        for field in (self._channel, self._kind, self._value, self._school, self._rule):
             field.refused.connect(self.refuse)
         self.column.addWidget(
             sentence(
@@ -59,7 +68,9 @@ class FindingStation(Station):
                 self._school,
                 "school; push with the",
                 self._rule,
-                ".",
+                "; go by the",
+                self._channel,
+                "readings.",
             )
         )
         self.column.addWidget(self.refusal)
@@ -102,6 +113,7 @@ class FindingStation(Station):
         self._value.show_value(f"{test.target_value:g}")
         self._school.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
+        self._channel.show_value(channel_shown(scene.sheet)[0])
         self._area.setWidget(answer_view(page_of(test.kind).answer_view)(scene))
         self._show_decision(scene.sheet)
 
@@ -161,6 +173,15 @@ class FindingStation(Station):
         if sheet is not None:
             test = sheet.test
             self.bench.edit(lambda book: choose_push_rule(book, test, rule))
+
+    def _channels(self) -> list[str]:
+        sheet = self.bench.sheet
+        return channel_shown(sheet)[1] if sheet is not None else []
+
+    def _set_channel(self, words: str) -> None:
+        sheet = self.bench.sheet
+        if sheet is not None:
+            self.bench.edit_or_raise(lambda book: choose_channel(book, sheet, words))
 
     def _sign(self, **words: str) -> None:
         sheet = self.bench.sheet

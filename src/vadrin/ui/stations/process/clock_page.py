@@ -220,8 +220,9 @@ class ClockPage(QWidget):
         """What the thermometer says goes into the run."""
         probe = self._thermometer
         said = probe.news() if probe is not None else None
-        if probe is not None and probe.trouble:
-            self._refuse(probe.trouble)
+        trouble = probe.trouble if probe is not None else ""
+        if trouble:
+            self._refuse(trouble)
         if said is None:
             return
         self.warmth.show_value(f"{said:g}")

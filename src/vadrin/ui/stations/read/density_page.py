@@ -18,12 +18,14 @@ from vadrin.app.read.entering_readings import (
     reading_text,
     replace_readings,
 )
+from vadrin.app.read.known_wedge import wedge_steps
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.core.channels import Channel
 from vadrin.errors import EntryError
 from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.stations.read.wedge_row import WedgeRow
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -81,6 +83,8 @@ class _DensityField(Field):
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             again = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
             self._page.take(self.text(), again)
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and self._page.may_step():
+            self._page.step_wedge(1 if event.key() == Qt.Key.Key_Right else -1)
         elif event.key() == Qt.Key.Key_Down:
             self._page.walk(1)
         elif event.key() == Qt.Key.Key_Up:
@@ -90,7 +94,10 @@ class _DensityField(Field):
 
 
 _LISTEN_MS = 60
-_HEAD = "Density, then Enter; once more adds a repeat. Between two steps of a wedge: 1.20-1.35"
+_HEAD = (
+    "Density, then Enter; once more adds a repeat. Between two steps of a wedge: 1.20-1.35, "
+    "or ← →. Another channel: 1.05 blue"
+)
 
 
 def _offset_words(frame: FrameSheet) -> str:
@@ -131,13 +138,17 @@ class DensityPage(QWidget):
         self.line = button("Listen to the densitometer", self.listen, link=True)
         self.press = button("Press its button", self.press_button)
         self.zero = button("Zero on nothing", self.zero_it, link=True)
+        self.patch = button("Read the reference patch", self.check_patch, link=True)
+        self.drift = button("Take its drift out of them", self.take_out_drift, link=True)
         self._meter: DensitometerLine | None = None
-        self._zeroing = False
+        self._asked = ""
+        self.steps = WedgeRow()
         self._ear = QTimer(self)
         self._ear.timeout.connect(self.hear)
         for part in (
-            self._title, self._noted, self._film, head, self.field, self._repeats, refusal,
-            self._doubt, self._leave, self.line, self.press, self.zero,
+            self._title, self._noted, self._film, self.steps, head, self.field, self._repeats,
+            refusal, self._doubt, self._leave, self.line, self.press, self.zero, self.patch,
+            self.drift,
         ):  # fmt: skip
             left.addWidget(part)
         left.addStretch(1)
@@ -173,6 +184,7 @@ class DensityPage(QWidget):
         out = bool(frame.readings) and all(r.left_out for r in frame.readings)
         self._leave.setText("Take it into the curve" if out else "Leave it out of the curve")
         self._leave.setVisible(bool(frame.readings))
+        self.steps.show_steps(wedge_steps(self.bench.notebook), scene.look)
         self._plot.show_look(scene.look)
         self._plot.draw(sheet, scene.analysis, frame.frame.id, strip.strip.label)
 
@@ -209,13 +221,16 @@ class DensityPage(QWidget):
             self.refuse(str(error))
             self.field.selectAll()
             return
+        self.steps.forget()
         if not frame.readable:
             self.refuse(f"{frame.called.capitalize()} holds nothing to read; go to another (↑ ↓).")
             self.field.selectAll()
             return
         self.refuse("")
         act = replace_readings if again and frame.readings else add_reading
-        self.bench.edit(lambda notebook: act(notebook, frame, typed.density, step=typed.step))
+        self.bench.edit(
+            lambda notebook: act(notebook, frame, typed.density, typed.channel, typed.step)
+        )
         self.field.clear()
         self._next(self.bench.sheet, frame)
 
@@ -249,7 +264,9 @@ class DensityPage(QWidget):
         words = f"{meter.name} is heard: stop" if meter else "Listen to the densitometer"
         self.line.setText(words)
         self.press.setVisible(meter is not None and meter.simulated)
-        self.zero.setVisible(meter is not None)
+        for part in (self.zero, self.patch):
+            part.setVisible(meter is not None)
+        self.drift.setVisible(meter is not None and meter.drifted > 0)
 
     def press_button(self) -> None:
         """Press the stand-in's button on the selected frame."""
@@ -259,30 +276,55 @@ class DensityPage(QWidget):
 
     def zero_it(self) -> None:
         """The next reading is of no film, and tells the zero."""
-        self._zeroing = True
+        self._asked = "zero"
         self.bench.said.emit("Press the button with no film under it.")
         if self._meter is not None and self._meter.simulated:
             self._meter.press_on_nothing()
+
+    def check_patch(self) -> None:
+        """The next reading is of the reference patch."""
+        self._asked = "patch"
+        self.bench.said.emit("Press the button on the reference patch.")
+        if self._meter is not None and self._meter.simulated:
+            self._meter.press_on_patch()
+
+    def take_out_drift(self) -> None:
+        """Take the drift out of what was read since the zero."""
+        meter = self._meter
+        if meter is not None:
+            said = self.bench.edit(meter.take_out_drift)
+            self.bench.said.emit(said or "")
+            self._show_meter()
 
     def hear(self) -> None:
         """Take what came: a frame each, and on to the next."""
         meter = self._meter
         if meter is None:
             return
-        if meter.trouble:
-            self.refuse(meter.trouble)
+        # Asked once: a strange line is told once.
+        trouble = meter.trouble
+        if trouble:
+            self.refuse(trouble)
         for density, channel in meter.news():
             self._take_heard(meter, density, channel)
 
     def _take_heard(self, meter: DensitometerLine, density: float, channel: Channel) -> None:
-        if self._zeroing:
-            self._zeroing = False
-            self.bench.said.emit(meter.set_zero(density))
+        asked, self._asked = self._asked, ""
+        if asked:
+            if asked == "zero":
+                said: str | None = meter.set_zero(density)
+            else:
+                said = self.bench.edit(lambda book: meter.check_patch(book, density))
+            self.bench.said.emit(said or "")
+            self._show_meter()
             return
         place = self.bench.selected()
         if place is not None and place[1].readable:
             frame, read = place[1], max(density, 0.0)
-            self.bench.edit(lambda book: add_reading(book, frame, read, channel))
+            made = self.bench.edit(lambda book: add_reading(book, frame, read, channel))
+            due = meter.note(made.id) if made is not None else ""
+            if due:
+                self.bench.said.emit(due)
             self._next(self.bench.sheet, frame)
 
     def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
@@ -291,6 +333,14 @@ class DensityPage(QWidget):
             self.bench.select(following.frame.id)
         else:
             self.walk(1)
+
+    def may_step(self) -> bool:
+        """Whether the arrows step along the wedge: nothing else is being typed."""
+        return bool(self.steps.steps) and (not self.field.text() or self.steps.at is not None)
+
+    def step_wedge(self, way: int) -> None:
+        """Go to the next pair of steps that the frame may lie between."""
+        self.field.setText(self.steps.step(way))
 
     def walk(self, way: int) -> None:
         """Go to the frame before or after."""

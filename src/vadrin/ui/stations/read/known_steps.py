@@ -20,7 +20,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 if TYPE_CHECKING:
-    from vadrin.app.read.scan_calibration import KnownSteps
+    from vadrin.app.read.known_wedge import KnownSteps
 
 _NONE = "none"
 PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg);;Camera raw, or anything else (*)"
@@ -71,7 +71,7 @@ class KnownStepsRow(QWidget):
 
     def show_known(self) -> None:
         """Show what the cupboard knows."""
-        from vadrin.app.read.scan_calibration import steps_kept
+        from vadrin.app.read.known_wedge import steps_kept
 
         kept = steps_kept(self._bench.notebook)
         bracket = kept.source.startswith("a bracket")
@@ -85,7 +85,7 @@ class KnownStepsRow(QWidget):
         self._source.setVisible(bool(kept.source))
 
     def _type_wedge(self, words: str) -> None:
-        from vadrin.app.read.scan_calibration import KnownSteps, wedge_typed
+        from vadrin.app.read.known_wedge import KnownSteps, wedge_typed
 
         plain = words.strip().lower() in ("", _NONE)
         self._keep(KnownSteps() if plain else KnownSteps(wedge_typed(words)))
@@ -98,14 +98,15 @@ class KnownStepsRow(QWidget):
         self.light.setVisible(bool(self._times))
 
     def _keep(self, known: KnownSteps) -> None:
-        from vadrin.app.read.scan_calibration import keep_steps
+        from vadrin.app.read.known_wedge import keep_steps
 
         self._bench.edit_or_raise(lambda book: keep_steps(book, known))
         self.show_known()
 
     def wedge_from(self, path: Path) -> None:
         """Take the wedge's values from a picture of it alone."""
-        from vadrin.app.read.scan_calibration import steps_kept, wedge_of_picture
+        from vadrin.app.read.known_wedge import steps_kept
+        from vadrin.app.read.scan_calibration import wedge_of_picture
 
         densities = steps_kept(self._bench.notebook).densities
         self._work(lambda: wedge_of_picture(path, densities))

@@ -19,7 +19,9 @@ from vadrin.app.read.light_box_judging import (
     answer_question,
     answers_words,
     begin_again,
+    own_threshold,
     question_of,
+    type_own_threshold,
     viewing_of,
     way_typed,
 )
@@ -52,7 +54,9 @@ class LightBoxPage(QWidget):
         self._way = ""
         self.way = WordField("how it is looked at", self._choose, chooser(lambda: list(WAYS)),
                              role=Role.LEAD)  # fmt: skip
-        self.way.refused.connect(refuse)
+        self.eye = WordField("what my eye tells", self._own, role=Role.LEAD)
+        for field in (self.way, self.eye):
+            field.refused.connect(refuse)
         self._head = text("", Role.HEADING, wrap=True)
         self._ask = text("", Role.TIME, wrap=True)
         self.answers = {
@@ -71,7 +75,10 @@ class LightBoxPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(10))
-        column.addWidget(sentence("I look", self.way, ".", role=Role.LEAD))
+        column.addWidget(
+            sentence("I look", self.way, "; the thinnest step of a wedge I can tell is", self.eye,
+                     "over clear film.", role=Role.LEAD)
+        )  # fmt: skip
         column.addWidget(self._head)
         column.addWidget(self._ask)
         column.addLayout(row)
@@ -93,6 +100,8 @@ class LightBoxPage(QWidget):
         self._strip, self._question = strip, question_of(sheet, strip)
         asked = self._question
         self.way.show_value(self._way)
+        own = own_threshold(self._bench.notebook)
+        self.eye.show_value("usual" if own is None else f"{own:g}")
         self._head.setText(f"Strip {strip.strip.label}")
         self._ask.setText(asked.words)
         for made in self.answers.values():
@@ -133,6 +142,9 @@ class LightBoxPage(QWidget):
         strip = self._strip
         if strip is not None:
             self._bench.edit(lambda book: begin_again(book, strip))
+
+    def _own(self, words: str) -> None:
+        self._bench.edit_or_raise(lambda book: type_own_threshold(book, words))
 
     def _choose(self, words: str) -> None:
         self._way = way_typed(words)

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QWidget
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
+from vadrin.ui.stations.read.paired_page import PairedPage
 from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -37,11 +38,13 @@ class ReadStation(Station):
         self.light_box = LightBoxPage(self.bench, self.refuse)
         self.verdicts = VerdictPage(self.bench, self.refuse)
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
+        self.paired = PairedPage(self.bench, self.refuse)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
             "scan": ("Scan", self.scan),
             "light box": ("Light box", self.light_box),
             "verdicts": ("Verdicts and faults", self.verdicts),
+            "side by side": ("Side by side", self.paired),
         }
         self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
         self.column.addWidget(self._head)
@@ -72,6 +75,8 @@ class ReadStation(Station):
                    ("Alt+B",)),
             Action("read.verdicts", "verdicts and faults", partial(self.turn_to, "verdicts"),
                    ("Alt+J",)),
+            Action("read.paired", "judge strips side by side, openly or blind",
+                   partial(self.turn_to, "side by side"), ("Alt+P",)),
             hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
             hint("1 … 9, N S U", "a verdict on the selected frame"),
         )  # fmt: skip

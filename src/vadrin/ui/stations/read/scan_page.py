@@ -35,7 +35,7 @@ _HOW = (
 )
 _KEYS = (
     "← → move the frames, − + set them closer or wider; Shift+← → moves the selected one alone, "
-    ", . makes its box narrower or wider. A box can be dragged."
+    "comma and point make its box narrower or wider. A box can be dragged."
 )
 _ONE_STEP = 0.02
 _DOING = ("Reading the file", "Looking for the strip", "Looking for the frames",
@@ -139,7 +139,7 @@ class ScanPage(QWidget):
 
     def open(self, path: Path, which: int | None = None) -> None:
         """Open a picture and find the frames in it."""
-        from vadrin.app.read.scan_calibration import steps_kept
+        from vadrin.app.read.known_wedge import steps_kept
         from vadrin.app.read.scan_reading import frames_of_scan, laid_as_shot, open_scan
 
         strip, sheet = self._strip, self._bench.sheet
