@@ -6,7 +6,7 @@ import tifffile
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
-from tests.window.pages import refusal_of, settle, type_into, words_of
+from tests.window.pages import pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Attachment
 
@@ -242,3 +242,12 @@ def test_opening_can_be_stopped_and_raw_files_are_read(qtbot, scan, tmp_path):
     (tmp_path / "broken.raw").write_bytes(b"II*\x00" + bytes(400))
     opened(qtbot, window, page, tmp_path / "broken.raw")
     assert "broken.raw: no picture" in refusal_of(window)
+
+
+def test_a_page_for_a_wedge_of_ones_own_is_written(scan):
+    window, page, _ = scan
+    page.known.page.click()
+    pages, said = pdf_words(window.bench.notebook.path.parent / "a wedge of your own.pdf")
+    assert pages == 1
+    for words in ("blank", "step 11", "Have each step measured", "at Read, Scan"):
+        assert words in said

@@ -5,9 +5,11 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from pathlib import Path
 
 from vadrin.app.entry.densities import density_typed
 from vadrin.errors import EntryError
+from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
@@ -69,6 +71,21 @@ def keep_steps(notebook: Notebook, steps: KnownSteps) -> None:
             notebook.add(Instrument(name="Scanner", kind=_SCANNER, calibration=json.dumps(told)))
         else:
             notebook.put(replace(kept, calibration=json.dumps(told)))
+
+
+def write_wedge_page(folder: Path) -> Path:
+    """Write the page on which a wedge of one's own is made.
+
+    Raises
+    ------
+    OSError
+        If it cannot be written.
+    """
+    from vadrin.formats.reports.wedge_page_pdf import wedge_page_pdf
+
+    target = folder / safe_name("a wedge of your own", ".pdf")
+    write_whole(target, wedge_page_pdf())
+    return target
 
 
 def wedge_steps(notebook: Notebook) -> tuple[float, ...]:

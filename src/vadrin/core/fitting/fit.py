@@ -34,7 +34,7 @@ from vadrin.core.fitting.solver import (
 from vadrin.core.readings import Outlier, StripReadings
 from vadrin.core.restated_time import restated_time
 
-_SHAPE_FREEDOM = 8.0
+_SHAPE_FREEDOM = 16.0
 """How well at most the freedom of bends and strips is known: it is learnt from about so many
 numbers, and a range that took it for exact would be too narrow."""
 _MOST_EXACT = 160

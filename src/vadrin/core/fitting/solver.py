@@ -168,7 +168,7 @@ def precision_of(model: DevelopmentModel, spread: Array, scales: Scales) -> Arra
     return weight
 
 
-_BRIDGE = 0.9
+_BRIDGE = 0.6
 """How far a curve may bow between strips, as a share of what strips deviate, over a gap of 1."""
 
 

@@ -53,6 +53,7 @@ class KnownStepsRow(QWidget):
         ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES, self.wedge_from)
         ask_light = partial(ask_file, "Open the bracket's first", PICTURES, self.bracket_from)
         self.other = button("It lies in another picture …", ask_wedge, link=True)
+        self.page = button("A page for one of your own", self.print_page, link=True)
         self.light = button("Open the first of them …", ask_light, link=True)
         self._source = text("", Role.CAPTION, wrap=True)
         column = QVBoxLayout(self)
@@ -60,6 +61,7 @@ class KnownStepsRow(QWidget):
         first, second = QHBoxLayout(), QHBoxLayout()
         first.addWidget(sentence("The wedge has", self.wedge, ".", role=Role.LEAD), 1)
         first.addWidget(self.other)
+        first.addWidget(self.page)
         second.addWidget(
             sentence("Or pictures of the bare light at", self.bracket, ".", role=Role.LEAD), 1
         )
@@ -102,6 +104,17 @@ class KnownStepsRow(QWidget):
 
         self._bench.edit_or_raise(lambda book: keep_steps(book, known))
         self.show_known()
+
+    def print_page(self) -> None:
+        """Write the page for a wedge of one's own beside the notebook."""
+        from vadrin.app.read.known_wedge import write_wedge_page
+
+        try:
+            written = write_wedge_page(self._bench.notebook.path.parent)
+        except OSError as error:
+            self._refuse(f"the page cannot be written there: {error.strerror}")
+            return
+        self._bench.said.emit(f"Written: {written}")
 
     def wedge_from(self, path: Path) -> None:
         """Take the wedge's values from a picture of it alone."""
