@@ -6,8 +6,56 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
+from vadrin.core.figure import Figure
+
 if TYPE_CHECKING:
     from vadrin.app.test_sheet import TestSheet
+
+
+@dataclass(frozen=True)
+class AnswerTable:
+    """Rows behind an answer, in words: on the screen, on the card and in the terminal alike."""
+
+    heads: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+
+
+@dataclass(frozen=True)
+class FilmCell:
+    """One frame of a row of film: what stands on it, its density, and a mark below it."""
+
+    words: str
+    density: float | None = None
+    mark: str = ""
+    held: bool = False
+
+
+@dataclass(frozen=True)
+class FilmRow:
+    """Frames that are told apart by what they stand for: a process, a push, a known film."""
+
+    name: str
+    cells: tuple[FilmCell, ...]
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Series:
+    """Points and a line through them, for a plot."""
+
+    name: str
+    points: tuple[tuple[float, float], ...] = ()
+    line: tuple[tuple[float, float], ...] = ()
+
+
+@dataclass(frozen=True)
+class AnswerPlot:
+    """A plot behind an answer; `log_axes` where both axes go by powers of ten."""
+
+    across: str
+    up: str
+    series: tuple[Series, ...]
+    log_axes: bool = False
 
 
 @dataclass(frozen=True)
@@ -22,14 +70,20 @@ class KindAnswer:
         How sure, or what is missing.
     act : str
         The one thing to do next.
-    figures : mapping of str to float or None
+    figures : mapping of str to float, Figure or None
         Numbers behind it, by their keys in the report.
+    table : AnswerTable, optional
+    film : tuple of FilmRow
+    plot : AnswerPlot, optional
     """
 
     says: str
     words: str
     act: str
-    figures: Mapping[str, float | None] = field(default_factory=dict)
+    figures: Mapping[str, float | Figure | None] = field(default_factory=dict)
+    table: AnswerTable | None = None
+    film: tuple[FilmRow, ...] = ()
+    plot: AnswerPlot | None = None
 
 
 Answer = Callable[["TestSheet"], KindAnswer]

@@ -43,6 +43,13 @@ def _finding(sheet: TestSheet, analysis: Analysis | None) -> StepState:
     return StepState(f"EI {marked_ei(index)}, {minutes_text(time)}", True)
 
 
+def _print(sheet: TestSheet) -> StepState:
+    black = next((s.black_s for s in reversed(sheet.setups) if s.black_s and not s.closed_at), None)
+    if black is None:
+        return StepState("begun" if sheet.setups else "—", False)
+    return StepState(f"black at {black:.1f} s", True)
+
+
 def _read_words(sheet: TestSheet, read: int) -> str:
     looks = sum(len(judged_of(s)) for s in sheet.strips)
     if read or not looks:
@@ -70,6 +77,7 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
             0 < read == sheet.readable(),
         ),
         "curves": _curves(sheet, analysis),
+        "print": _print(sheet),
         "finding": _finding(sheet, analysis),
         "cards": StepState(card, bool(sheet.findings)),
     }

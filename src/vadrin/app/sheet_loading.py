@@ -18,12 +18,15 @@ from vadrin.notebook.records import (
     Judgement,
     MakerTime,
     Note,
+    PrintSetup,
+    PrintStrip,
     Process,
     Reading,
     Record,
     Stock,
     Strip,
     Test,
+    Workprint,
 )
 from vadrin.notebook.store import Notebook
 
@@ -61,6 +64,7 @@ class _FilmOf:
         self._judged = owned(Judgement, "strip_id", strip_ids)
         self.findings = owned(Finding, "test_id", ids)
         self.notes = owned(Note, "test_id", ids)
+        self.setups = owned(PrintSetup, "test_id", ids)
         self.routine_ids = {s.process_id for mine in self.strips.values() for s in mine}
 
     def strip_sheet(self, strip: Strip, routines: dict[int, Process]) -> StripSheet:
@@ -118,6 +122,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
+            tuple(film.setups.get(test.id, ())),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )
         for test in tests
@@ -129,6 +134,8 @@ def test_of_change(notebook: Notebook, change: Change) -> int | None:
     record = next((s.after or s.before for s in change.steps), None)
     if isinstance(record, Reading | Judgement) and record.frame_id:
         record = notebook.get(Frame, record.frame_id)
+    if isinstance(record, PrintStrip | Workprint):
+        record = notebook.get(PrintSetup, record.setup_id)
     if isinstance(record, Frame | Judgement):
         record = notebook.get(Strip, record.strip_id or 0)
     if isinstance(record, Test):

@@ -19,6 +19,7 @@ from vadrin.notebook.records import (
     Judgement,
     MakerTime,
     Note,
+    PrintSetup,
     Process,
     Reading,
     Stock,
@@ -159,6 +160,8 @@ class TestSheet:
     """The maker's table of its film in its developer."""
     controls: tuple[ControlStrip, ...] = ()
     """Control strips of the process it follows, with those of other tests."""
+    setups: tuple[PrintSetup, ...] = ()
+    """Its series of prints."""
     run_ids: frozenset[int] = frozenset()
     """Its runs by the clock."""
 

@@ -25,7 +25,7 @@ if TYPE_CHECKING:
 
 T = TypeVar("T")
 
-STATIONS = ("plan", "expose", "process", "read", "curves", "finding", "cards")
+STATIONS = ("plan", "expose", "process", "read", "curves", "print", "finding", "cards")
 """The stations of a test in the order of the work."""
 
 

@@ -78,7 +78,18 @@ def _basis(sheet: TestSheet, analysis: Analysis) -> str:
     if times:
         words += f", {times_tested_text(min(times), max(times))}"
     target = target_text(answer.target_kind, answer.target_value)
-    return words + f"; judged by {target}, {analysis.settings.school} school."
+    return words + f"; judged by {target}, {analysis.settings.school} school.{prints_at(sheet)}"
+
+
+def prints_at(sheet: TestSheet) -> str:
+    """What a card says of printing, after a space; empty before full black was found."""
+    found = [s for s in sheet.setups if s.black_s and not s.closed_at]
+    if not found or not found[-1].black_s:
+        return ""
+    setup = found[-1]
+    grade = f" on grade {setup.grade}" if setup.grade else ""
+    size = f", {setup.image_size}" if setup.image_size else ""
+    return f" Prints at {setup.black_s:.1f} s{grade}{size}."
 
 
 def card_of(sheet: TestSheet, analysis: Analysis, present: Card | None = None) -> Card | None:

@@ -35,6 +35,7 @@ class Headline:
     push_rule: str
     for_target: bool = True
     by_rule: bool = False
+    index_value: float | None = None
 
 
 def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
@@ -97,5 +98,5 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     met = not answer.as_developed
     return Headline(
         index, index_note, time, time_note, pushes, act, RULE_NAMES[sheet.test.push_rule], met,
-        finding.rule_of_thumb_min.present,
+        finding.rule_of_thumb_min.present, rated.value,
     )  # fmt: skip

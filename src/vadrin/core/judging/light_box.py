@@ -102,6 +102,8 @@ class LightBox:
         Of the cloud.
     meter_constant : float
         k in lux seconds.
+    threshold : (float, float), optional
+        Net density told and its standard deviation, in the place of the eye's: a paper's.
 
     Raises
     ------
@@ -110,15 +112,16 @@ class LightBox:
     """
 
     def __init__(
-        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float
-    ) -> None:
+        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float,
+        threshold: tuple[float, float] | None = None,
+    ) -> None:  # fmt: skip
         self.log_h: Array = np.unique(np.round(log_h, 4)).astype(np.float64)
         if len(self.log_h) < 3:
             raise ValueError("three exposures that differ are needed to find the first one told")
         self._k = meter_constant
         low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
         self.speed_point = rng.uniform(low, high, _COUNT)
-        middle, spread = viewing.threshold
+        middle, spread = threshold or viewing.threshold
         self._person = rng.standard_normal(_COUNT)
         self._threshold = self._told_from((middle, spread))
         self._noise = rng.uniform(*_NOISE, _COUNT)
@@ -178,6 +181,25 @@ class LightBox:
         low, middle, high = _quantiles(self.speed_point, weight)
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
         return LightBoxResult(Figure(index, lowest, highest), alarms)
+
+    def told_index(self, answers: tuple[EyeAnswer, ...]) -> Figure:
+        """The EI at which the frame four stops under the meter is just told, with its range.
+
+        On the light box that is the eye's own; of half-covered strips the paper's.
+        """
+        lit = [a for a in answers if a.log_h is not None]
+        why = _open_end(lit, self.log_h)
+        if why:
+            return absent(why)
+        # Where each possibility's curve reaches its own threshold.
+        first = np.argmax(self._toes >= self._threshold[:, None], axis=1)
+        every, before = np.arange(_COUNT), np.maximum(first - 1, 0)
+        low, high = self._toes[every, before], self._toes[every, first]
+        share = np.clip((self._threshold - low) / np.maximum(high - low, 1e-9), 0.0, 1.0)
+        told = self.speed_point + _GRID[before] + share * (_GRID[1] - _GRID[0])
+        low_x, middle, high_x = _quantiles(told, self.weights(answers))
+        index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high_x, low_x))
+        return Figure(index, lowest, highest)
 
     def next_frame(self, answers: tuple[EyeAnswer, ...], blanks: bool) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.

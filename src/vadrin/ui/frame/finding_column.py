@@ -43,13 +43,16 @@ class FindingColumn(QWidget):
     ----------
     go : callable
         Goes to a station.
-    fares : callable
-        Says how the rule of thumb of one strip fares.
+    beside : callable
+        Says what stands beside the finding of a test.
     """
 
-    def __init__(self, go: Callable[[str], None], fares: Callable[[], str]) -> None:
+    def __init__(
+        self, go: Callable[[str], None],
+        beside: Callable[[TestSheet, bool, float | None], tuple[str, ...]],
+    ) -> None:  # fmt: skip
         super().__init__()
-        self._go, self._fares = go, fares
+        self._go, self._beside = go, beside
         outer = QVBoxLayout(self)
         outer.setContentsMargins(px(18), px(12), px(14), px(14))
         self._area, self._lent = _scroll(), _scroll()
@@ -117,8 +120,8 @@ class FindingColumn(QWidget):
             note += f", for {target_text(*target)}"
         if note:
             column.addWidget(text(note, Role.NOTE, wrap=True))
-        if headline.by_rule:
-            column.addWidget(text(self._fares(), Role.NOTE, wrap=True))
+        for words in self._beside(sheet, headline.by_rule, headline.index_value):
+            column.addWidget(text(words, Role.NOTE, wrap=True))
         if headline.pushes:
             column.addWidget(rule())
             column.addWidget(self._push_table(headline.pushes, headline.push_rule))

@@ -6,6 +6,7 @@ NEXT_STATIONS = {
     "process": ("Read the strips", "read"),
     "read": ("See the curves", "curves"),
     "curves": ("Weigh the finding", "finding"),
+    "print": ("Weigh the finding", "finding"),
     "finding": ("Write the card", "cards"),
 }
 """Words and the station, by the station one is at."""

@@ -22,6 +22,7 @@ STATION_NAMES = {
     "process": "Process",
     "read": "Read",
     "curves": "Curves",
+    "print": "Print",
     "finding": "Finding",
     "cards": "Cards",
 }

@@ -238,11 +238,11 @@ class Window(QMainWindow):
             self.finding_line.show_finding(sheet, self.bench.analysis, where, lent is not None)
         wanted = station.wants_finding and (self.unfolded or not self.folded)
         if self.finding is None and wanted:
-            from vadrin.app.results.rule_scores import one_strip_fares
+            from vadrin.app.finding_notes import finding_notes
             from vadrin.ui.frame.finding_column import FindingColumn
 
             self.finding = FindingColumn(
-                self.bench.go, lambda: one_strip_fares(self.bench.notebook)
+                self.bench.go, lambda *asked: finding_notes(self.bench.notebook, *asked)
             )
             self._row.addWidget(self.finding)
         if self.finding is None:

@@ -14,6 +14,7 @@ _CLASSES = {
     "process": "process.process_station:ProcessStation",
     "read": "read.read_station:ReadStation",
     "curves": "curves.curves_station:CurvesStation",
+    "print": "print.print_station:PrintStation",
     "finding": "finding.finding_station:FindingStation",
     "cards": "cards.cards_station:CardsStation",
     "shelf": "shelf.shelf_station:ShelfStation",

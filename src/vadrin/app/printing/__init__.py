@@ -1,0 +1,1 @@
+"""The print room: its set-up, its strips, the contact sheet, grades and prints."""

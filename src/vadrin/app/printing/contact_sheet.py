@@ -1,0 +1,124 @@
+"""The contact sheet at the time for full black: verdicts on its frames, and which prints best."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import log2
+
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
+from vadrin.core.figure import Figure
+from vadrin.core.judging.verdicts import USE_IT, Share, share_of
+from vadrin.notebook.records import Judgement
+from vadrin.notebook.store import Notebook
+
+ON_PAPER = "contact sheet"
+BEST = "prints best"
+
+
+def paper_verdict(frame: FrameSheet, asked: str) -> str:
+    """What was last said of a frame's contact print; empty for nothing."""
+    said = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
+    return max(said, key=lambda j: j.id).answer if said else ""
+
+
+def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
+    """Keep a verdict on a contact print, in the place of the one before; the same again takes it
+    away. What was said of the film itself stays."""
+    before = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
+    same = paper_verdict(frame, asked) == answer
+    with notebook.change(f"contact print {frame.number}, {asked}: {answer}"):
+        for judged in before:
+            notebook.remove(judged)
+        if not same:
+            notebook.add(
+                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=asked,
+                          answer=answer, way=ON_PAPER, judged_at=now())
+            )  # fmt: skip
+
+
+def best_frame(strip: StripSheet) -> FrameSheet | None:
+    """The frame that prints best unaided; None where none was picked."""
+    return next((f for f in strip.frames if paper_verdict(f, BEST)), None)
+
+
+def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
+    """Pick the frame that prints best; another one of the strip is picked no more."""
+    with notebook.change(f"frame {frame.number} prints best"):
+        for other in strip.frames:
+            for judged in other.judgements:
+                if judged.asked == BEST and judged.way == ON_PAPER:
+                    notebook.remove(judged)
+        if not paper_verdict(frame, BEST):
+            notebook.add(
+                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=BEST,
+                          answer="yes", way=ON_PAPER, judged_at=now())
+            )  # fmt: skip
+
+
+def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+    """The EI of the frame that prints best, half a step of the bracket to each side."""
+    frame = best_frame(strip)
+    if frame is None or frame.frame.exposure_index is None:
+        return None
+    value = frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0)
+    half = 2.0 ** (0.5 * (sheet.test.step or 1.0))
+    return Figure(value, value / half, value * half)
+
+
+def paper_share(strip: StripSheet) -> Share | None:
+    """How many frames of a strip can be used as they print."""
+    said = [v for f in strip.frames if (v := paper_verdict(f, THE_FRAME))]
+    return share_of(sum(v == USE_IT for v in said), len(said)) if said else None
+
+
+@dataclass(frozen=True)
+class TwoAnswers:
+    """The answer of the print beside that of the light box, in a sentence; empty for none."""
+
+    index: Figure | None
+    words: str
+
+
+def print_beside_the_light_box(sheet: TestSheet) -> TwoAnswers:
+    """What prints best, beside where the eye first tells film on the light box."""
+    for strip in sheet.strips:
+        index = best_index(sheet, strip)
+        if index is None or index.value is None:
+            continue
+        words = f"Prints best: frame {_number(strip)}, EI {marked_ei(index.value)}"
+        seen = light_box_answer(sheet)
+        if seen is None or seen[1].value is None:
+            return TwoAnswers(index, f"{words}.")
+        apart = log2(index.value / seen[1].value)
+        side = "above" if apart > 0 else "below"
+        return TwoAnswers(
+            index,
+            f"{words}; the light box says EI {marked_ei(seen[1].value)}: the print lies "
+            f"{stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
+            "recorded, the other of what prints.",
+        )
+    return TwoAnswers(None, "")
+
+
+def _number(strip: StripSheet) -> str:
+    frame = best_frame(strip)
+    return frame.number if frame else ""
+
+
+def sheet_words(sheet: TestSheet) -> str:
+    """The counts of every strip that was judged, side by side."""
+    parts = []
+    for strip in sheet.strips:
+        share = paper_share(strip)
+        if share is not None:
+            low, high = round(100 * share.low), round(100 * share.high)
+            parts.append(
+                f"strip {strip.strip.label}: {share.count} of {share.total} can be used "
+                f"({low} to {high} of 100)"
+            )
+    if not parts:
+        return "No contact print was judged yet."
+    return f"S{'; '.join(parts)[1:]}."

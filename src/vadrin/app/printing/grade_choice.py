@@ -1,0 +1,149 @@
+"""The grade for a negative, and the prints that were made of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.entry.times import seconds_typed
+from vadrin.app.printing.half_covered import threshold_of
+from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.notebook.records import Paper, PaperGrade, Workprint
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.printing.grades import GradeFit
+    from vadrin.core.results.analysis import Analysis
+
+SCENE_STOPS = 7.0
+_STOP = 0.30103
+
+
+@dataclass(frozen=True)
+class GradeLine:
+    """One grade, in words: its scale, how it fits, and the time at it."""
+
+    grade: str
+    scale: str
+    fit: str
+    seconds: str
+
+
+def negative_range(
+    analysis: Analysis | None, strip: StripSheet, scene_stops: float = SCENE_STOPS
+) -> tuple[float | None, str]:
+    """Density range of a strip's negatives over a scene; None with the reason."""
+    known = {s.label: s for s in analysis.strips} if analysis else {}
+    mine = known.get(strip.strip.label)
+    if mine is None or mine.average_gradient.value is None:
+        return None, (mine.average_gradient.why if mine else "this strip has no curve yet")
+    return mine.average_gradient.value * _STOP * scene_stops, ""
+
+
+def known_grades(notebook: Notebook, sheet: TestSheet
+                 ) -> tuple[tuple[str, float, bool, float | None], ...]:  # fmt: skip
+    """Grades of the paper of the set-up: its own where they are kept, else as its sheet says."""
+    paper_id = present_room(notebook, sheet).setup.paper_id
+    paper = notebook.get(Paper, paper_id or 0)
+    if paper is None:
+        return ()
+    kept = notebook.all(PaperGrade, paper_id=paper.id)
+    made = tuple(
+        (g.grade, g.exposure_scale, g.measured, g.factor) for g in kept if g.exposure_scale
+    )
+    if not made and paper.exposure_scale:
+        made = ((paper.grade or paper.name, paper.exposure_scale, False, None),)
+    return made
+
+
+def grade_lines(
+    notebook: Notebook, sheet: TestSheet, strip: StripSheet, analysis: Analysis | None,
+    scene_stops: float = SCENE_STOPS,
+) -> tuple[str, tuple[GradeLine, ...]]:  # fmt: skip
+    """The nearest three grades with their times, under a sentence."""
+    from vadrin.core.printing.grades import changed_time, nearest_grades
+
+    reach, why = negative_range(analysis, strip, scene_stops)
+    if reach is None:
+        return f"No grade can be named: {why}.", ()
+    known = known_grades(notebook, sheet)
+    words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}."
+    if not known:
+        return f"{words} Keep the paper's grades in the cupboard (Ctrl+9) to have one named.", ()
+    room = present_room(notebook, sheet)
+    here = next((f for g, _, _, f in known if g == room.setup.grade), None)
+    made = []
+    for fit in nearest_grades(reach, known):
+        seconds = None
+        if room.setup.black_s is not None:
+            seconds = changed_time(room.setup.black_s, here, fit.factor)
+        shown = seconds_text(seconds) if seconds is not None else "make a strip: no factor is known"
+        stated = "" if fit.measured else ", as its maker says"
+        made.append(GradeLine(fit.grade, f"{fit.exposure_scale:.2f}{stated}", _fit_words(fit),
+                              shown))  # fmt: skip
+    return words, tuple(made)
+
+
+def _fit_words(fit: GradeFit) -> str:
+    if abs(fit.over) < 0.06:
+        return "fits"
+    side = "softer" if fit.over > 0 else "harder"
+    return f"{abs(fit.over):.2f} {side} than it asks for"
+
+
+def tones_of(
+    notebook: Notebook, sheet: TestSheet, frame: FrameSheet, grade: str
+) -> tuple[float | None, str]:
+    """Reflection density of a frame on a grade at the time for full black, or what is missing."""
+    from vadrin.core.printing.grades import printed_tones, under_print_threshold
+
+    fog = present_room(notebook, sheet).setup.base_fog
+    scale = next((s for g, s, _, _ in known_grades(notebook, sheet) if g == grade), None)
+    if frame.density is None or fog is None or scale is None:
+        return None, "read the frame, find the time for full black, and keep the grade's scale"
+    import numpy as np
+
+    net = max(0.0, frame.density - fog)
+    print_density = float(printed_tones(np.array([net]), scale)[0])
+    below = under_print_threshold(net, threshold_of(notebook, sheet)[0])
+    if below > 0:
+        return print_density, f"it prints black: {below:.2f} under what prints lighter than black"
+    return print_density, ""
+
+
+def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: str) -> Workprint:
+    """Keep a print: ``12 s``, ``12 s grade 3``, ``12 s grade 3, burn sky +1 stop: good``.
+
+    Raises
+    ------
+    EntryError
+        If it names no time.
+    """
+    made, _, verdict = words.partition(":")
+    head, _, work = made.partition(",")
+    time, _, grade = head.partition("grade")
+    with notebook.change(f"a print of frame {frame.number}"):
+        seconds = seconds_typed(time.strip())
+        setup = lock_setup(notebook, sheet)
+        return notebook.add(
+            Workprint(
+                setup_id=setup.id, frame_id=frame.frame.id, grade=grade.strip() or setup.grade,
+                seconds=seconds, work=work.strip(), verdict=verdict.strip(), made_at=now(),
+            )
+        )  # fmt: skip
+
+
+def print_lines(notebook: Notebook, sheet: TestSheet) -> tuple[str, ...]:
+    """The prints of the present series, the newest first."""
+    frames = {f.frame.id: f for _, f in sheet.frames()}
+    said = []
+    for made in reversed(present_room(notebook, sheet).prints):
+        frame = frames.get(made.frame_id or 0)
+        words = f"{frame.called if frame else 'a frame'}: {seconds_text(made.seconds)}"
+        words += f" on grade {made.grade}" if made.grade else ""
+        words += f", {made.work}" if made.work else ""
+        words += f": {made.verdict}" if made.verdict else ""
+        said.append(f"{words[0].upper()}{words[1:]}.")
+    return tuple(said)

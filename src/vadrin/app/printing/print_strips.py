@@ -1,0 +1,224 @@
+"""Test strips of paper: what to give, what was chosen, and what the next one should be."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.numbers import number_within
+from vadrin.app.entry.times import seconds_typed
+from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
+from vadrin.app.stamps import now
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.printing.strip_exposures import (
+    Covering,
+    StepUnit,
+    StripExposures,
+    first_black,
+    picked,
+)
+from vadrin.errors import EntryError
+from vadrin.notebook.records import PrintStrip
+from vadrin.notebook.store import Notebook
+
+BLACK, TONES = "full black", "the right tones"
+PURPOSES = (BLACK, TONES)
+WAYS_TO_COVER = tuple(str(way) for way in Covering)
+UNITS = tuple(str(unit) for unit in StepUnit)
+_USUAL = StripExposures(2.0, 0.5, StepUnit.STOPS, 8)
+_FINE_ENOUGH = 1 / 6 + 0.02
+BY_EYE, BY_READING = "by eye", "by reflection density"
+_SAME_BLACK = 0.04
+
+
+@dataclass(frozen=True)
+class AskedStrip:
+    """The strip that is to be made next."""
+
+    exposures: StripExposures
+    way: Covering
+    purpose: str
+
+    @property
+    def given_words(self) -> str:
+        """The times as they are given, in their order."""
+        times = ", ".join(seconds_text(t) for t in self.exposures.given(self.way))
+        if self.way is Covering.ADDING:
+            return f"All of it first, then cover one piece more each time: {times}."
+        return f"A piece each: {times}."
+
+    @property
+    def totals_words(self) -> str:
+        """What each piece has had in all."""
+        named = (f"{n} {seconds_text(t)}" for n, t in enumerate(self.exposures.totals(), start=1))
+        return "In all: " + ", ".join(named) + "."
+
+
+def exposures_of(strip: PrintStrip) -> StripExposures:
+    """The exposures of a strip that was kept.
+
+    Raises
+    ------
+    ValueError
+        Where a notebook from elsewhere holds none that can be.
+    """
+    return StripExposures(strip.base_s, strip.step, StepUnit(strip.step_unit), strip.pieces)
+
+
+def next_strip(room: PrintRoom, purpose: str = BLACK) -> AskedStrip:
+    """The strip that tells most now: coarse, then fine inside the two neighbours chosen."""
+    made = [s for s in room.strips if s.purpose == purpose]
+    way = Covering(made[-1].way) if made and made[-1].way in WAYS_TO_COVER else Covering.ADDING
+    if not made or made[-1].chosen is None:
+        return AskedStrip(exposures_of(made[-1]) if made else _USUAL, way, purpose)
+    last, chosen = exposures_of(made[-1]), made[-1].chosen
+    if chosen == last.pieces:
+        return AskedStrip(last.further(darker=True), way, purpose)
+    if chosen == 1:
+        return AskedStrip(last.further(darker=False), way, purpose)
+    fine = last.unit is StepUnit.STOPS and last.step <= _FINE_ENOUGH
+    return AskedStrip(last if fine else last.finer(chosen), way, purpose)
+
+
+def strip_typed(before: AskedStrip, name: str, words: str) -> AskedStrip:
+    """The strip with one of its words changed.
+
+    Raises
+    ------
+    EntryError
+        In words, where it would be no strip.
+    """
+    made = before.exposures
+    try:
+        if name == "first piece":
+            return replace(before, exposures=replace(made, base_s=seconds_typed(words)))
+        if name == "step":
+            return replace(before, exposures=_step_typed(made, words))
+        if name == "pieces":
+            refusal = "a strip has 2 to 24 pieces"
+            count = round(number_within(words, 2, 24, refusal, "8"))
+            return replace(before, exposures=replace(made, pieces=count))
+        if name == "covering":
+            return replace(before, way=Covering(choice_typed(words, WAYS_TO_COVER, anywhere=True)))
+        return replace(before, purpose=choice_typed(words, PURPOSES, anywhere=True))
+    except EntryError:
+        raise
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+
+
+def _step_typed(made: StripExposures, words: str) -> StripExposures:
+    """``1/2 stop``, ``½ stop``, ``2 s``."""
+    plain = words.strip().lower()
+    for mark, plainly in (("½", "1/2"), ("⅓", "1/3"), ("¼", "1/4"), ("⅙", "1/6")):
+        plain = plain.replace(mark, plainly)
+    seconds = plain.endswith("s") and "stop" not in plain
+    number = plain.replace("stops", "").replace("stop", "").rstrip("s").strip()
+    if "/" in number:
+        over, _, under = number.partition("/")
+        above = number_within(over, 0.01, 100, "a step is above 0", "1/2")
+        below = number_within(under, 0.01, 100, "a step is above 0", "1/2")
+        value = above / below
+    else:
+        value = number_within(number, 0.01, 600, "a step is above 0, such as 1/2 stop or 2 s", "2")
+    return replace(made, step=value, unit=StepUnit.SECONDS if seconds else StepUnit.STOPS)
+
+
+def step_words(made: StripExposures) -> str:
+    """A step as it is typed."""
+    if made.unit is StepUnit.SECONDS:
+        return f"{made.step:g} s"
+    for words, value in (("1/2 stop", 1 / 2), ("1/3 stop", 1 / 3), ("1/4 stop", 1 / 4),
+                         ("1/6 stop", 1 / 6), ("1 stop", 1.0)):  # fmt: skip
+        if abs(made.step - value) < 0.004:
+            return words
+    return f"{made.step:.2f} stop"
+
+
+def make_strip(notebook: Notebook, sheet: TestSheet, asked: AskedStrip) -> PrintStrip:
+    """Write down that a strip was exposed; the set-up is locked from then on."""
+    with notebook.change(f"a strip of paper for {asked.purpose}"):
+        setup = lock_setup(notebook, sheet)
+        made = asked.exposures
+        count = len(notebook.all(PrintStrip, setup_id=setup.id))
+        return notebook.add(
+            PrintStrip(
+                setup_id=setup.id, position=count, purpose=asked.purpose, base_s=made.base_s,
+                step=made.step, step_unit=made.unit.value, pieces=made.pieces,
+                way=asked.way.value, made_at=now(),
+            )
+        )  # fmt: skip
+
+
+def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
+    """Write down which piece of the newest strip was chosen; says what that comes to.
+
+    Raises
+    ------
+    EntryError
+        If there is no strip, or no such piece.
+    """
+    room = present_room(notebook, sheet)
+    strips = [s for s in room.strips if s.purpose in PURPOSES]
+    if not strips:
+        raise EntryError("make a strip first")
+    strip = strips[-1]
+    with notebook.change(f"piece {piece} of the strip"):
+        notebook.put(replace(strip, chosen=_on(strip, piece)))
+        if strip.purpose != BLACK:
+            time = picked(exposures_of(strip), piece)
+            return f"{seconds_text(time.seconds)} looks best, within {seconds_text(time.low)} to " \
+                   f"{seconds_text(time.high)}."  # fmt: skip
+        return _keep_black(notebook, sheet, strip, piece, BY_EYE)
+
+
+def _on(strip: PrintStrip, piece: int) -> int:
+    if not 1 <= piece <= strip.pieces:
+        raise EntryError(f"the strip has pieces 1 to {strip.pieces}")
+    return piece
+
+
+def _keep_black(
+    notebook: Notebook, sheet: TestSheet, strip: PrintStrip, piece: int, way: str
+) -> str:
+    found = first_black(exposures_of(strip), piece)
+    setup = present_room(notebook, sheet).setup
+    if found.why:
+        return f"{found.why[0].upper()}{found.why[1:]}."
+    notebook.put(
+        replace(setup, black_s=round(found.seconds, 3), black_low_s=round(found.low, 3),
+                black_high_s=round(found.high, 3), black_way=way, base_fog=fog_of(sheet))
+    )  # fmt: skip
+    return f"Full black from {seconds_text(found.seconds)}."
+
+
+def fog_of(sheet: TestSheet) -> float | None:
+    """Base plus fog of the film on the bench, by its blanks; None where none was read."""
+    read = [f.density for s in sheet.strips for f in s.frames
+            if f.frame.blank and f.density is not None]  # fmt: skip
+    return round(sum(read) / len(read), 3) if read else None
+
+
+def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
+    """Keep reflection densities of the newest strip's pieces; the first that is within 0.04 of
+    the next is full black.
+
+    Raises
+    ------
+    EntryError
+        If they are not as many as there are pieces, or no densities.
+    """
+    strips = [s for s in present_room(notebook, sheet).strips if s.purpose == BLACK]
+    if not strips:
+        raise EntryError("make a strip for full black first")
+    strip = strips[-1]
+    refusal = "a reflection density lies between 0 and 3, such as 1.85"
+    read = [number_within(w, 0, 3, refusal, "1.85") for w in words.replace(";", " ").split()]
+    if len(read) != strip.pieces:
+        raise EntryError(f"the strip has {strip.pieces} pieces, and {len(read)} were typed")
+    black = next((i for i in range(len(read) - 1) if read[i + 1] - read[i] < _SAME_BLACK
+                  and read[i] > 0.5 * max(read)), None)  # fmt: skip
+    with notebook.change("densities of the strip"):
+        chosen = len(read) if black is None else black + 1
+        notebook.put(replace(strip, densities=tuple(read), chosen=chosen))
+        return _keep_black(notebook, sheet, strip, chosen, BY_READING)

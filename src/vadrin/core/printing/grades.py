@@ -1,0 +1,94 @@
+"""The grade that fits a negative, and what it makes of its tones."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+
+_NEAREST = 3
+STANDARD_SCALE, STANDARD_BLACK = 1.05, 2.1
+"""Exposure scale and maximum density of a grade 2 that stands for a paper not measured."""
+_WHITE = 0.06
+
+
+@dataclass(frozen=True)
+class GradeFit:
+    """One grade beside a negative.
+
+    Attributes
+    ----------
+    grade : str
+    exposure_scale : float
+        In lg H.
+    over : float
+        How much longer its scale is than the negative's range; below 0 it prints too hard.
+    measured : bool
+    factor : float or None
+        Times the exposure that no filter takes; None where nobody measured it.
+    """
+
+    grade: str
+    exposure_scale: float
+    over: float
+    measured: bool
+    factor: float | None
+
+
+def nearest_grades(
+    density_range: float, known: tuple[tuple[str, float, bool, float | None], ...]
+) -> tuple[GradeFit, ...]:
+    """The three grades whose scales lie nearest to a negative's range, the best first.
+
+    Parameters
+    ----------
+    density_range : float
+        Of the negative over the scene.
+    known : tuple
+        Grade, exposure scale, whether it was measured, and its factor, for each.
+    """
+    fits = [GradeFit(g, scale, scale - density_range, m, f) for g, scale, m, f in known]
+    return tuple(sorted(fits, key=lambda fit: abs(fit.over))[:_NEAREST])
+
+
+def changed_time(seconds: float, factor: float | None, other_factor: float | None) -> float | None:
+    """Seconds on another grade; None where one of the factors was never measured."""
+    if factor is None or other_factor is None:
+        return None
+    return seconds * other_factor / factor
+
+
+def printed_tones(
+    net_density: Array, exposure_scale: float, over_black: float = 0.0,
+    d_max: float = STANDARD_BLACK,
+) -> Array:  # fmt: skip
+    """Reflection densities of a print at the shortest time for full black.
+
+    Parameters
+    ----------
+    net_density : ndarray
+        Of the negative over base plus fog.
+    exposure_scale : float
+        Of the paper, in lg H.
+    over_black : float
+        Lg units by which the time is longer than that for full black.
+    d_max : float
+
+    Notes
+    -----
+    An S-shaped paper whose density goes from 90 % of its maximum to 0.04 over its scale.
+    """
+    # A logistic in lg H with those two points: ln 9 on one side, ln (top / 0.04 - 1) on the other.
+    top = d_max - _WHITE
+    low = np.log(top / 0.04 - 1)
+    steep = (np.log(9.0) + low) / exposure_scale
+    black = np.log(top / 0.04 - 1) / steep
+    away = over_black + black - np.asarray(net_density, dtype=np.float64)
+    return np.asarray(_WHITE + top / (1 + np.exp(-steep * away)))
+
+
+def under_print_threshold(net_density: float, threshold: float) -> float:
+    """How far below what prints lighter than black a tone lies; 0 where it prints."""
+    return max(0.0, threshold - net_density)

@@ -1,0 +1,212 @@
+"""A paper's characteristic curve: from reflection densities, or from what an eye tells of steps.
+
+Range and speed as ISO 6846 has them: R = 100 (x at 90 % of the net maximum - x at 0.04), both over
+D_min; P = 1000 / H at 0.60 over it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import log10
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+from vadrin.core.figure import Figure, absent
+
+FIRST_GREY, MID_GREY, BLACK_SHARE = 0.04, 0.60, 0.90
+_DRAWS = 200
+_FLAT = 0.03
+"""Density that the last two steps may differ by where the paper has reached its maximum."""
+
+
+@dataclass(frozen=True)
+class PaperCurve:
+    """What a paper does.
+
+    Attributes
+    ----------
+    log_h, density : ndarray, shape (n,)
+        Steps in the order of their exposure, densities over the paper's white.
+    d_min : float
+    d_max : Figure
+        Absent where the steps end before it.
+    iso_range : Figure
+        R; 100 times the exposure scale.
+    speed : Figure
+        P; absent where exposures are not in lux seconds.
+    """
+
+    log_h: Array
+    density: Array
+    d_min: float
+    d_max: Figure
+    iso_range: Figure
+    speed: Figure
+
+    @property
+    def exposure_scale(self) -> Figure:
+        """R / 100, in lg H."""
+        r = self.iso_range
+        if r.value is None or r.low is None or r.high is None:
+            return r if r.value is None else Figure(r.value / 100)
+        return Figure(r.value / 100, r.low / 100, r.high / 100)
+
+
+def _rising(density: Array) -> Array:
+    """The nearest row that never falls (pool adjacent violators), shape (n,)."""
+    blocks: list[list[float]] = []
+    for value in density:
+        blocks.append([float(value), 1.0])
+        while len(blocks) > 1 and blocks[-2][0] > blocks[-1][0]:
+            value2, count2 = blocks.pop()
+            value1, count1 = blocks.pop()
+            total = count1 + count2
+            blocks.append([(value1 * count1 + value2 * count2) / total, total])
+    return np.concatenate([np.full(int(count), value) for value, count in blocks])
+
+
+_CLIP = 2e-3
+"""Shares of the net maximum nearer to white or black than this tell no place."""
+
+
+def _crossing(log_h: Array, density: Array, wanted: float) -> float:
+    """Lg exposure at a net density: papers are S-shaped, and straight in the logit of their share
+    of black, where a curve through the steps is drawn that does not overshoot (PCHIP)."""
+    from scipy.interpolate import PchipInterpolator
+
+    if not density[0] <= wanted <= density[-1] or density[-1] <= 0:
+        return float("nan")
+    share = np.clip(density / density[-1] / (1 + _CLIP / 4), _CLIP, 1 - _CLIP)
+    inside = np.flatnonzero((share > _CLIP) & (share < 1 - _CLIP))
+    if len(inside) < 2:
+        return float("nan")
+    kept = slice(max(0, inside[0] - 1), min(len(share), inside[-1] + 2))
+    x, z = log_h[kept], np.log(share[kept] / (1 - share[kept]))
+    rising = np.concatenate([[True], np.diff(z) > 1e-9])
+    x, z = x[rising], z[rising]
+    aim = np.clip(wanted / density[-1] / (1 + _CLIP / 4), _CLIP, 1 - _CLIP)
+    if len(x) < 2:
+        return float("nan")
+    return float(PchipInterpolator(z, x)(np.log(aim / (1 - aim))))
+
+
+def _figure(best: float, drawn: Array, why: str) -> Figure:
+    known = drawn[np.isfinite(drawn)]
+    if not np.isfinite(best):
+        return absent(why)
+    if len(known) < max(2, 0.8 * len(drawn)):
+        return Figure(best)
+    reach = 1.96 * float(known.std(ddof=1))
+    return Figure(best, best - reach, best + reach)
+
+
+def paper_curve(
+    log_h: Array, density: Array, noise: float, rng: np.random.Generator,
+    d_min: float | None = None, absolute: bool = False,
+) -> PaperCurve:  # fmt: skip
+    """Work a paper's steps out.
+
+    Parameters
+    ----------
+    log_h : ndarray, shape (n,)
+        Lg exposure of each step, in lux seconds where `absolute`, else from any zero.
+    density : ndarray, shape (n,)
+        Reflection densities.
+    noise : float
+        Standard deviation of one.
+    rng : numpy.random.Generator
+        Of the ranges.
+    d_min : float, optional
+        Of the unexposed paper; the least step where it was not read.
+    absolute : bool
+
+    Raises
+    ------
+    ValueError
+        In words, for fewer than four steps, or steps that do not darken.
+    """
+    order = np.argsort(log_h, kind="stable")
+    x, read = np.asarray(log_h, float)[order], np.asarray(density, float)[order]
+    if len(np.unique(x)) < 4:
+        raise ValueError("a paper's curve needs at least four steps that differ")
+    if read[-1] - read[0] < 0.5:
+        raise ValueError("the steps hardly darken: expose from white to black")
+    white = float(read.min()) if d_min is None else d_min
+    keep = np.concatenate([[True], np.diff(x) > 1e-9])
+    x, read = x[keep], read[keep]
+    curve = _rising(read) - white
+    rows = [_answers(x, curve)]
+    for _ in range(_DRAWS if noise > 0 else 0):
+        shaken = _rising(read + noise * rng.standard_normal(len(read))) - white
+        rows.append(_answers(x, shaken))
+    table = np.array(rows)
+    best, drawn = table[0], table[1:] if len(table) > 1 else table
+    reached = curve[-1] - curve[-2] <= _FLAT
+    why = "the paper is not yet black at the last step: expose more"
+    top = _figure(best[0] + white, drawn[:, 0] + white, "") if reached else absent(why)
+    scale = _figure(100 * best[1], 100 * drawn[:, 1], why) if reached else absent(why)
+    if not reached or not absolute:
+        speed = absent(why if not reached else "exposures are not in lux seconds")
+    else:
+        speed = _figure(1000 / 10.0 ** best[2], 1000 / 10.0 ** drawn[:, 2], why)
+    return PaperCurve(x, curve, white, top, scale, speed)
+
+
+def _answers(log_h: Array, net: Array) -> tuple[float, float, float]:
+    """Net maximum, exposure scale, and lg exposure of mid grey."""
+    top = float(net[-1])
+    black = _crossing(log_h, net, BLACK_SHARE * top)
+    grey = _crossing(log_h, net, FIRST_GREY)
+    return top, black - grey, _crossing(log_h, net, MID_GREY)
+
+
+def scale_by_eye(log_h: Array, first_grey: int, first_black: int, step: float) -> Figure:
+    """Exposure range R by eye: from the first step that is grey to the first that is black.
+
+    Parameters
+    ----------
+    log_h : ndarray, shape (n,)
+        Of the steps, rising.
+    first_grey, first_black : int
+        Counted from 1.
+    step : float
+        Lg units between steps.
+
+    Raises
+    ------
+    ValueError
+        Where black does not come after grey.
+    """
+    if not 1 <= first_grey < first_black <= len(log_h):
+        raise ValueError("the first black step comes after the first grey one")
+    # Each lies somewhere in the step before it; full black is darker than 90 % of the maximum.
+    middle = float(log_h[first_black - 1] - log_h[first_grey - 1]) * _OF_BLACK
+    reach = 1.96 * np.hypot(step / 6**0.5 * _OF_BLACK, _OF_BLACK_SPREAD * middle)
+    return Figure(100 * middle, 100 * (middle - float(reach)), 100 * (middle + float(reach)))
+
+
+_OF_BLACK, _OF_BLACK_SPREAD = 0.78, 0.06
+"""Share of the way to what an eye calls full black at which 90 % of the net maximum lies, and how
+that differs between papers."""
+
+
+def print_threshold(curve: PaperCurve | None) -> tuple[float, float]:
+    """Net density of film whose print, at the shortest time for full black, is just lighter.
+
+    The print must come 0.04 under D_max; how much less light that is, is the paper's own. Without
+    its curve a grade 2 stands for it. Gives the density and its standard deviation.
+    """
+    if curve is None or curve.d_max.value is None:
+        return (0.06, 0.02)
+    top = float(curve.density[-1])
+    black = _crossing(curve.log_h, curve.density, top - FIRST_GREY)
+    lighter = _crossing(curve.log_h, curve.density, top - 2 * FIRST_GREY)
+    if not (np.isfinite(black) and np.isfinite(lighter)):
+        return (0.06, 0.02)
+    return (max(0.01, black - lighter), 0.012)
+
+
+def lg_of_seconds(seconds: float) -> float:
+    """Lg exposure of a time at an enlarger that does not move, from one second."""
+    return log10(seconds)

@@ -1,0 +1,167 @@
+"""Exposures of a test strip of paper, and the times as they must be given to it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import pairwise
+from math import isfinite, log2
+
+MOST_PIECES = 24
+_SHORTEST_S, _LONGEST_S = 0.2, 3600.0
+_FINE_PIECES = 6
+_EYE_STOPS = 0.1
+"""Stops by which an eye may miss the piece at each end: 0.004 of density on a paper's shoulder."""
+
+
+class StepUnit(StrEnum):
+    """What the steps of a strip are even in."""
+
+    SECONDS = "seconds"
+    STOPS = "stops"
+
+
+class Covering(StrEnum):
+    """How the pieces of a strip come to their different times."""
+
+    ADDING = "adding up under a card"
+    APART = "separate pieces"
+
+
+@dataclass(frozen=True)
+class StripExposures:
+    """A strip as it is asked for.
+
+    Attributes
+    ----------
+    base_s : float
+        Seconds of the first piece, the lightest.
+    step : float
+        From piece to piece, in seconds or stops.
+    unit : StepUnit
+    pieces : int
+
+    Raises
+    ------
+    ValueError
+        In words, where it is no strip.
+    """
+
+    base_s: float
+    step: float
+    unit: StepUnit = StepUnit.STOPS
+    pieces: int = 6
+
+    def __post_init__(self) -> None:
+        if not isfinite(self.base_s) or self.base_s <= 0:
+            raise ValueError("the first piece needs a time above 0, such as 2 s")
+        if not isfinite(self.step) or self.step <= 0:
+            raise ValueError("each piece needs more than the one before: a step above 0")
+        if not 2 <= self.pieces <= MOST_PIECES:
+            raise ValueError(f"a strip has 2 to {MOST_PIECES} pieces")
+        if self.base_s < _SHORTEST_S:
+            raise ValueError(f"no lamp gives less than {_SHORTEST_S:g} s: stop the lens down")
+        if self.total_s(self.pieces) > _LONGEST_S:
+            raise ValueError("the last piece would take over an hour: open the lens")
+
+    def total_s(self, piece: int) -> float:
+        """Seconds a piece has in all, counted from 1."""
+        if self.unit is StepUnit.SECONDS:
+            return self.base_s + self.step * (piece - 1)
+        return float(self.base_s * 2.0 ** (self.step * (piece - 1)))
+
+    def totals(self) -> tuple[float, ...]:
+        """Seconds of every piece."""
+        return tuple(self.total_s(piece) for piece in range(1, self.pieces + 1))
+
+    def given(self, way: Covering) -> tuple[float, ...]:
+        """Times as they are given: each on top of those before, or each to its own piece."""
+        totals = self.totals()
+        if way is Covering.APART:
+            return totals
+        return (totals[0], *(b - a for a, b in pairwise(totals)))
+
+    def finer(self, chosen: int) -> StripExposures:
+        """A strip inside the two neighbours of a chosen piece, in even fractions of a stop."""
+        low = self.total_s(max(1, chosen - 1))
+        high = self.total_s(min(self.pieces, chosen + 1))
+        return StripExposures(low, log2(high / low) / (_FINE_PIECES - 1), StepUnit.STOPS,
+                             _FINE_PIECES)  # fmt: skip
+
+    def further(self, darker: bool) -> StripExposures:
+        """The next strip where the wanted piece lies past this one's end."""
+        reach = self.total_s(self.pieces) / self.base_s
+        base = self.total_s(self.pieces - 1) if darker else self.base_s / reach * 2.0**0.5
+        step = log2(reach) / (self.pieces - 1)
+        return StripExposures(max(base, _SHORTEST_S), step, StepUnit.STOPS, self.pieces)
+
+
+@dataclass(frozen=True)
+class PickedTime:
+    """A time picked on a strip, with the range its steps leave.
+
+    Attributes
+    ----------
+    seconds, low, high : float
+    why : str
+        Why the range has no end on one side; empty where it has both.
+    """
+
+    seconds: float
+    low: float
+    high: float
+    why: str = ""
+
+
+def first_black(strip: StripExposures, chosen: int) -> PickedTime:
+    """The shortest time for full black: the first piece that can't be told from the next one.
+
+    It lies between that piece and the one before; the middle on a scale of stops stands for it. An
+    eye is not the same from look to look, so that its range reaches a little beyond both.
+
+    Raises
+    ------
+    ValueError
+        For a piece that is not on the strip.
+    """
+    if not 1 <= chosen <= strip.pieces:
+        raise ValueError(f"the strip has pieces 1 to {strip.pieces}")
+    high = strip.total_s(chosen)
+    if chosen == 1:
+        why = "even the first piece is black: begin with less"
+        return PickedTime(high, 0.0, high, why)
+    low = strip.total_s(chosen - 1)
+    why = "black only at the last piece: a darker one was not tried" if (
+        chosen == strip.pieces) else ""  # fmt: skip
+    return PickedTime((low * high) ** 0.5, low / 2**_EYE_STOPS, high * 2**_EYE_STOPS, why)
+
+
+def picked(strip: StripExposures, chosen: int) -> PickedTime:
+    """The time of a piece that looks best, with half a step to each side."""
+    if not 1 <= chosen <= strip.pieces:
+        raise ValueError(f"the strip has pieces 1 to {strip.pieces}")
+    here = strip.total_s(chosen)
+    below = strip.total_s(chosen - 1) if chosen > 1 else here**2 / strip.total_s(2)
+    above = strip.total_s(chosen + 1)
+    why = "at the strip's end: one further was not tried" if chosen in (1, strip.pieces) else ""
+    return PickedTime(here, (below * here) ** 0.5, (above * here) ** 0.5, why)
+
+
+def for_other_base(seconds: float, base_fog: float, other_base_fog: float) -> float:
+    """Printing time through another film: the density its base has more is to be made up."""
+    return float(seconds * 10.0 ** (other_base_fog - base_fog))
+
+
+def for_other_size(seconds: float, long_side: float, other_long_side: float) -> float:
+    """Printing time at another size of the image, from its long sides; approximate.
+
+    Light falls on an area that grows with the square; the lens moves too, which this leaves out.
+
+    Raises
+    ------
+    ValueError
+        For sizes that are none.
+    """
+    if long_side <= 0 or other_long_side <= 0:
+        raise ValueError("an image has a size above 0")
+    return seconds * (other_long_side / long_side) ** 2

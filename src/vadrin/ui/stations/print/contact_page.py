@@ -1,0 +1,155 @@
+"""The contact sheet: every frame as it prints, its verdicts under it, and which prints best."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
+
+from vadrin.app.printing.contact_sheet import (
+    BEST,
+    give_paper_verdict,
+    paper_verdict,
+    pick_best,
+    print_beside_the_light_box,
+    sheet_words,
+)
+from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.labels import text
+
+_HOW = (
+    "Print every strip whole at its shortest time for full black. Keys, on the frame that is "
+    "selected: {}; B prints best."
+)
+_MOST = 12
+
+
+class ContactSheet(QWidget):
+    """Frames in rows, a strip after the other; greys as a print turns them."""
+
+    picked = pyqtSignal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._sheet: TestSheet | None = None
+        self._frame_id: int | None = None
+        self._look: Look = DAY
+        self.setAccessibleName("contact sheet")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def minimumSizeHint(self) -> QSize:
+        """Room for a strip."""
+        return QSize(px(360), px(110))
+
+    def show_sheet(self, sheet: TestSheet, frame_id: int | None, look: Look) -> None:
+        """Show the frames of a test."""
+        self._sheet, self._frame_id, self._look = sheet, frame_id, look
+        said = [f"frame {f.number}: {_verdicts(f)}" for _, f in sheet.frames() if _verdicts(f)]
+        self.setAccessibleDescription("; ".join(said) or "nothing judged")
+        self.update()
+
+    def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+        rows: list[tuple[StripSheet, tuple[FrameSheet, ...]]] = []
+        for strip in self._sheet.strips if self._sheet else ():
+            shown = tuple(f for f in strip.frames if f.readable)
+            rows += [(strip, shown[i : i + _MOST]) for i in range(0, len(shown), _MOST)]
+        if not rows:
+            return []
+        wide = self.width() / _MOST
+        high = min(self.height() / len(rows), wide * 1.1)
+        return [
+            (QRectF(column * wide, row * high, wide - px(4), high - px(4)), strip, frame)
+            for row, (strip, frames) in enumerate(rows)
+            for column, frame in enumerate(frames)
+        ]
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw the sheet."""
+        painter = QPainter(self)
+        painter.setFont(role_font(Role.CAPTION))
+        look, letters = self._look, painter.fontMetrics()
+        line = letters.height()
+        for box, strip, frame in self._boxes():
+            picture = box.adjusted(0, 0, 0, -3 * line)
+            # A print turns the negative round: thin film prints black.
+            tone = 2.0 - min(2.0, 1.6 * (frame.density or 0.0))
+            fill = look.film_colour(tone) if frame.density is not None else QColor(look.rule)
+            painter.fillRect(picture, fill)
+            painter.setPen(look.writing_on(fill))
+            name = f"{strip.strip.label}{frame.number} {frame.name}"
+            painter.drawText(picture, Qt.AlignmentFlag.AlignCenter,
+                             letters.elidedText(name, Qt.TextElideMode.ElideRight,
+                                                int(box.width())))  # fmt: skip
+            painter.setPen(QColor(look.ink))
+            words = letters.elidedText(_verdicts(frame), Qt.TextElideMode.ElideRight,
+                                       3 * int(box.width()))  # fmt: skip
+            under = QRectF(box.left(), picture.bottom(), box.width(), 3 * line)
+            painter.drawText(under, Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop, words)
+            if frame.frame.id == self._frame_id:
+                painter.setPen(QPen(QColor(look.grease), 2.5))
+                painter.drawRect(picture)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Select the frame under the mouse."""
+        for box, _, frame in self._boxes():
+            if event is not None and box.contains(event.position()):
+                self.picked.emit(frame.frame.id)
+
+
+def _verdicts(frame: FrameSheet) -> str:
+    said = [v for asked, _ in reversed(SCALE_LINES) if (v := paper_verdict(frame, asked))]
+    return ", ".join((["best"] if paper_verdict(frame, BEST) else []) + said)
+
+
+class ContactPage(QWidget):
+    """The sheet, its keys, and what the verdicts come to.
+
+    Parameters
+    ----------
+    bench : Workbench
+    """
+
+    def __init__(self, bench: Workbench) -> None:
+        super().__init__()
+        self._bench = bench
+        self.sheet = ContactSheet()
+        self.sheet.picked.connect(bench.select)
+        keys = "; ".join(f"{asked}: {words}" for asked, words in SCALE_LINES)
+        self._words = text("", Role.LEAD_STRONG, wrap=True)
+        self._two = text("", Role.BODY, wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(7))
+        column.addWidget(text(_HOW.format(keys), Role.NOTE, wrap=True))
+        column.addWidget(self.sheet, 1)
+        column.addWidget(self._words)
+        column.addWidget(self._two)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the sheet of the test on the bench."""
+        if scene.sheet is None:
+            return
+        self.sheet.show_sheet(scene.sheet, scene.frame_id, scene.look)
+        self._words.setText(sheet_words(scene.sheet))
+        self._two.setText(print_beside_the_light_box(scene.sheet).words)
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """One key gives a verdict on the selected frame's print."""
+        place, key = self._bench.selected(), event.text().upper()
+        if place is None:
+            return False
+        strip, frame = place
+        if key == "B":
+            self._bench.edit(lambda book: pick_best(book, strip, frame))
+            return True
+        said = VERDICT_KEYS.get(key)
+        if said is None:
+            return False
+        self._bench.edit(lambda book: give_paper_verdict(book, frame, *said))
+        return True

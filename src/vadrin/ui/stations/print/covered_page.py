@@ -1,0 +1,99 @@
+"""Half-covered strips: can the frame be told from black? The EI of the paper school."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.printing.half_covered import (
+    PRINT_TOLD,
+    CoveredQuestion,
+    answer_covered,
+    covered_question,
+    covered_strips,
+)
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.errors import EntryError
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.labels import rule, text
+
+_KEYS = {"y": PRINT_TOLD[0], "n": PRINT_TOLD[1], "t": PRINT_TOLD[2]}
+
+
+class CoveredPage(QWidget):
+    """The next half-covered strip, three answers, and what they come to.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self._bench, self._refuse = bench, refuse
+        self._sheet: TestSheet | None = None
+        self._strip: StripSheet | None = None
+        self._asked: CoveredQuestion | None = None
+        self._ask = text("", Role.TIME, wrap=True)
+        row = QHBoxLayout()
+        self.answers = []
+        for key, words in _KEYS.items():
+            made = button(f"{words} ({key.upper()})", partial(self.say, words))
+            self.answers.append(made)
+            row.addWidget(made)
+        row.addStretch(1)
+        self._so_far = text("", Role.NOTE, wrap=True)
+        self._result = text("", Role.SUBHEADING, wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(10))
+        column.addWidget(self._ask)
+        column.addLayout(row)
+        column.addWidget(self._so_far)
+        column.addWidget(rule())
+        column.addWidget(self._result)
+        column.addStretch(1)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the next strip of the film whose frame is selected."""
+        sheet, place = scene.sheet, self._bench.selected()
+        if sheet is None or not sheet.strips:
+            return
+        self._sheet, self._strip = sheet, place[0] if place else sheet.strips[0]
+        book = self._bench.notebook
+        self._asked = covered_question(book, sheet, self._strip)
+        self._ask.setText(self._asked.words)
+        for made in self.answers:
+            made.setVisible(self._asked.frame is not None)
+        frames = {f.frame.id: f.number for f in self._strip.frames}
+        said = [f"frame {frames.get(s.frame_id or 0, '?')} {s.answer}"
+                for s in covered_strips(book, sheet, self._strip)]  # fmt: skip
+        self._so_far.setText(f"So far: {', '.join(said)}." if said else "")
+        self._result.setText(self._asked.result)
+
+    def say(self, told: str) -> None:
+        """Keep an answer."""
+        sheet, strip, asked = self._sheet, self._strip, self._asked
+        if sheet is None or strip is None or asked is None or asked.frame is None:
+            return
+        frame = asked.frame
+        try:
+            self._bench.edit_or_raise(lambda b: answer_covered(b, sheet, strip, frame, told))
+        except EntryError as error:
+            self._refuse(str(error))
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """One key answers."""
+        told = _KEYS.get(event.text().lower())
+        if told is None:
+            return False
+        self.say(told)
+        return True

@@ -1,0 +1,151 @@
+"""The grade for the negative, what it makes of the frame, and the prints made of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QRectF, QSize, Qt
+from PyQt6.QtGui import QPainter, QPaintEvent
+from PyQt6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from vadrin.app.entry.numbers import number_within
+from vadrin.app.printing.grade_choice import (
+    SCENE_STOPS,
+    GradeLine,
+    grade_lines,
+    keep_print,
+    print_lines,
+    tones_of,
+)
+from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.grids import empty_grid
+from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sentence import sentence
+
+_HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "This frame prints")
+
+
+class _Tones(QWidget):
+    """The selected frame as each grade prints it, side by side."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._tones: tuple[tuple[str, float], ...] = ()
+        self._look: Look = DAY
+        self.setAccessibleName("tones of the frame on each grade")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(px(300), px(64))
+
+    def show_tones(self, tones: tuple[tuple[str, float], ...], look: Look) -> None:
+        self._tones, self._look = tones, look
+        self.setVisible(bool(tones))
+        self.setAccessibleDescription("; ".join(f"{g}: {d:.2f}" for g, d in tones))
+        self.update()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setFont(role_font(Role.LABEL))
+        wide = min(self.width() / max(len(self._tones), 1), px(150))
+        for place, (grade, density) in enumerate(self._tones):
+            box = QRectF(place * wide, 0, wide - px(4), self.height())
+            fill = self._look.film_colour(density)
+            painter.fillRect(box, fill)
+            painter.setPen(self._look.writing_on(fill))
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{grade}: {density:.2f}")
+
+
+class GradePage(QWidget):
+    """Three grades beside the negative, and a line for each print.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self._bench = bench
+        self._sheet: TestSheet | None = None
+        self._frame: FrameSheet | None = None
+        self._stops = SCENE_STOPS
+        self._scene: Scene | None = None
+        self.range = WordField("stops of the scene", self._type_range, role=Role.LEAD)
+        self.print = WordField("a print of this frame", self._keep, role=Role.LEAD)
+        for field in (self.range, self.print):
+            field.refused.connect(refuse)
+        self._words = text("", Role.LEAD_STRONG, wrap=True)
+        self._grid = QGridLayout()
+        self._grid.setHorizontalSpacing(px(24))
+        self._grid.setVerticalSpacing(px(6))
+        self._grid.setColumnStretch(len(_HEADS), 1)
+        self._tones = _Tones()
+        self._head = text("", Role.HEADING)
+        self._prints = text("", Role.BODY, wrap=True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
+        column.addWidget(sentence("The scene ranges over", self.range, "stops.", role=Role.LEAD))
+        column.addWidget(self._words)
+        column.addLayout(self._grid)
+        column.addWidget(self._tones)
+        column.addWidget(rule())
+        column.addWidget(self._head)
+        column.addWidget(
+            sentence("It was printed", self.print, "(12 s grade 3, burn sky +1 stop: good).",
+                     role=Role.LEAD)
+        )  # fmt: skip
+        column.addWidget(self._prints)
+        column.addStretch(1)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the grades for the strip, and the prints, of the selected frame."""
+        sheet, place = scene.sheet, self._bench.selected()
+        if sheet is None or not sheet.strips:
+            return
+        strip, self._frame = place or (sheet.strips[0], None)
+        self._sheet, self._scene = sheet, scene
+        book = self._bench.notebook
+        words, lines = grade_lines(book, sheet, strip, scene.analysis, self._stops)
+        self._words.setText(words)
+        self.range.show_value(f"{self._stops:g}")
+        self._fill(lines, scene.look)
+        named = f"Strip {strip.strip.label}, {self._frame.called}" if self._frame else ""
+        self._head.setText(named)
+        self.print.show_value("—")
+        self._prints.setText("\n".join(print_lines(book, sheet)) or "No print is kept yet.")
+
+    def _fill(self, lines: tuple[GradeLine, ...], look: Look) -> None:
+        empty_grid(self._grid)
+        tones = []
+        for column, words in enumerate(_HEADS if lines else ()):
+            self._grid.addWidget(text(words, Role.CAPTION), 0, column)
+        for row, line in enumerate(lines, start=1):
+            density, why = None, ""
+            if self._sheet is not None and self._frame is not None:
+                density, why = tones_of(self._bench.notebook, self._sheet, self._frame, line.grade)
+            shown = why if density is None else f"{density:.2f}" + (f": {why}" if why else "")
+            if density is not None:
+                tones.append((line.grade, density))
+            for column, words in enumerate((line.grade, line.scale, line.fit, line.seconds, shown)):
+                self._grid.addWidget(text(words, Role.BODY, wrap=column > 2), row, column)
+        self._tones.show_tones(tuple(tones), look)
+
+    def _type_range(self, words: str) -> None:
+        plain = words.replace("stops", "").replace("stop", "")
+        self._stops = number_within(plain, 1, 15, "a scene ranges over 1 to 15 stops", "7")
+        if self._scene is not None:
+            self.show_scene(self._scene)
+
+    def _keep(self, words: str) -> None:
+        sheet, frame = self._sheet, self._frame
+        if sheet is not None and frame is not None and words.strip() not in ("", "—"):
+            self._bench.edit_or_raise(lambda book: keep_print(book, sheet, frame, words))

@@ -1,0 +1,113 @@
+"""Print: the enlarger as a measuring instrument."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Protocol, cast
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QWidget
+
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.print.contact_page import ContactPage
+from vadrin.ui.stations.print.covered_page import CoveredPage
+from vadrin.ui.stations.print.grade_page import GradePage
+from vadrin.ui.stations.print.setup_page import SetupPage
+from vadrin.ui.stations.print.strip_page import StripPage
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.widgets.page_links import PageLinks
+from vadrin.ui.widgets.page_stack import PageStack
+from vadrin.ui.widgets.sound_cues import Cue
+
+
+class _Page(Protocol):
+    def show_scene(self, scene: Scene) -> None: ...
+
+
+_QUESTIONS = {
+    "setup": ("Set-up", "What must not move?", "S"),
+    "strip": ("Test strip", "What should the paper get?", "T"),
+    "covered": ("Half covered", "What does the paper still tell?", "H"),
+    "contact": ("Contact sheet", "Which frames can be used?", "C"),
+    "grade": ("Grade and prints", "How is it printed?", "G"),
+}
+
+
+class PrintStation(Station):
+    """Five pages: set-up, strips, half-covered strips, contact sheet, grade and prints."""
+
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self.cue = Cue()
+        self.setup = SetupPage(self.bench, self.refuse)
+        self.strip = StripPage(self.bench, self.refuse, self.cue)
+        self.covered = CoveredPage(self.bench, self.refuse)
+        self.contact = ContactPage(self.bench)
+        self.grade = GradePage(self.bench, self.refuse)
+        self._pages: dict[str, QWidget] = {
+            "setup": self.setup, "strip": self.strip, "covered": self.covered,
+            "contact": self.contact, "grade": self.grade,
+        }  # fmt: skip
+        self._head = PageLinks({n: q[0] for n, q in _QUESTIONS.items()}, self.turn_to)
+        self.column.addWidget(self._head)
+        self._stack = PageStack()
+        for page in self._pages.values():
+            self._stack.addWidget(page)
+        self.column.addWidget(self._stack, 1)
+        self.column.addWidget(self.refusal)
+        self._scene: Scene | None = None
+        self.offer(
+            *(Action(f"print.{name}", f"{words.lower()} of the print room",
+                     partial(self.turn_to, name), (f"Alt+{key}",))
+              for name, (words, _, key) in _QUESTIONS.items()),
+            Action("print.sounds", "sounds of the countdown on or off", self._sounds, ("Alt+V",)),
+            hint("Space", "on a test strip: begin the next exposure"),
+            hint("1 … 9", "on a test strip: the piece chosen"),
+            hint("Y N T", "on a half-covered strip: it can be told, it can't, not sure"),
+            hint("1 … 9, N S U, B", "on the contact sheet: a verdict; B prints best"),
+        )  # fmt: skip
+        self.turn_to("setup")
+
+    def turn_to(self, name: str) -> None:
+        """Show one of the pages."""
+        self._stack.show_page(self._pages[name])
+        self._head.show_page(name, _QUESTIONS[name][1])
+        self.refuse("")
+        if self._scene is not None:
+            self.show_scene(self._scene)
+            self.take_focus()
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the page that is turned to."""
+        self._scene = scene
+        if scene.sheet is not None:
+            cast(_Page, self._stack.currentWidget()).show_scene(scene)
+
+    def _sounds(self) -> None:
+        self.bench.said.emit(self.cue.toggle())
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """A key belongs to the page that is turned to."""
+        page = self._stack.currentWidget()
+        if isinstance(page, StripPage | CoveredPage | ContactPage):
+            return page.take_key(event)
+        return False
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Keys that no field took; the arrows walk along the film."""
+        ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}
+        if event is not None and event.key() in ways and self.bench.sheet is not None:
+            ids = [f.frame.id for _, f in self.bench.sheet.frames()]
+            here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
+            self.bench.select(ids[max(0, min(here + ways[Qt.Key(event.key())], len(ids) - 1))])
+        elif event is None or not self.take_key(event):
+            super().keyPressEvent(event)
+
+    def put_away(self) -> None:
+        """Count no more."""
+        self.strip.countdown.rest()
+
+    def take_focus(self) -> None:
+        """The keys belong to the page."""
+        self.setFocus()

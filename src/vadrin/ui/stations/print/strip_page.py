@@ -1,0 +1,192 @@
+"""Test strips: what to give, counted down; the choice by number; what the next one should be."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.printing.print_setups import black_words, present_room, seconds_text
+from vadrin.app.printing.print_strips import (
+    BLACK,
+    PURPOSES,
+    WAYS_TO_COVER,
+    AskedStrip,
+    choose_piece,
+    exposures_of,
+    make_strip,
+    next_strip,
+    step_words,
+    strip_typed,
+    type_densities,
+)
+from vadrin.app.test_sheet import TestSheet
+from vadrin.app.workbench import Workbench
+from vadrin.errors import EntryError
+from vadrin.ui.stations.print.countdown import Countdown
+from vadrin.ui.stations.print.paper_strip import PaperStrip
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
+from vadrin.ui.widgets.sound_cues import Cue
+
+_WORDS = ("purpose", "first piece", "pieces", "step", "covering")
+
+
+class StripPage(QWidget):
+    """One strip after the other, each from what was chosen on the last.
+
+    Parameters
+    ----------
+    bench : Workbench
+    refuse : callable
+        Says why something typed was not taken.
+    cue : Cue
+    """
+
+    def __init__(self, bench: Workbench, refuse: Callable[[str], None], cue: Cue) -> None:
+        super().__init__()
+        self._bench, self._refuse = bench, refuse
+        self._sheet: TestSheet | None = None
+        self._asked: AskedStrip | None = None
+        self._after: int | None = None
+        self._made = False
+        self.fields = {name: self._field(name) for name in _WORDS}
+        self.densities = WordField("reflection densities", self._read, role=Role.LEAD)
+        for field in (*self.fields.values(), self.densities):
+            field.refused.connect(refuse)
+        self.countdown = Countdown(cue)
+        self.countdown.over.connect(self.exposed)
+        self.paper = PaperStrip()
+        self.start = button("Count it down (Space)", self.press, primary=True)
+        self.done = button("It is exposed", self.exposed)
+        self._given = text("", Role.BODY, wrap=True)
+        self._ask = text("", Role.LEAD_STRONG, wrap=True)
+        self._result = text("", Role.SUBHEADING, wrap=True)
+        self._lay_out()
+
+    def _field(self, name: str) -> WordField:
+        known: dict[str, tuple[str, ...]] = {"purpose": PURPOSES, "covering": WAYS_TO_COVER}
+        steps = chooser(lambda: list(known.get(name, ())))
+        return WordField(f"{name} of the strip", self._typing(name), steps, role=Role.LEAD)
+
+    def _lay_out(self) -> None:
+        f = self.fields
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(7))
+        column.addWidget(
+            sentence("A strip for", f["purpose"], ":", f["pieces"], "pieces, the first",
+                     f["first piece"], ", each", f["step"], "more,", f["covering"], ".",
+                     role=Role.LEAD)
+        )  # fmt: skip
+        column.addWidget(self._given)
+        column.addWidget(self.paper)
+        row = QHBoxLayout()
+        row.addWidget(self.start)
+        row.addWidget(self.done)
+        row.addStretch(1)
+        column.addLayout(row)
+        column.addWidget(self.countdown, 1)
+        column.addWidget(self._ask)
+        column.addWidget(sentence("Or its pieces read", self.densities, ".", role=Role.LEAD))
+        column.addWidget(self._result)
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the strip that is to be made, or the one to choose on."""
+        sheet = scene.sheet
+        if sheet is None:
+            return
+        self._sheet = sheet
+        room = present_room(self._bench.notebook, sheet)
+        strips = [s for s in room.strips if s.purpose in PURPOSES]
+        waiting = strips[-1] if strips and strips[-1].chosen is None else None
+        key = (strips[-1].id * 2 + (waiting is None)) if strips else -sheet.test.id
+        if self._asked is None or key != self._after:
+            before = self._asked.purpose if self._asked and strips else BLACK
+            purpose = strips[-1].purpose if waiting else before
+            self._asked, self._after = next_strip(room, purpose), key
+        asked, shown = self._asked, self._asked.exposures
+        if waiting is not None:
+            shown = exposures_of(waiting)
+        values = {"purpose": asked.purpose, "first piece": seconds_text(asked.exposures.base_s),
+                  "pieces": str(asked.exposures.pieces), "step": step_words(asked.exposures),
+                  "covering": str(asked.way)}  # fmt: skip
+        for name, words in values.items():
+            self.fields[name].show_value(words)
+        self._given.setText(f"{asked.given_words}\n{asked.totals_words}")
+        self.paper.show_strip(shown.totals(), None, scene.look)
+        self.countdown.load(() if waiting else asked.exposures.given(asked.way), scene.look)
+        self.countdown.setVisible(waiting is None)
+        self.start.setVisible(waiting is None)
+        self.done.setVisible(waiting is None)
+        self._ask.setText(self._question(asked, waiting is not None))
+        self._result.setText(black_words(room.setup))
+        self.densities.show_value("—")
+
+    @staticmethod
+    def _question(asked: AskedStrip, waiting: bool) -> str:
+        if not waiting:
+            return ""
+        if asked.purpose == BLACK:
+            return "Which is the first piece that can't be told from the next? Press its number."
+        return "Which piece looks best? Press its number."
+
+    def _typing(self, name: str) -> Callable[[str], None]:
+        def take(words: str) -> None:
+            if self._asked is not None:
+                self._asked = strip_typed(self._asked, name, words)
+                self._refresh()
+
+        return take
+
+    def _refresh(self) -> None:
+        if self._sheet is not None:
+            look = self.countdown._look
+            self.show_scene(Scene(self._sheet, self._bench.analysis, self._bench.frame_id, look))
+
+    def press(self) -> None:
+        """Begin the next exposure, or break the one that runs off."""
+        self.countdown.press()
+
+    def exposed(self) -> None:
+        """Write down that the strip was made."""
+        sheet, asked = self._sheet, self._asked
+        if sheet is not None and asked is not None:
+            self.countdown.rest()
+            self._bench.edit(lambda book: make_strip(book, sheet, asked))
+
+    def choose(self, piece: int) -> None:
+        """Keep the piece that was chosen."""
+        sheet = self._sheet
+        if sheet is None:
+            return
+        try:
+            said = self._bench.edit_or_raise(lambda book: choose_piece(book, sheet, piece))
+            self._refuse("")
+            self._bench.said.emit(str(said))
+        except EntryError as error:
+            self._refuse(str(error))
+
+    def _read(self, words: str) -> None:
+        sheet = self._sheet
+        if sheet is not None and words.strip() not in ("", "—"):
+            said = self._bench.edit_or_raise(lambda book: type_densities(book, sheet, words))
+            self._bench.said.emit(str(said))
+
+    def take_key(self, event: QKeyEvent) -> bool:
+        """Space counts; a number chooses."""
+        if event.key() == Qt.Key.Key_Space and self.start.isVisibleTo(self):
+            self.press()
+            return True
+        if event.text() and event.text() in "123456789":
+            self.choose(int(event.text()))
+            return True
+        return False

@@ -1,0 +1,192 @@
+"""The print room: strips add up, black is found, papers are measured, half-covered strips hold."""
+
+from itertools import product
+
+import numpy as np
+import pytest
+
+from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing
+from vadrin.core.printing.grades import (
+    changed_time,
+    nearest_grades,
+    printed_tones,
+    under_print_threshold,
+)
+from vadrin.core.printing.paper_curve import paper_curve, print_threshold, scale_by_eye
+from vadrin.core.printing.strip_exposures import (
+    Covering,
+    StepUnit,
+    StripExposures,
+    first_black,
+    for_other_base,
+    for_other_size,
+    picked,
+)
+
+
+@pytest.mark.parametrize(
+    ("base", "step", "unit", "pieces"),
+    [*product((0.5, 2.0, 7.3), (0.25, 1 / 3, 1.0), (StepUnit.STOPS,), (2, 5, 9)),
+     *product((1.0, 4.0), (0.5, 2.0), (StepUnit.SECONDS,), (3, 9))],
+)  # fmt: skip
+def test_times_add_up_to_what_was_asked_in_every_way(base, step, unit, pieces):
+    strip = StripExposures(base, step, unit, pieces)
+    totals = np.array(strip.totals())
+    under_a_card = np.cumsum(strip.given(Covering.ADDING))
+    assert under_a_card == pytest.approx(totals)
+    assert strip.given(Covering.APART) == strip.totals()
+    assert min(strip.given(Covering.ADDING)) > 0
+    if unit is StepUnit.STOPS:
+        assert np.diff(np.log2(totals)) == pytest.approx(np.full(pieces - 1, step))
+    else:
+        assert np.diff(totals) == pytest.approx(np.full(pieces - 1, step))
+
+
+@pytest.mark.parametrize(
+    ("given", "why"),
+    [
+        ({"base_s": 0.0}, "above 0"), ({"base_s": float("nan")}, "above 0"),
+        ({"step": -1.0}, "a step above 0"), ({"pieces": 1}, "2 to 24"), ({"pieces": 25}, "2 to 24"),
+        ({"base_s": 0.05}, "stop the lens down"), ({"step": 3.0, "pieces": 20}, "over an hour"),
+    ],
+)  # fmt: skip
+def test_what_is_no_strip_is_refused_in_words(given, why):
+    with pytest.raises(ValueError, match=why):
+        StripExposures(**{"base_s": 2.0, "step": 0.5} | given)
+
+
+def test_black_lies_between_two_pieces_and_the_finer_strip_inside_them():
+    strip = StripExposures(2.0, 0.5, StepUnit.STOPS, 8)
+    found = first_black(strip, 5)
+    assert (found.low, found.high) == pytest.approx((2.0 * 2**1.4, 8.0 * 2**0.1))
+    assert found.low < found.seconds < found.high
+    fine = strip.finer(5)
+    assert fine.totals()[0] == pytest.approx(strip.total_s(4))
+    assert fine.totals()[-1] == pytest.approx(strip.total_s(6))
+    assert "begin with less" in first_black(strip, 1).why
+    assert "not tried" in first_black(strip, 8).why
+    assert strip.further(darker=True).totals()[-1] > 4 * strip.totals()[-1]
+    with pytest.raises(ValueError, match="pieces 1 to 8"):
+        first_black(strip, 9)
+    best = picked(strip, 4)
+    assert best.low == pytest.approx(best.seconds / 2**0.25)
+
+
+def test_other_films_and_sizes_follow_from_the_time():
+    assert for_other_base(8.0, 0.25, 0.55) == pytest.approx(8.0 * 10**0.3)
+    assert for_other_size(8.0, 24.0, 30.0) == pytest.approx(12.5)
+    with pytest.raises(ValueError, match="above 0"):
+        for_other_size(8.0, 0.0, 30.0)
+
+
+class Paper:
+    """A paper in closed form: an S between white and black."""
+
+    def __init__(self, scale, d_max=2.1, mid=0.0):
+        self.net, self.mid = d_max - 0.06, mid
+        low, high = (np.log(share / (1 - share)) for share in (0.04 / self.net, 0.9))
+        self.steep = (high - low) / scale
+        self.scale = scale
+
+    def density(self, x):
+        return 0.06 + self.net / (1 + np.exp(-self.steep * (np.asarray(x) - self.mid)))
+
+    def at(self, net):
+        share = net / self.net
+        return self.mid + np.log(share / (1 - share)) / self.steep
+
+
+@pytest.mark.parametrize("scale", [0.6, 0.85, 1.05, 1.35])
+def test_range_and_speed_of_closed_form_papers_are_within_a_hundredth(scale):
+    paper = Paper(scale, mid=0.3)
+    x = paper.mid + np.arange(-2.4, 2.41, 0.15) * max(scale, 1.0)
+    made = paper_curve(x, paper.density(x), 0.0, np.random.default_rng(0), 0.06, absolute=True)
+    assert made.iso_range.value == pytest.approx(100 * scale, rel=0.01)
+    assert made.speed.value == pytest.approx(1000 / 10 ** paper.at(0.60), rel=0.01)
+    assert made.d_max.value == pytest.approx(2.1, abs=0.01)
+
+
+def test_ranges_of_papers_hold_and_what_is_missing_is_said():
+    held = 0
+    for seed in range(60):
+        rng = np.random.default_rng(seed)
+        paper = Paper(rng.uniform(0.6, 1.4))
+        x = np.arange(-2.4, 2.41, 0.15) * 1.2
+        read = paper.density(x) + 0.01 * rng.standard_normal(len(x))
+        found = paper_curve(x, read, 0.01, rng, 0.06).exposure_scale
+        held += found.low <= paper.scale <= found.high
+    assert held >= 54
+    paper = Paper(1.0)
+    short = np.arange(-1.5, 0.2, 0.15)
+    made = paper_curve(short, paper.density(short), 0.01, np.random.default_rng(0))
+    assert "not yet black" in made.iso_range.why
+    assert "not yet black" in made.d_max.why
+    with pytest.raises(ValueError, match="hardly darken"):
+        paper_curve(short, np.full(len(short), 0.1), 0.01, np.random.default_rng(0))
+    with pytest.raises(ValueError, match="at least four"):
+        paper_curve(short[:3], paper.density(short[:3]), 0.01, np.random.default_rng(0))
+
+
+def test_an_eye_finds_the_scale_less_surely():
+    paper, x = Paper(1.0), np.arange(-1.5, 1.6, 0.15)
+    net = paper.density(x) - 0.06
+    grey = int(np.argmax(net > 0.04)) + 1
+    black = int(np.argmax(net > paper.net - 0.04)) + 1
+    found = scale_by_eye(x, grey, black, 0.15)
+    assert found.low < 100.0 < found.high
+    with pytest.raises(ValueError, match="comes after"):
+        scale_by_eye(x, 5, 5, 0.15)
+
+
+def test_the_nearest_grades_come_first_and_factors_are_not_made_up():
+    known = (("1", 1.3, True, 0.8), ("2", 1.05, True, 1.0), ("3", 0.85, False, None),
+             ("4", 0.7, False, 2.0))  # fmt: skip
+    fits = nearest_grades(1.0, known)
+    assert [f.grade for f in fits] == ["2", "3", "1"]
+    assert fits[0].over == pytest.approx(0.05)
+    assert changed_time(8.0, 1.0, fits[2].factor) == pytest.approx(6.4)
+    assert changed_time(8.0, 1.0, fits[1].factor) is None
+
+
+def test_a_print_is_black_where_the_film_holds_nothing():
+    tones = printed_tones(np.array([0.0, 0.06, 0.5, 1.05, 1.4]), 1.05)
+    assert np.all(np.diff(tones) < 0)
+    assert tones[0] == pytest.approx(2.1 - 0.04, abs=0.01)
+    assert tones[3] < 0.35
+    assert under_print_threshold(0.02, 0.06) == pytest.approx(0.04)
+    assert under_print_threshold(0.2, 0.06) == 0.0
+
+
+def test_the_print_threshold_is_the_papers_own():
+    usual, spread = print_threshold(None)
+    assert (usual, spread) == (0.06, 0.02)
+    x = np.arange(-2.4, 2.41, 0.1)
+    rng = np.random.default_rng(0)
+    soft, hard = (print_threshold(paper_curve(x, Paper(s).density(x), 0.0, rng))[0]
+                  for s in (1.4, 0.6))  # fmt: skip
+    assert hard < soft
+
+
+def test_half_covered_strips_give_the_ei_of_the_paper_with_its_range():
+    """Simulated films judged through a paper's threshold: the range holds what prints."""
+    from tests.core.film_shapes import SHAPES, varied
+
+    held, count = 0, 60
+    for seed in range(count):
+        rng = np.random.default_rng([7, seed])
+        film = varied(SHAPES["plain"], rng)
+        threshold = max(0.02, rng.normal(0.06, 0.02))
+        fog = film.density(None, 8.0)
+        x = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.301 * np.arange(-4, 5)
+        box = LightBox(x, Viewing.SIDE_BY_SIDE, np.random.default_rng(5), 8.125, (0.06, 0.02))
+        answers = ()
+        while (wanted := box.next_frame(answers, blanks=False)) is not None:
+            net = film.density(wanted, 8.0) - fog + rng.normal(0, 0.008)
+            told = Told.YES if net > threshold else Told.NO
+            answers = (*answers, EyeAnswer(wanted, told, (0.06, 0.02)))
+        fine = np.linspace(film.x_m(8.0) - 2, film.x_m(8.0) + 1, 3001)
+        nets = np.array([film.density(v, 8.0) - fog for v in fine])
+        true = 8.125 / 16 / 10 ** float(fine[np.argmax(nets >= threshold)])
+        found = box.told_index(answers)
+        held += found.present and found.low <= true <= found.high
+    assert 0.88 * count <= held <= count
