@@ -70,7 +70,7 @@ def test_the_rail_tells_the_true_state(told):
     assert (steps["read"].words, steps["read"].done) == ("31 of 56 frames", False)
     assert steps["curves"].words == "2 fitted"
     whole = steps_of(*told["Merrow Pan 125 M3"])
-    assert all(step.done for step in whole.values())
+    assert all(step.done for name, step in whole.items() if name != "print")
     fresh = steps_of(*told["Kelda Pan 200 K4"])
     assert [name for name, step in fresh.items() if step.done] == ["plan"]
     assert steps_of(None, None) == {}

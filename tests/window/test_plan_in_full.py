@@ -73,8 +73,9 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
         assert one.speed_stops.value == pytest.approx(gains[one.strip], abs=0.1)
         assert one.contrast.low < 1 < one.contrast.high
         assert f"{one.speed_stops.value:+.1f} stop".replace("-", "−") in shown
-    assert "Brannock 400 batch B7, strip B" in shown
-    assert "as it was developed" in words_of(window.finding)
+    assert "+0.7 stop" in shown
+    assert "Brannock 400 batch B7 beside Merrow Pan 125 M3" in shown
+    assert "Judge grain and sharpness blind" in words_of(window.finding)
     typist.press(Qt.Key.Key_D, CTRL)
     (finding,) = bench.sheet.findings
     assert (finding.target_kind, finding.time_min) == ("as developed", 8.0)

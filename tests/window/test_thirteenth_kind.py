@@ -107,7 +107,7 @@ def test_it_is_planned_shot_read_and_answered_like_any_other(
     for density in ("0.2", "0.6", "1.4", "2.1"):
         hands.write(density)
     assert bench.sheet.read() == 4
-    hands.press(Qt.Key.Key_6, CTRL)
+    hands.press(Qt.Key.Key_7, CTRL)
     hands.settle()
     assert "The halo grows over 4 lamps" in words_of(window.station())
     assert bench.analysis.settings.draws == 0, "worked out by the kind itself"

@@ -62,9 +62,9 @@ def test_from_a_new_test_to_the_card_by_keyboard(qtbot, open_window, tmp_path):
     typist.settle()
     assert bench.sheet.read() == 43
     typist.press(Qt.Key.Key_5, CTRL)
-    typist.press(Qt.Key.Key_6, CTRL)
-    typist.press(Qt.Key.Key_D, CTRL)
     typist.press(Qt.Key.Key_7, CTRL)
+    typist.press(Qt.Key.Key_D, CTRL)
+    typist.press(Qt.Key.Key_8, CTRL)
     card = tmp_path / "the card.pdf"
     typist.press(Qt.Key.Key_A, CTRL)
     typist.write(str(card))

@@ -10,6 +10,7 @@ from vadrin.core.figure import Figure
 
 if TYPE_CHECKING:
     from vadrin.app.test_sheet import TestSheet
+    from vadrin.core.results.analysis import Analysis
 
 
 @dataclass(frozen=True)
@@ -75,6 +76,8 @@ class KindAnswer:
     table : AnswerTable, optional
     film : tuple of FilmRow
     plot : AnswerPlot, optional
+    of_a_curve : bool
+        Whether it rests on a film's curve, so that a reading off it is to be minded.
     """
 
     says: str
@@ -84,10 +87,11 @@ class KindAnswer:
     table: AnswerTable | None = None
     film: tuple[FilmRow, ...] = ()
     plot: AnswerPlot | None = None
+    of_a_curve: bool = False
 
 
-Answer = Callable[["TestSheet"], KindAnswer]
-"""How a kind answers."""
+Answer = Callable[["TestSheet", "Analysis | None"], KindAnswer]
+"""How a kind answers, from a test and what its readings come to; None while that is worked out."""
 _ANSWERS: dict[str, Answer] = {}
 
 
@@ -96,7 +100,12 @@ def register_answer(kind: str, answer: Answer) -> None:
     _ANSWERS[kind] = answer
 
 
-def own_answer(sheet: TestSheet) -> KindAnswer | None:
+def own_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer | None:
     """What a test says that asks for something else than an EI; None for the others."""
     answer = _ANSWERS.get(sheet.test.kind)
-    return answer(sheet) if answer else None
+    return answer(sheet, analysis) if answer else None
+
+
+def answers_itself(kind: str) -> bool:
+    """Whether a kind of test asks for something else than an EI and a time."""
+    return kind in _ANSWERS

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
@@ -34,6 +35,9 @@ def _curves(sheet: TestSheet, analysis: Analysis | None) -> StepState:
 def _finding(sheet: TestSheet, analysis: Analysis | None) -> StepState:
     if analysis is None:
         return StepState("—", False)
+    own = own_answer(sheet, analysis)
+    if own is not None:
+        return StepState(own.says.lower() or "not yet", bool(own.says))
     answer = answer_of(sheet, analysis)
     if not analysis.strips and not answer.index.present:
         return StepState("—", False)

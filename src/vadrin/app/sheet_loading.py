@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 from typing import TypeVar
 
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.test_sheet import FrameSheet, KnownFilm, StripSheet, TestSheet
+from vadrin.core.planning.test_kinds.rescue import Rescue
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
@@ -110,6 +112,22 @@ class _KitOf:
         return tuple(m for m in known if m.developer_id == test.developer_id)
 
 
+def known_film(notebook: Notebook, test: Test) -> KnownFilm | None:
+    """The newest finding of the same stock that was not old film; None for none."""
+    same = {t.id: t for t in notebook.all(Test, stock_id=test.stock_id) if t.kind != Rescue.key}
+    for finding in reversed(notebook.all_of(Finding, "test_id", list(same))):
+        try:
+            strips = json.loads(finding.report)["strips"].values()
+            fogs = [float(s["base_fog"]["value"]) for s in strips if s["base_fog"]["value"]]
+        except (ValueError, KeyError, TypeError, AttributeError):
+            continue
+        batch = notebook.get(Batch, same[finding.test_id].batch_id or 0)
+        if fogs:
+            name = f"batch {batch.name}" if batch and batch.name else "the test that was decided"
+            return KnownFilm(name, min(fogs), finding.exposure_index or None)
+    return None
+
+
 def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     """Take whole tests from the notebook, in few questions to the file."""
     film = _FilmOf(notebook, tests)
@@ -122,6 +140,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
+            known_film(notebook, test) if test.kind == Rescue.key else None,
             tuple(film.setups.get(test.id, ())),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )

@@ -141,6 +141,15 @@ class StripSheet:
 
 
 @dataclass(frozen=True)
+class KnownFilm:
+    """Another film of the same stock that was found: its base plus fog, and its EI."""
+
+    name: str
+    base_fog: float
+    exposure_index: float | None
+
+
+@dataclass(frozen=True)
 class TestSheet:
     """Everything of one test."""
 
@@ -160,6 +169,8 @@ class TestSheet:
     """The maker's table of its film in its developer."""
     controls: tuple[ControlStrip, ...] = ()
     """Control strips of the process it follows, with those of other tests."""
+    known: KnownFilm | None = None
+    """What old film is laid beside; None for other kinds, or where nothing is kept."""
     setups: tuple[PrintSetup, ...] = ()
     """Its series of prints."""
     run_ids: frozenset[int] = frozenset()

@@ -17,6 +17,10 @@ if TYPE_CHECKING:
 def warnings_of(sheet: TestSheet, analysis: Analysis | None) -> tuple[Diagnostic, ...]:
     """The warnings of a test, the gravest cause first."""
     # What readings say of an EI means nothing to a kind that asks for something else.
-    if analysis is None or own_answer(sheet) is not None:
+    own = own_answer(sheet, analysis)
+    if analysis is None or (own is not None and not own.of_a_curve):
         return control_diagnostics(sheet)
+    if own is not None:
+        of_frames = tuple(w for w in analysis.diagnostics if w.frames)
+        return control_diagnostics(sheet) + of_frames
     return control_diagnostics(sheet) + mended(sheet, analysis)

@@ -12,5 +12,5 @@ PAGE = KindPage(
     "A piece fogged to full light, judged beside a piece known to be good.",
     sentences=(PlanSentence.ONE_TIME,),
     answer_view=TWO_PIECES,
-    answer=clip_kind_answer,
+    answer=lambda sheet, _analysis: clip_kind_answer(sheet),
 )

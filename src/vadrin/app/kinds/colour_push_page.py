@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.answers.colour_answer import colour_answer
+from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.colour_push import ColourPush
 
 PAGE = KindPage(
@@ -21,4 +22,6 @@ PAGE = KindPage(
     second_factor=(0.0, 1.0, 2.0),
     second_words="Pushed by … stops, a strip each.",
     subject="colour chart",
+    answer_view=KIND_ANSWER,
+    answer=colour_answer,
 )

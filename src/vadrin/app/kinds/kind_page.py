@@ -19,6 +19,12 @@ SCHOOLS_AND_PUSHES = "schools and pushes"
 """Key of the view that shows the answer of kinds without one of their own."""
 CONTROL_CHART = "control chart"
 """Key of the view of control strips over their runs."""
+KIND_ANSWER = "kind answer"
+"""Key of the view of what a kind says in its own words, with its film, its plot and its rows."""
+PUSH_LADDER = "push ladder"
+"""Key of the view of pushes as film, beside their table."""
+FRAMES_BY_INDEX = "frames by EI"
+"""Key of the view of a speed test's frames, beside its schools."""
 TWO_PIECES = "two pieces"
 """Key of the view of a clip beside the good piece."""
 
@@ -88,8 +94,10 @@ class KindPage:
 
     def present_card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
         """What its card would say now; a kind with a card of its own answers here."""
-        from vadrin.app.results.darkroom_card import present_card
+        from vadrin.app.results.darkroom_card import kind_card, present_card
 
+        if self.answer is not None:
+            return kind_card(sheet, self.answer(sheet, analysis))
         return present_card(sheet, analysis)
 
     def card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.answers.long_exposures_answer import long_exposures_answer
+from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.long_exposures import LongExposures
 
 PAGE = KindPage(
@@ -12,4 +13,6 @@ PAGE = KindPage(
     sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
     second_factor=(1.0, 4.0, 15.0, 60.0),
     second_words="The same exposure as … s, each also one and two stops longer.",
+    answer_view=KIND_ANSWER,
+    answer=long_exposures_answer,
 )

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
+from vadrin.app.printing.paper_answer import paper_kind_answer
 from vadrin.core.planning.test_kinds.paper import PaperTest
 
 PAGE = KindPage(
@@ -15,4 +16,6 @@ PAGE = KindPage(
     step=1 / 3,
     subject="clear film",
     metered_seconds=8.0,
+    answer_view=KIND_ANSWER,
+    answer=lambda sheet, _analysis: paper_kind_answer(sheet),
 )

@@ -14,5 +14,5 @@ PAGE = KindPage(
     second_factor=(6.0,),
     second_words="Make … strips from this batch.",
     answer_view=CONTROL_CHART,
-    answer=control_kind_answer,
+    answer=lambda sheet, _analysis: control_kind_answer(sheet),
 )

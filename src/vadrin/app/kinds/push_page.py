@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.kinds.kind_page import PUSH_LADDER, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.push_test import PushTest
 
 PAGE = KindPage(
@@ -21,4 +21,5 @@ PAGE = KindPage(
     second_factor=(0.0, 1.0, 2.0),
     second_words="Pushed by … stops, a strip each; the time of each is as the maker's "
     "table has it, or a third longer a stop.",
+    answer_view=PUSH_LADDER,
 )

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.answers.rescue_answer import rescue_answer
+from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.rescue import Rescue
 
 PAGE = KindPage(
@@ -13,4 +14,6 @@ PAGE = KindPage(
     first=0.0,
     last=7.0,
     subject="still scene",
+    answer_view=KIND_ANSWER,
+    answer=rescue_answer,
 )

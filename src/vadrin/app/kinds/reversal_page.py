@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage, PlanSentence
+from vadrin.app.answers.reversal_answer import reversal_answer
+from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
 from vadrin.core.planning.test_kinds.reversal import Reversal
 
 PAGE = KindPage(
@@ -19,4 +20,6 @@ PAGE = KindPage(
     last=3.0,
     second_factor=(-1.0, 0.0, 1.0),
     second_words="The second exposure, flash or bleach in steps of …, a strip each.",
+    answer_view=KIND_ANSWER,
+    answer=reversal_answer,
 )

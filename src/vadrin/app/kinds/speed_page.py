@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds.kind_page import KindPage
+from vadrin.app.kinds.kind_page import FRAMES_BY_INDEX, KindPage
 from vadrin.core.planning.test_kinds.speed import Speed
 
 PAGE = KindPage(
@@ -10,4 +10,5 @@ PAGE = KindPage(
     "At which EI do I rate it, developed as I do?",
     "One development, from far under to far over.",
     step=0.5,
+    answer_view=FRAMES_BY_INDEX,
 )

@@ -12,6 +12,7 @@ from datetime import UTC, datetime
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -97,7 +98,11 @@ def undecided_answer(sheet: TestSheet) -> Undecided:
     from vadrin.app.results.answer import answer_of
     from vadrin.app.results.known_answers import answer_to, question_of
 
-    found = answer_of(sheet, answer_to(question_of(sheet)))
+    analysis = answer_to(question_of(sheet))
+    own = own_answer(sheet, analysis)
+    if own is not None:
+        return Undecided(own.says, "")
+    found = answer_of(sheet, analysis)
     index, time = found.index.value, found.time_min.value
     return Undecided(
         "" if index is None else f"EI {marked_ei(index)}",

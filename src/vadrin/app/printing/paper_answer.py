@@ -6,16 +6,21 @@ from functools import lru_cache
 from math import log10
 from typing import TYPE_CHECKING
 
-from vadrin.app.kind_answer import AnswerTable, KindAnswer
+from vadrin.app.entry.numbers import number_within
+from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
+from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_kinds.paper import PaperTest
-from vadrin.notebook.records import Reading, Test
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Judgement, Reading, Test
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.printing.paper_curve import PaperCurve
 
+PAPER = PaperTest.key
+FIRST_GREY_STEP, FIRST_BLACK_STEP = "first grey step", "first black step"
 _NOISE = 0.01
 _SEED = 2
 
@@ -91,9 +96,73 @@ def _figure_words(name: str, figure: Figure, unit: str = "", digits: int = 2) ->
     return name, words
 
 
+def type_eye_step(notebook: Notebook, sheet: TestSheet, asked: str, words: str) -> None:
+    """Keep which step is the first grey, or the first black, counted from the lightest.
+
+    Raises
+    ------
+    EntryError
+        If there is no such step.
+    """
+    count = len(_step_exposures(sheet))
+    refusal = f"the strip has steps 1 to {count}"
+    step = number_within(words, 1, max(count, 1), refusal, "4")
+    if not sheet.strips or step != int(step):
+        raise EntryError(refusal)
+    with notebook.change(f"{asked} by eye"):
+        notebook.add(
+            Judgement(strip_id=sheet.strips[0].strip.id, asked=asked, answer=str(int(step)),
+                      way="by eye", value=float(step), judged_at=now())
+        )  # fmt: skip
+
+
+def eye_step(sheet: TestSheet, asked: str) -> int | None:
+    """The step an eye found; None before it was asked."""
+    said = sheet.judged(asked)
+    return int(said[-1].value) if said and said[-1].value else None
+
+
+def _step_exposures(sheet: TestSheet) -> list[float]:
+    """Lg exposures of a paper's steps, the lightest first."""
+    placed = {
+        round(x, 4)
+        for _, f in sheet.frames()
+        if f.readable and not f.frame.blank
+        and (x := _log_exposure(sheet, f.frame.seconds, f.log_h(sheet.test.meter_constant)))
+        is not None
+    }  # fmt: skip
+    return sorted(placed)
+
+
+def _by_eye(sheet: TestSheet) -> KindAnswer | None:
+    """The range of a paper by eye alone; None before both steps were found."""
+    from vadrin.core.printing.paper_curve import scale_by_eye
+
+    grey, black = eye_step(sheet, FIRST_GREY_STEP), eye_step(sheet, FIRST_BLACK_STEP)
+    exposures = _step_exposures(sheet)
+    if grey is None or black is None or len(exposures) < 3:
+        return None
+    import numpy as np
+
+    step = (exposures[-1] - exposures[0]) / (len(exposures) - 1)
+    try:
+        found = scale_by_eye(np.array(exposures), grey, black, step)
+    except ValueError as error:
+        return KindAnswer("", f"{str(error).capitalize()}.", "Look at the strip again.")
+    row = _figure_words("ISO range R, by eye", found, digits=0)
+    return KindAnswer(
+        f"R {found.known():.0f}", "by eye, from the first grey step to the first black one",
+        "Read the steps, or scan them, for a curve and a surer range.", {"iso_range": found},
+        AnswerTable(("", ""), (row,)),
+    )  # fmt: skip
+
+
 def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
     """What a paper test says."""
     made = paper_curve_of(sheet)
+    seen = _by_eye(sheet) if isinstance(made, str) else None
+    if seen is not None:
+        return seen
     if isinstance(made, str):
         waits = any(isinstance(r, Reading) for _, f in sheet.frames() for r in f.readings)
         act = "Read the reflection densities of its steps, the paper's white first."
@@ -113,5 +182,8 @@ def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
         f"a negative whose densities over the scene range over {scale:.2f} fills it"
     )  # fmt: skip
     act = made.iso_range.why.partition(": ")[2] if scale is None else ""
-    return KindAnswer(says, words, f"{act[:1].upper()}{act[1:]}." if act else "", figures,
-                      AnswerTable(("", ""), tuple(rows)))  # fmt: skip
+    line = tuple(zip(made.log_h.tolist(), made.density.tolist(), strict=True))
+    plot = AnswerPlot("lg exposure", "reflection density over white",
+                      (Series("the paper", line, line),))  # fmt: skip
+    next_act = f"{act[:1].upper()}{act[1:]}." if act else ""
+    return KindAnswer(says, words, next_act, figures, AnswerTable(("", ""), tuple(rows)), (), plot)

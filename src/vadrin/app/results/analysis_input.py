@@ -55,35 +55,33 @@ def _by_eye(sheet: TestSheet, strip: StripSheet, rows: tuple[core.Reading, ...]
 
 
 def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
-    """The readings that count, as the core wants them."""
-    channel = channel_of(sheet)
-    strips = []
-    for strip in sheet.strips:
-        rows = tuple(
-            core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density, own_deviation(r))
-            for f in strip.frames
-            if f.counts
-            for r in f.readings
-            if not r.left_out and r.channel == channel
-        )
-        if rows and channel == Channel.VISUAL:
-            rows += _by_eye(sheet, strip, rows)
-        if rows:
-            temperature = strip.strip.temperature_c
-            label, material = strip.strip.label, sheet.material_of(strip)
-            strips.append(
-                core.StripReadings(
-                    label,
-                    strip.minutes,
-                    temperature,
-                    rows,
-                    channel,
-                    material,
-                    reference_of(sheet, strip),
-                    temperature_factor_of(sheet, strip),
-                )
-            )
-    return tuple(strips)
+    """The readings that count, as the core wants them; of a kind that keeps its channels apart,
+    strip by strip in each of them."""
+    kind = kind_of(sheet.test.kind)
+    wanted = [channel_of(sheet)]
+    if kind is not None and kind.channels_apart:
+        wanted = sorted(channels_read(sheet) - {Channel.VISUAL}) or wanted
+    made = [_of_strip(sheet, strip, channel) for channel in wanted for strip in sheet.strips]
+    return tuple(m for m in made if m is not None)
+
+
+def _of_strip(sheet: TestSheet, strip: StripSheet, channel: Channel) -> core.StripReadings | None:
+    """A strip's readings in a channel; None where there are none."""
+    rows = tuple(
+        core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density, own_deviation(r))
+        for f in strip.frames
+        if f.counts
+        for r in f.readings
+        if not r.left_out and r.channel == channel
+    )
+    if not rows:
+        return None
+    if channel == Channel.VISUAL:
+        rows += _by_eye(sheet, strip, rows)
+    return core.StripReadings(
+        strip.strip.label, strip.minutes, strip.strip.temperature_c, rows, channel,
+        sheet.material_of(strip), reference_of(sheet, strip), temperature_factor_of(sheet, strip),
+    )  # fmt: skip
 
 
 def own_deviation(reading: Reading) -> float:

@@ -14,6 +14,7 @@ from vadrin.app.display.quantities import (
     times_tested_text,
 )
 from vadrin.app.display.words import counted, date_text
+from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.decision_basis import changes_since_decision
@@ -132,7 +133,9 @@ def _card_kept(finding: Finding) -> Card | None:
     try:
         kept = json.loads(finding.card)
         rows = tuple(CardRow(**row) for row in kept.pop("rows"))
-        return Card(**kept | {"rows": rows, "diagnostics": tuple(kept["diagnostics"])})
+        lines = tuple(tuple(str(c) for c in line) for line in kept.pop("lines", ()))
+        told = {"rows": rows, "diagnostics": tuple(kept["diagnostics"]), "lines": lines}
+        return Card(**kept | told)
     except (ValueError, TypeError, KeyError, AttributeError):
         return None
 
@@ -148,6 +151,18 @@ def _plain_card(sheet: TestSheet) -> Card:
         status=NOT_DECIDED,
         care=CARE,
     )
+
+
+def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
+    """The card of a kind that answers for itself; None while it says nothing."""
+    if not answer.says:
+        return None
+    table = answer.table
+    lines = () if table is None else (table.heads, *table.rows)
+    return replace(
+        _plain_card(sheet), says=answer.says, says_how=answer.words, lines=lines,
+        basis=f"{answer.act}{prints_at(sheet)}".strip(),
+    )  # fmt: skip
 
 
 def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:

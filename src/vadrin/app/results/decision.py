@@ -4,21 +4,25 @@ from __future__ import annotations
 
 import json
 from dataclasses import replace
+from pathlib import Path
+from typing import Any
 
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.analysis_input import channel_of, channels_read
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import kept_card, present_card
 from vadrin.app.results.decision_basis import basis_text
 from vadrin.app.results.light_box_ei import light_box_result
-from vadrin.app.results.report import figure, report_of
+from vadrin.app.results.report import answer_report, figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.formats.reports.card_pdf import Card
+from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
@@ -66,6 +70,27 @@ def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
         notebook.put(replace(finding, **words))  # type: ignore[arg-type]
 
 
+def whole_report(sheet: TestSheet, analysis: Analysis) -> dict[str, Any]:
+    """The report of a test, with what its kind says in its own words and what an eye told."""
+    seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
+    by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
+    made, own = report_of(analysis, sheet.title), own_answer(sheet, analysis)
+    made |= {"answer": answer_report(own)} if own is not None else {}
+    return made | ({"light_box_zone_ei": by_eye} if by_eye else {})
+
+
+def write_answer(path: Path, sheet: TestSheet, analysis: Analysis) -> None:
+    """Write the report of a test as JSON.
+
+    Raises
+    ------
+    OSError
+        If it cannot be written.
+    """
+    words = json.dumps(whole_report(sheet, analysis), ensure_ascii=False, indent=1)
+    write_whole(path, words.encode("utf-8"))
+
+
 def decide(
     notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "",
     card: Card | None = None,
@@ -78,10 +103,7 @@ def decide(
         If there is no EI or no time to decide on.
     """
     answer = answer_of(sheet, analysis)
-    seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
-    by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
-    made = report_of(analysis, sheet.title)
-    report = json.dumps(made | ({"light_box_zone_ei": by_eye} if by_eye else {}))
+    report = json.dumps(whole_report(sheet, analysis))
     with notebook.change("decide the finding"):
         return notebook.add(
             Finding(

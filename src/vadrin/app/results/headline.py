@@ -63,7 +63,7 @@ def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str
 
 def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
-    own = own_answer(sheet)
+    own = own_answer(sheet, analysis)
     if own is not None:
         return Headline(own.says, own.words, "", "", (), own.act, "")
     if analysis is None:

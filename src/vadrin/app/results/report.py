@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from vadrin.app.kind_answer import KindAnswer
 from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.analysis import Analysis
@@ -131,6 +132,19 @@ def _next_step(of: NextStep) -> dict[str, Any]:
         "time_min": of.time_min,
         "narrowing": of.narrowing,
     }
+
+
+def answer_report(answer: KindAnswer) -> dict[str, Any]:
+    """What a kind says in its own words, as plain JSON data."""
+    made: dict[str, Any] = {"says": answer.says, "words": answer.words, "next": answer.act}
+    made["figures"] = {
+        key: figure(value) if isinstance(value, Figure) else value
+        for key, value in answer.figures.items()
+    }
+    if answer.table is not None:
+        made["table"] = {"heads": list(answer.table.heads),
+                         "rows": [list(row) for row in answer.table.rows]}  # fmt: skip
+    return made
 
 
 def report_of(analysis: Analysis, source: str) -> dict[str, Any]:

@@ -7,7 +7,6 @@ D_min; P = 1000 / H at 0.60 over it.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log10
 
 import numpy as np
 
@@ -205,8 +204,3 @@ def print_threshold(curve: PaperCurve | None) -> tuple[float, float]:
     if not (np.isfinite(black) and np.isfinite(lighter)):
         return (0.06, 0.02)
     return (max(0.01, black - lighter), 0.012)
-
-
-def lg_of_seconds(seconds: float) -> float:
-    """Lg exposure of a time at an enlarger that does not move, from one second."""
-    return log10(seconds)

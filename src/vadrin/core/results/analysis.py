@@ -103,6 +103,8 @@ class Analysis:
         Of the first strip, where density falls with exposure.
     compared : tuple of Comparison
         Strips of other materials beside those of the first, which is the reference.
+    layers : tuple of StripMetrics
+        Of colour material: each strip in each of its channels.
     """
 
     settings: Settings
@@ -119,6 +121,7 @@ class Analysis:
     next_steps: tuple[NextStep, ...] = ()
     reversal_speed: Figure = NOT_REVERSAL
     compared: tuple[Comparison, ...] = ()
+    layers: tuple[StripMetrics, ...] = ()
 
     @property
     def rated_index(self) -> Figure:

@@ -53,6 +53,11 @@ class Card:
     rule: str = ""
     basis: str = ""
     diagnostics: tuple[str, ...] = ()
+    says: str = ""
+    """What stands in the place of EI and time, where the test asked for something else."""
+    says_how: str = ""
+    lines: tuple[tuple[str, ...], ...] = ()
+    """Rows under it, the heads first."""
 
 
 @cache
@@ -97,6 +102,14 @@ class _Page:
             y += size * 0.43
         return y
 
+    def cut(self, words: str, size: float, room: float) -> str:
+        from reportlab.pdfbase.pdfmetrics import stringWidth
+
+        shown = words
+        while shown and stringWidth(shown, _REGULAR, size) > room * MM:
+            shown = shown[:-1]
+        return words if shown == words else f"{shown[:-1].rstrip()}…"
+
     def fitted(self, words: str, size: float, room: float) -> float:
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
@@ -112,6 +125,20 @@ def _draw(page: _Page, card: Card) -> None:
     page.text(right, 11 * k, card.status, 8 * k, colour=_SOFT, right=True)
     page.text(_MARGIN, 16.5 * k, f"in {card.developer}", 10 * k, colour=_SOFT)
     page.rule(19.5 * k)
+    if card.says:
+        _draw_own_answer(page, card, k)
+    else:
+        _draw_index_and_time(page, card, k)
+    y = page.height - 21 * k
+    page.rule(y - 4 * k)
+    notes = card.basis + "".join(f" Mind: {w}" for w in card.diagnostics)
+    if card.agitation:
+        notes = f"Agitation: {card.agitation}. {notes}"
+    y = page.paragraph(y, notes, 7.5 * k, 3)
+    page.paragraph(page.height - 5.5 * k, card.care, 7 * k, 1)
+
+
+def _draw_index_and_time(page: _Page, card: Card, k: float) -> None:
     middle = page.width / 2
     page.text(_MARGIN, 32 * k, f"EI {card.exposure_index}", 34 * k, True, _GREASE)
     page.text(_MARGIN, 37.5 * k, card.index_range, 8.5 * k, colour=_SOFT)
@@ -121,13 +148,24 @@ def _draw(page: _Page, card: Card) -> None:
     page.rule(41 * k)
     if card.rows:
         _table(page, card, 46 * k, k)
-    y = page.height - 21 * k
-    page.rule(y - 4 * k)
-    notes = card.basis + "".join(f" Mind: {w}" for w in card.diagnostics)
-    if card.agitation:
-        notes = f"Agitation: {card.agitation}. {notes}"
-    y = page.paragraph(y, notes, 7.5 * k, 3)
-    page.paragraph(page.height - 5.5 * k, card.care, 7 * k, 1)
+
+
+def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
+    """What the test says in its own words, and its rows as far as there is room."""
+    room = page.width - 2 * _MARGIN
+    page.text(_MARGIN, 31 * k, card.says, page.fitted(card.says, 28 * k, room), True, _GREASE)
+    y = page.paragraph(36.5 * k, card.says_how, 8.5 * k, 2)
+    if not card.lines:
+        return
+    y += 2.5 * k
+    columns = max(len(line) for line in card.lines)
+    size = (8.5 if columns < 6 else 7.5) * k
+    for place, line in enumerate(card.lines[: int((page.height - 26 * k - y) / (4.4 * k))]):
+        for column, words in enumerate(line):
+            shown = page.cut(words, size, room / columns - 2 * k)
+            page.text(_MARGIN + column * room / columns, y, shown, size,
+                      colour=_SOFT if place == 0 else _INK)  # fmt: skip
+        y += 4.4 * k
 
 
 def _table(page: _Page, card: Card, y: float, k: float) -> None:
@@ -163,7 +201,8 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     width, height = CARD_SIZES[size]
     target = BytesIO()
     canvas = Canvas(target, pagesize=(width * MM, height * MM), invariant=True)
-    canvas.setTitle(f"{card.film} in {card.developer}: EI {card.exposure_index}, {card.time}")
+    said = card.says or f"EI {card.exposure_index}, {card.time}"
+    canvas.setTitle(f"{card.film} in {card.developer}: {said}")
     canvas.setCreator("Vadrin")
     _draw(_Page(canvas, width, height), card)
     canvas.showPage()

@@ -11,8 +11,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.kinds import page_of
 from vadrin.app.results.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
+from vadrin.app.results.decision import write_answer
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -21,6 +23,14 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
+
+
+def _no_card(scene: Scene) -> str:
+    """Why there is no card yet."""
+    if scene.analysis is None or scene.sheet is None:
+        return "working it out"
+    own = own_answer(scene.sheet, scene.analysis)
+    return own.words.rstrip(".") if own is not None else scene.analysis.finding.time_min.why
 
 
 class CardsStation(Station):
@@ -41,7 +51,7 @@ class CardsStation(Station):
         self.column.addWidget(self._picture, 1)
         self.column.addWidget(self.refusal)
         row = QHBoxLayout()
-        row.addWidget(text("Save as", Role.NOTE))
+        row.addWidget(text("Save as (a name that ends in .json: as data)", Role.NOTE))
         self.path = Field()
         self.path.setFont(role_font(Role.BODY))
         self.path.setAccessibleName("file to save the card to")
@@ -71,7 +81,7 @@ class CardsStation(Station):
         card = page.card(sheet, scene.analysis) if scene.analysis else None
         self._save.setEnabled(card is not None)
         if card is None:
-            why = scene.analysis.finding.time_min.why if scene.analysis else "working it out"
+            why = _no_card(scene)
             self._pdf = b""
             self._picture.setPixmap(QPixmap())
             self._picture.setText(f"No card yet: {why}.")
@@ -120,16 +130,22 @@ class CardsStation(Station):
         if not self._pdf:
             return
         target = Path(self.path.text().strip()).expanduser()
-        if target.suffix.lower() != ".pdf":
+        data = target.suffix.lower() == ".json"
+        scene = self._scene if data else None
+        if target.suffix.lower() not in (".pdf", ".json"):
             target = target.with_name(target.name + ".pdf")
         try:
-            write_card(target, self._pdf)
+            if scene is not None and scene.sheet is not None and scene.analysis is not None:
+                write_answer(target, scene.sheet, scene.analysis)
+            else:
+                write_card(target, self._pdf)
         except OSError as error:
             reason = (error.strerror or "cannot be written").lower()
             self.refuse(f"{target}: {reason}. Choose another folder.")
             return
         self.refuse("")
-        self._saved.setText(f"Saved {target.name}. Print it at 100 %, not fitted to the page.")
+        how = "" if data else " Print it at 100 %, not fitted to the page."
+        self._saved.setText(f"Saved {target.name}.{how}")
 
     def take_focus(self) -> None:
         """Begin at the file name."""

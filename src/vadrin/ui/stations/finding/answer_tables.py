@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
+from vadrin.app.kind_answer import AnswerTable
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.metric_rows import Cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
@@ -35,6 +36,17 @@ def _grid(heads: Sequence[str], gap: int, strong: str = "") -> tuple[QWidget, QG
         role = Role.LABEL if words and words == strong else Role.CAPTION
         grid.addWidget(text(words, role), 0, place)
     return holder, grid
+
+
+def answer_table(table: AnswerTable) -> QWidget:
+    """The rows behind an answer of a kind's own."""
+    holder, grid = _grid(table.heads, 16)
+    for row, line in enumerate(table.rows, start=1):
+        for column, words in enumerate(line):
+            role = Role.LEAD_STRONG if column == 0 else Role.BODY
+            grid.addWidget(text(words, role, wrap=len(words) > 18), row, column, _TOP)
+    grid.setColumnStretch(len(table.heads), 1)
+    return holder
 
 
 def school_table(analysis: Analysis) -> QWidget:

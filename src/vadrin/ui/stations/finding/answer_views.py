@@ -6,14 +6,30 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.kinds.kind_page import CONTROL_CHART, SCHOOLS_AND_PUSHES, TWO_PIECES
+from vadrin.app.answers.push_ladder import over_developed_proof, push_rows, speed_rows
+from vadrin.app.kind_answer import FilmRow, own_answer
+from vadrin.app.kinds.kind_page import (
+    CONTROL_CHART,
+    FRAMES_BY_INDEX,
+    KIND_ANSWER,
+    PUSH_LADDER,
+    SCHOOLS_AND_PUSHES,
+    TWO_PIECES,
+)
 from vadrin.app.process.clip_judging import clip_kind_answer, clip_pieces
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
 from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.school_rows import limits_text
+from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.control_chart import ControlChart
+from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.plots.two_greys import TwoGreys
-from vadrin.ui.stations.finding.answer_tables import comparison_table, push_table, school_table
+from vadrin.ui.stations.finding.answer_tables import (
+    answer_table,
+    comparison_table,
+    push_table,
+    school_table,
+)
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -82,7 +98,62 @@ def two_pieces(scene: Scene) -> QWidget:
     return body
 
 
-VIEWS: dict[str, View] = {CONTROL_CHART: control_chart, TWO_PIECES: two_pieces}
+def kind_answer(scene: Scene) -> QWidget:
+    """What a kind says in its own words: its film, its plot, its rows, and the one act."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    column.setSpacing(px(6))
+    answer = own_answer(scene.sheet, scene.analysis) if scene.sheet is not None else None
+    if answer is None:
+        column.addStretch(1)
+        return body
+    if answer.says:
+        column.addWidget(text(answer.says, Role.TIME, wrap=True, tone="grease"))
+    words = answer.words if scene.analysis is not None or answer.says else "working it out …"
+    column.addWidget(text(f"{words[:1].upper()}{words[1:]}", Role.BODY, wrap=True))
+    # In their place before they are shown: a widget of no window would open one of its own.
+    film, plot = FilmRows(), AnswerPlotView()
+    column.addWidget(film)
+    film.show_rows(answer.film, scene.look)
+    if answer.table is not None:
+        column.addWidget(answer_table(answer.table))
+    column.addWidget(plot, 1)
+    plot.show_plot(answer.plot, scene.look)
+    column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
+    column.addStretch(0)
+    return body
+
+
+def _with_film(scene: Scene, rows: tuple[FilmRow, ...], words: str) -> QWidget:
+    """The usual answers with the film they rest on above them."""
+    body = schools_and_pushes(scene)
+    column = body.layout()
+    if isinstance(column, QVBoxLayout):
+        film = FilmRows()
+        column.insertWidget(0, film)
+        film.show_rows(rows, scene.look)
+        if words:
+            column.insertWidget(1, text(words, Role.LEAD_STRONG, wrap=True))
+    return body
+
+
+def push_ladder(scene: Scene) -> QWidget:
+    """A row of film for each push, and what a longer development proves, over the tables."""
+    sheet = scene.sheet
+    rows = push_rows(sheet) if sheet is not None else ()
+    return _with_film(scene, rows, over_developed_proof(sheet) if sheet is not None else "")
+
+
+def frames_by_index(scene: Scene) -> QWidget:
+    """The frames in the order of their EIs, over the schools."""
+    return _with_film(scene, speed_rows(scene.sheet) if scene.sheet is not None else (), "")
+
+
+VIEWS: dict[str, View] = {
+    CONTROL_CHART: control_chart, TWO_PIECES: two_pieces, KIND_ANSWER: kind_answer,
+    PUSH_LADDER: push_ladder, FRAMES_BY_INDEX: frames_by_index,
+}  # fmt: skip
 
 
 def register_view(key: str, view: View) -> None:

@@ -6,10 +6,12 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
+from vadrin.app.answers.long_exposures_answer import may_write_law, write_law
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import date_text
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.kind_answer import answers_itself
 from vadrin.app.kinds import page_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.decision import (
@@ -32,6 +34,7 @@ from vadrin.app.results.target_words import (
     target_value_typed,
 )
 from vadrin.app.test_sheet import TestSheet
+from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.finding.answer_views import answer_view
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -58,21 +61,20 @@ class FindingStation(Station):
         self._channel = WordField("channel", self._set_channel, chooser(self._channels))
         for field in (self._channel, self._kind, self._value, self._school, self._rule):
             field.refused.connect(self.refuse)
-        self.column.addWidget(
-            sentence(
-                "Develop to an",
-                self._kind,
-                "of",
-                self._value,
-                "; rate by the",
-                self._school,
-                "school; push with the",
-                self._rule,
-                "; go by the",
-                self._channel,
-                "readings.",
-            )
+        self._asked = sentence(
+            "Develop to an",
+            self._kind,
+            "of",
+            self._value,
+            "; rate by the",
+            self._school,
+            "school; push with the",
+            self._rule,
+            "; go by the",
+            self._channel,
+            "readings.",
         )
+        self.column.addWidget(self._asked)
         self.column.addWidget(self.refusal)
         self._area = QScrollArea()
         self._area.setWidgetResizable(True)
@@ -89,8 +91,10 @@ class FindingStation(Station):
             Action("finding.decide", "decide: write the finding down with what it rests on",
                    self._write, ("Ctrl+D",)),
         )  # fmt: skip
+        self.write_law = button("Write it into the stock", self._write_law, primary=True)
         self._decided = text("", Role.DONE)
         foot.addWidget(self._decide)
+        foot.addWidget(self.write_law)
         foot.addWidget(self._decided)
         foot.addStretch(1)
         self.column.addLayout(foot)
@@ -109,6 +113,9 @@ class FindingStation(Station):
             return
         test = scene.sheet.test
         self._analysis = scene.analysis
+        own = answers_itself(test.kind)
+        self._asked.setVisible(not own)
+        self.write_law.setVisible(may_write_law(scene.sheet))
         self._kind.show_value(target_name(test.target_kind))
         self._value.show_value(f"{test.target_value:g}")
         self._school.show_value(test.school)
@@ -140,7 +147,10 @@ class FindingStation(Station):
                 f"{minutes_text(last.time_min)} min."
             )
         else:
-            self._decided.setText("" if ready else "A decision needs an EI and a time.")
+            waits = "" if answers_itself(sheet.test.kind) else "A decision needs an EI and a time."
+            self._decided.setText("" if ready else waits)
+        self._decide.setVisible(ready or bool(sheet.findings)
+                                or not answers_itself(sheet.test.kind))  # fmt: skip
 
     def _set_kind(self, words: str) -> None:
         kind, usual = target_typed(words)
@@ -182,6 +192,16 @@ class FindingStation(Station):
         sheet = self.bench.sheet
         if sheet is not None:
             self.bench.edit_or_raise(lambda book: choose_channel(book, sheet, words))
+
+    def _write_law(self) -> None:
+        sheet = self.bench.sheet
+        if sheet is None:
+            return
+        try:
+            said = self.bench.edit_or_raise(lambda book: write_law(book, sheet))
+            self.bench.said.emit(str(said))
+        except EntryError as error:
+            self.refuse(str(error))
 
     def _sign(self, **words: str) -> None:
         sheet = self.bench.sheet

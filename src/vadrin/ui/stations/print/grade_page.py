@@ -17,6 +17,13 @@ from vadrin.app.printing.grade_choice import (
     print_lines,
     tones_of,
 )
+from vadrin.app.printing.paper_answer import (
+    FIRST_BLACK_STEP,
+    FIRST_GREY_STEP,
+    PAPER,
+    eye_step,
+    type_eye_step,
+)
 from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.ui.stations.station import Scene
@@ -90,9 +97,20 @@ class GradePage(QWidget):
         self._tones = _Tones()
         self._head = text("", Role.HEADING)
         self._prints = text("", Role.BODY, wrap=True)
+        self.eye = {
+            asked: WordField(asked, self._eye(asked), role=Role.LEAD)
+            for asked in (FIRST_GREY_STEP, FIRST_BLACK_STEP)
+        }
+        for field in self.eye.values():
+            field.refused.connect(refuse)
+        self._by_eye = sentence(
+            "By eye, the first grey step is number", self.eye[FIRST_GREY_STEP],
+            "and the first black one", self.eye[FIRST_BLACK_STEP], ".", role=Role.LEAD,
+        )  # fmt: skip
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
+        column.addWidget(self._by_eye)
         column.addWidget(sentence("The scene ranges over", self.range, "stops.", role=Role.LEAD))
         column.addWidget(self._words)
         column.addLayout(self._grid)
@@ -114,6 +132,10 @@ class GradePage(QWidget):
         strip, self._frame = place or (sheet.strips[0], None)
         self._sheet, self._scene = sheet, scene
         book = self._bench.notebook
+        self._by_eye.setVisible(sheet.test.kind == PAPER)
+        for asked, field in self.eye.items():
+            step = eye_step(sheet, asked)
+            field.show_value("—" if step is None else str(step))
         words, lines = grade_lines(book, sheet, strip, scene.analysis, self._stops)
         self._words.setText(words)
         self.range.show_value(f"{self._stops:g}")
@@ -144,6 +166,14 @@ class GradePage(QWidget):
         self._stops = number_within(plain, 1, 15, "a scene ranges over 1 to 15 stops", "7")
         if self._scene is not None:
             self.show_scene(self._scene)
+
+    def _eye(self, asked: str) -> Callable[[str], None]:
+        def take(words: str) -> None:
+            sheet = self._sheet
+            if sheet is not None and words.strip() not in ("", "—"):
+                self._bench.edit_or_raise(lambda book: type_eye_step(book, sheet, asked, words))
+
+        return take
 
     def _keep(self, words: str) -> None:
         sheet, frame = self._sheet, self._frame

@@ -1,0 +1,126 @@
+"""Colour film over its pushes: three layers each, the base, and what of it will be seen."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from vadrin.app.answers.film_cells import GOOD_ENOUGH
+from vadrin.app.display.marks import stops_counted
+from vadrin.app.display.quantities import push_name
+from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.channels import Channel
+from vadrin.core.figure import Figure
+from vadrin.core.judging.verdicts import SALVAGED, USE_IT
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.strip_metrics import StripMetrics
+
+LAYERS = (Channel.RED, Channel.GREEN, Channel.BLUE)
+_HEADS = ("Push", "Base r g b", "Gradient r g b", "Speed r g b", "What will be seen")
+_CROSSOVER = 0.05
+_COMPLEMENT = {"red": "cyan", "green": "magenta", "blue": "yellow"}
+
+
+def _triple(values: list[float | None], form: str) -> str:
+    return " ".join("—" if v is None else format(v, form) for v in values)
+
+
+def crossover_words(gradients: dict[str, float | None]) -> str:
+    """What layers of unlike gradient do to a picture; empty where they go together."""
+    known = {k: v for k, v in gradients.items() if v is not None}
+    if len(known) < 3:
+        return "read red, green and blue"
+    middle = sorted(known.values())[1]
+    apart = {k: v - middle for k, v in known.items()}
+    name, most = max(apart.items(), key=lambda pair: abs(pair[1]))
+    if max(known.values()) - min(known.values()) <= _CROSSOVER:
+        return "layers go together"
+    # On a negative the steeper layer is denser in the highlights: its own colour comes back there.
+    high, low = (name, _COMPLEMENT[name]) if most > 0 else (_COMPLEMENT[name], name)
+    return f"crossover {abs(most):.2f}: highlights go {high} while shadows go {low}"
+
+
+def _push_of(strip: StripSheet) -> float:
+    return strip.strip.push or 0.0
+
+
+def _last(sheet: TestSheet, least: str) -> float | None:
+    """Greatest push of which most judged frames are as good as a verdict; None for none."""
+    held = []
+    for strip in sheet.strips:
+        said = [GOOD_ENOUGH[f.verdict] for f in strip.frames if f.verdict in GOOD_ENOUGH]
+        if said and sum(v >= GOOD_ENOUGH[least] for v in said) * 2 >= len(said):
+            held.append(_push_of(strip))
+    return max(held, default=None)
+
+
+def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+    """What a colour test says."""
+    layers: dict[tuple[str, str], StripMetrics] = {
+        (m.label, m.channel): m for m in (analysis.layers if analysis else ())
+    }
+    rows, seen = [], []
+    figures: dict[str, Figure | float | None] = {}
+    for strip in sorted(sheet.strips, key=_push_of):
+        label = strip.strip.label
+        mine = [layers.get((label, str(c))) for c in LAYERS]
+        if not any(mine):
+            rows.append((push_name(_push_of(strip)), "not read", "", "", ""))
+            continue
+        gradients = {str(c): m.average_gradient.value if m else None
+                     for c, m in zip(LAYERS, mine, strict=True)}  # fmt: skip
+        for c, m in zip(LAYERS, mine, strict=True):
+            if m is not None:
+                figures |= {
+                    f"{label}_{c}_gradient": m.average_gradient,
+                    f"{label}_{c}_base": m.base_fog,
+                    f"{label}_{c}_speed": m.speed,
+                }
+        words = crossover_words(gradients)
+        seen.append((_push_of(strip), words))
+        rows.append((
+            push_name(_push_of(strip)),
+            _triple([m.base_fog.value if m else None for m in mine], ".2f"),
+            _triple(list(gradients.values()), ".2f"),
+            _triple([m.speed.value if m else None for m in mine], ".0f"), words,
+        ))  # fmt: skip
+    usable, salvage = _last(sheet, USE_IT), _last(sheet, SALVAGED)
+    figures |= {"last_usable_push": usable, "last_salvageable_push": salvage}
+    table, plot = AnswerTable(_HEADS, tuple(rows)), _plot(sheet)
+    if not seen:
+        return KindAnswer("", "No layer was read yet.",
+                          "Read each frame by red, green and blue, the blanks first.", figures,
+                          table, (), plot)  # fmt: skip
+    bad = [(push, words) for push, words in seen if words.startswith("crossover")]
+    by_figures = [push for push, words in seen if words == "layers go together"]
+    says = "Layers together" if not bad else f"Crossover at {push_name(bad[0][0])}"
+    if usable is not None:
+        says = f"Usable to {push_name(usable)}"
+    words = f"By figures the layers go together up to {push_name(max(by_figures))}" if by_figures \
+        else "By figures no development keeps the layers together"  # fmt: skip
+    words += (
+        f"; by verdicts it is usable to {stops_counted(usable)} of push"
+        + (f", salvageable to {stops_counted(salvage)}" if salvage is not None else "")
+        if usable is not None
+        else "; no frame was judged yet"
+    )
+    act = "Give verdicts on the patches of each push." if usable is None else (
+        "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
+    return KindAnswer(says, f"{words}.", act, figures, table, (), plot)
+
+
+def _plot(sheet: TestSheet) -> AnswerPlot | None:
+    constant, made = sheet.test.meter_constant, []
+    for strip in sheet.strips:
+        for channel in LAYERS:
+            pairs = [
+                (f.log_h(constant), r.density)
+                for f in strip.frames if f.counts
+                for r in f.readings if r.channel == channel and not r.left_out
+            ]  # fmt: skip
+            points = tuple(sorted((x, d) for x, d in pairs if x is not None))
+            if points:
+                made.append(Series(f"{strip.strip.label} {channel}", points, points))
+    return AnswerPlot("lg exposure", "density", tuple(made)) if made else None

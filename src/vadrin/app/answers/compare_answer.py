@@ -1,0 +1,124 @@
+"""Films, batches or developers beside one reference, each by its name."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
+from vadrin.app.read.paired_judging import paired_lines
+from vadrin.app.results.next_act import waiting_act
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.figure import Figure
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.comparison import Comparison
+
+_HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
+_SAME_STOPS, _SAME_SHARE = 0.12, 0.05
+
+
+def film_name(sheet: TestSheet, strip: StripSheet) -> str:
+    """What a strip is called: its film or its chemistry, never its letter."""
+    if strip.other:
+        return strip.other
+    return f"{sheet.stock.name}{f' {sheet.batch.name}' if sheet.batch else ''}"
+
+
+def _signed(figure: Figure, unit: str, same: float) -> str:
+    if figure.value is None:
+        return figure.why
+    if abs(figure.value) < same:
+        return "the same"
+    return f"{figure.value:+.1f}{unit}".replace("-", "−")
+
+
+def _toe(of: Comparison) -> str:
+    if of.toe_share.value is None:
+        return "—"
+    if abs(of.toe_share.value) < _SAME_SHARE:
+        return "alike"
+    return "steeper toe" if of.toe_share.value > 0 else "longer toe"
+
+
+def _straight(of: Comparison) -> str:
+    if of.contrast.value is None:
+        return "—"
+    return "alike" if abs(of.contrast.value - 1) < _SAME_SHARE else f"× {of.contrast.value:.2f}"
+
+
+def _shoulder(of: Comparison) -> str:
+    if of.shoulder_stops.value is None:
+        return "not reached"
+    if abs(of.shoulder_stops.value) < _SAME_STOPS * 4:
+        return "alike"
+    return f"{of.shoulder_stops.value:+.1f} stops".replace("-", "−")
+
+
+def _time(of: Comparison) -> str:
+    factor = of.time_factor.value
+    if factor is None:
+        return "—"
+    if abs(factor - 1) < _SAME_SHARE:
+        return "right"
+    return f"{'longer' if factor > 1 else 'shorter'}, × {factor:.2f} (a rule of thumb)"
+
+
+def _series(sheet: TestSheet, strip: StripSheet) -> Series:
+    constant = sheet.test.meter_constant
+    pairs = [(f.log_h(constant), f.density) for f in strip.frames if f.counts]
+    points = tuple(sorted((x, d) for x, d in pairs if x is not None and d is not None))
+    return Series(film_name(sheet, strip), points, points)
+
+
+def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+    """What a comparison says."""
+    from vadrin.core.results.school_answers import match_ei
+
+    drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
+    plot = AnswerPlot("lg exposure", "density", drawn)
+    if analysis is None or not analysis.strips:
+        return KindAnswer("", "Nothing was read yet.", "Read the reference's strip first.",
+                          plot=plot if plot.series else None)  # fmt: skip
+    known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
+    rows, figures, said = [], {}, []
+    reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
+    rated = sheet.test.exposure_index
+    for strip in sheet.strips:
+        label, name = strip.strip.label, film_name(sheet, strip)
+        metrics, beside = known.get(label), of.get(label)
+        index = "not read" if metrics is None else metrics.zone_ei.why or "—"
+        if metrics is not None and metrics.zone_ei.value is not None:
+            index = f"EI {marked_ei(metrics.zone_ei.value)}"
+            figures[f"{label}_ei"] = metrics.zone_ei
+        if beside is None or metrics is None or reference is None:
+            first = strip is sheet.strips[0]
+            rows.append((name, index, "the reference" if first else "—", "", "", "", "", "", ""))
+            continue
+        match = match_ei(metrics, reference, rated)
+        figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
+                    f"{label}_contrast": beside.contrast}  # fmt: skip
+        rows.append((
+            name, index, _signed(beside.speed_stops, " stop", _SAME_STOPS),
+            f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
+            _straight(beside), _shoulder(beside),
+            f"{beside.base_fog.value:+.2f}".replace("-", "−") if beside.base_fog.value is not None
+            else "—", _time(beside),
+        ))  # fmt: skip
+        if beside.speed_stops.value is not None:
+            said.append((name, beside.speed_stops))
+    act = waiting_act(sheet, analysis) or "Judge grain and sharpness blind, at Read, Side by side."
+    paired = " ".join(paired_lines(sheet))
+    table = AnswerTable(_HEADS, tuple(rows))
+    if not said:
+        words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
+        return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True)
+    name, apart = max(said, key=lambda pair: abs(pair[1].value or 0.0))
+    value = apart.value or 0.0
+    says = "Alike" if abs(value) < _SAME_STOPS else (
+        f"{value:+.1f} stop{'s' if abs(value) >= 1.05 else ''}".replace("-", "−"))  # fmt: skip
+    reach = "" if apart.low is None or apart.high is None else (
+        f" ({apart.low:+.1f} to {apart.high:+.1f})".replace("-", "−"))  # fmt: skip
+    words = f"{name} beside {film_name(sheet, sheet.strips[0])}{reach}. {paired}".strip()
+    return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True)

@@ -1,0 +1,114 @@
+"""A sheet of two factors: the best cell, whether it lies at the border, and the next sheet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.answers.film_cells import GOOD_ENOUGH, index_of
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.kind_answer import FilmCell, FilmRow, KindAnswer
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+_ALIKE, _DARK = 0.12, 1.2
+
+
+@dataclass(frozen=True)
+class GridCell:
+    """One cell of a sheet: its row and column, and what it came to."""
+
+    row: int
+    column: int
+    strip: StripSheet
+    frame: FrameSheet
+
+
+def _grid(sheet: TestSheet) -> list[list[GridCell]]:
+    rows = []
+    for row, strip in enumerate(sheet.strips):
+        shown = sorted((f for f in strip.frames if f.readable and not f.frame.blank),
+                       key=lambda f: f.log_h(sheet.test.meter_constant) or 0.0)  # fmt: skip
+        rows.append([GridCell(row, column, strip, f) for column, f in enumerate(shown)])
+    return rows
+
+
+def _best(cells: list[GridCell]) -> tuple[GridCell | None, str]:
+    """The best cell and what it rests on: verdicts first, then the densities."""
+    judged = [c for c in cells if GOOD_ENOUGH.get(c.frame.verdict, 0) > 0]
+    if judged:
+        most = max(GOOD_ENOUGH[c.frame.verdict] for c in judged)
+        top = [c for c in judged if GOOD_ENOUGH[c.frame.verdict] == most]
+        return top[len(top) // 2], "by its verdict"
+    read = [c for c in cells if c.frame.density is not None]
+    if len(read) < 4:
+        return None, ""
+    dense = [c.frame.density or 0.0 for c in read]
+    middle = 0.5 * (min(dense) + max(dense))
+    # A metered grey lies in the middle of what the material holds.
+    return min(read, key=lambda c: abs((c.frame.density or 0.0) - middle)), "by its density"
+
+
+def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
+    """Where the best cell lies at an end of what was tried, in words."""
+    said = []
+    width = len(rows[best.row])
+    if best.column in (0, width - 1) and width > 1:
+        side = "less" if best.column == 0 else "more"
+        said.append(f"not bracketed: a stop {side} exposure on the next sheet")
+    if best.row in (0, len(rows) - 1) and len(rows) > 1:
+        side = "less" if best.row == 0 else "more"
+        said.append(f"not bracketed: a step {side} of the second factor")
+    return said
+
+
+def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+    """What a sheet of two factors says."""
+    rows = _grid(sheet)
+    cells = [c for row in rows for c in row]
+    film = tuple(
+        FilmRow(
+            row[0].strip.strip.note or f"strip {row[0].strip.strip.label}",
+            tuple(FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict) for c in row),
+        )
+        for row in rows
+        if row
+    )  # fmt: skip
+    dense = [c.frame.density for c in cells if c.frame.density is not None]
+    speed = analysis.reversal_speed if analysis else None
+    figures = {"reversal_speed": speed, "cells_read": float(len(dense))}
+    if len(dense) >= 4 and max(dense) - min(dense) < _ALIKE:
+        tone = "dark" if min(dense) > _DARK else "alike"
+        words = (
+            f"Every cell is {tone}: that is the process and not the exposure. Bleach spent, paper "
+            "upside down, or fogged."
+        )
+        return KindAnswer("Process, not exposure", words,
+                          "Try the bleach on a black scrap before the next sheet.", figures,
+                          None, film)  # fmt: skip
+    best, rests_on = _best(cells)
+    if best is None:
+        act = "Give each cell a verdict, or read its density."
+        return KindAnswer("", "No cell was read or judged yet.", act, figures, None, film)
+    index = index_of(best.frame)
+    name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
+    figures |= {"best_ei": index, "best_row": float(best.row), "best_column": float(best.column)}
+    row_name = best.strip.strip.note or f"strip {best.strip.strip.label}"
+    border = _at_border(best, rows)
+    words = f"with {row_name}, {rests_on}"
+    if border:
+        words += f"; {', and '.join(border)}"
+    if speed is not None and speed.value is not None:
+        words += f". Speed by its curve: {speed.value:.0f}"
+    finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
+    act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
+    lit = tuple(
+        FilmRow(r.name, tuple(
+            FilmCell(c.words, c.density, c.mark, i == best.column and place == best.row)
+            for i, c in enumerate(r.cells)), r.note)
+        for place, r in enumerate(film)
+    )  # fmt: skip
+    light = f" in {sheet.test.light}" if sheet.test.light else ""
+    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, lit)
