@@ -58,7 +58,7 @@ def demo_path(tmp_path_factory):
     from vadrin.app.demo.demo_notebook import make_demo
 
     path = tmp_path_factory.mktemp("demo") / "demo.vadrin"
-    make_demo(path)
+    make_demo(path, kinds=False)
     return path
 
 

@@ -108,14 +108,14 @@ def test_range_and_speed_of_closed_form_papers_are_within_a_hundredth(scale):
 
 def test_ranges_of_papers_hold_and_what_is_missing_is_said():
     held = 0
-    for seed in range(60):
+    for seed in range(24):
         rng = np.random.default_rng(seed)
         paper = Paper(rng.uniform(0.6, 1.4))
         x = np.arange(-2.4, 2.41, 0.15) * 1.2
         read = paper.density(x) + 0.01 * rng.standard_normal(len(x))
         found = paper_curve(x, read, 0.01, rng, 0.06).exposure_scale
         held += found.low <= paper.scale <= found.high
-    assert held >= 54
+    assert held >= 21
     paper = Paper(1.0)
     short = np.arange(-1.5, 0.2, 0.15)
     made = paper_curve(short, paper.density(short), 0.01, np.random.default_rng(0))
@@ -171,7 +171,7 @@ def test_half_covered_strips_give_the_ei_of_the_paper_with_its_range():
     """Simulated films judged through a paper's threshold: the range holds what prints."""
     from tests.core.film_shapes import SHAPES, varied
 
-    held, count = 0, 60
+    held, count = 0, 24
     for seed in range(count):
         rng = np.random.default_rng([7, seed])
         film = varied(SHAPES["plain"], rng)

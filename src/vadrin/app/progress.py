@@ -37,7 +37,7 @@ def _finding(sheet: TestSheet, analysis: Analysis | None) -> StepState:
         return StepState("—", False)
     own = own_answer(sheet, analysis)
     if own is not None:
-        return StepState(own.says.lower() or "not yet", bool(own.says))
+        return StepState(own.says or "not yet", bool(own.says))
     answer = answer_of(sheet, analysis)
     if not analysis.strips and not answer.index.present:
         return StepState("—", False)

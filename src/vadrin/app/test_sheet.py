@@ -39,6 +39,8 @@ FAULT = "fault"
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
 
+_BY_INDEX = "EI "
+"""How frames are called that differ by their EI and by nothing else."""
 _AS_ASKED = 0.3
 """Stops within which a frame still goes by what was asked for; cameras miss by so much."""
 
@@ -78,6 +80,8 @@ class FrameSheet:
             return "again"
         if self.pictorial:
             return "picture"
+        if self.frame.name.startswith(_BY_INDEX):
+            return self.frame.name
         wanted, got = self.frame.wanted_stops, self.frame.stops
         if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
             return stops_text(wanted, signed=True)

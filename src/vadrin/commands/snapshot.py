@@ -22,6 +22,7 @@ VIEWS = (
     ("curves", "Merrow Pan 125", "curves"),
     ("misread", "Brannock 400 B6", "curves"),
     ("finding", "Merrow Pan 125", "finding"),
+    ("mixed-roll", "Cairn Pan 100", "finding"),
     ("cards", "Merrow Pan 125", "cards"),
     ("cupboard", "", "cupboard"),
 )
@@ -109,6 +110,27 @@ def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
     _save(window, folder, "light-box")
 
 
+def _at_the_enlarger(app: Any, window: Window, folder: Path) -> None:
+    """A test strip to be counted down, after a coarse one was chosen on."""
+    from vadrin.app.printing.print_setups import type_setup
+
+    _show(app, window, "Ostrel 400", "print")
+    station, bench = window.station(), window.bench
+    page: Any = station
+    for name, words in (("image size", "18 × 24 cm"), ("lens stop", "f/8"), ("grade", "2"),
+                        ("paper", "Slip Bromide")):  # fmt: skip
+        sheet = bench.sheet
+        if sheet is not None:
+            bench.edit(lambda book, n=name, w=words, s=sheet: type_setup(book, s, n, w))  # type: ignore[misc]
+        _settle(app, window)
+    page.turn_to("strip")
+    page.strip.exposed()
+    _settle(app, window)
+    page.strip.choose(5)
+    _settle(app, window)
+    _save(window, folder, "print")
+
+
 def _save(window: Window, folder: Path, name: str) -> None:
     target = folder / f"{name}.png"
     if not window.grab().save(str(target)):
@@ -143,6 +165,7 @@ def run_snapshot(folder: Path) -> int:
         _save(window, folder, "question")
         _darkroom(app, window, folder)
         _read_by_eye(app, window, folder)
+        _at_the_enlarger(app, window, folder)
         window.set_look(DIM)
         _show(app, window, "Skerry Fine 50", "expose")
         _save(window, folder, "expose-dim")

@@ -112,18 +112,23 @@ def _stops(metered: float, figure: Figure) -> str:
     return "" if figure.value is None else f"{log2(figure.value / metered):+.1f}"
 
 
-def _worded(law: LongExposureLaw) -> tuple[str, str]:
+def _lost(law: LongExposureLaw) -> tuple[float, float, float]:
+    """The longest time that was tried, what it takes, and the stops lost at it."""
     from math import log2
 
     known = [(s, f.value) for s, f in law.table if f.value is not None]
-    seconds, needed = known[-1]
-    lost = log2(needed / seconds)
+    seconds, needed = known[-1] if known else (1.0, 1.0)
+    return seconds, needed, log2(needed / seconds)
+
+
+def _worded(law: LongExposureLaw) -> tuple[str, str]:
+    seconds, needed, lost = _lost(law)
     if law.law is None or lost < _NO_LOSS:
         return "Nothing lost", f"up to {_seconds(seconds)}: give what the meter says."
     return (
         f"{_seconds(seconds)} takes {_seconds(needed)}",
-        f"t + {law.law.factor:.2g} t^{law.law.exponent:.2f}, from {len(law.pairs)} times tried; "
-        "within what was tried and no further.",
+        f"the law t + {law.law.factor:.2g} t^{law.law.exponent:.2f}, from {len(law.pairs)} times "
+        "tried; within what was tried and no further.",
     )
 
 
@@ -145,7 +150,7 @@ def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
 
 def typed_law(law: LongExposureLaw | None) -> str:
     """The law as it is typed in the cupboard; empty where there is none, or nothing is lost."""
-    if law is None or law.law is None or not law.law.factor:
+    if law is None or law.law is None or _lost(law)[2] < _NO_LOSS:
         return ""
     return f"+{law.law.factor:.3g} t^{law.law.exponent:.3g}"
 

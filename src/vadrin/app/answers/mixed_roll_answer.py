@@ -94,7 +94,7 @@ def _worded(
     says = f"EI {marked_ei(best[1])} to {marked_ei(best[2])}"
     words = f"held by {best[0]}, {log2(best[3]):.1f} stops from end to end"
     if len(said) > 1:
-        other = min(said, key=lambda s: s[3])
+        other = next(s for s in said if s is not best)
         words += (
             f"; {other[0]} holds EI {marked_ei(other[1])} to {marked_ei(other[2])}, "
             f"{log2(other[3]):.1f} stops"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.answers.film_cells import row_by_index
+from vadrin.app.answers.film_cells import row_by_index, usable_indexes
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.kind_answer import AnswerTable, KindAnswer
@@ -71,9 +71,7 @@ def rescue_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     table = AnswerTable(_HEADS, tuple(rows))
     best = max((s for s in strips.values() if s.zone_ei.value is not None),
                key=lambda s: s.zone_ei.value or 0.0, default=None)  # fmt: skip
-    seen = light_box_answer(sheet)
-    by_eye = best is None and seen is not None and seen[1].present
-    index = best.zone_ei if best else seen[1] if by_eye and seen else absent("not read yet")
+    index, how = _todays_index(sheet, best)
     fog = best.base_fog if best else absent("no densities were read")
     more, fog_words = fog_beside(fog, sheet.known)
     fresh = sheet.known.exposure_index if sheet.known else None
@@ -90,11 +88,25 @@ def rescue_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     lost = log2(beside / index.value)
     against = f"the {marked_ei(beside)} {'found fresh' if fresh else 'on its box'}"
     cost = f"{stops_counted(lost)} under {against}" if lost > 1 / 6 else f"as fast as {against}"
-    words = f"{ei_range_text(index)}{' by eye' if by_eye else ''}; {cost}: "
+    words = f"{ei_range_text(index)}{how}; {cost}: "
     words += f"{_verdict(lost, fog.value or 0.0)}. {fog_words}"
     act = "Shoot a clip of it at that EI before a roll that matters, and keep the rest cold."
     return KindAnswer(f"EI {marked_ei(index.value)}", words, act, figures, table, tuple(film),
                       of_a_curve=True)  # fmt: skip
+
+
+def _todays_index(sheet: TestSheet, best: StripMetrics | None) -> tuple[Figure, str]:
+    """The EI, and what it rests on: densities, the light box, or the thinnest frame of use."""
+    if best is not None:
+        return best.zone_ei, ""
+    seen = light_box_answer(sheet)
+    if seen is not None and seen[1].present:
+        return seen[1], " by eye on the light box"
+    judged = [found for s in sheet.strips if (found := usable_indexes(s)) is not None]
+    if not judged:
+        return absent("not read yet"), ""
+    value, half = max(high for _, high in judged), 2.0 ** (0.5 * (sheet.test.step or 1.0))
+    return Figure(value, value / half, value * half), ", the thinnest frame that can be used"
 
 
 def _apart(index: Figure, beside: float) -> Figure:

@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 
 from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_processes
+from vadrin.app.demo.demo_kinds import write_kinds
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
@@ -229,8 +230,10 @@ def _plan_on_the_camera(notebook: Notebook) -> None:
         apply_plan(notebook, PlanEdit(test, SCENARIOS[0].times, *names), "demo")
 
 
-def make_demo(path: Path) -> None:
-    """Write the demo notebook to a path where there is none yet."""
+def make_demo(path: Path, kinds: bool = True) -> None:
+    """Write the demo notebook to a path where there is none yet; with a test of every kind, or
+    with those of development times alone.
+    """
     notebook = Notebook(path)
     with notebook.change("demo"):
         for scenario in reversed(SCENARIOS):
@@ -241,6 +244,8 @@ def make_demo(path: Path) -> None:
         write_processes(notebook)
         write_makers_table(notebook, _complete(notebook))
         _plan_on_the_camera(notebook)
+        if kinds:
+            write_kinds(notebook)
     _decide_the_complete_one(notebook)
     notebook.close()
 

@@ -36,6 +36,8 @@ class Headline:
     for_target: bool = True
     by_rule: bool = False
     index_value: float | None = None
+    own: bool = False
+    """Whether it is an answer of a kind's own, in words rather than an EI."""
 
 
 def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
@@ -65,7 +67,7 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
     own = own_answer(sheet, analysis)
     if own is not None:
-        return Headline(own.says, own.words, "", "", (), own.act, "")
+        return Headline(own.says, own.words, "", "", (), own.act, "", own=True)
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
     finding, answer = analysis.finding, answer_of(sheet, analysis)

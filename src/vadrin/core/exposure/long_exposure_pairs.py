@@ -134,11 +134,22 @@ def long_exposure_law(
     metered = np.array([pairs[i].metered_s for i in known])
     needed = np.array([pairs[i].needed_s.known() for i in known])
     law, _ = fit_reciprocity(metered, needed)
-    laws = []
-    for row in np.array([drawn[i] for i in known]).T[:60]:
-        if np.isfinite(row).all():
-            laws.append(fit_reciprocity(metered, row)[0])
+    laws = _moved_laws(metered, needed, np.array([drawn[i] for i in known]))
     return LongExposureLaw(tuple(pairs), law, _table(law, laws, float(metered.max())), contrast)
+
+
+def _moved_laws(metered: Array, needed: Array, drawn: Array) -> list[Reciprocity]:
+    """The law as it would be, were the pairs off by one standard deviation in each of the ways
+    they are off together; `drawn` holds their draws, shape (pairs, draws)."""
+    finite = drawn[:, np.isfinite(drawn).all(axis=0)]
+    if finite.shape[1] < _LEAST_DRAWS:
+        return []
+    sizes, ways = np.linalg.eigh(np.atleast_2d(np.cov(np.log(finite))))
+    moves = (np.sqrt(np.maximum(sizes, 0.0)) * ways).T
+    return [fit_reciprocity(metered, np.maximum(metered, needed * np.exp(m)))[0] for m in moves]
+
+
+_LEAST_DRAWS = 20
 
 
 def _table(
@@ -147,20 +158,20 @@ def _table(
     made = []
     for seconds in TABLE_S:
         if seconds > 1.5 * longest_s:
-            gap = absent(f"nothing longer than {longest_s:g} s was tried")
+            gap = absent(f"nothing over {longest_s:.0f} s was tried")
             made.append((seconds, gap))
             continue
         best = corrected_time(law, seconds)
         stops = np.array([log2(corrected_time(one, seconds) / best) for one in laws])
-        spread = 1.96 * float(stops.std()) if len(stops) > 20 else 0.0
-        # A law of two numbers is not the film's own: a tenth of a stop stands for that.
+        spread = 1.96 * float(np.sqrt((stops**2).sum())) if len(stops) else 0.0
+        # A law of two numbers is not the film's own: a share of a stop stands for that.
         spread = float(np.hypot(spread, _LAW_STOPS)) if best > seconds else spread
         low = max(seconds, best / 2**spread)
         made.append((seconds, Figure(best, low, best * 2**spread)))
     return tuple(made)
 
 
-_LAW_STOPS = 0.1
+_LAW_STOPS = 0.05
 
 
 def _contrast(sets: list[list[LongFrame]], noise: float) -> Figure:

@@ -14,7 +14,9 @@ from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
 
 FIRST_GREY, MID_GREY, BLACK_SHARE = 0.04, 0.60, 0.90
-_DRAWS = 200
+_DRAWS = 60
+_OF_WHITE = 0.6
+"""Share of a reading's noise that the paper's white keeps: a few of its steps tell it."""
 _FLAT = 0.03
 """Density that the last two steps may differ by where the paper has reached its maximum."""
 
@@ -131,13 +133,15 @@ def paper_curve(
         raise ValueError("a paper's curve needs at least four steps that differ")
     if read[-1] - read[0] < 0.5:
         raise ValueError("the steps hardly darken: expose from white to black")
-    white = float(read.min()) if d_min is None else d_min
+    # The least of many readings is the luckiest of them: all that are as white count.
+    white = float(read[read <= read.min() + _FLAT].mean()) if d_min is None else d_min
     keep = np.concatenate([[True], np.diff(x) > 1e-9])
     x, read = x[keep], read[keep]
     curve = _rising(read) - white
     rows = [_answers(x, curve)]
     for _ in range(_DRAWS if noise > 0 else 0):
-        shaken = _rising(read + noise * rng.standard_normal(len(read))) - white
+        base = white + noise * float(rng.standard_normal()) * _OF_WHITE
+        shaken = _rising(read + noise * rng.standard_normal(len(read))) - base
         rows.append(_answers(x, shaken))
     table = np.array(rows)
     best, drawn = table[0], table[1:] if len(table) > 1 else table

@@ -26,6 +26,8 @@ if TYPE_CHECKING:
 
 _COLUMN, _NO_LIMIT = 296, 16_777_215
 _MOST_NOTES = 5
+_SHORT = 8
+"""Letters of an answer up to which it is shown as large as an EI."""
 _MOST_DIAGNOSTICS = 6
 
 
@@ -110,7 +112,10 @@ class FindingColumn(QWidget):
         headline = headline_of(sheet, analysis)
         column.addWidget(text("Finding so far", Role.SECTION))
         if headline.index:
-            column.addWidget(text(headline.index, Role.INDEX))
+            plain = headline.own and len(headline.index) > _SHORT
+            role = Role.TIME if plain else Role.INDEX
+            tone = "grease" if plain else None
+            column.addWidget(text(headline.index, role, wrap=plain, tone=tone))
         column.addWidget(text(headline.index_note, Role.NOTE, wrap=True))
         if headline.time:
             column.addWidget(text(headline.time, Role.TIME))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames
@@ -22,8 +23,8 @@ class MixedRoll(TestKind):
         """The same EIs on twin rolls."""
         usual = tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
         frames = blank_frames(request.blanks) + [
-            PlannedFrame(FrameRole.BRACKET, str(i + 1), index, 0.0)
-            for i, index in enumerate(request.second_factor or usual)
+            PlannedFrame(FrameRole.BRACKET, f"EI {marked_ei(index)}", index, 0.0)
+            for index in request.second_factor or usual
         ]
         times = (*request.times, request.times[-1])[:2]
         notes = ("left long without agitation", "the normal process, on the twin")

@@ -44,7 +44,7 @@ def answer_table(table: AnswerTable) -> QWidget:
     for row, line in enumerate(table.rows, start=1):
         for column, words in enumerate(line):
             role = Role.LEAD_STRONG if column == 0 else Role.BODY
-            grid.addWidget(text(words, role, wrap=len(words) > 18), row, column, _TOP)
+            grid.addWidget(text(words, role, wrap=len(words) > 30), row, column, _TOP)
     grid.setColumnStretch(len(table.heads), 1)
     return holder
 

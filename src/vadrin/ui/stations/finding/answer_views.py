@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.answers.push_ladder import over_developed_proof, push_rows, speed_rows
 from vadrin.app.kind_answer import FilmRow, own_answer
@@ -35,6 +36,8 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import rule, text
 
+_NARROW = 3
+"""Columns of a table up to which a plot stands beside it."""
 View = Callable[[Scene], QWidget]
 """Makes the picture of an answer from a scene."""
 
@@ -116,9 +119,12 @@ def kind_answer(scene: Scene) -> QWidget:
     film, plot = FilmRows(), AnswerPlotView()
     column.addWidget(film)
     film.show_rows(answer.film, scene.look)
+    narrow = answer.table is not None and len(answer.table.heads) <= _NARROW
+    row = QHBoxLayout() if narrow else QVBoxLayout()
     if answer.table is not None:
-        column.addWidget(answer_table(answer.table))
-    column.addWidget(plot, 1)
+        row.addWidget(answer_table(answer.table), 0, Qt.AlignmentFlag.AlignTop)
+    row.addWidget(plot, 1)
+    column.addLayout(row, 1)
     plot.show_plot(answer.plot, scene.look)
     column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
     column.addStretch(0)

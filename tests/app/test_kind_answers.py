@@ -1,0 +1,443 @@
+"""Every kind ends in the answer its question asked: told, missing, spoilt; on card and in JSON."""
+
+import json
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.core.film_shapes import SHAPES
+from tests.notebooks import new_test
+from tests.window.pages import pdf_words
+from vadrin.app.answers.colour_answer import crossover_words
+from vadrin.app.answers.long_exposures_answer import write_law
+from vadrin.app.answers.push_ladder import over_developed_proof, push_rows
+from vadrin.app.kind_answer import own_answer
+from vadrin.app.kinds import page_of
+from vadrin.app.library.shelf_index import undecided_answer
+from vadrin.app.read.verdict_entry import give_verdict
+from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.results.darkroom_card import card_document
+from vadrin.app.results.decision import whole_report, write_answer
+from vadrin.app.results.headline import headline_of
+from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.warnings_of_test import warnings_of
+from vadrin.core.channels import Channel
+from vadrin.core.curves import metrics
+from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
+from vadrin.errors import EntryError
+from vadrin.notebook.records import Finding, Frame, Reading, Stock, Strip, Test
+
+PLAIN = SHAPES["plain"]
+
+
+class Bench:
+    """A test of a kind that is exposed, developed and read as a made-up film would read."""
+
+    def __init__(self, book, kind, **asked):
+        self.book = book
+        times = asked.pop("times", (8.0,))
+        film = asked.pop("film", "Kelda Pan 200")
+        self.test = new_test(book, film, "Sable", "1+1", kind=kind, times=times, **asked)
+        with book.change("developed"):
+            for strip in book.all(Strip, test_id=self.test.id):
+                minutes = strip.planned_min
+                book.put(replace(strip, time_min=minutes, temperature_c=20.0))
+            for frame in self.frames():
+                book.put(replace(frame, state="exposed"))
+
+    @property
+    def sheet(self):
+        return load_sheet(self.book, self.test.id)
+
+    def frames(self):
+        return [f.frame for _, f in load_sheet(self.book, self.test.id).frames()]
+
+    def read(self, density, channel=Channel.VISUAL, noise=0.006, seed=1):
+        """Read every frame: `density` is asked with the strip and the frame."""
+        rng = np.random.default_rng(seed)
+        with self.book.change("read"):
+            for strip, frame in self.sheet.frames():
+                dense = density(strip, frame)
+                if dense is not None:
+                    self.book.add(
+                        Reading(
+                            frame_id=frame.frame.id,
+                            channel=channel,
+                            density=round(dense + noise * rng.standard_normal(), 3),
+                        )
+                    )
+
+    def judge(self, verdict):
+        """Give every frame the verdict that `verdict` has for it."""
+        for strip, frame in self.sheet.frames():
+            said = verdict(strip, frame)
+            if said:
+                give_verdict(self.book, frame, "the frame", said)
+
+    @property
+    def analysis(self):
+        sheet = self.sheet
+        return analyse_as(sheet.test.kind, readings_of(sheet), settings_of(sheet))
+
+    @property
+    def answer(self):
+        return own_answer(self.sheet, self.analysis)
+
+    def at(self, frame):
+        return frame.log_h(self.test.meter_constant)
+
+
+def everywhere(bench, tmp_path, says):
+    """The same answer stands in the finding column, on the card, in JSON and on the shelf."""
+    sheet, analysis = bench.sheet, bench.analysis
+    assert headline_of(sheet, analysis).index == says
+    card = page_of(sheet.test.kind).card(sheet, analysis)
+    path = tmp_path / "card.pdf"
+    path.write_bytes(card_document(card, "A6"))
+    pages, words = pdf_words(path)
+    assert pages == 1
+    assert says.split()[-1] in words
+    write_answer(tmp_path / "answer.json", sheet, analysis)
+    told = json.loads((tmp_path / "answer.json").read_text(encoding="utf-8"))
+    assert told["answer"]["says"] == says
+    assert undecided_answer(sheet).index == says
+    assert whole_report(sheet, analysis)["answer"]["figures"].keys() == told["answer"][
+        "figures"].keys()  # fmt: skip
+    advice = " ".join(w.sentence + w.remedy for w in warnings_of(sheet, analysis))
+    assert "development time" not in advice
+    return told["answer"]
+
+
+class TestAMixedRoll:
+    """One roll at many EIs, left to stand, beside its twin in the normal process."""
+
+    @pytest.fixture
+    def roll(self, notebook):
+        indexes = (25.0, 50.0, 100.0, 200.0, 400.0, 800.0, 1600.0)
+        return Bench(notebook, "mixed roll", times=(60.0, 8.0), second_factor=indexes)
+
+    def film(self, roll):
+        soft = replace(PLAIN, contrast=PLAIN.contrast * 0.75)
+
+        def density(strip, frame):
+            shape = soft if strip.strip.label == "A" else PLAIN
+            return shape.density(roll.at(frame), 8.0)
+
+        return density
+
+    def test_it_says_which_eis_each_process_holds(self, roll, tmp_path):
+        roll.read(self.film(roll))
+        good = {50.0, 100.0, 200.0, 400.0}
+        roll.judge(lambda _s, f: "use it" if f.frame.exposure_index in good else "nothing there")
+        told = everywhere(roll, tmp_path, roll.answer.says)
+        assert told["says"].startswith("EI ")
+        assert "no one time" not in told["words"]
+        assert {row[2] for row in told["table"]["rows"]} == {"EI 50 to 400"}
+        highest = told["figures"]["A_highest_ei"]
+        shadow = roll.analysis.strips[0].zone_ei.value
+        assert highest["value"] == pytest.approx(2 * shadow, rel=0.02)
+        (first, _) = roll.answer.film
+        assert [c.held for c in first.cells] != [False] * len(first.cells)
+        assert all(c.words.startswith("EI ") for c in first.cells)
+
+    def test_what_waits_is_advised_and_nothing_is_made_up(self, roll):
+        assert roll.answer.says == ""
+        assert "Read strip A" in roll.answer.act
+        assert all(f.value is None for f in roll.answer.figures.values())
+
+
+class TestOldFilm:
+    """Today's EI, its fog beside a known film, and what it is good for."""
+
+    @pytest.fixture
+    def old(self, notebook):
+        return Bench(notebook, "rescue", index=200.0, first_stop=0.0, last_stop=7.0)
+
+    def read_old(self, old, slower, fog):
+        def density(_strip, frame):
+            if frame.frame.role == "fogged":
+                return None
+            x = old.at(frame)
+            net = PLAIN.density(None if x is None else x - slower, 8.0) - PLAIN.density(None, 8.0)
+            return fog + net
+
+        old.read(density)
+
+    def test_its_ei_and_fog_are_set_beside_the_known_film(self, old, notebook, tmp_path):
+        report = {"strips": {"A": {"base_fog": {"value": 0.20}}}}
+        fresh = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="time")
+        with notebook.change("known"):
+            notebook.add(
+                Finding(
+                    test_id=fresh.id, exposure_index=160.0, time_min=8.0, report=json.dumps(report)
+                )
+            )
+        true = 8.125 / 16 / 10 ** PLAIN.x_m(8.0)
+        self.read_old(old, 0.602, 0.55)
+        told = everywhere(old, tmp_path, old.answer.says)
+        index, lost = told["figures"]["ei"], told["figures"]["stops_lost"]
+        assert index["low"] < true / 4 < index["high"]
+        assert lost["value"] == pytest.approx(np.log2(160.0 / index["value"]), abs=0.01)
+        assert told["figures"]["fog_over_known"]["value"] == pytest.approx(0.35, abs=0.03)
+        assert "beside the test that was decided at 0.20" in told["words"]
+        assert "prints take 2." in told["words"]
+
+    def test_film_that_holds_nothing_is_said_to(self, old):
+        self.read_old(old, 9.0, 1.1)
+        assert old.answer.says == ""
+        assert "Too few" not in old.answer.words
+        assert old.answer.figures["ei"].value is None
+
+    def test_before_it_is_read_nothing_is_said(self, old):
+        assert old.answer.says == ""
+        assert "light box" in old.answer.act
+
+
+class TestLongExposures:
+    """The law, its table, and its way into the stock."""
+
+    TRUE = Reciprocity(factor=0.18, exponent=1.45)
+
+    @pytest.fixture
+    def night(self, notebook):
+        return Bench(notebook, "reciprocity", second_factor=(1.0, 4.0, 15.0, 60.0, 240.0))
+
+    def film(self, night, law, noise=0.006):
+        def density(_strip, frame):
+            x = night.at(frame)
+            held = frame.frame.seconds
+            if x is None or held is None or held <= 0.5:
+                return PLAIN.density(x, 8.0)
+            metered = held / 2.0 ** (frame.frame.stops or 0.0)
+            worth = effective_time(law, held) / metered
+            return PLAIN.density(x - 0.30103 * (frame.frame.stops or 0.0) + np.log10(worth), 8.0)
+
+        night.read(density, noise=noise)
+
+    def test_the_law_is_found_told_and_written_into_the_stock(self, night, notebook, tmp_path):
+        self.film(night, self.TRUE)
+        told = everywhere(night, tmp_path, night.answer.says)
+        for seconds in (4, 60, 240):
+            figure = told["figures"][f"corrected_{seconds}s"]
+            true = seconds + 0.18 * seconds**1.45
+            assert figure["low"] <= true <= figure["high"]
+        assert told["figures"]["corrected_1800s"]["value"] is None, "nothing so long was tried"
+        assert "misread" not in [w.key for w in warnings_of(night.sheet, night.analysis)]
+        said = write_law(notebook, night.sheet)
+        assert "beyond a second" in said
+        assert notebook.get(Stock, night.test.stock_id).reciprocity.startswith("+0.")
+        assert "Written into the stock" in night.answer.act
+        notebook.undo()
+        assert notebook.get(Stock, night.test.stock_id).reciprocity == ""
+
+    def test_a_film_that_loses_nothing_is_said_to(self, night):
+        self.film(night, Reciprocity(factor=0.0), noise=0.002)
+        assert night.answer.says == "Nothing lost"
+        with pytest.raises(EntryError, match="nothing to write"):
+            write_law(night.book, night.sheet)
+
+    def test_the_short_frame_is_asked_for(self, night):
+        night.read(lambda _s, f: 0.8 if f.frame.seconds and f.frame.seconds > 0.5 else None)
+        assert night.answer.says == ""
+        assert "the short frame was not read" in night.answer.words
+
+
+def test_ranges_of_long_exposures_hold():
+    from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
+
+    held = tried = 0
+    for seed in range(20):
+        rng = np.random.default_rng([3, seed])
+        law = Reciprocity(factor=rng.uniform(0.05, 0.4), exponent=rng.uniform(1.2, 1.6))
+        at = PLAIN.x_m(8.0) + rng.uniform(0.5, 1.0)
+        frames = []
+        for metered in (1.0, 4.0, 15.0, 60.0, 240.0):
+            for stops in (0, 1, 2):
+                worth = effective_time(law, metered * 2.0**stops) / metered
+                dense = PLAIN.density(at + np.log10(worth), 8.0) + 0.01 * rng.standard_normal()
+                frames.append(LongFrame(metered, metered * 2.0**stops, dense))
+        short = PLAIN.density(at, 8.0) + 0.01 * rng.standard_normal()
+        found = long_exposure_law(short, tuple(frames), 0.01, rng)
+        for seconds, figure in found.table[:9]:
+            if figure.present:
+                true = corrected_time(law, seconds)
+                held += figure.low <= true <= figure.high
+                tried += 1
+    assert tried > 130
+    assert 0.9 <= held / tried <= 1.0
+
+
+class TestComparison:
+    """Films named by their own names, each beside the reference."""
+
+    @pytest.fixture
+    def pair(self, notebook):
+        with notebook.change("another"):
+            other = notebook.add(Stock(name="Brannock 400", box_speed=400.0))
+        bench = Bench(notebook, "compare", compared="stocks", compared_names=("Brannock 400",))
+        with notebook.change("named"):
+            for strip in notebook.all(Strip, test_id=bench.test.id):
+                if strip.position:
+                    notebook.put(replace(strip, stock_id=other.id, note="Brannock 400"))
+        return bench
+
+    def test_a_faster_film_is_named_with_its_stops(self, pair, tmp_path):
+        def density(strip, frame):
+            x = pair.at(frame)
+            faster = 0.30103 if strip.strip.position else 0.0
+            return PLAIN.density(None if x is None else x + faster, 8.0)
+
+        pair.read(density)
+        told = everywhere(pair, tmp_path, pair.answer.says)
+        label = pair.sheet.strips[1].strip.label
+        stops = told["figures"][f"{label}_speed_stops"]
+        assert stops["low"] < 1.0 < stops["high"]
+        match, rated = told["figures"][f"{label}_match_ei"], pair.test.exposure_index
+        assert match["value"] == pytest.approx(rated * 2 ** stops["value"], rel=0.01)
+        assert [row[0] for row in told["table"]["rows"]] == ["Kelda Pan 200", "Brannock 400"]
+        assert [s.name for s in pair.answer.plot.series] == ["Kelda Pan 200", "Brannock 400"]
+
+    def test_one_that_waits_is_advised(self, pair):
+        pair.read(lambda s, f: None if s.strip.position else PLAIN.density(pair.at(f), 8.0))
+        assert pair.answer.says == ""
+        assert "Read strip" in pair.answer.act
+
+
+class TestColour:
+    """Three layers over the pushes."""
+
+    @pytest.fixture
+    def chart(self, notebook):
+        return Bench(notebook, "colour", times=(6.5,), second_factor=(0.0, 1.0), first_stop=-5.0,
+                     last_stop=4.0)  # fmt: skip
+
+    def test_crossover_is_named_by_what_is_seen(self, chart, tmp_path):
+        gain = {Channel.RED: 1.0, Channel.GREEN: 1.0, Channel.BLUE: 1.0}
+        for channel, factor in gain.items():
+
+            def density(strip, frame, factor=factor, channel=channel):
+                pushed = strip.strip.push and channel == Channel.BLUE
+                base = PLAIN.density(None, 8.0)
+                net = PLAIN.density(chart.at(frame), 8.0) - base
+                return base + net * (1.25 if pushed else 1.0) * factor
+
+            chart.read(density, channel, seed=len(channel))
+        told = everywhere(chart, tmp_path, chart.answer.says)
+        rows = told["table"]["rows"]
+        assert rows[0][4] == "layers go together"
+        assert "highlights go blue while shadows go yellow" in rows[1][4]
+        assert "Crossover" in told["says"]
+        by = told["figures"]
+        assert by["B_blue_gradient"]["value"] > by["B_green_gradient"]["value"] + 0.05
+
+    def test_without_layers_it_asks_for_them(self, chart):
+        assert "red, green and blue" in chart.answer.act
+        assert crossover_words({"red": 0.5, "green": None, "blue": 0.5}).startswith("read red")
+
+
+class TestASheetOfTwoFactors:
+    """The best cell, its border, and the process that failed."""
+
+    @pytest.fixture
+    def positive(self, notebook):
+        return Bench(notebook, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-3.0,
+                     last_stop=3.0)  # fmt: skip
+
+    def falling(self, positive, mid):
+        def density(_strip, frame):
+            x = positive.at(frame)
+            return 2.1 if x is None else 0.15 + 1.95 / (1 + np.exp(5 * (x - mid)))
+
+        return density
+
+    def test_the_best_cell_is_named_and_a_finer_sheet_advised(self, positive, tmp_path):
+        mid = float(np.median([positive.at(f) for _, f in positive.sheet.frames()
+                               if not f.frame.blank]))  # fmt: skip
+        positive.read(self.falling(positive, mid))
+        positive.judge(lambda s, f: "use it" if s.strip.label == "B" and f.frame.stops == 1.0
+                       else "nothing there")  # fmt: skip
+        told = everywhere(positive, tmp_path, positive.answer.says)
+        assert told["figures"]["best_row"] == 1.0
+        assert "half steps to each side" in told["next"]
+        lit = [(r, c) for r, row in enumerate(positive.answer.film)
+               for c, cell in enumerate(row.cells) if cell.held]  # fmt: skip
+        assert lit == [(1, int(told["figures"]["best_column"]))]
+
+    def test_a_best_cell_at_the_border_is_not_bracketed(self, positive):
+        positive.judge(lambda s, f: "use it" if s.strip.label == "C" and f.frame.stops == 3.0
+                       else "nothing there")  # fmt: skip
+        assert "not bracketed: a stop more exposure" in positive.answer.words
+
+    def test_cells_that_are_all_alike_are_the_process(self, positive):
+        positive.read(lambda _s, _f: 1.9)
+        assert positive.answer.says == "Process, not exposure"
+        assert "Bleach spent" in positive.answer.words
+
+
+class TestPaper:
+    """A paper's range by its densities, and by eye."""
+
+    @pytest.fixture
+    def paper(self, notebook):
+        return Bench(notebook, "paper", first_stop=-4.0, last_stop=4.0, step=0.5,
+                     metered_seconds=8.0)  # fmt: skip
+
+    def test_its_range_is_found(self, paper, tmp_path):
+        from tests.core.test_printing import Paper
+
+        made = Paper(1.0)
+
+        def density(_strip, frame):
+            return float(made.density(np.log10(frame.frame.seconds / 8.0)))
+
+        paper.read(density, noise=0.004)
+        told = everywhere(paper, tmp_path, paper.answer.says)
+        scale = told["figures"]["iso_range"]
+        assert scale["low"] < 100 < scale["high"]
+        assert paper.answer.plot.series[0].points
+        assert "focus at infinity" not in str(told)
+
+    def test_it_waits_for_its_steps(self, paper):
+        assert "no step of the paper was read yet" in paper.answer.words
+        assert "reflection densities" in paper.answer.act
+
+
+class TestPushLadder:
+    """Pushes as film, with their counts, and what a longer development proves."""
+
+    def test_rows_are_the_pushes_at_their_greys(self, notebook):
+        bench = Bench(notebook, "push", times=(6.0,), second_factor=(0.0, 1.0, 2.0))
+        bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes))
+        bench.judge(lambda s, f: "use it" if (f.frame.stops or 0) > s.strip.push - 2 else "")
+        rows = push_rows(bench.sheet)
+        assert [r.name.partition(",")[0] for r in rows] == ["normal", "push 1", "push 2"]
+        assert all("usable" in r.note for r in rows)
+
+    def test_a_longer_twin_proves_that_thin_shadows_are_exposure(self, notebook):
+        bench = Bench(notebook, "time", times=(6.0, 12.0), step=0.5)
+        bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes)
+                   + (0.0 if s.minutes < 10 else 0.05), noise=0.0)  # fmt: skip
+        proof = over_developed_proof(bench.sheet)
+        assert "no denser in the shadows" in proof
+        assert "thin shadows are exposure" in proof
+
+
+def test_speed_is_told_with_one_strip_and_asks_for_no_other(notebook):
+    bench = Bench(notebook, "speed", step=0.5)
+    bench.read(lambda _s, f: PLAIN.density(bench.at(f), 8.0))
+    headline = headline_of(bench.sheet, bench.analysis)
+    true = 8.125 / 16 / 10 ** PLAIN.x_m(8.0)
+    assert bench.analysis.strips[0].zone_ei.low < true < bench.analysis.strips[0].zone_ei.high
+    assert "second strip" not in headline.next_act
+
+
+def test_a_hurt_finding_is_no_known_film(notebook):
+    fresh = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="time")
+    with notebook.change("hurt"):
+        notebook.add(Finding(test_id=fresh.id, exposure_index=160.0, report='{"strips": 3}'))
+    old = Bench(notebook, "rescue", index=200.0, first_stop=0.0, last_stop=7.0)
+    assert old.sheet.known is None
+    assert metrics.SPEED_DENSITY == 0.10
+    assert notebook.get(Test, fresh.id).kind == "time"
+    assert notebook.all(Frame, strip_id=-1) == []

@@ -1,0 +1,150 @@
+"""How often the range of each kind's answer holds the truth: ``python tools/kind_answers.py 100``.
+
+Made-up tests of every kind that has a figure of its own, planned, exposed and read as a tester
+would, each with another film and another noise.
+"""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+
+sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
+
+from tests.app.test_kind_answers import Bench  # noqa: E402
+from tests.core.film_shapes import SHAPES, varied  # noqa: E402
+from tests.core.test_printing import Paper  # noqa: E402
+
+from vadrin.core.exposure.reciprocity import (  # noqa: E402
+    Reciprocity,
+    corrected_time,
+    effective_time,
+)
+from vadrin.core.figure import Figure  # noqa: E402
+from vadrin.notebook.records import Stock, Strip  # noqa: E402
+from vadrin.notebook.store import Notebook  # noqa: E402
+
+Found = list[tuple[Figure, float]]
+"""Figures with what is true of them."""
+
+
+def _read(bench: Bench, film: object, seed: int, moved: Callable[..., float] | None = None) -> None:
+    def density(strip, frame):
+        x = bench.at(frame)
+        if x is not None and moved is not None:
+            x += moved(strip, frame)
+        return film.density(x, 8.0)
+
+    bench.read(density, noise=0.01, seed=seed)
+
+
+def speed(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The EI of one strip."""
+    bench = Bench(book, "speed", step=0.5)
+    _read(bench, film, seed)
+    return [(bench.analysis.strips[0].zone_ei, 8.125 / 16 / 10 ** film.x_m(8.0))]
+
+
+def mixed_roll(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The highest EI held: a stop over the shadow point."""
+    indexes = tuple(12.5 * 2.0**k for k in range(9))
+    bench = Bench(book, "mixed roll", times=(8.0, 8.0), second_factor=indexes, blanks=2)
+    _read(bench, film, seed)
+    return [(bench.answer.figures["A_highest_ei"], 2 * 8.125 / 16 / 10 ** film.x_m(8.0))]
+
+
+def rescue(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
+    """Today's EI of a film that lost some stops."""
+    lost = rng.uniform(0.0, 0.9)
+    bench = Bench(book, "rescue", index=400.0, first_stop=-2.0, last_stop=6.0)
+
+    def density(_strip, frame):
+        x = bench.at(frame)
+        return None if frame.frame.role == "fogged" else film.density(
+            None if x is None else x - lost, 8.0)  # fmt: skip
+
+    bench.read(density, noise=0.01, seed=seed)
+    return [(bench.answer.figures["ei"], 8.125 / 16 / 10 ** (film.x_m(8.0) + lost))]
+
+
+def compare(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
+    """Stops by which another film is faster."""
+    stops = rng.uniform(-1.5, 1.5)
+    with book.change("another"):
+        other = book.add(Stock(name="Brannock 400", box_speed=400.0))
+    bench = Bench(book, "compare", compared="stocks", compared_names=("Brannock 400",), step=0.5)
+    with book.change("named"):
+        for strip in book.all(Strip, test_id=bench.test.id):
+            if strip.position:
+                book.put(replace(strip, stock_id=other.id, note="Brannock 400"))
+    _read(bench, film, seed, lambda s, _f: 0.30103 * stops if s.strip.position else 0.0)
+    label = bench.sheet.strips[1].strip.label
+    return [(bench.answer.figures[f"{label}_speed_stops"], stops)]
+
+
+def long_exposures(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
+    """Corrected times."""
+    law = Reciprocity(factor=rng.uniform(0.05, 0.4), exponent=rng.uniform(1.2, 1.6))
+    bench = Bench(book, "reciprocity", second_factor=(1.0, 4.0, 15.0, 60.0, 240.0))
+
+    def moved(_strip, frame):
+        held = frame.frame.seconds
+        if held is None or held <= 0.5:
+            return 0.0
+        stops = frame.frame.stops or 0.0
+        return np.log10(effective_time(law, held) / (held / 2.0**stops)) - 0.30103 * stops
+
+    _read(bench, film, seed, moved)
+    figures = bench.answer.figures
+    return [(figures[f"corrected_{t}s"], corrected_time(law, t)) for t in (8, 30, 120)]
+
+
+def colour(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The gradient of the layer that is analysed whole."""
+    bench = Bench(book, "colour", times=(8.0,), second_factor=(0.0,), first_stop=-5.0,
+                  last_stop=4.0, step=0.5)  # fmt: skip
+    from vadrin.core.channels import Channel
+
+    for place, channel in enumerate((Channel.RED, Channel.GREEN, Channel.BLUE)):
+        bench.read(lambda _s, f: film.density(bench.at(f), 8.0), channel, 0.01, 10 * seed + place)
+    return [(bench.answer.figures["A_green_gradient"], film.gradient(8.0))]
+
+
+def paper(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
+    """A paper's range."""
+    made = Paper(rng.uniform(0.7, 1.3))
+    bench = Bench(book, "paper", first_stop=-5.0, last_stop=5.0, step=0.5, metered_seconds=8.0)
+    bench.read(lambda _s, f: float(made.density(np.log10(f.frame.seconds / 8.0))), noise=0.01,
+               seed=seed)  # fmt: skip
+    return [(bench.answer.figures["iso_range"], 100 * made.scale)]
+
+
+KINDS = (speed, mixed_roll, rescue, compare, long_exposures, colour, paper)
+
+
+def main(count: int) -> None:
+    """Print a line a kind."""
+    for kind in KINDS:
+        held = told = 0
+        for seed in range(count):
+            rng = np.random.default_rng([9, seed])
+            with tempfile.TemporaryDirectory() as folder:
+                book = Notebook(Path(folder) / "sim.vadrin")
+                film = varied(SHAPES["plain"], rng)
+                for figure, true in kind(book, film, seed, rng):
+                    if figure.low is not None and figure.high is not None:
+                        told += 1
+                        held += figure.low <= true <= figure.high
+                book.close()
+        name = kind.__name__.replace("_", " ")
+        share = 100 * held / max(told, 1)
+        print(f"{name:<16}{held:>4} of {told:>4} held ({share:.0f} of 100)", flush=True)
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]))
