@@ -124,8 +124,7 @@ def test_snapshot_writes_every_main_view(tmp_path):
 
     assert main(["snapshot", str(tmp_path / "shots")]) == 0
     pictures = sorted(p.stem for p in (tmp_path / "shots").glob("*.png"))
-    others = ["expose-dim", "changed", "question", "recipe", "clock", "scan", "light-box",
-              "print"]
+    others = ["expose-dim", "changed", "question", "recipe", "clock", "scan", "light-box", "print"]
     assert pictures == sorted([name for name, _, _ in VIEWS] + others)
     image = QImage(str(tmp_path / "shots" / "curves.png"))
     assert (image.width(), image.height()) == (1280, 800)

@@ -7,6 +7,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from tests.window.pages import refusal_of, words_of
+from vadrin.app.read import densitometer
 from vadrin.notebook.records import Instrument, Reading
 
 
@@ -78,8 +79,9 @@ def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):
     assert [r.density for r in newest(window, 4)] == read
 
 
-def test_the_zero_is_asked_for_and_a_patch_watched(qtbot, page):
+def test_the_zero_is_asked_for_and_a_patch_watched(qtbot, page, monkeypatch):
     window, densities = page
+    monkeypatch.setattr(densitometer, "_ZERO_EVERY", 4)
     said = []
     window.bench.said.connect(said.append)
     press(densities.line)
@@ -88,11 +90,11 @@ def test_the_zero_is_asked_for_and_a_patch_watched(qtbot, page):
         qtbot.waitUntil(lambda w=words: any(w in s for s in said), timeout=10_000)
         assert sum("reference patch reads" in s for s in said) == times
     before = readings(window)
-    for count in range(1, 21):
+    for count in range(1, 5):
         press(densities.press)
         qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
     assert any("was not zeroed yet" in s for s in said)
-    assert any("20 readings since its zero: zero it again" in s for s in said)
+    assert any("4 readings since its zero: zero it again" in s for s in said)
 
 
 def test_a_program_may_leave_its_readings_in_a_folder(qtbot, page, tmp_path):

@@ -10,10 +10,11 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import new_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.printing.half_covered import print_answer
 from vadrin.app.printing.print_setups import present_room, print_rooms
 from vadrin.app.process.development import develop_as_planned
 from vadrin.app.process.uptime import Moment, moment_now
+from vadrin.app.results.answer import answer_of
+from vadrin.app.results.print_ei import print_answer
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.curves import metrics
 from vadrin.core.frames import FrameState
@@ -137,11 +138,19 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
         room.press(Qt.Key.Key_Y if room.told(frame) else Qt.Key.Key_N)
         asked += 1
     assert 2 <= asked <= 6
-    _, index = print_answer(room.book, room.window.bench.sheet)
+    _, index = print_answer(room.window.bench.sheet)
     densitometer = room.window.bench.analysis.strips[0].zone_ei
     assert max(index.low, densitometer.low) < min(index.high, densitometer.high)
     assert densitometer.low <= room.zone_ei <= densitometer.high
     assert "On paper: EI" in words_of(room.window)
+    room.window.bench.go("finding")
+    settle(qtbot, room.window)
+    room.type(room.station._school, "paper")
+    settle(qtbot, room.window)
+    found = answer_of(room.window.bench.sheet, room.window.bench.analysis)
+    assert found.index == index, "rated by what the paper tells, once that is chosen"
+    room.window.bench.go("print")
+    settle(qtbot, room.window)
     room.turn(Qt.Key.Key_C)
     frames = room.window.bench.sheet.strips[0].frames
     for frame, net in zip(frames, room.true - room.true[0], strict=True):
@@ -162,6 +171,9 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     assert (made.seconds, made.grade, made.work, made.verdict) == (
         12.0, "3", "burn sky +1 stop", "good")  # fmt: skip
     assert "12 s on grade 3, burn sky +1 stop: good" in words_of(room.station)
+    room.station.grade.keep_picture(room.book.path.parent / "good.png")
+    room.window.updates.flush()
+    assert "its picture: good.png" in words_of(room.station)
     while room.book.undo_label() and room.book.all(PrintSetup):
         room.window.bench.undo()
         room.window.updates.flush()

@@ -13,6 +13,7 @@ from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 
 DARKROOM = ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got")
 READING = ("scan", "light box", "verdicts", "side by side", "densities")
+PRINTING = ("strip", "contact", "setup")
 """Pages of the stations that have several."""
 MOST_GREEN_OR_BLUE = 8
 
@@ -70,7 +71,7 @@ def check_view(window, what):
 @pytest.mark.parametrize("station", [*STATIONS, "cupboard", "shelf"])
 def test_no_view_shines_and_every_text_can_be_read(qtbot, safelit, station):
     window = safelit(station)
-    for page in {"process": DARKROOM, "read": READING}.get(station, ("",)):
+    for page in {"process": DARKROOM, "read": READING, "print": PRINTING}.get(station, ("",)):
         if page:
             window.station().turn_to(page)
         settle(qtbot, window)

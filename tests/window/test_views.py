@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from tests.core.closed_form import ClosedForm
-from tests.window.pages import button_of, field_of, settle, words_of
+from tests.window.pages import button_of, field_of, settle, type_into, words_of
 from vadrin.notebook.records import Reading, Test
 from vadrin.ui.theme.look import DAY, SAFELIGHT
 
@@ -131,7 +131,7 @@ def test_the_school_and_the_target_move_the_finding(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     before = window.bench.analysis
     station = window.station()
-    qtbot.keyClick(field_of(station, "school"), Qt.Key.Key_Up)
+    type_into(field_of(station, "school"), "standard")
     qtbot.waitUntil(lambda: window.bench.analysis is not before, timeout=10000)
     assert window.bench.analysis.rated_index == window.bench.analysis.finding.speed
     middle = window.bench.analysis

@@ -6,7 +6,7 @@ from math import log2
 
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
-from vadrin.app.printing.half_covered import print_answer, print_index_words
+from vadrin.app.results.print_ei import print_answer, print_index_words
 from vadrin.app.results.rule_scores import one_strip_fares
 from vadrin.app.test_sheet import TestSheet
 from vadrin.notebook.store import Notebook
@@ -29,7 +29,7 @@ def finding_notes(
         The EI that was measured.
     """
     said = [one_strip_fares(notebook)] if by_rule else []
-    told = print_answer(notebook, sheet) if sheet.setups else None
+    told = print_answer(sheet)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))
     words = print_beside_the_light_box(sheet).words

@@ -67,9 +67,24 @@ class _FilmOf:
         self.findings = owned(Finding, "test_id", ids)
         self.notes = owned(Note, "test_id", ids)
         self.setups = owned(PrintSetup, "test_id", ids)
+        setup_ids = [s.id for mine in self.setups.values() for s in mine]
+        self._print_strips = owned(PrintStrip, "setup_id", setup_ids)
         self.routine_ids = {s.process_id for mine in self.strips.values() for s in mine}
 
-    def strip_sheet(self, strip: Strip, routines: dict[int, Process]) -> StripSheet:
+    def covered(self, test_id: int) -> tuple[PrintStrip, ...]:
+        """Half-covered strips of paper of a test."""
+        made = (s for setup in self.setups.get(test_id, ()) for s in self._strips_of(setup))
+        return tuple(s for s in made if s.strip_id is not None)
+
+    def _strips_of(self, setup: PrintSetup) -> list[PrintStrip]:
+        return self._print_strips.get(setup.id, [])
+
+    def strip_sheets(self, test: Test, routines: dict[int, Process]) -> tuple[StripSheet, ...]:
+        """The strips of a test, each with its frames."""
+        mine = self.strips.get(test.id, ())
+        return tuple(self.strip_sheet(s, routines, test.channel) for s in mine)
+
+    def strip_sheet(self, strip: Strip, routines: dict[int, Process], channel: str) -> StripSheet:
         """A strip with its frames."""
         mine = self._frames.get(strip.id, ())
         planned = any(f.wanted_stops is not None or f.turn for f in mine)
@@ -77,7 +92,7 @@ class _FilmOf:
             FrameSheet(
                 frame, tuple(self._readings.get(frame.id, ())),
                 str(place) if planned else frame.name, tuple(self._shots.get(frame.id, ())),
-                tuple(self._seen.get(frame.id, ())),
+                tuple(self._seen.get(frame.id, ())), channel,
             )
             for place, frame in enumerate(mine, start=1)
         )  # fmt: skip
@@ -136,12 +151,12 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
         TestSheet(
             test, kit.stocks.get(test.stock_id, Stock()), kit.batches.get(test.batch_id or 0),
             kit.developers.get(test.developer_id, Developer()),
-            tuple(film.strip_sheet(s, kit.routines) for s in film.strips.get(test.id, ())),
+            film.strip_sheets(test, kit.routines),
             tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
             known_film(notebook, test) if test.kind == Rescue.key else None,
-            tuple(film.setups.get(test.id, ())),
+            tuple(film.setups.get(test.id, ())), film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )
         for test in tests

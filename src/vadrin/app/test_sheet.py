@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds import kind_of
@@ -20,6 +21,7 @@ from vadrin.notebook.records import (
     MakerTime,
     Note,
     PrintSetup,
+    PrintStrip,
     Process,
     Reading,
     Stock,
@@ -35,6 +37,9 @@ THE_FRAME = "the frame"
 """Asked of a frame where what is answered is whether it can be used."""
 FAULT = "fault"
 """Asked of a frame where what is answered is a fault of it."""
+
+_SHOWN_FIRST = (Channel.VISUAL, Channel.GREEN, Channel.BLUE, Channel.RED, Channel.UV)
+"""Channels in which a frame is drawn, where none was chosen."""
 
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
@@ -56,6 +61,8 @@ class FrameSheet:
     taken: tuple[Exposure, ...] = ()
     judgements: tuple[Judgement, ...] = ()
     """What an eye said of it, the oldest first."""
+    channel: str = ""
+    """The channel it is shown in, where it was read in that; empty for visual."""
 
     @property
     def called(self) -> str:
@@ -64,9 +71,14 @@ class FrameSheet:
 
     @property
     def density(self) -> float | None:
-        """Mean of the readings that count; None before the first."""
-        used = [r.density for r in self.readings if not r.left_out]
-        return sum(used) / len(used) if used else None
+        """Mean of the readings that count, in one channel; None before the first."""
+        used = [r for r in self.readings if not r.left_out]
+        # Densities of red, green and blue have no mean that means anything.
+        for channel in (self.channel, *_SHOWN_FIRST):
+            mine = [r.density for r in used if r.channel == channel]
+            if mine:
+                return sum(mine) / len(mine)
+        return None
 
     @property
     def name(self) -> str:
@@ -177,6 +189,8 @@ class TestSheet:
     """What old film is laid beside; None for other kinds, or where nothing is kept."""
     setups: tuple[PrintSetup, ...] = ()
     """Its series of prints."""
+    covered: tuple[PrintStrip, ...] = ()
+    """Half-covered strips of paper, of every series."""
     run_ids: frozenset[int] = frozenset()
     """Its runs by the clock."""
 

@@ -100,5 +100,10 @@ def _worded(
             f"{log2(other[3]):.1f} stops"
         )
     words += ". A stand process answers with a range: time is no lever here."
-    act = act or "Give verdicts on the frames at both ends: they say what densities can't."
+    judged = all(f.verdict for s in sheet.strips for _, f in by_index(s))
+    act = act or (
+        "Shoot a roll that matters inside what densities and verdicts agree on."
+        if judged
+        else "Give verdicts on the frames at both ends: they say what densities can't."
+    )
     return KindAnswer(says, words, act, figures, table, film, of_a_curve=True)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.entry.times import seconds_typed
@@ -10,6 +11,7 @@ from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.errors import EntryError
 from vadrin.notebook.records import Paper, PaperGrade, Workprint
 from vadrin.notebook.store import Notebook
 
@@ -135,6 +137,21 @@ def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: s
         )  # fmt: skip
 
 
+def picture_of_print(notebook: Notebook, sheet: TestSheet, path: Path) -> None:
+    """Remember where a picture of the newest print lies.
+
+    Raises
+    ------
+    EntryError
+        If nothing was printed yet.
+    """
+    prints = present_room(notebook, sheet).prints
+    if not prints:
+        raise EntryError("keep the print first: its seconds and what was done to it")
+    with notebook.change("a picture of the print"):
+        notebook.put(replace(prints[-1], picture=str(path.resolve())))
+
+
 def print_lines(notebook: Notebook, sheet: TestSheet) -> tuple[str, ...]:
     """The prints of the present series, the newest first."""
     frames = {f.frame.id: f for _, f in sheet.frames()}
@@ -145,5 +162,6 @@ def print_lines(notebook: Notebook, sheet: TestSheet) -> tuple[str, ...]:
         words += f" on grade {made.grade}" if made.grade else ""
         words += f", {made.work}" if made.work else ""
         words += f": {made.verdict}" if made.verdict else ""
+        words += f" (its picture: {Path(made.picture).name})" if made.picture else ""
         said.append(f"{words[0].upper()}{words[1:]}.")
     return tuple(said)

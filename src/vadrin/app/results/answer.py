@@ -7,10 +7,12 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.results.print_ei import print_answer
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_kinds import Asks, kind_of
 from vadrin.core.restated_time import restated_time
+from vadrin.core.results.school import EYE, PAPER
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
@@ -75,13 +77,29 @@ def _by_eye(sheet: TestSheet) -> Answer | None:
     return Answer(index, time, BY_EYE, 0.0)
 
 
+def _chosen_way(sheet: TestSheet) -> Figure | None:
+    """The EI of the light box or of the print, where the tester rates by it; None for the others.
+
+    Neither takes the place of the densities: all stay side by side, and one is chosen.
+    """
+    school = sheet.test.school
+    if school == EYE.key:
+        seen = light_box_answer(sheet)
+        return seen[1] if seen else absent("the light box was not asked yet: Read, Light box")
+    if school == PAPER.key:
+        told = print_answer(sheet)
+        return told[1] if told else absent("no half-covered strip was judged yet: Print")
+    return None
+
+
 def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     """The answer of a test; where there was one time, the EI as it was developed.
 
     That time answers only the kinds that ask for no other.
     """
     finding, target = analysis.finding, analysis.settings.target
-    found = Answer(analysis.rated_index, finding.time_min, target.kind, target.value)
+    rated = _chosen_way(sheet) or analysis.rated_index
+    found = Answer(rated, finding.time_min, target.kind, target.value)
     others = sheet.others()
     own = [s for s in analysis.strips if s.label not in others]
     if analysis.strips and not own:
@@ -93,7 +111,7 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
     if found.ready or len(times) != 1:
         return found
     first, kind = own[0], kind_of(sheet.test.kind)
-    index: Figure = getattr(first, analysis.school.rates_by)
+    index: Figure = _chosen_way(sheet) or getattr(first, analysis.school.rates_by)
     time = finding.time_min
     if first.restated_min and kind is not None and kind.asks is Asks.INDEX:
         time = Figure(first.restated_min)

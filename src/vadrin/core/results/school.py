@@ -48,6 +48,14 @@ STANDARD = School(
     "One fixed contrast, so that stocks can be compared with each other and the box.",
     "speed", "standard school, 0.8 / H at this contrast",
 )  # fmt: skip
+EYE = School(
+    "eye", "Light box", "The first frame that an eye tells from the blank.",
+    "zone_ei", "as the light box tells it",
+)  # fmt: skip
+PAPER = School(
+    "paper", "Paper", "The thinnest frame that prints lighter than full black.",
+    "zone_ei", "as half-covered strips of paper tell it",
+)  # fmt: skip
 GRADIENT = School(
     "gradient", "Gradient",
     "This scene range must fit that paper, and the shadow must show at that time.",
@@ -61,7 +69,9 @@ DATA_SHEET = School(
     "The middle of the straight line carries the mid-tone: EI = 10 / H there.",
 )  # fmt: skip
 
-SCHOOLS = {s.key: s for s in (SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET)}
+SCHOOLS = {s.key: s for s in (
+    SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER,
+)}  # fmt: skip
 """Every school by its key."""
 
 RATING_SCHOOLS = {s.key: s for s in SCHOOLS.values() if s.rates_by}

@@ -13,8 +13,8 @@ from vadrin.app.printing.half_covered import (
     CoveredQuestion,
     answer_covered,
     covered_question,
-    covered_strips,
 )
+from vadrin.app.results.print_ei import covered_strips
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
@@ -75,7 +75,7 @@ class CoveredPage(QWidget):
             made.setVisible(self._asked.frame is not None)
         frames = {f.frame.id: f.number for f in self._strip.frames}
         said = [f"frame {frames.get(s.frame_id or 0, '?')} {s.answer}"
-                for s in covered_strips(book, sheet, self._strip)]  # fmt: skip
+                for s in covered_strips(sheet, self._strip)]  # fmt: skip
         self._so_far.setText(f"So far: {', '.join(said)}." if said else "")
         self._result.setText(self._asked.result)
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
+from pathlib import Path
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
@@ -14,6 +16,7 @@ from vadrin.app.printing.grade_choice import (
     GradeLine,
     grade_lines,
     keep_print,
+    picture_of_print,
     print_lines,
     tones_of,
 )
@@ -26,15 +29,18 @@ from vadrin.app.printing.paper_answer import (
 )
 from vadrin.app.test_sheet import FrameSheet, TestSheet
 from vadrin.app.workbench import Workbench
+from vadrin.errors import EntryError
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
+_PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg)"
 _HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "This frame prints")
 
 
@@ -76,11 +82,17 @@ class GradePage(QWidget):
     ----------
     bench : Workbench
     refuse : callable
+    ask_file : callable
     """
 
-    def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
+    def __init__(
+        self, bench: Workbench, refuse: Callable[[str], None],
+        ask_file: Callable[[str, str, Callable[[Path], object]], None],
+    ) -> None:  # fmt: skip
         super().__init__()
-        self._bench = bench
+        self._bench, self._refuse = bench, refuse
+        choose = partial(ask_file, "A picture of the print", _PICTURES, self.keep_picture)
+        self.picture = button("A picture of it …", choose, link=True)
         self._sheet: TestSheet | None = None
         self._frame: FrameSheet | None = None
         self._stops = SCENE_STOPS
@@ -122,6 +134,7 @@ class GradePage(QWidget):
                      role=Role.LEAD)
         )  # fmt: skip
         column.addWidget(self._prints)
+        column.addWidget(self.picture)
         column.addStretch(1)
 
     def show_scene(self, scene: Scene) -> None:
@@ -174,6 +187,16 @@ class GradePage(QWidget):
                 self._bench.edit_or_raise(lambda book: type_eye_step(book, sheet, asked, words))
 
         return take
+
+    def keep_picture(self, path: Path) -> None:
+        """Remember where a picture of the newest print lies."""
+        sheet = self._sheet
+        if sheet is None:
+            return
+        try:
+            self._bench.edit_or_raise(lambda book: picture_of_print(book, sheet, path))
+        except EntryError as error:
+            self._refuse(str(error))
 
     def _keep(self, words: str) -> None:
         sheet, frame = self._sheet, self._frame

@@ -44,7 +44,7 @@ class PrintStation(Station):
         self.strip = StripPage(self.bench, self.refuse, self.cue)
         self.covered = CoveredPage(self.bench, self.refuse)
         self.contact = ContactPage(self.bench)
-        self.grade = GradePage(self.bench, self.refuse)
+        self.grade = GradePage(self.bench, self.refuse, given.ask_file)
         self._pages: dict[str, QWidget] = {
             "setup": self.setup, "strip": self.strip, "covered": self.covered,
             "contact": self.contact, "grade": self.grade,
