@@ -222,7 +222,7 @@ def test_a_film_that_is_right_is_never_questioned(notebook, seed, contrast, fog)
     rng = np.random.default_rng(seed)
     test = new_test(notebook, f"Film {seed}", "Sable", "1+1", 100.0, (6.0, 11.0))
     film = replace(ClosedForm(), contrast=contrast, fog=fog)
-    sheet = read_truly(notebook, load_sheet(notebook, test.id), film, 0.008, rng)
+    sheet = read_truly(notebook, load_sheet(notebook, test.id), film, 0.006, rng)
     doubts = [reading_doubt(sheet, f, None) for _, f in sheet.frames()]
     assert [d for d in doubts if d] == []
     analysis = analyse(readings_of(sheet), settings_of(sheet))
