@@ -41,8 +41,8 @@ def _held(strip: StripSheet, metrics: StripMetrics | None) -> tuple[Figure, Figu
 def _range_words(low: Figure, high: Figure, tried: bool) -> str:
     if low.value is None or high.value is None:
         return low.why or high.why
-    words = f"EI {marked_ei(low.value)} to {marked_ei(high.value)}"
-    return f"{words}, no shoulder within what was tried" if tried else words
+    less = " or less" if tried else ""
+    return f"EI {marked_ei(low.value)}{less} to {marked_ei(high.value)}"
 
 
 def mixed_roll_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:

@@ -3,7 +3,16 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import (
+    QColor,
+    QFontMetrics,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.printing.contact_sheet import (
@@ -27,7 +36,7 @@ _HOW = (
     "Print every strip whole at its shortest time for full black. Keys, on the frame that is "
     "selected: {}; B prints best."
 )
-_MOST = 12
+_MOST, _LEAST_WIDE, _PICTURE = 12, 62, 40
 
 
 class ContactSheet(QWidget):
@@ -52,17 +61,36 @@ class ContactSheet(QWidget):
         self._sheet, self._frame_id, self._look = sheet, frame_id, look
         said = [f"frame {f.number}: {_verdicts(f)}" for _, f in sheet.frames() if _verdicts(f)]
         self.setAccessibleDescription("; ".join(said) or "nothing judged")
+        self._make_room()
         self.update()
 
+    def _across(self) -> int:
+        """Frames in a row: as many as leave room for a word under each."""
+        return max(3, min(_MOST, self.width() // px(_LEAST_WIDE)))
+
+    @staticmethod
+    def _row_high() -> float:
+        """A picture, and three lines of verdicts under it."""
+        return px(_PICTURE) + 3.0 * QFontMetrics(role_font(Role.CAPTION)).height() + px(6)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Rows are as high as they are; the page scrolls where there are many."""
+        super().resizeEvent(event)
+        self._make_room()
+
+    def _make_room(self) -> None:
+        boxes = self._boxes()
+        need = int(max((box.bottom() for box, _, _ in boxes), default=0.0)) + px(4)
+        if need != self.minimumHeight():
+            self.setMinimumHeight(max(need, px(110)))
+
     def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+        many = self._across()
         rows: list[tuple[StripSheet, tuple[FrameSheet, ...]]] = []
         for strip in self._sheet.strips if self._sheet else ():
             shown = tuple(f for f in strip.frames if f.readable)
-            rows += [(strip, shown[i : i + _MOST]) for i in range(0, len(shown), _MOST)]
-        if not rows:
-            return []
-        wide = self.width() / _MOST
-        high = min(self.height() / len(rows), wide * 1.1)
+            rows += [(strip, shown[i : i + many]) for i in range(0, len(shown), many)]
+        wide, high = self.width() / many, self._row_high()
         return [
             (QRectF(column * wide, row * high, wide - px(4), high - px(4)), strip, frame)
             for row, (strip, frames) in enumerate(rows)
