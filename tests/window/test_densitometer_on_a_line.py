@@ -6,7 +6,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.window.pages import refusal_of, words_of
+from tests.window.pages import refusal_of
 from vadrin.app.read import densitometer
 from vadrin.notebook.records import Instrument, Reading
 
@@ -39,39 +39,39 @@ def readings(window):
 def test_a_press_is_a_reading_and_the_next_frame_is_there(qtbot, page):
     window, densities = page
     before, frame = readings(window), window.bench.frame_id
-    press(densities.line)
-    assert "is heard: stop" in densities.line.text()
+    press(densities.meter.line)
+    assert "is heard: stop" in densities.meter.line.text()
     for count in (1, 2, 3):
-        press(densities.press)
+        press(densities.meter.press)
         qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
     assert window.bench.frame_id != frame
     first = next(r for r in window.bench.notebook.all(Reading) if r.frame_id == frame)
     assert 0.05 < first.density < 4
     window.bench.undo()
     assert readings(window) == before + 2
-    press(densities.line)
-    assert densities.line.text() == "Listen to the densitometer"
+    press(densities.meter.line)
+    assert densities.meter.line.text() == "Listen to the densitometer"
 
 
 def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):
     window, densities = page
     said = []
     window.bench.said.connect(said.append)
-    press(densities.line)
-    press(densities.zero)
+    press(densities.meter.line)
+    press(densities.meter.zero)
     qtbot.waitUntil(lambda: any("stands at" in w for w in said), timeout=10_000)
-    before, stand_in = readings(window), densities._meter._line.stand_in
+    before, stand_in = readings(window), densities.meter._meter._line.stand_in
     stand_in._noise = 0.0
     for count in (1, 2, 3, 4):
         stand_in.zero = 0.02 * count
-        press(densities.press)
+        press(densities.meter.press)
         qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
     read = [r.density for r in newest(window, 4)]
-    assert not densities.drift.isVisibleTo(densities)
-    press(densities.zero)
+    assert not densities.meter.drift.isVisibleTo(densities)
+    press(densities.meter.zero)
     qtbot.waitUntil(lambda: any("has drifted by 0.0" in w for w in said), timeout=10_000)
     assert readings(window) == before + 4, "a zero is no reading"
-    press(densities.drift)
+    press(densities.meter.drift)
     mended = [r.density for r in newest(window, 4)]
     off = [b - a for a, b in zip(mended, read, strict=True)]
     assert off == pytest.approx([0.02, 0.04, 0.06, 0.08], abs=0.008), "more, the later it was read"
@@ -84,14 +84,14 @@ def test_the_zero_is_asked_for_and_a_patch_watched(qtbot, page, monkeypatch):
     monkeypatch.setattr(densitometer, "_ZERO_EVERY", 4)
     said = []
     window.bench.said.connect(said.append)
-    press(densities.line)
+    press(densities.meter.line)
     for times, words in ((1, "it is remembered"), (2, "as before")):
-        press(densities.patch)
+        press(densities.meter.patch)
         qtbot.waitUntil(lambda w=words: any(w in s for s in said), timeout=10_000)
         assert sum("reference patch reads" in s for s in said) == times
     before = readings(window)
     for count in range(1, 5):
-        press(densities.press)
+        press(densities.meter.press)
         qtbot.waitUntil(lambda n=count: readings(window) == before + n, timeout=10_000)
     assert any("was not zeroed yet" in s for s in said)
     assert any("4 readings since its zero: zero it again" in s for s in said)
@@ -107,7 +107,7 @@ def test_a_program_may_leave_its_readings_in_a_folder(qtbot, page, tmp_path):
     (tmp_path / "old.txt").write_text("V D 1.11\n")
     window.bench.open_test(window.bench.sheet.test.id)
     window.updates.flush()
-    press(densities.line)
+    press(densities.meter.line)
     before = readings(window)
     with (tmp_path / "old.txt").open("a") as file:
         file.write("V D 1.23\nV D 1.4")
@@ -130,6 +130,6 @@ def test_a_densitometer_that_is_not_there_is_named(page):
             )
     window.bench.open_test(window.bench.sheet.test.id)
     window.updates.flush()
-    press(densities.line)
+    press(densities.meter.line)
     assert "does not answer at /dev/nothing-there" in refusal_of(window)
-    assert "Listen" in words_of(window.station()) or densities.line.text().startswith("Listen")
+    assert densities.meter.line.text().startswith("Listen")

@@ -114,7 +114,7 @@ class ReadStation(Station):
 
     def put_away(self) -> None:
         """Listen to no instrument."""
-        self.densities.rest()
+        self.densities.meter.rest()
 
     def take_focus(self) -> None:
         """Type at once."""
