@@ -35,16 +35,23 @@ from vadrin.notebook.records import (
     Camera,
     ControlStrip,
     DarkroomRun,
+    Enlarger,
     Frame,
     Judgement,
     MakerTime,
+    Paper,
+    PaperGrade,
+    PrintSetup,
+    PrintStrip,
     Process,
     Reading,
     Rule,
     RuleTrial,
+    RunEvent,
     Stock,
     Strip,
     Test,
+    Workprint,
 )
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
@@ -391,3 +398,40 @@ def test_what_was_judged_and_run_comes_in_with_its_test(tmp_path, notebook):
     (control,), (trial,) = notebook.all(ControlStrip), notebook.all(RuleTrial)
     (run,) = notebook.all(DarkroomRun)
     assert (control.run_id, trial.test_id, run.test_id) == (run.id, came.id, came.id)
+
+
+def test_prints_and_runs_come_in_with_their_test_and_once(tmp_path):
+    theirs, ours = Notebook(tmp_path / "theirs.vadrin"), Notebook(tmp_path / "ours.vadrin")
+    test = new_test(theirs, "Kelda Pan 200", "Sable", "1+1", kind="speed")
+    strip = theirs.all(Strip, test_id=test.id)[0]
+    frame = theirs.all(Frame, strip_id=strip.id)[3]
+    with theirs.change("an evening"):
+        paper = theirs.add(Paper(name="Quay matt"))
+        theirs.add(PaperGrade(paper_id=paper.id, grade="2", exposure_scale=1.05))
+        lamp = theirs.add(Enlarger(name="Slipway column"))
+        setup = theirs.add(PrintSetup(test_id=test.id, paper_id=paper.id, enlarger_id=lamp.id,
+                                      black_s=8.0))  # fmt: skip
+        theirs.add(PrintStrip(setup_id=setup.id, strip_id=strip.id, frame_id=frame.id, base_s=8.0,
+                              step=1.0,
+                              densities=(0.06, 0.02), answer="yes"))  # fmt: skip
+        theirs.add(Workprint(setup_id=setup.id, frame_id=frame.id, seconds=12.0))
+        run = theirs.add(DarkroomRun(test_id=test.id, steps="[]"))
+        theirs.add(RunEvent(run_id=run.id, what="start"))
+        theirs.add(Attachment(test_id=test.id, strip_id=strip.id, name="s.tif", path="/x/s.tif"))
+    everything = theirs.everything()
+    assert merged(ours, everything).new_tests == 1
+    (setup,), (made,), (shown,) = (ours.all(k) for k in (PrintSetup, PrintStrip, Workprint))
+    assert ours.get(Paper, setup.paper_id).name == "Quay matt"
+    assert ours.get(Enlarger, setup.enlarger_id).name == "Slipway column"
+    assert ours.get(Frame, made.frame_id).position == frame.position
+    assert ours.get(Strip, made.strip_id).label == strip.label
+    assert shown.setup_id == setup.id
+    assert ours.all(Attachment)[0].strip_id == made.strip_id
+    assert len(ours.all(RunEvent)) == len(ours.all(PaperGrade)) == 1
+    again = merged(ours, everything)
+    assert (again.new_tests, again.known_tests, again.new_kit) == (0, 1, 0)
+    with ours.change("gone"):
+        ours.remove(ours.all(Test)[0])
+    assert ours.all(PrintSetup) == ours.all(PrintStrip) == ours.all(Workprint) == []
+    for book in (theirs, ours):
+        book.close()

@@ -28,6 +28,7 @@ _POSITIVE = frozenset({
     "exposure_index", "time_min", "planned_min", "metered_seconds", "aperture", "step", "seconds",
     "meter_constant", "marked", "measured", "slowest", "fastest", "widest", "smallest", "constant",
     "predicted_min", "measured_min", "clearing_s", "fresh_clearing_s", "q10",
+    "base_s", "black_s", "black_high_s", "developer_s",
 })  # fmt: skip
 """Columns of numbers that are above 0."""
 _MAY_BE_ZERO = frozenset({

@@ -45,7 +45,9 @@ class WrongSetting:
 def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
     """What a roll is by the newest finding of its film and developer; None where it is normal."""
     same = notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
-    found = notebook.all_of(Finding, "test_id", [t.id for t in same])
+    known = notebook.all_of(Finding, "test_id", [t.id for t in same])
+    # A finding says 0 for an EI it has no answer to.
+    found = [f for f in known if f.exposure_index > 0]
     if not found:
         return None
     finding = found[-1]
