@@ -149,3 +149,22 @@ def test_the_first_window_waits_for_no_heavy_package():
         "numpy", "scipy", "pyqtgraph", "sqlalchemy", "alembic", "reportlab", "openpyxl", "odf",
     }  # fmt: skip
     assert not heavy & loaded
+
+
+def test_long_work_says_on_a_terminal_that_it_goes_on(tmp_path, capsys, monkeypatch):
+    from vadrin.commands import analyse as command
+
+    rows = ["strip,frame,time_min,log_h,density"]
+    for strip, minutes in (("A", 6), ("B", 9), ("C", 13)):
+        rows += [f"{strip},{i},{minutes},{-3 + 0.15 * i},{0.2 + 0.02 * minutes * max(0, i - 4):.3f}"
+                 for i in range(16)]  # fmt: skip
+    table = tmp_path / "film.csv"
+    table.write_text("\n".join(rows))
+    assert main(["analyse", str(table)]) == 0
+    assert "working" not in capsys.readouterr().err, "a file that reads it gets no such line"
+    monkeypatch.setattr(command, "PROGRESS_EVERY_S", 0.0)
+    monkeypatch.setattr("sys.stderr.isatty", lambda: True, raising=False)
+    assert main(["analyse", str(table), "--json"]) == 0
+    shown = capsys.readouterr()
+    assert "3 strips, working for" in shown.err
+    assert "working" not in shown.out

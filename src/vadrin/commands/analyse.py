@@ -6,6 +6,7 @@ import argparse
 import json
 import math
 import sys
+import time
 from pathlib import Path
 from typing import Any
 
@@ -14,13 +15,17 @@ import numpy as np
 from vadrin.app.results.report import figure, report_of
 from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.checks.setting_checks import stained
+from vadrin.core.interruption import interruptible
 from vadrin.core.materials.colour import colour_negative_speed
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.criteria import MEASURES, Target
+from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.readings_table import CHANNELS, ReadingsTable, strips_of
 from vadrin.formats.whole_file import write_whole
+
+PROGRESS_EVERY_S = 2.0
 
 
 def target_of(text: str) -> Target:
@@ -118,14 +123,30 @@ def _settings(options: argparse.Namespace) -> Settings:
     )
 
 
+class _Progress:
+    """A line on a terminal that says that long work goes on; nothing where it is read by a file."""
+
+    def __init__(self, strips: int) -> None:
+        self._strips, self._begun, self._told = strips, time.monotonic(), 0.0
+
+    def tick(self) -> None:
+        """Called often; says so once in a while."""
+        passed = time.monotonic() - self._begun
+        if passed - self._told >= PROGRESS_EVERY_S and sys.stderr.isatty():
+            self._told = passed
+            said = f"{counted(self._strips, 'strip')}, working for {passed:.0f} s; Ctrl+C stops it"
+            print(said, file=sys.stderr, flush=True)
+
+
 def run_analyse(options: argparse.Namespace) -> int:
     """Print the report, or write it where asked."""
     settings, table = _settings(options), _table(options)
     strips = strips_of(table, settings.meter_constant)
-    analysis = analyse(strips, settings)
-    report = report_of(analysis, options.readings.name)
-    report["channels"] = _other_channels(table, strips[0].channel, settings)
-    report["colour_negative_speed"] = _colour_speeds(table, settings)
+    with interruptible(_Progress(len(strips)).tick):
+        analysis = analyse(strips, settings)
+        report = report_of(analysis, options.readings.name)
+        report["channels"] = _other_channels(table, strips[0].channel, settings)
+        report["colour_negative_speed"] = _colour_speeds(table, settings)
     report["warnings"] += _stain(table)
     text = json.dumps(report, ensure_ascii=False, indent=1, allow_nan=False)
     if options.out is not None:
