@@ -55,7 +55,7 @@ def test_a_material_that_cannot_be_read_takes_nothing_from_the_reference():
 
 
 def test_differences_hold_the_truth_as_often_as_they_say():
-    """Sixty pairs of films: intervals that mean it hold 57 of them, 50 at the very least."""
+    """Forty pairs of films: intervals that mean it hold 38 of them, 36 at the very least."""
     held = {"speed": 0, "contrast": 0}
     for seed in range(40):
         rng = np.random.default_rng([77, seed])
@@ -70,7 +70,7 @@ def test_differences_hold_the_truth_as_often_as_they_say():
         assert rule.basis is Basis.RULE
         assert (rule.value > 1) == (pair.contrast.value < 1)
         assert rule.low < rule.value < rule.high
-    assert min(held.values()) >= 50, held
+    assert min(held.values()) >= 36, held
 
 
 def test_twice_the_same_film_shows_no_difference():

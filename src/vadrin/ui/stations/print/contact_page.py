@@ -155,9 +155,10 @@ class ContactPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(7))
         column.addWidget(text(_HOW.format(keys), Role.NOTE, wrap=True))
-        column.addWidget(self.sheet, 1)
+        # What they come to stands first: a sheet of many strips is longer than the window.
         column.addWidget(self._words)
         column.addWidget(self._two)
+        column.addWidget(self.sheet, 1)
 
     def show_scene(self, scene: Scene) -> None:
         """Show the sheet of the test on the bench."""
@@ -165,7 +166,9 @@ class ContactPage(QWidget):
             return
         self.sheet.show_sheet(scene.sheet, scene.frame_id, scene.look)
         self._words.setText(sheet_words(scene.sheet))
-        self._two.setText(print_beside_the_light_box(scene.sheet).words)
+        beside = print_beside_the_light_box(scene.sheet).words
+        self._two.setText(beside)
+        self._two.setVisible(bool(beside))
 
     def take_key(self, event: QKeyEvent) -> bool:
         """One key gives a verdict on the selected frame's print."""
