@@ -257,7 +257,9 @@ def test_the_light_box_firms_up_a_curve_read_coarsely(qtbot, reading):
     look(reading, min(stops))
     rows = readings_of(reading.bench.sheet)[0].readings
     assert rows[-1].frame == "light box"
-    after = analyse(readings_of(reading.bench.sheet)).strips[0].zone_ei
+    analysis = analyse(readings_of(reading.bench.sheet))
+    assert not [d for d in analysis.diagnostics if "light box" in d.frames]
+    after = analysis.strips[0].zone_ei
     true = 8.125 / 16 / 10**at
     for figure in (before, after):
         assert figure.low < true < figure.high

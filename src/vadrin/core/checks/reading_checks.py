@@ -46,10 +46,10 @@ def _misread(fit: Fit) -> list[Diagnostic]:
 
 
 def _means(strip: StripReadings, blank: bool) -> dict[str, float]:
-    """Mean density of every blank, or every lit, frame of a strip."""
+    """Mean density of every blank, or every lit, frame of a strip; looks have no base in them."""
     read: dict[str, list[float]] = {}
     for r in strip.readings:
-        if (r.log_h is None) == blank:
+        if (r.log_h is None) == blank and not r.net:
             read.setdefault(r.frame, []).append(r.density)
     return {frame: float(np.mean(densities)) for frame, densities in read.items()}
 
@@ -197,7 +197,7 @@ def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Diagno
     for strip in strips:
         by_exposure: dict[float, dict[str, list[float]]] = {}
         for r in strip.readings:
-            if r.log_h is not None:
+            if r.log_h is not None and not r.net:
                 frames = by_exposure.setdefault(round(r.log_h, 3), {})
                 frames.setdefault(r.frame, []).append(r.density)
         for frames in by_exposure.values():
