@@ -24,7 +24,6 @@ from vadrin.notebook.store import Notebook
 BLACK, TONES = "full black", "the right tones"
 PURPOSES = (BLACK, TONES)
 WAYS_TO_COVER = tuple(str(way) for way in Covering)
-UNITS = tuple(str(unit) for unit in StepUnit)
 _USUAL = StripExposures(2.0, 0.5, StepUnit.STOPS, 8)
 _FINE_ENOUGH = 1 / 6 + 0.02
 BY_EYE, BY_READING = "by eye", "by reflection density"

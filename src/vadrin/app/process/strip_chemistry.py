@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import TypeVar
 
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
@@ -13,6 +14,7 @@ from vadrin.notebook.records import Developer, Process, Strip, Test
 from vadrin.notebook.store import Notebook
 
 _DEVELOPER = "developer"
+C = TypeVar("C", Developer, Process)
 
 
 def chemistry_shown(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> str:
@@ -27,6 +29,17 @@ def chemistry_choices(notebook: Notebook) -> list[str]:
     return [title_of(notebook, d) for d in known]
 
 
+def _named(notebook: Notebook, kind: type[C], words: str) -> C | None:
+    """The record of the cupboard that is called so; None for nothing typed."""
+    typed = words.strip().lower()
+    if not typed or typed == NOT_SAID:
+        return None
+    for record in notebook.all(kind):
+        if title_of(notebook, record).lower() == typed:
+            return record
+    raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
+
+
 def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:
     """Write down which developer a strip was in; that of the test for nothing typed.
 
@@ -36,13 +49,8 @@ def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:
         If there is no such developer in the cupboard.
     """
     strip, test = _found(notebook, strip_id)
-    typed = words.strip().lower()
-    own: int | None = None
-    if typed and typed != NOT_SAID:
-        known = {title_of(notebook, d).lower(): d.id for d in notebook.all(Developer)}
-        if typed not in known:
-            raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
-        own = known[typed] if known[typed] != test.developer_id else None
+    named = _named(notebook, Developer, words)
+    own = named.id if named is not None and named.id != test.developer_id else None
     with notebook.change(f"chemistry of strip {strip.label}"):
         notebook.put(replace(strip, developer_id=own))
 
@@ -81,13 +89,7 @@ def type_process(notebook: Notebook, strip_id: int, words: str) -> None:
         If there is no such process in the cupboard.
     """
     strip, test = _found(notebook, strip_id)
-    typed = words.strip().lower()
-    own: Process | None = None
-    if typed and typed != NOT_SAID:
-        known = {title_of(notebook, p).lower(): p for p in notebook.all(Process)}
-        if typed not in known:
-            raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
-        own = known[typed]
+    own = _named(notebook, Process, words)
     if own is None or own.id == test.process_id:
         changed = replace(strip, process_id=None)
     else:
