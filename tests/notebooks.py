@@ -1,8 +1,12 @@
 """Short ways for tests to fill notebooks and to read tables from text."""
 
+from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
+from vadrin.app.process.development import develop_as_planned
+from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.stamps import fresh_uid, now
+from vadrin.core.frames import FrameState
 from vadrin.formats.readings.column_matching import exact_columns, table_of
 from vadrin.formats.readings.csv_table import raw_of_text
 from vadrin.notebook.json_file import records_of_json, write_all
@@ -23,6 +27,17 @@ def new_test(
         )  # fmt: skip
         test = notebook.add(test)
         lay_out(notebook, test, times)
+    return test
+
+
+def developed_test(notebook, film, **asked):
+    """A test that was exposed and developed as planned, and not read."""
+    test = new_test(notebook, film, "Sable", "1+1", **asked)
+    sheet = load_sheet(notebook, test.id)
+    with notebook.change("shot"):
+        for _, frame in sheet.frames():
+            mark_frame(notebook, frame.frame, FrameState.EXPOSED)
+        develop_as_planned(notebook, sheet)
     return test
 
 

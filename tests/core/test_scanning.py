@@ -6,8 +6,9 @@ import pytest
 from vadrin.core.scanning.calibration import calibrated, on_clear_base
 from vadrin.core.scanning.frame_finding import film_bands, find_frames
 from vadrin.core.scanning.frame_values import frame_value, suspicions
+from vadrin.core.scanning.sharpening import sharpened
 from vadrin.core.simulation.film import densities, invent_film
-from vadrin.core.simulation.scanner import FULL_SCALE, Scanner, scanned_strip
+from vadrin.core.simulation.scanner import FULL_SCALE, Scanner, scanned_paper, scanned_strip
 
 WEDGE = np.arange(0.05, 3.1, 0.15)
 
@@ -127,3 +128,34 @@ def test_levels_pulled_apart_are_suspected_and_even_patches_are_not():
     stretched = np.clip((eight.astype(float) - 20) * 1.4, 0, 255).round()
     assert "automatic levels" in suspicions(stretched, 255.0)[0]
     assert "automatic levels" in suspicions(eight.astype(float) * 257, FULL_SCALE)[0]
+
+
+@pytest.mark.parametrize(("amount", "suspected"), [(0.0, False), (0.3, True), (0.5, True)])
+def test_sharpening_is_suspected_by_what_it_puts_on_borders(amount, suspected):
+    true, rng = film_of(4)
+    picture, _ = scanned_strip(Scanner(sharpened=amount), true, true[0], rng, 90)
+    place = find_frames(picture, len(true))
+    across = []
+    for frame in range(place.count):
+        left, top, right, bottom = place.box(frame)
+        middle, reach = (left + right) // 2, round(0.518 * place.pitch)
+        across.append(np.median(picture[top:bottom, middle : middle + reach], axis=0))
+    assert sharpened(across) is suspected
+    assert not sharpened(across[:1]), "one border tells nothing"
+
+
+@pytest.mark.parametrize("skew", [0.0, 0.012])
+def test_the_steps_of_paper_are_found_without_gaps(skew):
+    steps = 0.07 + 2.0 / (1 + np.exp(-1.1 * (np.arange(14) - 6.5)))
+    for seed in range(4):
+        rng = np.random.default_rng(seed)
+        picture = scanned_paper(Scanner(skew=skew, dust=0.003), steps, 0.07, rng, 80)
+        place = find_frames(picture, len(steps), gap=0.0)
+        assert place.sure
+        assert place.pitch == pytest.approx(80, rel=0.01)
+        white = on_clear_base(float(np.percentile(picture, 90)), FULL_SCALE)
+        boxes = [place.box(n) for n in range(len(steps))]
+        read = [frame_value(picture[t:b, a:c], white, FULL_SCALE).density for a, t, c, b in boxes]
+        told = [(r, s) for r, s in zip(read, steps, strict=True) if r is not None]
+        assert len(told) >= 8
+        assert np.max(np.abs(np.subtract(*np.array(told).T))) < 0.03

@@ -7,17 +7,18 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.notebooks import new_test
+from tests.notebooks import developed_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
-from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.printing.print_setups import present_room, print_rooms
-from vadrin.app.process.development import develop_as_planned
+from vadrin.app.printing.print_strips import exposures_of
 from vadrin.app.process.uptime import Moment, moment_now
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.darkroom_card import present_card
+from vadrin.app.results.decision import choose_school, decide
+from vadrin.app.results.decision_basis import changes_since_decision
+from vadrin.app.results.judged_ei import judged_ei
 from vadrin.app.results.print_ei import print_answer
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.curves import metrics
-from vadrin.core.frames import FrameState
 from vadrin.core.simulation.film import curve_at, densities, invent_film
 from vadrin.notebook.records import (
     Enlarger,
@@ -47,12 +48,7 @@ class PrintRoom:
             for grade, scale, factor in (("1", 1.3, 0.9), ("2", 1.05, 1.0), ("3", 0.8, 1.6)):
                 self.book.add(PaperGrade(paper_id=paper.id, grade=grade, exposure_scale=scale,
                                          factor=factor, measured=grade == "2"))  # fmt: skip
-        test = new_test(self.book, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(9.0,))
-        sheet = load_sheet(self.book, test.id)
-        with self.book.change("shot"):
-            for _, frame in sheet.frames():
-                mark_frame(self.book, frame.frame, FrameState.EXPOSED)
-            develop_as_planned(self.book, sheet)
+        test = developed_test(self.book, "Kelda Pan 200", kind="speed", times=(9.0,))
         window.bench.open_test(test.id)
         window.bench.go("print")
         settle(qtbot, window)
@@ -127,7 +123,13 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     coarse = room.room().setup
     assert coarse.black_low_s < BLACK_S <= coarse.black_high_s
     room.make_and_choose()
+    once = room.room().setup
+    room.make_and_choose()
     fine = room.room().setup
+    made = room.room().strips
+    assert exposures_of(made[1]) == exposures_of(made[2]), "the fine strip is made twice"
+    assert made[1].step == pytest.approx(1 / 3, abs=0.01)
+    assert (once.black_s, fine.black_s) == (fine.black_s, pytest.approx(BLACK_S, rel=0.2))
     assert fine.black_low_s < BLACK_S <= fine.black_high_s
     assert fine.black_high_s / fine.black_low_s < coarse.black_high_s / coarse.black_low_s
     assert fine.base_fog == pytest.approx(room.true[0], abs=0.01)
@@ -160,6 +162,15 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     room.press(Qt.Key.Key_B)
     assert f"of {len(frames)} can be used" in words_of(room.station)
     assert "Prints best: frame" in words_of(room.station.contact)
+    room.window.bench.go("finding")
+    settle(qtbot, room.window)
+    room.type(room.station._school, "contact")
+    settle(qtbot, room.window)
+    best = answer_of(room.window.bench.sheet, room.window.bench.analysis)
+    assert best.index.value == pytest.approx(100 / 2 ** frames[-1].frame.stops)
+    assert "by what prints best on the contact sheet" in words_of(room.window)
+    room.window.bench.go("print")
+    settle(qtbot, room.window)
     verdicts = [j for j in room.book.all(Judgement) if j.way == "contact sheet"]
     assert len(verdicts) == 2 * len(frames) + 1
     room.turn(Qt.Key.Key_G)
@@ -276,3 +287,38 @@ def test_grades_wait_for_what_they_need(room):
     assert "Find the shortest time for full black first" in words_of(room.station)
     room.turn(Qt.Key.Key_C)
     assert "No contact print was judged yet" in words_of(room.station)
+
+
+def test_a_roll_that_was_only_printed_is_rated_and_gets_its_card(qtbot, room):
+    room.turn(Qt.Key.Key_H)
+    room.turn(Qt.Key.Key_T)
+    for _ in range(3):
+        room.make_and_choose()
+    room.turn(Qt.Key.Key_C)
+    frames = room.window.bench.sheet.strips[0].frames
+    best = next(f for f in frames if f.frame.stops == 1.0)
+    room.window.bench.select(best.frame.id)
+    room.press(Qt.Key.Key_U)
+    room.press(Qt.Key.Key_B)
+    settle(qtbot, room.window)
+    sheet, analysis = room.window.bench.sheet, room.window.bench.analysis
+    found = answer_of(sheet, analysis)
+    assert found.index.value == pytest.approx(50.0)
+    assert found.index.low < 50.0 < found.index.high
+    assert found.time_min.value == pytest.approx(9.0, rel=0.01)
+    card = present_card(sheet, analysis)
+    assert card.exposure_index == "50"
+    assert "by what prints best on the contact sheet, 1 contact print; no density" in card.basis
+    assert "Prints at" in card.basis
+    decide(room.book, sheet, analysis)
+    settle(qtbot, room.window)
+    assert changes_since_decision(room.window.bench.sheet) is None
+    room.turn(Qt.Key.Key_H)
+    while (frame := room.station.covered._asked.frame) is not None:
+        room.press(Qt.Key.Key_Y if room.told(frame) else Qt.Key.Key_N)
+    settle(qtbot, room.window)
+    sheet = room.window.bench.sheet
+    assert judged_ei(sheet).way.school.key == "paper", "half-covered strips come before a look"
+    room.window.bench.edit(lambda book: choose_school(book, sheet.test, "contact sheet"))
+    settle(qtbot, room.window)
+    assert judged_ei(room.window.bench.sheet).index.value == pytest.approx(50.0)

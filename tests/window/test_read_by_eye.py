@@ -8,10 +8,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from tests.core.film_shapes import SHAPES
-from tests.notebooks import new_test
+from tests.notebooks import developed_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
-from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.process.development import develop_as_planned
 from vadrin.app.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
@@ -20,7 +18,6 @@ from vadrin.app.results.analysis_input import readings_of
 from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.light_box_ei import eye_answers, light_box_answer
 from vadrin.app.sheet_loading import load_sheet
-from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
@@ -34,12 +31,7 @@ def reading(qtbot, open_window, tmp_path):
     """A strip that was exposed and developed, at Read."""
     window = open_window(tmp_path / "winter.vadrin")
     book = window.bench.notebook
-    test = new_test(book, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,), step=1.0)
-    sheet = load_sheet(book, test.id)
-    with book.change("shot"):
-        for _, frame in sheet.frames():
-            mark_frame(book, frame.frame, FrameState.EXPOSED)
-        develop_as_planned(book, sheet)
+    test = developed_test(book, "Kelda Pan 200", kind="speed", times=(8.0,), step=1.0)
     window.bench.open_test(test.id)
     window.bench.go("read")
     settle(qtbot, window)

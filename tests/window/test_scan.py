@@ -6,8 +6,11 @@ import tifffile
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
+from tests.core.test_printing import Paper
+from tests.notebooks import developed_test
 from tests.window.pages import pdf_words, refusal_of, settle, type_into, words_of
-from vadrin.core.simulation.scanner import Scanner, scanned_strip
+from vadrin.app.kind_answer import own_answer
+from vadrin.core.simulation.scanner import Scanner, scanned_paper, scanned_strip
 from vadrin.notebook.records import Attachment
 
 WEDGE = np.arange(0.05, 3.1, 0.15)
@@ -251,3 +254,41 @@ def test_a_page_for_a_wedge_of_ones_own_is_written(scan):
     assert pages == 1
     for words in ("blank", "step 11", "Have each step measured", "at Read, Scan"):
         assert words in said
+
+
+def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    book = window.bench.notebook
+    test = developed_test(book, "Slip Bromide", kind="paper", index=6.0, first_stop=-4.0,
+                          last_stop=4.0, step=0.5, metered_seconds=8.0, blanks=0)  # fmt: skip
+    window.bench.open_test(test.id)
+    window.bench.go("read")
+    settle(qtbot, window)
+    seconds = np.array([f.frame.seconds for _, f in window.bench.sheet.frames()])
+    paper = Paper(1.0, mid=np.log10(8.0))
+    window.station().setFocus()
+    QTest.keyClick(window.station(), Qt.Key.Key_S, Qt.KeyboardModifier.AltModifier)
+    window.updates.flush()
+    page = window.station().scan
+    assert "face down by reflection" in words_of(page)
+    wedge = np.round(np.arange(0.05, 2.3, 0.15), 2)
+    type_into(page.known.wedge, " ".join(f"{step:.2f}" for step in wedge))
+    picture = scanned_paper(Scanner(dust=0.003), paper.density(np.log10(seconds)), 0.06,
+                            np.random.default_rng(6), 80, wedge)  # fmt: skip
+    tifffile.imwrite(tmp_path / "paper.tif", picture)
+    opened(qtbot, window, page, tmp_path / "paper.tif")
+    assert refusal_of(window) == ""
+    page.take.click()
+    settle(qtbot, window)
+    scale = own_answer(window.bench.sheet, window.bench.analysis).figures["exposure_scale"]
+    assert scale.low <= 1.0 <= scale.high
+    assert scale.value == pytest.approx(1.0, rel=0.05)
+    assert f"R {100 * scale.value:.0f}" in words_of(window)
+
+
+def test_a_sharpened_scan_is_suspected_aloud(scan):
+    _, page, write = scan
+    write(sharpened=0.3)
+    assert "seems to be sharpened" in words_of(page)
+    write()
+    assert "sharpened" not in page._doubts.text()

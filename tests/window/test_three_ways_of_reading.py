@@ -1,19 +1,17 @@
 """One roll read on a light box, by scan and by densitometer, beside each other and undone."""
 
 import numpy as np
+import pyqtgraph as pg
 import pytest
 import tifffile
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.notebooks import new_test
+from tests.notebooks import developed_test
 from tests.window.pages import settle, type_into, words_of
-from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.process.development import develop_as_planned
+from vadrin.app.curves.judged_places import judged_places
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.curves import metrics
-from vadrin.core.frames import FrameState
 from vadrin.core.simulation.film import curve_at, densities, invent_film
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Judgement, Reading
@@ -28,13 +26,8 @@ class Roll:
     def __init__(self, qtbot, window):
         self.qtbot, self.window, self.book = qtbot, window, window.bench.notebook
         self.film = invent_film(np.random.default_rng(11), 200.0)
-        test = new_test(self.book, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(9.0,),
+        test = developed_test(self.book, "Kelda Pan 200", kind="speed", times=(9.0,),
                         step=1.0, first_stop=-6.0, last_stop=5.0)  # fmt: skip
-        sheet = load_sheet(self.book, test.id)
-        with self.book.change("shot"):
-            for _, frame in sheet.frames():
-                mark_frame(self.book, frame.frame, FrameState.EXPOSED)
-            develop_as_planned(self.book, sheet)
         window.bench.open_test(test.id)
         window.bench.go("read")
         settle(qtbot, window)
@@ -110,6 +103,14 @@ def test_each_way_holds_the_truth_as_surely_as_it_says(roll, tmp_path):
     roll.on_the_light_box()
     settle(roll.qtbot, roll.window)
     assert "On the light box EI" in words_of(roll.window)
+    roll.window.bench.go("curves")
+    settle(roll.qtbot, roll.window)
+    (place,) = judged_places(roll.window.bench.sheet)
+    plot = roll.window.station()._plot
+    lines = [i for i in plot.getPlotItem().items if isinstance(i, pg.InfiniteLine)]
+    assert [line.value() for line in lines] == [pytest.approx(place.log_h)]
+    assert place.low < float(metrics.speed_point(curve_at(roll.film, 9.0))) < place.high
+    assert place.words in plot.accessibleDescription()
 
 
 def test_undo_goes_back_through_all_three(roll, tmp_path):

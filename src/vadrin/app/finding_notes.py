@@ -32,7 +32,7 @@ def finding_notes(
     told = print_answer(sheet)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))
-    words = print_beside_the_light_box(sheet).words
+    words = print_beside_the_light_box(sheet)
     return (*said, words) if words else tuple(said)
 
 

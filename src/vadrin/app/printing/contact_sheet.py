@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
@@ -68,44 +67,45 @@ def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
     return Figure(value, value / half, value * half)
 
 
+def contact_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+    """The strip of the test's own film of which a frame prints best, with its EI."""
+    others = sheet.others()
+    for strip in sheet.strips:
+        index = best_index(sheet, strip) if strip.strip.label not in others else None
+        if index is not None:
+            return strip, index
+    return None
+
+
+def contact_prints(strip: StripSheet) -> int:
+    """How many contact prints of a strip were judged in any way."""
+    return sum(any(j.way == ON_PAPER for j in f.judgements) for f in strip.frames)
+
+
 def paper_share(strip: StripSheet) -> Share | None:
     """How many frames of a strip can be used as they print."""
     said = [v for f in strip.frames if (v := paper_verdict(f, THE_FRAME))]
     return share_of(sum(v == USE_IT for v in said), len(said)) if said else None
 
 
-@dataclass(frozen=True)
-class TwoAnswers:
-    """The answer of the print beside that of the light box, in a sentence; empty for none."""
-
-    index: Figure | None
-    words: str
-
-
-def print_beside_the_light_box(sheet: TestSheet) -> TwoAnswers:
+def print_beside_the_light_box(sheet: TestSheet) -> str:
     """What prints best, beside where the eye first tells film on the light box."""
-    for strip in sheet.strips:
-        index = best_index(sheet, strip)
-        if index is None or index.value is None:
-            continue
-        words = f"Prints best: frame {_number(strip)}, EI {marked_ei(index.value)}"
-        seen = light_box_answer(sheet)
-        if seen is None or seen[1].value is None:
-            return TwoAnswers(index, f"{words}.")
-        apart = log2(index.value / seen[1].value)
-        side = "above" if apart > 0 else "below"
-        return TwoAnswers(
-            index,
-            f"{words}; the light box says EI {marked_ei(seen[1].value)}: the print lies "
-            f"{stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
-            "recorded, the other of what prints.",
-        )
-    return TwoAnswers(None, "")
-
-
-def _number(strip: StripSheet) -> str:
+    found = contact_answer(sheet)
+    if found is None or found[1].value is None:
+        return ""
+    strip, index = found[0], found[1].value
     frame = best_frame(strip)
-    return frame.number if frame else ""
+    words = f"Prints best: frame {frame.number if frame else ''}, EI {marked_ei(index)}"
+    seen = light_box_answer(sheet)
+    if seen is None or seen[1].value is None:
+        return f"{words}."
+    apart = log2(index / seen[1].value)
+    side = "above" if apart > 0 else "below"
+    return (
+        f"{words}; the light box says EI {marked_ei(seen[1].value)}: the print lies "
+        f"{stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
+        "recorded, the other of what prints. Finding asks by which school to rate it."
+    )
 
 
 def sheet_words(sheet: TestSheet) -> str:

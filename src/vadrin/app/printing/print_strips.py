@@ -25,7 +25,7 @@ BLACK, TONES = "full black", "the right tones"
 PURPOSES = (BLACK, TONES)
 WAYS_TO_COVER = tuple(str(way) for way in Covering)
 _USUAL = StripExposures(2.0, 0.5, StepUnit.STOPS, 8)
-_FINE_ENOUGH = 1 / 6 + 0.02
+_FINE_ENOUGH = 1 / 3 + 0.02
 BY_EYE, BY_READING = "by eye", "by reflection density"
 _SAME_BLACK = 0.04
 
@@ -180,15 +180,23 @@ def _on(strip: PrintStrip, piece: int) -> int:
 def _keep_black(
     notebook: Notebook, sheet: TestSheet, strip: PrintStrip, piece: int, way: str
 ) -> str:
-    found = first_black(exposures_of(strip), piece)
-    setup = present_room(notebook, sheet).setup
+    room = present_room(notebook, sheet)
+    asked, setup = exposures_of(strip), room.setup
+    alike = (s.chosen for s in room.strips if s.purpose == BLACK and s.id < strip.id
+             and s.chosen and exposures_of(s) == asked)  # fmt: skip
+    looks = (*alike, piece)
+    found = first_black(asked, *looks)
     if found.why:
         return f"{found.why[0].upper()}{found.why[1:]}."
     notebook.put(
         replace(setup, black_s=round(found.seconds, 3), black_low_s=round(found.low, 3),
                 black_high_s=round(found.high, 3), black_way=way, base_fog=fog_of(sheet))
     )  # fmt: skip
-    return f"Full black from {seconds_text(found.seconds)}."
+    said = f"Full black from {seconds_text(found.seconds)}"
+    if len(looks) > 1:
+        return f"{said}, by {len(looks)} strips alike."
+    fine = asked.unit is StepUnit.STOPS and asked.step <= _FINE_ENOUGH
+    return f"{said}. The same strip once more makes it surer." if fine else f"{said}."
 
 
 def fog_of(sheet: TestSheet) -> float | None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -18,9 +17,16 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint, interruptible
 from vadrin.core.scanning.calibration import ScanCalibration
-from vadrin.core.scanning.frame_finding import StripPlace, film_bands, find_frames, light_along
+from vadrin.core.scanning.frame_finding import (
+    GAP,
+    StripPlace,
+    film_bands,
+    find_frames,
+    light_along,
+)
 from vadrin.core.scanning.frame_values import FrameValue, frame_value, suspicions
 from vadrin.core.scanning.grain import rms_granularity
+from vadrin.core.scanning.sharpening import sharpened
 from vadrin.core.wording import counted, list_text
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import Picture, checksum, read_picture
@@ -35,6 +41,8 @@ Said = Callable[[int, int], None]
 SCAN = "scan"
 _NUDGE = 0.02
 _MIRRORED = -0.5
+_INTO_GAP, _INTO_NEXT, _EVERY_ROW = 0.3, 0.1, 2
+"""How far past a border is looked: a share of the gap, or of the next step where there is none."""
 
 
 @dataclass(frozen=True)
@@ -60,7 +68,7 @@ class Scan:
     noticed : tuple of str
         What is strange about the picture.
     digest : str
-        Of its file.
+        Of its file; empty until it was made.
     known : KnownSteps
         What tells its values.
     which, strips : int
@@ -112,14 +120,16 @@ class Scan:
         return self.values[self.place.count - 1 - frame if self.mirrored else frame]
 
 
-_STEPS = 5
+_STEPS = 4
 
 
 def open_scan(
     path: Path, count: int, known: KnownSteps | None = None, which: int = 0,
-    said: Said = lambda _done, _total: None,
+    said: Said = lambda _done, _total: None, edge_to_edge: bool = False,
 ) -> Scan:  # fmt: skip
     """Open a picture, find a strip and its frames in it, and read them.
+
+    Its file's checksum, which takes as long as all the rest, is made by `summed` afterwards.
 
     Parameters
     ----------
@@ -132,6 +142,8 @@ def open_scan(
         Which strip of the picture, counted from the top.
     said : callable
         Told how far it is, and raises to stop it.
+    edge_to_edge : bool
+        Whether its frames lie without a gap, as the steps of paper do.
 
     Raises
     ------
@@ -149,21 +161,30 @@ def open_scan(
     def ask() -> None:
         said(step[0], _STEPS)
 
-    with ThreadPoolExecutor(1, "checksum") as beside, interruptible(ask):
+    with interruptible(ask):
         picture = read_picture(path)
-        # The sum takes as long as all the rest: it is made meanwhile.
-        digest = beside.submit(checksum, path, ask)
         reached(1)
         small = picture.reduced()
         reached(2)
-        scan = _found(picture, small, count, known or KnownSteps(), which)
+        scan = _found(picture, small, count, known or KnownSteps(), which, edge_to_edge)
         reached(3)
-        scan = _read(scan)
-        reached(4)
-        return replace(scan, digest=digest.result(), path=path)
+        return replace(_edges_looked_at(_read(scan)), path=path)
 
 
-def _found(picture: Picture, small: Array, count: int, known: KnownSteps, which: int) -> Scan:
+def summed(scan: Scan, said: Said = lambda _done, _total: None) -> Scan:
+    """A scan with the checksum its file is known again by.
+
+    Raises
+    ------
+    OSError
+        If the file cannot be read any more.
+    """
+    return replace(scan, digest=checksum(scan.path, lambda: said(_STEPS, _STEPS)))
+
+
+def _found(
+    picture: Picture, small: Array, count: int, known: KnownSteps, which: int, edge_to_edge: bool
+) -> Scan:
     """Where the strip and its frames lie, and what values mean."""
     by = picture.plane().shape[1] / small.shape[1]
     upright = small.shape[0] > small.shape[1]
@@ -173,7 +194,7 @@ def _found(picture: Picture, small: Array, count: int, known: KnownSteps, which:
         small = small / light
         bands = film_bands(small, bool(known.densities) and not known.values)
         top, bottom = bands.strips[min(which, len(bands.strips) - 1)]
-        place = find_frames(small[top:bottom], count)
+        place = find_frames(small[top:bottom], count, 0.0 if edge_to_edge else GAP)
         place = replace(place, top=place.top + top, bottom=place.bottom + top)
         calibration, doubts = calibration_of(small, picture, known, bands.wedge)
     except ValueError as error:
@@ -209,6 +230,26 @@ def _patch(scan: Scan, frame: int) -> Array:
     checkpoint()
     patch = np.asarray(plane[top:bottom, left:right], dtype=np.float64)
     return np.asarray(patch / float(scan.light[place]))
+
+
+def _edges_looked_at(scan: Scan) -> Scan:
+    """A scan with what its frames' borders tell of the program that made it."""
+    plane = scan.picture.plane()
+    plane = plane.T if scan.upright else plane
+    past = _INTO_GAP * scan.place.gap or _INTO_NEXT
+    profiles = []
+    for frame in range(scan.place.count):
+        left, top, right, bottom = (max(0, n) for n in scan.place.box(frame))
+        middle, reach = (left + right) // 2, round((0.5 + past) * scan.place.pitch)
+        for way in (-1, 1):
+            ends = sorted((middle, max(0, middle + way * reach)))
+            values = np.asarray(plane[top:bottom:_EVERY_ROW, slice(*ends)], dtype=np.float64)
+            if min(values.shape) > 0:
+                profiles.append(np.median(values, axis=0)[::way])
+    if not sharpened(profiles):
+        return scan
+    words = "its borders overshoot: it seems to be sharpened; switch that off and scan it again"
+    return replace(scan, noticed=(*scan.noticed, words))
 
 
 def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:

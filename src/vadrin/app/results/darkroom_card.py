@@ -18,7 +18,6 @@ from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.decision_basis import changes_since_decision
-from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet
@@ -69,9 +68,8 @@ def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
 
 def _basis(sheet: TestSheet, analysis: Analysis) -> str:
     answer = answer_of(sheet, analysis)
-    if answer.by_eye:
-        looks = sum(len(judged_of(s)) for s in sheet.strips)
-        return f"Judged by eye on the light box, {counted(looks, 'look')}; no density was read."
+    if answer.judged is not None:
+        return f"{answer.judged.basis(sheet)}; no density was read.{prints_at(sheet)}"
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
     words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"

@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.printing.contact_sheet import BEST, paper_verdict
 from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.core.results.school import CONTACT, PAPER
 from vadrin.notebook.records import Finding
 
 if TYPE_CHECKING:
@@ -41,14 +43,23 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
                 strips[strip.strip.label]["material"] = other
     judged = {s.strip.label: [[j.frame_id, j.answer] for j in judged_of(s)] for s in sheet.strips}
     judged = {label: rows for label, rows in judged.items() if rows}
+    printed = _printed(sheet) if test.school in (PAPER.key, CONTACT.key) else []
     return {
         **({"judged": judged} if judged else {}),
+        **({"on_paper": printed} if printed else {}),
         "target": [test.target_kind, test.target_value],
         "school": test.school,
         "push_rule": test.push_rule.value,
         "meter_constant": test.meter_constant,
         "strips": strips,
     }
+
+
+def _printed(sheet: TestSheet) -> list[list[Any]]:
+    """What was seen of half-covered strips, and which contact prints are best."""
+    covered = [[s.frame_id, s.answer] for s in sheet.covered]
+    best = [[f.frame.id, BEST] for _, f in sheet.frames() if paper_verdict(f, BEST)]
+    return covered + best
 
 
 def basis_text(sheet: TestSheet) -> str:
@@ -111,6 +122,8 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
         ]  # fmt: skip
         if then.get("judged", {}) != now.get("judged", {}):
             words.append("what was seen on the light box changed")
+        if then["school"] == now["school"] and then.get("on_paper") != now.get("on_paper"):
+            words.append("what was seen on paper changed")
         for label in sorted(set(then["strips"]) | set(now["strips"])):
             if label not in now["strips"]:
                 words.append(f"strip {label} has no readings any more")

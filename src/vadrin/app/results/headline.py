@@ -75,7 +75,7 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     index, index_note = "", rated.why
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
-        by = "by eye on the light box" if answer.by_eye else analysis.school.caption
+        by = (answer.judged.way.school if answer.judged else analysis.school).caption
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {by}"
         index_note += "" if answer.by_eye else beside_the_light_box(sheet, rated.value)
     else:

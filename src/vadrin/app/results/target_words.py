@@ -17,7 +17,7 @@ def target_text(kind: str, value: float) -> str:
     if kind == AS_DEVELOPED:
         return "this development, as it was"
     if kind == BY_EYE:
-        return "the first frame told from the blank"
+        return "what an eye told"
     measure = MEASURES.get(kind)
     return measure.pattern.format(value) if measure else f"{kind} {value:g}"
 

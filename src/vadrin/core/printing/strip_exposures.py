@@ -9,7 +9,8 @@ from math import isfinite, log2
 
 MOST_PIECES = 24
 _SHORTEST_S, _LONGEST_S = 0.2, 3600.0
-_FINE_PIECES = 6
+_FINE_PIECES = 4
+"""A third of a stop from piece to piece: an eye tells no finer on a paper's shoulder."""
 _EYE_STOPS = 0.1
 """Stops by which an eye may miss the piece at each end: 0.004 of density on a paper's shoulder."""
 
@@ -113,27 +114,41 @@ class PickedTime:
     why: str = ""
 
 
-def first_black(strip: StripExposures, chosen: int) -> PickedTime:
+def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
     """The shortest time for full black: the first piece that can't be told from the next one.
 
-    It lies between that piece and the one before; the middle on a scale of stops stands for it. An
-    eye is not the same from look to look, so that its range reaches a little beyond both.
+    It lies between that piece and the one before; the middle on a scale of stops stands for it,
+    and the mean of those middles where such a strip was looked at more than once. An eye is not
+    the same from look to look, so that the range reaches a little beyond.
+
+    Parameters
+    ----------
+    strip : StripExposures
+    *chosen : int
+        The piece of each look, counted from 1.
 
     Raises
     ------
     ValueError
         For a piece that is not on the strip.
     """
-    if not 1 <= chosen <= strip.pieces:
+    if not all(1 <= piece <= strip.pieces for piece in chosen):
         raise ValueError(f"the strip has pieces 1 to {strip.pieces}")
-    high = strip.total_s(chosen)
-    if chosen == 1:
+    last = chosen[-1]
+    if last == 1:
         why = "even the first piece is black: begin with less"
-        return PickedTime(high, 0.0, high, why)
-    low = strip.total_s(chosen - 1)
+        return PickedTime(strip.total_s(1), 0.0, strip.total_s(1), why)
     why = "black only at the last piece: a darker one was not tried" if (
-        chosen == strip.pieces) else ""  # fmt: skip
-    return PickedTime((low * high) ** 0.5, low / 2**_EYE_STOPS, high * 2**_EYE_STOPS, why)
+        last == strip.pieces) else ""  # fmt: skip
+    looks = [_between(strip, piece) for piece in chosen if piece > 1]
+    middle = sum(0.5 * (low + high) for low, high in looks) / len(looks)
+    reach = sum(0.5 * (high - low) for low, high in looks) / len(looks) + _EYE_STOPS
+    return PickedTime(2.0**middle, 2.0 ** (middle - reach), 2.0 ** (middle + reach), why)
+
+
+def _between(strip: StripExposures, piece: int) -> tuple[float, float]:
+    """Stops of a piece and of the one before."""
+    return log2(strip.total_s(piece - 1)), log2(strip.total_s(piece))
 
 
 def picked(strip: StripExposures, chosen: int) -> PickedTime:

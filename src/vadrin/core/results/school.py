@@ -50,11 +50,16 @@ STANDARD = School(
 )  # fmt: skip
 EYE = School(
     "eye", "Light box", "The first frame that an eye tells from the blank.",
-    "zone_ei", "as the light box tells it",
+    "zone_ei", "by eye on the light box",
 )  # fmt: skip
 PAPER = School(
     "paper", "Paper", "The thinnest frame that prints lighter than full black.",
-    "zone_ei", "as half-covered strips of paper tell it",
+    "zone_ei", "by half-covered strips of paper",
+)  # fmt: skip
+CONTACT = School(
+    "contact sheet", "Contact sheet",
+    "The frame that prints best unaided at the shortest time for full black.",
+    "zone_ei", "by what prints best on the contact sheet",
 )  # fmt: skip
 GRADIENT = School(
     "gradient", "Gradient",
@@ -70,7 +75,7 @@ DATA_SHEET = School(
 )  # fmt: skip
 
 SCHOOLS = {s.key: s for s in (
-    SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER,
+    SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER, CONTACT,
 )}  # fmt: skip
 """Every school by its key."""
 

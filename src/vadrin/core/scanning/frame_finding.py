@@ -12,14 +12,18 @@ _FILM_SHARE = 0.9
 """Of the bare light: what is darker is film."""
 _WEDGE_SHARE = 0.945
 """Of the bare light at its brightest: the thinnest step of a wedge is darker."""
+_BARE_SHARE = 0.93
+"""Of the brightest pixels: what is as bright is bare light."""
 _INNER = 0.5
-_GAP = 0.06
+GAP = 0.06
 """Width of the gap between frames, as a share of their pitch."""
 _SURE = 0.55
 _PITCHES, _COARSE = (0.72, 1.02), 101
 """Shares of the strip's length over its frames that a pitch may be, and how many are tried."""
 _LEAST_FRAME = 0.08
 """Density over the base that some frame must have, or nothing tells where frames lie."""
+_DENSEST = 1e-4
+"""Share of the bare light that tells film apart; a value of 0 is not endless density."""
 _MOST_SKEW = 0.06
 _AS_WIDE = 0.85
 """Share of the widest band that another must have to be a strip too."""
@@ -41,6 +45,8 @@ class StripPlace:
     count : int
     sureness : float
         How much of what differs along the strip the frames explain, 0 to 1.
+    gap : float
+        Between frames, as a share of their pitch.
     """
 
     top: float
@@ -50,6 +56,7 @@ class StripPlace:
     pitch: float
     count: int
     sureness: float = 1.0
+    gap: float = GAP
     moved: tuple[tuple[int, float, float], ...] = ()
     """Frames set by hand: which, how far along, and how much wider, in shares of the pitch."""
 
@@ -69,7 +76,7 @@ class StripPlace:
         """Left, top, right, bottom of the middle of a frame, its perforations left out."""
         along, wider = self._by_hand(frame)
         middle = self.start + (frame + 0.5 + along) * self.pitch
-        wide = 0.5 * (inner * (1 - _GAP) + wider) * self.pitch
+        wide = 0.5 * (inner * (1 - self.gap) + wider) * self.pitch
         down = 0.5 * (self.top + self.bottom) + self.skew * middle
         high = 0.5 * inner * _INNER * (self.bottom - self.top) / 0.6
         return (round(middle - wide), round(down - high), round(middle + wide), round(down + high))
@@ -89,8 +96,12 @@ class StripPlace:
 
 
 def bare_light(picture: Array) -> float:
-    """Value of the bare light of a picture: its bright end, told by a part of its pixels."""
-    return float(np.percentile(picture[::3, ::3], 99))
+    """Value of the bare light of a picture: the middle of its bright end.
+
+    The very brightest pixels are noise, or what a scanning program put on top of borders.
+    """
+    seen = picture[::3, ::3]
+    return float(np.median(seen[seen >= _BARE_SHARE * np.percentile(seen, 99)]))
 
 
 @dataclass(frozen=True)
@@ -223,10 +234,10 @@ def _profile(picture: Array, top: float, bottom: float, skew: float, bare: float
     rows = np.clip((middle[None, :] + np.arange(-high, high + 1)[:, None]).round(), 0,
                    picture.shape[0] - 1).astype(np.intp)  # fmt: skip
     level = np.median(picture[rows, columns[None, :]], axis=0)
-    return np.asarray(-np.log10(np.maximum(level, 1e-6) / bare))
+    return np.asarray(-np.log10(np.maximum(level / bare, _DENSEST)))
 
 
-def find_frames(picture: Array, count: int) -> StripPlace:
+def find_frames(picture: Array, count: int, gap: float = GAP) -> StripPlace:
     """Find a strip that lies along a picture, and its frames.
 
     Frames are as far apart as each other, so that thin ones are found by the dense ones; the fit
@@ -238,6 +249,8 @@ def find_frames(picture: Array, count: int) -> StripPlace:
         Values that rise with light, reduced to at most some thousand columns.
     count : int
         How many frames the strip has.
+    gap : float
+        Between them, as a share of their pitch; none on paper.
 
     Raises
     ------
@@ -253,10 +266,10 @@ def find_frames(picture: Array, count: int) -> StripPlace:
         raise ValueError("the strip is too small in the picture: scan it at a finer resolution")
     left, right = float(film[0]), float(film[-1] + 1)
     seen = _Profile(profile, left, right)
-    start, pitch, sureness = _comb(seen, count)
+    start, pitch, sureness = _comb(seen, count, gap)
     if seen.level(start, pitch, count).max() - seen.base < _LEAST_FRAME:
         sureness = 0.0
-    return StripPlace(top, bottom, skew, start, pitch, count, sureness)
+    return StripPlace(top, bottom, skew, start, pitch, count, sureness, gap)
 
 
 class _Profile:
@@ -299,34 +312,34 @@ class _Profile:
         return np.asarray(squares - 2 * self.base * total + self.base**2 * long)
 
 
-def _comb(seen: _Profile, count: int) -> tuple[float, float, float]:
+def _comb(seen: _Profile, count: int, gap: float) -> tuple[float, float, float]:
     """Start and pitch of evenly spaced frames that explain a profile best, and how well."""
     longest = (seen.right - seen.left) / count
     best = (np.inf, seen.left, longest)
     for pitch in np.linspace(*_PITCHES, _COARSE) * longest:
         first, last = seen.left - 0.05 * pitch, seen.right - (count - 0.1) * pitch
-        best = min(best, _best_start(seen, np.arange(first, last, 0.03 * pitch), pitch, count))
+        best = min(best, _best_start(seen, np.arange(first, last, 0.03 * pitch), pitch, count, gap))
     _, start, near = best
     for pitch in near * np.linspace(0.994, 1.006, 25):
         starts = start + np.linspace(-0.18, 0.18, 49) * pitch
-        best = min(best, _best_start(seen, starts, pitch, count))
+        best = min(best, _best_start(seen, starts, pitch, count, gap))
     return best[1], best[2], float(np.clip(1 - best[0] / max(seen.spread, 1e-9), 0.0, 1.0))
 
 
 def _best_start(
-    seen: _Profile, starts: Array, pitch: float, count: int
+    seen: _Profile, starts: Array, pitch: float, count: int, gap: float
 ) -> tuple[float, float, float]:
     """What is left unexplained at the best of some starts, that start, and the pitch."""
     if len(starts) == 0:
         return (np.inf, seen.left, float(pitch))
-    cost = _unexplained(seen, starts, float(pitch), count)
+    cost = _unexplained(seen, starts, float(pitch), count, gap)
     place = int(np.argmin(cost))
     return (float(cost[place]), float(starts[place]), float(pitch))
 
 
-def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int) -> Array:
+def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int, gap: float) -> Array:
     """What frames of a pitch leave unexplained, for several starts, shape (len(starts),)."""
-    edge, half = starts[:, None] + pitch * np.arange(count), 0.5 * _GAP * pitch
+    edge, half = starts[:, None] + pitch * np.arange(count), 0.5 * gap * pitch
     within = seen.uneven(edge + half, edge + pitch - half).sum(1)
     gaps = seen.over_base(edge - half, edge + half).sum(1)
     end = starts + count * pitch - half

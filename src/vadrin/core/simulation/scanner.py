@@ -6,10 +6,13 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import gaussian_filter
 
 from vadrin.core.arrays import Array
 
 FULL_SCALE = 65535.0
+_SHARPENED_OVER = 1.5
+"""Pixels over which a scanning program sharpens."""
 
 
 @dataclass(frozen=True)
@@ -30,6 +33,8 @@ class Scanner:
         Pixels down for each to the right.
     uneven : float
         How much darker the light is at one end.
+    sharpened : float
+        How much of what a blur takes away is put on top, as scanning programs do.
     """
 
     white: float = 58000.0
@@ -39,6 +44,7 @@ class Scanner:
     dust: float = 0.0
     skew: float = 0.0
     uneven: float = 0.0
+    sharpened: float = 0.0
 
 
 def scanned_strip(
@@ -87,6 +93,42 @@ def scanned_strip(
     return _seen(scanner, density, rng), steps
 
 
+def scanned_paper(
+    scanner: Scanner, steps: Array, white: float, rng: np.random.Generator, pitch: int = 90,
+    wedge: Array | None = None,
+) -> NDArray[np.uint16]:  # fmt: skip
+    """A 16-bit picture of a strip of paper by reflection: steps edge to edge, and white ends.
+
+    Parameters
+    ----------
+    scanner : Scanner
+    steps : ndarray, shape (n,)
+        Reflection densities.
+    white : float
+        Density of the paper's ends.
+    rng : numpy.random.Generator
+    pitch : int
+        Pixels from step to step.
+    wedge : ndarray, optional
+        Densities of a reflection wedge laid under it.
+
+    Returns
+    -------
+    ndarray of uint16, shape (h, w)
+    """
+    side, high = int(0.6 * pitch), int(1.1 * pitch)
+    lead = int(rng.uniform(0.15, 0.5) * pitch)
+    wide = 2 * (side + lead) + len(steps) * pitch
+    below = int(1.2 * pitch) if wedge is not None else 0
+    density = np.zeros((2 * side + high + below, wide))
+    density[side : side + high, side : wide - side] = white
+    for place, step in enumerate(steps):
+        left = side + lead + place * pitch
+        density[side : side + high, left : left + pitch] = step
+    _lay_wedge(density, wedge, side + high + int(0.5 * pitch), side, pitch)
+    return _seen(scanner, density, rng)
+
+
 def _lay_wedge(
     density: Array, wedge: Array | None, top: int, left: int, pitch: int
 ) -> tuple[tuple[int, int, int, int], ...]:
@@ -112,4 +154,6 @@ def _seen(scanner: Scanner, density: Array, rng: np.random.Generator) -> NDArray
     value *= 1 + scanner.noise * rng.standard_normal(value.shape)
     specks = rng.random((tall, wide)) < scanner.dust
     value[specks] *= rng.uniform(0.1, 0.7, int(specks.sum()))
+    if scanner.sharpened:
+        value += scanner.sharpened * (value - gaussian_filter(value, _SHARPENED_OVER))
     return np.clip(value.round(), 0, FULL_SCALE).astype(np.uint16)

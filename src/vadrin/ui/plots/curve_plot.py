@@ -19,10 +19,12 @@ from vadrin.app.curves.curve_lines import (
     speed_point_of,
     stop_ticks,
 )
+from vadrin.app.curves.judged_places import JudgedPlace, judged_places
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
+from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
@@ -49,6 +51,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
+        self._judged: tuple[JudgedPlace, ...] = ()
         self._view = (-3.0, 1.0, 2.0)
         self.setMenuEnabled(False)
         self.setMouseEnabled(False, False)
@@ -143,6 +146,10 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         span = exposure_span(sheet)
         self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
         self._draw_grid()
+        self._judged = judged_places(sheet, only_strip)
+        for item in judged_items(self._judged, self._look, self._view[2]):
+            self.addItem(item)
+        self._say_judged()
         self._draw_curves(sheet, shown, span, assumed)
         self._strike_out(sheet, analysis, only_strip)
         self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
@@ -150,6 +157,10 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._ring.setZValue(8)
         self.addItem(self._ring)
         self._mark_selected(frame_id)
+
+    def _say_judged(self) -> None:
+        said = (f"strip {p.strip}, {p.words}" for p in self._judged)
+        self.setAccessibleDescription("judged by eye: " + "; ".join(said) if self._judged else "")
 
     def start_over(self) -> None:
         """Take everything off the picture before it is drawn anew."""

@@ -69,6 +69,8 @@ class TestKind:
     strips_alike : bool
         Whether its strips differ in their time alone, so that one more or a frame fewer of each
         can be weighed, and the smallest plan looked for.
+    edge_to_edge : bool
+        Whether its steps lie without a gap between them, as on paper.
     channels_apart : bool
         Whether every channel that was read goes into its analysis, each by itself.
     """
@@ -91,6 +93,7 @@ class TestKind:
     compares_materials: bool = False
     density_falls: bool = False
     strips_alike: bool = False
+    edge_to_edge: bool = False
     channels_apart: bool = False
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

@@ -14,6 +14,7 @@ class PaperTest(TestKind):
     needs_blank = False
     repeats_first = False
     bracketed = False
+    edge_to_edge = True
     metering = Metering.ENLARGER
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

@@ -166,7 +166,7 @@ class ContactPage(QWidget):
             return
         self.sheet.show_sheet(scene.sheet, scene.frame_id, scene.look)
         self._words.setText(sheet_words(scene.sheet))
-        beside = print_beside_the_light_box(scene.sheet).words
+        beside = print_beside_the_light_box(scene.sheet)
         self._two.setText(beside)
         self._two.setVisible(bool(beside))
 

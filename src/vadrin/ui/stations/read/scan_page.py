@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -14,7 +15,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.test_sheet import FrameSheet, StripSheet
 from vadrin.app.workbench import Workbench
-from vadrin.errors import VadrinError
+from vadrin.core.planning.test_kinds import kind_of
+from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow
 from vadrin.ui.stations.station import Scene
@@ -32,6 +34,10 @@ if TYPE_CHECKING:
 _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "
     "positive film, linear or at a fixed gamma: no automatic levels, no sharpening, no inversion."
+)
+_HOW_PAPER = (
+    "Scan the paper face down by reflection, lying along the picture with something whiter behind "
+    "it and a reflection wedge beside it: no automatic levels, no sharpening, no inversion."
 )
 _KEYS = (
     "← → move the frames, − + set them closer or wider; Shift+← → moves the selected one alone, "
@@ -77,6 +83,7 @@ class ScanPage(QWidget):
         self.other = button("Another strip in it (B)", self._another, link=True)
         self.again = button("Open the scan it was read from", self._open_kept, link=True)
         self._head = text("", Role.HEADING)
+        self._how = text(_HOW, Role.NOTE, wrap=True)
         self._words = text("", Role.BODY, wrap=True)
         self._doubts = text("", Role.REFUSAL, wrap=True)
         self._keys = text(_KEYS, Role.CAPTION, wrap=True)
@@ -88,7 +95,7 @@ class ScanPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(6))
         column.addWidget(self._head)
-        column.addWidget(text(_HOW, Role.NOTE, wrap=True))
+        column.addWidget(self._how)
         column.addWidget(self.known)
         column.addLayout(row)
         column.addWidget(self._keys)
@@ -109,8 +116,15 @@ class ScanPage(QWidget):
             self.scan, self._path, self._of_strip = None, None, self._strip.strip.id
         self.known.show_known()
         self._head.setText(f"Strip {self._strip.strip.label}")
+        self._how.setText(_HOW_PAPER if self._edge_to_edge() else _HOW)
         self._kept = scans_of(self._bench.notebook, self._strip)
         self._show()
+
+    def _edge_to_edge(self) -> bool:
+        """Whether what is scanned is paper, whose steps have no gaps."""
+        sheet = self._bench.sheet
+        kind = kind_of(sheet.test.kind) if sheet else None
+        return kind is not None and kind.edge_to_edge
 
     def _show(self) -> None:
         from vadrin.app.read.scan_reading import calibrated_words
@@ -145,6 +159,7 @@ class ScanPage(QWidget):
         strip, sheet = self._strip, self._bench.sheet
         if strip is None or sheet is None:
             return
+        paper = self._edge_to_edge()
         known, count = steps_kept(self._bench.notebook), len(frames_of_scan(strip))
         place = which if which is not None else list(sheet.strips).index(strip)
         self._refuse("")
@@ -152,7 +167,9 @@ class ScanPage(QWidget):
         self._words.setText(f"Opening {path.name} …")
         self._jobs.run(
             "scan",
-            lambda said: laid_as_shot(open_scan(path, count, known, place, said), sheet, strip),
+            lambda said: laid_as_shot(
+                open_scan(path, count, known, place, said, paper), sheet, strip
+            ),
             self._opened, self._failed, self._progress,
         )  # fmt: skip
         self._show()
@@ -163,14 +180,31 @@ class ScanPage(QWidget):
     def cancel(self) -> None:
         """Open it no further."""
         self._jobs.cancel("scan")
+        if self.scan is not None and not self.scan.digest:
+            self.scan = None
         self._show()
 
     def _opened(self, scan: Scan) -> None:
+        """Show what was found; the checksum it is known again by follows."""
+        from vadrin.app.read.scan_reading import summed
+
         self.scan = scan
+        self._jobs.run("scan", lambda said: summed(scan, said), self._summed, self._failed,
+                       self._progress)  # fmt: skip
+        self._show()
+
+    def _summed(self, scan: Scan) -> None:
+        """Its frames may have been moved meanwhile."""
+        if self.scan is not None:
+            self.scan = replace(self.scan, digest=scan.digest)
         self._show()
 
     def _failed(self, error: Exception) -> None:
+        if self.scan is not None and not self.scan.digest:
+            self.scan = None
         self._show()
+        if isinstance(error, OSError):
+            error = FormatError(f"{self._path}: it can't be read any more; open it again")
         if not isinstance(error, VadrinError):
             raise error
         self._refuse(str(error))
