@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from vadrin.core.scanning.calibration import calibrated, on_clear_base
-from vadrin.core.scanning.frame_finding import film_bands, find_frames
+from vadrin.core.scanning.film_bands import film_bands
+from vadrin.core.scanning.frame_finding import find_frames
 from vadrin.core.scanning.frame_values import frame_value, suspicions
 from vadrin.core.scanning.sharpening import sharpened
 from vadrin.core.simulation.film import densities, invent_film

@@ -15,7 +15,7 @@ from vadrin.app.entry.times import seconds_typed
 from vadrin.app.read.known_wedge import KnownSteps
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
-from vadrin.core.scanning.frame_finding import bare_light, film_bands, wedge_values
+from vadrin.core.scanning.film_bands import bare_light, film_bands, wedge_values
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import Picture, read_picture
 

@@ -17,13 +17,8 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint, interruptible
 from vadrin.core.scanning.calibration import ScanCalibration
-from vadrin.core.scanning.frame_finding import (
-    GAP,
-    StripPlace,
-    film_bands,
-    find_frames,
-    light_along,
-)
+from vadrin.core.scanning.film_bands import film_bands, light_along
+from vadrin.core.scanning.frame_finding import GAP, StripPlace, find_frames
 from vadrin.core.scanning.frame_values import FrameValue, frame_value, suspicions
 from vadrin.core.scanning.grain import rms_granularity
 from vadrin.core.scanning.sharpening import sharpened

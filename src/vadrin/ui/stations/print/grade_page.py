@@ -123,6 +123,16 @@ class GradePage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
         column.addWidget(self._by_eye)
+        self._of_a_negative = QWidget()
+        column.addWidget(self._of_a_negative)
+        self._lay_out(self._of_a_negative)
+        column.addStretch(1)
+
+    def _lay_out(self, holder: QWidget) -> None:
+        """What is asked of a negative; a test of paper itself has none."""
+        column = QVBoxLayout(holder)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
         column.addWidget(sentence("The scene ranges over", self.range, "stops.", role=Role.LEAD))
         column.addWidget(self._words)
         column.addLayout(self._grid)
@@ -135,7 +145,6 @@ class GradePage(QWidget):
         )  # fmt: skip
         column.addWidget(self._prints)
         column.addWidget(self.picture)
-        column.addStretch(1)
 
     def show_scene(self, scene: Scene) -> None:
         """Show the grades for the strip, and the prints, of the selected frame."""
@@ -146,6 +155,7 @@ class GradePage(QWidget):
         self._sheet, self._scene = sheet, scene
         book = self._bench.notebook
         self._by_eye.setVisible(sheet.test.kind == PAPER)
+        self._of_a_negative.setVisible(sheet.test.kind != PAPER)
         for asked, field in self.eye.items():
             step = eye_step(sheet, asked)
             field.show_value("—" if step is None else str(step))

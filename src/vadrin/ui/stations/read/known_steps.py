@@ -8,7 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.workbench import Workbench
 from vadrin.errors import VadrinError
@@ -58,16 +58,11 @@ class KnownStepsRow(QWidget):
         self._source = text("", Role.CAPTION, wrap=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        first, second = QHBoxLayout(), QHBoxLayout()
-        first.addWidget(sentence("The wedge has", self.wedge, ".", role=Role.LEAD), 1)
-        first.addWidget(self.other)
-        first.addWidget(self.page)
-        second.addWidget(
-            sentence("Or pictures of the bare light at", self.bracket, ".", role=Role.LEAD), 1
-        )
-        second.addWidget(self.light)
-        for row in (first, second):
-            column.addLayout(row)
+        column.addWidget(sentence("The wedge has", self.wedge, ".", role=Role.LEAD))
+        column.addWidget(
+            sentence("Or pictures of the bare light at", self.bracket, ".", self.light, self.other,
+                     self.page, role=Role.LEAD)
+        )  # fmt: skip
         column.addWidget(self._source)
         self.light.hide()
 
