@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.decided_words import decided_text
 from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -68,7 +69,7 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
     total = len(sheet.frames())
     exposed, processed, read = sheet.exposed(), sheet.processed(), sheet.read()
     strips = len(sheet.strips)
-    card = f"decided, EI {marked_ei(sheet.findings[-1].exposure_index)}" if sheet.findings else "—"
+    card = f"decided, {decided_text(sheet.findings[-1])}" if sheet.findings else "—"
     return {
         "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
         "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),

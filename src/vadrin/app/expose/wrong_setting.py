@@ -47,7 +47,7 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
     same = notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
     known = notebook.all_of(Finding, "test_id", [t.id for t in same])
     # A finding says 0 for an EI it has no answer to.
-    found = [f for f in known if f.exposure_index > 0]
+    found = [f for f in known if f.exposure_index > 0 and f.time_min > 0]
     if not found:
         return None
     finding = found[-1]

@@ -28,6 +28,8 @@ _LINES = """
 SELECT test.id, stock.name, coalesce(batch.name, ''), developer.name, developer.dilution,
        coalesce(camera.name, ''), test.created_at, test.kind, test.note,
        coalesce(finding.exposure_index, 0), coalesce(finding.time_min, 0),
+       CASE WHEN finding.exposure_index = 0 AND json_valid(finding.report)
+            THEN json_extract(finding.report, '$.answer.says') END,
        stock.note || ' ' || developer.note || ' ' || test.light || ' ' || test.agitation
 FROM test JOIN stock ON stock.id = test.stock_id
 JOIN developer ON developer.id = test.developer_id
@@ -125,10 +127,11 @@ def state_of(sheet: TestSheet) -> tuple[str, str]:
 
 
 def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
-    test_id, stock, batch, developer, dilution, camera, created, kind, note, index, time, more = row
+    test_id, stock, batch, developer, dilution, camera, created, kind, note = row[:9]
+    index, time, said, more = row[9:]
     process = f"in {developer} {dilution}".strip() if developer else "developer not named yet"
     film = f"{stock} {batch}".strip()
-    shown_index = f"EI {marked_ei(float(str(index)))}" if index else ""
+    shown_index = f"EI {marked_ei(float(str(index)))}" if index else str(said or "")
     shown_time = minutes_text(float(str(time))) if time else ""
     searched = (film, process, camera, created, kind, note, shown_index, shown_time, more, words)
     return ShelfLine(
@@ -217,6 +220,7 @@ def film_left(notebook: Notebook) -> list[StoreLine]:
     ratings = dict(notebook.rows(
         "SELECT test.batch_id, finding.exposure_index FROM finding "
         "JOIN test ON test.id = finding.test_id WHERE test.batch_id IS NOT NULL "
+        "AND finding.exposure_index > 0 "
         "ORDER BY finding.id"
     ))  # fmt: skip
     lines = []

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from vadrin.app.display.words import date_text
-from vadrin.app.results.answer import AS_DEVELOPED
+from vadrin.app.results.answer import AS_DEVELOPED, BY_EYE
+from vadrin.app.results.decided_words import OWN_WORDS
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
@@ -31,7 +32,8 @@ _TYPICAL_INDEX = 100.0
 _NEWEST = """
 SELECT finding.id FROM finding JOIN test ON test.id = finding.test_id
 WHERE test.stock_id = :stock AND test.developer_id = :developer AND test.id <> :me
-AND finding.time_min > 0 AND finding.target_kind <> :as_developed
+AND finding.time_min > 0 AND finding.exposure_index > 0
+AND finding.target_kind NOT IN (:as_developed, :by_eye, :own)
 ORDER BY finding.id DESC LIMIT 1
 """
 
@@ -81,7 +83,7 @@ def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
     """The newest finding of a time for the same film and developer, in one question."""
     test = sheet.test
     newest = notebook.rows(_NEWEST, stock=test.stock_id, developer=test.developer_id, me=test.id,
-                           as_developed=AS_DEVELOPED)  # fmt: skip
+                           as_developed=AS_DEVELOPED, by_eye=BY_EYE, own=OWN_WORDS)  # fmt: skip
     last = notebook.get(Finding, newest[0][0]) if newest else None
     if last is None:
         return None

@@ -17,6 +17,7 @@ from vadrin.app.display.words import counted, date_text
 from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.decided_words import decided_text
 from vadrin.app.results.decision_basis import changes_since_decision
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
@@ -119,6 +120,9 @@ def decided_card(sheet: TestSheet, present: Card | None) -> Card:
         return replace(kept, status=status)
     if present is not None and changes_since_decision(sheet) is None:
         return replace(present, status=status)
+    if last.exposure_index <= 0:
+        return replace(_plain_card(sheet), says=decided_text(last), status=status,
+                       basis="What this rested on was changed since it was decided.")  # fmt: skip
     return replace(
         _plain_card(sheet), exposure_index=str(marked_ei(last.exposure_index)),
         time=minutes_text(last.time_min), temperature=f"at {last.temperature_c:g} °C",

@@ -13,12 +13,14 @@ from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.analysis_input import channel_of, channels_read
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.darkroom_card import kept_card, present_card
+from vadrin.app.results.decided_words import OWN_WORDS
 from vadrin.app.results.decision_basis import basis_text
 from vadrin.app.results.light_box_ei import light_box_result
 from vadrin.app.results.report import answer_report, figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
+from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.formats.reports.card_pdf import Card
@@ -100,22 +102,39 @@ def decide(
     Raises
     ------
     ValueError
-        If there is no EI or no time to decide on.
+        If there is no answer to decide on.
     """
-    answer = answer_of(sheet, analysis)
+    found = _decided(sheet, analysis)
     report = json.dumps(whole_report(sheet, analysis))
     with notebook.change("decide the finding"):
         return notebook.add(
-            Finding(
-                test_id=sheet.test.id,
-                decided_at=when or now(),
-                exposure_index=answer.index.known(),
-                time_min=answer.time_min.known(),
-                temperature_c=reference_of(sheet),
-                target_kind=answer.target_kind,
-                target_value=answer.target_value,
-                report=report,
-                basis=basis_text(sheet),
+            replace(
+                found, test_id=sheet.test.id, decided_at=when or now(), report=report,
+                temperature_c=reference_of(sheet), basis=basis_text(sheet),
                 card=kept_card(card or present_card(sheet, analysis)),
             )
-        )
+        )  # fmt: skip
+
+
+def may_decide(sheet: TestSheet, analysis: Analysis) -> bool:
+    """Whether there is an answer to decide on."""
+    own = own_answer(sheet, analysis)
+    return bool(own.says) if own is not None else answer_of(sheet, analysis).ready
+
+
+def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
+    """The figures of a decision; an EI and a time of 0 where the kind asks for neither."""
+    own = own_answer(sheet, analysis)
+    if own is None:
+        answer = answer_of(sheet, analysis)
+        index, minutes = answer.index.known(), answer.time_min.known()
+        return Finding(exposure_index=index, time_min=minutes, target_kind=answer.target_kind,
+                       target_value=answer.target_value)  # fmt: skip
+    if not own.says:
+        raise ValueError(own.words)
+    rated = own.figures.get("ei")
+    times = {s.minutes for s in sheet.strips if s.minutes}
+    return Finding(
+        exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,
+        time_min=times.pop() if len(times) == 1 else 0.0, target_kind=OWN_WORDS,
+    )  # fmt: skip

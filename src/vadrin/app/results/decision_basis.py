@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.kind_answer import own_answer
 from vadrin.app.printing.contact_sheet import BEST, paper_verdict
+from vadrin.app.results.decided_words import decided_text
 from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -76,11 +78,7 @@ class DecisionChanges:
 
     def sentence(self) -> str:
         """What was decided, and what is different now."""
-        was = self.finding
-        return (
-            f"Decided: EI {marked_ei(was.exposure_index)}, {minutes_text(was.time_min)} min. Since "
-            f"then {'; '.join(self.changes)}."
-        )
+        return f"Decided: {decided_text(self.finding)}. Since then {'; '.join(self.changes)}."
 
 
 def _time_said(minutes: float | None) -> str:
@@ -140,6 +138,9 @@ def present_answer(sheet: TestSheet, analysis: Analysis) -> str:
     """The present answer in a phrase."""
     from vadrin.app.results.answer import answer_of
 
+    own = own_answer(sheet, analysis)
+    if own is not None:
+        return own.says or f"without an answer: {own.words}"
     answer = answer_of(sheet, analysis)
     index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:

@@ -7,13 +7,11 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
 from vadrin.app.answers.long_exposures_answer import may_write_law, write_law
-from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import date_text
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.kind_answer import answers_itself
 from vadrin.app.kinds import page_of
-from vadrin.app.results.answer import answer_of
+from vadrin.app.results.decided_words import decided_text
 from vadrin.app.results.decision import (
     channel_shown,
     choose_channel,
@@ -21,6 +19,7 @@ from vadrin.app.results.decision import (
     choose_school,
     choose_target,
     decide,
+    may_decide,
     sign,
 )
 from vadrin.app.results.decision_basis import changes_since_decision, present_answer
@@ -125,7 +124,7 @@ class FindingStation(Station):
         self._show_decision(scene.sheet)
 
     def _show_decision(self, sheet: TestSheet) -> None:
-        ready = self._analysis is not None and answer_of(sheet, self._analysis).ready
+        ready = self._analysis is not None and may_decide(sheet, self._analysis)
         self._decide.setEnabled(ready)
         changes = changes_since_decision(sheet)
         self.outdated.setVisible(changes is not None)
@@ -142,15 +141,11 @@ class FindingStation(Station):
             self._by.show_value(last.decided_by)
             self._because.show_value(last.note)
             when = date_text(last.decided_at)
-            self._decided.setText(
-                f"Decided {when}: EI {marked_ei(last.exposure_index)}, "
-                f"{minutes_text(last.time_min)} min."
-            )
+            self._decided.setText(f"Decided {when}: {decided_text(last)}.")
         else:
-            waits = "" if answers_itself(sheet.test.kind) else "A decision needs an EI and a time."
+            own = answers_itself(sheet.test.kind)
+            waits = "A decision needs an answer." if own else "A decision needs an EI and a time."
             self._decided.setText("" if ready else waits)
-        self._decide.setVisible(ready or bool(sheet.findings)
-                                or not answers_itself(sheet.test.kind))  # fmt: skip
 
     def _set_kind(self, words: str) -> None:
         kind, usual = target_typed(words)
@@ -211,7 +206,7 @@ class FindingStation(Station):
 
     def _write(self) -> None:
         sheet, analysis = self.bench.sheet, self._analysis
-        if sheet is None or analysis is None or not answer_of(sheet, analysis).ready:
+        if sheet is None or analysis is None or not may_decide(sheet, analysis):
             return
         card = page_of(sheet.test.kind).present_card(sheet, analysis)
         self.bench.edit(lambda notebook: decide(notebook, sheet, analysis, card=card))

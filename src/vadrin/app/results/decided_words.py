@@ -1,0 +1,28 @@
+"""What was decided for a test, in a phrase."""
+
+from __future__ import annotations
+
+import json
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.notebook.records import Finding
+
+OWN_WORDS = "its own words"
+"""Stands for a target where a kind of test answered something else than an EI and a time."""
+
+
+def decided_text(finding: Finding) -> str:
+    """``EI 125, 8:00 min``; what the kind said where it asks for something else."""
+    if finding.exposure_index <= 0:
+        return _said(finding)
+    index = f"EI {marked_ei(finding.exposure_index)}"
+    return f"{index}, {minutes_text(finding.time_min)} min" if finding.time_min > 0 else index
+
+
+def _said(finding: Finding) -> str:
+    try:
+        said = json.loads(finding.report)["answer"]["says"]
+    except (ValueError, KeyError, TypeError):
+        return "what its card says"
+    return said if isinstance(said, str) else "what its card says"
