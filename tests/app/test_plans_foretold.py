@@ -72,7 +72,8 @@ def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
     assert names[0] == "EI"
     wants = {"speed": [], "time": ["time", "pull 1", "push 1", "push 2"],
              "push": ["time", "push 1", "push 2"], "colour": ["time", "push 1", "push 2"],
-             "compare": ["another's speed, from the reference's"]}  # fmt: skip
+             "compare": ["another's speed, from the reference's"],
+             "two developers": ["another's speed, from the reference's"]}  # fmt: skip
     assert names[1:] == wants[kind]
     assert all(line.shown != "none" or line.why for line in told.answers)
     assert "typical film" in told.basis
@@ -207,5 +208,6 @@ def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
 
 @pytest.mark.parametrize("kind", [p.key for p in all_pages()])
 def test_only_a_bracket_on_film_is_dragged(notebook, kind):
-    told = {"time", "speed", "push", "rescue", "compare", "colour", "reversal"}
+    told = {"time", "speed", "push", "rescue", "compare", "colour", "reversal",
+            "two developers", "cine"}  # fmt: skip
     assert has_bracket(start_kind(notebook, kind)) == (kind in told)

@@ -5,8 +5,10 @@ from __future__ import annotations
 import json
 from typing import TypeVar
 
+from vadrin.app.found_film import found_film
 from vadrin.app.test_sheet import FrameSheet, KnownFilm, StripSheet, TestSheet
 from vadrin.core.planning.test_kinds.rescue import Rescue
+from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
@@ -156,6 +158,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
             known_film(notebook, test) if test.kind == Rescue.key else None,
+            found_film(notebook, test) if test.kind == WrongSetting.key else None,
             tuple(film.setups.get(test.id, ())), film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )

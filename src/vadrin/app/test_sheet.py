@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from vadrin.app.found_film import FoundFilm
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
@@ -187,6 +188,8 @@ class TestSheet:
     """Control strips of the process it follows, with those of other tests."""
     known: KnownFilm | None = None
     """What old film is laid beside; None for other kinds, or where nothing is kept."""
+    found: FoundFilm | None = None
+    """The newest finding of its film, for a roll that was shot otherwise; None for other kinds."""
     setups: tuple[PrintSetup, ...] = ()
     """Its series of prints."""
     covered: tuple[PrintStrip, ...] = ()

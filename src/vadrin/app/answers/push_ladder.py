@@ -7,7 +7,9 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.kind_answer import FilmCell, FilmRow
 from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.frames import FrameRole
 from vadrin.core.judging.verdicts import USE_IT, share_of
+from vadrin.core.planning.strip_plan import SERIES_STOPS
 
 _NO_DENSER = 0.03
 
@@ -79,10 +81,26 @@ def _gains(sheet: TestSheet, one: StripSheet, other: StripSheet) -> tuple[float,
 
 
 def speed_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
-    """The frames of a speed test in the order of their EIs, with their verdicts."""
+    """The frames of a speed test in the order of their EIs, with their verdicts; a series in a
+    row for each of the exposures that every EI got."""
+    if sheet.test.second_factor:
+        return tuple(row for strip in sheet.strips for row in _series_rows(strip))
     made = []
     for strip in sheet.strips:
         cells = tuple(FilmCell(f"EI {marked_ei(i)}", f.density, f.verdict)
                       for i, f in by_index(strip))  # fmt: skip
         made.append(FilmRow(f"strip {strip.strip.label}", cells))
     return tuple(made)
+
+
+def _series_rows(strip: StripSheet) -> list[FilmRow]:
+    named = zip(SERIES_STOPS, ("as metered", "three stops over", "four stops under"), strict=True)
+    return [
+        FilmRow(name, tuple(
+            FilmCell(f"EI {marked_ei(f.frame.exposure_index)}", f.density, f.verdict)
+            for f in strip.frames
+            if f.frame.role is FrameRole.BRACKET and f.frame.wanted_stops == stops
+            and f.frame.exposure_index
+        ))
+        for stops, name in named
+    ]  # fmt: skip

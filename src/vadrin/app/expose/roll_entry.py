@@ -14,6 +14,7 @@ from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_kinds.speed import Speed
+from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -36,7 +37,8 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         chemistry = developer_phrased(notebook, f"{developer} {dilution}".strip())
         test = notebook.add(
             Test(
-                uid=fresh_uid(), kind=Speed.key, stock_id=film.id,
+                uid=fresh_uid(), kind=(WrongSetting if roll.pictures else Speed).key,
+                stock_id=film.id,
                 developer_id=chemistry.id, created_at=now(),
                 exposure_index=roll.exposure_index or film.box_speed, first_stop=roll.first,
                 last_stop=roll.last, step=roll.step, blanks=max(1, roll.blanks),

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.found_film import FoundFilm, found_film
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.results.rule_scores import score_words, share_score
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
-from vadrin.core.results.hold_rule import HoldRule
-from vadrin.notebook.records import Finding, Test
+from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
 _BY_RULE = "a rule of thumb, not measured"
@@ -44,21 +43,16 @@ class WrongSetting:
 
 def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
     """What a roll is by the newest finding of its film and developer; None where it is normal."""
-    same = notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
-    known = notebook.all_of(Finding, "test_id", [t.id for t in same])
-    # A finding says 0 for an EI it has no answer to.
-    found = [f for f in known if f.exposure_index > 0 and f.time_min > 0]
-    if not found:
+    found = found_film(notebook, test)
+    if found is None:
         return None
-    finding = found[-1]
-    stops = nearest_third(log2(test.exposure_index / finding.exposure_index))
+    stops = nearest_third(log2(test.exposure_index / found.exposure_index))
     if stops == 0:
         return None
-    chosen = next(t.push_rule for t in same if t.id == finding.test_id)
-    minutes, basis = _push_time(finding, stops, chosen)
+    minutes, basis = _push_time(found, stops)
     if basis == _BY_RULE:
         basis += f"; that rule: {score_words(share_score(notebook))}"
-    return WrongSetting(stops, minutes, basis, finding.exposure_index)
+    return WrongSetting(stops, minutes, basis, found.exposure_index)
 
 
 def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> WrongSetting | None:
@@ -88,20 +82,9 @@ def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
     )
 
 
-def _push_time(finding: Finding, stops: float, rule: HoldRule) -> tuple[float, str]:
+def _push_time(found: FoundFilm, stops: float) -> tuple[float, str]:
     """The time of a push by the rule of the test, from the finding's own table where it has it."""
-    try:
-        table = json.loads(finding.report)["push"]
-    except (ValueError, KeyError, TypeError):
-        table = []
-    known = {
-        row["stops"]: row[rule.value]["time_min"]["value"]
-        for row in table
-        if row.get(rule.value, {}).get("time_min", {}).get("value")
-    }
-    low = max((s for s in known if s <= stops), default=None)
-    high = min((s for s in known if s >= stops), default=None)
-    if low is not None and high is not None:
-        share = 0.0 if high == low else (stops - low) / (high - low)
-        return known[low] * (known[high] / known[low]) ** share, f"measured, {RULE_NAMES[rule]}"
-    return finding.time_min * (1 + PUSH_SHARE) ** stops, _BY_RULE
+    measured = found.minutes(stops, found.rule.value)
+    if measured.value is not None:
+        return measured.value, f"measured, {RULE_NAMES[found.rule]}"
+    return found.time_min * (1 + PUSH_SHARE) ** stops, _BY_RULE

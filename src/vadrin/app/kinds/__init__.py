@@ -1,6 +1,7 @@
 """The kinds of test in the tester's words, one file each, registered here."""
 
 from vadrin.app.kinds import (
+    cine_page,
     clip_page,
     colour_push_page,
     compare_page,
@@ -13,6 +14,8 @@ from vadrin.app.kinds import (
     rescue_page,
     reversal_page,
     speed_page,
+    two_developers_page,
+    wrong_setting_page,
 )
 from vadrin.app.kinds.kind_page import (
     KindPage,
@@ -29,12 +32,15 @@ for _module in (
     mixed_roll_page,
     rescue_page,
     compare_page,
+    two_developers_page,
     clip_page,
     long_exposures_page,
     colour_push_page,
     reversal_page,
     paper_page,
+    cine_page,
     process_control_page,
+    wrong_setting_page,
 ):
     register_page(_module.PAGE)
 

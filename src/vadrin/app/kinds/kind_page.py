@@ -36,6 +36,7 @@ class PlanSentence(Enum):
     ONE_TIME = "one time"
     BRACKET = "bracket"
     SECOND_FACTOR = "second factor"
+    SERIES = "series"
     ROLL = "roll"
 
 

@@ -52,7 +52,9 @@ def drafted_strips(notebook: Notebook, test: Test, times: tuple[float, ...]
         key = strip.camera_id, strip.stock_id
         if key not in limits:
             limits[key] = limits_of(notebook, test, strip)
-        made.append((strip, with_settings(test, limits[key], _frames(plan))))
+        frames = _frames(plan)
+        marked = frames if plan.metered_anew else with_settings(test, limits[key], frames)
+        made.append((strip, marked))
     return made
 
 

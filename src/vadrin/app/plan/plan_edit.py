@@ -136,6 +136,8 @@ def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
     times = tuple(s.strip.planned_min or USUAL_MINUTES for s in sheet.strips)
     if PlanSentence.TIMES not in page_of(test.kind).sentences:
         times = times[:1]
+    if page_of(test.kind).kind.times_shared:
+        times = tuple(dict.fromkeys(times))
     return PlanEdit(
         test, times or (USUAL_MINUTES,), sheet.stock.name, sheet.developer.name,
         sheet.developer.dilution, None, name_of(Camera, test.camera_id),

@@ -32,6 +32,9 @@ SENTENCES: tuple[Sentence, ...] = (
     (PlanSentence.SECOND_FACTOR, "The other factor: {second}."),
     (PlanSentence.BRACKET,
      "A {subject} in {light}, from {first} to {last} stops in {step}, after {blanks} kept blank."),
+    (PlanSentence.SERIES,
+     "In the bracket's place, EIs in a series: {series}; each gets one as metered, one three stops "
+     "over and one four under."),
     (Occasion.TABLET,
      "The tablet's steps have densities {tablet}; the densest exposure is that through none."),
     (PlanSentence.ROLL,

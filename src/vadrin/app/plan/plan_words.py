@@ -47,6 +47,8 @@ SUBJECTS = ("plain target", "still scene", f"{TABLET_SUBJECT} by contact", "colo
 LIGHTS = ("sun", "open shade", "window light", "lamp")
 _ANY = "not named"
 NOT_KNOWN = "nothing more"
+NO_SERIES = "none"
+MOST_OF_A_SERIES = 12
 
 Edit = Callable[[PlanEdit, str], PlanEdit]
 
@@ -161,6 +163,25 @@ def _kept(words: str) -> int:
     return count_typed(words, 0, 6, "keep 0 to 6 frames for it")
 
 
+def _series(plan: PlanEdit, words: str) -> PlanEdit:
+    """EIs to shoot in threes; none takes the bracket again."""
+    plain = words.strip().lower()
+    if plain in ("", "no", "none", NO_SERIES):
+        return replace(plan, test=replace(plan.test, second_factor=()))
+    indexes = tuple(float(exposure_index_typed(w)) for w in plain.replace(",", " ").split())
+    if len(set(indexes)) != len(indexes) or len(indexes) > MOST_OF_A_SERIES:
+        raise EntryError(f"a series has up to {MOST_OF_A_SERIES} EIs, each once")
+    return replace(plan, test=replace(plan.test, second_factor=tuple(sorted(indexes))))
+
+
+def _step_series(shown: str, way: int) -> str:
+    """One EI more or less, a third of a stop on; none begins at 100."""
+    known = [number_typed(w) for w in shown.split(", ")] if shown != NO_SERIES else []
+    if way < 0:
+        return numbers_text(tuple(known[:-1])) or NO_SERIES
+    return numbers_text((*known, marked_ei(known[-1] * 2 ** (1 / 3)) if known else 100.0))
+
+
 def _film(plan: PlanEdit, words: str) -> PlanEdit:
     film = film_supply_typed(words)
     if film is None:
@@ -196,6 +217,8 @@ WORDS: dict[str, Word] = {
     "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
     "second": Word("the other factor", _field("second_factor", numbers_typed),
                    lambda s, p: numbers_text(p.test.second_factor)),
+    "series": Word("EIs of the series", _series,
+                   lambda s, p: numbers_text(p.test.second_factor) or NO_SERIES, _step_series),
     "first": Word("thinnest exposure in stops", _bracket("first_stop"),
                   lambda s, p: stops_text(p.test.first_stop, signed=True), _by(1.0)),
     "last": Word("densest exposure in stops", _bracket("last_stop"),

@@ -5,22 +5,19 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.results.contact_prints import (
+    BEST,
+    ON_PAPER,
+    best_frame,
+    contact_answer,
+    paper_verdict,
+)
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
-from vadrin.core.figure import Figure
 from vadrin.core.judging.verdicts import USE_IT, Share, share_of
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook
-
-ON_PAPER = "contact sheet"
-BEST = "prints best"
-
-
-def paper_verdict(frame: FrameSheet, asked: str) -> str:
-    """What was last said of a frame's contact print; empty for nothing."""
-    said = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
-    return max(said, key=lambda j: j.id).answer if said else ""
 
 
 def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
@@ -38,11 +35,6 @@ def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer
             )  # fmt: skip
 
 
-def best_frame(strip: StripSheet) -> FrameSheet | None:
-    """The frame that prints best unaided; None where none was picked."""
-    return next((f for f in strip.frames if paper_verdict(f, BEST)), None)
-
-
 def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
     """Pick the frame that prints best; another one of the strip is picked no more."""
     with notebook.change(f"frame {frame.number} prints best"):
@@ -55,31 +47,6 @@ def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
                 Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=BEST,
                           answer="yes", way=ON_PAPER, judged_at=now())
             )  # fmt: skip
-
-
-def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
-    """The EI of the frame that prints best, half a step of the bracket to each side."""
-    frame = best_frame(strip)
-    if frame is None or frame.frame.exposure_index is None:
-        return None
-    value = frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0)
-    half = 2.0 ** (0.5 * (sheet.test.step or 1.0))
-    return Figure(value, value / half, value * half)
-
-
-def contact_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
-    """The strip of the test's own film of which a frame prints best, with its EI."""
-    others = sheet.others()
-    for strip in sheet.strips:
-        index = best_index(sheet, strip) if strip.strip.label not in others else None
-        if index is not None:
-            return strip, index
-    return None
-
-
-def contact_prints(strip: StripSheet) -> int:
-    """How many contact prints of a strip were judged in any way."""
-    return sum(any(j.way == ON_PAPER for j in f.judgements) for f in strip.frames)
 
 
 def paper_share(strip: StripSheet) -> Share | None:

@@ -16,6 +16,7 @@ from vadrin.app.read.scan_calibration import calibration_of, calibration_words
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint, interruptible
+from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.scanning.calibration import ScanCalibration
 from vadrin.core.scanning.film_bands import film_bands, light_along
 from vadrin.core.scanning.frame_finding import GAP, StripPlace, find_frames
@@ -266,6 +267,12 @@ def frame_moved(scan: Scan, shot: int, along: float = 0.0, wider: float = 0.0) -
 def turned(scan: Scan) -> Scan:
     """The strip taken the other way round."""
     return replace(scan, mirrored=not scan.mirrored)
+
+
+def lies_edge_to_edge(sheet: TestSheet) -> bool:
+    """Whether the steps of a test lie without gaps, as on paper."""
+    kind = kind_of(sheet.test.kind)
+    return kind is not None and kind.edge_to_edge
 
 
 def frames_of_scan(strip: StripSheet) -> list[FrameSheet]:

@@ -60,7 +60,8 @@ def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
     kind = kind_of(sheet.test.kind)
     wanted = [channel_of(sheet)]
     if kind is not None and kind.channels_apart:
-        wanted = sorted(channels_read(sheet) - {Channel.VISUAL}) or wanted
+        left = set() if kind.visual_too else {Channel.VISUAL}
+        wanted = sorted(channels_read(sheet) - left) or wanted
     made = [_of_strip(sheet, strip, channel) for channel in wanted for strip in sheet.strips]
     return tuple(m for m in made if m is not None)
 

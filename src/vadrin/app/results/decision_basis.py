@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.kind_answer import own_answer
-from vadrin.app.printing.contact_sheet import BEST, paper_verdict
+from vadrin.app.results.contact_prints import BEST, paper_verdict
 from vadrin.app.results.decided_words import decided_text
 from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet

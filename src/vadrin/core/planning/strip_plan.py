@@ -27,7 +27,10 @@ class PlannedFrame:
 
 @dataclass(frozen=True)
 class StripPlan:
-    """One strip: minutes of development and stops of push where the kind fixes them."""
+    """One strip: minutes of development and stops of push where the kind fixes them.
+
+    `metered_anew` where the meter is read again for it, so that no marks can be told before.
+    """
 
     label: str
     frames: tuple[PlannedFrame, ...]
@@ -35,6 +38,7 @@ class StripPlan:
     push: float | None = None
     roll: int = 1
     note: str = ""
+    metered_anew: bool = False
 
 
 def strip_labels(count: int) -> tuple[str, ...]:
@@ -63,6 +67,22 @@ def bracket_frames(request: PlanRequest, index: float) -> list[PlannedFrame]:
         PlannedFrame(FrameRole.BRACKET, str(i + 1), index, offset)
         for i, offset in enumerate(stops)
     ]  # fmt: skip
+
+
+SERIES_STOPS = (0.0, 3.0, -4.0)
+"""What each EI of a series is given: as metered, a highlight, and a shadow that must just show."""
+
+
+def series_frames(indexes: tuple[float, ...]) -> list[PlannedFrame]:
+    """Three exposures at each EI, the slowest first."""
+    return [
+        PlannedFrame(FrameRole.BRACKET, f"{index:g} {_OF_SERIES[stops]}", index, stops)
+        for index in sorted(indexes)
+        for stops in SERIES_STOPS
+    ]
+
+
+_OF_SERIES = {0.0: "meter", 3.0: "+3", -4.0: "−4"}
 
 
 def usual_frames(request: PlanRequest, fogged: int = 0) -> tuple[PlannedFrame, ...]:

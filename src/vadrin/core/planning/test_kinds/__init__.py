@@ -1,5 +1,6 @@
 """The kinds of test that people do, one file each, registered here."""
 
+from vadrin.core.planning.test_kinds.cine import Cine
 from vadrin.core.planning.test_kinds.clip import Clip
 from vadrin.core.planning.test_kinds.colour_push import ColourPush
 from vadrin.core.planning.test_kinds.compare import Compare
@@ -21,10 +22,14 @@ from vadrin.core.planning.test_kinds.push_test import PushTest
 from vadrin.core.planning.test_kinds.rescue import Rescue
 from vadrin.core.planning.test_kinds.reversal import Reversal
 from vadrin.core.planning.test_kinds.speed import Speed
+from vadrin.core.planning.test_kinds.two_developers import TwoDevelopers
+from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 
 for _kind in (
-    DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), Clip(),
-    LongExposures(), ColourPush(), Reversal(), PaperTest(), ProcessControl(),
+    DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), TwoDevelopers(),
+    Clip(),
+    LongExposures(), ColourPush(), Reversal(), PaperTest(), Cine(), ProcessControl(),
+    WrongSetting(),
 ):  # fmt: skip
     register_kind(_kind)
 

@@ -69,10 +69,14 @@ class TestKind:
     strips_alike : bool
         Whether its strips differ in their time alone, so that one more or a frame fewer of each
         can be weighed, and the smallest plan looked for.
+    times_shared : bool
+        Whether several of its strips have one time.
     edge_to_edge : bool
         Whether its steps lie without a gap between them, as on paper.
     channels_apart : bool
         Whether every channel that was read goes into its analysis, each by itself.
+    visual_too : bool
+        Whether visual readings count as one of those channels.
     """
 
     __test__ = False
@@ -93,8 +97,10 @@ class TestKind:
     compares_materials: bool = False
     density_falls: bool = False
     strips_alike: bool = False
+    times_shared: bool = False
     edge_to_edge: bool = False
     channels_apart: bool = False
+    visual_too: bool = False
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The strips, before check frames, cuts and rolls are put to them."""

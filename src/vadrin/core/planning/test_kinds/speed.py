@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.core.planning.plan_request import PlanRequest
-from vadrin.core.planning.strip_plan import StripPlan, usual_frames
+from vadrin.core.planning.strip_plan import StripPlan, blank_frames, series_frames, usual_frames
 from vadrin.core.planning.test_kinds.kind import Asks, Foretold, TestKind
 
 
@@ -16,5 +16,8 @@ class Speed(TestKind):
     strips_alike = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
-        """One strip."""
+        """One strip; a series of EIs where some are asked for, blanks on the same roll."""
+        if request.second_factor:
+            frames = (*blank_frames(request.blanks), *series_frames(request.second_factor))
+            return [StripPlan("A", frames, request.times[0])]
         return [StripPlan("A", usual_frames(request), request.times[0])]

@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.test_sheet import FrameSheet, StripSheet
 from vadrin.app.workbench import Workbench
-from vadrin.core.planning.test_kinds import kind_of
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow
@@ -122,9 +121,10 @@ class ScanPage(QWidget):
 
     def _edge_to_edge(self) -> bool:
         """Whether what is scanned is paper, whose steps have no gaps."""
+        from vadrin.app.read.scan_reading import lies_edge_to_edge
+
         sheet = self._bench.sheet
-        kind = kind_of(sheet.test.kind) if sheet else None
-        return kind is not None and kind.edge_to_edge
+        return sheet is not None and lies_edge_to_edge(sheet)
 
     def _show(self) -> None:
         from vadrin.app.read.scan_reading import calibrated_words

@@ -1,0 +1,103 @@
+"""Cine film: the EI whose metering asks for the exposure of the best frames, light by light."""
+
+from __future__ import annotations
+
+from math import log2, sqrt
+from typing import TYPE_CHECKING
+
+from vadrin.app.answers.film_cells import GOOD_ENOUGH, index_of
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.display.words import list_text
+from vadrin.app.kind_answer import AnswerTable, FilmCell, FilmRow, KindAnswer
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.figure import Figure, absent
+from vadrin.core.judging.verdicts import USE_IT
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis import Analysis
+
+_HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density")
+_APART = 1 / 3
+
+
+def light_of(strip: StripSheet) -> str:
+    """The light a piece was shot in."""
+    return strip.strip.note.partition(",")[0] or "the light there was"
+
+
+def _good(strip: StripSheet) -> list[float]:
+    """EIs of the frames that can be used as they are, the slowest first."""
+    judged = ((index_of(f), f) for f in strip.frames if f.readable and not f.frame.blank)
+    return sorted(i for i, f in judged if i is not None and f.verdict == USE_IT)
+
+
+def _by_eye(strip: StripSheet, step: float) -> Figure:
+    """Middle of the frames of use, half a step of the bracket past both ends."""
+    good = _good(strip)
+    if not good:
+        judged = any(f.verdict in GOOD_ENOUGH for f in strip.frames)
+        return absent("no frame of it can be used" if judged else "not judged yet")
+    half = 2.0 ** (0.5 * step)
+    return Figure(sqrt(good[0] * good[-1]), good[0] / half, good[-1] * half)
+
+
+def _cell(frame: FrameSheet) -> FilmCell:
+    index = index_of(frame)
+    words = "blank" if index is None or frame.frame.blank else f"EI {marked_ei(index)}"
+    return FilmCell(words, frame.density, frame.verdict, frame.verdict == USE_IT)
+
+
+def _name(strip: StripSheet) -> str:
+    minutes = f" {minutes_text(strip.minutes)}" if strip.minutes else ""
+    return f"{strip.strip.label} {strip.strip.note}{minutes}"
+
+
+def cine_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+    """What a cine test says."""
+    known = {m.label: m for m in analysis.strips} if analysis else {}
+    step = sheet.test.step or 1.0
+    best: dict[str, tuple[StripSheet, Figure]] = {}
+    rows, film = [], []
+    for strip in sheet.strips:
+        light, eye = light_of(strip), _by_eye(strip, step)
+        metrics = known.get(strip.strip.label)
+        dense = metrics.zone_ei if metrics else absent("not read")
+        film.append(FilmRow(_name(strip), tuple(_cell(f) for f in strip.frames if f.readable)))
+        minutes = minutes_text(strip.minutes) if strip.minutes else "—"
+        rows.append((strip.strip.label, light, minutes, str(len(_good(strip))), _index(eye),
+                     _index(dense)))  # fmt: skip
+        before = best.get(light)
+        if eye.present and (before is None or len(_good(strip)) > len(_good(before[0]))):
+            best[light] = (strip, eye)
+    figures = {f"{light.replace(' ', '_')}_ei": eye for light, (_, eye) in best.items()}
+    figures |= {f"{label}_shadow_ei": m.zone_ei for label, m in known.items()}
+    table = AnswerTable(_HEADS, tuple(rows))
+    if not best:
+        act = "Give every frame a verdict at Read, Verdicts: U where you would use it."
+        return KindAnswer("", "no frame was judged good enough to use yet", act, figures, table,
+                          tuple(film))  # fmt: skip
+    says = list_text([f"EI {marked_ei(eye.known())} in {light}" for light, (_, eye) in
+                      best.items()])  # fmt: skip
+    waits = [light_of(s) for s in sheet.strips if light_of(s) not in best]
+    act = f"Judge the frames shot in {waits[0]}." if waits else (
+        "Shoot a scene at that EI, the meter in the hand and not in the camera.")  # fmt: skip
+    return KindAnswer(says, _words(best), act, figures, table, tuple(film))
+
+
+def _index(figure: Figure) -> str:
+    return figure.why if figure.value is None else f"EI {marked_ei(figure.value)}"
+
+
+def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
+    parts = [
+        f"in {light} {ei_range_text(eye)}, on piece {strip.strip.label}"
+        + (f", {minutes_text(strip.minutes)} min" if strip.minutes else "")
+        for light, (strip, eye) in best.items()
+    ]
+    values = [eye.known() for _, eye in best.values()]
+    apart = log2(max(values) / min(values))
+    said = f"The lights lie {stops_counted(apart)} apart: meter each by its own EI." if (
+        len(values) > 1 and apart >= _APART) else ""  # fmt: skip
+    words = f"{'; '.join(parts)}. {said}".strip()
+    return words + " Shutter angle, frame rate and the lens's loss are taken off."

@@ -1,0 +1,45 @@
+"""What was said of contact prints, and the EI of the frame that prints best."""
+
+from __future__ import annotations
+
+from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.figure import Figure
+
+ON_PAPER = "contact sheet"
+BEST = "prints best"
+
+
+def paper_verdict(frame: FrameSheet, asked: str) -> str:
+    """What was last said of a frame's contact print; empty for nothing."""
+    said = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
+    return max(said, key=lambda j: j.id).answer if said else ""
+
+
+def best_frame(strip: StripSheet) -> FrameSheet | None:
+    """The frame that prints best unaided; None where none was picked."""
+    return next((f for f in strip.frames if paper_verdict(f, BEST)), None)
+
+
+def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+    """The EI of the frame that prints best, half a step of the bracket to each side."""
+    frame = best_frame(strip)
+    if frame is None or frame.frame.exposure_index is None:
+        return None
+    value = frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0)
+    half = 2.0 ** (0.5 * (sheet.test.step or 1.0))
+    return Figure(value, value / half, value * half)
+
+
+def contact_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+    """The strip of the test's own film of which a frame prints best, with its EI."""
+    others = sheet.others()
+    for strip in sheet.strips:
+        index = best_index(sheet, strip) if strip.strip.label not in others else None
+        if index is not None:
+            return strip, index
+    return None
+
+
+def contact_prints(strip: StripSheet) -> int:
+    """How many contact prints of a strip were judged in any way."""
+    return sum(any(j.way == ON_PAPER for j in f.judgements) for f in strip.frames)
