@@ -124,12 +124,60 @@ def paper(book: Notebook, _film: object, seed: int, rng: np.random.Generator) ->
     return [(bench.answer.figures["iso_range"], 100 * made.scale)]
 
 
-KINDS = (speed, mixed_roll, rescue, compare, long_exposures, colour, paper)
+def two_developers(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
+    """What another developer makes of the speed, and its stain."""
+    from vadrin.core.channels import Channel
+
+    stops, share = rng.uniform(-1.0, 1.0), rng.uniform(0.0, 0.3)
+    bench = Bench(book, "two developers", compared_names=("Tidewrack 1+100",), step=0.5)
+
+    def seen(strip, frame):
+        x = bench.at(frame)
+        moved = 0.30103 * stops if strip.strip.position else 0.0
+        return film.density(None if x is None else x + moved, 8.0)
+
+    def printed(strip, frame):
+        dense = seen(strip, frame)
+        return dense + (0.03 + share * dense if strip.strip.position else 0.0)
+
+    bench.read(seen, noise=0.01, seed=2 * seed)
+    bench.read(printed, Channel.BLUE, noise=0.01, seed=2 * seed + 1)
+    figures = bench.answer.figures
+    true = 8.125 / 16 / 10 ** (film.x_m(8.0) - 0.30103 * stops)
+    return [(figures["B_stain_at_1"], share), (figures["B_seen_ei"], true)]
 
 
-def main(count: int) -> None:
+def cine(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
+    """The EI of the best frames, judged by a tester who takes what lies within a stop of it."""
+    best = 100.0 * 2.0 ** rng.uniform(-1.0, 1.0)
+    bench = Bench(book, "cine", index=100.0, first_stop=-3.0, last_stop=3.0, step=1.0,
+                  second_factor=(1.0,))  # fmt: skip
+
+    def verdict(_strip, frame):
+        if frame.frame.blank or frame.frame.stops is None:
+            return ""
+        apart = np.log2(100.0 / 2.0**frame.frame.stops / best) + rng.normal(0, 0.15)
+        return "use it" if abs(apart) <= 1.0 else "nothing there"
+
+    bench.judge(verdict)
+    return [(bench.answer.figures["sun_ei"], best)]
+
+
+def series(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The EI of a series of three exposures an EI."""
+    indexes = (50.0, 64.0, 80.0, 100.0, 125.0, 160.0, 200.0, 250.0, 320.0, 400.0)
+    bench = Bench(book, "speed", second_factor=indexes)
+    _read(bench, film, seed)
+    return [(bench.analysis.strips[0].zone_ei, 8.125 / 16 / 10 ** film.x_m(8.0))]
+
+
+KINDS = (speed, series, mixed_roll, rescue, compare, two_developers, long_exposures, colour,
+         paper, cine)  # fmt: skip
+
+
+def main(count: int, only: list[str]) -> None:
     """Print a line a kind."""
-    for kind in KINDS:
+    for kind in [k for k in KINDS if not only or k.__name__ in only]:
         held = told = 0
         for seed in range(count):
             rng = np.random.default_rng([9, seed])
@@ -147,4 +195,4 @@ def main(count: int) -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]))
+    main(int(sys.argv[1]), sys.argv[2:])

@@ -60,6 +60,14 @@ class AnswerPlot:
 
 
 @dataclass(frozen=True)
+class HueTurn:
+    """A patch over the pushes: each with its hue in degrees and its chroma, the normal first."""
+
+    name: str
+    places: tuple[tuple[str, float, float], ...]
+
+
+@dataclass(frozen=True)
 class KindAnswer:
     """What a test of such a kind says.
 
@@ -76,6 +84,9 @@ class KindAnswer:
     table : AnswerTable, optional
     film : tuple of FilmRow
     plot : AnswerPlot, optional
+    second : AnswerTable, optional
+        More rows, of other columns.
+    hues : tuple of HueTurn
     of_a_curve : bool
         Whether it rests on a film's curve, so that a reading off it is to be minded.
     """
@@ -88,6 +99,8 @@ class KindAnswer:
     film: tuple[FilmRow, ...] = ()
     plot: AnswerPlot | None = None
     of_a_curve: bool = False
+    second: AnswerTable | None = None
+    hues: tuple[HueTurn, ...] = ()
 
 
 Answer = Callable[["TestSheet", "Analysis | None"], KindAnswer]

@@ -4,6 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from vadrin.app.answers.colour_patches import (
+    drift_words,
+    hue_turns,
+    patch_figures,
+    patch_table,
+)
 from vadrin.app.answers.film_cells import GOOD_ENOUGH
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.display.quantities import push_name
@@ -88,11 +94,13 @@ def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         ))  # fmt: skip
     usable, salvage = _last(sheet, USE_IT), _last(sheet, SALVAGED)
     figures |= {"last_usable_push": usable, "last_salvageable_push": salvage}
-    table, plot = AnswerTable(_HEADS, tuple(rows)), _plot(sheet)
+    figures |= patch_figures(sheet)
+    table, plot, patches = AnswerTable(_HEADS, tuple(rows)), _plot(sheet), patch_table(sheet)
     if not seen:
-        return KindAnswer("", "No layer was read yet.",
-                          "Read each frame by red, green and blue, the blanks first.", figures,
-                          table, (), plot)  # fmt: skip
+        act = "Read each frame by red, green and blue, the blanks first."
+        why = f"No layer was read yet. {drift_words(sheet)}".strip()
+        return KindAnswer("", why, act, figures, table, (), plot, second=patches,
+                          hues=hue_turns(sheet))  # fmt: skip
     bad = [(push, words) for push, words in seen if words.startswith("crossover")]
     by_figures = [push for push, words in seen if words == "layers go together"]
     says = "Layers together" if not bad else f"Crossover at {push_name(bad[0][0])}"
@@ -108,7 +116,10 @@ def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     )
     act = "Give verdicts on the patches of each push." if usable is None else (
         "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
-    return KindAnswer(says, f"{words}.", act, figures, table, (), plot)
+    drift = drift_words(sheet)
+    words = f"{words}. {drift}" if drift else f"{words}."
+    return KindAnswer(says, words, act, figures, table, (), plot, second=patches,
+                      hues=hue_turns(sheet))  # fmt: skip
 
 
 def _plot(sheet: TestSheet) -> AnswerPlot | None:

@@ -159,8 +159,8 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
     """The card of a kind that answers for itself; None while it says nothing."""
     if not answer.says:
         return None
-    table = answer.table
-    lines = () if table is None else (table.heads, *table.rows)
+    tables = [t for t in (answer.table, answer.second) if t is not None]
+    lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     return replace(
         _plain_card(sheet), says=answer.says, says_how=answer.words, lines=lines,
         basis=f"{answer.act}{prints_at(sheet)}".strip(),

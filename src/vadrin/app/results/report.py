@@ -144,6 +144,9 @@ def answer_report(answer: KindAnswer) -> dict[str, Any]:
     if answer.table is not None:
         made["table"] = {"heads": list(answer.table.heads),
                          "rows": [list(row) for row in answer.table.rows]}  # fmt: skip
+    if answer.second is not None:
+        made["second_table"] = {"heads": list(answer.second.heads),
+                                "rows": [list(row) for row in answer.second.rows]}  # fmt: skip
     return made
 
 

@@ -110,6 +110,21 @@ class _Page:
             shown = shown[:-1]
         return words if shown == words else f"{shown[:-1].rstrip()}…"
 
+    def columns(self, lines: list[tuple[str, ...]], size: float, room: float, gap: float
+                ) -> list[float]:  # fmt: skip
+        """Widths of columns by what stands in them; what is too wide is cut from the widest."""
+        from reportlab.pdfbase.pdfmetrics import stringWidth
+
+        wide = [max(float(stringWidth(w, _REGULAR, size)) for w in column) / MM + gap
+                for column in zip(*lines, strict=True)]  # fmt: skip
+        while sum(wide) > room + 1e-6:
+            widest = max(wide)
+            next_to_it = max((w for w in wide if w < widest - 1e-6), default=0.0)
+            many = sum(w > widest - 1e-6 for w in wide)
+            less = min(widest - next_to_it, (sum(wide) - room) / many)
+            wide = [w - less if w > widest - 1e-6 else w for w in wide]
+        return wide
+
     def fitted(self, words: str, size: float, room: float) -> float:
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
@@ -158,13 +173,19 @@ def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
     if not card.lines:
         return
     y += 2.5 * k
-    columns = max(len(line) for line in card.lines)
-    size = (8.5 if columns < 6 else 7.5) * k
-    for place, line in enumerate(card.lines[: int((page.height - 26 * k - y) / (4.4 * k))]):
-        for column, words in enumerate(line):
-            shown = page.cut(words, size, room / columns - 2 * k)
-            page.text(_MARGIN + column * room / columns, y, shown, size,
-                      colour=_SOFT if place == 0 else _INK)  # fmt: skip
+    size = (8.5 if max(len(line) for line in card.lines) < 6 else 7.5) * k
+    heads: tuple[str, ...] = ()
+    for line in card.lines[: int((page.height - 26 * k - y) / (4.4 * k))]:
+        if len(line) != len(heads):
+            # The first line of a table: another has other columns.
+            heads = line
+            alike = [c for c in card.lines if len(c) == len(line)]
+            widths = page.columns(alike, size, room, 2 * k)
+        x = _MARGIN
+        for words, wide in zip(line, widths, strict=True):
+            shown = page.cut(words, size, wide - 2 * k)
+            page.text(x, y, shown, size, colour=_SOFT if line is heads else _INK)
+            x += wide
         y += 4.4 * k
 
 

@@ -24,6 +24,7 @@ from vadrin.app.results.school_rows import limits_text
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.plots.film_rows import FilmRows
+from vadrin.ui.plots.hue_wedges import HueWedges
 from vadrin.ui.plots.two_greys import TwoGreys
 from vadrin.ui.stations.finding.answer_tables import (
     answer_table,
@@ -126,6 +127,11 @@ def kind_answer(scene: Scene) -> QWidget:
     row.addWidget(plot, 1)
     column.addLayout(row, 1)
     plot.show_plot(answer.plot, scene.look)
+    if answer.second is not None:
+        wedges = HueWedges()
+        column.addWidget(wedges)
+        wedges.show_turns(answer.hues, scene.look)
+        column.addWidget(answer_table(answer.second), 0, Qt.AlignmentFlag.AlignTop)
     column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
     column.addStretch(0)
     return body

@@ -9,10 +9,12 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
+from vadrin.app.read.patch_entry import takes_patches
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
+from vadrin.ui.stations.read.patch_page import PatchPage
 from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -39,12 +41,14 @@ class ReadStation(Station):
         self.verdicts = VerdictPage(self.bench, self.refuse)
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.paired = PairedPage(self.bench, self.refuse)
+        self.patches = PatchPage(self.bench, self.refuse)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
             "scan": ("Scan", self.scan),
             "light box": ("Light box", self.light_box),
             "verdicts": ("Verdicts and faults", self.verdicts),
             "side by side": ("Side by side", self.paired),
+            "patches": ("Patches", self.patches),
         }
         self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
         self.column.addWidget(self._head)
@@ -77,6 +81,8 @@ class ReadStation(Station):
                    ("Alt+J",)),
             Action("read.paired", "judge strips side by side, openly or blind",
                    partial(self.turn_to, "side by side"), ("Alt+P",)),
+            Action("read.patches", "patches of a colour chart", partial(self.turn_to, "patches"),
+                   ("Alt+C",)),
             hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
             hint("1 … 9, N S U", "a verdict on the selected frame"),
         )  # fmt: skip
@@ -98,6 +104,8 @@ class ReadStation(Station):
     def show_scene(self, scene: Scene) -> None:
         """Show the page that is turned to."""
         self._scene = scene
+        if scene.sheet is not None:
+            self._head.offer("patches", takes_patches(scene.sheet))
         self._page().show_scene(scene)
 
     def take_key(self, event: QKeyEvent) -> bool:

@@ -1,0 +1,383 @@
+"""Every kind of test from its question to its card, through the real window by keyboard."""
+
+import json
+import shutil
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication
+
+from tests.core.film_shapes import SHAPES
+from tests.core.test_printing import Paper
+from tests.window.pages import CTRL, DOWN, ENTER, SPACE, TAB, UP, Hands, pdf_words, words_of
+from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
+from vadrin.core.frames import FrameRole
+from vadrin.notebook.records import Finding, Stock
+from vadrin.ui.plots.film_rows import FilmRows
+
+PLAIN = SHAPES["plain"]
+ALT = Qt.KeyboardModifier.AltModifier
+SHADOW_POINT = PLAIN.x_m(8.0)
+TRUE_EI = 8.125 / 16 / 10**SHADOW_POINT
+STOP = 0.30103
+
+
+class FilmTester(Hands):
+    """A tester with a film of known truth, who never touches the mouse."""
+
+    def __init__(self, qtbot, window, folder):
+        super().__init__(qtbot, window)
+        self.bench, self.folder = window.bench, folder
+        self.rng = np.random.default_rng(3)
+
+    @property
+    def sheet(self):
+        return self.bench.sheet
+
+    def to(self, name):
+        """Go on to a field by its name."""
+        for _ in range(60):
+            widget = QApplication.focusWidget()
+            if name in (widget.accessibleName(), getattr(widget, "text", str)()):
+                return
+            self.press(TAB)
+        raise AssertionError(f"no field is called {name}")
+
+    def plan(self, kind, film="Kelda Pan 200", index="200", **words):
+        self.press(Qt.Key.Key_N, CTRL)
+        self.qtbot.keyClicks(QApplication.focusWidget(), kind)
+        self.press(ENTER)
+        for typed in (film, "", "Sable", "1+1"):
+            self.write(typed, TAB)
+        self.write(index)
+        for name, typed in words.items():
+            self.to(name.replace("_", " "))
+            self.write(typed)
+        self.settle()
+        assert self.sheet.test.kind == kind
+
+    def shoot_and_develop(self):
+        self.press(Qt.Key.Key_2, CTRL)
+        self.press(SPACE, times=len(self.sheet.frames()))
+        assert self.sheet.exposed() == len(self.sheet.frames())
+        self.press(Qt.Key.Key_3, CTRL)
+        self.press(ENTER, CTRL)
+        assert self.sheet.processed() == len(self.sheet.strips)
+
+    def read(self, density, channel="", noise=0.006):
+        """Type what a densitometer says of every frame, one after the other."""
+        self.press(Qt.Key.Key_4, CTRL)
+        self.press(UP, times=len(self.sheet.frames()))
+        before = None
+        while (place := self.bench.selected())[1].frame.id != before:
+            strip, frame = place
+            before = frame.frame.id
+            dense = density(strip, frame) if frame.readable else None
+            if dense is None:
+                self.press(DOWN)
+            else:
+                dense = max(0.0, dense + noise * self.rng.standard_normal())
+                self.write(f"{dense:.2f} {channel}".strip())
+        self.settle()
+
+    def judge(self, key_of):
+        """Give frames the verdicts that stand behind their keys."""
+        self.press(Qt.Key.Key_4, CTRL)
+        self.press(Qt.Key.Key_J, ALT)
+        self.press(UP, times=len(self.sheet.frames()))
+        for strip, frame in self.sheet.frames():
+            key = key_of(strip, frame)
+            if key:
+                self.press(key)
+            self.press(DOWN)
+        self.settle()
+
+    def at(self, frame):
+        return frame.log_h(self.sheet.test.meter_constant)
+
+    def decide_and_print(self):
+        """Decide, and save the card and the data; gives both, and what the shelf says."""
+        self.press(Qt.Key.Key_7, CTRL)
+        self.settle()
+        shown = words_of(self.window)
+        self.press(Qt.Key.Key_D, CTRL)
+        assert len(self.bench.notebook.all(Finding, test_id=self.sheet.test.id)) == 1, shown
+        self.press(Qt.Key.Key_8, CTRL)
+        self.settle()
+        card, data = self.folder / "card.pdf", self.folder / "answer.json"
+        for path in (card, data):
+            self.press(Qt.Key.Key_A, CTRL)
+            self.write(str(path))
+        pages, words = pdf_words(card)
+        assert pages == 1
+        assert "decided" in words
+        told = json.loads(data.read_text(encoding="utf-8"))
+        line = next(x for x in shelf_lines(self.bench.notebook)
+                    if x.test_id == self.sheet.test.id)  # fmt: skip
+        return words, told, line
+
+    def own_answer(self):
+        """The same, of a kind that answers in its own words: they stand everywhere alike."""
+        words, told, line = self.decide_and_print()
+        says = told["answer"]["says"]
+        assert says
+        assert says.split()[0] in words
+        assert line.index == says or line.index == says.partition(",")[0]
+        return words, told["answer"]["figures"], says
+
+
+@pytest.fixture
+def tester(qtbot, open_window, tmp_path):
+    return FilmTester(qtbot, open_window(tmp_path / "winter.vadrin"), tmp_path)
+
+
+def negative(tester, minutes=8.0, moved=0.0):
+    return lambda _s, f: PLAIN.density(
+        None if tester.at(f) is None else tester.at(f) + moved, minutes)  # fmt: skip
+
+
+def holds(figure, true):
+    return figure["low"] <= true <= figure["high"]
+
+
+def test_speed_by_a_series_of_three_exposures_an_ei(tester):
+    tester.plan("speed", EIs_of_the_series="50 100 200 400 800")
+    assert len([f for _, f in tester.sheet.frames() if f.frame.role == FrameRole.BRACKET]) == 15
+    assert {f.frame.wanted_stops for _, f in tester.sheet.frames() if not f.frame.blank} == {
+        0.0, 3.0, -4.0}  # fmt: skip
+    tester.shoot_and_develop()
+    tester.read(negative(tester))
+    words, told, line = tester.decide_and_print()
+    assert holds(told["strips"]["A"]["zone_ei"], TRUE_EI)
+    assert line.index in words
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    (film,) = tester.window.station().findChildren(FilmRows)
+    assert [r.name for r in film.rows] == ["as metered", "three stops over", "four stops under"]
+    assert [c.words for c in film.rows[0].cells] == [f"EI {n}" for n in (50, 100, 200, 400, 800)]
+
+
+def test_push_by_a_row_of_film_each(tester):
+    tester.plan("push", index="32", development_time_in_minutes="6")
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), s.minutes))
+    words, told, _ = tester.decide_and_print()
+    assert "push 1" in words
+    assert holds(told["finding"]["zone_ei"], 8.125 / 16 / 10 ** PLAIN.x_m(
+        told["finding"]["time_min"]["value"]))  # fmt: skip
+
+
+def test_a_mixed_roll_by_densities_and_by_verdicts(tester):
+    tester.plan("mixed roll")
+    tester.shoot_and_develop()
+    soft = replace(PLAIN, contrast=PLAIN.contrast * 0.75)
+    tester.read(lambda s, f: (soft if s.strip.label == "A" else PLAIN).density(tester.at(f), 8.0))
+    good = {50.0, 100.0, 200.0}
+    tester.judge(lambda _s, f: "U" if f.frame.exposure_index in good else "N")
+    words, figures, says = tester.own_answer()
+    assert "EI 50 to 200" in words
+    assert holds(figures["B_highest_ei"], 2 * TRUE_EI)
+    assert says.startswith("EI ")
+
+
+def test_old_film_is_rescued(tester):
+    tester.plan("rescue", index="400", thinnest_exposure_in_stops="-2")
+    tester.shoot_and_develop()
+    tester.read(
+        lambda s, f: None if f.frame.role == FrameRole.FOGGED else negative(tester, 8.0, -0.6)(s, f)
+    )
+    words, figures, says = tester.own_answer()
+    assert holds(figures["ei"], TRUE_EI / 10**0.6)
+    assert says in words
+
+
+def test_a_comparison_names_what_differs(tester):
+    tester.plan("compare", what_is_compared="stocks", what_is_set_beside_the_reference="Brannock 9")
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: negative(tester, 8.0, 1.2 * STOP if s.strip.position else 0.0)(s, f))
+    words, figures, _ = tester.own_answer()
+    assert holds(figures["B_speed_stops"], 1.2)
+    assert "Brannock 9" in words
+
+
+def test_two_developers_in_pairs_with_stain(tester):
+    tester.plan("two developers", what_is_set_beside_the_reference="Tidewrack 1+100",
+                order_of_the_exposures="one strip after the other")  # fmt: skip
+    tester.shoot_and_develop()
+    tester.rng = np.random.default_rng(12)
+    seen = negative(tester)
+    thin = negative(tester, 8.0, 0.5 * STOP)
+
+    def visual(strip, frame):
+        return seen(strip, frame) if strip.strip.label == "A" else thin(strip, frame)
+
+    def printing(strip, frame):
+        dense = visual(strip, frame)
+        return dense if strip.strip.label == "A" else dense + 0.04 + 0.22 * (dense - 0.2)
+
+    tester.read(visual)
+    tester.read(printing, "blue")
+    words, figures, says = tester.own_answer()
+    assert holds(figures["B_stain_at_1"], 0.22)
+    assert abs(figures["A_stain_at_1"]["value"]) < 0.02
+    assert holds(figures["B_seen_ei"], TRUE_EI * 2**0.5)
+    assert figures["B_printing_gradient"]["value"] == pytest.approx(
+        1.22 * figures["B_seen_gradient"]["value"], rel=0.04
+    )
+    assert "contrast ×" in says
+    assert "Paper sees the stain of Tidewrack 1+100" in words.replace("\n", " ")
+
+
+def test_cine_film_is_rated_light_by_light(tester):
+    tester.plan("cine", index="100")
+    assert [s.strip.note for s in tester.sheet.strips] == ["sun", "open shade"] * 2
+    tester.shoot_and_develop()
+    good = {"sun": {-1.0, 0.0, 1.0}, "open shade": {0.0, 1.0, 2.0}}
+
+    def verdict(strip, frame):
+        if frame.frame.blank or not frame.readable:
+            return ""
+        long = strip.minutes > 7 and frame.frame.stops == -1.0
+        return "U" if frame.frame.stops in good[strip.strip.note] and not long else "N"
+
+    tester.judge(verdict)
+    words, figures, says = tester.own_answer()
+    assert holds(figures["sun_ei"], 100.0)
+    assert holds(figures["open_shade_ei"], 50.0)
+    assert says == "EI 100 in sun and EI 50 in open shade"
+    assert "1 stop apart" in words.replace("\n", " ")
+
+
+def test_long_exposures_are_written_into_the_stock(tester):
+    law = Reciprocity(factor=0.15, exponent=1.4)
+    tester.plan("reciprocity")
+
+    def density(_strip, frame):
+        x, held = tester.at(frame), frame.frame.seconds
+        if x is not None and held is not None and held > 0.5:
+            stops = frame.frame.stops or 0.0
+            x += np.log10(effective_time(law, held) / (held / 2.0**stops)) - STOP * stops
+        return PLAIN.density(x, 8.0)
+
+    tester.shoot_and_develop()
+    tester.read(density)
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    tester.to("Write it into the stock")
+    tester.press(SPACE)
+    (stock,) = [s for s in tester.bench.notebook.all(Stock) if s.name.startswith("Kelda")]
+    assert stock.reciprocity
+    _, figures, _ = tester.own_answer()
+    assert holds(figures["corrected_8s"], corrected_time(law, 8))
+
+
+def test_colours_are_told_layer_by_layer(tester):
+    tester.plan("colour", film="Gannet Colour 200", index="32")
+    tester.shoot_and_develop()
+    base = {"red": 0.2, "green": 0.5, "blue": 0.8}
+    for channel, fog in base.items():
+
+        def density(strip, frame, channel=channel, fog=fog):
+            net = PLAIN.density(tester.at(frame), 8.0) - PLAIN.density(None, 8.0)
+            push = strip.strip.push or 0.0
+            return fog + net * (1.0 + (0.12 * push if channel == "blue" else 0.0))
+
+        tester.read(density, channel)
+    tester.press(Qt.Key.Key_C, ALT)
+    for label, line in (
+        ("A", "red 52 60 40"),
+        ("A", "pale 50 2.5 0"),
+        ("B", "red 52 66 24"),
+        ("B", "pale 73 25 -18"),
+        ("C", "red looks orange"),
+    ):
+        while tester.bench.selected()[0].strip.label != label:
+            way = UP if tester.bench.selected()[0].strip.label > label else DOWN
+            tester.press(way)
+        tester.to("a patch of this strip")
+        tester.write(line)
+    words, figures, says = tester.own_answer()
+    # A pair of the data that CIEDE2000 was published with.
+    assert figures["B_pale_delta_e00"] == pytest.approx(27.1492, abs=1e-4)
+    assert figures["B_red_hue_turned"] == pytest.approx(-13.7, abs=0.1)
+    assert "drifts most" in words.replace("\n", " ")
+    assert figures["A_blue_base"]["value"] == pytest.approx(0.8, abs=0.02)
+    assert says == "Crossover at push 1", words
+    assert "highlights go blue" in words.replace("\n", " ")
+
+
+def test_a_positive_is_found_cell_by_cell(tester):
+    tester.plan("reversal", film="Fathom Positive 6", index="6")
+    tester.shoot_and_develop()
+    middle = np.log10(8.125 / 6)
+
+    def density(strip, frame):
+        x = tester.at(frame)
+        return 2.1 if x is None else 0.14 + 1.95 / (1 + np.exp(4 * (x - middle)))
+
+    tester.read(density)
+    best = {(1, 0.0)}
+    tester.judge(lambda s, f: "" if f.frame.blank else
+                 "U" if (s.strip.position, f.frame.stops) in best else "S")  # fmt: skip
+    words, _, says = tester.own_answer()
+    assert says in words
+
+
+def test_paper_is_read_into_its_range(tester):
+    tester.plan("paper", film="Slip Bromide", index="6", thinnest_exposure_in_stops="-5",
+                densest_exposure_in_stops="5", step_of_the_bracket="half stops")  # fmt: skip
+    tester.press(Qt.Key.Key_2, CTRL)
+    tester.press(SPACE, times=len(tester.sheet.frames()))
+    paper = Paper(1.0)
+    tester.read(lambda _s, f: float(paper.density(np.log10(f.frame.seconds / 8.0))))
+    _, figures, says = tester.own_answer()
+    assert holds(figures["iso_range"], 100.0)
+    assert says.startswith("R ")
+
+
+def test_a_roll_at_another_setting_is_told_its_push(qtbot, open_window, demo_path, tmp_path):
+    window = open_window(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+    tester = FilmTester(qtbot, window, tmp_path)
+    found = next(f for f in reversed(window.bench.notebook.all(Finding)) if f.time_min > 0)
+    report = json.loads(found.report)
+    test = next(x for x in shelf_lines(window.bench.notebook) if x.test_id == found.test_id)
+    film, (developer, _, dilution) = test.stock, test.process.removeprefix("in ").rpartition(" ")
+    pushed = next(p for p in report["push"] if p["stops"] == 1)
+    tester.press(Qt.Key.Key_N, CTRL)
+    qtbot.keyClicks(QApplication.focusWidget(), "wrong setting")
+    tester.press(ENTER)
+    for typed in (film, "", developer, dilution):
+        tester.write(typed, TAB)
+    tester.write(f"{found.exposure_index * 2:.0f}")
+    tester.settle()
+    assert {f.frame.role for _, f in tester.sheet.frames()} == {FrameRole.PICTURE}
+    words, figures, says = tester.own_answer()
+    assert says == "Push 1 stop"
+    rule = tester.sheet.found.rule.value
+    assert figures["time_min"]["value"] == pytest.approx(pushed[rule]["time_min"]["value"])
+    assert figures["shadow_lost"]["value"] == pytest.approx(
+        pushed[rule]["shadow_loss_stops"]["value"]
+    )
+    assert "a fixed share a stop" in words
+
+
+@pytest.mark.parametrize(
+    ("kind", "why"),
+    [("two developers", "nothing was read yet"), ("cine", "no frame was judged"),
+     ("wrong setting", "no finding with an EI and a time"), ("mixed roll", ""), ("rescue", ""),
+     ("compare", "Nothing was read yet"), ("reciprocity", ""), ("colour", "No layer was read"),
+     ("reversal", ""), ("paper", "no step of the paper was read")],
+)  # fmt: skip
+def test_a_kind_that_was_only_planned_says_what_is_missing_and_decides_nothing(tester, kind, why):
+    tester.plan(kind)
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    tester.press(Qt.Key.Key_D, CTRL)
+    assert tester.bench.notebook.all(Finding) == []
+    assert why.lower() in words_of(tester.window).lower()
+    tester.press(Qt.Key.Key_8, CTRL)
+    tester.settle()
+    assert "No card yet" in words_of(tester.window)
