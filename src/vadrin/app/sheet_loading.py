@@ -7,8 +7,8 @@ from typing import TypeVar
 
 from vadrin.app.found_film import found_film
 from vadrin.app.test_sheet import FrameSheet, KnownFilm, StripSheet, TestSheet
+from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 from vadrin.core.planning.test_kinds.rescue import Rescue
-from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,

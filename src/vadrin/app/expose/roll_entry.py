@@ -13,8 +13,8 @@ from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 from vadrin.core.planning.test_kinds.speed import Speed
-from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook

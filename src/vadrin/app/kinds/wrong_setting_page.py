@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.answers.wrong_setting_answer import wrong_setting_answer
 from vadrin.app.kinds.kind_page import KIND_ANSWER, KindPage, PlanSentence
-from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
+from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 
 PAGE = KindPage(
     WrongSetting.key,

@@ -17,6 +17,7 @@ from vadrin.core.printing.strip_exposures import (
     first_black,
     picked,
 )
+from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook
@@ -194,7 +195,7 @@ def _keep_black(
     )  # fmt: skip
     said = f"Full black from {seconds_text(found.seconds)}"
     if len(looks) > 1:
-        return f"{said}, by {len(looks)} strips alike."
+        return f"{said}, by {counted(len(looks), 'strip')} alike."
     fine = asked.unit is StepUnit.STOPS and asked.step <= _FINE_ENOUGH
     return f"{said}. The same strip once more makes it surer." if fine else f"{said}."
 

@@ -15,6 +15,7 @@ from vadrin.core.planning.test_kinds.kind import (
     registered_kinds,
 )
 from vadrin.core.planning.test_kinds.long_exposures import LongExposures
+from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 from vadrin.core.planning.test_kinds.mixed_roll import MixedRoll
 from vadrin.core.planning.test_kinds.paper import PaperTest
 from vadrin.core.planning.test_kinds.process_control import ProcessControl
@@ -23,7 +24,6 @@ from vadrin.core.planning.test_kinds.rescue import Rescue
 from vadrin.core.planning.test_kinds.reversal import Reversal
 from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.core.planning.test_kinds.two_developers import TwoDevelopers
-from vadrin.core.planning.test_kinds.wrong_setting import WrongSetting
 
 for _kind in (
     DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), TwoDevelopers(),
