@@ -25,7 +25,7 @@ def request_of(page, **changes):
 
 def test_every_kind_has_one_page_in_the_same_order():
     assert [page.key for page in all_pages()] == list(registered_kinds())
-    assert len(all_pages()) == 15
+    assert len(all_pages()) == 16
     assert all(page.question.endswith("?") and page.sentence.endswith(".") for page in all_pages())
 
 

@@ -118,7 +118,7 @@ def test_it_stands_among_the_questions_and_leaves_no_trace(qtbot, demo, halation
     questions = window.station().list.model()
     said = [questions.data(questions.index(r), 0) for r in range(questions.rowCount())]
     assert said[-1].startswith("halation: How far does light spread")
-    assert len(all_pages()) == 16
+    assert len(all_pages()) == 17
 
 
 def test_its_card_is_its_own(qtbot, demo, halation):
@@ -130,7 +130,7 @@ def test_its_card_is_its_own(qtbot, demo, halation):
 
 
 def test_without_it_nothing_is_left(qtbot, demo):
-    assert len(all_pages()) == 15
+    assert len(all_pages()) == 16
     window = demo("Merrow Pan 125", "finding")
     settle(qtbot, window)
     QApplication.processEvents()

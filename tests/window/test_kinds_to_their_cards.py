@@ -6,12 +6,24 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from PIL import Image, ImageDraw
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
 from tests.core.film_shapes import SHAPES
 from tests.core.test_printing import Paper
-from tests.window.pages import CTRL, DOWN, ENTER, SPACE, TAB, UP, Hands, pdf_words, words_of
+from tests.window.pages import (
+    CTRL,
+    DOWN,
+    ENTER,
+    SHIFT,
+    SPACE,
+    TAB,
+    UP,
+    Hands,
+    pdf_words,
+    words_of,
+)
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
@@ -54,7 +66,7 @@ class FilmTester(Hands):
             self.write(typed, TAB)
         self.write(index)
         for name, typed in words.items():
-            self.to(name.replace("_", " "))
+            self.to(name.replace("_s_", "'s ").replace("_", " "))
             self.write(typed)
         self.settle()
         assert self.sheet.test.kind == kind
@@ -364,12 +376,75 @@ def test_a_roll_at_another_setting_is_told_its_push(qtbot, open_window, demo_pat
     assert "a fixed share a stop" in words
 
 
+def drawn_sheet(path, log_h, density, seed=1):
+    """A picture of a printed curve: axes at −3 and 1, 0 and 3; a grid, a curve, specks."""
+    picture = Image.new("RGB", (700, 500), "white")
+    pen = ImageDraw.Draw(picture)
+    across = 100 + (np.asarray(log_h) + 3) / 4 * 500
+    down = 450 - np.asarray(density) / 3 * 400
+    for n in range(5):
+        pen.line([(100 + 125 * n, 50), (100 + 125 * n, 450)], fill=(190, 190, 190))
+        pen.line([(100, 50 + 100 * n), (600, 50 + 100 * n)], fill=(190, 190, 190))
+    pen.line([(100, 50), (100, 450), (600, 450)], fill="black", width=2)
+    pen.line(list(zip(across, down, strict=True)), fill=(30, 70, 160), width=3)
+    specks = np.random.default_rng(seed)
+    for _ in range(60):
+        pen.point((specks.integers(700), specks.integers(500)), fill="black")
+    picture.save(path)
+
+
+def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot):
+    tester.plan("data sheet", index="32", how_the_sheet_s_speed_was_found="by the standard",
+                development_times_in_minutes="8")  # fmt: skip
+    tester.press(Qt.Key.Key_4, CTRL)
+    tester.press(Qt.Key.Key_T, ALT)
+    station = tester.window.station()
+    log_h = np.linspace(-2.8, 0.4, 400)
+    drawn_sheet(tester.folder / "sheet.png", log_h, [PLAIN.density(x, 8.0) for x in log_h])
+    station.trace.open(tester.folder / "sheet.png")
+    qtbot.waitUntil(lambda: not tester.window.analyst.jobs.busy("trace"), timeout=20_000)
+    tester.press(Qt.Key.Key_F)
+    assert "mark the axes first" in words_of(station)
+    for across, down in ((100, 450), (600, 450), (100, 450), (100, 50)):
+        now = station.trace.view.at
+        for key, steps in ((Qt.Key.Key_Left, now[0] - across), (Qt.Key.Key_Up, now[1] - down)):
+            back = {Qt.Key.Key_Left: Qt.Key.Key_Right, Qt.Key.Key_Up: Qt.Key.Key_Down}[key]
+            tester.press(key if steps > 0 else back, SHIFT, times=round(abs(steps) / 10))
+        tester.press(ENTER)
+    assert "Point at the curve" in words_of(station)
+    middle = 450 - PLAIN.density(-1.0, 8.0) / 3 * 400
+    tester.press(Qt.Key.Key_Right, SHIFT, times=25)
+    tester.press(Qt.Key.Key_Down, SHIFT, times=round((middle - 50) // 10))
+    tester.press(Qt.Key.Key_Down, times=round((middle - 50) % 10))
+    tester.press(Qt.Key.Key_F)
+    assert "24 points set" in words_of(station)
+    tester.to("Take this curve")
+    tester.press(SPACE)
+    tester.settle()
+    points = [(f.frame.log_h, f.density) for _, f in tester.sheet.frames()]
+    off = [d - PLAIN.density(x, 8.0) for x, d in points]
+    assert np.sqrt(np.mean(np.square(off))) < 0.015
+    words, figures, says = tester.own_answer()
+    assert says == "EI 32 to begin with"
+    assert figures["A_zone_ei"] == pytest.approx(TRUE_EI, rel=0.12)
+    assert figures["A_gradient"] == pytest.approx(PLAIN.gradient(8.0), rel=0.03)
+    assert "by the standard" in words.replace("\n", " ")
+    assert "a starting point" in words.replace("\n", " ")
+    tester.press(Qt.Key.Key_1, CTRL)
+    tester.to("what the sheet's axis is")
+    tester.write("relative")
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    assert "relative: it tells no EI" in words_of(tester.window)
+
+
 @pytest.mark.parametrize(
     ("kind", "why"),
     [("two developers", "nothing was read yet"), ("cine", "no frame was judged"),
      ("wrong setting", "no finding with an EI and a time"), ("mixed roll", ""), ("rescue", ""),
      ("compare", "Nothing was read yet"), ("reciprocity", ""), ("colour", "No layer was read"),
-     ("reversal", ""), ("paper", "no step of the paper was read")],
+     ("data sheet", "nothing of the sheet"), ("reversal", ""),
+     ("paper", "no step of the paper was read")],
 )  # fmt: skip
 def test_a_kind_that_was_only_planned_says_what_is_missing_and_decides_nothing(tester, kind, why):
     tester.plan(kind)

@@ -7,6 +7,7 @@ from typing import TypeVar
 
 from vadrin.app.found_film import found_film
 from vadrin.app.test_sheet import FrameSheet, KnownFilm, StripSheet, TestSheet
+from vadrin.core.planning.test_kinds.data_sheet import DataSheet
 from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 from vadrin.core.planning.test_kinds.rescue import Rescue
 from vadrin.notebook.changes import Change
@@ -35,6 +36,9 @@ from vadrin.notebook.records import (
 from vadrin.notebook.store import Notebook
 
 R = TypeVar("R", bound=Record)
+
+_BESIDE_A_FINDING = (WrongSetting.key, DataSheet.key)
+"""Kinds that are laid beside what was found of their film."""
 
 
 def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
@@ -158,7 +162,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
             known_film(notebook, test) if test.kind == Rescue.key else None,
-            found_film(notebook, test) if test.kind == WrongSetting.key else None,
+            found_film(notebook, test) if test.kind in _BESIDE_A_FINDING else None,
             tuple(film.setups.get(test.id, ())), film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )

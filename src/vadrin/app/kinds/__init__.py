@@ -5,6 +5,7 @@ from vadrin.app.kinds import (
     clip_page,
     colour_push_page,
     compare_page,
+    data_sheet_page,
     development_time_page,
     long_exposures_page,
     mixed_roll_page,
@@ -41,6 +42,7 @@ for _module in (
     cine_page,
     process_control_page,
     wrong_setting_page,
+    data_sheet_page,
 ):
     register_page(_module.PAGE)
 

@@ -37,6 +37,7 @@ class PlanSentence(Enum):
     BRACKET = "bracket"
     SECOND_FACTOR = "second factor"
     SERIES = "series"
+    SHEET = "sheet"
     ROLL = "roll"
 
 

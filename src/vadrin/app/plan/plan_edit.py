@@ -59,7 +59,8 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
         except ValueError as error:
             raise EditRefusedError(str(error)) from error
         there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
-        if _same_frames(strips, there, plan):
+        scripted = page_of(test.kind).kind.scripted
+        if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
             for strip, (draft, _) in zip(strips, plan, strict=True):
                 notebook.put(
                     replace(strip, planned_min=draft.planned_min, push=draft.push,

@@ -35,6 +35,7 @@ SENTENCES: tuple[Sentence, ...] = (
     (PlanSentence.SERIES,
      "In the bracket's place, EIs in a series: {series}; each gets one as metered, one three stops "
      "over and one four under."),
+    (PlanSentence.SHEET, "Its speed was found {how}; its picture is a {axis}."),
     (Occasion.TABLET,
      "The tablet's steps have densities {tablet}; the densest exposure is that through none."),
     (PlanSentence.ROLL,

@@ -24,6 +24,7 @@ from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
+from vadrin.app.read.sheet_axes import AXES
 from vadrin.app.reference_temperature import reference_words
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
@@ -217,6 +218,11 @@ WORDS: dict[str, Word] = {
     "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
     "second": Word("the other factor", _field("second_factor", numbers_typed),
                    lambda s, p: numbers_text(p.test.second_factor)),
+    "how": Word("how the sheet's speed was found", _field("note", lambda w: w.strip()),
+                lambda s, p: p.test.note or "in a way it does not say"),
+    "axis": Word("what the sheet's axis is",
+                 _field("subject", lambda w: choice_typed(w, AXES, anywhere=True)),
+                 lambda s, p: p.test.subject, chooser(list(AXES))),
     "series": Word("EIs of the series", _series,
                    lambda s, p: numbers_text(p.test.second_factor) or NO_SERIES, _step_series),
     "first": Word("thinnest exposure in stops", _bracket("first_stop"),

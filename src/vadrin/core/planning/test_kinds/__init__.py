@@ -4,6 +4,7 @@ from vadrin.core.planning.test_kinds.cine import Cine
 from vadrin.core.planning.test_kinds.clip import Clip
 from vadrin.core.planning.test_kinds.colour_push import ColourPush
 from vadrin.core.planning.test_kinds.compare import Compare
+from vadrin.core.planning.test_kinds.data_sheet import DataSheet
 from vadrin.core.planning.test_kinds.development_time import DevelopmentTime
 from vadrin.core.planning.test_kinds.kind import (
     Asks,
@@ -29,7 +30,7 @@ for _kind in (
     DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), TwoDevelopers(),
     Clip(),
     LongExposures(), ColourPush(), Reversal(), PaperTest(), Cine(), ProcessControl(),
-    WrongSetting(),
+    WrongSetting(), DataSheet(),
 ):  # fmt: skip
     register_kind(_kind)
 

@@ -69,6 +69,8 @@ class TestKind:
     strips_alike : bool
         Whether its strips differ in their time alone, so that one more or a frame fewer of each
         can be weighed, and the smallest plan looked for.
+    scripted : bool
+        Whether its frames follow from its plan; those of a picture come when it is traced.
     times_shared : bool
         Whether several of its strips have one time.
     edge_to_edge : bool
@@ -97,6 +99,7 @@ class TestKind:
     compares_materials: bool = False
     density_falls: bool = False
     strips_alike: bool = False
+    scripted: bool = True
     times_shared: bool = False
     edge_to_edge: bool = False
     channels_apart: bool = False

@@ -138,6 +138,7 @@ class DensityPage(QWidget):
         ):  # fmt: skip
             left.addWidget(part)
         left.addStretch(1)
+        self._left, self._refusal_at = left, left.indexOf(refusal)
         holder = QWidget()
         holder.setLayout(left)
         left.setContentsMargins(0, 0, 0, 0)
@@ -147,6 +148,10 @@ class DensityPage(QWidget):
         self._plot.picked.connect(self.bench.select)
         self._plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         row.addWidget(self._plot, 1)
+
+    def take_refusal(self, refusal: QWidget) -> None:
+        """Hold what is refused beside the line where densities are typed."""
+        self._left.insertWidget(self._refusal_at, refusal)
 
     def show_scene(self, scene: Scene) -> None:
         """Show the selected frame and the curve of its strip."""

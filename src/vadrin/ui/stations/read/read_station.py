@@ -10,12 +10,14 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.read.patch_entry import takes_patches
+from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
 from vadrin.ui.stations.read.patch_page import PatchPage
 from vadrin.ui.stations.read.scan_page import ScanPage
+from vadrin.ui.stations.read.trace_page import TracePage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.widgets.fields import Field
@@ -42,6 +44,7 @@ class ReadStation(Station):
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.paired = PairedPage(self.bench, self.refuse)
         self.patches = PatchPage(self.bench, self.refuse)
+        self.trace = TracePage(self.bench, self.refuse, given.jobs, given.ask_file)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
             "scan": ("Scan", self.scan),
@@ -49,6 +52,7 @@ class ReadStation(Station):
             "verdicts": ("Verdicts and faults", self.verdicts),
             "side by side": ("Side by side", self.paired),
             "patches": ("Patches", self.patches),
+            "trace": ("Trace", self.trace),
         }
         self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
         self.column.addWidget(self._head)
@@ -83,6 +87,8 @@ class ReadStation(Station):
                    partial(self.turn_to, "side by side"), ("Alt+P",)),
             Action("read.patches", "patches of a colour chart", partial(self.turn_to, "patches"),
                    ("Alt+C",)),
+            Action("read.trace", "trace a curve from a picture", partial(self.turn_to, "trace"),
+                   ("Alt+T",)),
             hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
             hint("1 … 9, N S U", "a verdict on the selected frame"),
         )  # fmt: skip
@@ -91,6 +97,11 @@ class ReadStation(Station):
         """Show one of the ways of reading."""
         self._stack.show_page(self._pages[name][1])
         self._head.show_page(name, "How dense, and how good?")
+        if name == "densities":
+            self.densities.take_refusal(self.refusal)
+        else:
+            # Beside its cause: not on a page that is not shown.
+            self.column.addWidget(self.refusal)
         self.refuse("")
         if self._scene is not None:
             self.show_scene(self._scene)
@@ -106,6 +117,7 @@ class ReadStation(Station):
         self._scene = scene
         if scene.sheet is not None:
             self._head.offer("patches", takes_patches(scene.sheet))
+            self._head.offer("trace", is_sheet(scene.sheet))
         self._page().show_scene(scene)
 
     def take_key(self, event: QKeyEvent) -> bool:
@@ -115,6 +127,9 @@ class ReadStation(Station):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that no field took: the arrows walk along the film in every way of reading."""
         ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
+        tracing = self._page() is self.trace and event is not None
+        if tracing and event is not None and self.take_key(event):
+            return
         if event is not None and event.key() in ways:
             self.densities.walk(ways[Qt.Key(event.key())])
         elif event is None or not self.take_key(event):

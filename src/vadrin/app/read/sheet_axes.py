@@ -1,0 +1,22 @@
+"""What the axes of a maker's sheet are, and what can be read off them."""
+
+from __future__ import annotations
+
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.planning.test_kinds.data_sheet import DataSheet
+
+ABSOLUTE, RELATIVE = "published curve, absolute axis", "published curve, relative axis"
+AXES = (ABSOLUTE, RELATIVE)
+"""What the exposure axis of a sheet is: lux seconds, or only steps from somewhere."""
+AXIS_ENDS = ("left", "right", "lower", "upper")
+"""The four places that are marked, in order: two along, two up."""
+
+
+def is_sheet(sheet: TestSheet) -> bool:
+    """Whether a test is a maker's sheet."""
+    return sheet.test.kind == DataSheet.key
+
+
+def absolute(sheet: TestSheet) -> bool:
+    """Whether its exposures are in lux seconds, so that an EI can be read off them."""
+    return sheet.test.subject != RELATIVE
