@@ -9,9 +9,24 @@ from vadrin.core.scanning.frame_finding import find_frames
 from vadrin.core.scanning.frame_values import frame_value, suspicions
 from vadrin.core.scanning.sharpening import sharpened
 from vadrin.core.simulation.film import densities, invent_film
-from vadrin.core.simulation.scanner import FULL_SCALE, Scanner, scanned_paper, scanned_strip
+from vadrin.core.simulation.scanner import FULL_SCALE, Scanner, lay_wedge, scanned_strip, seen
 
 WEDGE = np.arange(0.05, 3.1, 0.15)
+
+
+def scanned_paper(scanner, steps, white, rng, pitch=90, wedge=None):
+    """A picture of a strip of paper by reflection: steps edge to edge, and white ends."""
+    side, high = int(0.6 * pitch), int(1.1 * pitch)
+    lead = int(rng.uniform(0.15, 0.5) * pitch)
+    wide = 2 * (side + lead) + len(steps) * pitch
+    below = int(1.2 * pitch) if wedge is not None else 0
+    density = np.zeros((2 * side + high + below, wide))
+    density[side : side + high, side : wide - side] = white
+    for place, step in enumerate(steps):
+        left = side + lead + place * pitch
+        density[side : side + high, left : left + pitch] = step
+    lay_wedge(density, wedge, side + high + int(0.5 * pitch), side, pitch)
+    return seen(scanner, density, rng)
 
 
 def film_of(seed, step=1.0):

@@ -7,10 +7,11 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from tests.core.test_printing import Paper
+from tests.core.test_scanning import scanned_paper
 from tests.notebooks import developed_test
 from tests.window.pages import pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.app.kind_answer import own_answer
-from vadrin.core.simulation.scanner import Scanner, scanned_paper, scanned_strip
+from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Attachment
 
 WEDGE = np.arange(0.05, 3.1, 0.15)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.answers.compare_answer import film_name
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, FilmCell, FilmRow, KindAnswer, Series
 from vadrin.app.results.next_act import waiting_act
@@ -25,6 +24,11 @@ _ABOVE_TOE = 0.10
 _SAME_STOPS, _STAINED = 0.12, 0.05
 _CHANGES = 1 / 3
 """Stops by which an answer through blue must differ before it is called another one."""
+
+
+def bath_name(sheet: TestSheet, strip: StripSheet) -> str:
+    """The developer a strip went through."""
+    return strip.other or f"{sheet.developer.name} {sheet.developer.dilution}".strip()
 
 
 def in_channel(frame: FrameSheet, channel: Channel) -> float | None:
@@ -109,7 +113,7 @@ def _film(sheet: TestSheet, channel: Channel) -> tuple[FilmRow, ...]:
         return frame.log_h(constant) or -9.0
 
     return tuple(
-        FilmRow(film_name(sheet, strip), tuple(
+        FilmRow(bath_name(sheet, strip), tuple(
             FilmCell(f.name, in_channel(f, channel))
             for f in sorted(strip.frames, key=exposure) if f.counts and not f.frame.blank
         ))
@@ -127,7 +131,7 @@ def _plot(sheet: TestSheet, printing: Channel | None) -> AnswerPlot | None:
             placed = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
             at = tuple(sorted((x, d) for x, d in placed if x is not None and d is not None))
         if at:
-            drawn.append(Series(film_name(sheet, strip), at, at))
+            drawn.append(Series(bath_name(sheet, strip), at, at))
     if not drawn:
         return None
     if printing is None:
@@ -173,7 +177,7 @@ def _each(
     changes = []
     figures: dict[str, Figure | float | None] = {}
     for strip in sheet.strips:
-        label, name = strip.strip.label, film_name(sheet, strip)
+        label, name = strip.strip.label, bath_name(sheet, strip)
         seen, through = made.get((label, "visual")), made.get((label, str(printing)))
         slope, most = _stain(strip, printing)
         figures |= {f"{label}_stain_at_1": slope, f"{label}_densest_stain": most}
@@ -197,7 +201,7 @@ def _says(of: Comparison) -> str:
 
 
 def _words(sheet: TestSheet, of: Comparison, pairs: Figure, changes: list[str]) -> str:
-    reference, other = (film_name(sheet, s) for s in sheet.strips[:2])
+    reference, other = (bath_name(sheet, s) for s in sheet.strips[:2])
     apart = of.speed_stops
     reach = "" if apart.low is None or apart.high is None else (
         f" ({apart.low:+.1f} to {apart.high:+.1f} stops)".replace("-", "−"))  # fmt: skip

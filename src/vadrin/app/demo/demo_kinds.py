@@ -12,6 +12,7 @@ from typing import Any
 
 import numpy as np
 
+from vadrin.app.demo.demo_sheet_and_roll import write_roll, write_sheet
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.read.verdict_entry import give_verdict
@@ -85,6 +86,15 @@ def _other(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) 
     return _dense(film, 8.0, frame.log_h(test.meter_constant))
 
 
+def _stained(test: Test, strip: StripSheet, frame: FrameSheet, channel: Channel) -> float:
+    """Another bath: a third of a stop faster, and stained the more the denser it is."""
+    other = strip.strip.position > 0
+    film = _film(test, 0.1 if other else 0.0)
+    dense = _dense(film, 8.0, frame.log_h(test.meter_constant))
+    stains = other and channel == Channel.BLUE
+    return dense + (0.03 + 0.18 * dense if stains else 0.0)
+
+
 def _dim(test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
     """Long exposures lose by a law of the film's own."""
     log_h, held = frame.log_h(test.meter_constant), frame.frame.seconds
@@ -142,6 +152,16 @@ def _old_seen(_strip: StripSheet, frame: FrameSheet) -> str:
     return "nothing there" if stops < 1 else "can be salvaged" if stops < 2 else "use it"
 
 
+def _cine_seen(strip: StripSheet, frame: FrameSheet) -> str:
+    """In the sun a meter's own exposure is best; in the shade a stop more is wanted."""
+    stops = frame.frame.stops
+    if frame.frame.blank or stops is None:
+        return ""
+    best = 0.0 if strip.strip.note == "sun" else 1.0
+    long = strip.strip.planned_min == 8.0
+    return "use it" if abs(stops - best) <= (0.0 if long else 1.0) else "can be salvaged"
+
+
 def _cell(strip: StripSheet, frame: FrameSheet) -> str:
     best = strip.strip.position == 1 and (frame.frame.stops or 0.0) in (0.0, 1.0)
     return "use it" if best else "can be salvaged" if strip.strip.position == 1 else "nothing there"
@@ -177,6 +197,14 @@ _KINDS = (
           "The shed's paper, at the height of an 18 × 24 cm print.",
           asked={"first_stop": -4.0, "last_stop": 4.0, "step": 0.5, "subject": "clear film",
                  "metered_seconds": 8.0, "blanks": 0}, reads=_paper, stock_kind="paper"),
+    _Kept("two developers", "Cairn Pan 100", 100, "2026-04-04T10:00:00+00:00",
+          "Does the staining bath give more than it costs?",
+          asked={"compared_names": ("Tidewrack 1+100",)}, reads=_stained,
+          channels=(Channel.VISUAL, Channel.BLUE)),
+    _Kept("cine", "Fathom Cine 50", 50, "2026-03-21T12:00:00+00:00",
+          "The launch on film, from the slip and from under the trees.", (6.0, 8.0),
+          {"first_stop": -2.0, "last_stop": 2.0, "second_factor": (1.0, 2.0),
+           "subject": "still scene"}, _negative, usable=_cine_seen),
     _Kept("push", "Gannet Pan 160", 160, "2026-05-10T10:00:00+00:00",
           "How far can it go in the sail loft?", (7.0,),
           {"second_factor": (0.0, 1.0, 2.0), "first_stop": -5.0, "last_stop": 4.0}, _negative),
@@ -187,6 +215,8 @@ _KINDS = (
 
 def write_kinds(notebook: Notebook) -> None:
     """Write a finished test of each kind, and one of each that is only planned."""
+    write_roll(notebook)
+    write_sheet(notebook)
     for kept in _KINDS:
         done = _write(notebook, kept, kept.day, kept.note)
         _read(notebook, kept, done)
@@ -209,6 +239,11 @@ def _write(notebook: Notebook, kept: _Kept, day: str, note: str) -> Test:
         )
     )  # fmt: skip
     lay_out(notebook, test, kept.times)
+    if kept.kind == "two developers":
+        other_bath = developer_named(notebook, "Tidewrack", "1+100")
+        for strip in notebook.all(Strip, test_id=test.id):
+            if strip.position:
+                notebook.put(replace(strip, developer_id=other_bath.id, note="Tidewrack 1+100"))
     if kept.kind == "compare":
         other = stock_named(notebook, "Gannet Pan 160", 160.0)
         for strip in notebook.all(Strip, test_id=test.id):

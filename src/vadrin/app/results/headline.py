@@ -67,7 +67,8 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     """The finding so far of a test."""
     own = own_answer(sheet, analysis)
     if own is not None:
-        return Headline(own.says, own.words, "", "", (), own.act, "", own=True)
+        words = f"{own.words[:1].upper()}{own.words[1:]}"
+        return Headline(own.says, words, "", "", (), own.act, "", own=True)
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
     finding, answer = analysis.finding, answer_of(sheet, analysis)

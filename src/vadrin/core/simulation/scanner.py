@@ -89,47 +89,11 @@ def scanned_strip(
     for hole in holes:
         for row in (int(0.05 * high), int(0.88 * high)):
             film[row : row + int(0.07 * high), hole : hole + max(3, pitch // 16)] = 0.0
-    steps = _lay_wedge(density, wedge, side + high + int(0.5 * pitch), side, pitch)
-    return _seen(scanner, density, rng), steps
+    steps = lay_wedge(density, wedge, side + high + int(0.5 * pitch), side, pitch)
+    return seen(scanner, density, rng), steps
 
 
-def scanned_paper(
-    scanner: Scanner, steps: Array, white: float, rng: np.random.Generator, pitch: int = 90,
-    wedge: Array | None = None,
-) -> NDArray[np.uint16]:  # fmt: skip
-    """A 16-bit picture of a strip of paper by reflection: steps edge to edge, and white ends.
-
-    Parameters
-    ----------
-    scanner : Scanner
-    steps : ndarray, shape (n,)
-        Reflection densities.
-    white : float
-        Density of the paper's ends.
-    rng : numpy.random.Generator
-    pitch : int
-        Pixels from step to step.
-    wedge : ndarray, optional
-        Densities of a reflection wedge laid under it.
-
-    Returns
-    -------
-    ndarray of uint16, shape (h, w)
-    """
-    side, high = int(0.6 * pitch), int(1.1 * pitch)
-    lead = int(rng.uniform(0.15, 0.5) * pitch)
-    wide = 2 * (side + lead) + len(steps) * pitch
-    below = int(1.2 * pitch) if wedge is not None else 0
-    density = np.zeros((2 * side + high + below, wide))
-    density[side : side + high, side : wide - side] = white
-    for place, step in enumerate(steps):
-        left = side + lead + place * pitch
-        density[side : side + high, left : left + pitch] = step
-    _lay_wedge(density, wedge, side + high + int(0.5 * pitch), side, pitch)
-    return _seen(scanner, density, rng)
-
-
-def _lay_wedge(
+def lay_wedge(
     density: Array, wedge: Array | None, top: int, left: int, pitch: int
 ) -> tuple[tuple[int, int, int, int], ...]:
     """Put the steps of a wedge side by side; gives their boxes."""
@@ -143,7 +107,7 @@ def _lay_wedge(
     return tuple(boxes)
 
 
-def _seen(scanner: Scanner, density: Array, rng: np.random.Generator) -> NDArray[np.uint16]:
+def seen(scanner: Scanner, density: Array, rng: np.random.Generator) -> NDArray[np.uint16]:
     """The picture a scanner makes of densities."""
     tall, wide = density.shape
     if scanner.skew:

@@ -101,6 +101,9 @@ def _of_places(bench: Workbench) -> tuple[Action, ...]:
     return (
         *stations,
         Action("go.shelf", "Go to the shelf", partial(bench.go, "shelf"), ("Ctrl+0",)),
+        Action(
+            "go.films", "Go to the films, side by side", partial(bench.go, "films"), ("Ctrl+B",)
+        ),
         Action("go.cupboard", "Go to the cupboard", partial(bench.go, "cupboard"), ("Ctrl+9",)),
     )
 

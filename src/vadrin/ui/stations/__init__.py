@@ -18,6 +18,7 @@ _CLASSES = {
     "finding": "finding.finding_station:FindingStation",
     "cards": "cards.cards_station:CardsStation",
     "shelf": "shelf.shelf_station:ShelfStation",
+    "films": "films.films_station:FilmsStation",
     "cupboard": "cupboard.cupboard_station:CupboardStation",
     "question": "question.question_station:QuestionStation",
 }

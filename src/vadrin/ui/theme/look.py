@@ -212,6 +212,14 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QListWidget::item {{ padding: 5px 8px; border-left: 4px solid {look.desk}; }}
     QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink};
         border-left: 4px solid {look.grease}; }}
+    QTableView {{ border: 0; background: {look.desk}; outline: 0;
+        selection-background-color: {look.sheet}; selection-color: {look.ink}; }}
+    QTableView::item {{ border-bottom: 1px solid {look.rule}; padding: 2px 6px; }}
+    QTableView::item:selected {{ background: {look.sheet}; color: {look.ink};
+        border-bottom: 2px solid {look.grease}; }}
+    QHeaderView {{ background: {look.desk}; border: 0; }}
+    QHeaderView::section {{ background: {look.desk}; color: {look.soft}; border: 0;
+        border-bottom: 1px solid {look.rule}; padding: 4px 6px; font-size: {px[12]}px; }}
     QToolTip {{ background: {look.sheet}; color: {look.ink}; border: 1px solid {look.rule};
         font-size: {px[12]}px; }}
     """

@@ -87,7 +87,9 @@ class TraceView(QWidget):
             place = QPointF(x * scale, y * scale)
             painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
             painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))
-            painter.drawText(place + QPointF(px(6), -px(6)), f"{end} {self.trace.values[end]:g}")
+            # The left and the lower mark are often one place.
+            beside = QPointF(px(6), px(16) if end == "lower" else -px(6))
+            painter.drawText(place + beside, f"{end} {self.trace.values[end]:g}")
         for x, y in self.trace.points:
             painter.drawEllipse(QPointF(x * scale, y * scale), px(4), px(4))
         painter.setPen(QPen(QColor(self._look.grease), 1, Qt.PenStyle.DotLine))

@@ -127,7 +127,9 @@ class ShelfStation(Station):
         self._grouping.show_value(self._group)
         self._new = button("New test", self.given.start_test, primary=True)
         importing = button("Import readings", self.given.ask_import)
-        return flowing(self._title, self.filter, self._grouping, importing, self._new, gap=12)
+        films = button("Films side by side", lambda: self.bench.go("films"), link=True)
+        return flowing(self._title, self.filter, self._grouping, films, importing, self._new,
+                       gap=12)  # fmt: skip
 
     def show_scene(self, scene: Scene) -> None:
         """List the tests of the notebook; the file is only asked when it has changed."""

@@ -1,0 +1,1 @@
+"""Films: everything that was decided on, beside one reference."""

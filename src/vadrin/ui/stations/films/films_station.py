@@ -1,0 +1,187 @@
+"""Films: everything that was decided on over the years, beside one reference."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QScrollArea, QStackedWidget, QTableView
+
+from vadrin.app.answers.film_comparison import (
+    CURVE,
+    HEADS,
+    ORDERS,
+    ComparedFilm,
+    films_decided,
+    films_words,
+    ordered,
+)
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.workbench import Topic
+from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.films.curve_tile import CurveGallery
+from vadrin.ui.stations.films.film_table import CurveCell, FilmTable
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
+
+_WAYS = ("upwards", "downwards")
+_CURVE_WIDE = 130
+
+
+class FilmsStation(Station):
+    """A table of films with sorting, and a gallery of their curves."""
+
+    topics = Topic.NOTEBOOK | Topic.LOOK
+    wants_finding = False
+
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self._films: tuple[ComparedFilm, ...] = ()
+        self._reference: tuple[int, str] | None = None
+        self._by, self._way = "Decided", "downwards"
+        self._look: Look = DAY
+        self._seen: tuple[object, int] = (None, -1)
+        self._title, self._words = text("Films", Role.HEADING), text("", Role.LEAD, wrap=True)
+        self.by = WordField("what films are ordered by", self._set_by, chooser(list(ORDERS)),
+                            role=Role.LEAD)  # fmt: skip
+        self.way = WordField("which way", self._set_way, chooser(_WAYS), role=Role.LEAD)
+        for field in (self.by, self.way):
+            field.refused.connect(self.refuse)
+        self.table = FilmTable(self)
+        self.view = QTableView()
+        self._cell = CurveCell(self.table)
+        self._dress()
+        self.gallery = CurveGallery()
+        self.gallery.picked.connect(self.view.selectRow)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setWidget(self.gallery)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.view)
+        self.pages.addWidget(area)
+        self._toggle = button("Gallery (G)", self.turn, link=True)
+        self.column.addWidget(self._title)
+        self.column.addWidget(self._words)
+        self.column.addWidget(sentence("In the order of", self.by, self.way, ".", self._toggle,
+                                       role=Role.LEAD))  # fmt: skip
+        self.column.addWidget(self.pages, 1)
+        self.column.addWidget(self.refusal)
+        self.offer(
+            hint("↑ ↓", "walk along the films"),
+            Action("films.reference", "make this film the reference", self.take_reference, ("R",)),
+            Action("films.gallery", "the gallery of curves, and back to the table", self.turn,
+                   ("G",)),
+            Action("films.open", "put its test on the bench", self.open, ("Ctrl+Return",)),
+        )  # fmt: skip
+
+    def _dress(self) -> None:
+        view = self.view
+        view.setModel(self.table)
+        view.setItemDelegateForColumn(CURVE, self._cell)
+        view.setAccessibleName("films")
+        view.setShowGrid(False)
+        view.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        view.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        view.setTabKeyNavigation(False)
+        view.doubleClicked.connect(lambda _: self.open())
+        across, down = view.horizontalHeader(), view.verticalHeader()
+        if across is not None:
+            across.sectionClicked.connect(self._sort_by_column)
+            across.setSectionsClickable(True)
+            across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft)
+        if down is not None:
+            down.hide()
+            down.setDefaultSectionSize(px(52))
+        selection = view.selectionModel()
+        if selection is not None:
+            selection.currentRowChanged.connect(lambda *_: self._show_gallery())
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show what the notebook holds; the file is only asked when it has changed."""
+        self._look = self._cell.look = scene.look
+        notebook = self.bench.notebook
+        now = (notebook, notebook.revision)
+        if notebook.read_only or now != self._seen:
+            self._seen = now
+            self._films = films_decided(notebook)
+        self._fill()
+
+    def reference(self) -> ComparedFilm | None:
+        """What the others stand beside: what was chosen, else the newest."""
+        chosen = next((f for f in self._films if f.key == self._reference), None)
+        return chosen or (self._films[0] if self._films else None)
+
+    def _fill(self) -> None:
+        here = self.picked()
+        reference = self.reference()
+        films = ordered(self._films, self._by, self._way == "downwards")
+        self.table.show_films(films, reference)
+        self._words.setText(films_words(films, reference))
+        self.by.show_value(self._by)
+        self.way.show_value(self._way)
+        self.pages.setVisible(bool(films))
+        row = next((n for n, f in enumerate(films) if here is not None and f.key == here.key), 0)
+        if films:
+            self.view.selectRow(row)
+        across = self.view.horizontalHeader()
+        if across is not None:
+            across.resizeSections(QHeaderView.ResizeMode.ResizeToContents)
+            across.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+            across.resizeSection(CURVE, px(_CURVE_WIDE))
+        self._show_gallery()
+
+    def _show_gallery(self) -> None:
+        row = self.view.currentIndex().row()
+        self.gallery.show_films(self.table.films, self.reference(), row, self._look)
+
+    def picked(self) -> ComparedFilm | None:
+        """The film one is at."""
+        row = self.view.currentIndex().row()
+        return self.table.films[row] if 0 <= row < len(self.table.films) else None
+
+    def take_reference(self) -> None:
+        """Let the others stand beside this film."""
+        film = self.picked()
+        if film is not None:
+            self._reference = film.key
+            self._fill()
+
+    def turn(self) -> None:
+        """The gallery, or the table."""
+        page = 1 - self.pages.currentIndex()
+        self._toggle.setText("Table (G)" if page else "Gallery (G)")
+        self.pages.setCurrentIndex(page)
+
+    def open(self) -> None:
+        """Go to the test of this film."""
+        film = self.picked()
+        if film is not None:
+            self.bench.open_test(film.test_id)
+            self.bench.go("finding")
+
+    def _sort_by_column(self, column: int) -> None:
+        """A click orders by that column; once more turns the order round."""
+        name = HEADS[column]
+        if name not in ORDERS:
+            return
+        again = name == self._by
+        self._way = _WAYS[1 - _WAYS.index(self._way)] if again else _WAYS[0]
+        self._by = name
+        self._fill()
+
+    def _set_by(self, words: str) -> None:
+        self._by = choice_typed(words, list(ORDERS), anywhere=True)
+        self._fill()
+
+    def _set_way(self, words: str) -> None:
+        self._way = choice_typed(words, _WAYS)
+        self._fill()
+
+    def take_focus(self) -> None:
+        """Begin at the films."""
+        self.view.setFocus()

@@ -1,0 +1,115 @@
+"""Everything that was decided on, beside one reference: sorted, turned to a gallery, opened."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from tests.core.film_shapes import SHAPES
+from tests.notebooks import developed_test
+from tests.window.pages import CTRL, settle, type_into, words_of
+from vadrin.app.answers.film_comparison import films_decided
+from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.results.decision import decide
+from vadrin.app.sheet_loading import load_sheet
+from vadrin.notebook.records import Finding, Reading
+
+PLAIN = SHAPES["plain"]
+FILMS = {"Kelda Pan 200": (0.0, 1.0), "Brannock 400": (1.0, 1.2), "Skerry Fine 50": (-2.0, 0.9)}
+"""Stops by which each is faster than the first, and its contrast beside it."""
+
+
+def decided(book, name, stops, share, day):
+    """A film that was read and decided on."""
+    test = developed_test(book, name, kind="speed", times=(8.0,), step=0.5, index=100.0)
+    film = replace(PLAIN, contrast=PLAIN.contrast * share)
+    rng = np.random.default_rng(5)
+    with book.change("read"):
+        for _, frame in load_sheet(book, test.id).frames():
+            x = frame.log_h(test.meter_constant)
+            moved = None if x is None else x + 0.30103 * stops
+            dense = film.density(moved, 8.0) + 0.004 * rng.standard_normal()
+            book.add(Reading(frame_id=frame.frame.id, density=round(float(dense), 3)))
+    sheet = load_sheet(book, test.id)
+    analysis = analyse_as("speed", readings_of(sheet), settings_of(sheet))
+    return decide(book, sheet, analysis, f"2026-1{day}-01T10:00:00+00:00")
+
+
+@pytest.fixture
+def films(qtbot, open_window, tmp_path):
+    """The window at Films, with three films over as many months and one not decided."""
+    window = open_window(tmp_path / "years.vadrin")
+    book = window.bench.notebook
+    for day, (name, (stops, share)) in enumerate(FILMS.items()):
+        decided(book, name, stops, share, day)
+    developed_test(book, "Merrow Pan 125", kind="speed", times=(8.0,), index=100.0)
+    QTest.keyClick(window, Qt.Key.Key_B, CTRL)
+    settle(qtbot, window)
+    return window
+
+
+def column(window, name):
+    table = window.station().table
+    place = [table.headerData(n, Qt.Orientation.Horizontal, 0) for n in range(9)].index(name)
+    return [table.index(row, place).data() for row in range(table.rowCount())]
+
+
+def press(window, key, times=1):
+    for _ in range(times):
+        QTest.keyClick(window.station().view, key)
+    window.updates.flush()
+
+
+def test_they_stand_beside_the_reference_that_was_chosen(films):
+    assert "3 films beside Skerry Fine 50" in words_of(films.station())
+    assert column(films, "Film") == ["Skerry Fine 50", "Brannock 400", "Kelda Pan 200"]
+    press(films, Qt.Key.Key_Down, 2)
+    press(films, Qt.Key.Key_R)
+    stops = dict(zip(column(films, "Film"), column(films, "Stops"), strict=True))
+    assert stops["Kelda Pan 200"] == "the reference"
+    for name, (true, _) in FILMS.items():
+        if name != "Kelda Pan 200":
+            assert float(stops[name].replace("−", "-")) == pytest.approx(true, abs=0.25)
+    contrast = dict(zip(column(films, "Film"), column(films, "Contrast"), strict=True))
+    assert float(contrast["Brannock 400"].removeprefix("× ")) == pytest.approx(1.2, abs=0.04)
+
+
+def test_they_are_ordered_by_any_column_with_what_is_not_known_last(qtbot, films):
+    station = films.station()
+    type_into(station.by, "EI")
+    type_into(station.way, "upwards")
+    assert column(films, "Film") == ["Skerry Fine 50", "Kelda Pan 200", "Brannock 400"]
+    book = films.bench.notebook
+    unknown = book.all(Finding)[0]
+    with book.change("no longer told"):
+        book.put(replace(unknown, report=unknown.report.replace('"zone_ei"', '"zone_was"')))
+    films.bench.go("shelf")
+    films.bench.go("films")
+    settle(qtbot, films)
+    assert column(films, "Film")[-1] == "Kelda Pan 200"
+    type_into(films.station().way, "downwards")
+    assert column(films, "Film") == ["Brannock 400", "Skerry Fine 50", "Kelda Pan 200"]
+    type_into(films.station().by, "luck")
+    assert "Contrast" in films.station().refusal.text()
+
+
+def test_the_gallery_shows_the_same_films_and_a_film_is_opened(films):
+    press(films, Qt.Key.Key_Down)
+    press(films, Qt.Key.Key_G)
+    gallery = films.station().gallery
+    assert [f.film for f in gallery.films] == column(films, "Film")
+    assert "Brannock 400" in gallery.accessibleDescription()
+    press(films, Qt.Key.Key_G)
+    QTest.keyClick(films.station().view, Qt.Key.Key_Return, CTRL)
+    films.updates.flush()
+    assert (films.bench.station, films.bench.sheet.title) == ("finding", "Brannock 400")
+
+
+def test_nothing_decided_says_how_a_film_comes_here(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "new.vadrin")
+    window.bench.go("films")
+    settle(qtbot, window)
+    assert "No film was decided on yet" in words_of(window.station())
+    assert films_decided(window.bench.notebook) == ()
