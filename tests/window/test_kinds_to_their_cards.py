@@ -1,8 +1,10 @@
 """Every kind of test from its question to its card, through the real window by keyboard."""
 
 import json
+import re
 import shutil
 from dataclasses import replace
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -35,6 +37,19 @@ ALT = Qt.KeyboardModifier.AltModifier
 SHADOW_POINT = PLAIN.x_m(8.0)
 TRUE_EI = 8.125 / 16 / 10**SHADOW_POINT
 STOP = 0.30103
+
+
+def documented_keys(kind):
+    """What matches the keys that the documents name for a kind."""
+    text = (Path(__file__).parents[2] / "docs" / "kind-answers.md").read_text(encoding="utf-8")
+    row = next(line for line in text.splitlines() if line.startswith(f"| {kind} |"))
+    keys = [k for k in re.findall(r"`([^`]+)`", row) if k[:1] != "_"]
+    if "the same with" in row:
+        keys += [k.replace("_gradient", end) for k in keys if k.endswith("_gradient")
+                 for end in ("_base", "_speed")]  # fmt: skip
+    wild = {"X": "[A-Z]\\d?", "N": "[0-9.]+", "P": "[a-z -]+"}
+    return "|".join(re.sub("(?<![A-Za-z])[XNP](?![A-Za-mo-rt-z])", lambda m: wild[m[0]], k)
+                    for k in keys)  # fmt: skip
 
 
 class FilmTester(Hands):
@@ -134,6 +149,8 @@ class FilmTester(Hands):
     def own_answer(self):
         """The same, of a kind that answers in its own words: they stand everywhere alike."""
         words, told, line = self.decide_and_print()
+        allowed = documented_keys(self.sheet.test.kind)
+        assert [k for k in told["answer"]["figures"] if not re.fullmatch(allowed, k)] == []
         says = told["answer"]["says"]
         assert says
         assert says.split()[0] in words

@@ -20,11 +20,11 @@ VIEWS = (
     ("process", "Merrow Pan 125", "process"),
     ("read", "Brannock 400 B7", "read"),
     ("curves", "Merrow Pan 125", "curves"),
-    ("misread", "Brannock 400 B6", "curves"),
     ("finding", "Merrow Pan 125", "finding"),
     ("mixed-roll", "Cairn Pan 100", "finding"),
     ("cards", "Merrow Pan 125", "cards"),
     ("cupboard", "", "cupboard"),
+    ("films", "", "films"),
 )
 """Picture, test and station of each main view."""
 

@@ -80,12 +80,19 @@ def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
         placed = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
         made.append(
             ComparedFilm(
-                sheet.test.id, strip.strip.label, film_name(sheet, strip), sheet.process,
+                sheet.test.id, strip.strip.label, *_named(sheet, strip),
                 finding.decided_at, index, gradient, _number(metrics, "base_fog"), strip.minutes,
                 tuple(sorted((x, d) for x, d in placed if x is not None and d is not None)),
             )
         )  # fmt: skip
     return made
+
+
+def _named(sheet: TestSheet, strip: StripSheet) -> tuple[str, str]:
+    """The film and the developer of a strip."""
+    if strip.strip.developer_id:
+        return sheet.stock.name, f"in {strip.other}"
+    return film_name(sheet, strip), sheet.process
 
 
 def films_decided(notebook: Notebook) -> tuple[ComparedFilm, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QScrollArea, QStackedWidget, QTableView
 
 from vadrin.app.answers.film_comparison import (
@@ -128,12 +129,24 @@ class FilmsStation(Station):
         row = next((n for n, f in enumerate(films) if here is not None and f.key == here.key), 0)
         if films:
             self.view.selectRow(row)
-        across = self.view.horizontalHeader()
-        if across is not None:
-            across.resizeSections(QHeaderView.ResizeMode.ResizeToContents)
-            across.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-            across.resizeSection(CURVE, px(_CURVE_WIDE))
+        self._widen()
         self._show_gallery()
+
+    def _widen(self) -> None:
+        """Columns as wide as their words; what room is left goes to the film's name."""
+        across, seen = self.view.horizontalHeader(), self.view.viewport()
+        if across is None or seen is None:
+            return
+        across.resizeSections(QHeaderView.ResizeMode.ResizeToContents)
+        across.resizeSection(CURVE, px(_CURVE_WIDE))
+        left = seen.width() - across.length()
+        if left > 0:
+            across.resizeSection(0, across.sectionSize(0) + left)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Share the room out anew."""
+        super().resizeEvent(event)
+        self._widen()
 
     def _show_gallery(self) -> None:
         row = self.view.currentIndex().row()
