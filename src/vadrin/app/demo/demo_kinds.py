@@ -152,6 +152,20 @@ def _old_seen(_strip: StripSheet, frame: FrameSheet) -> str:
     return "nothing there" if stops < 1 else "can be salvaged" if stops < 2 else "use it"
 
 
+def _clipped(_test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+    """The piece in question came out thinner: the bath is old."""
+    if frame.frame.role != FrameRole.FOGGED:
+        return 0.24
+    return 2.21 if strip.strip.position == 0 else 1.98
+
+
+def _drifting(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+    """A process that holds, until its last run was a little too warm."""
+    late = strip.strip.position == 5
+    film = replace(_film(test), contrast=1.09 if late else 1.0)
+    return _dense(film, 8.0, frame.log_h(test.meter_constant))
+
+
 def _cine_seen(strip: StripSheet, frame: FrameSheet) -> str:
     """In the sun a meter's own exposure is best; in the shade a stop more is wanted."""
     stops = frame.frame.stops
@@ -205,6 +219,11 @@ _KINDS = (
           "The launch on film, from the slip and from under the trees.", (6.0, 8.0),
           {"first_stop": -2.0, "last_stop": 2.0, "second_factor": (1.0, 2.0),
            "subject": "still scene"}, _negative, usable=_cine_seen),
+    _Kept("clip", "Merrow Pan 125", 125, "2026-02-14T19:00:00+00:00",
+          "The bottle is at its last film: first a clip.", reads=_clipped),
+    _Kept("process control", "Cairn Pan 100", 100, "2026-02-07T19:00:00+00:00",
+          "Six strips cut from one roll, one with every run.", asked={"second_factor": (6.0,)},
+          reads=_drifting),
     _Kept("push", "Gannet Pan 160", 160, "2026-05-10T10:00:00+00:00",
           "How far can it go in the sail loft?", (7.0,),
           {"second_factor": (0.0, 1.0, 2.0), "first_stop": -5.0, "last_stop": 4.0}, _negative),

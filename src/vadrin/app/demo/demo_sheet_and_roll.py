@@ -32,13 +32,14 @@ def write_roll(notebook: Notebook) -> None:
 def write_sheet(notebook: Notebook) -> None:
     """A maker's sheet that was traced, and one of which nothing was taken down yet."""
     days = ("2026-02-21T10:00:00+00:00", "2026-02-20T10:00:00+00:00")
-    for day, traced in zip(days, (True, False), strict=True):
-        stock = stock_named(notebook, "Merrow Pan 125", 125.0)
+    films = (("Merrow Pan 125", 125.0, True), ("Skerry Fine 50", 50.0, False))
+    for day, (film, speed, traced) in zip(days, films, strict=True):
+        stock = stock_named(notebook, film, speed)
         developer = developer_named(notebook, "Sable", "1+1")
         test = notebook.add(
             Test(
                 uid=f"demosheet{day[:10]}", kind=DataSheet.key, stock_id=stock.id,
-                developer_id=developer.id, created_at=day, exposure_index=125.0,
+                developer_id=developer.id, created_at=day, exposure_index=speed,
                 subject=ABSOLUTE, note="by the standard" if traced else "",
             )
         )  # fmt: skip
