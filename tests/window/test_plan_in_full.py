@@ -78,7 +78,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert "Judge grain and sharpness blind" in words_of(window.finding)
     typist.press(Qt.Key.Key_D, CTRL)
     (finding,) = bench.sheet.findings
-    assert (finding.target_kind, finding.time_min) == ("as developed", 8.0)
+    assert (finding.target_kind, finding.time_min) == ("its own words", 8.0)
     assert '"material": "stock' in finding.basis
 
 

@@ -329,7 +329,7 @@ def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, dar
         "B": (0.22, 0.49, 0.9, 1.32),
         "C": (0.2, 0.4, 0.7, 0.9),
     }
-    assert "no run to hold against the first yet" in words_of(room.window)
+    assert "No run to hold against the first yet" in words_of(room.window)
     with room.book.change("read"):
         for strip in sheet.strips:
             blank, low, middle, high = figures[strip.strip.label]

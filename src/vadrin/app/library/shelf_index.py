@@ -13,6 +13,7 @@ from datetime import UTC, datetime
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.kind_answer import own_answer
+from vadrin.app.results.decided_words import OWN_WORDS
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -28,7 +29,7 @@ _LINES = """
 SELECT test.id, stock.name, coalesce(batch.name, ''), developer.name, developer.dilution,
        coalesce(camera.name, ''), test.created_at, test.kind, test.note,
        coalesce(finding.exposure_index, 0), coalesce(finding.time_min, 0),
-       CASE WHEN finding.exposure_index = 0 AND json_valid(finding.report)
+       CASE WHEN finding.target_kind = :own AND json_valid(finding.report)
             THEN json_extract(finding.report, '$.answer.says') END,
        stock.note || ' ' || developer.note || ' ' || test.light || ' ' || test.agitation
 FROM test JOIN stock ON stock.id = test.stock_id
@@ -131,8 +132,8 @@ def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
     index, time, said, more = row[9:]
     process = f"in {developer} {dilution}".strip() if developer else "developer not named yet"
     film = f"{stock} {batch}".strip()
-    shown_index = f"EI {marked_ei(float(str(index)))}" if index else str(said or "")
-    shown_time = minutes_text(float(str(time))) if time else ""
+    shown_index = str(said or "") or (f"EI {marked_ei(float(str(index)))}" if index else "")
+    shown_time = minutes_text(float(str(time))) if time and not said else ""
     searched = (film, process, camera, created, kind, note, shown_index, shown_time, more, words)
     return ShelfLine(
         int(str(test_id)), film, f"{kind} test", process, str(camera), date_text(str(created)),
@@ -148,7 +149,10 @@ def shelf_lines(notebook: Notebook) -> list[ShelfLine]:
         for test_id, note in notebook.rows(question):
             words.setdefault(test_id, []).append(note)
     now = datetime.now(UTC)
-    return [_line(row, " ".join(words.get(row[0], ())), now) for row in notebook.rows(_LINES)]
+    return [
+        _line(row, " ".join(words.get(row[0], ())), now)
+        for row in notebook.rows(_LINES, own=OWN_WORDS)
+    ]
 
 
 def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDetail]:

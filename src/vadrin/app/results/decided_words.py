@@ -14,7 +14,7 @@ OWN_WORDS = "its own words"
 
 def decided_text(finding: Finding) -> str:
     """``EI 125, 8:00 min``; what the kind said where it asks for something else."""
-    if finding.exposure_index <= 0:
+    if finding.target_kind == OWN_WORDS or finding.exposure_index <= 0:
         return _said(finding)
     index = f"EI {marked_ei(finding.exposure_index)}"
     return f"{index}, {minutes_text(finding.time_min)} min" if finding.time_min > 0 else index

@@ -21,6 +21,7 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
+from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.formats.reports.card_pdf import Card
@@ -132,7 +133,10 @@ def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
                        target_value=answer.target_value)  # fmt: skip
     if not own.says:
         raise ValueError(own.words)
-    rated = own.figures.get("ei")
+    rated, kind = own.figures.get("ei"), kind_of(sheet.test.kind)
+    if rated is None and kind is not None and kind.compares_materials:
+        # The reference is a film that was tested like any other.
+        rated = answer_of(sheet, analysis).index
     times = {s.minutes for s in sheet.strips if s.minutes}
     return Finding(
         exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,
