@@ -13,10 +13,16 @@ from tests.window.pages import (
     button_of,
     click_reading,
     field_of,
+    pdf_words,
     plot_of,
+    refusal_of,
+    settle,
     type_into,
     words_of,
 )
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.notebook.records import Frame, Reading, Test
 from vadrin.notebook.store import Notebook
 from vadrin.ui.plots.curve_plot import CurvePlot
@@ -180,6 +186,33 @@ def test_the_card_is_saved_or_says_why_not(qtbot, demo, tmp_path):
     qtbot.keyClick(field_of(station, "paper size"), Qt.Key.Key_Up)
     qtbot.keyClick(station.path, Qt.Key.Key_Return)
     assert (tmp_path / "card.pdf").read_bytes() != first
+
+
+def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
+    window = demo("Merrow Pan 125", "cards")
+    station, analysis = window.station(), window.bench.analysis
+    type_into(station.card, "push 1")
+    assert station.path.text().endswith("push-1.pdf")
+    station.path.setText(str(tmp_path / "push.pdf"))
+    qtbot.keyClick(station.path, Qt.Key.Key_Return)
+    pages, words = pdf_words(tmp_path / "push.pdf")
+    words = " ".join(words.split())
+    push = next(p for p in analysis.push if p.stops == 1)
+    held = push.by(window.bench.sheet.test.push_rule)
+    assert pages == 1
+    assert f"Push 1: EI {marked_ei(push.exposure_index.value)}" in words
+    for step in ("1 Set the meter", "2 Shoot the whole roll so", "3 Mark the roll", "4 Develop",
+                 "5 Expect shadows lose"):  # fmt: skip
+        assert step in words
+    assert f"{minutes_text(held.time_min.value)} min at" in words
+    assert "can't be developed back" in words
+    type_into(station.card, "push 9")
+    assert "push 1" in refusal_of(window)
+    window.bench.open_test(next(x.test_id for x in shelf_lines(window.bench.notebook)
+                                if x.film.startswith("Ostrel")))  # fmt: skip
+    window.bench.go("cards")
+    settle(qtbot, window)
+    assert window.station().card.text() == "the whole finding", "no push of it was tested"
 
 
 def test_process_fields_refuse_and_clear(qtbot, demo):

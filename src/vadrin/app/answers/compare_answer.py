@@ -17,6 +17,7 @@ if TYPE_CHECKING:
 
 _HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
 _SAME_STOPS, _SAME_SHARE = 0.12, 0.05
+_SEEN_FOG = 0.02
 
 
 def film_name(sheet: TestSheet, strip: StripSheet) -> str:
@@ -54,6 +55,15 @@ def _shoulder(of: Comparison) -> str:
     if abs(of.shoulder_stops.value) < _SAME_STOPS * 4:
         return "alike"
     return f"{of.shoulder_stops.value:+.1f} stops".replace("-", "−")
+
+
+def _fog(of: Comparison) -> str:
+    """Fog beside the reference's, and what that makes of a print's time."""
+    more = of.base_fog.value
+    if more is None:
+        return "—"
+    words = f"{more:+.2f}".replace("-", "−")
+    return words if abs(more) < _SEEN_FOG else f"{words}, prints × {10**more:.2f}"
 
 
 def _time(of: Comparison) -> str:
@@ -103,8 +113,7 @@ def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
             name, index, _signed(beside.speed_stops, " stop", _SAME_STOPS),
             f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
             _straight(beside), _shoulder(beside),
-            f"{beside.base_fog.value:+.2f}".replace("-", "−") if beside.base_fog.value is not None
-            else "—", _time(beside),
+            _fog(beside), _time(beside),
         ))  # fmt: skip
         if beside.speed_stops.value is not None:
             said.append((name, beside.speed_stops))

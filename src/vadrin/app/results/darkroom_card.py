@@ -41,9 +41,9 @@ def card_document(card: Card, size: str) -> bytes:
     return card_pdf(card, size)
 
 
-def card_file_name(sheet: TestSheet) -> str:
-    """The name its file is offered under."""
-    stem = "-".join(f"card {sheet.title} {sheet.developer.name}".lower().split())
+def card_file_name(sheet: TestSheet, of: str = "") -> str:
+    """The name its file is offered under; `of` names the push it is a card of."""
+    stem = "-".join(f"card {sheet.title} {sheet.developer.name} {of}".lower().split())
     return safe_name(stem, ".pdf")
 
 
@@ -121,10 +121,10 @@ def decided_card(sheet: TestSheet, present: Card | None) -> Card:
     if present is not None and changes_since_decision(sheet) is None:
         return replace(present, status=status)
     if last.exposure_index <= 0:
-        return replace(_plain_card(sheet), says=decided_text(last), status=status,
+        return replace(plain_card(sheet), says=decided_text(last), status=status,
                        basis="What this rested on was changed since it was decided.")  # fmt: skip
     return replace(
-        _plain_card(sheet), exposure_index=str(marked_ei(last.exposure_index)),
+        plain_card(sheet), exposure_index=str(marked_ei(last.exposure_index)),
         time=minutes_text(last.time_min), temperature=f"at {last.temperature_c:g} °C",
         status=status, basis="What this rested on was changed since it was decided.",
     )  # fmt: skip
@@ -142,7 +142,7 @@ def _card_kept(finding: Finding) -> Card | None:
         return None
 
 
-def _plain_card(sheet: TestSheet) -> Card:
+def plain_card(sheet: TestSheet) -> Card:
     """What stands on a card before anything was found."""
     batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
     return Card(
@@ -162,7 +162,7 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
     tables = [t for t in (answer.table, answer.second) if t is not None]
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     return replace(
-        _plain_card(sheet), says=answer.says, says_how=answer.words, lines=lines,
+        plain_card(sheet), says=answer.says, says_how=answer.words, lines=lines,
         basis=f"{answer.act}{prints_at(sheet)}".strip(),
     )  # fmt: skip
 
@@ -173,7 +173,7 @@ def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:
     if answer.index.value is None or answer.time_min.value is None:
         return None
     return replace(
-        _plain_card(sheet),
+        plain_card(sheet),
         exposure_index=str(marked_ei(answer.index.value)),
         index_range=ei_range_text(answer.index),
         time=minutes_text(answer.time_min.value),

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.expose.push_card import WHOLE_FINDING, card_names, push_card
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.kinds import page_of
 from vadrin.app.results.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
@@ -38,12 +39,18 @@ class CardsStation(Station):
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
+        self._scene: Scene | None = None
         self._size = "A6"
         self._pdf = b""
         self._red_only = False
         self._size_field = WordField("paper size", self._set_size, chooser(list(CARD_SIZES)))
         self._size_field.refused.connect(self.refuse)
-        self.column.addWidget(sentence("One card for the wall, on", self._size_field, "."))
+        self._card = WHOLE_FINDING
+        self.card = WordField("what the card is of", self._set_card, chooser(self._cards))
+        self.card.refused.connect(self.refuse)
+        self.column.addWidget(
+            sentence("One card for the wall, of", self.card, ", on", self._size_field, ".")
+        )
         self._picture = text("", Role.LEAD, wrap=True)
         self._picture.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
         self._picture.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
@@ -67,7 +74,6 @@ class CardsStation(Station):
         self._saved = text("", Role.DONE)
         self.column.addWidget(self._saved)
         self._named_for = 0
-        self._scene: Scene | None = None
 
     def show_scene(self, scene: Scene) -> None:
         """Draw the card as it will print."""
@@ -77,8 +83,13 @@ class CardsStation(Station):
         self._scene = scene
         self._size_field.show_value(self._size)
         self._red_only = scene.look.red_only
-        page = page_of(sheet.test.kind)
-        card = page.card(sheet, scene.analysis) if scene.analysis else None
+        self._card = self._card if self._card in self._cards() else WHOLE_FINDING
+        self.card.show_value(self._card)
+        card = None
+        if scene.analysis is not None and self._card != WHOLE_FINDING:
+            card = push_card(self.bench.notebook, sheet, scene.analysis, self._card)
+        elif scene.analysis is not None:
+            card = page_of(sheet.test.kind).card(sheet, scene.analysis)
         self._save.setEnabled(card is not None)
         if card is None:
             why = _no_card(scene)
@@ -90,8 +101,20 @@ class CardsStation(Station):
         self._picture.setPixmap(self._render())
         if self._named_for != sheet.test.id:
             self._named_for = sheet.test.id
-            self.path.setText(str(self.bench.notebook.path.parent / card_file_name(sheet)))
+            of = "" if self._card == WHOLE_FINDING else self._card
+            name = card_file_name(sheet, of)
+            self.path.setText(str(self.bench.notebook.path.parent / name))
             self._saved.setText("")
+
+    def _cards(self) -> list[str]:
+        sheet = self._scene.sheet if self._scene else None
+        return card_names(sheet, self._scene.analysis if self._scene else None) if sheet else []
+
+    def _set_card(self, words: str) -> None:
+        self._card = choice_typed(words, self._cards(), anywhere=True)
+        self._named_for = 0
+        if self._scene is not None:
+            self.show_scene(self._scene)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Fit the picture to the room there is."""

@@ -1,0 +1,89 @@
+"""The card of one push, that anyone can follow: what to set, shoot, develop and expect."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import minutes_range_text, minutes_text, push_name
+from vadrin.app.expose.meter_words import dial_words
+from vadrin.app.reference_temperature import reference_words
+from vadrin.app.results.darkroom_card import plain_card
+from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.test_sheet import TestSheet
+from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.push import Push, PushRow, shadow_verdict
+from vadrin.formats.reports.card_pdf import Card
+from vadrin.notebook.store import Notebook
+
+WHOLE_FINDING = "the whole finding"
+"""The card that is shown unless one of a push is asked for."""
+_SAME_CONTRAST = 0.03
+
+
+def pushes_to_follow(sheet: TestSheet, analysis: Analysis) -> tuple[str, ...]:
+    """The pushes and pulls that have an EI and a time that was tested, by their names."""
+    rule = sheet.test.push_rule
+    known = (p for p in analysis.push if p.stops and p.exposure_index.present)
+    return tuple(push_name(p.stops) for p in known if p.by(rule).time_min.present)
+
+
+def card_names(sheet: TestSheet, analysis: Analysis | None) -> list[str]:
+    """The cards a test has."""
+    return [WHOLE_FINDING, *(pushes_to_follow(sheet, analysis) if analysis else ())]
+
+
+def _expected(push: Push, row: PushRow, normal: PushRow | None) -> str:
+    """What the pictures will be like, in words."""
+    lost, said = row.shadow_loss_stops.value, []
+    if lost is not None and push.stops > 0:
+        said.append(f"shadows lose {stops_counted(lost)}: {shadow_verdict(lost)}")
+    if push.stops < 0:
+        said.append("fuller shadows and softer highlights")
+    mine = row.average_gradient.value
+    usual = normal.average_gradient.value if normal is not None else None
+    if mine and usual and abs(mine / usual - 1) > _SAME_CONTRAST:
+        said.append(f"contrast × {mine / usual:.2f}")
+    if push.stops > 0:
+        said.append("more grain")
+    return ", ".join(said) or "as ever"
+
+
+def push_card(notebook: Notebook, sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
+    """The card of a push; None where its time or EI is not known.
+
+    Parameters
+    ----------
+    notebook : Notebook
+        Knows how far the camera's dial goes.
+    sheet : TestSheet
+    analysis : Analysis
+    name : str
+        One of `pushes_to_follow`.
+    """
+    rule = sheet.test.push_rule
+    push = next((p for p in analysis.push if push_name(p.stops) == name), None)
+    normal = next((p.by(rule) for p in analysis.push if p.stops == 0), None)
+    if push is None or push.exposure_index.value is None:
+        return None
+    row, index = push.by(rule), push.exposure_index.value
+    if row.time_min.value is None:
+        return None
+    beyond = dial_words(notebook, sheet, index)
+    reach, minutes = minutes_range_text(row.time_min), minutes_text(row.time_min.value)
+    lines = (
+        ("Step", "What to do"),
+        ("1 Set", f"the meter to EI {marked_ei(index)} before the first frame"
+                  + (f"; {beyond}" if beyond else "")),
+        ("2 Shoot", "the whole roll so: no frame of it at another EI, and meter as ever"),
+        ("3 Mark", f"the roll “{name}, {minutes}” as it leaves the camera"),
+        ("4 Develop", f"{minutes} min at {reference_words(sheet)}"
+                      + (f" ({reach})" if reach else "")),
+        ("5 Expect", _expected(push, row, normal)),
+    )  # fmt: skip
+    return replace(
+        plain_card(sheet), says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
+        says_how=f"{RULE_NAMES[rule][:1].upper()}{RULE_NAMES[rule][1:]}, by this film's own "
+                 "curves. What was not exposed can't be developed back.",
+        lines=lines, basis="Not sure of the bath? A clip before the roll.",
+    )  # fmt: skip
