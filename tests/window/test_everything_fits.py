@@ -19,8 +19,14 @@ SIZES = ((1024, 700), (1280, 800), (1920, 1080), (3840, 2160))
 SCENES = (
     ("plan", "Kelda"), ("expose", "Skerry"), ("process", "Merrow"), ("read", "Brannock 400 B7"),
     ("curves", "Merrow"), ("finding", "Merrow"), ("finding", "Ostrel"), ("cards", "Merrow"),
-    ("shelf", ""), ("cupboard", ""), ("question", ""),
+    ("shelf", ""), ("cupboard", ""), ("question", ""), ("films", ""),
 )  # fmt: skip
+PAGES = {
+    "read": ("densities", "scan", "light box", "verdicts", "side by side", "patches", "trace"),
+    "process": ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got"),
+    "print": ("setup", "strip", "covered", "contact", "grade"),
+}
+"""Pages of the stations that have several."""
 
 
 def lengthen(window):
@@ -74,6 +80,31 @@ def test_nothing_is_cut_off_lost_or_nameless(scaled, scale, names):
             faults += [(size, station, fault) for fault in faults_of(window)]
     window.setUpdatesEnabled(True)
     assert faults == []
+
+
+@pytest.mark.parametrize(("scale", "size"), [(1.0, (1024, 700)), (2.0, (1280, 800))])
+@pytest.mark.parametrize("station", PAGES)
+def test_no_page_is_wider_than_the_window_and_each_begins_at_its_top(
+    qtbot, scaled, station, scale, size
+):
+    window = scaled(scale)
+    window.resize(*size)
+    window.bench.open_test(next(x.test_id for x in shelf_lines(window.bench.notebook)
+                                if x.film.startswith("Merrow")))  # fmt: skip
+    window.bench.go(station)
+    settle(qtbot, window)
+    area = window._pages_of[station]
+    sideways = []
+    for page in PAGES[station]:
+        area.verticalScrollBar().setValue(area.verticalScrollBar().maximum())
+        window.station().turn_to(page)
+        for _ in range(4):
+            QApplication.processEvents()
+        if area.horizontalScrollBar().maximum() > 0:
+            sideways.append((page, area.horizontalScrollBar().maximum()))
+        if page != PAGES[station][0]:
+            assert area.verticalScrollBar().value() == 0, page
+    assert sideways == []
 
 
 def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scaled):

@@ -26,6 +26,7 @@ from tests.window.pages import (
     pdf_words,
     words_of,
 )
+from vadrin.app.display.marks import marked_ei
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
@@ -230,6 +231,15 @@ def test_a_comparison_names_what_differs(tester):
     words, figures, _ = tester.own_answer()
     assert holds(figures["B_speed_stops"], 1.2)
     assert "Brannock 9" in words
+    tester.to("what the card is of")
+    tester.write("Brannock")
+    tester.to("file to save the card to")
+    tester.press(Qt.Key.Key_A, CTRL)
+    tester.write(str(tester.folder / "its own.pdf"))
+    _, its_own = pdf_words(tester.folder / "its own.pdf")
+    assert its_own.startswith("Brannock 9")
+    assert f"EI {marked_ei(figures['B_ei']['value'])}" in its_own
+    assert "by the strip beside Kelda Pan 200" in its_own
 
 
 def test_two_developers_in_pairs_with_stain(tester):

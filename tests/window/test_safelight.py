@@ -12,8 +12,8 @@ from vadrin.app.workbench import STATIONS
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 
 DARKROOM = ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got")
-READING = ("scan", "light box", "verdicts", "side by side", "densities")
-PRINTING = ("strip", "contact", "setup")
+READING = ("scan", "light box", "verdicts", "side by side", "patches", "trace", "densities")
+PRINTING = ("strip", "covered", "contact", "grade", "setup")
 """Pages of the stations that have several."""
 MOST_GREEN_OR_BLUE = 8
 
@@ -68,7 +68,7 @@ def check_view(window, what):
     assert not weak, (what, weak)
 
 
-@pytest.mark.parametrize("station", [*STATIONS, "cupboard", "shelf"])
+@pytest.mark.parametrize("station", [*STATIONS, "cupboard", "shelf", "films"])
 def test_no_view_shines_and_every_text_can_be_read(qtbot, safelit, station):
     window = safelit(station)
     for page in {"process": DARKROOM, "read": READING, "print": PRINTING}.get(station, ("",)):

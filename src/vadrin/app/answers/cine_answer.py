@@ -33,13 +33,14 @@ def _good(strip: StripSheet) -> list[float]:
 
 
 def _by_eye(strip: StripSheet, step: float) -> Figure:
-    """Middle of the frames of use, half a step of the bracket past both ends."""
+    """Middle of the frames of use, with half a step of the bracket to each side: as much as a
+    bracket tells of a best frame that lies as far from both ends of what can be used."""
     good = _good(strip)
     if not good:
         judged = any(f.verdict in GOOD_ENOUGH for f in strip.frames)
         return absent("no frame of it can be used" if judged else "not judged yet")
-    half = 2.0 ** (0.5 * step)
-    return Figure(sqrt(good[0] * good[-1]), good[0] / half, good[-1] * half)
+    half, middle = 2.0 ** (0.5 * step), sqrt(good[0] * good[-1])
+    return Figure(middle, middle / half, middle * half)
 
 
 def _cell(frame: FrameSheet) -> FilmCell:

@@ -9,11 +9,10 @@ from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
+from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.expose.push_card import WHOLE_FINDING, card_names, push_card
 from vadrin.app.kind_answer import own_answer
-from vadrin.app.kinds import page_of
 from vadrin.app.results.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
 from vadrin.app.results.decision import write_answer
 from vadrin.ui.actions import Action, hint
@@ -86,10 +85,8 @@ class CardsStation(Station):
         self._card = self._card if self._card in self._cards() else WHOLE_FINDING
         self.card.show_value(self._card)
         card = None
-        if scene.analysis is not None and self._card != WHOLE_FINDING:
-            card = push_card(self.bench.notebook, sheet, scene.analysis, self._card)
-        elif scene.analysis is not None:
-            card = page_of(sheet.test.kind).card(sheet, scene.analysis)
+        if scene.analysis is not None:
+            card = card_named(self.bench.notebook, sheet, scene.analysis, self._card)
         self._save.setEnabled(card is not None)
         if card is None:
             why = _no_card(scene)
@@ -107,8 +104,8 @@ class CardsStation(Station):
             self._saved.setText("")
 
     def _cards(self) -> list[str]:
-        sheet = self._scene.sheet if self._scene else None
-        return card_names(sheet, self._scene.analysis if self._scene else None) if sheet else []
+        scene = self._scene
+        return card_names(scene.sheet if scene else None, scene.analysis if scene else None)
 
     def _set_card(self, words: str) -> None:
         self._card = choice_typed(words, self._cards(), anywhere=True)

@@ -91,7 +91,8 @@ class GotPage(QWidget):
         column.addWidget(rule())
         self._grid = QGridLayout()
         self._grid.setContentsMargins(0, px(4), 0, px(4))
-        self._grid.setHorizontalSpacing(px(26))
+        # Not scaled: with large type the columns themselves need the room.
+        self._grid.setHorizontalSpacing(26)
         self._grid.setVerticalSpacing(px(10))
         column.addLayout(self._grid)
         self._note = text("", Role.NOTE, wrap=True)

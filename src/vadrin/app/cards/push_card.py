@@ -16,8 +16,6 @@ from vadrin.core.results.push import Push, PushRow, shadow_verdict
 from vadrin.formats.reports.card_pdf import Card
 from vadrin.notebook.store import Notebook
 
-WHOLE_FINDING = "the whole finding"
-"""The card that is shown unless one of a push is asked for."""
 _SAME_CONTRAST = 0.03
 
 
@@ -26,11 +24,6 @@ def pushes_to_follow(sheet: TestSheet, analysis: Analysis) -> tuple[str, ...]:
     rule = sheet.test.push_rule
     known = (p for p in analysis.push if p.stops and p.exposure_index.present)
     return tuple(push_name(p.stops) for p in known if p.by(rule).time_min.present)
-
-
-def card_names(sheet: TestSheet, analysis: Analysis | None) -> list[str]:
-    """The cards a test has."""
-    return [WHOLE_FINDING, *(pushes_to_follow(sheet, analysis) if analysis else ())]
 
 
 def _expected(push: Push, row: PushRow, normal: PushRow | None) -> str:

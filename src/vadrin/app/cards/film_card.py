@@ -1,0 +1,60 @@
+"""A card for each film or bath of a comparison: its own EI and time, beside the reference's."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.answers.compare_answer import film_name
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.reference_temperature import reference_words
+from vadrin.app.results.darkroom_card import plain_card
+from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.results.analysis import Analysis
+from vadrin.formats.reports.card_pdf import Card
+
+_SAME_SHARE = 0.05
+
+
+def films_compared(sheet: TestSheet, analysis: Analysis) -> dict[str, StripSheet]:
+    """The strips of a comparison that have an EI, by the names of what they are."""
+    kind = kind_of(sheet.test.kind)
+    if kind is None or not kind.compares_materials:
+        return {}
+    known = {m.label for m in analysis.strips if m.zone_ei.present}
+    return {film_name(sheet, s): s for s in sheet.strips if s.strip.label in known}
+
+
+def film_card(sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
+    """The card of one film or bath of a comparison; None for one that is not in it."""
+    strip = films_compared(sheet, analysis).get(name)
+    if strip is None:
+        return None
+    metrics = next(m for m in analysis.strips if m.label == strip.strip.label)
+    beside = next((c for c in analysis.compared if c.strip == strip.strip.label), None)
+    plain = plain_card(sheet)
+    if strip.strip.developer_id:
+        plain = replace(plain, developer=name)
+    elif strip.other:
+        plain = replace(plain, film=name)
+    lines = [("", "")]
+    if strip.minutes:
+        lines.append(
+            ("Developed", f"{minutes_text(strip.minutes)} min at {reference_words(sheet)}")
+        )
+    if metrics.average_gradient.value is not None:
+        lines.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
+    factor = beside.time_factor.value if beside is not None else None
+    if factor is not None and abs(factor - 1) > _SAME_SHARE and strip.minutes:
+        aim = minutes_text(strip.minutes * factor)
+        lines.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
+    if beside is not None and beside.base_fog.value is not None:
+        lines.append(("Prints take", f"× {10**beside.base_fog.value:.2f} of the reference's time"))
+    reference = film_name(sheet, sheet.strips[0])
+    return replace(
+        plain, says=f"EI {marked_ei(metrics.zone_ei.known())}", lines=tuple(lines),
+        says_how=f"{ei_range_text(metrics.zone_ei)}, by the strip beside {reference}."
+        if beside is not None else f"{ei_range_text(metrics.zone_ei)}; the others stand beside it.",
+        basis="Found in one comparison, at one time.",
+    )  # fmt: skip
