@@ -89,6 +89,9 @@ def _worded(
             f"Develop strip {label}: {process_name(waiting)}.")  # fmt: skip
     if not said:
         words = "No process is read or judged yet: each holds a range of EIs, and no one time."
+        if not act:
+            words = "Neither process shows where its range of EIs ends."
+            act = "Give verdicts on the frames; next time keep a blank and shoot further both ways."
         return KindAnswer("", words, act, figures, table, film, of_a_curve=True)
     best = max(said, key=lambda s: s[3])
     says = f"EI {marked_ei(best[1])} to {marked_ei(best[2])}"

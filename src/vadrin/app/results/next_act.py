@@ -35,6 +35,8 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
     if waiting:
         return waiting
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
+    if not times:
+        return "Write down at Process how long each strip was developed: no time can be told yet."
     if len(times) == 1:
         return f"Develop a second strip for about {minutes_text(times[0] * 1.5)} min."
     if len(times) == 2:

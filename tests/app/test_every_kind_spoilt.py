@@ -1,0 +1,166 @@
+"""Whatever becomes of a test of any kind, it says what is missing and invents nothing."""
+
+import json
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.app.test_kind_answers import PLAIN, Bench
+from vadrin.app.cards.cards_offered import card_named, card_names
+from vadrin.app.kind_answer import own_answer
+from vadrin.app.kinds import all_pages
+from vadrin.app.results.darkroom_card import card_document
+from vadrin.app.results.decision import decide, may_decide, whole_report
+from vadrin.app.results.headline import headline_of
+from vadrin.app.warnings_of_test import warnings_of
+from vadrin.core.channels import Channel
+from vadrin.core.figure import Figure
+from vadrin.notebook.records import Frame, Reading, Strip
+
+KINDS = [page.key for page in all_pages()]
+ASKED = {
+    "mixed roll": {"times": (60.0, 8.0), "second_factor": (25.0, 100.0, 400.0)},
+    "compare": {"compared_names": ("Tidewrack 1+9",)},
+    "two developers": {"compared_names": ("Tidewrack 1+9",)},
+    "reciprocity": {"second_factor": (1.0, 8.0, 60.0)},
+    "colour": {"second_factor": (0.0, 1.0)},
+    "push": {"second_factor": (0.0, 1.0)},
+    "reversal": {"second_factor": (-1.0, 0.0)},
+    "process control": {"second_factor": (3.0,)},
+    "cine": {"second_factor": (1.0, 2.0), "first_stop": -1.0, "last_stop": 1.0},
+}
+
+
+def bench_of(book, kind):
+    return Bench(book, kind, index=100.0, **ASKED.get(kind, {}))
+
+
+def channels(kind):
+    return (Channel.RED, Channel.GREEN, Channel.BLUE) if kind == "colour" else (Channel.VISUAL,)
+
+
+def unread(bench, _kind):
+    """Nothing was read."""
+
+
+def all_alike(bench, kind):
+    """Every frame reads the same: the film was never exposed, or never fixed."""
+    for channel in channels(kind):
+        bench.read(lambda _s, _f: 0.3, channel, noise=0.0)
+
+
+def at_random(bench, kind):
+    """Readings that have nothing to do with exposures."""
+    rng = np.random.default_rng(4)
+    for channel in channels(kind):
+        bench.read(lambda _s, _f: float(rng.uniform(0.1, 2.8)), channel, noise=0.0)
+
+
+def one_frame(bench, _kind):
+    """One reading and no more."""
+    first = bench.frames()[0]
+    with bench.book.change("one"):
+        bench.book.add(Reading(frame_id=first.id, density=0.8))
+
+
+def no_blanks(bench, kind):
+    """Base plus fog was not read."""
+    for channel in channels(kind):
+        bench.read(lambda _s, f: None if f.frame.blank else PLAIN.density(bench.at(f), 8.0),
+                   channel)  # fmt: skip
+
+
+def backwards(bench, kind):
+    """Every strip read from its other end."""
+    for channel in channels(kind):
+        for strip in bench.sheet.strips:
+            dense = [PLAIN.density(bench.at(f), 8.0) for f in strip.frames][::-1]
+            with bench.book.change("read"):
+                for frame, value in zip(strip.frames, dense, strict=True):
+                    bench.book.add(Reading(frame_id=frame.frame.id, channel=channel,
+                                           density=round(float(value), 2)))  # fmt: skip
+
+
+def left_out(bench, kind):
+    """Everything was read, and left out again."""
+    no_blanks(bench, kind)
+    with bench.book.change("left out"):
+        for frame in bench.frames():
+            for reading in bench.book.all(Reading, frame_id=frame.id):
+                bench.book.put(replace(reading, left_out=True))
+
+
+def without_times(bench, kind):
+    """Nobody wrote down how long the strips had."""
+    no_blanks(bench, kind)
+    with bench.book.change("no times"):
+        for strip in bench.book.all(Strip, test_id=bench.test.id):
+            bench.book.put(replace(strip, time_min=None, planned_min=None, temperature_c=None))
+
+
+def contradicted(bench, kind):
+    """Verdicts that say the opposite of the densities, frame by frame."""
+    no_blanks(bench, kind)
+    said = ("use it", "nothing there", "can be salvaged")
+    bench.judge(lambda _s, f: said[f.frame.position % 3])
+
+
+def skipped(bench, kind):
+    """Half of the frames were not taken."""
+    no_blanks(bench, kind)
+    with bench.book.change("skipped"):
+        for frame in bench.frames():
+            if frame.position % 2:
+                kept = bench.book.get(Frame, frame.id)
+                bench.book.put(replace(kept, state="skipped"))
+
+
+SPOILT = (unread, all_alike, at_random, one_frame, no_blanks, backwards, left_out, without_times,
+          contradicted, skipped)  # fmt: skip
+
+
+def figures_in_order(figures):
+    """No figure is endless, and every range has its value inside."""
+    for name, told in figures.items():
+        if isinstance(told, Figure):
+            if told.value is None:
+                assert told.why, f"{name} is absent without a reason"
+                continue
+            assert math.isfinite(told.value), name
+            if told.low is not None and told.high is not None:
+                assert told.low <= told.value * (1 + 1e-9) + 1e-9, name
+                assert told.value <= told.high * (1 + 1e-9) + 1e-9, name
+        elif told is not None:
+            assert math.isfinite(told), name
+
+
+@pytest.mark.parametrize("spoil", SPOILT, ids=lambda spoil: spoil.__name__)
+@pytest.mark.parametrize("kind", KINDS)
+def test_it_says_what_is_missing_and_invents_nothing(notebook, kind, spoil):
+    bench = bench_of(notebook, kind)
+    spoil(bench, kind)
+    sheet, analysis = bench.sheet, bench.analysis
+    headline = headline_of(sheet, analysis)
+    assert headline.index or headline.index_note, "it always says something"
+    own = own_answer(sheet, analysis)
+    if own is not None:
+        figures_in_order(own.figures)
+        assert own.says or own.words
+        assert own.says or own.act or kind == "paper", "what to do where nothing is known"
+    for warning in warnings_of(sheet, analysis):
+        assert warning.sentence.strip()
+        assert warning.remedy.strip()
+    assert json.loads(json.dumps(whole_report(sheet, analysis), allow_nan=False))
+    if spoil in (unread, left_out) and kind != "wrong setting":
+        assert not may_decide(sheet, analysis)
+    if may_decide(sheet, analysis):
+        decide(notebook, sheet, analysis)
+        assert bench.sheet.findings
+    else:
+        with pytest.raises(ValueError, match=r"."):
+            decide(notebook, sheet, analysis)
+    for name in card_names(sheet, analysis):
+        card = card_named(notebook, sheet, analysis, name)
+        assert card is None or card_document(card, "A6").startswith(b"%PDF")

@@ -1,0 +1,94 @@
+"""Answers, decisions, patches and traces go to another notebook and say there what they said."""
+
+import numpy as np
+import pytest
+
+from tests.app.test_kind_answers import PLAIN, Bench
+from tests.notebooks import fill_from_json, merged
+from vadrin.app.kind_answer import own_answer
+from vadrin.app.library.notebook_exchange import write_json
+from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
+from vadrin.app.read.sheet_tracing import keep_trace
+from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.results.decided_words import decided_text
+from vadrin.app.results.decision import decide
+from vadrin.app.sheet_loading import load_sheets
+from vadrin.core.channels import Channel
+from vadrin.notebook.records import Attachment, Finding, Judgement, Test
+from vadrin.notebook.store import Notebook
+
+
+@pytest.fixture
+def years(notebook, tmp_path):
+    """A colour test with patches, a sheet that was traced, two baths; all decided."""
+    colour = Bench(notebook, "colour", index=32.0, second_factor=(0.0, 1.0), times=(8.0,))
+    for channel in (Channel.RED, Channel.GREEN, Channel.BLUE):
+        colour.read(lambda _s, f: PLAIN.density(colour.at(f), 8.0), channel)
+    for label, line in (("A", "red 52 60 40"), ("B", "red 50 66 30"), ("B", "sky looks green")):
+        strip = next(s for s in colour.sheet.strips if s.strip.label == label)
+        keep_patch(notebook, strip, patch_typed(line))
+    sheet = Bench(notebook, "data sheet", index=32.0, times=(8.0,))
+    x = np.linspace(-3.0, 0.4, 18)
+    points = np.column_stack([x, [PLAIN.density(v, 8.0) for v in x]])
+    picture = tmp_path / "sheet.png"
+    picture.write_bytes(b"a picture")
+    keep_trace(notebook, sheet.sheet.strips[0], points, picture, np.full((40, 60, 3), 200.0))
+    baths = Bench(notebook, "two developers", index=32.0, compared_names=("Tidewrack 1+9",))
+    baths.read(lambda _s, f: PLAIN.density(baths.at(f), 8.0))
+    for bench in (colour, sheet, baths):
+        decide(notebook, bench.sheet, bench.analysis)
+    return notebook
+
+
+def answers_of(book):
+    """What every test says, and what was decided, by its kind."""
+    said = {}
+    for sheet in load_sheets(book, book.all(Test)):
+        analysis = analyse_as(sheet.test.kind, readings_of(sheet), settings_of(sheet))
+        answer = own_answer(sheet, analysis)
+        patches = [{n: p.shown for n, p in patches_of(s).items()} for s in sheet.strips]
+        said[sheet.test.kind] = (
+            answer.says, answer.table, answer.second, patches,
+            [decided_text(f) for f in sheet.findings],
+        )  # fmt: skip
+    return said
+
+
+def test_they_go_through_json_and_back(years, tmp_path):
+    before = answers_of(years)
+    write_json(years, tmp_path / "all.json")
+    again = Notebook(tmp_path / "again.vadrin")
+    fill_from_json(again, tmp_path / "all.json")
+    assert answers_of(again) == before
+    assert len(again.all(Judgement)) == 3
+    (scan,) = again.all(Attachment)
+    assert (scan.name, scan.size) == ("sheet.png", 9)
+    again.close()
+
+
+def test_they_are_merged_once(years, tmp_path):
+    before = answers_of(years)
+    friend = Notebook(tmp_path / "friend.vadrin")
+    for _ in range(2):
+        merged(friend, years.everything())
+        assert answers_of(friend) == before
+        assert (len(friend.all(Test)), len(friend.all(Finding))) == (3, 3)
+    friend.close()
+
+
+def test_undo_takes_a_decision_a_trace_and_a_patch_back_one_by_one(years):
+    for left in (2, 1, 0):
+        years.undo()
+        assert len(years.all(Finding)) == left
+    assert "pair" not in years.undo_label()
+    while years.all(Attachment):
+        years.undo()
+    sheet = next(s for s in load_sheets(years, years.all(Test)) if s.test.kind == "data sheet")
+    assert sheet.read() == 0, "the points went with the trace"
+    while years.all(Judgement):
+        years.undo()
+    for _ in range(200):
+        if not years.redo():
+            break
+    assert len(years.all(Finding)) == 3
+    assert len(years.all(Judgement)) == 3
