@@ -1,0 +1,148 @@
+"""Three ways to rate a film without a density: which speaks, and what a decision rests on."""
+
+from dataclasses import replace
+
+import pytest
+
+from tests.notebooks import developed_test
+from vadrin.app.printing.contact_sheet import (
+    give_paper_verdict,
+    pick_best,
+    print_beside_the_light_box,
+    sheet_words,
+)
+from vadrin.app.printing.half_covered import answer_covered, covered_question
+from vadrin.app.printing.print_setups import lock_setup, type_setup
+from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
+from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.results.answer import answer_of
+from vadrin.app.results.contact_prints import best_frame, contact_prints
+from vadrin.app.results.darkroom_card import present_card
+from vadrin.app.results.decision import choose_school, decide
+from vadrin.app.results.decision_basis import changes_since_decision
+from vadrin.app.results.judged_ei import chosen_ei, judged_ei
+from vadrin.app.sheet_loading import load_sheet
+
+
+class Judged:
+    """A roll that was developed and is looked at, never read."""
+
+    def __init__(self, book):
+        self.book = book
+        self.test = developed_test(book, "Kelda Pan 200", kind="speed", times=(8.0,), step=1.0,
+                                   index=100.0)  # fmt: skip
+
+    @property
+    def sheet(self):
+        return load_sheet(self.book, self.test.id)
+
+    @property
+    def strip(self):
+        return self.sheet.strips[0]
+
+    def on_the_light_box(self, first_told):
+        while (asked := question_of(self.sheet, self.strip)).frame is not None:
+            stops = asked.frame.frame.stops
+            told = YES if stops is not None and stops >= first_told else NO
+            answer_question(self.book, self.strip, asked.frame, told)
+
+    def prints_best(self, stops):
+        frame = next(f for f in self.strip.frames if f.frame.stops == stops)
+        pick_best(self.book, self.strip, frame)
+
+    def rate_by(self, school):
+        choose_school(self.book, self.sheet.test, school)
+
+    @property
+    def answer(self):
+        sheet = self.sheet
+        return answer_of(sheet, analyse_as("speed", readings_of(sheet), settings_of(sheet)))
+
+
+@pytest.fixture
+def roll(notebook):
+    return Judged(notebook)
+
+
+def test_nothing_judged_leaves_nothing_to_rate_by(roll):
+    assert judged_ei(roll.sheet) is None
+    assert chosen_ei(roll.sheet) is None, "the shadow school reads densities"
+    for school, where in (("eye", "Read, Light box"), ("paper", "Print"),
+                          ("contact sheet", "Print, Contact sheet")):  # fmt: skip
+        roll.rate_by(school)
+        assert where in chosen_ei(roll.sheet).why
+    assert not roll.answer.ready
+    assert sheet_words(roll.sheet) == "No contact print was judged yet."
+    assert print_beside_the_light_box(roll.sheet) == ""
+
+
+def test_the_print_is_half_a_step_sure_and_stands_beside_the_light_box(roll):
+    roll.prints_best(1.0)
+    found = judged_ei(roll.sheet)
+    assert found.way.school.key == "contact sheet"
+    assert (found.index.low, found.index.value, found.index.high) == pytest.approx(
+        (50 / 2**0.5, 50.0, 50 * 2**0.5)
+    )
+    assert print_beside_the_light_box(roll.sheet).endswith("EI 50.")
+    roll.on_the_light_box(-3.0)
+    eye = judged_ei(roll.sheet)
+    assert eye.way.school.key == "eye", "the light box comes first where nothing was chosen"
+    assert eye.index.low < eye.index.value < eye.index.high
+    assert "the print lies" in print_beside_the_light_box(roll.sheet)
+    assert "0.2 stop above" in print_beside_the_light_box(roll.sheet)
+    roll.rate_by("contact sheet")
+    assert roll.answer.index.value == pytest.approx(50.0)
+    assert roll.answer.by_eye
+    assert "by what prints best on the contact sheet, 1 contact print" in roll.answer.judged.basis(
+        roll.sheet
+    )
+
+
+def test_another_frame_takes_the_place_of_the_best_and_the_same_gives_it_up(roll):
+    roll.prints_best(1.0)
+    roll.prints_best(0.0)
+    assert best_frame(roll.strip).frame.stops == 0.0
+    assert contact_prints(roll.strip) == 1
+    roll.prints_best(0.0)
+    assert best_frame(roll.strip) is None
+    assert judged_ei(roll.sheet) is None
+    roll.book.undo()
+    assert best_frame(roll.strip).frame.stops == 0.0
+
+
+def test_a_decision_by_a_print_minds_another_print_and_no_other(roll):
+    roll.prints_best(1.0)
+    roll.rate_by("contact sheet")
+    sheet = roll.sheet
+    analysis = analyse_as("speed", readings_of(sheet), settings_of(sheet))
+    card = present_card(sheet, analysis)
+    assert (card.exposure_index, card.time) == ("50", "8:00")
+    decide(roll.book, sheet, analysis)
+    frame = roll.strip.frames[5]
+    give_paper_verdict(roll.book, frame, "the frame", "use it")
+    assert changes_since_decision(roll.sheet) is None, "a verdict is not what it rests on"
+    roll.prints_best(0.0)
+    assert "what was seen on paper changed" in changes_since_decision(roll.sheet).sentence()
+    roll.rate_by("shadow")
+    assert "the school changed" in changes_since_decision(roll.sheet).changes
+
+
+def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
+    for name, words in (("image size", "18 x 24 cm"), ("lens stop", "f/8")):
+        type_setup(roll.book, roll.sheet, name, words)
+    with roll.book.change("black"):
+        setup = lock_setup(roll.book, roll.sheet)
+        roll.book.put(replace(setup, black_s=8.0, black_low_s=7.0, black_high_s=9.0))
+    roll.rate_by("paper")
+    seen = 0
+    while (asked := covered_question(roll.book, roll.sheet, roll.strip)).frame is not None:
+        stops = asked.frame.frame.stops
+        answer_covered(
+            roll.book, roll.sheet, roll.strip, asked.frame, "yes" if stops >= -3 else "no"
+        )
+        seen += 1
+    found = chosen_ei(roll.sheet)
+    assert 2 <= seen <= 6
+    assert found.low < found.value < found.high
+    assert found.low < 100.0 * 2 < found.high * 4
+    assert f"{seen} strips" in judged_ei(roll.sheet).basis(roll.sheet)

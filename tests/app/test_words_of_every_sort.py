@@ -1,0 +1,98 @@
+"""What is typed into the newer fields is taken, or refused in words; never anything else."""
+
+import random
+import string
+from itertools import pairwise
+
+import pytest
+
+from tests.notebooks import new_test
+from vadrin.app.plan.plan_edit import plan_edit_of
+from vadrin.app.plan.plan_words import WORDS
+from vadrin.app.printing.print_setups import present_room
+from vadrin.app.printing.print_strips import next_strip, step_words, strip_typed
+from vadrin.app.read.patch_entry import patch_typed
+from vadrin.app.read.scan_calibration import bracket_typed
+from vadrin.app.read.sheet_tracing import axis_value_typed
+from vadrin.app.results.school_rows import school_typed
+from vadrin.app.sheet_loading import load_sheet
+from vadrin.errors import EntryError
+
+PIECES = ("", " ", "-", "−", "½", "1", "0", "9999999", "1e400", "nan", "inf", "red", "looks", "/",
+          "EI", "stop", "s", "°", ",", ".", "1,5", "1/0", "\t", "é", "漢", "\u202e", "none", "lamp",
+          "'", '"', "--", "0x10", "+", "*")  # fmt: skip
+
+
+def nonsense(seed, count=120):
+    """Words put together of what one may type, paste or lean on."""
+    made = random.Random(seed)
+    for _ in range(count):
+        parts = [made.choice(PIECES) for _ in range(made.randint(1, 5))]
+        if made.random() < 0.2:
+            parts.append("".join(made.choices(string.printable, k=made.randint(1, 40))))
+        yield made.choice(("", " ")).join(parts)
+
+
+def tried(take, words):
+    """What was made of some words, or the refusal."""
+    try:
+        return take(words), ""
+    except EntryError as error:
+        return None, str(error)
+
+
+@pytest.mark.parametrize("take", [patch_typed, axis_value_typed, bracket_typed, school_typed],
+                         ids=lambda take: take.__name__)  # fmt: skip
+def test_a_line_is_taken_or_refused_in_words(take):
+    refusals = [tried(take, words)[1] for words in nonsense(1)]
+    assert sum(bool(why) for why in refusals) > 30
+    assert all(why == why.strip() and "Traceback" not in why for why in refusals)
+
+
+@pytest.mark.parametrize("name", ["first piece", "step", "pieces", "covering", "purpose"])
+def test_a_strip_of_paper_stays_one_that_can_be_made(notebook, name):
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
+    asked = next_strip(present_room(notebook, load_sheet(notebook, test.id)))
+    for words in nonsense(2):
+        made, why = tried(lambda typed, before=asked: strip_typed(before, name, typed), words)
+        assert made is not None or why.strip()
+        asked = made or asked
+        totals = asked.exposures.totals()
+        assert all(b > a > 0 for a, b in pairwise(totals))
+        assert totals[-1] <= 3600
+        assert step_words(asked.exposures)
+
+
+@pytest.mark.parametrize("key", ["series", "how", "axis", "second", "ei", "step", "times"])
+def test_a_word_of_a_plan_leaves_a_plan(notebook, key):
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
+    sheet = load_sheet(notebook, test.id)
+    plan, word = plan_edit_of(notebook, sheet), WORDS[key]
+    for words in nonsense(3, 80):
+        changed, why = tried(lambda typed: word.edit(plan, typed), words)
+        if changed is None:
+            assert why.strip()
+            continue
+        assert changed.times
+        assert all(0 < t < 10_000 for t in changed.times)
+        assert all(0 < i < 1e6 for i in changed.test.second_factor) or key == "second"
+        assert isinstance(word.shown(sheet, changed), str)
+
+
+def test_a_series_is_stepped_and_typed_back(notebook):
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
+    sheet = load_sheet(notebook, test.id)
+    plan, word = plan_edit_of(notebook, sheet), WORDS["series"]
+    shown = word.shown(sheet, plan)
+    assert shown == "none"
+    for wanted in ("100", "100, 125", "100, 125, 160"):
+        shown = word.step(shown, 1)
+        assert shown == wanted
+        plan = word.edit(plan, shown)
+        assert word.shown(sheet, plan) == wanted
+    assert word.step(word.step("100, 125", -1), -1) == "none"
+    assert word.edit(plan, "none").test.second_factor == ()
+    assert word.edit(plan, "400 50 100").test.second_factor == (50.0, 100.0, 400.0)
+    for twice in ("100 100", " ".join(str(100 + n) for n in range(13))):
+        with pytest.raises(EntryError, match="each once"):
+            word.edit(plan, twice)
