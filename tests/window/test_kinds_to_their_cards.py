@@ -314,7 +314,8 @@ def test_long_exposures_are_written_into_the_stock(tester):
 
 
 def test_colours_are_told_layer_by_layer(tester):
-    tester.plan("colour", film="Gannet Colour 200", index="32")
+    tester.plan("colour", film="Gannet Colour 200", index="32",
+                thinnest_exposure_in_stops="-3", densest_exposure_in_stops="4")  # fmt: skip
     tester.shoot_and_develop()
     base = {"red": 0.2, "green": 0.5, "blue": 0.8}
     for channel, fog in base.items():
