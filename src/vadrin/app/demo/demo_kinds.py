@@ -12,6 +12,7 @@ from typing import Any
 
 import numpy as np
 
+from vadrin.app.demo.demo_decisions import decide_demo
 from vadrin.app.demo.demo_sheet_and_roll import write_roll, write_sheet
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
@@ -232,6 +233,10 @@ _KINDS = (
 )  # fmt: skip
 
 
+_DECIDED = ("compare", "two developers", "push", "speed")
+"""Kinds whose finished test was decided on, so that its film stands beside the others."""
+
+
 def write_kinds(notebook: Notebook) -> None:
     """Write a finished test of each kind, and one of each that is only planned."""
     write_roll(notebook)
@@ -239,6 +244,8 @@ def write_kinds(notebook: Notebook) -> None:
     for kept in _KINDS:
         done = _write(notebook, kept, kept.day, kept.note)
         _read(notebook, kept, done)
+        if kept.kind in _DECIDED:
+            decide_demo(notebook, done, kept.day)
         before = f"{int(kept.day[:4]) - 1}{kept.day[4:]}"
         _write(notebook, kept, before, "Planned again for another batch.")
 

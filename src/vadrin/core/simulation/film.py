@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -92,6 +93,7 @@ def invent_film(rng: np.random.Generator, speed: float = 125.0) -> Film:
     return _moved(film, float(np.log10(0.8 / speed)) - x_m)
 
 
+@lru_cache(maxsize=64)
 def typical_film(speed: float = 125.0) -> Film:
     """A film in the middle of all that `invent_film` makes, of the ISO speed asked for."""
     film = Film(
