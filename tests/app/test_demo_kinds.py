@@ -2,9 +2,14 @@
 
 import pytest
 
+from tests.window.pages import pdf_words
+from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
+from vadrin.app.cards.film_card import films_compared
 from vadrin.app.demo.demo_notebook import make_demo
 from vadrin.app.kinds import all_pages
 from vadrin.app.library.shelf_index import undecided_answer
+from vadrin.app.results.darkroom_card import card_document
+from vadrin.app.results.known_answers import answer_to, question_of
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.notebook.records import Test
@@ -34,6 +39,26 @@ def test_a_kind_has_an_answer_and_a_question_still_open(answers, kind):
     if kind_of(kind).scripted and kind != "wrong setting":
         assert sheet.read() > 0
         assert {s.strip.time_min for s in sheet.strips} or kind == "paper"
+
+
+def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):
+    looked = set()
+    for kind, rows in answers.items():
+        for sheet, answer in rows:
+            if not answer.index:
+                continue
+            analysis = answer_to(question_of(sheet))
+            names = [n for n in card_names(sheet, analysis) if n == WHOLE_FINDING or n in
+                     films_compared(sheet, analysis)]  # fmt: skip
+            for name in names:
+                card = card_named(None, sheet, analysis, name)
+                if card is not None:
+                    path = tmp_path / f"{sheet.test.id} {name}.pdf"
+                    path.write_bytes(card_document(card, "A6"))
+                    pages, words = pdf_words(path)
+                    assert (pages, "…" in words) == (1, False), (kind, name, words)
+                    looked.add(kind)
+    assert looked >= {p.key for p in all_pages()} - {"time"}
 
 
 def test_the_answers_are_those_of_the_films_behind_them(answers):

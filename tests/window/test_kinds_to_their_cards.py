@@ -44,7 +44,8 @@ def documented_keys(kind):
     """What matches the keys that the documents name for a kind."""
     text = (Path(__file__).parents[2] / "docs" / "kind-answers.md").read_text(encoding="utf-8")
     row = next(line for line in text.splitlines() if line.startswith(f"| {kind} |"))
-    keys = [k for k in re.findall(r"`([^`]+)`", row) if k[:1] != "_"]
+    keys = [k for k in re.findall(r"`([^`]+)`", row) if k[:1] not in "_ "]
+    keys += [f".+{k}" for k in re.findall(r"`( [^`]+)`", row)]
     if "the same with" in row:
         keys += [k.replace("_gradient", end) for k in keys if k.endswith("_gradient")
                  for end in ("_base", "_speed")]  # fmt: skip
@@ -402,6 +403,31 @@ def test_a_roll_at_another_setting_is_told_its_push(qtbot, open_window, demo_pat
         pushed[rule]["shadow_loss_stops"]["value"]
     )
     assert "a fixed share a stop" in words
+
+
+def test_a_clip_says_go_or_another_time(tester):
+    tester.plan("clip")
+    tester.shoot_and_develop()
+    dense = {"A": 2.2, "B": 1.95}
+    tester.read(lambda s, f: 0.24 if f.frame.blank else dense[s.strip.label])
+    words, figures, says = tester.own_answer()
+    assert says == "Develop longer"
+    assert figures["low"] <= figures["factor"] <= figures["high"]
+    assert figures["factor"] > 1.1
+    assert "instead of 8:00" in words.replace("\r\n", " ")
+
+
+def test_process_control_says_which_run_left_its_place(tester):
+    tester.plan("process control")
+    tester.shoot_and_develop()
+    warm = replace(PLAIN, contrast=PLAIN.contrast * 1.15)
+    last = len(tester.sheet.strips) - 1
+    tester.read(lambda s, f: (warm if s.strip.position == last else PLAIN).density(
+        tester.at(f), 8.0), noise=0.002)  # fmt: skip
+    words, figures, says = tester.own_answer()
+    assert says == "Out of control"
+    assert figures["contrast step off"] > 0.05
+    assert "too warm" in words.replace("\r\n", " ")
 
 
 def drawn_sheet(path, log_h, density, seed=1):

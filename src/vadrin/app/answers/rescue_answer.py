@@ -53,7 +53,8 @@ def _read_words(strip: StripSheet, mine: StripMetrics | None) -> tuple[str, str,
     index, fog = mine.zone_ei, mine.base_fog
     read = [f.density for f in strip.frames if f.density is not None]
     return (
-        index.why if index.value is None else f"EI {marked_ei(index.value)}",
+        # Why in full stands among what is to be minded; a card has no room for it.
+        "none by density" if index.value is None else f"EI {marked_ei(index.value)}",
         fog.why if fog.value is None else f"{fog.value:.2f}",
         f"{max(read) - min(read):.2f}" if read else "—",
     )

@@ -38,7 +38,7 @@ def film_card(sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
         plain = replace(plain, developer=name)
     elif strip.other:
         plain = replace(plain, film=name)
-    lines = [("", "")]
+    lines = [("What", "As it was found")]
     if strip.minutes:
         lines.append(
             ("Developed", f"{minutes_text(strip.minutes)} min at {reference_words(sheet)}")

@@ -161,9 +161,11 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
         return None
     tables = [t for t in (answer.table, answer.second) if t is not None]
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
+    act = "" if answer.act == answer.words else answer.act
+    how = f"{answer.words[:1].upper()}{answer.words[1:]}"
     return replace(
-        plain_card(sheet), says=answer.says, says_how=answer.words, lines=lines,
-        basis=f"{answer.act}{prints_at(sheet)}".strip(),
+        plain_card(sheet), says=answer.says, says_how=how, lines=lines,
+        basis=f"{act}{prints_at(sheet)}".strip(),
     )  # fmt: skip
 
 

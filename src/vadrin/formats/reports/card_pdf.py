@@ -60,6 +60,10 @@ class Card:
     """Rows under it, the heads first."""
 
 
+_SMALLEST_SHARE = 0.8
+"""Of its usual size: smaller letters are not read from a wall."""
+
+
 @cache
 def register_fonts() -> tuple[str, str]:
     """Names of the program's typeface, regular and bold, ready for a PDF."""
@@ -106,9 +110,17 @@ class _Page:
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
         shown = words
-        while shown and stringWidth(shown, _REGULAR, size) > room * MM:
+        while shown and stringWidth(shown, _REGULAR, size) > room * MM + 0.1:
             shown = shown[:-1]
         return words if shown == words else f"{shown[:-1].rstrip()}…"
+
+    def letters_that_fit(
+        self, lines: list[tuple[str, ...]], usual: float, room: float, gap: float
+    ) -> float:
+        """The size at which a table needs no cutting, but never too small for the wall."""
+        gaps = gap * len(lines[0])
+        need = sum(self.columns(lines, usual, 1e9, gap)) - gaps
+        return usual * max(_SMALLEST_SHARE, min(1.0, (room - gaps) / max(need, 1e-6)))
 
     def columns(self, lines: list[tuple[str, ...]], size: float, room: float, gap: float
                 ) -> list[float]:  # fmt: skip
@@ -169,17 +181,18 @@ def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
     """What the test says in its own words, and its rows as far as there is room."""
     room = page.width - 2 * _MARGIN
     page.text(_MARGIN, 31 * k, card.says, page.fitted(card.says, 28 * k, room), True, _GREASE)
-    y = page.paragraph(36.5 * k, card.says_how, 8.5 * k, 2)
+    y = page.paragraph(36.5 * k, card.says_how, 8.5 * k, 3)
     if not card.lines:
         return
     y += 2.5 * k
-    size = (8.5 if max(len(line) for line in card.lines) < 6 else 7.5) * k
+    usual = (8.5 if max(len(line) for line in card.lines) < 6 else 7.5) * k
     heads: tuple[str, ...] = ()
     for line in card.lines[: int((page.height - 26 * k - y) / (4.4 * k))]:
         if len(line) != len(heads):
             # The first line of a table: another has other columns.
             heads = line
             alike = [c for c in card.lines if len(c) == len(line)]
+            size = page.letters_that_fit(alike, usual, room, 2 * k)
             widths = page.columns(alike, size, room, 2 * k)
         x = _MARGIN
         for words, wide in zip(line, widths, strict=True):
