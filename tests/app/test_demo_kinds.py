@@ -1,7 +1,11 @@
 """The demo holds a finished test of every kind, and one that is not."""
 
+import shutil
+from collections import Counter
+
 import pytest
 
+import vadrin.app.demo as vadrin_demo
 from tests.window.pages import pdf_words
 from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.cards.film_card import films_compared
@@ -39,6 +43,13 @@ def test_a_kind_has_an_answer_and_a_question_still_open(answers, kind):
     if kind_of(kind).scripted and kind != "wrong setting":
         assert sheet.read() > 0
         assert {s.strip.time_min for s in sheet.strips} or kind == "paper"
+
+
+def test_the_demo_that_ships_is_the_one_that_is_made(answers, tmp_path):
+    shipped = Notebook(shutil.copy(vadrin_demo.__path__[0] + "/demo.vadrin", tmp_path / "d.vadrin"))
+    kinds = Counter(test.kind for test in shipped.all(Test))
+    assert kinds == {kind: len(rows) for kind, rows in answers.items()}
+    shipped.close()
 
 
 def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):

@@ -1,6 +1,7 @@
 """Rolls at another setting, makers' sheets and patches of colour: told, missing, spoilt."""
 
 import json
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -14,6 +15,7 @@ from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_axes import RELATIVE
 from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.trace_steps import Trace
+from vadrin.app.results.decision import decide
 from vadrin.app.results.headline import headline_of
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.channels import Channel
@@ -285,3 +287,51 @@ class TestCine:
         film.judge(verdict)
         assert "on piece C, 8:00 min" in film.answer.words
         assert film.answer.figures["sun_ei"].value == pytest.approx(100 / 2**0.5)
+
+
+class TestSheetsOfPositives:
+    """What is kept of a material, per light and bleach."""
+
+    def sheet(self, book, light, state, best, decided=True):
+        bench = Bench(book, "reversal", index=6.0, film="Fathom Positive 6", light=light,
+                      process_state=state, second_factor=(-1.0, 0.0, 1.0))  # fmt: skip
+        bench.judge(lambda s, f: "use it" if (s.strip.position, f.frame.stops) == (1, best)
+                    else "can be salvaged" if f.frame.stops is not None else "")  # fmt: skip
+        if decided:
+            decide(book, bench.sheet, bench.analysis)
+        return bench
+
+    def test_sheets_of_a_material_stand_beside_each_other(self, notebook):
+        self.sheet(notebook, "sun", "fresh", 0.0)
+        self.sheet(notebook, "open shade", "fresh", 1.0)
+        self.sheet(notebook, "sun", "", 2.0, decided=False)
+        now = self.sheet(notebook, "sun", "half used", 1.0, decided=False)
+        assert [r[1:] for r in now.answer.second.rows] == [
+            ("sun", "half used", "EI 3.2"), ("open shade", "fresh", "EI 3.2"),
+            ("sun", "fresh", "EI 6"),
+        ]  # fmt: skip
+        assert now.answer.says == "EI 3.2 in sun"
+
+    def test_a_sheet_alone_has_nothing_beside_it(self, notebook):
+        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.second is None
+
+    def test_a_hurt_decision_is_passed_over(self, notebook):
+        first = self.sheet(notebook, "sun", "fresh", 0.0)
+        with notebook.change("hurt"):
+            (kept,) = notebook.all(Finding, test_id=first.test.id)
+            notebook.put(replace(kept, report='{"answer": {"figures": {"best_ei": "six"}}}'))
+        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.second is None
+
+
+def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):
+    plain = Bench(notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,))
+    behind = Bench(notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,),
+                   filter_factor=4.0)  # fmt: skip
+
+    def given(bench):
+        return [(f.frame.stops, f.frame.seconds) for _, f in bench.sheet.frames()
+                if f.frame.stops is not None]  # fmt: skip
+
+    for (bare, seconds), (stops, longer) in zip(given(plain), given(behind), strict=True):
+        assert stops == pytest.approx(bare, abs=0.2), "the frames mean the same EIs"
+        assert longer == pytest.approx(4.0 * seconds, rel=0.15), "and get two stops more"

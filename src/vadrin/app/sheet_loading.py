@@ -6,10 +6,12 @@ import json
 from typing import TypeVar
 
 from vadrin.app.found_film import found_film
+from vadrin.app.kept_cells import kept_cells
 from vadrin.app.test_sheet import FrameSheet, KnownFilm, StripSheet, TestSheet
 from vadrin.core.planning.test_kinds.data_sheet import DataSheet
 from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
 from vadrin.core.planning.test_kinds.rescue import Rescue
+from vadrin.core.planning.test_kinds.reversal import Reversal
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
@@ -163,6 +165,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
             known_film(notebook, test) if test.kind == Rescue.key else None,
             found_film(notebook, test) if test.kind in _BESIDE_A_FINDING else None,
+            kept_cells(notebook, test) if test.kind == Reversal.key else (),
             tuple(film.setups.get(test.id, ())), film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )

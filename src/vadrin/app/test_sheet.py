@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from vadrin.app.found_film import FoundFilm
+from vadrin.app.kept_cells import KeptCell
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
@@ -190,6 +191,8 @@ class TestSheet:
     """What old film is laid beside; None for other kinds, or where nothing is kept."""
     found: FoundFilm | None = None
     """The newest finding of its film, for a roll that was shot otherwise; None for other kinds."""
+    cells: tuple[KeptCell, ...] = ()
+    """The best cells of its material on other sheets, for direct positives."""
     setups: tuple[PrintSetup, ...] = ()
     """Its series of prints."""
     covered: tuple[PrintStrip, ...] = ()

@@ -101,4 +101,4 @@ def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
     said = f"The lights lie {stops_counted(apart)} apart: meter each by its own EI." if (
         len(values) > 1 and apart >= _APART) else ""  # fmt: skip
     words = f"{'; '.join(parts)}. {said}".strip()
-    return words + " Shutter angle, frame rate and the lens's loss are taken off."
+    return words + " Shutter angle, frame rate, filter and the lens's loss are taken off."

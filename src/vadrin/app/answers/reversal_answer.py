@@ -7,13 +7,15 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.answers.film_cells import GOOD_ENOUGH, index_of
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.kind_answer import FilmCell, FilmRow, KindAnswer
+from vadrin.app.display.words import date_text
+from vadrin.app.kind_answer import AnswerTable, FilmCell, FilmRow, KindAnswer
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
 _ALIKE, _DARK = 0.12, 1.2
+_NOT_SAID = "not said"
 
 
 @dataclass(frozen=True)
@@ -64,6 +66,21 @@ def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
     return said
 
 
+def _calibrations(sheet: TestSheet, index: float | None) -> AnswerTable | None:
+    """This sheet's best cell beside those kept of the material, by light and bleach."""
+    if not sheet.cells:
+        return None
+    here = sheet.test
+    rows = [("this sheet", here.light or _NOT_SAID, here.process_state or _NOT_SAID,
+             f"EI {marked_ei(index)}" if index else "—")]  # fmt: skip
+    rows += [
+        (date_text(c.decided_at), c.light or _NOT_SAID, c.state or _NOT_SAID,
+         f"EI {marked_ei(c.best_ei)}")
+        for c in sheet.cells
+    ]  # fmt: skip
+    return AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows))
+
+
 def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     """What a sheet of two factors says."""
     rows = _grid(sheet)
@@ -111,4 +128,5 @@ def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         for place, r in enumerate(film)
     )  # fmt: skip
     light = f" in {sheet.test.light}" if sheet.test.light else ""
-    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, lit)
+    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, lit,
+                      second=_calibrations(sheet, index))  # fmt: skip

@@ -14,6 +14,7 @@ PAGE = KindPage(
         PlanSentence.TIMES,
         PlanSentence.BRACKET,
         PlanSentence.SECOND_FACTOR,
+        PlanSentence.FILTER,
         PlanSentence.ROLL,
     ),
     times=(6.0, 8.0),
@@ -25,4 +26,3 @@ PAGE = KindPage(
     answer_view=KIND_ANSWER,
     answer=cine_answer,
 )
-"""Frame rate and shutter angle come off by the camera's own, a filter by the lens's loss."""

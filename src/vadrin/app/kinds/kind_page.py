@@ -38,6 +38,8 @@ class PlanSentence(Enum):
     SECOND_FACTOR = "second factor"
     SERIES = "series"
     SHEET = "sheet"
+    FILTER = "filter"
+    FRESHNESS = "freshness"
     ROLL = "roll"
 
 

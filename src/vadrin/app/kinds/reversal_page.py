@@ -14,6 +14,7 @@ PAGE = KindPage(
         PlanSentence.ONE_TIME,
         PlanSentence.BRACKET,
         PlanSentence.SECOND_FACTOR,
+        PlanSentence.FRESHNESS,
         PlanSentence.ROLL,
     ),
     first=-3.0,

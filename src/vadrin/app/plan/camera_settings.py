@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
+from math import log2
 
 import numpy as np
 
@@ -46,7 +47,7 @@ def limits_of(notebook: Notebook, test: Test, strip: Strip | None = None) -> Cam
     stock = notebook.get(Stock, (strip and strip.stock_id) or test.stock_id)
     reciprocity = reciprocity_of(stock) if stock else None
     held = _HELD_FINELY if reciprocity else 1.0
-    loss = lens.light_loss if lens is not None else 0.0
+    loss = (lens.light_loss if lens is not None else 0.0) + log2(max(test.filter_factor, 1.0))
     apertures: tuple[float, ...] = (exact_aperture(test.aperture),)
     if lens is not None:
         apertures = aperture_marks(lens.widest, lens.smallest, lens.aperture_step)

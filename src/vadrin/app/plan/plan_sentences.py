@@ -35,6 +35,10 @@ SENTENCES: tuple[Sentence, ...] = (
     (PlanSentence.SERIES,
      "In the bracket's place, EIs in a series: {series}; each gets one as metered, one three stops "
      "over and one four under."),
+    (PlanSentence.FILTER,
+     "A filter of factor {factor} stays on the lens; frame rate and shutter angle are the "
+     "camera's."),
+    (PlanSentence.FRESHNESS, "The bleach is {state}."),
     (PlanSentence.SHEET, "Its speed was found {how}; its picture is a {axis}."),
     (Occasion.TABLET,
      "The tablet's steps have densities {tablet}; the densest exposure is that through none."),

@@ -31,7 +31,8 @@ class Test:
     beside the reference, and `twin_id` the camera that every other strip is shot with.
     `push_rule` is what pushes hold, wherever one time is named; `pull_way` is how strips of
     several times go through the dark, empty for as their film suggests. `channel` is the one it
-    is worked out in, empty for visual or the first that was read.
+    is worked out in, empty for visual or the first that was read. `filter_factor` is that of a
+    filter that stays on the lens, `process_state` how fresh the bleach was, in words.
     """
 
     __test__ = False
@@ -85,6 +86,8 @@ class Test:
     holder: int = 0
     twin_id: int | None = None
     channel: str = ""
+    filter_factor: float = 1.0
+    process_state: str = ""
 
     @property
     def film(self) -> FilmSupply | None:
