@@ -202,7 +202,7 @@ def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
     assert pages == 1
     assert f"Push 1: EI {marked_ei(push.exposure_index.value)}" in words
     for step in ("1 Set the meter", "2 Shoot the whole roll so", "3 Mark the roll", "4 Develop",
-                 "5 Expect shadows lose"):  # fmt: skip
+                 "5 Expect shadow lost:"):  # fmt: skip
         assert step in words
     assert f"{minutes_text(held.time_min.value)} min at" in words
     assert "can't be developed back" in words

@@ -6,7 +6,7 @@ from math import log2
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.display.quantities import minutes_range_text, minutes_text
+from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text
 from vadrin.app.found_film import PUSH_RULES, FoundFilm
 from vadrin.app.kind_answer import AnswerTable, KindAnswer
 from vadrin.app.reference_temperature import reference_words
@@ -73,7 +73,7 @@ def wrong_setting_answer(sheet: TestSheet, _analysis: Analysis | None) -> KindAn
     words += f". Develop the whole roll {minutes_text(minutes.value)} min{reach} at "
     words += reference_words(sheet)
     if lost.value is not None and stops > 0:
-        words += f"; the shadows lose {stops_counted(lost.value)}: {shadow_verdict(lost.value)}"
+        words += f"; shadow lost: {loss_text(lost.value)}, {shadow_verdict(lost.value)}"
     elif stops < 0:
         words += "; the shadows gain what the pull gives"
     done = any(s.strip.time_min for s in sheet.strips)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.display.quantities import minutes_range_text, minutes_text, push_name
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.expose.meter_words import dial_words
 from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.darkroom_card import plain_card
@@ -30,7 +30,7 @@ def _expected(push: Push, row: PushRow, normal: PushRow | None) -> str:
     """What the pictures will be like, in words."""
     lost, said = row.shadow_loss_stops.value, []
     if lost is not None and push.stops > 0:
-        said.append(f"shadows lose {stops_counted(lost)}: {shadow_verdict(lost)}")
+        said.append(f"shadow lost: {loss_text(lost)}, {shadow_verdict(lost)}")
     if push.stops < 0:
         said.append("fuller shadows and softer highlights")
     mine = row.average_gradient.value
