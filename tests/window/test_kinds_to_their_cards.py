@@ -99,6 +99,8 @@ class FilmTester(Hands):
     def read(self, density, channel="", noise=0.006):
         """Type what a densitometer says of every frame, one after the other."""
         self.press(Qt.Key.Key_4, CTRL)
+        # Painting is most of the time, and nobody looks while hundreds of densities are typed.
+        self.window.setUpdatesEnabled(False)
         self.press(UP, times=len(self.sheet.frames()))
         before = None
         while (place := self.bench.selected())[1].frame.id != before:
@@ -110,6 +112,7 @@ class FilmTester(Hands):
             else:
                 dense = max(0.0, dense + noise * self.rng.standard_normal())
                 self.write(f"{dense:.2f} {channel}".strip())
+        self.window.setUpdatesEnabled(True)
         self.settle()
 
     def judge(self, key_of):
