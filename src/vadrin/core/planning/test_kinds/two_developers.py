@@ -9,6 +9,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, usual_frames
 from vadrin.core.planning.test_kinds.kind import Asks, Foretold, TestKind
+from vadrin.errors import PlanError
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
@@ -31,7 +32,18 @@ class TwoDevelopers(TestKind):
     visual_too = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
-        """The same exposures for both."""
+        """The same exposures for both.
+
+        Raises
+        ------
+        PlanError
+            If more than one is named beside the reference.
+        """
+        if request.others > 1:
+            raise PlanError(
+                "one developer is set beside the reference here: name one, or ask how several "
+                "differ from the one you know"
+            )
         frames, times = usual_frames(request), request.times
         return [
             StripPlan("A", frames, times[0], note="the reference"),
