@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from vadrin.app.printing.print_setups import lock_setup
 from vadrin.app.results.light_box_ei import exposures_of
@@ -21,9 +20,6 @@ from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook
-
-if TYPE_CHECKING:
-    pass
 
 PRINT_TOLD = ("yes", "no", "can't tell")
 _CLOSE = 1e-3

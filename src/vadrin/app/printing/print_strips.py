@@ -76,8 +76,11 @@ def next_strip(room: PrintRoom, purpose: str = BLACK) -> AskedStrip:
         return AskedStrip(last.further(darker=True), way, purpose)
     if chosen == 1:
         return AskedStrip(last.further(darker=False), way, purpose)
-    fine = last.unit is StepUnit.STOPS and last.step <= _FINE_ENOUGH
-    return AskedStrip(last if fine else last.finer(chosen), way, purpose)
+    return AskedStrip(last if _fine(last) else last.finer(chosen), way, purpose)
+
+
+def _fine(strip: StripExposures) -> bool:
+    return strip.unit is StepUnit.STOPS and strip.step <= _FINE_ENOUGH
 
 
 def strip_typed(before: AskedStrip, name: str, words: str) -> AskedStrip:
@@ -196,8 +199,7 @@ def _keep_black(
     said = f"Full black from {seconds_text(found.seconds)}"
     if len(looks) > 1:
         return f"{said}, by {counted(len(looks), 'strip')} alike."
-    fine = asked.unit is StepUnit.STOPS and asked.step <= _FINE_ENOUGH
-    return f"{said}. The same strip once more makes it surer." if fine else f"{said}."
+    return f"{said}. The same strip once more makes it surer." if _fine(asked) else f"{said}."
 
 
 def fog_of(sheet: TestSheet) -> float | None:
