@@ -160,9 +160,11 @@ def line_of(name, results):
         errors, held, halves = (np.array(c) for c in zip(*by[quantity], strict=True))
         rms = float(np.sqrt(np.mean(errors**2)))
         beside = f"  {rms / limit:.2f} of the limit" if quantity == "speed" else ""
+        own = 1.96 * errors / np.maximum(halves, 1e-9)
         lines.append(
             f"    {quantity:<12}n {len(errors):>4}  rms {rms:.4f}  bias {errors.mean():+.4f}  "
-            f"held {100 * held.mean():5.1f}  width {np.median(halves) / 1.96 / rms:.2f}{beside}"
+            f"held {100 * held.mean():5.1f}  width {np.median(halves) / 1.96 / rms:.2f}  "
+            f"each its own {1 / np.sqrt(np.mean(own**2)):.2f}{beside}"
         )
     return "\n".join(lines)
 

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 _FEW_FRAMES = 5
 _FAMILY = 5
 """Times that differ from which on a strip can be told from the bend of the family."""
-_SURELY, _CLEARLY, _OTHERS = 3.5, 0.08, 2.5
+_SURELY, _CLEARLY, _OTHERS = 3.0, 0.10, 2.5
 """A strip is off by so many standard deviations, by so much in ln contrast, and by so many times
 what the others are off among themselves."""
 _BLANK_GAP = 0.06

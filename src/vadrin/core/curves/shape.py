@@ -22,10 +22,10 @@ STEP = 0.05
 GRID: Array = np.arange(-2.0, 6.0 + STEP / 2, STEP)
 """u = x - x_t in lg units, shape (K,)."""
 
-_CENTRES = np.arange(-0.9, 3.91, 0.3)
-BASIS: Array = np.exp(-0.5 * ((GRID[None, :] - _CENTRES[:, None]) / 0.3) ** 2)
+SLOPE_CENTRES = np.arange(-0.9, 3.91, 0.3)
+BASIS: Array = np.exp(-0.5 * ((GRID[None, :] - SLOPE_CENTRES[:, None]) / 0.3) ** 2)
 """Smooth bumps of the slope factor on the grid, shape (m, K)."""
-SLOPE_WEIGHTS = len(_CENTRES)
+SLOPE_WEIGHTS = len(SLOPE_CENTRES)
 
 FOG, LN_G, TOE, LN_TOE_WIDTH, SPAN, LN_SHOULDER_WIDTH = range(6)
 """Places in a parameter row: base plus fog, ln g, x_t, ln a_t, x_s - x_t, ln a_s."""

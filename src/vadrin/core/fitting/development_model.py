@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
-from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS
+from vadrin.core.curves.shape import PARAMETERS, SLOPE_CENTRES, SLOPE_WEIGHTS
 
 (
     FOG_LEVEL, FOG_RISE, FOG_RATE, G_LEVEL, G_RATE, G_DELAY,
@@ -30,12 +30,28 @@ TILTS = slice(MODEL_PARAMETERS + SLOPE_WEIGHTS, SHARED)
 DEVIATION_UNIT = np.array([0.01, 0.03, 0.03, 0.12, 0.15, 0.12])
 """Unit of deviation of a strip from the model, for each curve parameter."""
 
+
+def _smooth_root(reach: float) -> Array:
+    """What turns independent numbers into weights that follow their neighbours, shape (m, m).
+
+    Their correlation falls off over a reach in lg units, as that of a line without corners:
+    what bends a real curve, a second emulsion or a ceiling, bends a stretch of it.
+    Source: Rasmussen and Williams, Gaussian Processes for Machine Learning (2006), (4.17).
+    """
+    apart = np.sqrt(3) * np.abs(SLOPE_CENTRES[:, None] - SLOPE_CENTRES) / reach
+    alike = (1 + apart) * np.exp(-apart) + 1e-4 * np.eye(SLOPE_WEIGHTS)
+    return np.asarray(np.linalg.cholesky(alike))
+
+
+BEND_ROOT, TILT_ROOT = _smooth_root(0.9), _smooth_root(3.0)
+"""Of the bends, and of how they change with ln t, which is smoother still."""
+
 _PRIOR_MEAN = np.array(
     [0.2, 0.04, 0.3, np.log(0.6), np.log(1.1), 0.10,
-     -2.0, -0.15, np.log(1.2), np.log(0.15), 2.9, np.log(0.35)]
+     -2.0, -0.15, np.log(1.2), np.log(0.12), 2.9, np.log(0.35)]
 )  # fmt: skip
 _PRIOR_SPREAD = np.array(
-    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.5, 0.8, 0.5]
+    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.6, 0.8, 0.5]
 )  # fmt: skip
 
 
@@ -160,6 +176,11 @@ def natural_cubic(knots: Array, at: Array) -> Array:
     return np.asarray(CubicSpline(knots, np.eye(len(knots)), bc_type="natural")(at))
 
 
+def different_times(model: DevelopmentModel) -> Array:
+    """The ln times that differ, rising, shape (gaps + 1,)."""
+    return _knots(model)[0]
+
+
 def _knots(model: DevelopmentModel) -> tuple[Array, NDArray[np.intp], NDArray[np.intp]]:
     """The different ln times, which of them each strip has, and how many strips have it."""
     ln_times = np.asarray(np.log(model.times), dtype=np.float64)
@@ -215,4 +236,5 @@ def slope_weights_at(model: DevelopmentModel, phi: Array, times: Array) -> Array
     They change with ln t: two emulsions grow at different rates, density saturates.
     """
     late = np.log(times / model.anchor)[:, None]
-    return np.asarray(phi[..., None, BENDS] + late * phi[..., None, TILTS])
+    bends, tilts = phi[..., BENDS] @ BEND_ROOT.T, phi[..., TILTS] @ TILT_ROOT.T
+    return np.asarray(bends[..., None, :] + late * tilts[..., None, :])

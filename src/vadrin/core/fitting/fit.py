@@ -16,29 +16,22 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting import outliers as outlier_tests
+from vadrin.core.fitting.bridges import bridges_of
 from vadrin.core.fitting.development_model import MODEL_PARAMETERS, SHARED, DevelopmentModel
+from vadrin.core.fitting.freedom_averaging import AveragedUncertainty, averaged
+from vadrin.core.fitting.freedoms import Scales, precision_of, starting_scales
 from vadrin.core.fitting.interval_readings import own_deviations
 from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
-from vadrin.core.fitting.solver import (
-    Problem,
-    Scales,
-    Solution,
-    Table,
-    bridges_of,
-    noise_growth,
-    precision_of,
-    solve,
-    starting_scales,
-)
+from vadrin.core.fitting.problem import Problem, Solution, Table
+from vadrin.core.fitting.solver import noise_growth, solve
 from vadrin.core.readings import Outlier, StripReadings
 from vadrin.core.restated_time import restated_time
 
-_SHAPE_FREEDOM = 16.0
-"""How well at most the freedom of bends and strips is known: it is learnt from about so many
-numbers, and a range that took it for exact would be too narrow."""
 _MOST_EXACT = 160
 """Parameters up to which draws are made to have exactly the covariance wanted."""
+_MOST_AVERAGED = 240
+"""Parameters up to which the uncertainty is averaged over freedoms: more strips tell theirs."""
 INSTRUMENT_NOISE = 0.004
 """Standard deviation a densitometer brings at its best."""
 
@@ -64,7 +57,7 @@ class Fit:
 
     model: DevelopmentModel
     phi: Array
-    uncertainty: Uncertainty
+    uncertainty: Uncertainty | AveragedUncertainty
     noise: float
     freedom: float
     outliers: tuple[Outlier, ...]
@@ -106,7 +99,8 @@ def _misread(problem: Problem, solution: Solution) -> tuple[tuple[int, ...], str
     table, keep = problem.table, problem.keep
     # How noise grows is not known so well that a thin frame may be blamed by it alone.
     own = (problem.own / solution.scales.noise) ** 2
-    relative = np.sqrt(0.5 * (problem.relative**2 + 1) + own)
+    blamed = np.maximum(problem.relative**2, 0.5 * (problem.relative**2 + 1))
+    relative = np.sqrt(blamed + own)
     noise = solution.scales.noise * relative
     fitted = solution.normal.quadratic(solution.jacobian)[table.there]
     size = keep * outlier_tests.deleted_residuals(
@@ -266,10 +260,13 @@ def _finished(
     seen = normal_equations(solution.jacobian, weights, precision, SHARED)
     phi = solution.phi.copy()
     # What no reading lies on is as it is believed.
-    phi[problem.model.own_end :], free = bridges_of(problem.model, phi, solution.scales)
-    freedom, scales = min(solution.freedom, _SHAPE_FREEDOM), solution.scales
-    unsure = Uncertainty(seen, free**-2)
-    return Fit(problem.model, phi, unsure, noise, freedom, outliers, scales)
+    phi[problem.model.own_end :], free = bridges_of(problem.model, phi)
+    if seen.size > _MOST_AVERAGED:
+        # So many strips tell their freedoms themselves.
+        unsure: Uncertainty | AveragedUncertainty = Uncertainty(seen, free**-2)
+    else:
+        unsure = averaged(problem, solution, seen, free)
+    return Fit(problem.model, phi, unsure, noise, solution.freedom, outliers, solution.scales)
 
 
 def curves_of_strips(fit: Fit, phi: Array, which: slice = slice(None)) -> Curves:

@@ -8,7 +8,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.student_t import t_quantile
 
-DRAWN_SHARE = 0.3
+DRAWN_SHARE = 0.1
 """Draws go this share of the way out, where figures still answer in proportion.
 
 At full length the parameters that stand in for each other (bends, widths, contrast) go off

@@ -59,6 +59,17 @@ class NormalEquations:
         own = vector[..., shared:].reshape(*vector.shape[:-1], *self.own.shape[:2])
         return vector[..., :shared], own
 
+    def dense(self) -> Array:
+        """The whole matrix, shape (size, size)."""
+        shared = len(self.shared)
+        made = np.zeros((self.size, self.size))
+        made[:shared, :shared] = self.shared
+        for strip, (border, own) in enumerate(zip(self.border, self.own, strict=True)):
+            start = shared + strip * len(own)
+            mine = slice(start, start + len(own))
+            made[:shared, mine], made[mine, :shared], made[mine, mine] = border, border.T, own
+        return made
+
     def damped(self, share: float) -> NormalEquations:
         """With the diagonal raised by a share of itself."""
         raised = self.shared + share * np.diag(np.diag(self.shared))

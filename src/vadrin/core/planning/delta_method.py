@@ -17,11 +17,13 @@ from vadrin.core.curves.shape import PARAMETERS, SLOPE_WEIGHTS, curves_of
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
+    BEND_ROOT,
     BENDS,
     BRIDGED,
     DEVIATION_UNIT,
     MODEL_PARAMETERS,
     SHARED,
+    TILT_ROOT,
     TILTS,
     DevelopmentModel,
     curve_parameters,
@@ -89,8 +91,8 @@ class CurveAtTime:
         made[:PARAMETERS, :MODEL_PARAMETERS] = (
             (development_model.parameters_at(model, nudged, at) - on_model)[:, 0] / 1e-5
         ).T
-        made[PARAMETERS:, BENDS] = np.eye(SLOPE_WEIGHTS)
-        made[PARAMETERS:, TILTS] = np.eye(SLOPE_WEIGHTS) * np.log(self.minutes / model.anchor)
+        made[PARAMETERS:, BENDS] = BEND_ROOT
+        made[PARAMETERS:, TILTS] = TILT_ROOT * np.log(self.minutes / model.anchor)
         for place, weight in enumerate(self._weights()):
             start = SHARED + PARAMETERS * place
             made[:PARAMETERS, start : start + PARAMETERS] = np.diag(DEVIATION_UNIT * weight)

@@ -14,6 +14,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import Curves, curves_of
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import (
+    BEND_ROOT,
     BENDS,
     FOG_LEVEL,
     FOG_RATE,
@@ -28,7 +29,7 @@ from vadrin.core.fitting.development_model import (
     DevelopmentModel,
 )
 from vadrin.core.fitting.fit import Fit, fit_expected
-from vadrin.core.fitting.solver import even_scales
+from vadrin.core.fitting.freedoms import even_scales
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import Film, densities
 
@@ -106,7 +107,8 @@ def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
     phi = np.zeros(model.size)
     phi[:SHARED] = prior.phi
     # Bends are those at the anchor, which is another one here.
-    phi[BENDS] = development_model.slope_weights_at(prior.model, prior.phi, np.array([at]))[0]
+    bends = development_model.slope_weights_at(prior.model, prior.phi, np.array([at]))[0]
+    phi[BENDS] = np.linalg.solve(BEND_ROOT, bends)
     phi[FOG_LEVEL], phi[G_LEVEL], phi[X_LEVEL] = here[:3]
     if model.distinct == 2:
         low, high = float(model.times.min()), float(model.times.max())

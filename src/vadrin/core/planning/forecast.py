@@ -18,16 +18,12 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import curves_of, net_density_at
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting import development_model
+from vadrin.core.fitting.bridges import bridges_of
 from vadrin.core.fitting.development_model import SHARED, DevelopmentModel
 from vadrin.core.fitting.family import Family
+from vadrin.core.fitting.freedoms import even_scales, precision_of
 from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
-from vadrin.core.fitting.solver import (
-    Table,
-    bridges_of,
-    even_scales,
-    precision_of,
-    predicted_densities,
-)
+from vadrin.core.fitting.problem import Table, predicted_densities
 from vadrin.core.fitting.student_t import t_quantile
 from vadrin.core.planning.delta_method import (
     CurveAtTime,
@@ -165,7 +161,7 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
     bend = USUAL_BEND if model.distinct > 1 else USUAL_BEND_OF_ONE
     scales = even_scales(noise, bend, USUAL_DEVIATION)
     precision = precision_of(model, spread, scales)
-    phi[model.own_end :], free = bridges_of(model, phi, scales)
+    phi[model.own_end :], free = bridges_of(model, phi)
     return _Posed(model, phi, jacobian, precision, free**-2, table, np.full(len(x), noise**-2))
 
 
