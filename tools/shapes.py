@@ -106,7 +106,7 @@ def truths(shape, strips):
 def one(task):
     """Errors of one test: (quantity, error, held, half width) and what was alarmed."""
     name, seed, count, step, blanks, noise = task
-    rng = np.random.default_rng([seed, count, blanks])
+    rng = np.random.default_rng([seed, count, blanks, list(SHAPES).index(name)])
     shape = varied(SHAPES[name], rng)
     strips = test_of(shape, count, step, blanks, NOISES[noise], rng)
     answer = analyse(strips, Settings(pushes=(0.0, 1.0)))

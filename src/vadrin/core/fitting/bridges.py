@@ -26,9 +26,9 @@ _BOW_OF_FIRST_ORDER = _GROWTH * (_U + _GROWTH - 1)
 """How far ln G bows in ln t, minus its second derivative, where G grows as (1 - exp(-u)) does:
 the faster it still grows, the nearer it is to its beginning, where it is straight."""
 _BOW_OF_TWO = np.array([-0.03, 0.0, 0.0])
-_BOW_OF_TWO_SPREAD = np.array([0.05, 0.05, 0.15])
+_BOW_OF_TWO_SPREAD = np.array([0.05, 0.05, 0.2])
 """Of fog, ln contrast and lg speed, which two strips can't show."""
-_BOW_SHARE = 0.6
+_BOW_SHARE = 0.65
 """How unsure the bow of contrast is, as a share of its growth: some developers gather pace."""
 
 

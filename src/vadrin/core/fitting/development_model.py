@@ -96,10 +96,26 @@ def model_for(times: Array) -> DevelopmentModel:
     return DevelopmentModel(times, float(np.exp(np.mean(np.log(times)))), distinct)
 
 
-def parameter_prior(model: DevelopmentModel, fog: float, toe: float) -> tuple[Array, Array]:
-    """Mean and spread of the law's parameters before a reading is seen, each (12,)."""
+_TOE_OF_FALLING = np.log(0.3)
+"""Where density falls with exposure the thin end is the dense end of a negative, and as soft."""
+
+
+def parameter_prior(model: DevelopmentModel, fog: float, toe: float, falling: bool = False
+                    ) -> tuple[Array, Array]:  # fmt: skip
+    """Mean and spread of the model's parameters before a reading is seen, each (12,).
+
+    Parameters
+    ----------
+    model : DevelopmentModel
+    fog, toe : float
+        Base plus fog, and the lg exposure of the toe.
+    falling : bool
+        Whether density falls with exposure.
+    """
     mean, spread = _PRIOR_MEAN.copy(), _PRIOR_SPREAD.copy()
     mean[FOG_LEVEL], mean[X_LEVEL] = fog, toe
+    if falling:
+        mean[TOE_WIDTH] = _TOE_OF_FALLING
     if model.distinct == 2:
         mean[G_RATE], spread[G_RATE] = 0.6, 0.4
     return mean, spread

@@ -28,6 +28,9 @@ from vadrin.core.fitting.solver import noise_growth, solve
 from vadrin.core.readings import Outlier, StripReadings
 from vadrin.core.restated_time import restated_time
 
+_MOST_KNOWN = 16.0
+"""Degrees of freedom behind a range at most: real films are of no family, and how far they stray
+is learnt from about so many numbers."""
 _MOST_EXACT = 160
 """Parameters up to which draws are made to have exactly the covariance wanted."""
 _MOST_AVERAGED = 240
@@ -243,7 +246,8 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     )
     model = development_model.model_for(times)
     fog = _starting_fog(table)
-    mean, spread = development_model.parameter_prior(model, fog, _starting_toe(table, fog))
+    toe = _starting_toe(table, fog)
+    mean, spread = development_model.parameter_prior(model, fog, toe, falling=sign < 0)
     start = np.zeros(model.size)
     start[:MODEL_PARAMETERS] = mean
     every = np.ones(len(table.x))
@@ -266,7 +270,8 @@ def _finished(
         unsure: Uncertainty | AveragedUncertainty = Uncertainty(seen, free**-2)
     else:
         unsure = averaged(problem, solution, seen, free)
-    return Fit(problem.model, phi, unsure, noise, solution.freedom, outliers, solution.scales)
+    freedom = min(solution.freedom, _MOST_KNOWN)
+    return Fit(problem.model, phi, unsure, noise, freedom, outliers, solution.scales)
 
 
 def curves_of_strips(fit: Fit, phi: Array, which: slice = slice(None)) -> Curves:

@@ -30,6 +30,8 @@ class _Belief(NamedTuple):
 # tools/shapes.py and tools/accuracy.py tell.
 _BEND = _Belief(0.16, 3.0, (0.03, 1.5))
 _TILT = _Belief(0.01, 1.0, (0.002, 1.0))
+_TILT_OF_FEW = _Belief(0.03, 1.0, (0.002, 1.0))
+_SHAPE_OF_TWO = 0.5
 _DEVIATIONS = (
     _Belief(0.06, 1.0, (0.003, 6.0)),
     _Belief(0.06, 1.0, (0.003, 6.0)),
@@ -78,8 +80,11 @@ def even_scales(noise: float, bend: float, deviation: float, tilt: float = 0.02)
 
 def starting_scales(model: DevelopmentModel) -> Scales:
     """Where learning begins."""
-    if model.distinct < 3:
-        return even_scales(0.02, 0.3, 0.03, 0.02 if model.distinct == 1 else 0.1)
+    if model.distinct == 1:
+        return even_scales(0.02, 0.3, 0.03)
+    if model.distinct == 2:
+        # The straight line meets both; the shapes of their curves are two all the same.
+        return Scales(0.02, 0.3, 0.1, (0.03, 0.03, 0.03, _SHAPE_OF_TWO))
     return even_scales(0.02, 0.3, 0.3, 0.1)
 
 
@@ -131,7 +136,8 @@ def _groups_of(model: DevelopmentModel, phi: Array, variance: Array, scales: Sca
     """Those learnt from strips of so many times: bends, tilts, the four kinds of deviation."""
     groups = [_Group(phi[BENDS], variance[BENDS], scales.bend, _BEND)]
     if model.distinct >= 2:
-        groups.append(_Group(phi[TILTS], variance[TILTS], scales.tilt, _TILT))
+        belief = _TILT_OF_FEW if model.distinct <= 3 else _TILT
+        groups.append(_Group(phi[TILTS], variance[TILTS], scales.tilt, belief))
     if model.distinct >= 3:
         own, unsure = (
             part[SHARED : model.own_end].reshape(-1, PARAMETERS) for part in (phi, variance)
