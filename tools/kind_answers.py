@@ -17,15 +17,17 @@ import numpy as np
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
 from tests.app.test_kind_answers import Bench  # noqa: E402
-from tests.core.film_shapes import SHAPES, varied  # noqa: E402
+from tests.core.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from tests.core.test_printing import Paper  # noqa: E402
 
+from vadrin.app.results.decision import decide  # noqa: E402
 from vadrin.core.exposure.reciprocity import (  # noqa: E402
     Reciprocity,
     corrected_time,
     effective_time,
 )
 from vadrin.core.figure import Figure  # noqa: E402
+from vadrin.core.process.control_limits import ControlReading, control_chart  # noqa: E402
 from vadrin.notebook.records import Stock, Strip  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
 
@@ -171,8 +173,91 @@ def series(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -
     return [(bench.analysis.strips[0].zone_ei, 8.125 / 16 / 10 ** film.x_m(8.0))]
 
 
-KINDS = (speed, series, mixed_roll, rescue, compare, two_developers, long_exposures, colour,
-         paper, cine)  # fmt: skip
+TIMES = (4.5, 6.25, 8.75, 12.0, 16.75)
+
+
+def _developed(bench: Bench, film: object, seed: int) -> None:
+    bench.read(lambda s, f: film.density(bench.at(f), s.minutes), noise=0.01, seed=seed)
+
+
+def time(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The time for the wanted contrast, and the EI at it."""
+    bench = Bench(book, "time", times=TIMES, step=0.5)
+    _developed(bench, film, seed)
+    found = bench.analysis.finding
+    true = film.time_for(film.gradient, found.target.value)
+    return [(found.time_min, true), (found.zone_ei, film.zone_ei(true))]
+
+
+def _pushes(film: object, normal: float, stops: float) -> tuple[float, float]:
+    """Time that holds the highlight of a push, and the stops of shadow it loses."""
+    minutes = film.push_time(normal, stops, 3)
+    return minutes, stops + np.log2(film.zone_ei(normal) / film.zone_ei(minutes))
+
+
+def push(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """Time and lost shadow of a push of one stop."""
+    bench = Bench(book, "push", times=(6.0,), second_factor=(-1.0, 0.0, 1.0, 2.0), step=0.5)
+    _developed(bench, film, seed)
+    analysis = bench.analysis
+    row = next(p for p in analysis.push if p.stops == 1.0).hold_highlight
+    target = analysis.finding.target.value
+    minutes, lost = _pushes(film, film.time_for(film.gradient, target), 1.0)
+    return [(row.time_min, minutes), (row.shadow_loss_stops, lost)]
+
+
+def clip(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
+    """The factor of a weak bath, whose good piece was as far along as most are."""
+    bench = Bench(book, "clip", times=(8.0, 8.0))
+    along, strength = 1.3 * np.exp(0.22 * rng.standard_normal()), rng.uniform(0.6, 1.3)
+
+    def density(strip, frame):
+        rate = along * (strength if strip.strip.position else 1.0)
+        return 0.25 if frame.frame.blank else 0.25 + 2.4 * -np.expm1(-rate)
+
+    bench.read(density, noise=0.015, seed=seed)
+    told = bench.answer.figures
+    return [(Figure(told["factor"], told["low"], told["high"]), 1 / strength)]
+
+
+def reversal(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
+    """The speed of the first strip of a sheet."""
+    film = varied(Reversal(), rng)
+    bench = Bench(book, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-6.0,
+                  last_stop=6.0, step=0.5)  # fmt: skip
+    _read(bench, film, seed)
+    return [(bench.answer.figures["reversal_speed"], film.speed(8.0))]
+
+
+def wrong_setting(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The time of a roll a stop over what the film was found to be, and the shadow it lost."""
+    bench = Bench(book, "time", times=TIMES, step=0.5)
+    _developed(bench, film, seed)
+    decide(book, bench.sheet, bench.analysis)
+    found = bench.sheet.found
+    roll = Bench(book, "wrong setting", index=2 * found.exposure_index)
+    true = film.time_for(film.gradient, bench.analysis.finding.target.value)
+    minutes, lost = _pushes(film, true, 1.0)
+    told = roll.answer.figures
+    return [(told["time_min"], minutes), (told["shadow_lost"], lost)]
+
+
+def control(_book: Notebook, _film: object, _seed: int, rng: np.random.Generator) -> Found:
+    """Whether the limits hold a run of a process that stands still, after five references."""
+    runs = []
+    for run in range(8):
+        fog, low, high = (0.22, 0.60, 1.40) + 0.01 * rng.standard_normal(3)
+        runs.append(ControlReading(str(run), fog, low, high, reference=run < 5))
+    return [
+        (Figure(lane.aim, lane.aim - lane.limit, lane.aim + lane.limit), lane.values[-1])
+        for lane in control_chart(tuple(runs))
+    ]
+
+
+KINDS = (
+    speed, series, time, push, clip, reversal, wrong_setting, control, mixed_roll, rescue,
+    compare, two_developers, long_exposures, colour, paper, cine,
+)  # fmt: skip
 
 
 def main(count: int, only: list[str]) -> None:

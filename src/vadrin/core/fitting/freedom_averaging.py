@@ -15,15 +15,20 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core.arrays import Array
+from vadrin.core.fitting.development_model import SHARED, TOE_WIDTH
 from vadrin.core.fitting.freedoms import freedoms_around, precision_of
-from vadrin.core.fitting.normal_equations import NormalEquations, factor_of
-from vadrin.core.fitting.problem import Problem, Solution
+from vadrin.core.fitting.normal_equations import NormalEquations, factor_of, normal_equations
+from vadrin.core.fitting.problem import Problem, Solution, predicted_densities
 
 _DESIGN = np.array(
     [[a, b, c, a * b, a * c, b * c] for a in (-1, 1) for b in (-1, 1) for c in (-1, 1)],
     dtype=np.float64,
 )
 """Which freedoms are greater and which less, shape (8, 6): no two of them go together."""
+_FEW = 2
+_TOE_TO_EITHER_SIDE = 1.25
+"""Of one or two strips the toe is hardly known, and a toe taken for sharp looks well known: so
+many standard deviations to either side it is looked at again (``tools/shapes.py``)."""
 
 
 @dataclass(frozen=True)
@@ -52,8 +57,8 @@ class AveragedUncertainty:
         return np.concatenate([near @ self.root.T, rest * self.unseen], -1)
 
 
-def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen: Array
-             ) -> AveragedUncertainty:  # fmt: skip
+def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen: Array,
+             noise: float) -> AveragedUncertainty:  # fmt: skip
     """The mean over freedoms around the best.
 
     Parameters
@@ -64,6 +69,8 @@ def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen
         At the solution, with the noise that is reported.
     unseen : ndarray
         Standard deviations of what no reading lies on.
+    noise : float
+        That of a reading at density 1, as reported.
     """
     pull = problem.pull(solution.phi)
     usual = precision_of(problem.model, problem.spread, solution.scales)
@@ -73,7 +80,25 @@ def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen
     inverse = np.linalg.inv(best.dense() + _diagonals(precisions - usual))
     moves = np.einsum("kij,kj->ki", inverse, (usual - precisions) * pull)
     covariance = inverse.mean(0) + moves.T @ moves / len(moves)
+    if problem.model.distinct <= _FEW:
+        covariance = (
+            covariance + 2 * _at_other_toes(problem, solution, covariance, usual, noise)
+        ) / 3
     return AveragedUncertainty(factor_of(0.5 * (covariance + covariance.T)), unseen)
+
+
+def _at_other_toes(problem: Problem, solution: Solution, covariance: Array, precision: Array,
+                   noise: float) -> Array:  # fmt: skip
+    """The mean covariance where the toe is sharper and where it is softer, shape (S, S)."""
+    aside = covariance[:, TOE_WIDTH] / np.sqrt(covariance[TOE_WIDTH, TOE_WIDTH])
+    weights = problem.table.laid(problem.keep / problem.variance(noise) / noise**2)
+    total = np.zeros_like(covariance)
+    for side in (_TOE_TO_EITHER_SIDE, -_TOE_TO_EITHER_SIDE):
+        phi = solution.phi.copy()
+        phi[: len(aside)] += side * aside
+        _, jacobian = predicted_densities(problem.model, phi, problem.table)
+        total += np.linalg.inv(normal_equations(jacobian, weights, precision, SHARED).dense())
+    return total / 2
 
 
 def _diagonals(rows: Array) -> Array:
