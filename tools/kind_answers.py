@@ -223,7 +223,7 @@ def clip(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> 
 def reversal(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
     """The speed of the first strip of a sheet."""
     film = varied(Reversal(), rng)
-    bench = Bench(book, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-6.0,
+    bench = Bench(book, "reversal", index=20.0, second_factor=(-1.0, 0.0, 1.0), first_stop=-6.0,
                   last_stop=6.0, step=0.5)  # fmt: skip
     _read(bench, film, seed)
     return [(bench.answer.figures["reversal_speed"], film.speed(8.0))]
@@ -233,8 +233,7 @@ def wrong_setting(book: Notebook, film: object, seed: int, _rng: np.random.Gener
     """The time of a roll a stop over what the film was found to be, and the shadow it lost."""
     bench = Bench(book, "time", times=TIMES, step=0.5)
     _developed(bench, film, seed)
-    decide(book, bench.sheet, bench.analysis)
-    found = bench.sheet.found
+    found = decide(book, bench.sheet, bench.analysis)
     roll = Bench(book, "wrong setting", index=2 * found.exposure_index)
     true = film.time_for(film.gradient, bench.analysis.finding.target.value)
     minutes, lost = _pushes(film, true, 1.0)

@@ -1,15 +1,18 @@
-"""What a push does to the patches of a chart: difference, hue turned, chroma kept."""
+"""What a push, or another film, does to the patches of a chart: difference, hue turned, chroma
+kept."""
 
 from __future__ import annotations
 
+from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.quantities import push_name
 from vadrin.app.kind_answer import AnswerTable, HueTurn
 from vadrin.app.read.patch_entry import Patch, patches_of
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.core.materials.hues import Lab, chroma_kept, hue_turned
+from vadrin.core.planning.test_kinds.compare import Compare
 
-_HEADS = ("Patch", "Push", "Differs by", "Hue turned", "Chroma kept", "It reads as")
+_HEADS = ("Differs by", "Hue turned", "Chroma kept", "It reads as")
 _SEEN = 2.3
 """ΔE00 from which two patches beside each other are told apart."""
 
@@ -23,37 +26,49 @@ def colour_difference(one: Lab, other: Lab) -> float:
     return float(first.delta_e(second, method="2000", space="lab"))
 
 
+def _compares(sheet: TestSheet) -> bool:
+    return sheet.test.kind == Compare.key
+
+
 def _ordered(sheet: TestSheet) -> list[StripSheet]:
+    """The reference first: the normal strip of pushes, the first of films compared."""
+    if _compares(sheet):
+        return list(sheet.strips)
     return sorted(sheet.strips, key=lambda s: abs(s.strip.push or 0.0))
 
 
+def _name_of(sheet: TestSheet, strip: StripSheet) -> str:
+    """What a strip's patches go by: its push, or its film."""
+    return film_name(sheet, strip) if _compares(sheet) else push_name(strip.strip.push or 0.0)
+
+
 def patch_table(sheet: TestSheet) -> AnswerTable | None:
-    """A row for each patch and push beside the normal strip; None where none is known."""
+    """A row for each patch and strip beside the reference; None where none is known."""
     strips = _ordered(sheet)
     if not strips or not any(patches_of(s) for s in strips):
         return None
     normal = patches_of(strips[0])
     rows = [
-        _row(name, strip, patch, normal.get(name))
+        _row(name, _name_of(sheet, strip), patch, normal.get(name))
         for strip in strips
         for name, patch in patches_of(strip).items()
     ]
-    return AnswerTable(_HEADS, tuple(sorted(rows, key=lambda row: row[0])))
+    heads = ("Patch", "Film" if _compares(sheet) else "Push", *_HEADS)
+    return AnswerTable(heads, tuple(sorted(rows, key=lambda row: row[0])))
 
 
-def _row(name: str, strip: StripSheet, patch: Patch, normal: Patch | None) -> tuple[str, ...]:
-    push = push_name(strip.strip.push or 0.0)
+def _row(name: str, of: str, patch: Patch, normal: Patch | None) -> tuple[str, ...]:
     called = patch.colour.name if patch.colour else patch.said
     if patch is normal or normal == patch:
-        return (name, push, "reference", "", "", called)
+        return (name, of, "reference", "", "", called)
     if patch.colour is None or normal is None or normal.colour is None:
         was = normal.colour.name if normal and normal.colour else normal.said if normal else ""
-        return (name, push, "—", "", "", f"{called}, was {was}" if was else called)
+        return (name, of, "—", "", "", f"{called}, was {was}" if was else called)
     turned, kept = hue_turned(normal.colour, patch.colour), chroma_kept(normal.colour, patch.colour)
     apart = colour_difference(normal.colour, patch.colour)
     was = "" if called == normal.colour.name else f", was {normal.colour.name}"
     return (
-        name, push, f"{apart:.1f}{'' if apart > _SEEN else ', not seen'}",
+        name, of, f"{apart:.1f}{'' if apart > _SEEN else ', not seen'}",
         "—" if turned is None else f"{turned:+.0f}°".replace("-", "−"),
         "—" if kept is None else f"{100 * kept:.0f} %", f"{called}{was}",
     )  # fmt: skip
@@ -86,9 +101,9 @@ def hue_turns(sheet: TestSheet) -> tuple[HueTurn, ...]:
     for name, first in (patches_of(strips[0]) if strips else {}).items():
         if first.colour is None or first.colour.grey:
             continue
-        at = [(push_name(s.strip.push or 0.0), p.colour) for s in strips
+        at = [(_name_of(sheet, s), p.colour) for s in strips
               if (p := patches_of(s).get(name)) is not None]  # fmt: skip
-        places = tuple((push, c.hue, c.chroma) for push, c in at if c is not None)
+        places = tuple((of, c.hue, c.chroma) for of, c in at if c is not None)
         made.append(HueTurn(name, places))
     return tuple(made)
 
@@ -108,7 +123,8 @@ def drift_words(sheet: TestSheet) -> str:
     if worst is None:
         return ""
     apart, name, strip, was, now = worst
-    words = f"{name.capitalize()} drifts most, by {apart:.1f} at {push_name(strip.strip.push or 0)}"
+    differs, on = ("differs", "on") if _compares(sheet) else ("drifts", "at")
+    words = f"{name.capitalize()} {differs} most, by {apart:.1f} {on} {_name_of(sheet, strip)}"
     if was.name != now.name:
         return f"{words}: it reads as {now.name} and no more as {was.name}."
     return f"{words}, and still reads as {now.name}."

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
+from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
 from vadrin.app.read.paired_judging import paired_lines
@@ -18,13 +21,6 @@ if TYPE_CHECKING:
 _HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
 _SAME_STOPS, _SAME_SHARE = 0.12, 0.05
 _SEEN_FOG = 0.02
-
-
-def film_name(sheet: TestSheet, strip: StripSheet) -> str:
-    """What a strip is called: its film or its chemistry, never its letter."""
-    if strip.other:
-        return strip.other
-    return f"{sheet.stock.name}{f' {sheet.batch.name}' if sheet.batch else ''}"
 
 
 def _signed(figure: Figure, unit: str, same: float) -> str:
@@ -83,7 +79,17 @@ def _series(sheet: TestSheet, strip: StripSheet) -> Series:
 
 
 def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
-    """What a comparison says."""
+    """What a comparison says, by curves and by the patches of a chart."""
+    of_curves = _of_curves(sheet, analysis)
+    patches = patch_table(sheet)
+    if patches is None:
+        return of_curves
+    words = f"{of_curves.words} {drift_words(sheet)}".strip()
+    figures = {**of_curves.figures, **patch_figures(sheet)}
+    return replace(of_curves, words=words, figures=figures, second=patches, hues=hue_turns(sheet))
+
+
+def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     from vadrin.core.results.school_answers import match_ei
 
     drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from math import log2
 from typing import Any
 
-from vadrin.app.answers.compare_answer import film_name
+from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, date_text

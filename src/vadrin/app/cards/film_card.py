@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.answers.compare_answer import film_name
+from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.reference_temperature import reference_words

@@ -9,23 +9,35 @@ from vadrin.app.stamps import now
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.materials.hues import Lab
 from vadrin.core.planning.test_kinds.colour_push import ColourPush
+from vadrin.core.planning.test_kinds.compare import Compare
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook
 
 PATCH = "patch "
-MEASURED, BY_EYE = "L*a*b* D50", "by eye"
+MEASURED, OF_A_PICTURE, BY_EYE = "L*a*b* D50", "off a picture", "by eye"
 _LOOKS = " looks "
 _MOST_A_B = 130.0
 
 
 @dataclass(frozen=True)
 class Patch:
-    """One patch on one strip: its colour where it was measured, else what an eye called it."""
+    """One patch on one strip: its colour where it was measured, else what an eye called it.
+
+    Attributes
+    ----------
+    name : str
+    colour : Lab or None
+    said : str
+        What an eye called it.
+    way : str
+        How its colour was come by.
+    """
 
     name: str
     colour: Lab | None
     said: str
+    way: str = MEASURED
 
     @property
     def shown(self) -> str:
@@ -33,12 +45,13 @@ class Patch:
         if self.colour is None:
             return self.said
         c = self.colour
-        return f"{c.lightness:g} {c.a:g} {c.b:g}".replace("-", "−")
+        shown = f"{c.lightness:g} {c.a:g} {c.b:g}".replace("-", "−")
+        return f"{shown}, {self.way}" if self.way == OF_A_PICTURE else shown
 
 
 def takes_patches(sheet: TestSheet) -> bool:
-    """Whether a test is of a colour film, whose chart has patches."""
-    return sheet.test.kind == ColourPush.key
+    """Whether a test may show a chart of patches: pushes of a colour film, films compared."""
+    return sheet.test.kind in (ColourPush.key, Compare.key)
 
 
 def patch_typed(words: str) -> Patch:
@@ -64,17 +77,24 @@ def patch_typed(words: str) -> Patch:
 
 def keep_patch(notebook: Notebook, strip: StripSheet, patch: Patch) -> None:
     """Keep a patch in the place of what was known of it on that strip."""
-    asked = PATCH + patch.name
-    with notebook.change(f"{patch.name} of strip {strip.strip.label}"):
+    keep_patches(notebook, strip, (patch,))
+
+
+def keep_patches(notebook: Notebook, strip: StripSheet, patches: tuple[Patch, ...]) -> None:
+    """Keep patches in the places of what was known of them on that strip, as one edit."""
+    names = ", ".join(patch.name for patch in patches)
+    with notebook.change(f"{names} of strip {strip.strip.label}"):
+        asked = {PATCH + patch.name for patch in patches}
         for before in strip.judgements:
-            if before.asked == asked:
+            if before.asked in asked:
                 notebook.remove(before)
-        colour = patch.colour
-        answer = patch.said if colour is None else f"{colour.lightness} {colour.a} {colour.b}"
-        notebook.add(
-            Judgement(strip_id=strip.strip.id, asked=asked, answer=answer,
-                      way=BY_EYE if colour is None else MEASURED, judged_at=now())
-        )  # fmt: skip
+        for patch in patches:
+            colour = patch.colour
+            answer = patch.said if colour is None else f"{colour.lightness} {colour.a} {colour.b}"
+            notebook.add(
+                Judgement(strip_id=strip.strip.id, asked=PATCH + patch.name, answer=answer,
+                          way=BY_EYE if colour is None else patch.way, judged_at=now())
+            )  # fmt: skip
 
 
 def patches_of(strip: StripSheet) -> dict[str, Patch]:
@@ -84,13 +104,13 @@ def patches_of(strip: StripSheet) -> dict[str, Patch]:
         if not judged.asked.startswith(PATCH):
             continue
         name = judged.asked.removeprefix(PATCH)
-        made[name] = Patch(name, _colour(judged), judged.answer)
+        made[name] = Patch(name, _colour(judged), judged.answer, judged.way)
     return made
 
 
 def _colour(judged: Judgement) -> Lab | None:
     """Its colour; None where an eye named it, or a notebook from elsewhere holds no numbers."""
-    if judged.way != MEASURED:
+    if judged.way not in (MEASURED, OF_A_PICTURE):
         return None
     try:
         lightness, a, b = (float(n) for n in judged.answer.split())

@@ -26,7 +26,7 @@ _DESIGN = np.array(
 )
 """Which freedoms are greater and which less, shape (8, 6): no two of them go together."""
 _FEW = 2
-_TOE_TO_EITHER_SIDE = 1.25
+_TOE_TO_EITHER_SIDE = 1.05
 """Of one or two strips the toe is hardly known, and a toe taken for sharp looks well known: so
 many standard deviations to either side it is looked at again (``tools/shapes.py``)."""
 

@@ -71,6 +71,20 @@ def _factor(share: float, along: float) -> float:
     return math.inf if left >= 1 else -along / math.log(left)
 
 
+def _end(middle: float, share: float, off: float) -> float:
+    """One end of the range of a factor: what the readings and the usual range make, together.
+
+    Both go 95 of 100 of the way and are independent, so their logarithms add as squares.
+    """
+    by_reading = _factor(share + off, _ALONG[1])
+    by_range = [_factor(share, along) for along in (_ALONG[0], _ALONG[2])]
+    outer = min(by_range) if off > 0 else max(by_range)
+    if not min(by_reading, outer, middle) > 0 or not math.isfinite(max(by_reading, outer, middle)):
+        return by_reading
+    apart = math.hypot(*(math.log(end / middle) for end in (by_reading, outer)))
+    return middle * math.exp(-apart if off > 0 else apart)
+
+
 def clip_of_densities(
     clip: float, good: float, base: float, clip_sd: float = 0.02, good_sd: float = 0.02
 ) -> ClipAnswer:
@@ -97,8 +111,7 @@ def clip_of_densities(
     if share < _SPENT:
         return ClipAnswer(ClipVerdict.SPENT, why="it hardly develops at all")
     middle = _factor(share, _ALONG[1])
-    ends = [_factor(share + 1.96 * way * sd, along) for way in (1, -1) for along in _ALONG]
-    low, high = min(ends), max(ends)
+    low, high = (_end(middle, share, 1.96 * way * sd) for way in (1, -1))
     if middle > _MOST_FACTOR or not math.isfinite(high):
         return ClipAnswer(ClipVerdict.SPENT, why="no time makes up for so weak a bath")
     if abs(middle - 1) <= _GO_WITHIN:

@@ -43,7 +43,7 @@ class ReadStation(Station):
         self.verdicts = VerdictPage(self.bench, self.refuse)
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.paired = PairedPage(self.bench, self.refuse)
-        self.patches = PatchPage(self.bench, self.refuse)
+        self.patches = PatchPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.trace = TracePage(self.bench, self.refuse, given.jobs, given.ask_file)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
@@ -127,8 +127,10 @@ class ReadStation(Station):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that no field took: the arrows walk along the film in every way of reading."""
         ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
-        tracing = self._page() is self.trace and event is not None
-        if tracing and event is not None and self.take_key(event):
+        page = self._stack.currentWidget()
+        # Where a picture is pointed at, the arrows are its crosshair's.
+        pointing = page is self.trace or (page is self.patches and self.patches.pointing)
+        if pointing and event is not None and self.take_key(event):
             return
         if event is not None and event.key() in ways:
             self.densities.walk(ways[Qt.Key(event.key())])

@@ -28,14 +28,13 @@ from vadrin.ui.widgets.sentence import flowing, sentence
 
 if TYPE_CHECKING:
     from vadrin.app.read.trace_steps import Place, Trace
-    from vadrin.ui.stations.read.trace_view import TraceView
+    from vadrin.ui.stations.read.pointed_picture import PointedPicture
 
 _KEYS = (
     "Click, or move the cross with the arrows (Shift: ten pixels) and press Enter. F follows the "
     "line under the cross by its colour. Backspace takes the last one back."
 )
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff)"
-_FAR = 10.0
 
 
 class TracePage(QWidget):
@@ -60,7 +59,7 @@ class TracePage(QWidget):
         self._strip: StripSheet | None = None
         self._look: Look = DAY
         self.trace: Trace | None = None
-        self.view: TraceView | None = None
+        self.view: PointedPicture | None = None
         self.fields = {end: self._field(end) for end in AXIS_ENDS}
         ask = partial(ask_file, "Open the sheet's picture", _PICTURES, self.open)
         self.choose = button("Open the picture …", ask)
@@ -103,10 +102,10 @@ class TracePage(QWidget):
 
     def _show(self) -> None:
         from vadrin.app.read.trace_steps import USUAL_VALUES
-        from vadrin.ui.stations.read.trace_view import TraceView
+        from vadrin.ui.stations.read.pointed_picture import Mark, PointedPicture
 
         if self.view is None:
-            self.view = TraceView(self._pointed)
+            self.view = PointedPicture("picture of the sheet", self._pointed)
             self._place.addWidget(self.view, 1)
         trace, strip = self.trace, self._strip
         minutes = f", {strip.minutes:g} min" if strip and strip.minutes else ""
@@ -114,7 +113,17 @@ class TracePage(QWidget):
         values = trace.values if trace else USUAL_VALUES
         for end, field in self.fields.items():
             field.show_value(f"{values[end]:g}".replace("-", "−"))
-        self.view.show_trace(trace, self._look)
+        # The left and the lower mark are often one place.
+        marks = (
+            tuple(
+                Mark(at, f"{end} {trace.values[end]:g}", under=end == "lower")
+                for end, at in zip(AXIS_ENDS, trace.marks, strict=False)
+            )
+            if trace
+            else ()
+        )
+        self.view.show_picture(trace.picture if trace else None, self._look, marks,
+                               trace.points if trace else ())  # fmt: skip
         self._asks.setText(trace.asks if trace else "Open a picture of the sheet's curve.")
         for part in (self.follow, self.undo, self.take, self._keys):
             part.setVisible(trace is not None)
@@ -155,7 +164,7 @@ class TracePage(QWidget):
     def _follow(self) -> None:
         self._try(lambda trace, view: trace.following(view.at))
 
-    def _try(self, step: Callable[[Trace, TraceView], Trace]) -> None:
+    def _try(self, step: Callable[[Trace, PointedPicture], Trace]) -> None:
         if self.trace is None or self.view is None:
             return
         try:
@@ -191,20 +200,5 @@ class TracePage(QWidget):
 
     def take_key(self, event: QKeyEvent) -> bool:
         """Arrows move the cross, Enter sets, F follows, Backspace takes back."""
-        if self.trace is None or self.view is None:
-            return False
-        far = _FAR if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
-        moves = {Qt.Key.Key_Left: (-far, 0.0), Qt.Key.Key_Right: (far, 0.0),
-                 Qt.Key.Key_Up: (0.0, -far), Qt.Key.Key_Down: (0.0, far)}  # fmt: skip
-        if event.key() in moves:
-            self.view.shift(*moves[Qt.Key(event.key())])
-            return True
-        at = self.view.at
-        acts: dict[Qt.Key, Callable[[], None]] = {
-            Qt.Key.Key_Return: lambda: self._pointed(at), Qt.Key.Key_F: self._follow,
-            Qt.Key.Key_Enter: lambda: self._pointed(at), Qt.Key.Key_Backspace: self._back,
-        }  # fmt: skip
-        act = acts.get(Qt.Key(event.key()))
-        if act is not None:
-            act()
-        return act is not None
+        acts = {Qt.Key.Key_F: self._follow, Qt.Key.Key_Backspace: self._back}
+        return self.view is not None and self.view.take_key(event, acts)

@@ -1,43 +1,56 @@
-"""The picture of a sheet with the marks of its axes, the points of its curve, and a crosshair."""
+"""A picture that is pointed at: named marks and plain points on it, and a crosshair."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from vadrin.app.read.sheet_axes import AXIS_ENDS
-from vadrin.app.read.trace_steps import Place, Trace
 from vadrin.core.arrays import Array
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
+Place = tuple[float, float]
 _DIM = 0.4
 """Brightness of a picture by the safelight."""
+_FAR = 10.0
+"""Pixels that the crosshair goes with Shift held."""
 
 
-class TraceView(QWidget):
+class Mark(NamedTuple):
+    """A named place on a picture; its name stands over it or under it."""
+
+    at: Place
+    name: str
+    under: bool = False
+
+
+class PointedPicture(QWidget):
     """The picture, pointed at by the mouse or by a crosshair that the arrows move.
 
     Parameters
     ----------
+    name : str
+        For those who do not see it.
     pointed : callable
         Told the place in the picture that was pointed at.
     """
 
-    def __init__(self, pointed: Callable[[Place], None]) -> None:
+    def __init__(self, name: str, pointed: Callable[[Place], None]) -> None:
         super().__init__()
         self._pointed = pointed
-        self.trace: Trace | None = None
+        self._picture: Array | None = None
+        self._marks: tuple[Mark, ...] = ()
+        self._points: tuple[Place, ...] = ()
         self.at: Place = (0.0, 0.0)
         self._look: Look = DAY
         self._image: QImage | None = None
-        self._of: object = None
-        self.setAccessibleName("picture of the sheet")
+        self.setAccessibleName(name)
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
@@ -45,52 +58,69 @@ class TraceView(QWidget):
         """Room for a curve."""
         return QSize(px(320), px(220))
 
-    def show_trace(self, trace: Trace | None, look: Look) -> None:
-        """Show how far a picture was traced."""
-        picture = trace.picture if trace else None
-        if picture is not None and (
-            picture is not self._of or look.red_only != self._look.red_only
-        ):
+    def show_picture(
+        self, picture: Array | None, look: Look, marks: tuple[Mark, ...] = (),
+        points: tuple[Place, ...] = (),
+    ) -> None:  # fmt: skip
+        """Show a picture, shape (h, w, 3) from 0 to 255, with what was pointed at."""
+        fresh = picture is not self._picture
+        if picture is not None and (fresh or look.red_only != self._look.red_only):
             self._image = _image_of(picture, look.red_only)
-            if picture is not self._of:
+            if fresh:
                 self.at = (picture.shape[1] / 2, picture.shape[0] / 2)
-            self._of = picture
-        self.trace, self._look = trace, look
-        said = f"{len(trace.marks)} marks, {len(trace.points)} points" if trace else "no picture"
+        self._picture, self._look, self._marks, self._points = picture, look, marks, points
+        said = f"{len(marks)} marks, {len(points)} points" if picture is not None else "no picture"
         self.setAccessibleDescription(said)
         self.update()
 
     def shift(self, across: float, down: float) -> None:
         """Move the crosshair by pixels of the picture."""
-        if self.trace is None:
+        if self._picture is None:
             return
-        high, wide = self.trace.picture.shape[:2]
+        high, wide = self._picture.shape[:2]
         self.at = (min(max(self.at[0] + across, 0.0), wide - 1.0),
                    min(max(self.at[1] + down, 0.0), high - 1.0))  # fmt: skip
         self.update()
 
+    def take_key(self, event: QKeyEvent, acts: dict[Qt.Key, Callable[[], None]]) -> bool:
+        """Arrows move the crosshair, Enter points; `acts` are the page's own keys."""
+        if self._picture is None:
+            return False
+        key = Qt.Key(event.key())
+        far = _FAR if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
+        moves = {Qt.Key.Key_Left: (-far, 0.0), Qt.Key.Key_Right: (far, 0.0),
+                 Qt.Key.Key_Up: (0.0, -far), Qt.Key.Key_Down: (0.0, far)}  # fmt: skip
+        if key in moves:
+            self.shift(*moves[key])
+            return True
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._pointed(self.at)
+            return True
+        act = acts.get(key)
+        if act is not None:
+            act()
+        return act is not None
+
     def _scale(self) -> float:
-        high, wide = self.trace.picture.shape[:2] if self.trace else (1, 1)
+        high, wide = self._picture.shape[:2] if self._picture is not None else (1, 1)
         return float(min(self.width() / wide, self.height() / high))
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the picture and what was set on it."""
-        if self.trace is None or self._image is None:
+        if self._picture is None or self._image is None:
             return
         painter, scale = QPainter(self), self._scale()
-        high, wide = self.trace.picture.shape[:2]
+        high, wide = self._picture.shape[:2]
         painter.drawImage(QRectF(0, 0, wide * scale, high * scale), self._image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(role_font(Role.CAPTION))
         painter.setPen(QPen(QColor(self._look.grease), 2))
-        for end, (x, y) in zip(AXIS_ENDS, self.trace.marks, strict=False):
+        for (x, y), name, under in self._marks:
             place = QPointF(x * scale, y * scale)
             painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
             painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))
-            # The left and the lower mark are often one place.
-            beside = QPointF(px(6), px(16) if end == "lower" else -px(6))
-            painter.drawText(place + beside, f"{end} {self.trace.values[end]:g}")
-        for x, y in self.trace.points:
+            painter.drawText(place + QPointF(px(6), px(16) if under else -px(6)), name)
+        for x, y in self._points:
             painter.drawEllipse(QPointF(x * scale, y * scale), px(4), px(4))
         painter.setPen(QPen(QColor(self._look.grease), 1, Qt.PenStyle.DotLine))
         across, down = self.at[0] * scale, self.at[1] * scale
@@ -99,7 +129,7 @@ class TraceView(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Point at a place."""
-        if event is None or self.trace is None:
+        if event is None or self._picture is None:
             return
         at = event.position() / self._scale()
         self.at = (at.x(), at.y())
