@@ -13,6 +13,7 @@ from typing import Any
 import numpy as np
 
 from vadrin.app.demo.demo_decisions import decide_demo
+from vadrin.app.demo.demo_patches import write_patches
 from vadrin.app.demo.demo_sheet_and_roll import write_roll, write_sheet
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
@@ -244,6 +245,8 @@ def write_kinds(notebook: Notebook) -> None:
     for kept in _KINDS:
         done = _write(notebook, kept, kept.day, kept.note)
         _read(notebook, kept, done)
+        if kept.kind == "colour":
+            write_patches(notebook, done.id)
         if kept.kind in _DECIDED:
             decide_demo(notebook, done, kept.day)
         before = f"{int(kept.day[:4]) - 1}{kept.day[4:]}"

@@ -72,9 +72,12 @@ class AnswerPlotView(QWidget):
             )
 
         self._axes(painter, plot, room, spans)
-        taken: list[float] = []
+        ends = []
         for number, series in enumerate(plot.series):
-            self._series(painter, series, number, place, taken, room)
+            end = self._series(painter, series, number, place)
+            if end is not None:
+                ends.append((end, series.name, _tone(self._look, number)))
+        self._names(painter, ends, room)
 
     def _axes(self, painter: QPainter, plot: AnswerPlot, room: QRectF,
               spans: list[tuple[float, float]]) -> None:  # fmt: skip
@@ -102,11 +105,11 @@ class AnswerPlotView(QWidget):
         under = QRectF(room.left(), room.bottom() + px(18), room.width(), px(18))
         painter.drawText(under, Qt.AlignmentFlag.AlignCenter, f"{plot.across} · up: {plot.up}")
 
-    def _series(self, painter: QPainter, series: Series, number: int, place: object,
-                taken: list[float], room: QRectF) -> None:  # fmt: skip
+    def _series(self, painter: QPainter, series: Series, number: int, place: object
+                ) -> QPointF | None:  # fmt: skip
+        """Draw one series; the place where it ends."""
         assert callable(place)
-        look = self._look
-        tone = QColor(look.ink if number % 2 == 0 else look.soft)
+        tone = _tone(self._look, number)
         painter.setPen(QPen(tone, 2, _DASHES[number % len(_DASHES)]))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         line = [place(p) for p in series.line]
@@ -121,15 +124,25 @@ class AnswerPlotView(QWidget):
             else:
                 painter.drawEllipse(dot, px(3), px(3))
         ends = line or dots
-        if not ends:
-            return
-        y = max(room.top() + px(8), min(room.bottom(), ends[-1].y()))
-        while any(abs(y - other) < px(14) for other in taken):
-            y += px(14)
-        taken.append(y)
-        painter.setPen(tone)
+        return ends[-1] if ends else None
+
+    def _names(self, painter: QPainter, ends: list[tuple[QPointF, str, QColor]],
+               room: QRectF) -> None:  # fmt: skip
+        """Names beside the plot in the order of the lines' ends, each led to from its own."""
         painter.setFont(role_font(Role.CAPTION))
-        painter.drawText(QPointF(room.right() + px(6), y + px(4)), series.name)
+        ordered = sorted(ends, key=lambda e: e[0].y())
+        low = room.bottom() - px(14) * (len(ordered) - 1)
+        y = -1e9
+        for number, (end, name, tone) in enumerate(ordered):
+            y = max(y + px(14), min(end.y(), low + px(14) * number), room.top() + px(8))
+            painter.setPen(QPen(QColor(self._look.grid), 1))
+            painter.drawLine(end, QPointF(room.right() + px(4), y))
+            painter.setPen(tone)
+            painter.drawText(QPointF(room.right() + px(6), y + px(4)), name)
+
+
+def _tone(look: Look, number: int) -> QColor:
+    return QColor(look.ink if number % 2 == 0 else look.soft)
 
 
 def _ticks(low: float, high: float) -> list[float]:

@@ -11,7 +11,7 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
-_NAME, _NOTE, _HIGH, _WIDEST = 170, 96, 48, 74
+_NAME, _NOTE, _HIGH, _WIDEST = 170, 96, 48, 98
 
 
 class FilmRows(QWidget):

@@ -23,10 +23,23 @@ class PageStack(QStackedWidget):
                 policy = _TAKES_ROOM if other is page else _TAKES_NONE
                 other.setSizePolicy(policy, policy)
 
+    def bring_into_view(self, part: QWidget) -> None:
+        """Scroll so far that a part of the page is seen, once it has its place."""
+        QTimer.singleShot(0, lambda: self._show_part(part))
+
+    def _show_part(self, part: QWidget) -> None:
+        area = self._area()
+        if area is not None and part.isVisibleTo(area):
+            area.ensureWidgetVisible(part, 0, 0)
+
     def _to_the_top(self) -> None:
+        area = self._area()
+        bar = area.verticalScrollBar() if area is not None else None
+        if bar is not None:
+            bar.setValue(0)
+
+    def _area(self) -> QScrollArea | None:
         above = self.parentWidget()
         while above is not None and not isinstance(above, QScrollArea):
             above = above.parentWidget()
-        bar = above.verticalScrollBar() if above is not None else None
-        if bar is not None:
-            bar.setValue(0)
+        return above

@@ -7,6 +7,10 @@ from vadrin.core.planning.strip_plan import StripPlan, strip_labels, usual_frame
 from vadrin.core.planning.test_kinds.kind import TestKind
 
 
+def _signed(factor: float) -> str:
+    return f"{factor:+g}".replace("-", "−") if factor else "0"
+
+
 class Reversal(TestKind):
     """The best cell of a grid of two factors."""
 
@@ -18,6 +22,6 @@ class Reversal(TestKind):
         factors = request.second_factor or (-1.0, 0.0, 1.0)
         return [
             StripPlan(name, usual_frames(request), request.times[0],
-                      note=f"second factor {factor:+g}")
+                      note=f"second factor {_signed(factor)}")
             for name, factor in zip(strip_labels(len(factors)), factors, strict=True)
         ]  # fmt: skip

@@ -57,14 +57,18 @@ class PatchPage(QWidget):
     jobs : Jobs
         Opens pictures off the screen's thread.
     ask_file : callable
+    into_view : callable
+        Scrolls to a part of the page.
     """
 
     def __init__(
         self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
+        into_view: Callable[[QWidget], None],
     ) -> None:  # fmt: skip
         super().__init__()
         self._bench, self._refuse, self._jobs = bench, refuse, jobs
+        self._into_view = into_view
         self._strip: StripSheet | None = None
         self._look: Look = DAY
         self._named = USUAL_NAMES
@@ -97,7 +101,7 @@ class PatchPage(QWidget):
         column.addWidget(flowing(self.choose, self.undo, self.take, gap=8))
         column.addWidget(self._asks)
         self._place = QVBoxLayout()
-        column.addLayout(self._place, 1)
+        column.addLayout(self._place, 100)
         column.addWidget(self._keys)
         column.addWidget(self._known)
         column.addStretch(1)
@@ -175,6 +179,9 @@ class PatchPage(QWidget):
     def _opened(self, picture: PatchPicture) -> None:
         self.picture = picture
         self._show()
+        self._into_view(self._asks)
+        if self.view is not None:
+            self._into_view(self.view)
 
     def _failed(self, error: Exception) -> None:
         if not isinstance(error, VadrinError):

@@ -114,18 +114,30 @@ class PointedPicture(QWidget):
         painter.drawImage(QRectF(0, 0, wide * scale, high * scale), self._image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(role_font(Role.CAPTION))
+        for place, name, under in self._marks:
+            self._draw_mark(painter, QPointF(*place) * scale, name, under)
         painter.setPen(QPen(QColor(self._look.grease), 2))
-        for (x, y), name, under in self._marks:
-            place = QPointF(x * scale, y * scale)
-            painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
-            painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))
-            painter.drawText(place + QPointF(px(6), px(16) if under else -px(6)), name)
         for x, y in self._points:
             painter.drawEllipse(QPointF(x * scale, y * scale), px(4), px(4))
-        painter.setPen(QPen(QColor(self._look.grease), 1, Qt.PenStyle.DotLine))
         across, down = self.at[0] * scale, self.at[1] * scale
-        painter.drawLine(QPointF(across, 0), QPointF(across, high * scale))
-        painter.drawLine(QPointF(0, down), QPointF(wide * scale, down))
+        for colour, style in ((self._look.sheet, Qt.PenStyle.SolidLine),
+                              (self._look.grease, Qt.PenStyle.DashLine)):  # fmt: skip
+            painter.setPen(QPen(QColor(colour), 1, style))
+            painter.drawLine(QPointF(across, 0), QPointF(across, high * scale))
+            painter.drawLine(QPointF(0, down), QPointF(wide * scale, down))
+
+    def _draw_mark(self, painter: QPainter, place: QPointF, name: str, under: bool) -> None:
+        letters = painter.fontMetrics()
+        # Paper under grease, so that a mark is seen on any colour.
+        for colour, width in ((self._look.sheet, 4), (self._look.grease, 2)):
+            painter.setPen(QPen(QColor(colour), width))
+            painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
+            painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))
+        beside = place + QPointF(px(6), px(16) if under else -px(6))
+        plate = QRectF(beside.x() - 2, beside.y() - letters.ascent(),
+                       letters.horizontalAdvance(name) + 4, letters.height())  # fmt: skip
+        painter.fillRect(plate, QColor(self._look.sheet))
+        painter.drawText(beside, name)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Point at a place."""

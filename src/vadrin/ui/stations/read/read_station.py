@@ -38,13 +38,15 @@ class ReadStation(Station):
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
+        self._stack = PageStack()
+        into_view = self._stack.bring_into_view
         self.densities = DensityPage(self.bench, self.refuse, self.refusal)
         self.light_box = LightBoxPage(self.bench, self.refuse)
         self.verdicts = VerdictPage(self.bench, self.refuse)
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.paired = PairedPage(self.bench, self.refuse)
-        self.patches = PatchPage(self.bench, self.refuse, given.jobs, given.ask_file)
-        self.trace = TracePage(self.bench, self.refuse, given.jobs, given.ask_file)
+        self.patches = PatchPage(self.bench, self.refuse, given.jobs, given.ask_file, into_view)
+        self.trace = TracePage(self.bench, self.refuse, given.jobs, given.ask_file, into_view)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
             "scan": ("Scan", self.scan),
@@ -56,7 +58,6 @@ class ReadStation(Station):
         }
         self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
         self.column.addWidget(self._head)
-        self._stack = PageStack()
         for _, page in self._pages.values():
             self._stack.addWidget(page)
         self.column.addWidget(self._stack, 1)

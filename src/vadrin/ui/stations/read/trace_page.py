@@ -48,14 +48,18 @@ class TracePage(QWidget):
     jobs : Jobs
         Opens pictures off the screen's thread.
     ask_file : callable
+    into_view : callable
+        Scrolls to a part of the page.
     """
 
     def __init__(
         self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
+        into_view: Callable[[QWidget], None],
     ) -> None:  # fmt: skip
         super().__init__()
         self._bench, self._refuse, self._jobs = bench, refuse, jobs
+        self._into_view = into_view
         self._strip: StripSheet | None = None
         self._look: Look = DAY
         self.trace: Trace | None = None
@@ -141,6 +145,9 @@ class TracePage(QWidget):
         values = self.trace.values if self.trace else trace.values
         self.trace = replace(trace, values=values)
         self._show()
+        self._into_view(self._asks)
+        if self.view is not None:
+            self._into_view(self.view)
 
     def _failed(self, error: Exception) -> None:
         if not isinstance(error, VadrinError):
