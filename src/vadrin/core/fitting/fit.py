@@ -282,15 +282,16 @@ def curves_of_strips(fit: Fit, phi: Array, which: slice = slice(None)) -> Curves
 
 
 def draws_of(fit: Fit, count: int, rng: np.random.Generator) -> Array:
-    """Draws of the whole vector from its uncertainty, shape (count, P).
+    """Draws of the whole vector from its uncertainty, shape (about count / 2, P).
 
-    They go `DRAWN_SHARE` of the way out, are antithetic and, but for very many strips, of
-    exactly the covariance wanted, so that the width of a range does not hang on the seed; for
-    that there may be more of them than asked for.
+    They go `DRAWN_SHARE` of the way out, so short that one to each side of the best is as good
+    as a pair: there are half as many as asked for. But for very many strips they have exactly
+    the mean and the covariance wanted, so that the width of a range does not hang on the seed;
+    for that there may be more of them.
     """
-    pairs = max(count // 2, len(fit.phi) + 1) if len(fit.phi) < _MOST_EXACT else count // 2
-    half = rng.standard_normal((pairs, len(fit.phi)))
-    if len(half) > half.shape[1]:
-        half = np.linalg.qr(half)[0] * np.sqrt(len(half))
-    z = np.concatenate([half, -half])
+    size = fit.uncertainty.size
+    rows = max(count // 2, size + 2) if size < _MOST_EXACT else count // 2
+    z = rng.standard_normal((rows, size))
+    if rows > size + 1:
+        z = np.linalg.qr(z - z.mean(0))[0] * np.sqrt(rows)
     return np.asarray(fit.phi + DRAWN_SHARE * fit.uncertainty.drawn(z))

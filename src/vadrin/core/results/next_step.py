@@ -57,20 +57,23 @@ class NextStep:
     narrowing: float
 
 
-def _narrowing(answer: Array, seen: Array, noise: float) -> float:
-    """Share by which the answer's standard deviation falls, for readings (B, q) of it."""
+def _narrowing(answer: Array, seen: Array, noise: float, strayed: Array | None = None) -> float:
+    """Share by which the answer's standard deviation falls, for readings (B, q) of it.
+
+    `strayed` is what a strip of its own may differ by, shape (B, q): it blurs, and tells nothing.
+    """
     centred = answer - answer.mean()
     others = seen - seen.mean(0)
     count = len(answer)
     spread = others.T @ others / count + (DRAWN_SHARE * noise) ** 2 * np.eye(seen.shape[1])
+    if strayed is not None:
+        spread += strayed.T @ strayed / count
     shared = others.T @ centred / count
     told = float(shared @ np.linalg.solve(spread, shared))
     variance = float((centred**2).mean())
     if variance <= 0:
         return 0.0
-    # Draws correlate a little by chance; that much is no gain.
-    chance = seen.shape[1] / count
-    return 1.0 - float(np.sqrt(np.clip(1.0 - told / variance + chance, 0.0, 1.0)))
+    return 1.0 - float(np.sqrt(np.clip(1.0 - told / variance, 0.0, 1.0)))
 
 
 def _densities(fit: Fit, draws: Array, rows: Array, x: Array, minutes: float) -> Array:
@@ -80,15 +83,10 @@ def _densities(fit: Fit, draws: Array, rows: Array, x: Array, minutes: float) ->
     return np.asarray(curves.fog[:, None] + net_density_at(curves, x))
 
 
-def _new_strip_rows(fit: Fit, draws: Array, minutes: float, rng: np.random.Generator) -> Array:
-    rows = development_model.curve_parameters(fit.model, draws, np.array([minutes]))[:, 0]
-    return np.asarray(
-        rows
-        + rng.standard_normal(rows.shape)
-        * development_model.DEVIATION_UNIT
-        * fit.scales.deviation_row
-        * DRAWN_SHARE
-    )
+def _deviations(fit: Fit, count: int, rng: np.random.Generator) -> Array:
+    """What a strip not yet run may deviate by, drawn, shape (count, 6)."""
+    free = development_model.DEVIATION_UNIT * fit.scales.deviation_row * DRAWN_SHARE
+    return np.asarray(free * rng.standard_normal((count, len(free))))
 
 
 def next_steps(
@@ -156,8 +154,10 @@ def _strip_steps(
     found = []
     low, high = fit.model.times.min(), fit.model.times.max()
     for minutes in np.geomspace(low * 0.75, high * 1.35, 9):
-        rows = _new_strip_rows(fit, draws, float(minutes), rng)
+        rows = development_model.curve_parameters(fit.model, draws, np.array([minutes]))[:, 0]
         seen = _densities(fit, draws, rows, x, float(minutes))
-        gain = _narrowing(answer, seen, fit.noise)
+        own = rows + _deviations(fit, len(rows), rng)
+        strayed = _densities(fit, draws, own, x, float(minutes)) - seen
+        gain = _narrowing(answer, seen, fit.noise, strayed)
         found.append(NextStep(Act.RUN_STRIP, "", "", None, float(minutes), gain))
     return found
