@@ -125,7 +125,7 @@ class TestAMakersSheet:
             axis_value_typed(typed)
 
     def test_steps_are_taken_and_taken_back(self, tmp_path):
-        trace = Trace(tmp_path / "sheet.png", np.full((500, 700, 3), 255.0))
+        trace = Trace(tmp_path / "sheet.png", np.full((500, 700, 3), 255.0), "")
         with pytest.raises(EntryError, match="mark the axes first"):
             trace.curve()
         for at in ((100, 450), (600, 450), (100, 450), (100, 50)):

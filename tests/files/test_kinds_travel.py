@@ -32,7 +32,9 @@ def years(notebook, tmp_path):
     points = np.column_stack([x, [PLAIN.density(v, 8.0) for v in x]])
     picture = tmp_path / "sheet.png"
     picture.write_bytes(b"a picture")
-    keep_trace(notebook, sheet.sheet.strips[0], points, picture, np.full((40, 60, 3), 200.0))
+    keep_trace(
+        notebook, sheet.sheet.strips[0], points, picture, "digest", np.full((40, 60, 3), 200.0)
+    )
     baths = Bench(notebook, "two developers", index=32.0, compared_names=("Tidewrack 1+9",))
     baths.read(lambda _s, f: PLAIN.density(baths.at(f), 8.0))
     for bench in (colour, sheet, baths):

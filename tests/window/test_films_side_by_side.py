@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QLabel
 
 from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
@@ -14,7 +15,7 @@ from vadrin.app.answers.film_comparison import films_decided
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
 from vadrin.app.results.decision import decide
 from vadrin.app.sheet_loading import load_sheet
-from vadrin.notebook.records import Finding, Reading
+from vadrin.notebook.records import Finding, Reading, Strip, Test
 
 PLAIN = SHAPES["plain"]
 FILMS = {"Kelda Pan 200": (0.0, 1.0), "Brannock 400": (1.0, 1.2), "Skerry Fine 50": (-2.0, 0.9)}
@@ -112,4 +113,20 @@ def test_nothing_decided_says_how_a_film_comes_here(qtbot, open_window, tmp_path
     window.bench.go("films")
     settle(qtbot, window)
     assert "No film was decided on yet" in words_of(window.station())
-    assert films_decided(window.bench.notebook) == ()
+    assert list(films_decided(window.bench.notebook)) == []
+
+
+def test_many_films_come_in_while_the_screen_stays_alive(films, qtbot):
+    book, station = films.bench.notebook, films.station()
+    newest = book.all(Finding)[-1]
+    with book.change("years of them"):
+        for _ in range(9):
+            test = book.add(replace(book.get(Test, newest.test_id), id=0, uid=""))
+            for strip in book.all(Strip, test_id=newest.test_id):
+                book.add(replace(strip, id=0, test_id=test.id))
+            book.add(replace(newest, id=0, test_id=test.id))
+    station.show_scene(films.scene())
+    said = [label.text() for label in station.findChildren(QLabel)]
+    assert "6 of 12 tests laid out …" in said, "before the screen has turned once"
+    qtbot.waitUntil(lambda: station.table.rowCount() == 12, timeout=20_000)
+    assert "laid out" not in words_of(station)

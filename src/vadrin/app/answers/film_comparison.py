@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Generator
 from dataclasses import dataclass
 from math import log2
 from typing import Any
@@ -21,6 +21,8 @@ from vadrin.notebook.store import Notebook
 HEADS = ("Film", "In", "Decided", "EI", "Stops", "Contrast", "Fog", "Time", "Curve")
 CURVE = HEADS.index("Curve")
 _SAME_STOPS = 0.08
+_AT_ONCE = 6
+"""Tests taken from the file together: so few that nobody waits for them."""
 
 
 @dataclass(frozen=True)
@@ -45,6 +47,10 @@ class ComparedFilm:
     def key(self) -> tuple[int, str]:
         """Tells it from the others."""
         return (self.test_id, self.strip)
+
+
+Laying = Generator[tuple[int, int], None, tuple[ComparedFilm, ...]]
+"""Films being laid out: what is known of how much, and in the end all of them."""
 
 
 def _number(metrics: dict[str, Any], name: str) -> float | None:
@@ -95,14 +101,18 @@ def _named(sheet: TestSheet, strip: StripSheet) -> tuple[str, str]:
     return film_name(sheet, strip), sheet.process
 
 
-def films_decided(notebook: Notebook) -> tuple[ComparedFilm, ...]:
-    """Every film that was decided on and has a negative's curve, the newest decision first."""
+def films_decided(notebook: Notebook) -> Laying:
+    """Every film that was decided on and has a negative's curve, the newest decision first; a few
+    tests at a time, yielding how many of how many are known."""
     newest = {f.test_id: f for f in notebook.all(Finding)}
     tests = [t for t in notebook.all(Test) if t.id in newest and not _falls(t)]
-    made = [
-        film for sheet in load_sheets(notebook, tests)
-        for film in _compared(sheet, newest[sheet.test.id])
-    ]  # fmt: skip
+    made: list[ComparedFilm] = []
+    for start in range(0, len(tests), _AT_ONCE):
+        some = tests[start : start + _AT_ONCE]
+        for sheet in load_sheets(notebook, some):
+            made += _compared(sheet, newest[sheet.test.id])
+        if start + len(some) < len(tests):
+            yield start + len(some), len(tests)
     return tuple(sorted(made, key=lambda film: film.decided_at, reverse=True))
 
 

@@ -17,7 +17,7 @@ from vadrin.core.tracing.line_following import follow_line, thinned
 from vadrin.core.tracing.picture_axes import PictureAxes
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
-from vadrin.formats.pictures.picture_reader import checksum, read_picture
+from vadrin.formats.pictures.picture_reader import read_picture
 from vadrin.notebook.records import Frame, Reading
 from vadrin.notebook.store import Notebook
 
@@ -89,7 +89,7 @@ def traced_points(axes: PictureAxes, places: Array) -> Array:
 
 
 def keep_trace(
-    notebook: Notebook, strip: StripSheet, points: Array, path: Path, picture: Array
+    notebook: Notebook, strip: StripSheet, points: Array, path: Path, digest: str, picture: Array
 ) -> str:
     """Keep a traced curve in the place of what the strip had, as one edit; says what was kept."""
     with notebook.change(f"trace strip {strip.strip.label}"):
@@ -106,5 +106,5 @@ def keep_trace(
             for frame, (_, d) in zip(frames, points, strict=True)
         ])  # fmt: skip
         notebook.put(replace(strip.strip, time_min=strip.strip.planned_min))
-        keep_scan(notebook, strip, path, checksum(path), preview_of(picture[..., 1]))
+        keep_scan(notebook, strip, path, digest, preview_of(picture[..., 1]))
     return f"{counted(len(points), 'point')} traced from {path.name}."

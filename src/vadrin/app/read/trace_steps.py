@@ -9,10 +9,11 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.read.sheet_axes import AXIS_ENDS
-from vadrin.app.read.sheet_tracing import followed, traced_points
+from vadrin.app.read.sheet_tracing import followed, sheet_picture, traced_points
 from vadrin.core.tracing.picture_axes import AxisMark, PictureAxes
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
+from vadrin.formats.pictures.picture_reader import checksum
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
@@ -35,6 +36,8 @@ class Trace:
     ----------
     path : Path
     picture : ndarray, shape (h, w, 3)
+    digest : str
+        Checksum of the file.
     values : dict of str to float
         What stands at each end of the axes.
     marks, points : tuple of (float, float)
@@ -43,6 +46,7 @@ class Trace:
 
     path: Path
     picture: Array
+    digest: str
     values: dict[str, float] = field(default_factory=lambda: dict(USUAL_VALUES))
     marks: tuple[Place, ...] = ()
     points: tuple[Place, ...] = ()
@@ -100,3 +104,14 @@ class Trace:
         except ValueError as error:
             raise EntryError(str(error)) from error
         return traced_points(axes, np.array(self.points).reshape(-1, 2))
+
+
+def opened(path: Path) -> Trace:
+    """A picture that nothing was pointed at on yet; takes its time with a large file.
+
+    Raises
+    ------
+    FormatError
+        If it cannot be read.
+    """
+    return Trace(path, sheet_picture(path), checksum(path))

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
 from functools import lru_cache
-from typing import Any
 
 from vadrin.core.figure import Basis
 from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
@@ -29,18 +27,6 @@ def score_words(score: Score) -> str:
     return words + (f", give or take {100 * score.spread:.0f} %" if score.spread else "")
 
 
-def _reports(findings: Iterable[Finding]) -> list[tuple[Finding, dict[str, Any]]]:
-    made = []
-    for finding in findings:
-        try:
-            report = json.loads(finding.report)
-        except ValueError:
-            continue
-        if isinstance(report, dict):
-            made.append((finding, report))
-    return made
-
-
 def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]:
     """Minutes that the findings of tests name for each push; those of the newest stand."""
     rules = {t.id: t.push_rule for t in tests}
@@ -49,31 +35,32 @@ def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]
     for finding in found:
         if finding.time_min > 0:
             known[0.0] = finding.time_min
-    for finding, report in _reports(found):
-        known |= _pushes_of(report, rules[finding.test_id].value)
+    for finding in found:
+        known |= dict(_pushes_of(finding.report, rules[finding.test_id].value))
     return known
 
 
-def _pushes_of(report: dict[str, Any], rule: str) -> dict[float, float]:
-    """Measured minutes by stops of one report, by one rule; none where it is of another form."""
+@lru_cache(maxsize=2 * _NEWEST)
+def _pushes_of(text: str, rule: str) -> tuple[tuple[float, float], ...]:
+    """Stops and measured minutes of the pushes of one report, by one rule; none where it is of
+    another form."""
     try:
-        rows = report["push"]
-        return {
-            float(row["stops"]): float(row[rule]["time_min"]["value"])
-            for row in rows
+        return tuple(
+            (float(row["stops"]), float(row[rule]["time_min"]["value"]))
+            for row in json.loads(text)["push"]
             if row["stops"] and row[rule]["time_min"]["value"]
-        }
+        )
     except (ValueError, KeyError, TypeError):
-        return {}
+        return ()
 
 
 def share_score(notebook: Notebook) -> Score:
     """How a fixed share for each stop fares beside the pushes that were measured."""
     trials = []
     rules = {t.id: t.push_rule for t in notebook.all(Test)}
-    for finding, report in _reports(notebook.all(Finding)[-_NEWEST:]):
+    for finding in notebook.all(Finding)[-_NEWEST:]:
         if finding.test_id in rules and finding.time_min > 0:
-            for stops, minutes in _pushes_of(report, rules[finding.test_id].value).items():
+            for stops, minutes in _pushes_of(finding.report, rules[finding.test_id].value):
                 said = finding.time_min * (1 + PUSH_SHARE) ** stops
                 trials.append(Trial(said, minutes))
     return score_of(tuple(trials))

@@ -15,10 +15,14 @@ from vadrin.app.answers.film_comparison import (
     films_words,
     ordered,
 )
+from vadrin.app.display.words import counted
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.workbench import Topic
+from vadrin.errors import VadrinError
+from vadrin.notebook.store import Notebook
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.jobs import SlicedJob
 from vadrin.ui.stations.films.curve_tile import CurveGallery
 from vadrin.ui.stations.films.film_table import CurveCell, FilmTable
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -47,6 +51,7 @@ class FilmsStation(Station):
         self._by, self._way = "Decided", "downwards"
         self._look: Look = DAY
         self._seen: tuple[object, int] = (None, -1)
+        self._coming: SlicedJob | None = None
         self._title, self._words = text("Films", Role.HEADING), text("", Role.LEAD, wrap=True)
         self.by = WordField("what films are ordered by", self._set_by, chooser(list(ORDERS)),
                             role=Role.LEAD)  # fmt: skip
@@ -109,8 +114,37 @@ class FilmsStation(Station):
         now = (notebook, notebook.revision)
         if notebook.read_only or now != self._seen:
             self._seen = now
-            self._films = films_decided(notebook)
+            self._take_films(notebook)
+        else:
+            self._fill()
+
+    def _take_films(self, notebook: Notebook) -> None:
+        """A few at once; many come in while the screen stays alive."""
+        if self._coming is not None:
+            self._coming.cancel()
+            self._coming = None
+        steps = films_decided(notebook)
+        try:
+            known, total = next(steps)
+        except StopIteration as end:
+            self._arrived(end.value)
+            return
+        self._tell(known, total)
+        self._coming = SlicedJob(self, steps, self._tell, self._arrived, self._failed)
+
+    def _tell(self, known: int, total: int) -> None:
+        self._words.setText(f"{known} of {counted(total, 'test')} laid out …")
+
+    def _arrived(self, films: tuple[ComparedFilm, ...]) -> None:
+        self._coming = None
+        self._films = films
         self._fill()
+
+    def _failed(self, error: Exception) -> None:
+        self._coming = None
+        if not isinstance(error, VadrinError):
+            raise error
+        self.refuse(str(error))
 
     def reference(self) -> ComparedFilm | None:
         """What the others stand beside: what was chosen, else the newest."""

@@ -134,12 +134,10 @@ class TracePage(QWidget):
 
     def open(self, path: Path) -> None:
         """Open a picture; what was marked on another is left."""
-        from vadrin.app.read.sheet_tracing import sheet_picture
-        from vadrin.app.read.trace_steps import Trace
+        from vadrin.app.read.trace_steps import opened
 
         self._refuse("")
-        self._jobs.run("trace", lambda _said: Trace(path, sheet_picture(path)), self._opened,
-                       self._failed)  # fmt: skip
+        self._jobs.run("trace", lambda _said: opened(path), self._opened, self._failed)
 
     def _opened(self, trace: Trace) -> None:
         values = self.trace.values if self.trace else trace.values
@@ -200,7 +198,7 @@ class TracePage(QWidget):
             return
         self._refuse("")
         said = self._bench.edit(
-            lambda book: keep_trace(book, strip, points, trace.path, trace.picture)
+            lambda book: keep_trace(book, strip, points, trace.path, trace.digest, trace.picture)
         )
         if said:
             self._bench.said.emit(said)
