@@ -16,3 +16,8 @@ def load_numerics() -> None:
 
     t_quantile(0.975, 30.0)
     expected_film(100.0, None)
+
+
+def load_colours() -> None:
+    """Load what tells colours apart, for tests that show a chart."""
+    import coloraide  # noqa: F401

@@ -8,7 +8,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.fitting import development_model
 from vadrin.core.fitting.development_model import BRIDGED, DEVIATION_UNIT, DevelopmentModel
 
-_BRIDGE = 0.4
+_BRIDGE = 0.3
 """How far a curve may bow between strips off the smooth line through what they deviate by, as a
 share of what that line bows off straight ones: films that gather pace and films that stop in
 mid-gap (``tools/shapes.py``) miss it by as much."""

@@ -57,8 +57,15 @@ class Analyst:
             )  # fmt: skip
 
     def warm_up(self) -> None:
-        """Load the numerical packages in the background."""
-        self.jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), lambda _made: None)
+        """Load the numerical packages in the background, then what few tests need."""
+
+        def then(_made: object) -> None:
+            from vadrin.app.curves.preloading import load_colours
+
+            # Behind the first answer, which waits for none of it.
+            self.jobs.run("colours", lambda _said: load_colours(), lambda _made: None)
+
+        self.jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), then)
 
     def _take(self, question: Question, answer: Analysis) -> None:
         if question == self._asked:
