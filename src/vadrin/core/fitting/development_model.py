@@ -48,10 +48,10 @@ BEND_ROOT, TILT_ROOT = _smooth_root(0.9), _smooth_root(3.0)
 
 _PRIOR_MEAN = np.array(
     [0.2, 0.04, 0.3, np.log(0.6), np.log(1.1), 0.10,
-     -2.0, -0.15, np.log(1.2), np.log(0.12), 2.9, np.log(0.35)]
+     -2.0, -0.15, np.log(1.2), np.log(0.08), 2.9, np.log(0.35)]
 )  # fmt: skip
 _PRIOR_SPREAD = np.array(
-    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 0.6, 0.8, 0.5]
+    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 1.0, 0.8, 0.5]
 )  # fmt: skip
 
 
