@@ -96,6 +96,8 @@ def model_for(times: Array) -> DevelopmentModel:
     return DevelopmentModel(times, float(np.exp(np.mean(np.log(times)))), distinct)
 
 
+_TOE_OF_FEW = np.log(0.12), 0.6
+"""A toe that one or two strips alone must tell is taken for a usual one; more may show a corner."""
 _TOE_OF_FALLING = np.log(0.3)
 """Where density falls with exposure the thin end is the dense end of a negative, and as soft."""
 
@@ -114,6 +116,8 @@ def parameter_prior(model: DevelopmentModel, fog: float, toe: float, falling: bo
     """
     mean, spread = _PRIOR_MEAN.copy(), _PRIOR_SPREAD.copy()
     mean[FOG_LEVEL], mean[X_LEVEL] = fog, toe
+    if model.distinct < 3:
+        mean[TOE_WIDTH], spread[TOE_WIDTH] = _TOE_OF_FEW
     if falling:
         mean[TOE_WIDTH] = _TOE_OF_FALLING
     if model.distinct == 2:

@@ -26,9 +26,10 @@ _DESIGN = np.array(
 )
 """Which freedoms are greater and which less, shape (8, 6): no two of them go together."""
 _FEW = 2
-_TOE_TO_EITHER_SIDE = 1.05
+_TOE_TO_EITHER_SIDE, _FARTHEST = 1.05, 0.4
 """Of one or two strips the toe is hardly known, and a toe taken for sharp looks well known: so
-many standard deviations to either side it is looked at again (``tools/shapes.py``)."""
+many standard deviations to either side, and no farther in the logarithm of its width, it is
+looked at again (``tools/shapes.py``)."""
 
 
 @dataclass(frozen=True)
@@ -90,10 +91,12 @@ def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen
 def _at_other_toes(problem: Problem, solution: Solution, covariance: Array, precision: Array,
                    noise: float) -> Array:  # fmt: skip
     """The mean covariance where the toe is sharper and where it is softer, shape (S, S)."""
-    aside = covariance[:, TOE_WIDTH] / np.sqrt(covariance[TOE_WIDTH, TOE_WIDTH])
+    spread = float(np.sqrt(covariance[TOE_WIDTH, TOE_WIDTH]))
+    side_length = min(_TOE_TO_EITHER_SIDE, _FARTHEST / spread)
+    aside = covariance[:, TOE_WIDTH] / spread
     weights = problem.table.laid(problem.keep / problem.variance(noise) / noise**2)
     total = np.zeros_like(covariance)
-    for side in (_TOE_TO_EITHER_SIDE, -_TOE_TO_EITHER_SIDE):
+    for side in (side_length, -side_length):
         phi = solution.phi.copy()
         phi[: len(aside)] += side * aside
         _, jacobian = predicted_densities(problem.model, phi, problem.table)
