@@ -52,10 +52,10 @@ class FilmRows(QWidget):
             top = place * px(_HIGH)
             painter.setFont(role_font(Role.LABEL))
             painter.setPen(QColor(self._look.ink))
-            name = painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight,
-                                                    px(_NAME) - px(10))  # fmt: skip
-            painter.drawText(QRectF(0, top, px(_NAME), px(_HIGH) - px(14)),
-                             Qt.AlignmentFlag.AlignVCenter, name)  # fmt: skip
+            # On two lines where it is long: a name is not cut off.
+            painter.drawText(QRectF(0, top, px(_NAME) - px(10), px(_HIGH) - px(14)),
+                             Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap,
+                             row.name)  # fmt: skip
             for column, cell in enumerate(row.cells):
                 box = QRectF(left + column * wide, top + px(3), wide - 2, px(_HIGH) - px(20))
                 self._draw(painter, box, cell)
