@@ -159,7 +159,7 @@ def fit_strips(
         +1 for negatives, -1 where density falls with exposure.
     instrument_noise : float
         Floor of the reading noise in the reported uncertainty.
-    drop : bool
+    exclude_outliers : bool
         Leave out, and name, readings that cannot belong to the curve.
 
     Returns
