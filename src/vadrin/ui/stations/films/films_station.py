@@ -20,7 +20,6 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.workbench import Topic
 from vadrin.errors import VadrinError
-from vadrin.notebook.store import Notebook
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import SlicedJob
 from vadrin.ui.stations.films.curve_tile import CurveGallery
@@ -114,16 +113,16 @@ class FilmsStation(Station):
         now = (notebook, notebook.revision)
         if notebook.read_only or now != self._seen:
             self._seen = now
-            self._take_films(notebook)
+            self._take_films()
         else:
             self._fill()
 
-    def _take_films(self, notebook: Notebook) -> None:
+    def _take_films(self) -> None:
         """A few at once; many come in while the screen stays alive."""
         if self._coming is not None:
             self._coming.cancel()
             self._coming = None
-        steps = films_decided(notebook)
+        steps = films_decided(self.bench.notebook)
         try:
             known, total = next(steps)
         except StopIteration as end:
