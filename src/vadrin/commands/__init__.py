@@ -115,8 +115,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
         sys.stdout.flush()
         return done
     except BrokenPipeError:
-        # Whoever read the output had enough; Python would complain about the rest of it at exit.
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        # Whoever read the output had enough.
+        _drop_the_rest()
         return 0
     except UsageError as error:
         return _refused(str(error))
@@ -157,6 +157,14 @@ def _refused(words: str) -> int:
     """Say it in one line, whatever a file is called."""
     with suppress(OSError, ValueError):
         print(words.replace("\n", "\\n").replace("\r", "\\r"), file=sys.stderr)
-    with suppress(OSError, ValueError):
+    try:
         sys.stdout.flush()
+    except (OSError, ValueError):
+        _drop_the_rest()
     return 2
+
+
+def _drop_the_rest() -> None:
+    """What could not be written: Python would try once more at exit, and complain."""
+    with suppress(OSError, ValueError):
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
