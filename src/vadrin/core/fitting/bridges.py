@@ -59,4 +59,4 @@ def bridges_of(model: DevelopmentModel, phi: Array) -> tuple[Array, Array]:
     bow[1] = np.interp(growth, _GROWTH, _BOW_OF_FIRST_ORDER)
     spread[1] += _BOW_SHARE * growth
     high = gap**2 / 8 / DEVIATION_UNIT[:BRIDGED]
-    return (high * bow).ravel(), (high * spread + 1e-3).ravel()
+    return (high * bow).ravel(), (high * spread + _LEAST_BRIDGE).ravel()

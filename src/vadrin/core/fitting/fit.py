@@ -269,7 +269,7 @@ def _finished(
         # So many strips tell their freedoms themselves.
         unsure: Uncertainty | AveragedUncertainty = Uncertainty(seen, free**-2)
     else:
-        unsure = averaged(problem, solution, seen, free, noise)
+        unsure = averaged(problem, solution, seen, weights, precision, free)
     freedom = min(solution.freedom, _MOST_KNOWN)
     return Fit(problem.model, phi, unsure, noise, freedom, outliers, solution.scales)
 

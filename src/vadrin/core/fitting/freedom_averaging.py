@@ -58,8 +58,10 @@ class AveragedUncertainty:
         return np.concatenate([near @ self.root.T, rest * self.unseen], -1)
 
 
-def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen: Array,
-             noise: float) -> AveragedUncertainty:  # fmt: skip
+def averaged(
+    problem: Problem, solution: Solution, best: NormalEquations, weights: Array, usual: Array,
+    unseen: Array,
+) -> AveragedUncertainty:  # fmt: skip
     """The mean over freedoms around the best.
 
     Parameters
@@ -68,37 +70,33 @@ def averaged(problem: Problem, solution: Solution, best: NormalEquations, unseen
     solution : Solution
     best : NormalEquations
         At the solution, with the noise that is reported.
+    weights, usual : ndarray
+        Of the readings, laid side by side, and the inverse variances believed, both as in `best`.
     unseen : ndarray
         Standard deviations of what no reading lies on.
-    noise : float
-        That of a reading at density 1, as reported.
     """
-    pull = problem.pull(solution.phi)
-    usual = precision_of(problem.model, problem.spread, solution.scales)
     variance = solution.normal.variances()
     around = freedoms_around(problem.model, solution.phi, variance, solution.scales, _DESIGN)
     precisions = np.array([precision_of(problem.model, problem.spread, s) for s in around])
     inverse = np.linalg.inv(best.dense() + _diagonals(precisions - usual))
+    pull = problem.pull(solution.phi)
     moves = np.einsum("kij,kj->ki", inverse, (usual - precisions) * pull)
     covariance = inverse.mean(0) + moves.T @ moves / len(moves)
     if problem.model.distinct <= _FEW:
-        covariance = (
-            covariance + 2 * _at_other_toes(problem, solution, covariance, usual, noise)
-        ) / 3
+        others = _at_other_toes(problem, solution, covariance, weights, usual)
+        covariance = (covariance + 2 * others) / 3
     return AveragedUncertainty(factor_of(0.5 * (covariance + covariance.T)), unseen)
 
 
-def _at_other_toes(problem: Problem, solution: Solution, covariance: Array, precision: Array,
-                   noise: float) -> Array:  # fmt: skip
+def _at_other_toes(problem: Problem, solution: Solution, covariance: Array, weights: Array,
+                   precision: Array) -> Array:  # fmt: skip
     """The mean covariance where the toe is sharper and where it is softer, shape (S, S)."""
     spread = float(np.sqrt(covariance[TOE_WIDTH, TOE_WIDTH]))
-    side_length = min(_TOE_TO_EITHER_SIDE, _FARTHEST / spread)
-    aside = covariance[:, TOE_WIDTH] / spread
-    weights = problem.table.laid(problem.keep / problem.variance(noise) / noise**2)
+    away = min(_TOE_TO_EITHER_SIDE, _FARTHEST / spread) * covariance[:, TOE_WIDTH] / spread
     total = np.zeros_like(covariance)
-    for side in (side_length, -side_length):
+    for side in (1, -1):
         phi = solution.phi.copy()
-        phi[: len(aside)] += side * aside
+        phi[: len(away)] += side * away
         _, jacobian = predicted_densities(problem.model, phi, problem.table)
         total += np.linalg.inv(normal_equations(jacobian, weights, precision, SHARED).dense())
     return total / 2

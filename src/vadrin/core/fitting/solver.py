@@ -21,10 +21,6 @@ from vadrin.core.interruption import checkpoint
 
 _ITERATIONS = 40
 _NOISE_FLOOR = 1e-5
-_AT_ONCE = 16
-"""Strips worked out together: as many as the cache of a processor holds."""
-
-
 _GROWTHS = np.array([0.0, 0.25, 0.5, 1.0, 2.0, 4.0])
 _LEAST_FOR_GROWTH = 6
 _GROWTHS_BELIEVED = np.log([0.35, 0.2, 0.15, 0.15, 0.1, 0.05])

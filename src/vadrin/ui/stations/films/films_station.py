@@ -119,9 +119,7 @@ class FilmsStation(Station):
 
     def _take_films(self) -> None:
         """A few at once; many come in while the screen stays alive."""
-        if self._coming is not None:
-            self._coming.cancel()
-            self._coming = None
+        self._stop()
         steps = films_decided(self.bench.notebook)
         try:
             known, total = next(steps)
@@ -130,6 +128,15 @@ class FilmsStation(Station):
             return
         self._tell(known, total)
         self._coming = SlicedJob(self, steps, self._tell, self._arrived, self._failed)
+
+    def _stop(self) -> None:
+        if self._coming is not None:
+            self._coming.cancel()
+            self._coming = None
+
+    def put_away(self) -> None:
+        """Ask the notebook for nothing more."""
+        self._stop()
 
     def _tell(self, known: int, total: int) -> None:
         self._words.setText(f"{known} of {counted(total, 'test')} laid out …")
