@@ -100,6 +100,17 @@ class Hands:
         if key is not None:
             self.press(key)
 
+    def choose_file(self, path):
+        """Type a file's name into the dialog that asks for one."""
+        asking = QApplication.activeModalWidget()
+        name = asking.findChild(QLineEdit, "fileNameEdit")
+        assert name.hasFocus()
+        self.write(str(path), None)
+        name.completer().popup().hide()
+        self.press(ENTER)
+        self.window.activateWindow()
+        QApplication.processEvents()
+
     def settle(self):
         settle(self.qtbot, self.window)
 

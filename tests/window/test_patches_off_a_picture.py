@@ -52,11 +52,11 @@ class Patches:
 
     def open(self, path):
         self.page.open(path)
-        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("patches"), timeout=20_000)
+        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("chart"), timeout=20_000)
         self.window.updates.flush()
 
     def click(self, across, down):
-        high, wide = self.page.picture.picture.shape[:2]
+        high, wide = self.page.steps.picture.shape[:2]
         view = self.page.view
         scale = min(view.width() / wide, view.height() / high)
         QTest.mouseClick(view, Qt.MouseButton.LeftButton,
@@ -123,7 +123,7 @@ def test_a_picture_is_put_away_and_what_is_no_picture_is_refused(colour, tmp_pat
     QTest.mouseClick(colour.page.take, Qt.MouseButton.LeftButton)
     assert "nothing was pointed at yet: begin with red" in refusal_of(colour.window)
     colour.key(Qt.Key.Key_Escape)
-    assert colour.page.picture is None
+    assert colour.page.steps is None
     (tmp_path / "words.png").write_bytes(b"not a picture")
     colour.open(tmp_path / "words.png")
     assert refusal_of(colour.window)
@@ -131,7 +131,7 @@ def test_a_picture_is_put_away_and_what_is_no_picture_is_refused(colour, tmp_pat
     assert "each once" in refusal_of(colour.window)
     colour.open(chart(tmp_path / "chart.png", RED))
     colour.turn(1)
-    assert colour.page.picture is None, "each strip has a picture of its own"
+    assert colour.page.steps is None, "each strip has a picture of its own"
 
 
 def test_films_are_compared_by_their_patches_too(qtbot, open_window, tmp_path):

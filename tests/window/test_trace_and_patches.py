@@ -38,7 +38,7 @@ class Tracing:
 
     def open(self, path):
         self.page.open(path)
-        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("trace"), timeout=20_000)
+        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("sheet"), timeout=20_000)
         self.window.updates.flush()
 
     def click(self, across, down):
@@ -88,8 +88,8 @@ def test_marks_and_points_are_taken_back_one_by_one(tracing):
     tracing.click(*tracing.curve_at(-1.0))
     for left in (0, 0, 0, 0, 0):
         QTest.keyClick(tracing.window.station(), Qt.Key.Key_Backspace)
-        assert len(tracing.page.trace.points) == left
-    assert tracing.page.trace.marks == ()
+        assert len(tracing.page.steps.points) == left
+    assert tracing.page.steps.marks == ()
     assert "left mark" in words_of(tracing.page)
     assert tracing.page.view.accessibleDescription() == "0 marks, 0 points"
 
@@ -106,7 +106,7 @@ def test_a_second_curve_keeps_the_axes_of_the_picture(tracing):
     tracing.window.bench.select(second)
     tracing.window.updates.flush()
     assert "Curve B, 8 min" in words_of(tracing.page)
-    assert (len(tracing.page.trace.marks), tracing.page.trace.points) == (4, ())
+    assert (len(tracing.page.steps.marks), tracing.page.steps.points) == (4, ())
 
 
 def test_what_cannot_be_traced_is_said_on_this_page(tracing, tmp_path):

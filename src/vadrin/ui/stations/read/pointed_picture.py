@@ -51,6 +51,7 @@ class PointedPicture(QWidget):
         self._look: Look = DAY
         self._image: QImage | None = None
         self.setAccessibleName(name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 

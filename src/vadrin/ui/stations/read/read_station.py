@@ -16,6 +16,7 @@ from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
 from vadrin.ui.stations.read.patch_page import PatchPage
+from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.trace_page import TracePage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
@@ -45,8 +46,8 @@ class ReadStation(Station):
         self.verdicts = VerdictPage(self.bench, self.refuse)
         self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
         self.paired = PairedPage(self.bench, self.refuse)
-        self.patches = PatchPage(self.bench, self.refuse, given.jobs, given.ask_file, into_view)
-        self.trace = TracePage(self.bench, self.refuse, given.jobs, given.ask_file, into_view)
+        self.patches = PatchPage(given, self.refuse, into_view)
+        self.trace = TracePage(given, self.refuse, into_view)
         self._pages: dict[str, tuple[str, QWidget]] = {
             "densities": ("Densities", self.densities),
             "scan": ("Scan", self.scan),
@@ -130,7 +131,7 @@ class ReadStation(Station):
         ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
         page = self._stack.currentWidget()
         # Where a picture is pointed at, the arrows are its crosshair's.
-        pointing = page is self.trace or (page is self.patches and self.patches.pointing)
+        pointing = isinstance(page, PointingPage) and page.pointing
         if pointing and event is not None and self.take_key(event):
             return
         if event is not None and event.key() in ways:

@@ -9,69 +9,40 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.read.sheet_axes import AXIS_ENDS
-from vadrin.app.test_sheet import StripSheet
-from vadrin.app.workbench import Workbench
-from vadrin.errors import EntryError, VadrinError
-from vadrin.ui.jobs import Jobs
-from vadrin.ui.stations.station import Scene
-from vadrin.ui.theme.look import DAY, Look
+from vadrin.errors import EntryError
+from vadrin.ui.stations.read.pointing_page import PointingPage
+from vadrin.ui.stations.station import Scene, Surroundings
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
-from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import flowing, sentence
 
 if TYPE_CHECKING:
-    from vadrin.app.read.trace_steps import Place, Trace
-    from vadrin.ui.stations.read.pointed_picture import PointedPicture
+    from vadrin.app.read.trace_steps import Trace
 
 _KEYS = (
     "Click, or move the cross with the arrows (Shift: ten pixels) and press Enter. F follows the "
     "line under the cross by its colour. Backspace takes the last one back."
 )
-_PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff)"
 
 
-class TracePage(QWidget):
-    """The picture of a sheet, and the steps of tracing it.
-
-    Parameters
-    ----------
-    bench : Workbench
-    refuse : callable
-        Says why something was not taken.
-    jobs : Jobs
-        Opens pictures off the screen's thread.
-    ask_file : callable
-    into_view : callable
-        Scrolls to a part of the page.
-    """
+class TracePage(PointingPage["Trace"]):
+    """The picture of a sheet, and the steps of tracing it; for its parameters see
+    `PointingPage`."""
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
-        ask_file: Callable[[str, str, Callable[[Path], object]], None],
+        self, given: Surroundings, refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
     ) -> None:  # fmt: skip
-        super().__init__()
-        self._bench, self._refuse, self._jobs = bench, refuse, jobs
-        self._into_view = into_view
-        self._strip: StripSheet | None = None
-        self._look: Look = DAY
-        self.trace: Trace | None = None
-        self.view: PointedPicture | None = None
+        super().__init__(given, refuse, into_view, "sheet", "Open the picture …",
+                         "Take this curve")  # fmt: skip
         self.fields = {end: self._field(end) for end in AXIS_ENDS}
-        ask = partial(ask_file, "Open the sheet's picture", _PICTURES, self.open)
-        self.choose = button("Open the picture …", ask)
         self.follow = button("Follow the line (F)", self._follow)
-        self.undo = button("Take the last back", self._back)
-        self.take = button("Take this curve", self.keep, primary=True)
-        self._head, self._asks = text("", Role.HEADING), text("", Role.LEAD_STRONG, wrap=True)
-        self._keys = text(_KEYS, Role.CAPTION, wrap=True)
+        self._keys.setText(_KEYS)
         f = self.fields
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -83,7 +54,6 @@ class TracePage(QWidget):
         )  # fmt: skip
         column.addWidget(flowing(self.choose, self.follow, self.undo, self.take, gap=8))
         column.addWidget(self._asks)
-        self._place = QVBoxLayout()
         column.addLayout(self._place, 1)
         column.addWidget(self._keys)
 
@@ -99,19 +69,17 @@ class TracePage(QWidget):
             return
         fresh = self._strip is None or self._strip.strip.id != place[0].strip.id
         self._strip, self._look = place[0], scene.look
-        if fresh and self.trace is not None:
+        if fresh and self.steps is not None:
             # Another curve of the same picture: its axes stay.
-            self.trace = replace(self.trace, points=())
-        self._show()
+            self.steps = replace(self.steps, points=())
+        self.show_steps()
 
-    def _show(self) -> None:
+    def show_steps(self) -> None:
+        """Show the picture, the marks of its axes and the points of the curve."""
         from vadrin.app.read.trace_steps import USUAL_VALUES
-        from vadrin.ui.stations.read.pointed_picture import Mark, PointedPicture
+        from vadrin.ui.stations.read.pointed_picture import Mark
 
-        if self.view is None:
-            self.view = PointedPicture("picture of the sheet", self._pointed)
-            self._place.addWidget(self.view, 1)
-        trace, strip = self.trace, self._strip
+        trace, strip = self.steps, self._strip
         minutes = f", {strip.minutes:g} min" if strip and strip.minutes else ""
         self._head.setText(f"Curve {strip.strip.label}{minutes}" if strip else "")
         values = trace.values if trace else USUAL_VALUES
@@ -126,69 +94,36 @@ class TracePage(QWidget):
             if trace
             else ()
         )
-        self.view.show_picture(trace.picture if trace else None, self._look, marks,
+        self.the_view().show_picture(trace.picture if trace else None, self._look, marks,
                                trace.points if trace else ())  # fmt: skip
         self._asks.setText(trace.asks if trace else "Open a picture of the sheet's curve.")
         for part in (self.follow, self.undo, self.take, self._keys):
             part.setVisible(trace is not None)
 
-    def open(self, path: Path) -> None:
-        """Open a picture; what was marked on another is left."""
+    def opened_from(self, path: Path) -> Trace:
+        """Read the picture of a sheet; what its axes' marks say is kept from the one before."""
         from vadrin.app.read.trace_steps import opened
 
-        self._refuse("")
-        self._jobs.run("trace", lambda _said: opened(path), self._opened, self._failed)
-
-    def _opened(self, trace: Trace) -> None:
-        values = self.trace.values if self.trace else trace.values
-        self.trace = replace(trace, values=values)
-        self._show()
-        self._into_view(self._asks)
-        if self.view is not None:
-            self._into_view(self.view)
-
-    def _failed(self, error: Exception) -> None:
-        if not isinstance(error, VadrinError):
-            raise error
-        self._refuse(str(error))
+        made, before = opened(path), self.steps
+        return replace(made, values=before.values) if before else made
 
     def _type_value(self, end: str, words: str) -> None:
         from vadrin.app.read.sheet_tracing import axis_value_typed
 
         value = axis_value_typed(words)
-        if self.trace is not None:
-            self.trace = replace(self.trace, values={**self.trace.values, end: value})
-            self._show()
-
-    def _pointed(self, at: Place) -> None:
-        if self.trace is not None:
-            self.trace = self.trace.placed(at)
-            self._refuse("")
-            self._show()
+        if self.steps is not None:
+            self.steps = replace(self.steps, values={**self.steps.values, end: value})
+            self.show_steps()
 
     def _follow(self) -> None:
-        self._try(lambda trace, view: trace.following(view.at))
-
-    def _try(self, step: Callable[[Trace, PointedPicture], Trace]) -> None:
-        if self.trace is None or self.view is None:
-            return
-        try:
-            self.trace = step(self.trace, self.view)
-            self._refuse("")
-        except EntryError as error:
-            self._refuse(str(error))
-        self._show()
-
-    def _back(self) -> None:
-        if self.trace is not None:
-            self.trace = self.trace.back()
-            self._show()
+        if self.view is not None:
+            self._step_to(lambda trace, at: trace.following(at), self.view.at)
 
     def keep(self) -> None:
         """Take the curve as the points of the strip."""
         from vadrin.app.read.sheet_tracing import keep_trace
 
-        trace, strip, sheet = self.trace, self._strip, self._bench.sheet
+        trace, strip, sheet = self.steps, self._strip, self._bench.sheet
         if trace is None or strip is None or sheet is None:
             return
         try:
@@ -203,7 +138,6 @@ class TracePage(QWidget):
         if said:
             self._bench.said.emit(said)
 
-    def take_key(self, event: QKeyEvent) -> bool:
-        """Arrows move the cross, Enter sets, F follows, Backspace takes back."""
-        acts = {Qt.Key.Key_F: self._follow, Qt.Key.Key_Backspace: self._back}
-        return self.view is not None and self.view.take_key(event, acts)
+    def acts(self) -> dict[Qt.Key, Callable[[], None]]:
+        """F follows the line, Backspace takes back."""
+        return {**super().acts(), Qt.Key.Key_F: self._follow}
