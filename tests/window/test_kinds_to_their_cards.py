@@ -232,8 +232,16 @@ def test_a_comparison_names_what_differs(tester):
     tester.plan("compare", what_is_compared="stocks", what_is_set_beside_the_reference="Brannock 9")
     tester.shoot_and_develop()
     tester.read(lambda s, f: negative(tester, 8.0, 1.2 * STOP if s.strip.position else 0.0)(s, f))
+    tester.press(Qt.Key.Key_P, ALT)
+    tester.press(Qt.Key.Key_5, times=6)
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    assert "Judge sharpness blind" in words_of(tester.window)
     words, figures, _ = tester.own_answer()
     assert holds(figures["B_speed_stops"], 1.2)
+    assert figures["B_grain"] == 2.0
+    assert "Grain" in words
+    assert "B_sharpness" not in figures
     assert "Brannock 9" in words
     tester.to("what the card is of")
     tester.write("Brannock")
@@ -458,8 +466,10 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
     station = tester.window.station()
     log_h = np.linspace(-2.8, 0.4, 400)
     drawn_sheet(tester.folder / "sheet.png", log_h, [PLAIN.density(x, 8.0) for x in log_h])
-    station.trace.open(tester.folder / "sheet.png")
-    qtbot.waitUntil(lambda: not tester.window.analyst.jobs.busy("trace"), timeout=20_000)
+    tester.to("Open the picture …")
+    tester.press(SPACE)
+    tester.choose_file(tester.folder / "sheet.png")
+    qtbot.waitUntil(lambda: not tester.window.analyst.jobs.busy("sheet"), timeout=20_000)
     tester.press(Qt.Key.Key_F)
     assert "mark the axes first" in words_of(station)
     for across, down in ((100, 450), (600, 450), (100, 450), (100, 50)):

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
-from vadrin.app.read.paired_judging import paired_lines
+from vadrin.app.read.paired_judging import paired_lines, paired_of, paired_words
 from vadrin.app.results.next_act import waiting_act
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
@@ -17,10 +17,13 @@ from vadrin.core.figure import Figure
 if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
     from vadrin.core.results.comparison import Comparison
+    from vadrin.core.results.strip_metrics import StripMetrics
 
 _HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
 _SAME_STOPS, _SAME_SHARE = 0.12, 0.05
 _SEEN_FOG = 0.02
+_JUDGED = ("grain", "sharpness")
+"""Qualities of a film that no curve has: they are looked at blind, beside the reference."""
 
 
 def _signed(figure: Figure, unit: str, same: float) -> str:
@@ -89,51 +92,94 @@ def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     return replace(of_curves, words=words, figures=figures, second=patches, hues=hue_turns(sheet))
 
 
-def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+@dataclass(frozen=True)
+class _Row:
+    """One film: what stands in the table, its figures, and how much faster it is, if told."""
+
+    cells: tuple[str, ...]
+    figures: dict[str, float | Figure]
+    apart: Figure | None = None
+
+
+def _row(
+    sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None, beside: Comparison | None,
+    reference: StripMetrics | None,
+) -> _Row:  # fmt: skip
     from vadrin.core.results.school_answers import match_ei
 
+    label, name = strip.strip.label, film_name(sheet, strip)
+    figures: dict[str, float | Figure] = {}
+    index = "not read" if metrics is None else metrics.zone_ei.why or "—"
+    if metrics is not None and metrics.zone_ei.value is not None:
+        index = f"EI {marked_ei(metrics.zone_ei.value)}"
+        figures[f"{label}_ei"] = metrics.zone_ei
+    if beside is None or metrics is None or reference is None:
+        first = strip is sheet.strips[0]
+        return _Row((name, index, "the reference" if first else "—", *[""] * 6), figures)
+    match = match_ei(metrics, reference, sheet.test.exposure_index)
+    figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
+                f"{label}_contrast": beside.contrast}  # fmt: skip
+    cells = (
+        name, index, _signed(beside.speed_stops, " stop", _SAME_STOPS),
+        f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
+        _straight(beside), _shoulder(beside), _fog(beside), _time(beside),
+    )  # fmt: skip
+    return _Row(
+        cells, figures, beside.speed_stops if beside.speed_stops.value is not None else None
+    )
+
+
+def _judged_blind(sheet: TestSheet) -> tuple[tuple[str, ...], dict[int, tuple[str, ...]]]:
+    """The qualities that were judged of any film, and what was said of each, by place."""
+    asked = tuple(q for q in _JUDGED if any(paired_of(s, q) for s in sheet.strips))
+    said = {s.strip.position: tuple(paired_words(s, q) for q in asked) for s in sheet.strips}
+    return asked, said
+
+
+def _judged_figures(sheet: TestSheet) -> dict[str, float]:
+    results = {(s.strip.label, q): paired_of(s, q) for s in sheet.strips for q in _JUDGED}
+    return {f"{label}_{q}": told.mean for (label, q), told in results.items() if told}
+
+
+def _act(sheet: TestSheet, analysis: Analysis) -> str:
+    """What to do next: grain and sharpness are judged once the strips are read."""
+    open_ = [q for q in _JUDGED if any(paired_of(s, q) is None for s in sheet.strips[1:])]
+    judge = f"Judge {' and '.join(open_)} blind, at Read, Side by side." if open_ else ""
+    return waiting_act(sheet, analysis) or judge
+
+
+def _says(apart: float) -> str:
+    if abs(apart) < _SAME_STOPS:
+        return "Alike"
+    return f"{apart:+.1f} stop{'s' if abs(apart) >= 1.05 else ''}".replace("-", "−")
+
+
+def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
     plot = AnswerPlot("lg exposure", "density", drawn)
+    judged = _judged_figures(sheet)
     if analysis is None or not analysis.strips:
         return KindAnswer("", "Nothing was read yet.", "Read the reference's strip first.",
-                          plot=plot if plot.series else None)  # fmt: skip
+                          judged, plot=plot if plot.series else None)  # fmt: skip
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
-    rows, figures, said = [], {}, []
     reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
-    rated = sheet.test.exposure_index
-    for strip in sheet.strips:
-        label, name = strip.strip.label, film_name(sheet, strip)
-        metrics, beside = known.get(label), of.get(label)
-        index = "not read" if metrics is None else metrics.zone_ei.why or "—"
-        if metrics is not None and metrics.zone_ei.value is not None:
-            index = f"EI {marked_ei(metrics.zone_ei.value)}"
-            figures[f"{label}_ei"] = metrics.zone_ei
-        if beside is None or metrics is None or reference is None:
-            first = strip is sheet.strips[0]
-            rows.append((name, index, "the reference" if first else "—", "", "", "", "", "", ""))
-            continue
-        match = match_ei(metrics, reference, rated)
-        figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
-                    f"{label}_contrast": beside.contrast}  # fmt: skip
-        rows.append((
-            name, index, _signed(beside.speed_stops, " stop", _SAME_STOPS),
-            f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
-            _straight(beside), _shoulder(beside),
-            _fog(beside), _time(beside),
-        ))  # fmt: skip
-        if beside.speed_stops.value is not None:
-            said.append((name, beside.speed_stops))
-    act = waiting_act(sheet, analysis) or "Judge grain and sharpness blind, at Read, Side by side."
-    paired = " ".join(paired_lines(sheet))
-    table = AnswerTable(_HEADS, tuple(rows))
-    if not said:
+    asked, said = _judged_blind(sheet)
+    rows = {
+        s.strip.position: _row(sheet, s, known.get(s.strip.label), of.get(s.strip.label), reference)
+        for s in sheet.strips
+    }
+    figures = judged | {key: told for row in rows.values() for key, told in row.figures.items()}
+    heads = (*_HEADS, *(q.capitalize() for q in asked))
+    table = AnswerTable(heads, tuple((*row.cells, *said[at]) for at, row in rows.items()))
+    act = _act(sheet, analysis)
+    told = [(row.cells[0], row.apart) for row in rows.values() if row.apart is not None]
+    if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
         return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True)
-    name, apart = max(said, key=lambda pair: abs(pair[1].value or 0.0))
-    value = apart.value or 0.0
-    says = "Alike" if abs(value) < _SAME_STOPS else (
-        f"{value:+.1f} stop{'s' if abs(value) >= 1.05 else ''}".replace("-", "−"))  # fmt: skip
+    name, apart = max(told, key=lambda pair: abs(pair[1].value or 0.0))
     reach = "" if apart.low is None or apart.high is None else (
         f" ({apart.low:+.1f} to {apart.high:+.1f})".replace("-", "−"))  # fmt: skip
+    paired = " ".join(paired_lines(sheet))
     words = f"{name} beside {film_name(sheet, sheet.strips[0])}{reach}. {paired}".strip()
+    says = _says(apart.value or 0.0)
     return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True)

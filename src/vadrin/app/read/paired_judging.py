@@ -85,6 +85,14 @@ def paired_of(strip: StripSheet, quality: str) -> PairedResult | None:
     return paired_result(said) if said else None
 
 
+def paired_words(strip: StripSheet, quality: str) -> str:
+    """What looks at a quality come to in a word or two; a dash before the first."""
+    result = paired_of(strip, quality)
+    if result is None:
+        return "—"
+    return _nearest(result) if result.told else "no difference told"
+
+
 def paired_lines(sheet: TestSheet) -> tuple[str, ...]:
     """A sentence for each quality that was judged of each strip."""
     made = []
@@ -96,10 +104,13 @@ def paired_lines(sheet: TestSheet) -> tuple[str, ...]:
     return tuple(made)
 
 
+def _nearest(result: PairedResult) -> str:
+    return SCALE[round(result.mean) + 2]
+
+
 def _result_words(result: PairedResult) -> str:
-    nearest = SCALE[round(result.mean) + 2]
     count = f"{result.more} more, {result.same} same, {result.less} less"
     if result.told:
-        return f"{nearest} than the reference ({count}; not by chance)"
+        return f"{_nearest(result)} than the reference ({count}; not by chance)"
     looks = counted(result.more + result.same + result.less, "look")
     return f"no difference told yet ({count}; {looks} may be chance)"
