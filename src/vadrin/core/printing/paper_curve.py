@@ -15,8 +15,6 @@ from vadrin.core.figure import Figure, absent
 
 FIRST_GREY, MID_GREY, BLACK_SHARE = 0.04, 0.60, 0.90
 _DRAWS = 60
-_OF_WHITE = 0.6
-"""Share of a reading's noise that the paper's white keeps: a few of its steps tell it."""
 _FLAT = 0.03
 """Density that the last two steps may differ by where the paper has reached its maximum."""
 
@@ -127,22 +125,23 @@ def paper_curve(
     ValueError
         In words, for fewer than four steps, or steps that do not darken.
     """
-    order = np.argsort(log_h, kind="stable")
-    x, read = np.asarray(log_h, float)[order], np.asarray(density, float)[order]
-    if len(np.unique(x)) < 4:
+    x, place, repeats = np.unique(
+        np.round(np.asarray(log_h, float), 9), return_inverse=True, return_counts=True
+    )
+    read = np.bincount(place, np.asarray(density, float)) / repeats
+    if len(x) < 4:
         raise ValueError("a paper's curve needs at least four steps that differ")
     if read[-1] - read[0] < 0.5:
         raise ValueError("the steps hardly darken: expose from white to black")
     # The least of many readings is the luckiest of them: all that are as white count.
-    white = float(read[read <= read.min() + _FLAT].mean()) if d_min is None else d_min
-    keep = np.concatenate([[True], np.diff(x) > 1e-9])
-    x, read = x[keep], read[keep]
+    pale = read <= read.min() + _FLAT
+    white = float(read[pale].mean()) if d_min is None else d_min
     curve = _rising(read) - white
     rows = [_answers(x, curve)]
     for _ in range(_DRAWS if noise > 0 else 0):
-        base = white + noise * float(rng.standard_normal()) * _OF_WHITE
-        shaken = _rising(read + noise * rng.standard_normal(len(read))) - base
-        rows.append(_answers(x, shaken))
+        moved = noise * rng.standard_normal(len(read)) / np.sqrt(repeats)
+        base = white + float(moved[pale].mean() if d_min is None else noise * rng.standard_normal())
+        rows.append(_answers(x, _rising(read + moved) - base))
     table = np.array(rows)
     best, drawn = table[0], table[1:] if len(table) > 1 else table
     reached = curve[-1] - curve[-2] <= _FLAT
