@@ -259,10 +259,16 @@ KINDS = (
 )  # fmt: skip
 
 
+def _apart(figure: Figure, true: float) -> float:
+    """How far the truth lies from the figure, in half ranges of its own side."""
+    end = figure.high if true > figure.value else figure.low
+    return (true - figure.value) / max(abs(end - figure.value), 1e-9)
+
+
 def main(count: int, only: list[str]) -> None:
     """Print a line a kind."""
     for kind in [k for k in KINDS if not only or k.__name__ in only]:
-        held = told = 0
+        held, apart = 0, list[float]()
         for seed in range(count):
             rng = np.random.default_rng([9, seed])
             with tempfile.TemporaryDirectory() as folder:
@@ -270,12 +276,13 @@ def main(count: int, only: list[str]) -> None:
                 film = varied(SHAPES["plain"], rng)
                 for figure, true in kind(book, film, seed, rng):
                     if figure.low is not None and figure.high is not None:
-                        told += 1
                         held += figure.low <= true <= figure.high
+                        apart.append(_apart(figure, true))
                 book.close()
         name = kind.__name__.replace("_", " ")
-        share = 100 * held / max(told, 1)
-        print(f"{name:<16}{held:>4} of {told:>4} held ({share:.0f} of 100)", flush=True)
+        told = f"{held:>4} of {len(apart):>4} held ({100 * held / max(len(apart), 1):.0f} of 100)"
+        width = 1 / max(1.96 * np.sqrt(np.mean(np.square(apart))), 1e-9)
+        print(f"{name:<16}{told}, {width:.2f} times as wide as warranted", flush=True)
 
 
 if __name__ == "__main__":

@@ -104,7 +104,7 @@ def truths(shape, strips):
 
 
 def one(task):
-    """Errors of one test: (quantity, error, held, half width) and what was alarmed."""
+    """Errors of one test: (quantity, error, held, half width, strip) and what was alarmed."""
     name, seed, count, step, blanks, noise = task
     rng = np.random.default_rng([seed, count, blanks, list(SHAPES).index(name)])
     shape = varied(SHAPES[name], rng)
@@ -112,11 +112,11 @@ def one(task):
     answer = analyse(strips, Settings(pushes=(0.0, 1.0)))
     rows = []
 
-    def take(quantity, figure, true, apart):
+    def take(quantity, figure, true, apart, strip=0):
         if figure.value is not None and figure.low is not None:
             held = figure.low <= true <= figure.high
             half = 0.5 * abs(apart(figure.high, figure.low))
-            rows.append((quantity, apart(figure.value, true), held, half))
+            rows.append((quantity, apart(figure.value, true), held, half, strip))
 
     def stops(a, b):
         return math.log2(a / b)
@@ -128,9 +128,9 @@ def one(task):
         return a - b
 
     speeds, gradients, whole = truths(shape, strips)
-    for strip, speed, gradient in zip(answer.strips, speeds, gradients, strict=False):
-        take("speed", strip.speed, speed, stops)
-        take("gradient", strip.average_gradient, gradient, apart)
+    for at, (strip, *true) in enumerate(zip(answer.strips, speeds, gradients, strict=False)):
+        take("speed", strip.speed, true[0], stops, at)
+        take("gradient", strip.average_gradient, true[1], apart, at)
     found = answer.finding
     push = answer.push[1].hold_highlight if len(answer.push) > 1 else None
     for quantity, figure, how in (
@@ -145,6 +145,11 @@ def one(task):
     return rows, float(np.mean(limit**2)), alarms
 
 
+def _width(errors, halves):
+    """Median width over what the errors warrant; strip by strip, for thin ones err more."""
+    return float(np.median(halves)) / 1.96 / float(np.sqrt(np.mean(errors**2)))
+
+
 def line_of(name, results):
     """The figures of one shape in a line a quantity."""
     by = defaultdict(list)
@@ -157,13 +162,14 @@ def line_of(name, results):
     for quantity in QUANTITIES:
         if not by[quantity]:
             continue
-        errors, held, halves = (np.array(c) for c in zip(*by[quantity], strict=True))
+        errors, held, halves, strip = (np.array(c) for c in zip(*by[quantity], strict=True))
         rms = float(np.sqrt(np.mean(errors**2)))
         beside = f"  {rms / limit:.2f} of the limit" if quantity == "speed" else ""
         own = 1.96 * errors / np.maximum(halves, 1e-9)
+        widths = [_width(errors[strip == at], halves[strip == at]) for at in np.unique(strip)]
         lines.append(
             f"    {quantity:<12}n {len(errors):>4}  rms {rms:.4f}  bias {errors.mean():+.4f}  "
-            f"held {100 * held.mean():5.1f}  width {np.median(halves) / 1.96 / rms:.2f}  "
+            f"held {100 * held.mean():5.1f}  width {' '.join(f'{w:.2f}' for w in widths)}  "
             f"each its own {1 / np.sqrt(np.mean(own**2)):.2f}{beside}"
         )
     return "\n".join(lines)

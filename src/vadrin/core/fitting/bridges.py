@@ -28,7 +28,7 @@ the faster it still grows, the nearer it is to its beginning, where it is straig
 _BOW_OF_TWO = np.array([-0.03, 0.0, 0.0])
 _BOW_OF_TWO_SPREAD = np.array([0.05, 0.05, 0.2])
 """Of fog, ln contrast and lg speed, which two strips can't show."""
-_BOW_SHARE = 0.65
+_BOW_SHARE = 0.56
 """How unsure the bow of contrast is, as a share of its growth: some developers gather pace."""
 
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from vadrin.core.arrays import Array
-from vadrin.core.fitting.development_model import SHARED
+from vadrin.core.fitting.development_model import MODEL_PARAMETERS, SHARED
 from vadrin.core.fitting.freedoms import Scales, learnt_freedoms, precision_of
 from vadrin.core.fitting.normal_equations import NormalEquations, normal_equations, seen_by
 from vadrin.core.fitting.problem import (
@@ -55,7 +55,8 @@ def _learnt(
     """One update of the scales, and the freedom left for the noise."""
     model = problem.model
     made, told = learnt_freedoms(model, point.phi, normal.variances(), scales)
-    told += 4 + 3 * min(model.distinct, 3)
+    of_model = normal.variances()[:MODEL_PARAMETERS] / problem.spread**2
+    told += float(np.clip(1 - of_model, 0.0, 1.0).sum())
     # Weights that spare far readings count for less; those of thin ones do not count for more.
     freedom = max(float((weights * problem.variance(scales.noise)).sum()) - told, 2.0)
     noise = np.sqrt((weights * point.residual**2).sum() / freedom)
