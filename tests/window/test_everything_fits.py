@@ -11,6 +11,7 @@ from tests.window.layout_audit import faults_of
 from tests.window.pages import Hands, field_of, settle, words_of
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.notebook.records import Batch, Developer, Stock
+from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import LEAST_CONTRAST, LOOKS, contrast
 from vadrin.ui.widgets.labels import ElidedLabel
@@ -178,6 +179,13 @@ def test_tables_that_are_wide_scroll_inside_themselves(qtbot, scaled):
     area.ensureWidgetVisible(verdict)
     shown = QRect(verdict.mapTo(area.viewport(), QPoint(0, 0)), verdict.size())
     assert area.viewport().rect().contains(shown)
+    with window.bench.notebook.change("asked otherwise"):
+        window.bench.notebook.put(replace(window.bench.sheet.test, kind="push"))
+    window.bench.open_test(window.bench.sheet.test.id)
+    settle(qtbot, window)
+    (film,) = window.station().findChildren(FilmRows)
+    assert area.horizontalScrollBar().maximum() > 0
+    assert film.shown_width <= area.viewport().width(), "film is seen whole over a wide table"
 
 
 @pytest.mark.parametrize("look", LOOKS, ids=lambda look: look.name)

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtCore import QEvent, QObject, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
+from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
 
 from vadrin.app.kind_answer import FilmCell, FilmRow
 from vadrin.ui.theme.look import DAY, Look
@@ -21,6 +21,7 @@ class FilmRows(QWidget):
         super().__init__()
         self.rows: tuple[FilmRow, ...] = ()
         self._look: Look = DAY
+        self._viewport: QWidget | None = None
         self.setAccessibleName("frames of the answer")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -41,11 +42,32 @@ class FilmRows(QWidget):
         self.setAccessibleDescription("; ".join(said))
         self.update()
 
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """Find out what part of the page is seen: a table under it may be wider than the window."""
+        super().showEvent(event)
+        above = self.parentWidget()
+        while above is not None and not isinstance(above, QAbstractScrollArea):
+            above = above.parentWidget()
+        self._viewport = above.viewport() if above is not None else None
+        if self._viewport is not None:
+            self._viewport.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        """Draw anew when more or less of the page is seen."""
+        if event is not None and event.type() == QEvent.Type.Resize:
+            self.update()
+        return super().eventFilter(watched, event)
+
+    @property
+    def shown_width(self) -> int:
+        """How wide the rows are: as much as can be seen at once."""
+        return min(self.width(), self._viewport.width() if self._viewport else self.width())
+
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the rows."""
         painter = QPainter(self)
         noted = px(_NOTE) if any(r.note for r in self.rows) else 0
-        left, room = px(_NAME), self.width() - px(_NAME) - noted
+        left, room = px(_NAME), self.shown_width - px(_NAME) - noted
         longest = max((len(r.cells) for r in self.rows), default=1)
         wide = min(room / max(longest, 1), px(_WIDEST))
         for place, row in enumerate(self.rows):
