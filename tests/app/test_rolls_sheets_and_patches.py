@@ -306,21 +306,21 @@ class TestSheetsOfPositives:
         self.sheet(notebook, "open shade", "fresh", 1.0)
         self.sheet(notebook, "sun", "", 2.0, decided=False)
         now = self.sheet(notebook, "sun", "half used", 1.0, decided=False)
-        assert [r[1:] for r in now.answer.second.rows] == [
+        assert [r[1:] for r in now.answer.more[0].rows] == [
             ("sun", "half used", "EI 3.2"), ("open shade", "fresh", "EI 3.2"),
             ("sun", "fresh", "EI 6"),
         ]  # fmt: skip
         assert now.answer.says == "EI 3.2 in sun"
 
     def test_a_sheet_alone_has_nothing_beside_it(self, notebook):
-        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.second is None
+        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.more == ()
 
     def test_a_hurt_decision_is_passed_over(self, notebook):
         first = self.sheet(notebook, "sun", "fresh", 0.0)
         with notebook.change("hurt"):
             (kept,) = notebook.all(Finding, test_id=first.test.id)
             notebook.put(replace(kept, report='{"answer": {"figures": {"best_ei": "six"}}}'))
-        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.second is None
+        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.more == ()
 
 
 def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):

@@ -4,7 +4,9 @@ import math
 
 import numpy as np
 
+from tests.core.film_shapes import SHAPES, varied
 from vadrin.core.curves import metrics
+from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.simulation.film import (
     Densitometer,
@@ -65,3 +67,26 @@ def test_more_readings_make_a_narrower_interval():
         figure = analyse(strips).finding.zone_ei
         widths.append(math.log(figure.high / figure.low))
     assert widths[1] < 0.8 * widths[0]
+
+
+def test_a_light_box_firms_up_what_a_wedge_told_coarsely():
+    """Films matched between steps 0.15 apart; then an eye says where their shadow begins."""
+    narrower, held = [], []
+    for seed in range(16):
+        rng = np.random.default_rng(seed)
+        film = varied(SHAPES["plain"], rng)
+        point = film.x_m(8.0)
+        places = [None, *(point + STOP * (np.arange(-5, 6) + rng.uniform(-0.5, 0.5)))]
+        steps = [0.15 * int(film.density(x, 8.0) / 0.15) for x in places]
+        rows = [Reading(str(n), x, low + 0.075, 0.15 / math.sqrt(12))
+                for n, (x, low) in enumerate(zip(places, steps, strict=True))]  # fmt: skip
+        eye = point + 0.14 * rng.standard_normal()
+        seen = Reading("light box", eye, 0.1, 0.45 * 0.14, net=True)
+        coarse, firm = (
+            analyse((StripReadings("A", 8.0, 20.0, tuple(r)),)).strips[0].zone_ei
+            for r in (rows, [*rows, seen])
+        )
+        narrower.append(math.log(firm.high / firm.low) / math.log(coarse.high / coarse.low))
+        held += [f.low <= 8.125 / 16 / 10**point <= f.high for f in (coarse, firm)]
+    assert np.median(narrower) < 0.9
+    assert np.mean(held) >= 0.88

@@ -230,7 +230,7 @@ def test_verdicts_show_as_shapes_and_are_spoken(reading):
     assert len({bytes(p.bits().asarray(p.sizeInBytes())) for p in pictures.values()}) == 3
 
 
-def test_the_light_box_firms_up_a_curve_read_coarsely(qtbot, reading):
+def test_the_light_box_counts_beside_a_curve_read_coarsely(qtbot, reading):
     book, sheet = reading.bench.notebook, reading.bench.sheet
     shape = SHAPES["plain"]
     with book.change("read by a wedge"):
@@ -253,9 +253,9 @@ def test_the_light_box_firms_up_a_curve_read_coarsely(qtbot, reading):
     assert not [d for d in analysis.diagnostics if "light box" in d.frames]
     after = analysis.strips[0].zone_ei
     true = 8.125 / 16 / 10**at
+    assert after.value != before.value
     for figure in (before, after):
         assert figure.low < true < figure.high
-    assert after.high / after.low < 0.98 * before.high / before.low
 
 
 class TestSideBySide:

@@ -84,7 +84,7 @@ class KindAnswer:
     table : AnswerTable, optional
     film : tuple of FilmRow
     plot : AnswerPlot, optional
-    second : AnswerTable, optional
+    more : tuple of AnswerTable
         More rows, of other columns.
     hues : tuple of HueTurn
     of_a_curve : bool
@@ -99,7 +99,7 @@ class KindAnswer:
     film: tuple[FilmRow, ...] = ()
     plot: AnswerPlot | None = None
     of_a_curve: bool = False
-    second: AnswerTable | None = None
+    more: tuple[AnswerTable, ...] = ()
     hues: tuple[HueTurn, ...] = ()
 
 

@@ -96,10 +96,11 @@ def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     figures |= {"last_usable_push": usable, "last_salvageable_push": salvage}
     figures |= patch_figures(sheet)
     table, plot, patches = AnswerTable(_HEADS, tuple(rows)), _plot(sheet), patch_table(sheet)
+    more = (patches,) if patches is not None else ()
     if not seen:
         act = "Read each frame by red, green and blue, the blanks first."
         why = f"No layer was read yet. {drift_words(sheet)}".strip()
-        return KindAnswer("", why, act, figures, table, (), plot, second=patches,
+        return KindAnswer("", why, act, figures, table, (), plot, more=more,
                           hues=hue_turns(sheet))  # fmt: skip
     bad = [(push, words) for push, words in seen if words.startswith("crossover")]
     by_figures = [push for push, words in seen if words == "layers go together"]
@@ -118,7 +119,7 @@ def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
     drift = drift_words(sheet)
     words = f"{words}. {drift}" if drift else f"{words}."
-    return KindAnswer(says, words, act, figures, table, (), plot, second=patches,
+    return KindAnswer(says, words, act, figures, table, (), plot, more=more,
                       hues=hue_turns(sheet))  # fmt: skip
 
 

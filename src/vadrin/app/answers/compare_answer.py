@@ -9,7 +9,7 @@ from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figu
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
-from vadrin.app.read.paired_judging import paired_lines, paired_of, paired_words
+from vadrin.app.read.paired_judging import PAIRED_QUALITIES, paired_of, paired_words
 from vadrin.app.results.next_act import waiting_act
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
@@ -89,7 +89,13 @@ def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         return of_curves
     words = f"{of_curves.words} {drift_words(sheet)}".strip()
     figures = {**of_curves.figures, **patch_figures(sheet)}
-    return replace(of_curves, words=words, figures=figures, second=patches, hues=hue_turns(sheet))
+    return replace(
+        of_curves,
+        words=words,
+        figures=figures,
+        more=(patches, *of_curves.more),
+        hues=hue_turns(sheet),
+    )
 
 
 @dataclass(frozen=True)
@@ -129,11 +135,15 @@ def _row(
     )
 
 
-def _judged_blind(sheet: TestSheet) -> tuple[tuple[str, ...], dict[int, tuple[str, ...]]]:
-    """The qualities that were judged of any film, and what was said of each, by place."""
-    asked = tuple(q for q in _JUDGED if any(paired_of(s, q) for s in sheet.strips))
-    said = {s.strip.position: tuple(paired_words(s, q) for q in asked) for s in sheet.strips}
-    return asked, said
+def _judged_table(sheet: TestSheet) -> tuple[AnswerTable, ...]:
+    """What eyes told of the films beside the reference; none before the first look."""
+    rows = tuple(
+        (f"{film_name(sheet, strip)}, {quality}", *paired_words(told))
+        for strip in sheet.strips[1:]
+        for quality in PAIRED_QUALITIES
+        if (told := paired_of(strip, quality)) is not None
+    )
+    return (AnswerTable(("Judged beside the reference", "", "Looks"), rows),) if rows else ()
 
 
 def _judged_figures(sheet: TestSheet) -> dict[str, float]:
@@ -163,23 +173,22 @@ def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
                           judged, plot=plot if plot.series else None)  # fmt: skip
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
     reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
-    asked, said = _judged_blind(sheet)
-    rows = {
-        s.strip.position: _row(sheet, s, known.get(s.strip.label), of.get(s.strip.label), reference)
+    rows = [
+        _row(sheet, s, known.get(s.strip.label), of.get(s.strip.label), reference)
         for s in sheet.strips
-    }
-    figures = judged | {key: told for row in rows.values() for key, told in row.figures.items()}
-    heads = (*_HEADS, *(q.capitalize() for q in asked))
-    table = AnswerTable(heads, tuple((*row.cells, *said[at]) for at, row in rows.items()))
+    ]
+    figures = judged | {key: told for row in rows for key, told in row.figures.items()}
+    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(sheet)
     act = _act(sheet, analysis)
-    told = [(row.cells[0], row.apart) for row in rows.values() if row.apart is not None]
+    told = [(row.cells[0], row.apart) for row in rows if row.apart is not None]
     if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
-        return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True)
+        return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True,
+                      more=more)  # fmt: skip
     name, apart = max(told, key=lambda pair: abs(pair[1].value or 0.0))
     reach = "" if apart.low is None or apart.high is None else (
         f" ({apart.low:+.1f} to {apart.high:+.1f})".replace("-", "−"))  # fmt: skip
-    paired = " ".join(paired_lines(sheet))
-    words = f"{name} beside {film_name(sheet, sheet.strips[0])}{reach}. {paired}".strip()
+    words = f"{name} beside {film_name(sheet, sheet.strips[0])}{reach}."
     says = _says(apart.value or 0.0)
-    return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True)
+    return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True,
+                      more=more)  # fmt: skip

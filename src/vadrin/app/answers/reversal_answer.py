@@ -66,10 +66,10 @@ def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
     return said
 
 
-def _calibrations(sheet: TestSheet, index: float | None) -> AnswerTable | None:
+def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, ...]:
     """This sheet's best cell beside those kept of the material, by light and bleach."""
     if not sheet.cells:
-        return None
+        return ()
     here = sheet.test
     rows = [("this sheet", here.light or _NOT_SAID, here.process_state or _NOT_SAID,
              f"EI {marked_ei(index)}" if index else "—")]  # fmt: skip
@@ -78,7 +78,7 @@ def _calibrations(sheet: TestSheet, index: float | None) -> AnswerTable | None:
          f"EI {marked_ei(c.best_ei)}")
         for c in sheet.cells
     ]  # fmt: skip
-    return AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows))
+    return (AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows)),)
 
 
 def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
@@ -129,4 +129,4 @@ def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     )  # fmt: skip
     light = f" in {sheet.test.light}" if sheet.test.light else ""
     return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, lit,
-                      second=_calibrations(sheet, index))  # fmt: skip
+                      more=_calibrations(sheet, index))  # fmt: skip

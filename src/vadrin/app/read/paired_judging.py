@@ -85,12 +85,13 @@ def paired_of(strip: StripSheet, quality: str) -> PairedResult | None:
     return paired_result(said) if said else None
 
 
-def paired_words(strip: StripSheet, quality: str) -> str:
-    """What looks at a quality come to in a word or two; a dash before the first."""
-    result = paired_of(strip, quality)
-    if result is None:
-        return "—"
-    return _nearest(result) if result.told else "no difference told"
+def paired_words(result: PairedResult) -> tuple[str, str]:
+    """What looks at a quality come to, and how many there were of which kind."""
+    count = f"{result.more} more, {result.same} same, {result.less} less"
+    if result.told:
+        return f"{SCALE[round(result.mean) + 2]} than the reference", f"{count}; not by chance"
+    looks = counted(result.more + result.same + result.less, "look")
+    return "no difference told yet", f"{count}; {looks} may be chance"
 
 
 def paired_lines(sheet: TestSheet) -> tuple[str, ...]:
@@ -100,17 +101,6 @@ def paired_lines(sheet: TestSheet) -> tuple[str, ...]:
         for quality in QUALITIES:
             result = paired_of(strip, quality)
             if result is not None:
-                made.append(f"Strip {strip.strip.label}, {quality}: {_result_words(result)}.")
+                words, count = paired_words(result)
+                made.append(f"Strip {strip.strip.label}, {quality}: {words} ({count}).")
     return tuple(made)
-
-
-def _nearest(result: PairedResult) -> str:
-    return SCALE[round(result.mean) + 2]
-
-
-def _result_words(result: PairedResult) -> str:
-    count = f"{result.more} more, {result.same} same, {result.less} less"
-    if result.told:
-        return f"{_nearest(result)} than the reference ({count}; not by chance)"
-    looks = counted(result.more + result.same + result.less, "look")
-    return f"no difference told yet ({count}; {looks} may be chance)"

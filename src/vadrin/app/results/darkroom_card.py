@@ -159,7 +159,7 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
     """The card of a kind that answers for itself; None while it says nothing."""
     if not answer.says:
         return None
-    tables = [t for t in (answer.table, answer.second) if t is not None]
+    tables = [t for t in (answer.table, *answer.more) if t is not None]
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     act = "" if answer.act == answer.words else answer.act
     how = f"{answer.words[:1].upper()}{answer.words[1:]}"

@@ -17,6 +17,8 @@ from vadrin.core.results.school_answers import SchoolAnswer
 from vadrin.core.results.strip_metrics import StripMetrics
 
 REPORT_SCHEMA = "vadrin-report/1"
+_MORE_TABLES = ("second_table", "third_table")
+
 _STRIP_FIGURES = (
     "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
     "average_gradient", "contrast_index", "gamma", "gamma_stops", "zone8_density",
@@ -144,9 +146,8 @@ def answer_report(answer: KindAnswer) -> dict[str, Any]:
     if answer.table is not None:
         made["table"] = {"heads": list(answer.table.heads),
                          "rows": [list(row) for row in answer.table.rows]}  # fmt: skip
-    if answer.second is not None:
-        made["second_table"] = {"heads": list(answer.second.heads),
-                                "rows": [list(row) for row in answer.second.rows]}  # fmt: skip
+    for name, table in zip(_MORE_TABLES, answer.more, strict=False):
+        made[name] = {"heads": list(table.heads), "rows": [list(row) for row in table.rows]}
     return made
 
 

@@ -127,11 +127,12 @@ def kind_answer(scene: Scene) -> QWidget:
     row.addWidget(plot, 1)
     column.addLayout(row, 1)
     plot.show_plot(answer.plot, scene.look)
-    if answer.second is not None:
+    if answer.hues:
         wedges = HueWedges()
         column.addWidget(wedges)
         wedges.show_turns(answer.hues, scene.look)
-        column.addWidget(answer_table(answer.second), 0, Qt.AlignmentFlag.AlignTop)
+    for table in answer.more:
+        column.addWidget(answer_table(table), 0, Qt.AlignmentFlag.AlignTop)
     column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
     column.addStretch(0)
     return body

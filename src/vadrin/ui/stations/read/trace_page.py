@@ -88,7 +88,7 @@ class TracePage(PointingPage["Trace"]):
         # The left and the lower mark are often one place.
         marks = (
             tuple(
-                Mark(at, f"{end} {trace.values[end]:g}", under=end == "lower")
+                Mark(at, f"{end} {trace.values[end]:g}".replace("-", "−"), under=end == "lower")
                 for end, at in zip(AXIS_ENDS, trace.marks, strict=False)
             )
             if trace
