@@ -13,6 +13,9 @@ _BRIDGE = 0.3
 share of what that line bows off straight ones: films that gather pace and films that stop in
 mid-gap (``tools/shapes.py``) miss it by as much."""
 _LEAST_BRIDGE = 1e-3
+_OF_GROWTH = 0.42
+"""Share of the model's own bow that contrast may miss it by between three strips: the model's three
+numbers meet them whatever the film does in mid-gap, so that no deviation shows."""
 
 
 def _gaps(model: DevelopmentModel) -> Array:
@@ -28,7 +31,7 @@ the faster it still grows, the nearer it is to its beginning, where it is straig
 _BOW_OF_TWO = np.array([-0.03, 0.0, 0.0])
 _BOW_OF_TWO_SPREAD = np.array([0.05, 0.05, 0.2])
 """Of fog, ln contrast and lg speed, which two strips can't show."""
-_BOW_SHARE = 0.56
+_BOW_SHARE = 0.6
 """How unsure the bow of contrast is, as a share of its growth: some developers gather pace."""
 
 
@@ -48,11 +51,23 @@ def _bows(model: DevelopmentModel, phi: Array) -> Array:
     return np.asarray(np.sqrt(0.5 * (square + square.mean(0)))) if len(square) else square
 
 
+def _growth_bows(model: DevelopmentModel, phi: Array) -> Array:
+    """How far the model's own ln contrast bows off straight lines between strips, shape (gaps,)."""
+    ends = np.exp(development_model.different_times(model))
+    middle = np.sqrt(ends[1:] * ends[:-1])
+    at_ends = development_model.parameters_at(model, phi, ends)[:, 1]
+    between = development_model.parameters_at(model, phi, middle)[:, 1]
+    bow = between - 0.5 * (at_ends[1:] + at_ends[:-1])
+    return np.asarray(np.abs(bow) / DEVIATION_UNIT[1])
+
+
 def bridges_of(model: DevelopmentModel, phi: Array) -> tuple[Array, Array]:
     """How curves bow between strips, on which no reading lies: mean and freedom, (gaps * 3,)."""
     gap = _gaps(model)
     if model.distinct != 2:
         free = np.maximum(_BRIDGE * _bows(model, phi), _LEAST_BRIDGE)
+        if model.distinct == 3:
+            free[:, 1] = np.hypot(free[:, 1], _OF_GROWTH * _growth_bows(model, phi))
         return np.zeros(free.size), free.ravel()
     growth = float(np.clip(phi[development_model.G_RATE], 0.0, 1.5))
     bow, spread = _BOW_OF_TWO.copy(), _BOW_OF_TWO_SPREAD.copy()

@@ -15,20 +15,34 @@ import numpy as np
 
 from vadrin.core.arrays import Array
 
-_JITTER = 1e-10
+_JITTER, _MOST_JITTER = 1e-10, 1e-2
 
 
-def _firm(matrix: Array) -> Array:
-    """The matrices with a jitter where rounding spoils positive definiteness."""
+def _firm(matrix: Array, jitter: float = _JITTER) -> Array:
+    """The matrices with their diagonals raised where rounding spoils positive definiteness."""
     at = np.arange(matrix.shape[-1])
     firm = matrix.copy()
-    firm[..., at, at] *= 1 + _JITTER
+    firm[..., at, at] *= 1 + jitter
     return firm
 
 
 def factor_of(hessian: Array) -> Array:
-    """Lower Cholesky factor, with a jitter where rounding spoils positive definiteness."""
-    return np.asarray(np.linalg.cholesky(_firm(hessian)))
+    """Lower Cholesky factor, with as much jitter as rounding asks for.
+
+    Raises
+    ------
+    numpy.linalg.LinAlgError
+        If the matrix is far from positive definite.
+    """
+    jitter = _JITTER
+    while True:
+        try:
+            return np.asarray(np.linalg.cholesky(_firm(hessian, jitter)))
+        except np.linalg.LinAlgError:
+            # Readings met without noise leave so little that a difference rounds below zero.
+            jitter *= 100
+            if jitter > _MOST_JITTER:
+                raise
 
 
 @dataclass(frozen=True)
