@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from vadrin.core.checks import setting_checks as reading_diagnostics
+from vadrin.core.checks import setting_checks
 from vadrin.core.exposure.corrections import (
     Corrections,
     calibrated_meter_constant,
@@ -23,7 +23,6 @@ from vadrin.core.exposure.reciprocity import (
     effective_time,
     fit_reciprocity,
 )
-from vadrin.core.figure import Figure
 from vadrin.core.process.temperature import drifted_c, restated_drift, standing_worth
 from vadrin.core.restated_time import restated_time
 
@@ -126,36 +125,9 @@ def test_a_dial_that_ends_and_daylight_after_dark():
 @pytest.mark.parametrize(
     ("diagnostics", "words"),
     [
-        (
-            reading_diagnostics.marks_taken_for_exact(
-                (reading_diagnostics.FrameSetting("1", 1 / 60, 8, 1 / 45),), 1 / 1000, 2.0
-            ),
-            "sixth of a stop",
-        ),
-        (
-            reading_diagnostics.marks_taken_for_exact(
-                (reading_diagnostics.FrameSetting("1", 1 / 60, 2.0),), 1 / 1000, 2.0
-            ),
-            "full aperture",
-        ),
-        (
-            reading_diagnostics.long_beside_short(
-                (
-                    reading_diagnostics.FrameSetting("1", 1 / 60, 8),
-                    reading_diagnostics.FrameSetting("9", 8, 8),
-                ),
-                False,
-            ),
-            "longer than 1 s",
-        ),
-        (
-            reading_diagnostics.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 18]), 9.0),
-            "count as 8",
-        ),
-        (reading_diagnostics.dial_ends_below(12, 25, 3200, 0), "dial ends"),
-        (reading_diagnostics.left_on_another_speed(Figure(2.0), 400), "push of 2"),
-        (reading_diagnostics.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
-        (reading_diagnostics.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
+        (setting_checks.dial_ends_below(12, 25, 3200, 0), "dial ends"),
+        (setting_checks.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
+        (setting_checks.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
     ],
 )
 def test_each_trap_says_itself_with_a_remedy(diagnostics, words):
@@ -165,15 +137,5 @@ def test_each_trap_says_itself_with_a_remedy(diagnostics, words):
 
 
 def test_traps_stay_silent_where_nothing_is_wrong():
-    good = (
-        reading_diagnostics.FrameSetting("1", 1 / 60, 8, 1 / 64),
-        reading_diagnostics.FrameSetting("2", 1 / 30, 8),
-    )
-    assert reading_diagnostics.marks_taken_for_exact(good, 1 / 1000, 2.0) == []
-    assert reading_diagnostics.long_beside_short(good, False) == []
-    assert (
-        reading_diagnostics.drifted_bath("A", np.array([0.0, 9]), np.array([20.0, 20.2]), 9.0) == []
-    )
-    assert reading_diagnostics.dial_ends_below(100, 25, 3200, 2) == []
-    assert reading_diagnostics.left_on_another_speed(Figure(0.1), 100) == []
-    assert reading_diagnostics.daylight_after_a_push(100, 1 / 1000, 16) == []
+    assert setting_checks.dial_ends_below(100, 25, 3200, 2) == []
+    assert setting_checks.daylight_after_a_push(100, 1 / 1000, 16) == []

@@ -192,7 +192,7 @@ def _times(fit: Fit, finding: Finding) -> list[Diagnostic]:
 
 
 def _light_moved(strips: tuple[StripReadings, ...], noise: float) -> list[Diagnostic]:
-    """Trap 3: two frames of one exposure that do not agree."""
+    """Two frames of one exposure that do not agree."""
     told = []
     for strip in strips:
         by_exposure: dict[float, dict[str, list[float]]] = {}
