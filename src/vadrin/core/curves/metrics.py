@@ -71,6 +71,8 @@ def zone8_density(curves: Curves, x_z: Array) -> Array:
 
 
 _CROSSINGS = np.array([0.2, 2.2])
+_SETTLED = 1e-3
+"""Last step in angle from which a secant's answer is far nearer than that."""
 
 
 def contrast_index(curves: Curves) -> tuple[Array, Array]:
@@ -92,8 +94,10 @@ def contrast_index(curves: Curves) -> tuple[Array, Array]:
         step = (angle - before) * here / np.where(here == last, np.inf, here - last)
         before, last = angle, here
         angle = np.clip(angle - step, 0.02, 1.4)
+        if not (np.abs(step) > _SETTLED).any():
+            break
     crossing = log_h_at(curves, 2.2 * np.sin(angle))
-    settled = np.abs(angle - before) < 1e-3
+    settled = np.abs(angle - before) < _SETTLED
     return np.where(settled, np.tan(angle), np.nan), np.where(settled, crossing, np.nan)
 
 
