@@ -1,5 +1,7 @@
 """One roll read on a light box, by scan and by densitometer, beside each other and undone."""
 
+import math
+
 import numpy as np
 import pyqtgraph as pg
 import pytest
@@ -86,20 +88,27 @@ def roll(qtbot, open_window, tmp_path):
     return Roll(qtbot, open_window(tmp_path / "winter.vadrin"))
 
 
-def test_each_way_holds_the_truth_as_surely_as_it_says(roll, tmp_path):
+def far_off(figure, true):
+    """How far a figure lies from the truth, in halves of its own range."""
+    return abs(math.log(figure.value / true)) / (0.5 * math.log(figure.high / figure.low))
+
+
+def test_each_way_comes_as_near_the_truth_as_it_says(roll, tmp_path):
     roll.on_the_light_box()
     _, eye = light_box_answer(roll.window.bench.sheet)
-    assert eye.low <= roll.zone_ei <= eye.high
+    assert far_off(eye, roll.zone_ei) < 1.5
     assert "EI" in words_of(roll.window)
     roll.window.station().light_box.again.click()
     roll.by_scan(tmp_path / "roll.tif")
     scan = roll.index()
-    assert scan.low <= roll.zone_ei <= scan.high
+    assert far_off(scan, roll.zone_ei) < 1.5
     assert scan.high / scan.low < eye.high / eye.low, "a scan is surer than an eye"
     roll.window.bench.undo()
     roll.by_densitometer()
     meter = roll.index()
-    assert meter.low <= roll.zone_ei <= meter.high
+    # Of one film no range can be tried closer: tests/core/test_sureness.py counts many.
+    assert far_off(meter, roll.zone_ei) < 1.5
+    assert meter.high / meter.low < scan.high / scan.low, "an instrument is surer than a scan"
     roll.on_the_light_box()
     settle(roll.qtbot, roll.window)
     assert "On the light box EI" in words_of(roll.window)
