@@ -1,5 +1,6 @@
 """Everything that was decided on, beside one reference: sorted, turned to a gallery, opened."""
 
+import shutil
 from dataclasses import replace
 
 import numpy as np
@@ -116,7 +117,8 @@ def test_nothing_decided_says_how_a_film_comes_here(qtbot, open_window, tmp_path
     assert list(films_decided(window.bench.notebook)) == []
 
 
-def test_many_films_come_in_while_the_screen_stays_alive(films, qtbot):
+def years_of_them(films):
+    """Twelve decided tests, of which the first six are laid out by now."""
     book, station = films.bench.notebook, films.station()
     newest = book.all(Finding)[-1]
     with book.change("years of them"):
@@ -126,7 +128,25 @@ def test_many_films_come_in_while_the_screen_stays_alive(films, qtbot):
                 book.add(replace(strip, id=0, test_id=test.id))
             book.add(replace(newest, id=0, test_id=test.id))
     station.show_scene(films.scene())
+    return station
+
+
+def test_many_films_come_in_while_the_screen_stays_alive(films, qtbot):
+    station = years_of_them(films)
     said = [label.text() for label in station.findChildren(QLabel)]
     assert "6 of 12 tests laid out …" in said, "before the screen has turned once"
     qtbot.waitUntil(lambda: station.table.rowCount() == 12, timeout=20_000)
     assert "laid out" not in words_of(station)
+
+
+def test_films_that_still_come_in_are_let_go_when_another_notebook_is_opened(
+    films, qtbot, empty_path, tmp_path
+):
+    station = years_of_them(films)
+    films.bench.go("shelf")
+    films.bench.open_notebook(shutil.copy(empty_path, tmp_path / "other.vadrin"))
+    qtbot.waitUntil(lambda: station._coming is None, timeout=20_000)
+    assert station.table.rowCount() == 0
+    films.bench.go("films")
+    settle(qtbot, films)
+    assert "No film was decided on yet" in words_of(station)
