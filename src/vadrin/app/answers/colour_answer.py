@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from vadrin.app.answers.colour_patches import (
@@ -25,7 +26,7 @@ if TYPE_CHECKING:
 
 LAYERS = (Channel.RED, Channel.GREEN, Channel.BLUE)
 _HEADS = ("Push", "Base r g b", "Gradient r g b", "Speed r g b", "What will be seen")
-_CROSSOVER = 0.05
+_CROSSOVER, _TOGETHER = 0.05, "layers go together"
 _COMPLEMENT = {"red": "cyan", "green": "magenta", "blue": "yellow"}
 
 
@@ -42,7 +43,7 @@ def crossover_words(gradients: dict[str, float | None]) -> str:
     apart = {k: v - middle for k, v in known.items()}
     name, most = max(apart.items(), key=lambda pair: abs(pair[1]))
     if max(known.values()) - min(known.values()) <= _CROSSOVER:
-        return "layers go together"
+        return _TOGETHER
     # On a negative the steeper layer is denser in the highlights: its own colour comes back there.
     high, low = (name, _COMPLEMENT[name]) if most > 0 else (_COMPLEMENT[name], name)
     return f"crossover {abs(most):.2f}: highlights go {high} while shadows go {low}"
@@ -62,65 +63,74 @@ def _last(sheet: TestSheet, least: str) -> float | None:
     return max(held, default=None)
 
 
+@dataclass(frozen=True)
+class _Push:
+    """What the layers of one push say: its row, its figures, and what will be seen, if read."""
+
+    push: float
+    cells: tuple[str, ...]
+    figures: dict[str, Figure | float | None]
+    seen: str = ""
+
+
+def _push_row(strip: StripSheet, layers: dict[tuple[str, str], StripMetrics]) -> _Push:
+    label, push = strip.strip.label, _push_of(strip)
+    mine = {c: layers.get((label, str(c))) for c in LAYERS}
+    if not any(mine.values()):
+        return _Push(push, (push_name(push), "not read", "", "", ""), {})
+    figures: dict[str, Figure | float | None] = {}
+    for c, m in mine.items():
+        if m is not None:
+            figures |= {f"{label}_{c}_gradient": m.average_gradient,
+                        f"{label}_{c}_base": m.base_fog, f"{label}_{c}_speed": m.speed}  # fmt: skip
+    gradients = {str(c): m.average_gradient.value if m else None for c, m in mine.items()}
+    words = crossover_words(gradients)
+    cells = (
+        push_name(push),
+        _triple([m.base_fog.value if m else None for m in mine.values()], ".2f"),
+        _triple(list(gradients.values()), ".2f"),
+        _triple([m.speed.value if m else None for m in mine.values()], ".0f"), words,
+    )  # fmt: skip
+    return _Push(push, cells, figures, words)
+
+
+def _said(read: list[_Push], usable: float | None, salvage: float | None) -> tuple[str, str]:
+    """The answer in a few words, and what it rests on: figures, then verdicts."""
+    bad = [p.push for p in read if p.seen.startswith("crossover")]
+    together = [p.push for p in read if p.seen == _TOGETHER]
+    says = "Layers together" if not bad else f"Crossover at {push_name(bad[0])}"
+    words = f"By figures the layers go together up to {push_name(max(together))}" if together \
+        else "By figures no development keeps the layers together"  # fmt: skip
+    if usable is None:
+        return says, f"{words}; no frame was judged yet."
+    words += f"; by verdicts it is usable to {stops_counted(usable)} of push"
+    if salvage is not None:
+        words += f", salvageable to {stops_counted(salvage)}"
+    return f"Usable to {push_name(usable)}", f"{words}."
+
+
 def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     """What a colour test says."""
-    layers: dict[tuple[str, str], StripMetrics] = {
-        (m.label, m.channel): m for m in (analysis.layers if analysis else ())
-    }
-    rows, seen = [], []
-    figures: dict[str, Figure | float | None] = {}
-    for strip in sorted(sheet.strips, key=_push_of):
-        label = strip.strip.label
-        mine = [layers.get((label, str(c))) for c in LAYERS]
-        if not any(mine):
-            rows.append((push_name(_push_of(strip)), "not read", "", "", ""))
-            continue
-        gradients = {str(c): m.average_gradient.value if m else None
-                     for c, m in zip(LAYERS, mine, strict=True)}  # fmt: skip
-        for c, m in zip(LAYERS, mine, strict=True):
-            if m is not None:
-                figures |= {
-                    f"{label}_{c}_gradient": m.average_gradient,
-                    f"{label}_{c}_base": m.base_fog,
-                    f"{label}_{c}_speed": m.speed,
-                }
-        words = crossover_words(gradients)
-        seen.append((_push_of(strip), words))
-        rows.append((
-            push_name(_push_of(strip)),
-            _triple([m.base_fog.value if m else None for m in mine], ".2f"),
-            _triple(list(gradients.values()), ".2f"),
-            _triple([m.speed.value if m else None for m in mine], ".0f"), words,
-        ))  # fmt: skip
+    layers = {(m.label, m.channel): m for m in (analysis.layers if analysis else ())}
+    pushes = [_push_row(strip, layers) for strip in sorted(sheet.strips, key=_push_of)]
     usable, salvage = _last(sheet, USE_IT), _last(sheet, SALVAGED)
+    figures = {key: told for push in pushes for key, told in push.figures.items()}
     figures |= {"last_usable_push": usable, "last_salvageable_push": salvage}
     figures |= patch_figures(sheet)
-    table, plot, patches = AnswerTable(_HEADS, tuple(rows)), _plot(sheet), patch_table(sheet)
-    more = (patches,) if patches is not None else ()
-    if not seen:
+    read = [push for push in pushes if push.seen]
+    if not read:
+        says, words = "", "No layer was read yet."
         act = "Read each frame by red, green and blue, the blanks first."
-        why = f"No layer was read yet. {drift_words(sheet)}".strip()
-        return KindAnswer("", why, act, figures, table, (), plot, more=more,
-                          hues=hue_turns(sheet))  # fmt: skip
-    bad = [(push, words) for push, words in seen if words.startswith("crossover")]
-    by_figures = [push for push, words in seen if words == "layers go together"]
-    says = "Layers together" if not bad else f"Crossover at {push_name(bad[0][0])}"
-    if usable is not None:
-        says = f"Usable to {push_name(usable)}"
-    words = f"By figures the layers go together up to {push_name(max(by_figures))}" if by_figures \
-        else "By figures no development keeps the layers together"  # fmt: skip
-    words += (
-        f"; by verdicts it is usable to {stops_counted(usable)} of push"
-        + (f", salvageable to {stops_counted(salvage)}" if salvage is not None else "")
-        if usable is not None
-        else "; no frame was judged yet"
-    )
-    act = "Give verdicts on the patches of each push." if usable is None else (
-        "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
-    drift = drift_words(sheet)
-    words = f"{words}. {drift}" if drift else f"{words}."
-    return KindAnswer(says, words, act, figures, table, (), plot, more=more,
-                      hues=hue_turns(sheet))  # fmt: skip
+    else:
+        says, words = _said(read, usable, salvage)
+        act = "Give verdicts on the patches of each push." if usable is None else (
+            "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
+    patches = patch_table(sheet)
+    return KindAnswer(
+        says, f"{words} {drift_words(sheet)}".strip(), act, figures,
+        AnswerTable(_HEADS, tuple(push.cells for push in pushes)), (), _plot(sheet),
+        more=(patches,) if patches is not None else (), hues=hue_turns(sheet),
+    )  # fmt: skip
 
 
 def _plot(sheet: TestSheet) -> AnswerPlot | None:

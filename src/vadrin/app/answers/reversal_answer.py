@@ -81,52 +81,58 @@ def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, .
     return (AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows)),)
 
 
-def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
-    """What a sheet of two factors says."""
-    rows = _grid(sheet)
-    cells = [c for row in rows for c in row]
-    film = tuple(
+def _named(strip: StripSheet) -> str:
+    return strip.strip.note or f"strip {strip.strip.label}"
+
+
+def _film(rows: list[list[GridCell]], best: GridCell | None = None) -> tuple[FilmRow, ...]:
+    """The sheet as it lies, the best cell marked."""
+    return tuple(
         FilmRow(
-            row[0].strip.strip.note or f"strip {row[0].strip.strip.label}",
-            tuple(FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict) for c in row),
+            _named(row[0].strip),
+            tuple(FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict, c == best)
+                  for c in row),
         )
         for row in rows
         if row
     )  # fmt: skip
+
+
+def _process_to_blame(dense: list[float]) -> str:
+    """Why no exposure is to blame, where all cells are one; empty where they differ."""
+    if len(dense) < 4 or max(dense) - min(dense) >= _ALIKE:
+        return ""
+    tone = "dark" if min(dense) > _DARK else "alike"
+    return (
+        f"Every cell is {tone}: that is the process and not the exposure. Bleach spent, paper "
+        "upside down, or fogged."
+    )
+
+
+def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
+    """What a sheet of two factors says."""
+    rows = _grid(sheet)
+    cells = [c for row in rows for c in row]
     dense = [c.frame.density for c in cells if c.frame.density is not None]
     speed = analysis.reversal_speed if analysis else None
     figures = {"reversal_speed": speed, "cells_read": float(len(dense))}
-    if len(dense) >= 4 and max(dense) - min(dense) < _ALIKE:
-        tone = "dark" if min(dense) > _DARK else "alike"
-        words = (
-            f"Every cell is {tone}: that is the process and not the exposure. Bleach spent, paper "
-            "upside down, or fogged."
-        )
-        return KindAnswer("Process, not exposure", words,
-                          "Try the bleach on a black scrap before the next sheet.", figures,
-                          None, film)  # fmt: skip
+    blame = _process_to_blame(dense)
+    if blame:
+        act = "Try the bleach on a black scrap before the next sheet."
+        return KindAnswer("Process, not exposure", blame, act, figures, None, _film(rows))
     best, rests_on = _best(cells)
     if best is None:
         act = "Give each cell a verdict, or read its density."
-        return KindAnswer("", "No cell was read or judged yet.", act, figures, None, film)
-    index = index_of(best.frame)
+        return KindAnswer("", "No cell was read or judged yet.", act, figures, None, _film(rows))
+    index, row_name = index_of(best.frame), _named(best.strip)
     name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
     figures |= {"best_ei": index, "best_row": float(best.row), "best_column": float(best.column)}
-    row_name = best.strip.strip.note or f"strip {best.strip.strip.label}"
     border = _at_border(best, rows)
-    words = f"with {row_name}, {rests_on}"
-    if border:
-        words += f"; {', and '.join(border)}"
+    words = f"with {row_name}, {rests_on}" + (f"; {', and '.join(border)}" if border else "")
     if speed is not None and speed.value is not None:
         words += f". Speed by its curve: {speed.value:.0f}"
     finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
     act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
-    lit = tuple(
-        FilmRow(r.name, tuple(
-            FilmCell(c.words, c.density, c.mark, i == best.column and place == best.row)
-            for i, c in enumerate(r.cells)), r.note)
-        for place, r in enumerate(film)
-    )  # fmt: skip
     light = f" in {sheet.test.light}" if sheet.test.light else ""
-    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, lit,
+    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, _film(rows, best),
                       more=_calibrations(sheet, index))  # fmt: skip

@@ -76,17 +76,8 @@ class ShelfStation(Station):
         self._later.timeout.connect(self._work_out)
         self._model.undecided.connect(self._later.start)
         self._painter = ShelfPainter(self._model)
-        self._list = _Tests(self._type)
-        self._list.setAccessibleName("tests")
-        self._list.setModel(self._model)
-        self._list.setItemDelegate(self._painter)
-        self._list.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
-        self._list.clicked.connect(self._open)
-        selection = self._list.selectionModel()
-        if selection is not None:
-            selection.currentChanged.connect(lambda *_: self._show_side())
+        self._list = self._tests()
         body = self._body = QBoxLayout(QBoxLayout.Direction.LeftToRight)
-        self._list.setMinimumHeight(px(180))
         left = QVBoxLayout()
         left.addWidget(self._empty)
         left.addWidget(self._list, 1)
@@ -94,6 +85,22 @@ class ShelfStation(Station):
         self.side = ShelfSide(self.bench, self._begun)
         body.addWidget(self.side)
         self.column.addLayout(body, 1)
+        self._offer_all()
+
+    def _tests(self) -> _Tests:
+        made = _Tests(self._type)
+        made.setAccessibleName("tests")
+        made.setModel(self._model)
+        made.setItemDelegate(self._painter)
+        made.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        made.setMinimumHeight(px(180))
+        made.clicked.connect(self._open)
+        selection = made.selectionModel()
+        if selection is not None:
+            selection.currentChanged.connect(lambda *_: self._show_side())
+        return made
+
+    def _offer_all(self) -> None:
         self.offer(
             Action("shelf.open", "put the test on the bench", self._open_here, shown_keys="Enter"),
             hint("any letter", "filter: films, developers, dates, notes"),
