@@ -20,7 +20,7 @@ from tests.app.test_kind_answers import Bench  # noqa: E402
 from tests.core.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from tests.core.test_printing import Paper  # noqa: E402
 
-from vadrin.app.results.decision import decide  # noqa: E402
+from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.core.exposure.reciprocity import (  # noqa: E402
     Reciprocity,
     corrected_time,

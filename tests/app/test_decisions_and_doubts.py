@@ -10,6 +10,9 @@ from hypothesis import strategies as st
 
 from tests.core.closed_form import ClosedForm
 from tests.notebooks import fill_from_json, merged, new_test
+from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.decisions.decision import choose_push_rule, decide
+from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.expose.meter_words import dial_words, meter_says, meter_words, strip_index
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.wrong_setting import wrong_setting_of, wrong_setting_words
@@ -18,9 +21,6 @@ from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_of
-from vadrin.app.results.decision import choose_push_rule, decide
-from vadrin.app.results.decision_basis import changes_since_decision
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.results.analysis import analyse

@@ -9,10 +9,10 @@ import vadrin.app.demo as vadrin_demo
 from tests.window.pages import pdf_words
 from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.cards.film_card import films_compared
+from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.demo.demo_notebook import make_demo
 from vadrin.app.kinds import all_pages
 from vadrin.app.library.shelf_index import undecided_answer
-from vadrin.app.results.darkroom_card import card_document
 from vadrin.app.results.known_answers import answer_to, question_of
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.core.planning.test_kinds import kind_of

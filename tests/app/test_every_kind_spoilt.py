@@ -9,11 +9,11 @@ import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
 from vadrin.app.cards.cards_offered import card_named, card_names
+from vadrin.app.decisions.darkroom_card import card_document
+from vadrin.app.decisions.decision import decide, may_decide, whole_report
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.kinds import all_pages
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_document
-from vadrin.app.results.decision import decide, may_decide, whole_report
 from vadrin.app.results.headline import headline_of
 from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.channels import Channel

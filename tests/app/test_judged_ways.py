@@ -5,6 +5,11 @@ from dataclasses import replace
 import pytest
 
 from tests.notebooks import developed_test
+from vadrin.app.decisions.darkroom_card import present_card
+from vadrin.app.decisions.decision import choose_school, decide
+from vadrin.app.decisions.decision_basis import changes_since_decision
+from vadrin.app.judged.contact_prints import best_frame, contact_prints
+from vadrin.app.judged.judged_ei import chosen_ei, judged_ei
 from vadrin.app.printing.contact_sheet import (
     give_paper_verdict,
     pick_best,
@@ -16,11 +21,6 @@ from vadrin.app.printing.print_setups import lock_setup, type_setup
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.contact_prints import best_frame, contact_prints
-from vadrin.app.results.darkroom_card import present_card
-from vadrin.app.results.decision import choose_school, decide
-from vadrin.app.results.decision_basis import changes_since_decision
-from vadrin.app.results.judged_ei import chosen_ei, judged_ei
 from vadrin.app.sheet_loading import load_sheet
 
 

@@ -12,13 +12,13 @@ from tests.window.pages import pdf_words
 from vadrin.app.answers.colour_answer import crossover_words
 from vadrin.app.answers.long_exposures_answer import write_law
 from vadrin.app.answers.push_ladder import over_developed_proof, push_rows
+from vadrin.app.decisions.darkroom_card import card_document
+from vadrin.app.decisions.decision import whole_report, write_answer
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.kinds import page_of
 from vadrin.app.library.shelf_index import undecided_answer
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_document
-from vadrin.app.results.decision import whole_report, write_answer
 from vadrin.app.results.headline import headline_of
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.warnings_of_test import warnings_of

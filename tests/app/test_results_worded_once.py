@@ -6,10 +6,10 @@ from dataclasses import replace
 
 import pytest
 
+from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import loss_text, minutes_text
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.metric_rows import METRICS, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines

@@ -10,12 +10,12 @@ from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import new_test
 from vadrin.app.answers.cine_answer import cine_answer
 from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
+from vadrin.app.decisions.decision import decide
 from vadrin.app.found_film import found_film
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_axes import RELATIVE
 from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.trace_steps import Trace
-from vadrin.app.results.decision import decide
 from vadrin.app.results.headline import headline_of
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.channels import Channel

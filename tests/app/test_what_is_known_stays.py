@@ -7,6 +7,8 @@ import pytest
 
 from tests.core.closed_form import ClosedForm
 from tests.notebooks import new_test, parsed
+from vadrin.app.decisions.darkroom_card import NOT_DECIDED, card_document, card_of, decided_card
+from vadrin.app.decisions.decision import choose_target, decide
 from vadrin.app.library.shelf_index import shelf_details
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
@@ -14,8 +16,6 @@ from vadrin.app.process.development import develop_strip, strip_line
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.results.darkroom_card import NOT_DECIDED, card_document, card_of, decided_card
-from vadrin.app.results.decision import choose_target, decide
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.next_act import mended, next_act
 from vadrin.app.sheet_loading import load_sheet

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import pytest
 
+from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import ei_range_text, loss_text, minutes_range_text, push_name
 from vadrin.app.display.words import date_text
 from vadrin.app.library.shelf_index import shelf_details, shelf_lines
@@ -12,7 +13,6 @@ from vadrin.app.plan.expected_curves import expected_film, expected_strips
 from vadrin.app.progress import steps_of
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.analysis_input import channel_of, readings_of, settings_of
-from vadrin.app.results.darkroom_card import card_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.school_rows import limits_text, school_lines

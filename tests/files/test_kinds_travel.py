@@ -5,13 +5,13 @@ import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import fill_from_json, merged
+from vadrin.app.decisions.decided_words import decided_text
+from vadrin.app.decisions.decision import decide
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.library.notebook_exchange import write_json
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_tracing import keep_trace
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.results.decided_words import decided_text
-from vadrin.app.results.decision import decide
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.core.channels import Channel
 from vadrin.notebook.records import Attachment, Finding, Judgement, Test

@@ -13,8 +13,8 @@ from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.window.pages import CTRL, settle, type_into, words_of
 from vadrin.app.answers.film_comparison import films_decided
+from vadrin.app.decisions.decision import decide
 from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.results.decision import decide
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.notebook.records import Finding, Reading, Strip, Test
 

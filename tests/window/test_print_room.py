@@ -9,15 +9,15 @@ from PyQt6.QtTest import QTest
 
 from tests.notebooks import developed_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
+from vadrin.app.decisions.darkroom_card import present_card
+from vadrin.app.decisions.decision import choose_school, decide
+from vadrin.app.decisions.decision_basis import changes_since_decision
+from vadrin.app.judged.judged_ei import judged_ei
+from vadrin.app.judged.print_ei import print_answer
 from vadrin.app.printing.print_setups import present_room, print_rooms
 from vadrin.app.printing.print_strips import exposures_of
 from vadrin.app.process.uptime import Moment, moment_now
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.darkroom_card import present_card
-from vadrin.app.results.decision import choose_school, decide
-from vadrin.app.results.decision_basis import changes_since_decision
-from vadrin.app.results.judged_ei import judged_ei
-from vadrin.app.results.print_ei import print_answer
 from vadrin.core.curves import metrics
 from vadrin.core.simulation.film import curve_at, densities, invent_film
 from vadrin.notebook.records import (

@@ -10,13 +10,13 @@ from PyQt6.QtTest import QTest
 from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.window.pages import refusal_of, settle, type_into, words_of
+from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.judged.light_box_ei import eye_answers, light_box_answer
 from vadrin.app.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.read.known_wedge import KnownSteps, keep_steps
 from vadrin.app.results.analysis_input import readings_of
-from vadrin.app.results.darkroom_card import card_of
-from vadrin.app.results.light_box_ei import eye_answers, light_box_answer
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings

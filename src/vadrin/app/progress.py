@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
+from vadrin.app.judged.light_box_ei import judged_of
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decided_words import decided_text
-from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 

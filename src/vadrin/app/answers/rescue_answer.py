@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 from vadrin.app.answers.film_cells import row_by_index, usable_indexes
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.judged.light_box_ei import light_box_answer
 from vadrin.app.kind_answer import AnswerTable, KindAnswer
-from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.test_sheet import KnownFilm, StripSheet, TestSheet
 from vadrin.core.figure import Figure, absent
 

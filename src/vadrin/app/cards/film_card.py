@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.answers.film_names import film_name
+from vadrin.app.decisions.darkroom_card import plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.reference_temperature import reference_words
-from vadrin.app.results.darkroom_card import plain_card
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.test_kinds import kind_of
 from vadrin.core.results.analysis import Analysis

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from vadrin.app.decisions.darkroom_card import plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.expose.meter_words import dial_words
 from vadrin.app.reference_temperature import reference_words
-from vadrin.app.results.darkroom_card import plain_card
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.results.analysis import Analysis

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from vadrin.app.decisions.decision import decide, may_decide
 from vadrin.app.kinds import page_of
-from vadrin.app.results.decision import decide, may_decide
 from vadrin.app.results.known_answers import answer_to, question_of
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.notebook.records import Test

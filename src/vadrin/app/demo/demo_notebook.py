@@ -10,6 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.decisions.decision import decide
 from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_processes
 from vadrin.app.demo.demo_kinds import write_kinds
 from vadrin.app.library.named_records import developer_named, stock_named
@@ -17,7 +18,6 @@ from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.process.thermometer import THERMOMETER
 from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.results.decision import decide
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState

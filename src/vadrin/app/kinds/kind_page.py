@@ -98,7 +98,7 @@ class KindPage:
 
     def present_card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
         """What its card would say now; a kind with a card of its own answers here."""
-        from vadrin.app.results.darkroom_card import kind_card, present_card
+        from vadrin.app.decisions.darkroom_card import kind_card, present_card
 
         if self.answer is not None:
             return kind_card(sheet, self.answer(sheet, analysis))
@@ -106,7 +106,7 @@ class KindPage:
 
     def card(self, sheet: TestSheet, analysis: Analysis) -> Card | None:
         """Its card: of the decision, or of the present answer, said to be not decided."""
-        from vadrin.app.results.darkroom_card import card_of
+        from vadrin.app.decisions.darkroom_card import card_of
 
         return card_of(sheet, analysis, self.present_card(sheet, analysis))
 

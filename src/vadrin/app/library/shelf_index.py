@@ -10,10 +10,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.kind_answer import own_answer
-from vadrin.app.results.decided_words import OWN_WORDS
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -162,7 +162,7 @@ def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDet
 
 
 def _detail(sheet: TestSheet) -> ShelfDetail:
-    from vadrin.app.results.decision_basis import changes_since_decision
+    from vadrin.app.decisions.decision_basis import changes_since_decision
 
     state, station = state_of(sheet)
     curves = []

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.results.light_box_ei import (
+from vadrin.app.judged.light_box_ei import (
     TOLD_FROM_BLANK,
     eye_answers,
     judged_of,

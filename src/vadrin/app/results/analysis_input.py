@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
+from vadrin.app.judged.light_box_ei import light_box_result
 from vadrin.app.makers_told import makers_of_sheet
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.results.light_box_ei import light_box_result
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel

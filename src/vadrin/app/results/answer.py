@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from vadrin.app.judged.judged_ei import JudgedEI, chosen_ei, judged_ei
 from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.results.judged_ei import JudgedEI, chosen_ei, judged_ei
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_kinds import Asks, kind_of

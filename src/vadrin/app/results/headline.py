@@ -11,10 +11,10 @@ from vadrin.app.display.quantities import (
     minutes_range_text,
     minutes_text,
 )
+from vadrin.app.judged.light_box_ei import beside_the_light_box
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.light_box_ei import beside_the_light_box
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text

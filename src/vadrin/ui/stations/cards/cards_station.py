@@ -10,11 +10,11 @@ from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
 from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
+from vadrin.app.decisions.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
+from vadrin.app.decisions.decision import write_answer
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.kind_answer import own_answer
-from vadrin.app.results.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
-from vadrin.app.results.decision import write_answer
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role

@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.answers.push_ladder import over_developed_proof, push_rows, speed_rows
+from vadrin.app.judged.light_box_ei import without_densities
 from vadrin.app.kind_answer import FilmRow, own_answer
 from vadrin.app.kinds.kind_page import (
     CONTROL_CHART,
@@ -19,7 +20,6 @@ from vadrin.app.kinds.kind_page import (
 )
 from vadrin.app.process.clip_judging import clip_kind_answer, clip_pieces
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
-from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.school_rows import limits_text
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.control_chart import ControlChart

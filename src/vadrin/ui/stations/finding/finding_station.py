@@ -7,12 +7,8 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
 from vadrin.app.answers.long_exposures_answer import may_write_law, write_law
-from vadrin.app.display.words import date_text
-from vadrin.app.entry.stepping import chooser
-from vadrin.app.kind_answer import answers_itself
-from vadrin.app.kinds import page_of
-from vadrin.app.results.decided_words import decided_text
-from vadrin.app.results.decision import (
+from vadrin.app.decisions.decided_words import decided_text
+from vadrin.app.decisions.decision import (
     channel_shown,
     choose_channel,
     choose_push_rule,
@@ -22,7 +18,11 @@ from vadrin.app.results.decision import (
     may_decide,
     sign,
 )
-from vadrin.app.results.decision_basis import changes_since_decision, present_answer
+from vadrin.app.decisions.decision_basis import changes_since_decision, present_answer
+from vadrin.app.display.words import date_text
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.kind_answer import answers_itself
+from vadrin.app.kinds import page_of
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.target_words import (

@@ -15,6 +15,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
+from vadrin.app.judged.contact_prints import BEST, paper_verdict
 from vadrin.app.printing.contact_sheet import (
     give_paper_verdict,
     pick_best,
@@ -22,7 +23,6 @@ from vadrin.app.printing.contact_sheet import (
     sheet_words,
 )
 from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
-from vadrin.app.results.contact_prints import BEST, paper_verdict
 from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.ui.stations.station import Scene

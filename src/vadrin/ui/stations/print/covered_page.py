@@ -8,13 +8,13 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.judged.print_ei import covered_strips
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
     CoveredQuestion,
     answer_covered,
     covered_question,
 )
-from vadrin.app.results.print_ei import covered_strips
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError

@@ -6,6 +6,8 @@ import json
 from dataclasses import asdict, replace
 from pathlib import Path
 
+from vadrin.app.decisions.decided_words import decided_text
+from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import (
     ei_range_text,
@@ -17,8 +19,6 @@ from vadrin.app.display.words import counted, date_text
 from vadrin.app.kind_answer import KindAnswer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.decided_words import decided_text
-from vadrin.app.results.decision_basis import changes_since_decision
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.test_sheet import TestSheet

@@ -7,15 +7,15 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
+from vadrin.app.decisions.darkroom_card import kept_card, present_card
+from vadrin.app.decisions.decided_words import OWN_WORDS
+from vadrin.app.decisions.decision_basis import basis_text
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.judged.light_box_ei import light_box_result
 from vadrin.app.kind_answer import own_answer
 from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.analysis_input import channel_of, channels_read
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.darkroom_card import kept_card, present_card
-from vadrin.app.results.decided_words import OWN_WORDS
-from vadrin.app.results.decision_basis import basis_text
-from vadrin.app.results.light_box_ei import light_box_result
 from vadrin.app.results.report import answer_report, figure, report_of
 from vadrin.app.stamps import now
 from vadrin.app.test_sheet import TestSheet

@@ -6,11 +6,11 @@ import json
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
+from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.judged.contact_prints import BEST, paper_verdict
+from vadrin.app.judged.light_box_ei import judged_of
 from vadrin.app.kind_answer import own_answer
-from vadrin.app.results.contact_prints import BEST, paper_verdict
-from vadrin.app.results.decided_words import decided_text
-from vadrin.app.results.light_box_ei import judged_of
 from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.results.school import CONTACT, PAPER
