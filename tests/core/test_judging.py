@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from vadrin.core.curves import metrics
+from vadrin.core.judging.films_by_eye import stops_faster
 from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing
 from vadrin.core.judging.verdicts import FAULTS, SCALES, fault_named, share_of
 from vadrin.core.results.analysis import Settings, analyse
@@ -18,12 +19,17 @@ def box_of(x=BRACKET, viewing=Viewing.SIDE_BY_SIDE):
     return LightBox(x, viewing, np.random.default_rng(1), K)
 
 
-def judged_film(seed, box):
+def an_eye(rng):
+    """Net density first told, and its noise."""
+    return max(0.012, rng.normal(0.045, 0.012)), rng.uniform(0.004, 0.014)
+
+
+def judged_film(seed, box, eye=None):
     """A film judged by one made-up eye until nothing more is asked: answers, and the truth."""
     rng = np.random.default_rng(seed)
     film, minutes = invent_film(rng), rng.uniform(6, 12)
     curve = curve_at(film, minutes)
-    threshold, noise = max(0.012, rng.normal(0.045, 0.012)), rng.uniform(0.004, 0.014)
+    threshold, noise = eye or an_eye(rng)
     answers = ()
     while (wanted := box.next_frame(answers, blanks=True)) is not None:
         blank = np.isnan(wanted)
@@ -46,6 +52,26 @@ def test_the_light_boxs_range_holds_the_ei_in_few_questions():
     assert np.median(half) < 1.3
     assert max(asked) <= 6
     assert all(any(a.log_h is None for a in judged_film(s, box)[0]) for s in range(3)), "a check"
+
+
+def test_one_eye_tells_films_apart_more_surely_than_two_would():
+    box, held, narrower = box_of(), [], []
+    for seed in range(40):
+        eye = an_eye(np.random.default_rng(seed))
+        judged = [judged_film(100 + 2 * seed + k, box, eye) for k in (0, 1)]
+        (told, truth), (reference_told, reference_truth) = judged
+        apart = stops_faster(box, told, box, reference_told)
+        if apart.value is None:
+            continue
+        held.append(apart.low <= np.log2(truth / reference_truth) <= apart.high)
+        alone = [box.result(t).zone_ei for t, _ in judged]
+        by_two = np.hypot(*(np.log2(i.high / i.low) for i in alone))
+        narrower.append((apart.high - apart.low) / by_two)
+    assert len(held) > 30
+    assert np.mean(held) >= 0.9
+    assert np.median(narrower) < 0.95
+    open_end = stops_faster(box, told, box, (EyeAnswer(float(BRACKET[11]), Told.NO),))
+    assert "the film holds nothing" in open_end.why
 
 
 def test_every_answer_narrows_what_is_expected():

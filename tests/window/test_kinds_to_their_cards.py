@@ -254,6 +254,25 @@ def test_a_comparison_names_what_differs(tester):
     assert "by the strip beside Kelda Pan 200" in its_own
 
 
+def test_films_are_compared_with_a_light_box_alone(tester):
+    tester.plan("compare", what_is_compared="stocks", what_is_set_beside_the_reference="Brannock 9")
+    tester.shoot_and_develop()
+    tester.press(Qt.Key.Key_4, CTRL)
+    tester.press(Qt.Key.Key_B, ALT)
+    page, fog = tester.window.station().light_box, PLAIN.density(None, 8.0)
+    for strip, moved in zip(tester.sheet.strips, (0.0, 1.2 * STOP), strict=True):
+        tester.press(UP, times=len(tester.sheet.frames()))
+        tester.press(DOWN, times=len(tester.sheet.strips[0].frames) * strip.strip.position)
+        while (frame := page._question.frame) is not None:
+            dense = negative(tester, 8.0, moved)(strip, frame) - fog
+            tester.press(Qt.Key.Key_Y if dense > 0.05 else Qt.Key.Key_N)
+    words, figures, says = tester.own_answer()
+    assert holds(figures["B_speed_stops"], 1.2)
+    assert "stop" in says
+    assert "by one eye on the light box" in words.replace("\r\n", " ")
+    assert "by a wedge where there is no instrument" in words.replace("\r\n", " ")
+
+
 def test_two_developers_in_pairs_with_stain(tester):
     tester.plan("two developers", what_is_set_beside_the_reference="Tidewrack 1+100",
                 order_of_the_exposures="one strip after the other")  # fmt: skip

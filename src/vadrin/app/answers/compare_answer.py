@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
+from vadrin.app.answers.apart_by_eye import SAME_STOPS, apart_words, compare_by_eye
 from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
@@ -20,7 +21,7 @@ if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
 
 _HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
-_SAME_STOPS, _SAME_SHARE = 0.12, 0.05
+_SAME_SHARE = 0.05
 _SEEN_FOG = 0.02
 _JUDGED = ("grain", "sharpness")
 """Qualities of a film that no curve has: they are looked at blind, beside the reference."""
@@ -51,7 +52,7 @@ def _straight(of: Comparison) -> str:
 def _shoulder(of: Comparison) -> str:
     if of.shoulder_stops.value is None:
         return "not reached"
-    if abs(of.shoulder_stops.value) < _SAME_STOPS * 4:
+    if abs(of.shoulder_stops.value) < SAME_STOPS * 4:
         return "alike"
     return f"{of.shoulder_stops.value:+.1f} stops".replace("-", "−")
 
@@ -126,7 +127,7 @@ def _row(
     figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
                 f"{label}_contrast": beside.contrast}  # fmt: skip
     cells = (
-        name, index, _signed(beside.speed_stops, " stop", _SAME_STOPS),
+        name, index, _signed(beside.speed_stops, " stop", SAME_STOPS),
         f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
         _straight(beside), _shoulder(beside), _fog(beside), _time(beside),
     )  # fmt: skip
@@ -158,19 +159,12 @@ def _act(sheet: TestSheet, analysis: Analysis) -> str:
     return waiting_act(sheet, analysis) or judge
 
 
-def _says(apart: float) -> str:
-    if abs(apart) < _SAME_STOPS:
-        return "Alike"
-    return f"{apart:+.1f} stop{'s' if abs(apart) >= 1.05 else ''}".replace("-", "−")
-
-
 def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
     plot = AnswerPlot("lg exposure", "density", drawn)
     judged = _judged_figures(sheet)
     if analysis is None or not analysis.strips:
-        return KindAnswer("", "Nothing was read yet.", "Read the reference's strip first.",
-                          judged, plot=plot if plot.series else None)  # fmt: skip
+        return compare_by_eye(sheet, judged, _judged_table(sheet), plot if plot.series else None)
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
     reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
     rows = [
@@ -185,10 +179,6 @@ def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
         return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True,
                       more=more)  # fmt: skip
-    name, apart = max(told, key=lambda pair: abs(pair[1].value or 0.0))
-    reach = "" if apart.low is None or apart.high is None else (
-        f" ({apart.low:+.1f} to {apart.high:+.1f})".replace("-", "−"))  # fmt: skip
-    words = f"{name} beside {film_name(sheet, sheet.strips[0])}{reach}."
-    says = _says(apart.value or 0.0)
+    says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
     return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True,
                       more=more)  # fmt: skip

@@ -26,8 +26,8 @@ _NOISE = (0.004, 0.014)
 _UNSURE = 0.007
 """Density to each side of the threshold within which an eye says it can't tell."""
 _CONTRAST = (0.30, 1.0)
-_SHARPNESS = (0.8, 2.4)
-_WIDTH = (0.05, 0.32)
+_SHARPNESS = (1.4, 2.6)
+_WIDTH = (0.06, 0.20)
 OWN_SPREAD = 0.006
 """Standard deviation of a threshold that a tester found with a wedge."""
 _SAME = 1e-3
@@ -91,7 +91,8 @@ class LightBoxResult:
 
 
 class LightBox:
-    """All that is possible before any answer, for one strip.
+    """All that is possible before any answer, for one strip; `person` says how early each
+    possible eye tells, in standard deviations.
 
     Parameters
     ----------
@@ -122,7 +123,7 @@ class LightBox:
         low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
         self.speed_point = rng.uniform(low, high, _COUNT)
         middle, spread = threshold or viewing.threshold
-        self._person = rng.standard_normal(_COUNT)
+        self.person = rng.standard_normal(_COUNT)
         self._threshold = self._told_from((middle, spread))
         self._noise = rng.uniform(*_NOISE, _COUNT)
         self._toes = _toes(rng)
@@ -140,7 +141,7 @@ class LightBox:
 
     def _told_from(self, threshold: tuple[float, float]) -> Array:
         """Net density first told, in every possibility: who tells early tells early anyhow."""
-        return np.asarray(np.maximum(threshold[0] + threshold[1] * self._person, 0.01))
+        return np.asarray(np.maximum(threshold[0] + threshold[1] * self.person, 0.01))
 
     def _likely(
         self, net: Array, told: Told, wider: float = 1.0,
@@ -178,7 +179,7 @@ class LightBox:
         if why:
             return LightBoxResult(absent(why), alarms)
         weight = self.weights(answers)
-        low, middle, high = _quantiles(self.speed_point, weight)
+        low, middle, high = weighted_range(self.speed_point, weight)
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
         return LightBoxResult(Figure(index, lowest, highest), alarms)
 
@@ -197,7 +198,7 @@ class LightBox:
         low, high = self._toes[every, before], self._toes[every, first]
         share = np.clip((self._threshold - low) / np.maximum(high - low, 1e-9), 0.0, 1.0)
         told = self.speed_point + _GRID[before] + share * (_GRID[1] - _GRID[0])
-        low_x, middle, high_x = _quantiles(told, self.weights(answers))
+        low_x, middle, high_x = weighted_range(told, self.weights(answers))
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high_x, low_x))
         return Figure(index, lowest, highest)
 
@@ -235,7 +236,7 @@ class LightBox:
         for told in (Told.YES, Told.NO):
             likely = weight * self._likely(self._net[place], told)
             shares.append(float(likely.sum()))
-            low, _, high = _quantiles(self.speed_point, likely / likely.sum())
+            low, _, high = weighted_range(self.speed_point, likely / likely.sum())
             spans.append((high - low) / np.log10(2))
         return float(np.dot(spans, shares) / sum(shares))
 
@@ -271,7 +272,8 @@ def _from_speed_point(net: Callable[[Array], Array], count: int) -> Array:
     return net(high + _GRID)
 
 
-def _quantiles(values: Array, weight: Array) -> tuple[float, float, float]:
+def weighted_range(values: Array, weight: Array) -> tuple[float, float, float]:
+    """The 2.5, 50 and 97.5 per cent points of weighted values."""
     order = np.argsort(values)
     sums = np.cumsum(weight[order])
     low, middle, high = np.interp([0.025, 0.5, 0.975], sums, values[order])
