@@ -52,7 +52,7 @@ def index_held(rng: np.random.Generator, measured: bool) -> tuple[bool, bool, fl
     """Whether an EI was found, whether its range held the truth, and its half range in stops."""
     film, paper = varied(SHAPES["plain"], rng), Paper(rng.uniform(0.7, 1.4))
     x = np.arange(-2.4, 2.41, 0.1) * 1.2
-    curve = paper_curve(x, paper.density(x) + 0.01 * rng.standard_normal(len(x)), 0.0, rng)
+    curve = paper_curve(x, paper.density(x) + 0.01 * rng.standard_normal(len(x)), 0.0)
     asked = print_threshold(curve if measured else None)
     top = float(paper.density(9.0))
     threshold = paper.at(top - 0.06 - FIRST_GREY) - paper.at(top - 0.06 - 2 * FIRST_GREY)

@@ -32,13 +32,15 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
 
 def _apart(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
     """Stops by which a strip's film is faster; None before an eye was asked about both."""
+    both = (eye_answers(sheet, strip), eye_answers(sheet, reference))
+    if not all(both):
+        return None
     from vadrin.core.judging.films_by_eye import stops_faster
 
-    boxes = [light_box(sheet, s) for s in (strip, reference)]
-    told = [eye_answers(sheet, s) for s in (strip, reference)]
-    if boxes[0] is None or boxes[1] is None or not all(told):
+    film, other = light_box(sheet, strip), light_box(sheet, reference)
+    if film is None or other is None:
         return None
-    return stops_faster(boxes[0], told[0], boxes[1], told[1])
+    return stops_faster(film, both[0], other, both[1])
 
 
 def _index(sheet: TestSheet, strip: StripSheet) -> Figure | None:

@@ -163,6 +163,8 @@ def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
     plot = AnswerPlot("lg exposure", "density", drawn)
     judged = _judged_figures(sheet)
+    if analysis is None and plot.series:
+        return KindAnswer("", "Nothing was worked out yet.", "", judged, plot=plot)
     if analysis is None or not analysis.strips:
         return compare_by_eye(sheet, judged, _judged_table(sheet), plot if plot.series else None)
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}

@@ -18,6 +18,14 @@ def load_numerics() -> None:
     expected_film(100.0, None)
 
 
+def load_answers() -> None:
+    """Load what kinds of test answer by, each of which few tests need."""
+    import vadrin.app.kinds
+    import vadrin.core.exposure.long_exposure_pairs
+    import vadrin.core.printing.paper_curve  # noqa: F401
+    from vadrin.core.results import paired_frames  # noqa: F401
+
+
 def load_colours() -> None:
     """Load what tells colours apart, for tests that show a chart."""
     import coloraide  # noqa: F401

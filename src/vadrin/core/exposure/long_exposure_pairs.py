@@ -62,19 +62,22 @@ class LongExposureLaw:
 TABLE_S = (1.0, 2.0, 4.0, 8.0, 15.0, 30.0, 60.0, 120.0, 240.0, 480.0, 900.0, 1800.0)
 
 
-def _needed(frames: list[LongFrame], short: float) -> tuple[float, float]:
-    """Seconds that give the short frame's density, and the slope in density a stop there."""
-    stops = np.log2([f.held_s for f in frames])
-    dense = np.array([f.density for f in frames])
-    slope, level = np.polyfit(stops, dense, 1)
-    # On a bent curve the two frames around it tell more than the line through all three.
-    for i in range(len(frames) - 1):
-        if dense[i] <= short <= dense[i + 1] and dense[i + 1] > dense[i]:
-            share = (short - dense[i]) / (dense[i + 1] - dense[i])
-            return float(2.0 ** (stops[i] + share * (stops[i + 1] - stops[i]))), float(slope)
-    if slope <= 0:
-        return float("nan"), float(slope)
-    return float(2.0 ** ((short - level) / slope)), float(slope)
+def _needed(stops: Array, dense: Array, short: Array) -> tuple[Array, Array]:
+    """Seconds that give the short frame's density, and the slope in density a stop there.
+
+    For densities (..., n) at lg2 seconds (n,) and short frames (...); NaN where none does.
+    """
+    away = stops - stops.mean()
+    slope = (dense * away).sum(-1) / (away**2).sum()
+    with np.errstate(divide="ignore", invalid="ignore"):
+        level = (short - dense.mean(-1)) / slope
+        at = np.where(slope > 0, stops.mean() + level, np.nan)
+        # On a bent curve the two frames around it tell more than the line through all three.
+        for i in reversed(range(len(stops) - 1)):
+            low, high = dense[..., i], dense[..., i + 1]
+            between = stops[i] + (short - low) / (high - low) * (stops[i + 1] - stops[i])
+            at = np.where((low <= short) & (short <= high) & (high > low), between, at)
+    return np.asarray(2.0**at), np.asarray(slope)
 
 
 def _pair(frames: list[LongFrame], short: float, drawn: Array) -> tuple[NeededTime, Array]:
@@ -83,18 +86,16 @@ def _pair(frames: list[LongFrame], short: float, drawn: Array) -> tuple[NeededTi
     if len(frames) < 2:
         gap = absent("one frame alone tells no slope: hold it a stop longer too")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
-    best, slope = _needed(frames, short)
+    stops = np.log2([f.held_s for f in frames])
+    dense = np.array([f.density for f in frames])
+    best, slope = (float(told) for told in _needed(stops, dense, np.asarray(short)))
     if not np.isfinite(best) or slope < _LEAST_SLOPE:
         gap = absent("too thin or too dense to tell a time: expose about the meter")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
     if best > 2 * frames[-1].held_s:
         gap = absent("even the longest frame is far thinner than the short one: hold it longer")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
-    shaken = np.array([
-        _needed([LongFrame(f.metered_s, f.held_s, f.density + d)
-                 for f, d in zip(frames, row[1:], strict=False)], short + row[0])[0]
-        for row in drawn
-    ])  # fmt: skip
+    shaken, _ = _needed(stops, dense + drawn[:, 1 : 1 + len(frames)], short + drawn[:, 0])
     # No exposure needs less than the meter says.
     value, draws = max(best, metered), np.maximum(shaken, metered)
     spread = float(np.nanstd(np.log2(shaken))) * 1.96

@@ -123,8 +123,8 @@ def fit_reciprocity(
         return replace(Reciprocity(), factor=factor, exponent=exponent, threshold_s=threshold_s)
 
     def missed(shape: Array) -> Array:
-        made = law(shape[0], shape[1] if len(shape) > 1 else _USUAL_EXPONENT)
-        return np.array([log2(corrected_time(made, a) / b) for a, b in zip(t, needed, strict=True)])
+        exponent = shape[1] if len(shape) > 1 else _USUAL_EXPONENT
+        return np.asarray(np.log2((t + np.exp(shape[0]) * t**exponent) / needed))
 
     # Pairs that needed nothing say how late it begins, and count like the others.
     extra = np.maximum(needed - t, 0.02 * t)

@@ -14,7 +14,6 @@ from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
 
 FIRST_GREY, MID_GREY, BLACK_SHARE = 0.04, 0.60, 0.90
-_DRAWS = 60
 _FLAT = 0.03
 """Density that the last two steps may differ by where the paper has reached its maximum."""
 
@@ -90,19 +89,33 @@ def _crossing(log_h: Array, density: Array, wanted: float) -> float:
     return float(PchipInterpolator(z, x)(np.log(aim / (1 - aim))))
 
 
-def _figure(best: float, drawn: Array, why: str) -> Figure:
-    known = drawn[np.isfinite(drawn)]
+def _figure(best: float, reach: float, why: str) -> Figure:
     if not np.isfinite(best):
         return absent(why)
-    if len(known) < max(2, 0.8 * len(drawn)):
-        return Figure(best)
-    reach = 1.96 * float(known.std(ddof=1))
-    return Figure(best, best - reach, best + reach)
+    return Figure(best, best - reach, best + reach) if np.isfinite(reach) else Figure(best)
+
+
+def _reaches(log_h: Array, read: Array, white: float, off: Array, pale: Array | None) -> Array:
+    """Half the 95 % ranges of what `_answers` gives, were each step off by its deviation.
+
+    The steps called pale tell the paper's white with each other; where it was read apart (None),
+    it is off by itself.
+    """
+    best = np.array(_answers(log_h, _rising(read) - white))
+    moved = [
+        _answers(
+            log_h, _rising(read + step) - white - (step[pale].mean() if pale is not None else 0.0)
+        )
+        for step in np.diag(off)
+    ]
+    if pale is None:
+        moved.append(_answers(log_h, _rising(read) - white - float(off.max())))
+    return np.asarray(1.96 * np.sqrt(((np.array(moved) - best) ** 2).sum(0)))
 
 
 def paper_curve(
-    log_h: Array, density: Array, noise: float, rng: np.random.Generator,
-    d_min: float | None = None, absolute: bool = False,
+    log_h: Array, density: Array, noise: float, d_min: float | None = None,
+    absolute: bool = False,
 ) -> PaperCurve:  # fmt: skip
     """Work a paper's steps out.
 
@@ -114,8 +127,6 @@ def paper_curve(
         Reflection densities.
     noise : float
         Standard deviation of one.
-    rng : numpy.random.Generator
-        Of the ranges.
     d_min : float, optional
         Of the unexposed paper; the least step where it was not read.
     absolute : bool
@@ -137,22 +148,18 @@ def paper_curve(
     pale = read <= read.min() + _FLAT
     white = float(read[pale].mean()) if d_min is None else d_min
     curve = _rising(read) - white
-    rows = [_answers(x, curve)]
-    for _ in range(_DRAWS if noise > 0 else 0):
-        moved = noise * rng.standard_normal(len(read)) / np.sqrt(repeats)
-        base = white + float(moved[pale].mean() if d_min is None else noise * rng.standard_normal())
-        rows.append(_answers(x, _rising(read + moved) - base))
-    table = np.array(rows)
-    best, drawn = table[0], table[1:] if len(table) > 1 else table
+    top, scale, grey = _answers(x, curve)
+    reach = _reaches(x, read, white, noise / np.sqrt(repeats), pale if d_min is None else None)
     reached = curve[-1] - curve[-2] <= _FLAT
     why = "the paper is not yet black at the last step: expose more"
-    top = _figure(best[0] + white, drawn[:, 0] + white, "") if reached else absent(why)
-    scale = _figure(100 * best[1], 100 * drawn[:, 1], why) if reached else absent(why)
-    if not reached or not absolute:
-        speed = absent(why if not reached else "exposures are not in lux seconds")
-    else:
-        speed = _figure(1000 / 10.0 ** best[2], 1000 / 10.0 ** drawn[:, 2], why)
-    return PaperCurve(x, curve, white, top, scale, speed)
+    if not reached:
+        return PaperCurve(x, curve, white, absent(why), absent(why), absent(why))
+    speed = absent("exposures are not in lux seconds")
+    if absolute:
+        p = 1000 / 10.0**grey
+        speed = _figure(p, float(p * np.log(10) * reach[2]), why)
+    return PaperCurve(x, curve, white, _figure(top + white, float(reach[0]), why),
+                      _figure(100 * scale, float(100 * reach[1]), why), speed)  # fmt: skip
 
 
 def _answers(log_h: Array, net: Array) -> tuple[float, float, float]:

@@ -22,6 +22,15 @@ def _load_what_is_needed_first() -> None:
     load_numerics()
 
 
+def _load_what_comes_later() -> None:
+    """Load what shows a test, of any kind."""
+    import vadrin.ui.stations.finding.finding_station  # noqa: F401
+    from vadrin.app.curves.preloading import load_answers, load_colours
+
+    load_answers()
+    load_colours()
+
+
 class Analyst:
     """Answers the question a test poses; unchanged questions are not worked out twice.
 
@@ -57,13 +66,11 @@ class Analyst:
             )  # fmt: skip
 
     def warm_up(self) -> None:
-        """Load the numerical packages in the background, then what few tests need."""
+        """Load the numerical packages in the background, then what the first test opened needs."""
 
         def then(_made: object) -> None:
-            from vadrin.app.curves.preloading import load_colours
-
             # Behind the first answer, which waits for none of it.
-            self.jobs.run("colours", lambda _said: load_colours(), lambda _made: None)
+            self.jobs.run("later", lambda _said: _load_what_comes_later(), lambda _made: None)
 
         self.jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), then)
 
