@@ -11,7 +11,8 @@ from dataclasses import dataclass, field
 
 from vadrin.errors import VadrinError
 
-SECONDS = 5
+SECONDS, WAITED = 5, 120
+"""Of processor time, and by the wall's clock: a busy machine is no fault of a file's."""
 MEGABYTES = 500
 
 
@@ -51,7 +52,9 @@ def _too_long(*_: object) -> None:
 def guarded(act: Callable[[], object], counts: Counts, case: str) -> object:
     """What an act gives; None where it refused, and a fault counted where it did worse."""
     signal.signal(signal.SIGALRM, _too_long)
-    signal.alarm(SECONDS)
+    signal.signal(signal.SIGPROF, _too_long)
+    signal.alarm(WAITED)
+    signal.setitimer(signal.ITIMER_PROF, SECONDS)
     try:
         return act()
     except VadrinError as refusal:
@@ -67,6 +70,7 @@ def guarded(act: Callable[[], object], counts: Counts, case: str) -> object:
         place = traceback.extract_tb(error.__traceback__)[-1]
         counts.add(f"FAULT {type(error).__name__}", f"{case} ({place.filename}:{place.lineno})")
     finally:
+        signal.setitimer(signal.ITIMER_PROF, 0)
         signal.alarm(0)
     return None
 

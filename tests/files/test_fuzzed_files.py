@@ -18,11 +18,12 @@ from vadrin.notebook.store import Notebook
 
 KINDS = ("csv", "tsv", "cgats", "xlsx", "ods", "json")
 LONGEST = 5.0
+"""Seconds of processor time: a busy machine is no fault of a file's."""
 
 
 def try_reading(path):
     """Read a file as the window would, and check that it comes out one way or the other."""
-    begun = time.perf_counter()
+    begun = time.process_time()
     try:
         table = read_readings(path)
     except UnmatchedColumnsError as error:
@@ -32,7 +33,7 @@ def try_reading(path):
             table = refusal
     except FormatError as refusal:
         table = refusal
-    assert time.perf_counter() - begun < LONGEST
+    assert time.process_time() - begun < LONGEST
     if isinstance(table, ReadingsTable):
         assert table.rows or table.problems
     else:
@@ -121,16 +122,17 @@ try:
     read_readings(Path(sys.argv[1]))
 except FormatError:
     pass
-print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024)
+spent = resource.getrusage(resource.RUSAGE_SELF)
+print(spent.ru_maxrss // 1024, spent.ru_utime + spent.ru_stime)
 """
 
 
 @pytest.mark.parametrize("name", ["bomb.xlsx", "entities.ods", "tall.ods", "wide.csv", "deep.json"])
 def test_a_hostile_file_takes_little_time_and_memory(tmp_path, name):
     HOSTILE[name](tmp_path / name)
-    begun = time.perf_counter()
     command = [sys.executable, "-c", READ, str(tmp_path / name)]
-    run = subprocess.run(command, capture_output=True, text=True, timeout=30, check=True,
+    run = subprocess.run(command, capture_output=True, text=True, timeout=120, check=True,
                          env={"PYTHONPATH": ":".join(sys.path)})  # fmt: skip
-    assert time.perf_counter() - begun < LONGEST
-    assert int(run.stdout) < 500
+    megabytes, seconds = run.stdout.split()
+    assert float(seconds) < LONGEST
+    assert int(megabytes) < 500
