@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text
@@ -9,6 +12,9 @@ from vadrin.app.judged.light_box_ei import eye_answers, light_box, light_box_res
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
+
+if TYPE_CHECKING:
+    from vadrin.core.judging.light_box import EyeAnswer, LightBox
 
 SAME_STOPS = 0.12
 """Stops apart that nobody sees."""
@@ -35,12 +41,20 @@ def _apart(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure
     both = (eye_answers(sheet, strip), eye_answers(sheet, reference))
     if not all(both):
         return None
-    from vadrin.core.judging.films_by_eye import stops_faster
-
     film, other = light_box(sheet, strip), light_box(sheet, reference)
     if film is None or other is None:
         return None
-    return stops_faster(film, both[0], other, both[1])
+    return _faster(film, both[0], other, both[1])
+
+
+@lru_cache(maxsize=128)
+def _faster(
+    film: LightBox, told: tuple[EyeAnswer, ...], other: LightBox, of_other: tuple[EyeAnswer, ...]
+) -> Figure:
+    """Column, rail, shelf and card ask for the same: it is worked out once."""
+    from vadrin.core.judging.films_by_eye import stops_faster
+
+    return stops_faster(film, told, other, of_other)
 
 
 def _index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
@@ -86,7 +100,7 @@ def compare_by_eye(
             told.append((film_name(sheet, strip), apart))
             speed = f"{apart.value:+.1f} stop".replace("-", "−")
         rows.append((film_name(sheet, strip), *_shown(index), speed))
-    seen = any(_index(sheet, strip) is not None for strip in sheet.strips)
+    seen = any(f"{strip.strip.label}_ei" in figures for strip in sheet.strips)
     table = AnswerTable(_HEADS, tuple(rows)) if seen else None
     if not told:
         words = "Only one of them was judged yet." if seen else "Nothing was read yet."

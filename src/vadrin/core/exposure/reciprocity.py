@@ -45,6 +45,11 @@ class Reciprocity:
     table: tuple[tuple[float, float], ...] = ()
 
 
+def _lengthened(metered_s: Array | float, factor: float, exponent: float) -> Array | float:
+    """The additive form, over its threshold."""
+    return metered_s + factor * metered_s**exponent
+
+
 def corrected_time(reciprocity: Reciprocity, metered_s: float) -> float:
     """Seconds to expose where the meter asks for `metered_s`.
 
@@ -60,7 +65,7 @@ def corrected_time(reciprocity: Reciprocity, metered_s: float) -> float:
     if metered_s <= reciprocity.threshold_s:
         return metered_s
     if reciprocity.form == "additive":
-        return float(metered_s + reciprocity.factor * metered_s**reciprocity.exponent)
+        return float(_lengthened(metered_s, reciprocity.factor, reciprocity.exponent))
     if reciprocity.form == "power":
         return float(max(metered_s, metered_s**reciprocity.exponent))
     if not reciprocity.table:
@@ -124,7 +129,7 @@ def fit_reciprocity(
 
     def missed(shape: Array) -> Array:
         exponent = shape[1] if len(shape) > 1 else _USUAL_EXPONENT
-        return np.asarray(np.log2((t + np.exp(shape[0]) * t**exponent) / needed))
+        return np.asarray(np.log2(_lengthened(t, float(np.exp(shape[0])), exponent) / needed))
 
     # Pairs that needed nothing say how late it begins, and count like the others.
     extra = np.maximum(needed - t, 0.02 * t)

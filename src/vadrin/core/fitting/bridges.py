@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from vadrin.core.arrays import Array
@@ -35,29 +37,27 @@ _BOW_SHARE = 0.6
 """How unsure the bow of contrast is, as a share of its growth: some developers gather pace."""
 
 
+def _off_straight(model: DevelopmentModel, at: Callable[[Array], Array]) -> Array:
+    """How far what is asked for at times bows off straight lines between strips, in mid-gap."""
+    ends = np.exp(development_model.different_times(model))
+    middle, on_ends = np.sqrt(ends[1:] * ends[:-1]), at(ends)
+    return np.asarray(at(middle) - 0.5 * (on_ends[1:] + on_ends[:-1]))
+
+
 def _bows(model: DevelopmentModel, phi: Array) -> Array:
     """How far deviations bow off straight lines between strips, shape (gaps, 3).
 
     Half what they do in the gap itself, half the mean square of all: where a line turns it bows
     nowhere.
     """
-    ends = np.exp(development_model.different_times(model))
-    middle = np.sqrt(ends[1:] * ends[:-1])
     own = development_model.strip_deviations(model, phi)[:, :BRIDGED]
-    at_ends = development_model.strip_shares(model, ends) @ own
-    square = (
-        development_model.strip_shares(model, middle) @ own - 0.5 * (at_ends[1:] + at_ends[:-1])
-    ) ** 2
+    square = _off_straight(model, lambda t: development_model.strip_shares(model, t) @ own) ** 2
     return np.asarray(np.sqrt(0.5 * (square + square.mean(0)))) if len(square) else square
 
 
 def _growth_bows(model: DevelopmentModel, phi: Array) -> Array:
     """How far the model's own ln contrast bows off straight lines between strips, shape (gaps,)."""
-    ends = np.exp(development_model.different_times(model))
-    middle = np.sqrt(ends[1:] * ends[:-1])
-    at_ends = development_model.parameters_at(model, phi, ends)[:, 1]
-    between = development_model.parameters_at(model, phi, middle)[:, 1]
-    bow = between - 0.5 * (at_ends[1:] + at_ends[:-1])
+    bow = _off_straight(model, lambda t: development_model.parameters_at(model, phi, t)[:, 1])
     return np.asarray(np.abs(bow) / DEVIATION_UNIT[1])
 
 

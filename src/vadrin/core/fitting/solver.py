@@ -54,8 +54,9 @@ def _learnt(
 ) -> tuple[Scales, float]:
     """One update of the scales, and the freedom left for the noise."""
     model = problem.model
-    made, told = learnt_freedoms(model, point.phi, normal.variances(), scales)
-    of_model = normal.variances()[:MODEL_PARAMETERS] / problem.spread**2
+    variance = normal.variances()
+    made, told = learnt_freedoms(model, point.phi, variance, scales)
+    of_model = variance[:MODEL_PARAMETERS] / problem.spread**2
     told += float(np.clip(1 - of_model, 0.0, 1.0).sum())
     # Weights that spare far readings count for less; those of thin ones do not count for more.
     freedom = max(float((weights * problem.variance(scales.noise)).sum()) - told, 2.0)
