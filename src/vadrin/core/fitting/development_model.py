@@ -98,12 +98,16 @@ def model_for(times: Array) -> DevelopmentModel:
 
 _TOE_OF_FEW = np.log(0.12), 0.6
 """A toe that one or two strips alone must tell is taken for a usual one; more may show a corner."""
+_TOE_WITHOUT_BLANK = np.log(0.09), 0.45
+"""Without a blank nothing shows where a toe ends: a broad one would go on below the thinnest frame
+for ever, and take the fog along. A long toe is told by the bends then."""
 _TOE_OF_FALLING = np.log(0.3)
 """Where density falls with exposure the thin end is the dense end of a negative, and as soft."""
 
 
-def parameter_prior(model: DevelopmentModel, fog: float, toe: float, falling: bool = False
-                    ) -> tuple[Array, Array]:  # fmt: skip
+def parameter_prior(
+    model: DevelopmentModel, fog: float, toe: float, blank: bool, falling: bool = False
+) -> tuple[Array, Array]:
     """Mean and spread of the model's parameters before a reading is seen, each (12,).
 
     Parameters
@@ -111,6 +115,8 @@ def parameter_prior(model: DevelopmentModel, fog: float, toe: float, falling: bo
     model : DevelopmentModel
     fog, toe : float
         Base plus fog, and the lg exposure of the toe.
+    blank : bool
+        Whether an unexposed frame was read.
     falling : bool
         Whether density falls with exposure.
     """
@@ -118,6 +124,8 @@ def parameter_prior(model: DevelopmentModel, fog: float, toe: float, falling: bo
     mean[FOG_LEVEL], mean[X_LEVEL] = fog, toe
     if model.distinct < 3:
         mean[TOE_WIDTH], spread[TOE_WIDTH] = _TOE_OF_FEW
+    elif not (blank or falling):
+        mean[TOE_WIDTH], spread[TOE_WIDTH] = _TOE_WITHOUT_BLANK
     if falling:
         mean[TOE_WIDTH] = _TOE_OF_FALLING
     if model.distinct == 2:

@@ -247,7 +247,9 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     model = development_model.model_for(times)
     fog = _starting_fog(table)
     toe = _starting_toe(table, fog)
-    mean, spread = development_model.parameter_prior(model, fog, toe, falling=sign < 0)
+    mean, spread = development_model.parameter_prior(
+        model, fog, toe, blank=not exposed.all(), falling=sign < 0
+    )
     start = np.zeros(model.size)
     start[:MODEL_PARAMETERS] = mean
     every = np.ones(len(table.x))

@@ -131,7 +131,7 @@ def _carry_rates(prior: FilmPrior, model: DevelopmentModel, phi: Array, growth: 
         phi[G_DELAY] = prior.phi[G_DELAY] * prior.model.times.min() / model.times.min()
         return
     # Two strips tell no rate: the usual ones, with the growth of contrast as it was found.
-    mean, _ = development_model.parameter_prior(model, 0.0, 0.0)
+    mean, _ = development_model.parameter_prior(model, 0.0, 0.0, blank=True)
     phi[[FOG_RATE, X_RATE, G_DELAY]] = mean[[FOG_RATE, X_RATE, G_DELAY]]
     grown = 1.0 - mean[G_DELAY] * model.times.min() / model.anchor
     rates = np.geomspace(_LEAST_RATE, _MOST_RATE, 200)

@@ -157,7 +157,8 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
     place = np.repeat(np.arange(len(strips)), [len(s.log_h) for s in strips])
     table = Table(place.astype(np.float64), x, np.zeros(len(x)), ())
     _, jacobian = predicted_densities(model, phi, table)
-    _, spread = development_model.parameter_prior(model, 0.0, 0.0)
+    blank = not np.isfinite(x).all()
+    _, spread = development_model.parameter_prior(model, 0.0, 0.0, blank)
     bend = USUAL_BEND if model.distinct > 1 else USUAL_BEND_OF_ONE
     scales = even_scales(noise, bend, USUAL_DEVIATION)
     precision = precision_of(model, spread, scales)
