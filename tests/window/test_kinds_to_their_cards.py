@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QPushButton
 
 from tests.core.film_shapes import SHAPES
 from tests.core.test_printing import Paper
@@ -271,6 +271,18 @@ def test_films_are_compared_with_a_light_box_alone(tester):
     assert "stop" in says
     assert "by one eye on the light box" in words.replace("\r\n", " ")
     assert "by a wedge where there is no instrument" in words.replace("\r\n", " ")
+    tester.press(Qt.Key.Key_4, CTRL)
+    offered = [b.text() for b in tester.window.findChildren(QPushButton) if b.isVisible()]
+    assert "Verdicts and faults" in offered
+    assert "Patches" not in offered
+    tester.press(Qt.Key.Key_D, ALT)
+    tester.read(lambda s, f: None if s.strip.position else negative(tester, 8.0)(s, f))
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    shown = words_of(tester.window)
+    assert f"{says.split()[0]} stop by eye" in shown
+    assert re.search(r"EI \d+ by eye", shown)
+    assert "Brannock 9 by eye beside Kelda Pan 200" in shown
 
 
 def test_two_developers_in_pairs_with_stain(tester):

@@ -36,7 +36,7 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
     return says.replace("-", "−"), f"{name} beside {reference}{reach}.".replace("-", "−")
 
 
-def _apart(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
+def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
     """Stops by which a strip's film is faster; None before an eye was asked about both."""
     both = (eye_answers(sheet, strip), eye_answers(sheet, reference))
     if not all(both):
@@ -57,7 +57,8 @@ def _faster(
     return stops_faster(film, told, other, of_other)
 
 
-def _index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+def index_by_eye(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+    """The EI an eye gave a strip's film; None before it was asked."""
     result = light_box_result(sheet, strip)
     return result.zone_ei if result is not None else None
 
@@ -88,8 +89,8 @@ def compare_by_eye(
     figures: dict[str, float | Figure | None] = dict(judged)
     rows, told = [], []
     for strip in sheet.strips:
-        first, index = strip is sheet.strips[0], _index(sheet, strip)
-        apart = None if first else _apart(sheet, strip, sheet.strips[0])
+        first, index = strip is sheet.strips[0], index_by_eye(sheet, strip)
+        apart = None if first else faster_by_eye(sheet, strip, sheet.strips[0])
         if index is not None:
             figures[f"{strip.strip.label}_ei"] = index
         speed = "the reference" if first else "—"

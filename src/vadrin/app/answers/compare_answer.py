@@ -5,7 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
-from vadrin.app.answers.apart_by_eye import SAME_STOPS, apart_words, compare_by_eye
+from vadrin.app.answers.apart_by_eye import (
+    SAME_STOPS,
+    apart_words,
+    compare_by_eye,
+    faster_by_eye,
+    index_by_eye,
+)
 from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
@@ -101,11 +107,39 @@ def compare_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
 
 @dataclass(frozen=True)
 class _Row:
-    """One film: what stands in the table, its figures, and how much faster it is, if told."""
+    """One film: what stands in the table, its figures, and by its name how much faster it is."""
 
     cells: tuple[str, ...]
     figures: dict[str, float | Figure]
-    apart: Figure | None = None
+    apart: tuple[str, Figure] | None = None
+
+
+def _index(metrics: StripMetrics | None, seen: Figure | None) -> tuple[str, Figure | None]:
+    """The EI of a film in words and as a figure: of its densities, else of an eye."""
+    of, by = (metrics.zone_ei, "") if metrics is not None else (seen, " by eye")
+    if of is None:
+        return "not read", None
+    if of.value is None:
+        return of.why or "—", None
+    return f"EI {marked_ei(of.value)}{by}", of
+
+
+def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None) -> _Row:
+    """A film that has no curve beside the reference's: what an eye told of both."""
+    label, name, reference = strip.strip.label, film_name(sheet, strip), sheet.strips[0]
+    words, index = _index(metrics, index_by_eye(sheet, strip))
+    figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
+    if strip is reference:
+        return _Row((name, words, "the reference", *[""] * 6), figures)
+    apart = faster_by_eye(sheet, strip, reference)
+    if apart is None or apart.value is None:
+        return _Row((name, words, "—", *[""] * 6), figures)
+    speed = _signed(apart, " stop", SAME_STOPS)
+    return _Row(
+        (name, words, f"{speed} by eye", *[""] * 6),
+        figures | {f"{label}_speed_stops": apart},
+        (f"{name} by eye", apart),
+    )
 
 
 def _row(
@@ -114,26 +148,21 @@ def _row(
 ) -> _Row:  # fmt: skip
     from vadrin.core.results.school_answers import match_ei
 
-    label, name = strip.strip.label, film_name(sheet, strip)
-    figures: dict[str, float | Figure] = {}
-    index = "not read" if metrics is None else metrics.zone_ei.why or "—"
-    if metrics is not None and metrics.zone_ei.value is not None:
-        index = f"EI {marked_ei(metrics.zone_ei.value)}"
-        figures[f"{label}_ei"] = metrics.zone_ei
     if beside is None or metrics is None or reference is None:
-        first = strip is sheet.strips[0]
-        return _Row((name, index, "the reference" if first else "—", *[""] * 6), figures)
+        return _seen_row(sheet, strip, metrics)
+    label, name = strip.strip.label, film_name(sheet, strip)
+    words, index = _index(metrics, None)
+    figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
     match = match_ei(metrics, reference, sheet.test.exposure_index)
     figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
                 f"{label}_contrast": beside.contrast}  # fmt: skip
     cells = (
-        name, index, _signed(beside.speed_stops, " stop", SAME_STOPS),
+        name, words, _signed(beside.speed_stops, " stop", SAME_STOPS),
         f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
         _straight(beside), _shoulder(beside), _fog(beside), _time(beside),
     )  # fmt: skip
-    return _Row(
-        cells, figures, beside.speed_stops if beside.speed_stops.value is not None else None
-    )
+    told = beside.speed_stops.value is not None
+    return _Row(cells, figures, (name, beside.speed_stops) if told else None)
 
 
 def _judged_table(sheet: TestSheet) -> tuple[AnswerTable, ...]:
@@ -176,7 +205,7 @@ def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     figures = judged | {key: told for row in rows for key, told in row.figures.items()}
     table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(sheet)
     act = _act(sheet, analysis)
-    told = [(row.cells[0], row.apart) for row in rows if row.apart is not None]
+    told = [row.apart for row in rows if row.apart is not None]
     if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
         return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True,

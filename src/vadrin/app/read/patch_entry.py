@@ -18,6 +18,7 @@ PATCH = "patch "
 MEASURED, OF_A_PICTURE, BY_EYE = "L*a*b* D50", "off a picture", "by eye"
 _LOOKS = " looks "
 _MOST_A_B = 130.0
+_WITHOUT_COLOUR = ("black-and-white negative", "paper")
 
 
 @dataclass(frozen=True)
@@ -50,8 +51,11 @@ class Patch:
 
 
 def takes_patches(sheet: TestSheet) -> bool:
-    """Whether a test may show a chart of patches: pushes of a colour film, films compared."""
-    return sheet.test.kind in (ColourPush.key, Compare.key)
+    """Whether a test may show a chart of patches: pushes, or comparisons, of colour film."""
+    if sheet.test.kind == Compare.key:
+        coloured = sheet.stock.kind not in _WITHOUT_COLOUR
+        return coloured or any(patches_of(strip) for strip in sheet.strips)
+    return sheet.test.kind == ColourPush.key
 
 
 def patch_typed(words: str) -> Patch:
