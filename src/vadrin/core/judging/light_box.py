@@ -250,16 +250,21 @@ def _toes(rng: np.random.Generator) -> Array:
     sharp = rng.uniform(*_SHARPNESS, (half, 1))
     width = rng.uniform(*_WIDTH, (half, 1))
 
+    lg_z = np.linspace(-22.0, 15.0, 7401)
+    told = _entire_integral(10.0**lg_z)
+
     def grains(u: Array) -> Array:
-        z = 10.0 ** (sharp * u)
-        # The entire part of the exponential integral; small arguments by their series.
-        entire = np.where(z < 1e-3, z - z * z / 4, exp1(z) + np.log(z) + _EULER)
-        return np.asarray(contrast[0] / (sharp * np.log(10)) * entire)
+        return np.asarray(contrast[0] / (sharp * np.log(10)) * np.interp(sharp * u, lg_z, told))
 
     def bent(u: Array) -> Array:
         return np.asarray(contrast[1] * width * np.logaddexp(0, u / width))
 
     return np.concatenate([_from_speed_point(grains, half), _from_speed_point(bent, half)])
+
+
+def _entire_integral(z: Array) -> Array:
+    """The entire part of the exponential integral; small arguments by their series."""
+    return np.where(z < 1e-3, z - z * z / 4, exp1(z) + np.log(z) + _EULER)
 
 
 def _from_speed_point(net: Callable[[Array], Array], count: int) -> Array:
