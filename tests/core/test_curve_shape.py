@@ -119,7 +119,7 @@ def test_detail_stops_at_the_last_reading():
 
 def test_the_law_is_first_order_in_time():
     model = development_model.model_for(np.array([5.0, 8.0, 12.0]))
-    mean, _ = development_model.parameter_prior(model, 0.2, -2.0)
+    mean, _ = development_model.parameter_prior(model, 0.2, -2.0, blank=True)
     phi = np.zeros(model.size)
     phi[: development_model.MODEL_PARAMETERS] = mean
     times = np.array([5.0, 8.0, 12.0, 500.0])

@@ -146,6 +146,20 @@ def test_without_a_blank_and_above_the_foot_nothing_is_guessed():
     assert "thinner frames" in analyse(one_blank, QUICK).strips[2].speed.why
 
 
+def test_a_long_toe_is_read_without_a_blank():
+    missed = []
+    for seed in range(8):
+        rng = np.random.default_rng(seed)
+        film = varied(SHAPES["long toe"], rng)
+        strips = film.strips(TIMES, noise=0.012, rng=rng, blanks=0)
+        for strip in analyse(strips, QUICK).strips:
+            true = 0.8 / 10 ** film.x_m(strip.time_min)
+            missed += [math.log2(strip.speed.value / true)] if strip.speed.present else []
+    assert len(missed) >= 20
+    assert np.sqrt(np.mean(np.square(missed))) < 0.15
+    assert abs(np.mean(missed)) < 0.07, "its toe ends: base plus fog is not put too low"
+
+
 def test_a_bracket_that_never_reaches_the_speed_density_says_so():
     answer = analyse(moved(PLAIN.strips(TIMES, step=0.25), 0.0)[:3], QUICK)
     assert answer.strips[0].speed.present

@@ -29,7 +29,7 @@ class _Belief(NamedTuple):
 # Set so that ranges hold on films of every shape while a plain film loses next to nothing:
 # tools/shapes.py and tools/accuracy.py tell.
 _BEND = _Belief(0.12, 3.0, (0.03, 1.5))
-_TILT = _Belief(0.01, 1.0, (0.002, 1.0))
+_TILT = _Belief(0.02, 1.0, (0.002, 1.0))
 _TILT_OF_FEW = _Belief(0.03, 1.0, (0.002, 1.0))
 _SHAPE_OF_TWO = 0.5
 _DEVIATIONS = (
