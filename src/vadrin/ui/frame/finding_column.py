@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
@@ -38,6 +39,27 @@ def _scroll() -> QScrollArea:
     return area
 
 
+@dataclass(frozen=True)
+class _Line:
+    """Words as they stand in the column; none for a hairline."""
+
+    words: str = ""
+    role: Role = Role.BODY
+    wrap: bool = False
+    tone: str | None = None
+
+
+@dataclass(frozen=True)
+class _Pushes:
+    """The table of pushes, and the rule they are pushed by."""
+
+    lines: tuple[PushLine, ...]
+    rule_name: str
+
+
+_HAIRLINE = _Line()
+
+
 class FindingColumn(QWidget):
     """EI and time with their ranges, the push table, the next act and the warnings.
 
@@ -65,7 +87,8 @@ class FindingColumn(QWidget):
         outer.addWidget(self._next)
         self._target = ""
         self._aside: QWidget | None = None
-        self._shows: tuple[object, object, float] = (self, self, 0.0)
+        self._of: tuple[object, object, float] = (self, self, 0.0)
+        self._shown: tuple[_Line | _Pushes, ...] | None = None
         self.spread(False)
 
     def spread(self, wide: bool) -> None:
@@ -91,76 +114,52 @@ class FindingColumn(QWidget):
     ) -> None:
         """Show where the test on the bench has come to."""
         self._offer(sheet, station)
-        shows = (sheet, analysis, scale())
-        if shows[2] == self._shows[2] and shows[0] is self._shows[0] and shows[1] is self._shows[1]:
+        before, self._of = self._of, (sheet, analysis, scale())
+        anew = before[2] != self._of[2]
+        if not anew and before[0] is sheet and before[1] is analysis:
             return
-        self._shows = shows
+        parts = tuple(self._parts(sheet, analysis))
+        if anew or parts != self._shown:
+            self._shown = parts
+            self._area.setWidget(self._body(parts))
+
+    def _body(self, parts: tuple[_Line | _Pushes, ...]) -> QWidget:
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, px(4), 0)
         column.setSpacing(px(5))
-        if sheet is None:
-            column.addWidget(text("Nothing on the bench", Role.SECTION))
-            words = "Open a test from the shelf, or start a new one."
-            column.addWidget(text(words, Role.LEAD, wrap=True))
-        else:
-            self._fill(column, sheet, analysis)
+        for part in parts:
+            if isinstance(part, _Pushes):
+                column.addWidget(self._push_table(part.lines, part.rule_name))
+            elif part == _HAIRLINE:
+                column.addWidget(rule())
+            else:
+                column.addWidget(text(part.words, part.role, part.wrap, tone=part.tone))
         column.addStretch(1)
-        self._area.setWidget(body)
+        return body
 
-    def _fill(self, column: QVBoxLayout, sheet: TestSheet, analysis: Analysis | None) -> None:
+    def _parts(
+        self, sheet: TestSheet | None, analysis: Analysis | None
+    ) -> Iterator[_Line | _Pushes]:
+        """All that stands in the column, from above."""
+        if sheet is None:
+            yield _Line("Nothing on the bench", Role.SECTION)
+            words = "Open a test from the shelf, or start a new one."
+            yield _Line(words, Role.LEAD, wrap=True)
+            return
         headline = headline_of(sheet, analysis)
-        column.addWidget(text("Finding so far", Role.SECTION))
-        if headline.index:
-            plain = headline.own and len(headline.index) > _SHORT
-            role = Role.TIME if plain else Role.INDEX
-            tone = "grease" if plain else None
-            column.addWidget(text(headline.index, role, wrap=plain, tone=tone))
-        column.addWidget(text(headline.index_note, Role.NOTE, wrap=True))
-        if headline.time:
-            column.addWidget(text(headline.time, Role.TIME))
-        note = headline.time_note
-        if headline.time and headline.for_target:
-            target = sheet.test.target_kind, sheet.test.target_value
-            note += f", for {target_text(*target)}"
-        if note:
-            column.addWidget(text(note, Role.NOTE, wrap=True))
+        yield from _of_headline(sheet, headline)
         for words in self._beside(sheet, headline.by_rule, headline.index_value):
-            column.addWidget(text(words, Role.NOTE, wrap=True))
+            yield _Line(words, Role.NOTE, wrap=True)
         if headline.pushes:
-            column.addWidget(rule())
-            column.addWidget(self._push_table(headline.pushes, headline.push_rule))
-        self._add_advice(column, headline)
-        self._add_notes(column, sheet)
-        warnings = warnings_of(sheet, analysis)
-        if warnings:
-            column.addWidget(rule())
-            column.addWidget(text("Mind", Role.SECTION))
-            for diagnostic in warnings[:_MOST_DIAGNOSTICS]:
-                role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
-                column.addWidget(text(diagnostic.sentence, role, wrap=True))
-                column.addWidget(text(diagnostic.remedy, Role.CAPTION, wrap=True))
-
-    @staticmethod
-    def _add_notes(column: QVBoxLayout, sheet: TestSheet) -> None:
-        noted = sheet.noted()
-        if noted:
-            column.addWidget(rule())
-            column.addWidget(text("Noted", Role.SECTION))
-        for called, words in noted[:_MOST_NOTES]:
-            column.addWidget(
-                text(f"{called[:1].upper()}{called[1:]}: {words}", Role.BODY, wrap=True)
-            )
-        if len(noted) > _MOST_NOTES:
-            more = f"{len(noted) - _MOST_NOTES} more, on the frames with a folded corner."
-            column.addWidget(text(more, Role.CAPTION, wrap=True))
-
-    @staticmethod
-    def _add_advice(column: QVBoxLayout, headline: Headline) -> None:
+            yield _HAIRLINE
+            yield _Pushes(headline.pushes, headline.push_rule)
         if headline.next_act:
-            column.addWidget(rule())
-            column.addWidget(text("What would firm this up", Role.SECTION))
-            column.addWidget(text(headline.next_act, Role.LEAD_STRONG, wrap=True))
+            yield _HAIRLINE
+            yield _Line("What would firm this up", Role.SECTION)
+            yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
+        yield from _of_notes(sheet)
+        yield from _of_warnings(sheet, analysis)
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
@@ -190,3 +189,42 @@ class FindingColumn(QWidget):
 
     def _follow(self) -> None:
         self._go(self._target)
+
+
+def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
+    yield _Line("Finding so far", Role.SECTION)
+    if headline.index:
+        plain = headline.own and len(headline.index) > _SHORT
+        role = Role.TIME if plain else Role.INDEX
+        yield _Line(headline.index, role, plain, "grease" if plain else None)
+    yield _Line(headline.index_note, Role.NOTE, wrap=True)
+    if headline.time:
+        yield _Line(headline.time, Role.TIME)
+    note = headline.time_note
+    if headline.time and headline.for_target:
+        note += f", for {target_text(sheet.test.target_kind, sheet.test.target_value)}"
+    if note:
+        yield _Line(note, Role.NOTE, wrap=True)
+
+
+def _of_notes(sheet: TestSheet) -> Iterator[_Line]:
+    noted = sheet.noted()
+    if noted:
+        yield _HAIRLINE
+        yield _Line("Noted", Role.SECTION)
+    for called, words in noted[:_MOST_NOTES]:
+        yield _Line(f"{called[:1].upper()}{called[1:]}: {words}", wrap=True)
+    if len(noted) > _MOST_NOTES:
+        more = f"{len(noted) - _MOST_NOTES} more, on the frames with a folded corner."
+        yield _Line(more, Role.CAPTION, wrap=True)
+
+
+def _of_warnings(sheet: TestSheet, analysis: Analysis | None) -> Iterator[_Line]:
+    warnings = warnings_of(sheet, analysis)
+    if warnings:
+        yield _HAIRLINE
+        yield _Line("Mind", Role.SECTION)
+    for diagnostic in warnings[:_MOST_DIAGNOSTICS]:
+        role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
+        yield _Line(diagnostic.sentence, role, wrap=True)
+        yield _Line(diagnostic.remedy, Role.CAPTION, wrap=True)

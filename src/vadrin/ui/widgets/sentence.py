@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from PyQt6.QtCore import QEvent, QPoint, QRect, QSize
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QLabel, QLayout, QLayoutItem, QSizePolicy, QWidget
@@ -11,6 +13,17 @@ from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
 
 
+class _Word(NamedTuple):
+    """An item with the size it asks for."""
+
+    item: QLayoutItem
+    size: QSize
+    closes: bool
+    """Whether it is punctuation that stands close to the word before."""
+    closing: int
+    """Room for the punctuation that stands close after it."""
+
+
 class FlowLayout(QLayout):
     """Lays widgets out like the words of a sentence, breaking lines where they end."""
 
@@ -18,6 +31,7 @@ class FlowLayout(QLayout):
         super().__init__()
         self._items: list[QLayoutItem] = []
         self._heights: dict[int, int] = {}
+        self._words: list[_Word] | None = None
         self._gap, self._line_gap = px(gap), px(line_gap)
         self.setContentsMargins(0, 0, 0, 0)
 
@@ -25,6 +39,7 @@ class FlowLayout(QLayout):
         """Take one more item."""
         if item is not None:
             self._items.append(item)
+            self._words = None
 
     def count(self) -> int:
         """Number of items."""
@@ -36,6 +51,7 @@ class FlowLayout(QLayout):
 
     def takeAt(self, index: int) -> QLayoutItem | None:
         """Remove and return the item at an index."""
+        self._words = None
         return self._items.pop(index) if 0 <= index < len(self._items) else None
 
     def hasHeightForWidth(self) -> bool:
@@ -51,6 +67,7 @@ class FlowLayout(QLayout):
     def invalidate(self) -> None:
         """Something in it has changed."""
         self._heights.clear()
+        self._words = None
         super().invalidate()
 
     def setGeometry(self, rect: QRect) -> None:
@@ -69,23 +86,29 @@ class FlowLayout(QLayout):
             size = size.expandedTo(item.minimumSize())
         return size
 
+    def _measured(self) -> list[_Word]:
+        """What is shown, measured once between two changes."""
+        if self._words is None:
+            self._words = [
+                _Word(item, item.sizeHint(), _closes(item.widget()), self._closing(place))
+                for place, item in enumerate(self._items)
+                if not item.isEmpty()
+            ]
+        return self._words
+
     def _place(self, rect: QRect, move: bool) -> int:
-        x, y, high = rect.x(), rect.y(), 0
+        left, right, width = rect.x(), rect.right() + 1, rect.width()
+        x, y, high = left, rect.y(), 0
         line: list[tuple[QLayoutItem, int, QSize]] = []
-        for place, item in enumerate(self._items):
-            if item.isEmpty():
-                continue
-            most = max(rect.width() - self._closing(place), 1)
-            hint = item.sizeHint().boundedTo(QSize(most, 1 << 20))
-            closes = _closes(item.widget())
+        for item, size, closes, closing in self._measured():
+            wide = min(size.width(), max(width - closing, 1))
             x -= self._gap if closes else 0
-            end = x + hint.width() + self._closing(place)
-            if end > rect.right() + 1 and x > rect.x() and not closes:
+            if x + wide + closing > right and x > left and not closes:
                 self._set(line, y, high, move)
-                x, y, high, line = rect.x(), y + high + self._line_gap, 0, []
-            line.append((item, x, hint))
-            x += hint.width() + self._gap
-            high = max(high, hint.height())
+                x, y, high, line = left, y + high + self._line_gap, 0, []
+            line.append((item, x, QSize(wide, size.height())))
+            x += wide + self._gap
+            high = max(high, size.height())
         self._set(line, y, high, move)
         return y + high - rect.y()
 
