@@ -125,6 +125,12 @@ def defined_twice(trees: dict[str, ast.Module]) -> list[str]:
     return sorted(n for n, count in counts.items() if count > 1 and n not in shared)
 
 
+def file_names_used_twice(root: Path) -> list[str]:
+    """Names of modules that stand in more than one folder."""
+    names = Counter(p.name for p in (root / "src").rglob("*.py") if p.name != "__init__.py")
+    return sorted(name for name, count in names.items() if count > 1)
+
+
 def without_caller(root: Path, trees: dict[str, ast.Module]) -> list[str]:
     """Functions and methods that no other line of ``src`` names, less those kept for later."""
     named: Counter[str] = Counter()
@@ -178,9 +184,8 @@ def figures(root: Path) -> dict[str, str]:
     sizes = [len(p.read_text(encoding="utf-8").splitlines()) for p in paths]
     lengths = [_lines(f) for t in trees.values() for f in functions(t)]
     folders = Counter(str(p.parent.relative_to(root / "src" / "vadrin")) for p in paths)
-    names = Counter(p.name for p in paths if p.name != "__init__.py")
     twice, idle = defined_twice(trees), without_caller(root, trees)
-    repeated = sorted(n for n, count in names.items() if count > 1)
+    repeated = file_names_used_twice(root)
     most, count = folders.most_common(1)[0]
     return {
         "files": str(len(paths)),

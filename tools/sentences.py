@@ -9,6 +9,7 @@ import ast
 import re
 import sys
 from collections import defaultdict
+from functools import lru_cache
 from pathlib import Path
 
 ROOT = Path(__file__).parents[1]
@@ -85,6 +86,7 @@ def sentences_in(source: str) -> list[str]:
     return list(dict.fromkeys(w for w in said if _SAID.search(w) and not _NOT_SAID.search(w)))
 
 
+@lru_cache(maxsize=1)
 def by_station(root: Path) -> dict[str, dict[str, list[str]]]:
     """Sentences by station and module."""
     told: dict[str, dict[str, list[str]]] = defaultdict(dict)

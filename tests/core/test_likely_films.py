@@ -105,7 +105,7 @@ def test_carried_uncertainty_is_that_of_draws(target, times):
     posed = _posed(TILTED, lay_out_plan(times), 0.012)
     rng = np.random.default_rng(4)
     near = 8.0
-    away = posed.uncertainty.drawn(rng.standard_normal((3000, posed.uncertainty.size)))
+    away = posed.uncertainty.drawn(rng.standard_normal((1200, posed.uncertainty.size)))
     draws = posed.phi + away / near
     time_grid = np.geomspace(min(times) * 0.8, max(times) * 1.25, 41)
     best, drawn = (family_of(posed.model, p, time_grid, 8.125) for p in (posed.phi, draws))

@@ -75,10 +75,10 @@ def test_counts_are_worded_rightly(count, noun, words):
 
 
 def test_no_circles_no_names_used_twice_and_nothing_uncalled(tool):
-    told = tool.figures(ROOT)
-    assert told["circles of imports, of modules and rooms"] == "0"
-    assert told["file names used twice"] == "0"
-    assert told["functions without a caller"] == "0"
+    trees = tool.sources(ROOT)
+    assert tool.circles(trees) == 0
+    assert tool.file_names_used_twice(ROOT) == []
+    assert tool.without_caller(ROOT, trees) == []
 
 
 def test_what_is_wrong_with_a_house_is_seen(tool, tmp_path):

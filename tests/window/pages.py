@@ -1,6 +1,7 @@
 """The window as a tester sees it: fields by their names, buttons by their words, films by name."""
 
 import re
+from contextlib import contextmanager
 
 import pyqtgraph as pg
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, QPointF, Qt
@@ -93,6 +94,13 @@ class Hands:
         for _ in range(times):
             self.qtbot.keyClick(QApplication.focusWidget() or self.window, key, modifier)
         QApplication.processEvents()
+
+    @contextmanager
+    def unseen(self):
+        """For hundreds of keys: painting is most of their time, and nobody looks meanwhile."""
+        self.window.setUpdatesEnabled(False)
+        yield
+        self.window.setUpdatesEnabled(True)
 
     def write(self, words, key=ENTER):
         if words:

@@ -90,7 +90,8 @@ class FilmTester(Hands):
 
     def shoot_and_develop(self):
         self.press(Qt.Key.Key_2, CTRL)
-        self.press(SPACE, times=len(self.sheet.frames()))
+        with self.unseen():
+            self.press(SPACE, times=len(self.sheet.frames()))
         assert self.sheet.exposed() == len(self.sheet.frames())
         self.press(Qt.Key.Key_3, CTRL)
         self.press(ENTER, CTRL)
@@ -99,32 +100,31 @@ class FilmTester(Hands):
     def read(self, density, channel="", noise=0.006):
         """Type what a densitometer says of every frame, one after the other."""
         self.press(Qt.Key.Key_4, CTRL)
-        # Painting is most of the time, and nobody looks while hundreds of densities are typed.
-        self.window.setUpdatesEnabled(False)
-        self.press(UP, times=len(self.sheet.frames()))
-        before = None
-        while (place := self.bench.selected())[1].frame.id != before:
-            strip, frame = place
-            before = frame.frame.id
-            dense = density(strip, frame) if frame.readable else None
-            if dense is None:
-                self.press(DOWN)
-            else:
-                dense = max(0.0, dense + noise * self.rng.standard_normal())
-                self.write(f"{dense:.2f} {channel}".strip())
-        self.window.setUpdatesEnabled(True)
+        with self.unseen():
+            self.press(UP, times=len(self.sheet.frames()))
+            before = None
+            while (place := self.bench.selected())[1].frame.id != before:
+                strip, frame = place
+                before = frame.frame.id
+                dense = density(strip, frame) if frame.readable else None
+                if dense is None:
+                    self.press(DOWN)
+                else:
+                    dense = max(0.0, dense + noise * self.rng.standard_normal())
+                    self.write(f"{dense:.2f} {channel}".strip())
         self.settle()
 
     def judge(self, key_of):
         """Give frames the verdicts that stand behind their keys."""
         self.press(Qt.Key.Key_4, CTRL)
         self.press(Qt.Key.Key_J, ALT)
-        self.press(UP, times=len(self.sheet.frames()))
-        for strip, frame in self.sheet.frames():
-            key = key_of(strip, frame)
-            if key:
-                self.press(key)
-            self.press(DOWN)
+        with self.unseen():
+            self.press(UP, times=len(self.sheet.frames()))
+            for strip, frame in self.sheet.frames():
+                key = key_of(strip, frame)
+                if key:
+                    self.press(key)
+                self.press(DOWN)
         self.settle()
 
     def at(self, frame):

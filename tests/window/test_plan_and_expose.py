@@ -1,5 +1,6 @@
 """Every kind of test planned by keyboard, shot with mistakes, and what the notebook then says."""
 
+import shutil
 from math import log2
 
 import pytest
@@ -16,6 +17,7 @@ from tests.window.pages import (
     pdf_words,
     refusal_of,
     said_by,
+    settle,
     words_of,
 )
 from vadrin.app.entry.roll_line import roll_typed
@@ -37,6 +39,7 @@ from vadrin.notebook.records import (
     MeterReading,
     Note,
     ShutterTime,
+    Test,
 )
 
 
@@ -74,9 +77,10 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     doubled = lit[0] if lit else 1
     skipped = lit[1] if lit else 2
     typist.press(Qt.Key.Key_2, CTRL)
-    for place in range(len(asked)):
-        key = {doubled: Qt.Key.Key_D, skipped: Qt.Key.Key_S}.get(place, Qt.Key.Key_Space)
-        typist.press(key)
+    with typist.unseen():
+        for place in range(len(asked)):
+            key = {doubled: Qt.Key.Key_D, skipped: Qt.Key.Key_S}.get(place, Qt.Key.Key_Space)
+            typist.press(key)
     taken = {f.frame.id: f.frame for _, f in bench.sheet.frames()}
     exposures = bench.notebook.all(Exposure)
     for place, (frame_id, wanted) in enumerate(asked):
@@ -110,9 +114,16 @@ def kit(book):
 
 
 @pytest.fixture
-def planned(qtbot, open_window, tmp_path):
-    """A plan of two strips on the camera of `kit`, and hands on the keyboard."""
-    window = open_window(tmp_path / "winter.vadrin")
+def planned(qtbot, open_window, tmp_path, tmp_path_factory):
+    """A plan of two strips on the camera of `kit`, typed once, and hands on the keyboard."""
+    typed, path = tmp_path_factory.getbasetemp() / "planned.vadrin", tmp_path / "winter.vadrin"
+    if typed.exists():
+        window = open_window(shutil.copy(typed, path))
+        window.bench.open_test(window.bench.notebook.all(Test)[0].id)
+        window.bench.go("plan")
+        settle(qtbot, window)
+        return PlanPage(qtbot, window), Hands(qtbot, window)
+    window = open_window(path)
     kit(window.bench.notebook)
     typist = Hands(qtbot, window)
     begin(typist, "time")
@@ -120,6 +131,7 @@ def planned(qtbot, open_window, tmp_path):
     plan.word("times", "6 and 9")
     plan.word("camera", "Quayside 35")
     plan.word("lens", "Lugger 50")
+    window.bench.notebook.save_copy(typed)
     return plan, typist
 
 
