@@ -21,6 +21,7 @@ from tests.window.pages import (
     type_into,
     words_of,
 )
+from vadrin.app.library.forms import FORMS
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.app.read.export_readings import LARGEST_ATTACHMENT
 from vadrin.errors import EditRefusedError
@@ -218,6 +219,34 @@ def test_the_cupboard_takes_and_refuses_by_keyboard(qtbot, shelf):
     assert book.all(Camera)[-1].name == ""
     press(qtbot, Qt.Key.Key_Y, CTRL)
     assert book.all(Camera)[-1].name == "Bilge box"
+
+
+def test_a_meter_has_its_own_constant_and_the_tests_it_metered_follow(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    bench = window.bench
+    before = bench.analysis.finding
+    bench.go("cupboard")
+    QApplication.processEvents()
+    station = window.station()
+    station.kinds.setCurrentRow(list(FORMS).index("Light meters"))
+    constant = station.fields["constant"]
+    type_into(constant, "60")
+    assert "lies between 1 and 50 lux seconds" in station.refusal.text()
+    type_into(constant, "100: 0.1; 200; 400: 0,025")
+    assert "“200” is no pair" in station.refusal.text()
+    type_into(constant, "100: 0,1; 200: 0,05; 400: 0,026")
+    assert float(constant.text()) == pytest.approx(10.13, abs=0.01)
+    assert "constant from 3 measurements, 9.8" in station.fields["note"].text()
+    type_into(constant, "10")
+    assert bench.sheet.test.meter_constant == 10.0
+    bench.go("finding")
+    settle(qtbot, window)
+    after = bench.analysis.finding
+    assert after.zone_ei.value == pytest.approx(before.zone_ei.value, rel=1e-3)
+    assert after.speed.value == pytest.approx(before.speed.value * 8.125 / 10, rel=1e-3)
+    bench.undo()
+    bench.undo()
+    assert bench.sheet.test.meter_constant == 8.125
 
 
 def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):

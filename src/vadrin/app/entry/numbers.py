@@ -89,3 +89,20 @@ def numbers_typed(words: str, most: int = 31, like: str = "0, 1, 2") -> tuple[fl
     if not 1 <= len(pieces) <= most:
         raise EntryError(f"type one to {most} numbers, such as {like}")
     return tuple(number_typed(piece, like) for piece in pieces)
+
+
+def pairs_typed(words: str, like: str) -> list[tuple[float, float]]:
+    """Pairs of numbers such as ``1: 1.5, 10: 25``; what parts them is followed by a space.
+
+    Raises
+    ------
+    EntryError
+        For what is no pair, or no number.
+    """
+    pairs = []
+    for piece in re.split(r"[;,]\s+|;", words.strip()):
+        first, colon, second = piece.partition(":")
+        if not colon:
+            raise EntryError(f"“{piece.strip()}” is no pair; type {like}")
+        pairs.append((number_typed(first.strip(" s")), number_typed(second.strip(" s"))))
+    return pairs

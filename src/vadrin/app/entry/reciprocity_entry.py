@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.numbers import number_typed, pairs_typed
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Stock
@@ -53,12 +53,7 @@ def reciprocity_words(words: str) -> str:
 
 
 def _table(plain: str, threshold: float) -> Reciprocity:
-    rows = []
-    for pair in re.split(r"[;,]\s+|;", plain):
-        metered, colon, needed = pair.partition(":")
-        if not colon:
-            raise EntryError(f"“{pair.strip()}” is no pair; type {HINT}")
-        rows.append((number_typed(metered.strip(" s")), number_typed(needed.strip(" s"))))
+    rows = pairs_typed(plain, HINT)
     shorter = [f"{m:g} s to {n:g} s" for m, n in rows if n < m]
     if shorter:
         raise EntryError(f"that would shorten an exposure: {shorter[0]}")

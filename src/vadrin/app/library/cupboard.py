@@ -12,8 +12,17 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import day_typed, seconds_typed
 from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
+from vadrin.app.library.meter_constant import meter_constant_typed, set_meter_constant
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import Bottle, Developer, PaperGrade, Process, Record, ShutterTime
+from vadrin.notebook.records import (
+    Bottle,
+    Developer,
+    LightMeter,
+    PaperGrade,
+    Process,
+    Record,
+    ShutterTime,
+)
 from vadrin.notebook.store import Notebook
 
 
@@ -112,6 +121,7 @@ def typed(notebook: Notebook, field: FormField, words: str) -> Any:
         FieldKind.CHOICE: lambda: _chosen(field, plain),
         FieldKind.LINK: lambda: _linked(notebook, field, plain),
         FieldKind.RECIPROCITY: lambda: _reciprocity(plain),
+        FieldKind.METER_CONSTANT: lambda: meter_constant_typed(plain).value,
     }
     return readers[field.kind]()
 
@@ -136,6 +146,8 @@ def set_field(notebook: Notebook, record: Any, field: FormField, words: str) -> 
         If it cannot be.
     """
     value = typed(notebook, field, words)
+    if isinstance(record, LightMeter) and field.kind is FieldKind.METER_CONSTANT:
+        return set_meter_constant(notebook, record, words)
     with notebook.change(f"{field.label} of {title_of(notebook, record)}"):
         return notebook.put(replace(record, **{field.name: value}))
 

@@ -40,6 +40,7 @@ class FieldKind(Enum):
     CHOICE = "choice"
     LINK = "link"
     RECIPROCITY = "reciprocity"
+    METER_CONSTANT = "meter constant"
 
 
 MAY_BE_EMPTY = (
@@ -160,7 +161,8 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
     "Light meters": (LightMeter, (
         _NAME, FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
         FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
-        FormField("constant", "meter constant", FieldKind.NUMBER, "", 1, 50, optional=False), _NOTE,
+        FormField("constant", "meter constant", FieldKind.METER_CONSTANT, "lx s", optional=False),
+        _NOTE,
     )),
     "Instruments": (Instrument, (
         _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),

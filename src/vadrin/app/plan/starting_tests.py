@@ -9,6 +9,7 @@ from vadrin.app.plan.drafting import lay_out
 from vadrin.app.sheet_loading import load_sheets
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.app.test_sheet import TestSheet
+from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.planning.plan_request import FilmSupply
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
@@ -43,6 +44,7 @@ def start_kind(notebook: Notebook, key: str) -> Test:
                 camera_id=last[0].camera_id if last else None,
                 lens_id=last[0].lens_id if last else None,
                 meter_id=last[0].meter_id if last else None,
+                meter_constant=last[0].meter_constant if last else METER_CONSTANT,
                 instrument_id=last[0].instrument_id if last else None,
             )
         )

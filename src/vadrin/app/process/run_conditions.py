@@ -7,6 +7,7 @@ from typing import Any
 
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
+from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.notebook.records import Bottle, Instrument, LightMeter, Paper, Process, Test
 from vadrin.notebook.store import Notebook
 
@@ -36,7 +37,9 @@ def condition_choices(notebook: Notebook, name: str) -> list[str]:
 
 
 def set_condition(notebook: Notebook, test: Test, name: str, words: str) -> Test:
-    """Write a condition down, as one edit; a process brings its own agitation and vessel.
+    """Write a condition down, as one edit.
+
+    A process brings its own agitation and vessel, a light meter its constant.
 
     Raises
     ------
@@ -55,13 +58,16 @@ def set_condition(notebook: Notebook, test: Test, name: str, words: str) -> Test
 def _link(notebook: Notebook, name: str, typed: str) -> dict[str, Any]:
     field, kind = LINKS[name]
     if not typed:
-        return {field: None}
+        usual = {"meter_constant": METER_CONSTANT} if kind is LightMeter else {}
+        return {field: None, **usual}
     found = next(
         (r for r in notebook.all(kind) if title_of(notebook, r).lower() == typed.lower()), None
     )
     if found is None:
         raise ValueError(f"there is no {name} called “{typed}” in the cupboard yet (Ctrl+9)")
     changes: dict[str, Any] = {field: found.id}
+    if isinstance(found, LightMeter):
+        changes["meter_constant"] = found.constant
     if isinstance(found, Process):
         kept = {"agitation": found.agitation, "vessel": found.vessel, "water": found.water}
         changes |= {key: value for key, value in kept.items() if value}

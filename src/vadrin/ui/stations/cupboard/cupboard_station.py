@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QGridLayout,
@@ -29,6 +29,7 @@ from vadrin.app.library.cupboard import (
     title_of,
 )
 from vadrin.app.library.forms import FORMS, FormField
+from vadrin.app.library.meter_constant import HINT as METER_CONSTANT_HINT
 from vadrin.app.workbench import Topic
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
@@ -42,12 +43,34 @@ from vadrin.ui.widgets.labels import text
 if TYPE_CHECKING:
     from vadrin.notebook.records import Record
 
-_EMPTY = {
+_SAID_BELOW = {
     "Bottles": "Date and label every bottle; keep it from food and children, and go by the "
     "maker's safety sheet.",
     "Chemistry": "Gloves, eye protection and air; powders are the worst to breathe. The maker's "
     "safety sheet goes before anything written here.",
+    "Light meters": f"Type the meter constant: {METER_CONSTANT_HINT}. The tests it metered follow; "
+    "only speeds by the standard change with it, no EI does.",
 }
+
+
+_WIDEST = 340
+"""Pixels of a list at most: where letters are large, the form needs the room."""
+
+
+class _Titles(QListWidget):
+    """A list as wide as its station has room for, between two widths."""
+
+    def __init__(self, name: str, width: int, least: int) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setFont(role_font(Role.LEAD))
+        self._width = min(px(width), _WIDEST)
+        self.setMinimumWidth(px(least))
+        self.setMaximumWidth(self._width)
+
+    def sizeHint(self) -> QSize:
+        """As wide as it may be."""
+        return QSize(self._width, super().sizeHint().height())
 
 
 class CupboardStation(Station):
@@ -61,8 +84,7 @@ class CupboardStation(Station):
         self.column.addWidget(text("Cupboard", Role.HEADING))
         row = QHBoxLayout()
         row.setSpacing(px(20))
-        self.kinds = self._list("kinds", px(160))
-        self.entries = self._list("entries", px(280))
+        self.kinds, self.entries = _Titles("kinds", 160, 160), _Titles("entries", 280, 130)
         for heading in FORMS:
             self.kinds.addItem(heading)
         row.addWidget(self.kinds)
@@ -94,13 +116,6 @@ class CupboardStation(Station):
             Action("cupboard.remove", "remove the entry (undo brings it back)", self._remove,
                    shown_keys="Delete"),
         )  # fmt: skip
-
-    def _list(self, name: str, width: int) -> QListWidget:
-        made = QListWidget()
-        made.setAccessibleName(name)
-        made.setFont(role_font(Role.LEAD))
-        made.setFixedWidth(width)
-        return made
 
     def heading(self) -> str:
         """The kind that is shown."""
@@ -146,7 +161,7 @@ class CupboardStation(Station):
             for field in FORMS[heading][1]:
                 words = shown(self.bench.notebook, record, field)
                 self.fields[field.name].show_value(words)
-        words = _EMPTY.get(heading, "")
+        words = _SAID_BELOW.get(heading, "")
         if record is None:
             words = f"Nothing here yet. {words} Ctrl+E makes an entry.".replace("  ", " ")
         self._caution.setText(words)
