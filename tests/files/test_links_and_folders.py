@@ -139,7 +139,10 @@ def test_a_kill_while_a_notebook_is_made_leaves_no_ruin(tmp_path):
     assert [p.name for p in tmp_path.glob(".*making*")] == [], "what was left is cleared away"
 
 
-@pytest.mark.parametrize("old", sorted(RELEASED.glob("*.vadrin")), ids=lambda p: p.stem)
+OLD = sorted(RELEASED.glob("*.vadrin"))
+
+
+@pytest.mark.parametrize("old", (OLD[0], OLD[-2], OLD[-1]), ids=lambda p: p.stem)
 def test_a_kill_while_an_older_notebook_migrates_leaves_it_as_it_was(tmp_path, old):
     path = Path(shutil.copy(old, tmp_path / "old.vadrin"))
     assert killed_while_making(path) == 9

@@ -344,7 +344,7 @@ def test_nothing_the_window_called_saved_is_lost_when_it_is_killed():
     spec = spec_from_file_location("kill_trial", path)
     tool = module_from_spec(spec)
     spec.loader.exec_module(tool)
-    told, lost, faults = tool.run(3)
+    told, lost, faults = tool.run(2)
     assert told > 10
     assert (lost, faults) == (0, [])
 
