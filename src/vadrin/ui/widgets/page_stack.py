@@ -12,7 +12,9 @@ class PageStack(QStackedWidget):
     """As large as the page that is shown asks for, whatever the others would."""
 
     def show_page(self, page: QWidget) -> None:
-        """Show a page, from its beginning."""
+        """Show a page, from its beginning; it is put on the stack when it is first shown."""
+        if self.indexOf(page) < 0:
+            self.addWidget(page)
         if page is not self.currentWidget():
             # Once the page has its size: the one before may have been longer.
             QTimer.singleShot(0, self._to_the_top)

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import partial
+from functools import cached_property, partial
 from typing import Protocol, cast
-
-from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.process.clock_page import ClockPage
@@ -35,7 +33,19 @@ class _Page:
     link: str
     words: str
     key: str
-    widget: QWidget
+
+
+_PAGES = {
+    "recipe": _Page("What goes into the tank?", "Recipe", "the recipe", "R"),
+    "clip": _Page("Does the bath still develop?", "Clip", "the clip", "I"),
+    "dark": _Page("What is done in the dark?", "In the dark", "the lights-off sheet", "D"),
+    "clock": _Page("What is due now?", "Clock", "the clock", "K"),
+    "got": _Page("What did each strip really get?", "What they got", "what the strips got", "G"),
+    "control": _Page("Is the process where it was?", "Control", "control strips", "T"),
+    "makers": _Page("What does the maker say?", "Maker's table", "the maker's table", "M"),
+    "rules": _Page("What are rules of thumb worth?", "Rules", "rules of thumb", "U"),
+}
+"""By the names of the station's pages; all but two are made when they are turned to."""
 
 
 class ProcessStation(Station):
@@ -43,43 +53,49 @@ class ProcessStation(Station):
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self.cue = Cue()
-        bench, refuse = self.bench, self.refuse
-        self.recipe, self.clock = RecipePage(bench, refuse), ClockPage(bench, self.cue)
-        self.dark, self.got = DarkPage(bench, refuse), GotPage(bench, refuse, given.jobs)
-        self.clip, self.control = ClipPage(bench, refuse), ControlPage(bench, refuse)
-        self.rules, self.makers = (
-            RulesPage(bench, refuse), MakersPage(bench, refuse, given.ask_file)
-        )  # fmt: skip
-        self._pages = self._all_pages()
-        links = {name: page.link for name, page in self._pages.items()}
+        self.cue, self._given = Cue(), given
+        # These two are there from the beginning: a clock runs on whatever page is shown.
+        self.clock = ClockPage(self.bench, self.cue)
+        self.got = GotPage(self.bench, self.refuse, given.jobs)
+        links = {name: page.link for name, page in _PAGES.items()}
         self._head = PageLinks(links, self.turn_to)
         self.column.addWidget(self._head)
         self._stack = PageStack()
-        for page in self._pages.values():
-            self._stack.addWidget(page.widget)
         self.column.addWidget(self._stack, 1)
         self.column.addWidget(self.refusal)
         self._scene: Scene | None = None
         self._offer_all()
         self.turn_to("got")
 
-    def _all_pages(self) -> dict[str, _Page]:
-        return {
-            "recipe": _Page("What goes into the tank?", "Recipe", "the recipe", "R", self.recipe),
-            "clip": _Page("Does the bath still develop?", "Clip", "the clip", "I", self.clip),
-            "dark": _Page("What is done in the dark?", "In the dark", "the lights-off sheet", "D",
-                          self.dark),
-            "clock": _Page("What is due now?", "Clock", "the clock", "K", self.clock),
-            "got": _Page("What did each strip really get?", "What they got",
-                         "what the strips got", "G", self.got),
-            "control": _Page("Is the process where it was?", "Control", "control strips", "T",
-                             self.control),
-            "makers": _Page("What does the maker say?", "Maker's table", "the maker's table", "M",
-                            self.makers),
-            "rules": _Page("What are rules of thumb worth?", "Rules", "rules of thumb", "U",
-                           self.rules),
-        }  # fmt: skip
+    @cached_property
+    def recipe(self) -> RecipePage:
+        """What goes into the tank."""
+        return RecipePage(self.bench, self.refuse)
+
+    @cached_property
+    def clip(self) -> ClipPage:
+        """Whether the bath still develops."""
+        return ClipPage(self.bench, self.refuse)
+
+    @cached_property
+    def dark(self) -> DarkPage:
+        """What is done with the lights off."""
+        return DarkPage(self.bench, self.refuse)
+
+    @cached_property
+    def control(self) -> ControlPage:
+        """Whether the process is where it was."""
+        return ControlPage(self.bench, self.refuse)
+
+    @cached_property
+    def makers(self) -> MakersPage:
+        """What the maker says."""
+        return MakersPage(self.bench, self.refuse, self._given.ask_file)
+
+    @cached_property
+    def rules(self) -> RulesPage:
+        """What rules of thumb are worth."""
+        return RulesPage(self.bench, self.refuse)
 
     def _offer_all(self) -> None:
         self.offer(
@@ -88,7 +104,7 @@ class ProcessStation(Station):
             Action("process.as_planned", "write down what the clock saw, or on its own page that "
                    "all went as planned", self._confirm, ("Ctrl+Return", "Ctrl+Enter")),
             *(Action(f"process.{name}", page.words, partial(self.turn_to, name),
-                     (f"Alt+{page.key}",)) for name, page in self._pages.items()),
+                     (f"Alt+{page.key}",)) for name, page in _PAGES.items()),
             Action("process.units", "the recipe in fl oz and °F, or in ml and °C", self._units,
                    ("Alt+O",)),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
@@ -96,9 +112,8 @@ class ProcessStation(Station):
 
     def turn_to(self, name: str) -> None:
         """Show one of the pages."""
-        page = self._pages[name]
-        self._head.show_page(name, page.question)
-        self._stack.show_page(page.widget)
+        self._head.show_page(name, _PAGES[name].question)
+        self._stack.show_page(getattr(self, name))
         self.refuse("")
         if self._scene is not None:
             self.show_scene(self._scene)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from functools import partial
+from functools import cached_property, partial
 from typing import Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.read.patch_entry import takes_patches
 from vadrin.app.read.sheet_axes import is_sheet
@@ -34,37 +33,61 @@ class _WayOfReading(Protocol):
     def take_key(self, event: QKeyEvent) -> bool: ...
 
 
+_PAGES = {
+    "densities": ("Densities", "densities"),
+    "scan": ("Scan", "scan"),
+    "light box": ("Light box", "light_box"),
+    "verdicts": ("Verdicts and faults", "verdicts"),
+    "side by side": ("Side by side", "paired"),
+    "patches": ("Patches", "patches"),
+    "trace": ("Trace", "trace"),
+}
+"""Words of each page's link, and its name here; all but the first are made when turned to."""
+
+
 class ReadStation(Station):
     """Three ways to read a frame; what each says is kept beside what the others say."""
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self._stack = PageStack()
-        into_view = self._stack.bring_into_view
+        self._stack, self._given = PageStack(), given
         self.densities = DensityPage(self.bench, self.refuse, self.refusal)
-        self.light_box = LightBoxPage(self.bench, self.refuse)
-        self.verdicts = VerdictPage(self.bench, self.refuse)
-        self.scan = ScanPage(self.bench, self.refuse, given.jobs, given.ask_file)
-        self.paired = PairedPage(self.bench, self.refuse)
-        self.patches = PatchPage(given, self.refuse, into_view)
-        self.trace = TracePage(given, self.refuse, into_view)
-        self._pages: dict[str, tuple[str, QWidget]] = {
-            "densities": ("Densities", self.densities),
-            "scan": ("Scan", self.scan),
-            "light box": ("Light box", self.light_box),
-            "verdicts": ("Verdicts and faults", self.verdicts),
-            "side by side": ("Side by side", self.paired),
-            "patches": ("Patches", self.patches),
-            "trace": ("Trace", self.trace),
-        }
-        self._head = PageLinks({n: words for n, (words, _) in self._pages.items()}, self.turn_to)
+        self._head = PageLinks({n: words for n, (words, _) in _PAGES.items()}, self.turn_to)
         self.column.addWidget(self._head)
-        for _, page in self._pages.values():
-            self._stack.addWidget(page)
         self.column.addWidget(self._stack, 1)
         self._scene: Scene | None = None
         self._offer_all()
         self.turn_to("densities")
+
+    @cached_property
+    def scan(self) -> ScanPage:
+        """Strips read off a picture."""
+        return ScanPage(self.bench, self.refuse, self._given.jobs, self._given.ask_file)
+
+    @cached_property
+    def light_box(self) -> LightBoxPage:
+        """Frames told from the blank."""
+        return LightBoxPage(self.bench, self.refuse)
+
+    @cached_property
+    def verdicts(self) -> VerdictPage:
+        """Verdicts and faults."""
+        return VerdictPage(self.bench, self.refuse)
+
+    @cached_property
+    def paired(self) -> PairedPage:
+        """Strips judged side by side."""
+        return PairedPage(self.bench, self.refuse)
+
+    @cached_property
+    def patches(self) -> PatchPage:
+        """Patches of a colour chart."""
+        return PatchPage(self._given, self.refuse, self._stack.bring_into_view)
+
+    @cached_property
+    def trace(self) -> TracePage:
+        """A curve off a picture of it."""
+        return TracePage(self._given, self.refuse, self._stack.bring_into_view)
 
     @property
     def field(self) -> Field:
@@ -97,7 +120,7 @@ class ReadStation(Station):
 
     def turn_to(self, name: str) -> None:
         """Show one of the ways of reading."""
-        self._stack.show_page(self._pages[name][1])
+        self._stack.show_page(getattr(self, _PAGES[name][1]))
         self._head.show_page(name, "How dense, and how good?")
         if name == "densities":
             self.densities.take_refusal(self.refusal)
