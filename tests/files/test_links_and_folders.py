@@ -142,7 +142,7 @@ def test_a_kill_while_a_notebook_is_made_leaves_no_ruin(tmp_path):
 OLD = sorted(RELEASED.glob("*.vadrin"))
 
 
-@pytest.mark.parametrize("old", (OLD[0], OLD[-2], OLD[-1]), ids=lambda p: p.stem)
+@pytest.mark.parametrize("old", [OLD[0], OLD[-2], OLD[-1]], ids=lambda p: p.stem)
 def test_a_kill_while_an_older_notebook_migrates_leaves_it_as_it_was(tmp_path, old):
     path = Path(shutil.copy(old, tmp_path / "old.vadrin"))
     assert killed_while_making(path) == 9

@@ -93,7 +93,7 @@ def test_no_page_is_wider_than_the_window_and_each_begins_at_its_top(qtbot, scal
     for station, pages in PAGES.items():
         window.bench.go(station)
         settle(qtbot, window)
-        area = window._pages_of[station]
+        area = window.pages.area(station)
         for page in pages:
             area.verticalScrollBar().setValue(area.verticalScrollBar().maximum())
             window.station().turn_to(page)

@@ -11,8 +11,6 @@ from PyQt6.QtWidgets import (
     QApplication,
     QBoxLayout,
     QMainWindow,
-    QScrollArea,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -28,9 +26,9 @@ from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
+from vadrin.ui.frame.station_pages import StationPages
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
-from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
@@ -66,8 +64,6 @@ class Window(QMainWindow):
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
         self.setAcceptDrops(True)
-        self._stations: dict[str, Station] = {}
-        self._pages_of: dict[str, QScrollArea] = {}
         self.finding: FindingColumn | None = None
         self.folded, self.unfolded = False, False
         self._build()
@@ -85,12 +81,15 @@ class Window(QMainWindow):
         self.header = Header(self._menu)
         self.table = LightTable()
         self.rail = Rail()
-        self.pages = QStackedWidget()
         self.banner = Banner()
         self.importing = ReadingsImport(self.bench, self.banner, self.analyst.jobs)
         self.files = NotebookFiles(
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
         )
+        self.given = Surroundings(
+            self.bench, self.analyst.jobs, self.start_test, self.files.ask_import, self.files.ask
+        )
+        self.pages = StationPages(self.given)
         for part in (self.header, self.banner, self.importing.matcher, self.table):
             column.addWidget(part)
         row = QBoxLayout(QBoxLayout.Direction.LeftToRight)
@@ -108,13 +107,6 @@ class Window(QMainWindow):
         self._commands: CommandBox | None = None
         self._kept_view: KeptFileView | None = None
         self._shown_test: int | None = None
-        self.given = Surroundings(
-            self.bench,
-            self.analyst.jobs,
-            self.start_test,
-            self.files.ask_import,
-            self.files.ask,
-        )
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
 
     @property
@@ -178,17 +170,7 @@ class Window(QMainWindow):
 
     def station(self) -> Station:
         """The station shown, made the first time it is gone to."""
-        name = self.bench.station
-        if name not in self._stations:
-            made = make_station(name, self.given)
-            self._stations[name] = made
-            area = QScrollArea()
-            area.setWidgetResizable(True)
-            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            area.setWidget(made)
-            self._pages_of[name] = area
-            self.pages.addWidget(area)
-        return self._stations[name]
+        return self.pages.station(self.bench.station)
 
     def runnable_actions(self) -> list[Action]:
         """Everything that can be done now, that of the station first."""
@@ -204,9 +186,8 @@ class Window(QMainWindow):
         return self.station().topics | Topic.STATION | Topic.LOOK
 
     def _turn(self) -> None:
-        self.station()
         self.unfolded = False
-        self.pages.setCurrentWidget(self._pages_of[self.bench.station])
+        self.pages.turn_to(self.bench.station)
 
     def scene(self) -> Scene:
         """What the station is to show now."""
@@ -287,7 +268,7 @@ class Window(QMainWindow):
         if self._shown_test is not None:
             self.banner.leave_test()
         self._shown_test = here
-        for station in self._stations.values():
+        for station in self.pages.made:
             station.forget_words()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -359,7 +340,7 @@ class Window(QMainWindow):
             self.banner.rescale()
         self.table.show_look(look)
         self.updates.note(Topic.LOOK)
-        if self._stations:
+        if self.pages.made:
             # At once: under a safelight not one picture may go out in the colours before.
             self.updates.flush()
 
@@ -367,10 +348,7 @@ class Window(QMainWindow):
         """Larger or smaller type, 100 to 200 %."""
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
-        for area in self._pages_of.values():
-            self.pages.removeWidget(area)
-            area.deleteLater()
-        self._stations, self._pages_of = {}, {}
+        self.pages.make_anew()
         if self.finding is not None:
             self.finding.hide()
             self.finding.deleteLater()
@@ -411,7 +389,7 @@ class Window(QMainWindow):
         for field in self.findChildren(WordField):
             field.blockSignals(True)
         self.analyst.jobs.close()
-        for station in self._stations.values():
+        for station in self.pages.made:
             station.put_away()
         # What still changes has nothing to be shown in.
         self.updates.stop()
