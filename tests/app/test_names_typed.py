@@ -158,13 +158,17 @@ def test_a_roll_is_offered_only_while_it_has_room(notebook):
 GOOD = {
     FieldKind.TEXT: "as kept", FieldKind.WHOLE: "7", FieldKind.SECONDS: "1/60",
     FieldKind.DAY: "2026-11-23", FieldKind.YES: "yes", FieldKind.RECIPROCITY: "t^1.3",
+    FieldKind.METER_CONSTANT: "10",
 }  # fmt: skip
 BAD = {
     FieldKind.NUMBER: ("many", "not a number"), FieldKind.WHOLE: ("-1", "between|from|lies"),
     FieldKind.SECONDS: ("soon", "1/125 or 2 s"), FieldKind.DAY: ("23.11.", "2026-11-23"),
     FieldKind.LINK: ("no such thing", "make it first"), FieldKind.RECIPROCITY: ("slow", r"t\^1.3"),
+    FieldKind.METER_CONSTANT: ("none", "8.125, 10, or EIs"),
 }  # fmt: skip
-MAY_NOT_BE_EMPTY = (FieldKind.NUMBER, FieldKind.WHOLE, FieldKind.SECONDS, FieldKind.LINK)
+MAY_NOT_BE_EMPTY = (
+    FieldKind.NUMBER, FieldKind.WHOLE, FieldKind.SECONDS, FieldKind.LINK, FieldKind.METER_CONSTANT,
+)  # fmt: skip
 
 
 @pytest.mark.parametrize("heading", FORMS)

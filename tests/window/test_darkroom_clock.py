@@ -44,7 +44,7 @@ class ClockRoom:
         self.window, self.hours = window, hours
         window.bench.go("process")
         window.updates.flush()
-        self.station = window._stations["process"]
+        self.station = window.pages.station("process")
         self.station.turn_to("clock")
         self.page = self.station.clock
 
@@ -194,7 +194,7 @@ def test_a_reversal_sheet_goes_through_all_its_steps(open_window, tmp_path, hour
 
 def test_a_recipe_says_what_goes_into_the_tank(demo):
     window = demo("Merrow Pan 125", "process")
-    station = window._stations["process"]
+    station = window.pages.station("process")
     station.turn_to("recipe")
     page = station.recipe
     told = words_of(page)
@@ -306,7 +306,7 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
 def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
     """Predicted before, measured after, scored where the rule is offered."""
     window = demo("Merrow Pan 125", "process")
-    station = window._stations["process"]
+    station = window.pages.station("process")
     station.turn_to("rules")
     page = station.rules
     type_into(page.name, "drop test, a quarter")
