@@ -130,6 +130,28 @@ def test_snapshot_writes_every_main_view(tmp_path):
     assert (image.width(), image.height()) == (1280, 800)
 
 
+def test_the_first_shelf_of_the_demo_says_what_each_kind_answers():
+    """In a process of its own: what kinds answer by is loaded only when it is asked for."""
+    code = (
+        "import time\n"
+        "from vadrin.commands.desktop import demo_notebook, make_application, open_window\n"
+        "app = make_application(); window = open_window(demo_notebook())\n"
+        "window.resize(1280, 800); window.show(); model = window.station()._model\n"
+        "told, end = '', time.monotonic() + 60\n"
+        "while 'not decided' not in told and time.monotonic() < end:\n"
+        "    app.processEvents(); time.sleep(0.01)\n"
+        "    rows = range(model.rowCount())\n"
+        "    told = next(t for t in (str(model.data(model.index(r), 0)) for r in rows)\n"
+        "                if 'mixed roll' in t)\n"
+        "print(told)"
+    )
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    made = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
+    )
+    assert made.stdout.strip().endswith("not decided: EI 25 to 125")
+
+
 def test_the_first_window_waits_for_no_heavy_package():
     """Numbers, plots and papers load while the person looks around, not before."""
     code = (

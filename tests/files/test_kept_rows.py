@@ -98,7 +98,7 @@ class Kept(RuleBasedStateMachine):
 
 
 TestKept = Kept.TestCase
-TestKept.settings = settings(max_examples=9, stateful_step_count=14, deadline=None)
+TestKept.settings = settings(max_examples=7, stateful_step_count=14, deadline=None)
 
 
 def test_a_list_that_was_handed_out_can_be_changed_without_harm(tmp_path):

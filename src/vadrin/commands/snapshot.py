@@ -140,8 +140,7 @@ def _save(window: Window, folder: Path, name: str) -> None:
 def run_snapshot(folder: Path) -> int:
     """Write the pictures."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from vadrin.app.demo.demo_notebook import make_demo
-    from vadrin.commands.desktop import make_application, open_window
+    from vadrin.commands.desktop import demo_notebook, make_application, open_window
     from vadrin.ui.theme.look import DIM
 
     try:
@@ -149,25 +148,22 @@ def run_snapshot(folder: Path) -> int:
     except OSError as error:
         raise UsageError(f"{folder}: {error.strerror}; choose another folder") from error
     app: Any = make_application()
-    with tempfile.TemporaryDirectory() as scratch:
-        path = Path(scratch) / "boat-shed-winter.vadrin"
-        make_demo(path)
-        window: Any = open_window(path)
-        window.resize(1280, 800)
-        window.show()
-        for name, film, station in VIEWS:
-            _show(app, window, film, station)
-            _save(window, folder, name)
-        _compare(app, window)
-        _save(window, folder, "changed")
-        window.start_test()
-        _settle(app, window)
-        _save(window, folder, "question")
-        _darkroom(app, window, folder)
-        _read_by_eye(app, window, folder)
-        _at_the_enlarger(app, window, folder)
-        window.set_look(DIM)
-        _show(app, window, "Skerry Fine 50", "expose")
-        _save(window, folder, "expose-dim")
-        window.close()
+    window: Any = open_window(demo_notebook())
+    window.resize(1280, 800)
+    window.show()
+    for name, film, station in VIEWS:
+        _show(app, window, film, station)
+        _save(window, folder, name)
+    _compare(app, window)
+    _save(window, folder, "changed")
+    window.start_test()
+    _settle(app, window)
+    _save(window, folder, "question")
+    _darkroom(app, window, folder)
+    _read_by_eye(app, window, folder)
+    _at_the_enlarger(app, window, folder)
+    window.set_look(DIM)
+    _show(app, window, "Skerry Fine 50", "expose")
+    _save(window, folder, "expose-dim")
+    window.close()
     return 0
