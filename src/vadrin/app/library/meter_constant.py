@@ -60,5 +60,6 @@ def set_meter_constant(notebook: Notebook, meter: LightMeter, words: str) -> Lig
     note = typed.source if not meter.note or meter.note.startswith(_FOUND) else meter.note
     with notebook.change(f"meter constant of {meter.name}"):
         for test in notebook.all(Test, meter_id=meter.id):
-            notebook.put(replace(test, meter_constant=typed.value))
+            if test.meter_constant != typed.value:
+                notebook.put(replace(test, meter_constant=typed.value))
         return notebook.put(replace(meter, constant=typed.value, note=note))
