@@ -1,6 +1,5 @@
 """What several tests share: an offscreen window on a notebook, and films of known truth."""
 
-import gc
 import os
 import shutil
 import sqlite3
@@ -13,9 +12,6 @@ import pytest
 from vadrin.app.workbench import Workbench
 from vadrin.notebook.examination import faults
 from vadrin.notebook.store import Notebook
-
-# As the program does: each look for circles goes through everything that was loaded.
-gc.set_threshold(50_000, 20, 50)
 
 
 @pytest.fixture(autouse=True)
