@@ -130,6 +130,15 @@ def test_snapshot_writes_every_main_view(tmp_path):
     assert (image.width(), image.height()) == (1280, 800)
 
 
+def said_by_a_fresh_program(code):
+    """What code prints in a process of its own, where nothing is loaded yet."""
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    command = [sys.executable, "-c", code]
+    return subprocess.run(
+        command, capture_output=True, text=True, env=environment, check=True
+    ).stdout
+
+
 def test_the_first_shelf_of_the_demo_says_what_each_kind_answers():
     """In a process of its own: what kinds answer by is loaded only when it is asked for."""
     code = (
@@ -145,11 +154,7 @@ def test_the_first_shelf_of_the_demo_says_what_each_kind_answers():
         "                if 'mixed roll' in t)\n"
         "print(told)"
     )
-    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
-    made = subprocess.run(
-        [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
-    )
-    assert made.stdout.strip().endswith("not decided: EI 25 to 125")
+    assert said_by_a_fresh_program(code).strip().endswith("not decided: EI 25 to 125")
 
 
 def test_the_first_window_waits_for_no_heavy_package():
@@ -161,11 +166,7 @@ def test_the_first_window_waits_for_no_heavy_package():
         "window.show(); app.processEvents()\n"
         "print(*sorted(sys.modules))"
     )
-    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
-    made = subprocess.run(
-        [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
-    )
-    loaded = set(made.stdout.split())
+    loaded = set(said_by_a_fresh_program(code).split())
     assert "vadrin.ui.frame.window" in loaded
     heavy = {
         "numpy", "scipy", "pyqtgraph", "sqlalchemy", "alembic", "reportlab", "openpyxl", "odf",

@@ -8,13 +8,19 @@ from typing import TYPE_CHECKING
 from vadrin.app.answers.film_names import film_name
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text
-from vadrin.app.judged.light_box_ei import eye_answers, light_box, light_box_result
+from vadrin.app.judged.light_box_ei import (
+    BoxMade,
+    box_made,
+    eye_answers,
+    light_box_result,
+    made_box,
+)
 from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer
 from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.light_box import EyeAnswer, LightBox
+    from vadrin.core.judging.light_box import EyeAnswer
 
 SAME_STOPS = 0.12
 """Stops apart that nobody sees."""
@@ -38,23 +44,21 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
 
 def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
     """Stops by which a strip's film is faster; None before an eye was asked about both."""
-    both = (eye_answers(sheet, strip), eye_answers(sheet, reference))
-    if not all(both):
+    told, of_other = eye_answers(sheet, strip), eye_answers(sheet, reference)
+    film, other = box_made(sheet, strip), box_made(sheet, reference)
+    if not told or not of_other or film is None or other is None:
         return None
-    film, other = light_box(sheet, strip), light_box(sheet, reference)
-    if film is None or other is None:
-        return None
-    return _faster(film, both[0], other, both[1])
+    return _faster(film, told, other, of_other)
 
 
 @lru_cache(maxsize=128)
 def _faster(
-    film: LightBox, told: tuple[EyeAnswer, ...], other: LightBox, of_other: tuple[EyeAnswer, ...]
+    film: BoxMade, told: tuple[EyeAnswer, ...], other: BoxMade, of_other: tuple[EyeAnswer, ...]
 ) -> Figure:
     """Column, rail, shelf and card ask for the same: it is worked out once."""
     from vadrin.core.judging.films_by_eye import stops_faster
 
-    return stops_faster(film, told, other, of_other)
+    return stops_faster(made_box(film), told, made_box(other), of_other)
 
 
 def index_by_eye(sheet: TestSheet, strip: StripSheet) -> Figure | None:

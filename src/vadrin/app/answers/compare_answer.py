@@ -133,7 +133,7 @@ def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None)
         return _Row((name, words, "the reference", *[""] * 6), figures)
     apart = faster_by_eye(sheet, strip, reference)
     if apart is None or apart.value is None:
-        return _Row((name, words, "—", *[""] * 6), figures)
+        return _Row((name, words, apart.why if apart else "—", *[""] * 6), figures)
     speed = _signed(apart, " stop", SAME_STOPS)
     return _Row(
         (name, words, f"{speed} by eye", *[""] * 6),

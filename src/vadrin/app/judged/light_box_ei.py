@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 from math import log2
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
@@ -21,22 +21,29 @@ _SEED = 1
 _APART_STOPS = 1 / 6
 
 
+class BoxMade(NamedTuple):
+    """What a strip's light box is made from; answers are kept by it, for a box takes megabytes."""
+
+    log_h: tuple[float, ...]
+    viewing: Viewing
+    meter_constant: float
+
+
 @lru_cache(maxsize=16)
-def _box(log_h: tuple[float, ...], viewing: Viewing, meter_constant: float) -> LightBox:
+def made_box(made: BoxMade) -> LightBox:
+    """All that is possible of a strip before it was looked at."""
     # Here, not above: a window without such judgements need not wait for scipy.
     import numpy as np
 
     from vadrin.core.judging.light_box import LightBox
 
     rng = np.random.default_rng(_SEED)
-    return LightBox(np.array(log_h), viewing, rng, meter_constant)
+    return LightBox(np.array(made.log_h), made.viewing, rng, made.meter_constant)
 
 
 @lru_cache(maxsize=64)
-def _result(
-    log_h: tuple[float, ...], viewing: Viewing, constant: float, answers: tuple[EyeAnswer, ...]
-) -> LightBoxResult:
-    return _box(log_h, viewing, constant).result(answers)
+def _result(made: BoxMade, answers: tuple[EyeAnswer, ...]) -> LightBoxResult:
+    return made_box(made).result(answers)
 
 
 def exposures_of(sheet: TestSheet, strip: StripSheet) -> tuple[float, ...]:
@@ -89,22 +96,26 @@ def _threshold(judged: Judgement) -> tuple[float, float] | None:
     return way.threshold if way else None
 
 
-def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
-    """All that is possible of a strip; None where too few of its exposures are known."""
+def box_made(sheet: TestSheet, strip: StripSheet) -> BoxMade | None:
+    """What a strip's box is made from; None where too few of its exposures are known."""
     exposures = exposures_of(sheet, strip)
     if len(exposures) < 3:
         return None
-    return _box(exposures, viewing_of(strip), sheet.test.meter_constant)
+    return BoxMade(exposures, viewing_of(strip), sheet.test.meter_constant)
+
+
+def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
+    """All that is possible of a strip; None where too few of its exposures are known."""
+    made = box_made(sheet, strip)
+    return made_box(made) if made is not None else None
 
 
 def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | None:
     """What the answers for a strip come to; None where nothing was asked yet."""
     if not judged_of(strip):
         return None
-    exposures, answers = exposures_of(sheet, strip), eye_answers(sheet, strip)
-    if len(exposures) < 3 or not answers:
-        return None
-    return _result(exposures, viewing_of(strip), sheet.test.meter_constant, answers)
+    made, answers = box_made(sheet, strip), eye_answers(sheet, strip)
+    return _result(made, answers) if made is not None and answers else None
 
 
 def light_box_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:

@@ -67,13 +67,16 @@ def print_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
     if not answers or len(exposures) < 3:
         return None
     threshold = _threshold(covered_strips(sheet, strip)[-1])
-    return _told_index(print_box(exposures, sheet.test.meter_constant, threshold), answers)
+    return _told_index(exposures, sheet.test.meter_constant, threshold, answers)
 
 
 @lru_cache(maxsize=64)
-def _told_index(box: LightBox, answers: tuple[EyeAnswer, ...]) -> Figure:
+def _told_index(
+    log_h: tuple[float, ...], meter_constant: float, threshold: tuple[float, float],
+    answers: tuple[EyeAnswer, ...],
+) -> Figure:  # fmt: skip
     """Column, rail, shelf and card ask for the same: it is worked out once."""
-    return box.told_index(answers)
+    return print_box(log_h, meter_constant, threshold).told_index(answers)
 
 
 def print_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:

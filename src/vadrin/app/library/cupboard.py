@@ -12,12 +12,15 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import day_typed, seconds_typed
 from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
-from vadrin.app.library.meter_constant import meter_constant_typed, set_meter_constant
+from vadrin.app.library.meter_constant import (
+    MeterConstant,
+    meter_constant_typed,
+    set_meter_constant,
+)
 from vadrin.errors import EditRefusedError, EntryError
 from vadrin.notebook.records import (
     Bottle,
     Developer,
-    LightMeter,
     PaperGrade,
     Process,
     Record,
@@ -121,7 +124,7 @@ def typed(notebook: Notebook, field: FormField, words: str) -> Any:
         FieldKind.CHOICE: lambda: _chosen(field, plain),
         FieldKind.LINK: lambda: _linked(notebook, field, plain),
         FieldKind.RECIPROCITY: lambda: _reciprocity(plain),
-        FieldKind.METER_CONSTANT: lambda: meter_constant_typed(plain).value,
+        FieldKind.METER_CONSTANT: lambda: meter_constant_typed(plain),
     }
     return readers[field.kind]()
 
@@ -146,8 +149,8 @@ def set_field(notebook: Notebook, record: Any, field: FormField, words: str) -> 
         If it cannot be.
     """
     value = typed(notebook, field, words)
-    if isinstance(record, LightMeter) and field.kind is FieldKind.METER_CONSTANT:
-        return set_meter_constant(notebook, record, words)
+    if isinstance(value, MeterConstant):
+        return set_meter_constant(notebook, record, value)
     with notebook.change(f"{field.label} of {title_of(notebook, record)}"):
         return notebook.put(replace(record, **{field.name: value}))
 

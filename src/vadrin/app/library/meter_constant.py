@@ -49,15 +49,10 @@ def meter_constant_typed(words: str) -> MeterConstant:
     return MeterConstant(round(found.value, 3), source)
 
 
-def set_meter_constant(notebook: Notebook, meter: LightMeter, words: str) -> LightMeter:
-    """Write a meter's constant down, as one edit; the tests it metered follow.
-
-    Raises
-    ------
-    EntryError
-    """
-    typed = meter_constant_typed(words)
-    note = typed.source if not meter.note or meter.note.startswith(_FOUND) else meter.note
+def set_meter_constant(notebook: Notebook, meter: LightMeter, typed: MeterConstant) -> LightMeter:
+    """Write a meter's constant down, as one edit; the tests it metered follow."""
+    own = (part for part in meter.note.split("; ") if not part.startswith(_FOUND))
+    note = "; ".join(part for part in (*own, typed.source) if part)
     with notebook.change(f"meter constant of {meter.name}"):
         for test in notebook.all(Test, meter_id=meter.id):
             if test.meter_constant != typed.value:
