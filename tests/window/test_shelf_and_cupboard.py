@@ -238,7 +238,7 @@ def test_a_meter_has_its_own_constant_and_the_tests_it_metered_follow(qtbot, dem
     assert float(constant.text()) == pytest.approx(10.13, abs=0.01)
     assert "constant from 3 measurements, 9.8" in station.fields["note"].text()
     type_into(station.fields["note"], "dropped once")
-    type_into(constant, "100: 0,1; 200: 0,05")
+    type_into(constant, "100: 0,11; 200: 0,055")
     assert station.fields["note"].text() == "dropped once; constant from 2 measurements"
     type_into(constant, "10")
     assert station.fields["note"].text() == "dropped once"
