@@ -21,10 +21,13 @@ def new_test(
     with notebook.change("new test"):
         stock = stock_named(notebook, film, index)
         test = Test(
-            uid=fresh_uid(), stock_id=stock.id, created_at=now(),
+            uid=fresh_uid(),
+            stock_id=stock.id,
+            created_at=now(),
             developer_id=developer_named(notebook, developer, dilution).id,
-            exposure_index=index or stock.box_speed, **asked,
-        )  # fmt: skip
+            exposure_index=index or stock.box_speed,
+            **asked,
+        )
         test = notebook.add(test)
         lay_out(notebook, test, times)
     return test

@@ -48,8 +48,10 @@ def strips_of(film, count, places, blanks, rng):
 def answers(film, strips):
     """Speeds given, with the truth."""
     answer = analyse(strips, Settings(draws=64))
-    return [(m.speed, 0.8 / 10 ** film.x_m(s.time_min))
-            for m, s in zip(answer.strips, strips, strict=False)]  # fmt: skip
+    return [
+        (m.speed, 0.8 / 10 ** film.x_m(s.time_min))
+        for m, s in zip(answer.strips, strips, strict=False)
+    ]
 
 
 def starts_above_the_toe(film, rng):
@@ -89,9 +91,12 @@ def a_layer_begins_too_dense(_, rng):
 
 
 CASES = (
-    starts_above_the_toe, begins_without_a_flat_foot, never_reaches_the_speed_density,
-    reversal_ends_before_its_minimum, a_layer_begins_too_dense,
-)  # fmt: skip
+    starts_above_the_toe,
+    begins_without_a_flat_foot,
+    never_reaches_the_speed_density,
+    reversal_ends_before_its_minimum,
+    a_layer_begins_too_dense,
+)
 
 
 def main():

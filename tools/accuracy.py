@@ -78,8 +78,10 @@ class Score:
         warranted = float(np.median(self.widths)) / 1.96 / rms
         limit = SINGLE_STRIP_LIMIT.get(name)
         beside = f"  one strip's limit {limit:.4f}" if limit else ""
-        return (f"{name:<24}n {len(self.errors):>5}  rms {rms:.4f}  held {np.mean(self.held):.3f}"
-                f"  width {warranted:.2f} of warranted{beside}")  # fmt: skip
+        return (
+            f"{name:<24}n {len(self.errors):>5}  rms {rms:.4f}  held {np.mean(self.held):.3f}"
+            f"  width {warranted:.2f} of warranted{beside}"
+        )
 
 
 def relative(a, b):
@@ -108,8 +110,9 @@ def score_films(films):
             continue
         scores["finding time"].take(answer.finding.time_min, found.time_min.value, relative)
         scores["finding EI, stops"].take(answer.finding.zone_ei, found.zone_ei.value, stops)
-        for mine, theirs in zip(answer.push, pushes_of(true, found, None, (-1, 0, 1, 2)),
-                                strict=True):  # fmt: skip
+        for mine, theirs in zip(
+            answer.push, pushes_of(true, found, None, (-1, 0, 1, 2)), strict=True
+        ):
             for name in ("hold_midtone", "hold_highlight"):
                 row, want = getattr(mine, name), getattr(theirs, name)
                 if theirs.stops and want.tested:
@@ -124,8 +127,10 @@ def spoilt(kind, strip, rng):
     i = int(rng.integers(3, len(rows) - 2))
     here, after = rows[i], rows[i + 1]
     if kind == "swapped":
-        rows[i], rows[i + 1] = replace(here, density=after.density), replace(
-            after, density=here.density)  # fmt: skip
+        rows[i], rows[i + 1] = (
+            replace(here, density=after.density),
+            replace(after, density=here.density),
+        )
         return replace(strip, readings=tuple(rows)), {here.frame, after.frame}
     if kind == "wrong digit":
         rows[i] = replace(here, density=here.density + (1 if here.density < 1.05 else -1))
@@ -155,8 +160,10 @@ def score_misreads(films, count):
             told = analyse(changed, quick).diagnostics
             matters += 1
             named += any(set(w.frames) & frames for w in told if w.key == "misread")
-    print(f"{count} strips: {named} of {matters} misreadings that matter named; "
-          f"{alarms} of {films} clean tests alarmed")  # fmt: skip
+    print(
+        f"{count} strips: {named} of {matters} misreadings that matter named; "
+        f"{alarms} of {films} clean tests alarmed"
+    )
 
 
 def main():

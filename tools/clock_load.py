@@ -95,8 +95,10 @@ def main(seconds: float) -> None:
     np.zeros(_PIXELS, dtype=np.uint16).tofile(picture)
     over = threading.Event()
     read = max(sheets, key=lambda s: s.read())
-    work = (threading.Thread(target=_fit_for_ever, args=(read, over)),
-            threading.Thread(target=_scan_for_ever, args=(picture, over)))  # fmt: skip
+    work = (
+        threading.Thread(target=_fit_for_ever, args=(read, over)),
+        threading.Thread(target=_scan_for_ever, args=(picture, over)),
+    )
     for thread in work:
         thread.start()
     late, _ = _late(window, seconds)
@@ -105,8 +107,10 @@ def main(seconds: float) -> None:
         thread.join()
     picture.unlink()
     order = sorted(late)
-    print(f"under load: {len(late)} acts, median {order[len(order) // 2]:.0f} ms, at most "
-          f"{order[-1]:.0f} ms late")  # fmt: skip
+    print(
+        f"under load: {len(late)} acts, median {order[len(order) // 2]:.0f} ms, at most "
+        f"{order[-1]:.0f} ms late"
+    )
     window.close()
 
 

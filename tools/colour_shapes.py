@@ -18,10 +18,7 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 from tests.core.film_shapes import Reversal, ThreeLayers, varied  # noqa: E402
 
-from vadrin.core.materials.colour import (  # noqa: E402
-    colour_negative_speed,
-    colour_reversal_speed,
-)
+from vadrin.core.materials.colour import colour_negative_speed, colour_reversal_speed  # noqa: E402
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
 
 STOP = math.log10(2)

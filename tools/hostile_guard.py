@@ -33,8 +33,10 @@ class Counts:
             self.first.setdefault(what, case)
 
     def lines(self) -> list[str]:
-        return [f"    {what:<44}{count:>7}   {self.first.get(what, '')}".rstrip()
-                for what, count in sorted(self.of.items())]  # fmt: skip
+        return [
+            f"    {what:<44}{count:>7}   {self.first.get(what, '')}".rstrip()
+            for what, count in sorted(self.of.items())
+        ]
 
 
 def limit_memory() -> None:

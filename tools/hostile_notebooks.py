@@ -20,10 +20,31 @@ from vadrin.notebook.store import Notebook
 
 DEMO = Path(__file__).parents[1] / "src/vadrin/app/demo/demo.vadrin"
 VALUES = (
-    None, "", "x", "1,6", -1, 0, 10**18, -(10**18), 1e308, float("inf"), -1e-300, b"\xff\xfe",
-    "\u202e", "2026-99-99", "<img src='http://x'>", "[1,2", "{}", '["a"]', "[1e999]", "x" * 10**6,
-    2**31, 1.5, "Ａ", "a\x00b",
-)  # fmt: skip
+    None,
+    "",
+    "x",
+    "1,6",
+    -1,
+    0,
+    10**18,
+    -(10**18),
+    1e308,
+    float("inf"),
+    -1e-300,
+    b"\xff\xfe",
+    "\u202e",
+    "2026-99-99",
+    "<img src='http://x'>",
+    "[1,2",
+    "{}",
+    '["a"]',
+    "[1e999]",
+    "x" * 10**6,
+    2**31,
+    1.5,
+    "Ａ",
+    "a\x00b",
+)
 SCHEMA = (
     "CREATE TRIGGER t AFTER INSERT ON reading BEGIN DELETE FROM reading; END",
     "CREATE TRIGGER t BEFORE UPDATE ON strip BEGIN SELECT RAISE(IGNORE); END",
@@ -60,7 +81,7 @@ SCHEMA = (
     "UPDATE sqlite_master SET rootpage = 1 WHERE name = 'strip'",
     "UPDATE sqlite_master SET sql = 'CREATE TABLE reading (id)' WHERE name = 'reading'",
     "UPDATE sqlite_master SET sql = replace(sql, 'NOT NULL', 'NOT NULL ON CONFLICT IGNORE')",
-)  # fmt: skip
+)
 
 
 def everything_done(path: Path) -> int:
@@ -99,8 +120,11 @@ def _tried(path: Path, counts: Counts, case: str, damaged: bool) -> None:
         return
     if path.read_bytes() != before:
         counts.add("FAULT original changed on refusal", case)
-    left = [p.name for p in path.parent.iterdir()
-            if p.name.startswith(f".{path.name}") or p.name.startswith(".recovering")]  # fmt: skip
+    left = [
+        p.name
+        for p in path.parent.iterdir()
+        if p.name.startswith(f".{path.name}") or p.name.startswith(".recovering")
+    ]
     if left:
         counts.add("FAULT something left beside it", f"{case}: {left}")
     target = path.with_name(f"{path.stem} recovered.vadrin")

@@ -17,10 +17,41 @@ from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
 from vadrin.formats.readings.row_reading import KNOWN
 
 NASTY = (
-    "", " ", "1,600", "1_0", "1e9999", "nan", "inf", "-0", "1.234,5", "0x10", "１２", "²", "−1",
-    "=1+1", "\x00", "'; drop table reading", "<b>x</b>", "a" * 5000, "\ud83d", "1,234,567",
-    '"', "''", "\n", "\r", "\t", ";", "#N/A", "-", "2,5", "100", "0,49", "blank", "b1", "12,800",
-)  # fmt: skip
+    "",
+    " ",
+    "1,600",
+    "1_0",
+    "1e9999",
+    "nan",
+    "inf",
+    "-0",
+    "1.234,5",
+    "0x10",
+    "１２",
+    "²",
+    "−1",
+    "=1+1",
+    "\x00",
+    "'; drop table reading",
+    "<b>x</b>",
+    "a" * 5000,
+    "\ud83d",
+    "1,234,567",
+    '"',
+    "''",
+    "\n",
+    "\r",
+    "\t",
+    ";",
+    "#N/A",
+    "-",
+    "2,5",
+    "100",
+    "0,49",
+    "blank",
+    "b1",
+    "12,800",
+)
 HEADINGS = ("", "strip", "Density", "EI", "lg H", "grain size", "d_vis", "450", "LAB_L", "note")
 XML_NUMBERS = ("0", "-1", "1", "2", "2000000000", "99999999999999999999", "x", "", "1.5", "40001")
 KINDS = (".csv", ".tsv", ".cgats", ".xlsx", ".ods", ".json")
@@ -34,12 +65,20 @@ def honest(rng: random.Random) -> ReadingsTable:
             exposed = {"ei": float(rng.choice((50, 64, 1600))), "stops": rng.randint(-5, 5) / 2}
             if rng.random() < 0.5:
                 exposed = {"log_h": round(rng.uniform(-3, 1), 3)}
-            rows.append(TableRow(
-                len(rows) + 2, strip, str(i + 1), round(rng.uniform(0.05, 2.5), 3),
-                time_min=6.5, temperature_c=20.0, channel=rng.choice(("visual", "red")),
-                note=rng.choice(("", "dust", "x, y", 'a "b"', "é\r1")),
-                extra={"grain size": rng.choice(("", "3", "fine"))}, **exposed,
-            ))  # fmt: skip
+            rows.append(
+                TableRow(
+                    len(rows) + 2,
+                    strip,
+                    str(i + 1),
+                    round(rng.uniform(0.05, 2.5), 3),
+                    time_min=6.5,
+                    temperature_c=20.0,
+                    channel=rng.choice(("visual", "red")),
+                    note=rng.choice(("", "dust", "x, y", 'a "b"', "é\r1")),
+                    extra={"grain size": rng.choice(("", "3", "fine"))},
+                    **exposed,
+                )
+            )
     return ReadingsTable("made", tuple(rows), (), ("grain size",))
 
 
@@ -179,8 +218,9 @@ def one_table(seed: int, folder: Path, counts: Counts) -> None:
     path.unlink()
 
 
-def _there_and_back(table: ReadingsTable, kind: str, folder: Path, counts: Counts, case: str
-                    ) -> None:  # fmt: skip
+def _there_and_back(
+    table: ReadingsTable, kind: str, folder: Path, counts: Counts, case: str
+) -> None:
     """What it reads it writes, and what it writes it reads."""
     if not table.rows:
         return
@@ -209,8 +249,21 @@ def _there_and_back(table: ReadingsTable, kind: str, folder: Path, counts: Count
 def _plain(row: TableRow) -> tuple[object, ...]:
     """What a row says, but for its place and spaces that some formats can't hold."""
     bare = row._replace(row=0, extra={}, note="")
-    words = (*(" ".join(re.sub(r"[\x00-\x1f\ufffe\uffff]", " ", v).split())
-               for v in (row.strip, row.frame)),)  # fmt: skip
+    words = (
+        *(
+            " ".join(re.sub(r"[\x00-\x1f\ufffe\uffff]", " ", v).split())
+            for v in (row.strip, row.frame)
+        ),
+    )
     unknown = sum(bool(v.strip()) for v in row.extra.values())
-    return (*words, bare.density, bare.time_min, bare.temperature_c, bare.log_h, bare.ei,
-            bare.stops_told, bare.channel, unknown)  # fmt: skip
+    return (
+        *words,
+        bare.density,
+        bare.time_min,
+        bare.temperature_c,
+        bare.log_h,
+        bare.ei,
+        bare.stops_told,
+        bare.channel,
+        unknown,
+    )

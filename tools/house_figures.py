@@ -82,8 +82,9 @@ def circles(trees: dict[str, ast.Module]) -> int:
     for name, others in graph.items():
         for other in others:
             mine, theirs = name.split("."), other.split(".")
-            depth = next((i for i, (a, b) in enumerate(zip(mine, theirs, strict=False)) if a != b),
-                         None)  # fmt: skip
+            depth = next(
+                (i for i, (a, b) in enumerate(zip(mine, theirs, strict=False)) if a != b), None
+            )
             if depth is not None:
                 rooms.setdefault(".".join(mine[: depth + 1]), set()).add(
                     ".".join(theirs[: depth + 1])
@@ -120,8 +121,15 @@ def _defined(tree: ast.Module) -> Iterator[str]:
 def defined_twice(trees: dict[str, ast.Module]) -> list[str]:
     """Public names that more than one module defines."""
     counts = Counter(n for t in trees.values() for n in set(_defined(t)) if not n.startswith("_"))
-    shared = {"PAGE", "revision", "down_revision", "upgrade", "downgrade", "branch_labels",
-              "depends_on"}  # fmt: skip
+    shared = {
+        "PAGE",
+        "revision",
+        "down_revision",
+        "upgrade",
+        "downgrade",
+        "branch_labels",
+        "depends_on",
+    }
     return sorted(n for n, count in counts.items() if count > 1 and n not in shared)
 
 
@@ -156,9 +164,13 @@ def without_caller(root: Path, trees: dict[str, ast.Module]) -> list[str]:
 
 
 _NO_CODE = {
-    tokenize.COMMENT, tokenize.NL, tokenize.NEWLINE, tokenize.INDENT, tokenize.DEDENT,
+    tokenize.COMMENT,
+    tokenize.NL,
+    tokenize.NEWLINE,
+    tokenize.INDENT,
+    tokenize.DEDENT,
     tokenize.ENDMARKER,
-}  # fmt: skip
+}
 
 
 def _code_lines(folder: Path) -> int:

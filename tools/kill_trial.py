@@ -94,8 +94,10 @@ def trial(seed: int) -> tuple[int, int, str]:
     rng = random.Random(seed)
     edits, wait = rng.randint(1, 40), rng.uniform(0.0, _ONE_EDIT_S)
     environment = {
-        **os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": os.pathsep.join(sys.path),
-    }  # fmt: skip
+        **os.environ,
+        "QT_QPA_PLATFORM": "offscreen",
+        "PYTHONPATH": os.pathsep.join(sys.path),
+    }
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "killed.vadrin"
         command = [sys.executable, __file__, "--session", str(path)]
@@ -124,5 +126,7 @@ if __name__ == "__main__":
         session(Path(sys.argv[2]))
     else:
         told, lost, faults = run(int(sys.argv[1]))
-        print(f"{sys.argv[1]} kills: {told} edits called saved, {lost} lost, {len(faults)} files "
-              f"that did not open {faults[:3]}")  # fmt: skip
+        print(
+            f"{sys.argv[1]} kills: {told} edits called saved, {lost} lost, {len(faults)} files "
+            f"that did not open {faults[:3]}"
+        )

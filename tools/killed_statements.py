@@ -123,9 +123,18 @@ def _held(path: Path) -> str:
     except NotebookError as error:
         return f"refused: {error}"
     try:
-        plain = {k.__name__: [{n: v for n, v in vars(r).items() if n not in
-                               ("uid", "created_at", "read_at", "exposed_at")} for r in rows]
-                 for k, rows in book.everything().items() if rows}  # fmt: skip
+        plain = {
+            k.__name__: [
+                {
+                    n: v
+                    for n, v in vars(r).items()
+                    if n not in ("uid", "created_at", "read_at", "exposed_at")
+                }
+                for r in rows
+            ]
+            for k, rows in book.everything().items()
+            if rows
+        }
         return repr(plain)
     finally:
         book.close()

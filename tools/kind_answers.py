@@ -21,11 +21,7 @@ from tests.core.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from tests.core.test_printing import Paper  # noqa: E402
 
 from vadrin.app.decisions.decision import decide  # noqa: E402
-from vadrin.core.exposure.reciprocity import (  # noqa: E402
-    Reciprocity,
-    corrected_time,
-    effective_time,
-)
+from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402
 from vadrin.core.figure import Figure  # noqa: E402
 from vadrin.core.process.control_limits import ControlReading, control_chart  # noqa: E402
 from vadrin.notebook.records import Stock, Strip  # noqa: E402
@@ -67,8 +63,11 @@ def rescue(book: Notebook, film: object, seed: int, rng: np.random.Generator) ->
 
     def density(_strip, frame):
         x = bench.at(frame)
-        return None if frame.frame.role == "fogged" else film.density(
-            None if x is None else x - lost, 8.0)  # fmt: skip
+        return (
+            None
+            if frame.frame.role == "fogged"
+            else film.density(None if x is None else x - lost, 8.0)
+        )
 
     bench.read(density, noise=0.01, seed=seed)
     return [(bench.answer.figures["ei"], 8.125 / 16 / 10 ** (film.x_m(8.0) + lost))]
@@ -108,8 +107,9 @@ def long_exposures(book: Notebook, film: object, seed: int, rng: np.random.Gener
 
 def colour(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
     """The gradient of the layer that is analysed whole."""
-    bench = Bench(book, "colour", times=(8.0,), second_factor=(0.0,), first_stop=-5.0,
-                  last_stop=4.0, step=0.5)  # fmt: skip
+    bench = Bench(
+        book, "colour", times=(8.0,), second_factor=(0.0,), first_stop=-5.0, last_stop=4.0, step=0.5
+    )
     from vadrin.core.channels import Channel
 
     for place, channel in enumerate((Channel.RED, Channel.GREEN, Channel.BLUE)):
@@ -121,8 +121,9 @@ def paper(book: Notebook, _film: object, seed: int, rng: np.random.Generator) ->
     """A paper's range."""
     made = Paper(rng.uniform(0.7, 1.3))
     bench = Bench(book, "paper", first_stop=-5.0, last_stop=5.0, step=0.5, metered_seconds=8.0)
-    bench.read(lambda _s, f: float(made.density(np.log10(f.frame.seconds / 8.0))), noise=0.01,
-               seed=seed)  # fmt: skip
+    bench.read(
+        lambda _s, f: float(made.density(np.log10(f.frame.seconds / 8.0))), noise=0.01, seed=seed
+    )
     return [(bench.answer.figures["iso_range"], 100 * made.scale)]
 
 
@@ -152,8 +153,9 @@ def two_developers(book: Notebook, film: object, seed: int, rng: np.random.Gener
 def cine(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
     """The EI of the best frames, judged by a tester who takes what lies within a stop of it."""
     best = 100.0 * 2.0 ** rng.uniform(-1.0, 1.0)
-    bench = Bench(book, "cine", index=100.0, first_stop=-3.0, last_stop=3.0, step=1.0,
-                  second_factor=(1.0,))  # fmt: skip
+    bench = Bench(
+        book, "cine", index=100.0, first_stop=-3.0, last_stop=3.0, step=1.0, second_factor=(1.0,)
+    )
 
     def verdict(_strip, frame):
         if frame.frame.blank or frame.frame.stops is None:
@@ -223,8 +225,15 @@ def clip(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> 
 def reversal(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
     """The speed of the first strip of a sheet."""
     film = varied(Reversal(), rng)
-    bench = Bench(book, "reversal", index=20.0, second_factor=(-1.0, 0.0, 1.0), first_stop=-6.0,
-                  last_stop=6.0, step=0.5)  # fmt: skip
+    bench = Bench(
+        book,
+        "reversal",
+        index=20.0,
+        second_factor=(-1.0, 0.0, 1.0),
+        first_stop=-6.0,
+        last_stop=6.0,
+        step=0.5,
+    )
     _read(bench, film, seed)
     return [(bench.answer.figures["reversal_speed"], film.speed(8.0))]
 
@@ -254,9 +263,23 @@ def control(_book: Notebook, _film: object, _seed: int, rng: np.random.Generator
 
 
 KINDS = (
-    speed, series, time, push, clip, reversal, wrong_setting, control, mixed_roll, rescue,
-    compare, two_developers, long_exposures, colour, paper, cine,
-)  # fmt: skip
+    speed,
+    series,
+    time,
+    push,
+    clip,
+    reversal,
+    wrong_setting,
+    control,
+    mixed_roll,
+    rescue,
+    compare,
+    two_developers,
+    long_exposures,
+    colour,
+    paper,
+    cine,
+)
 
 
 def _apart(figure: Figure, true: float) -> float:

@@ -77,14 +77,18 @@ def main(count: int) -> None:
     """Print both."""
     black = [black_found(np.random.default_rng([1, seed])) for seed in range(count)]
     coarse, fine, held = (sum(c) for c in zip(*black, strict=True))
-    print(f"black time: {coarse} of {count} within half a step of the coarse strip, {fine} of the "
-          f"fine one made twice; {held} held by the range")  # fmt: skip
+    print(
+        f"black time: {coarse} of {count} within half a step of the coarse strip, {fine} of the "
+        f"fine one made twice; {held} held by the range"
+    )
     for measured in (True, False):
         rows = [index_held(np.random.default_rng([2, seed]), measured) for seed in range(count)]
         known = [r for r in rows if r[0]]
-        print(f"EI of the paper school, paper {'measured' if measured else 'not measured'}: "
-              f"{sum(r[1] for r in known)} of {len(known)} held, "
-              f"± {np.median([r[2] for r in known]):.2f} stop")  # fmt: skip
+        print(
+            f"EI of the paper school, paper {'measured' if measured else 'not measured'}: "
+            f"{sum(r[1] for r in known)} of {len(known)} held, "
+            f"± {np.median([r[2] for r in known]):.2f} stop"
+        )
 
 
 if __name__ == "__main__":

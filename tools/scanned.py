@@ -28,8 +28,12 @@ def main(count: int) -> None:
         stops = np.arange(-6, 5.1, rng.choice([0.5, 1.0]))
         x = np.concatenate([[np.nan] * 2, np.log10(8.125 / 125) + 0.30103 * stops])
         true = densities(film, minutes, x)
-        scanner = Scanner(flare=rng.uniform(20, 120), dust=rng.choice([0.0, 0.01]),
-                          skew=rng.uniform(-0.02, 0.02), uneven=0.0)  # fmt: skip
+        scanner = Scanner(
+            flare=rng.uniform(20, 120),
+            dust=rng.choice([0.0, 0.01]),
+            skew=rng.uniform(-0.02, 0.02),
+            uneven=0.0,
+        )
         picture, boxes = scanned_strip(scanner, true, true[0], rng, 90, _WEDGE)
         steps = np.array([np.median(picture[t + 6 : b - 6, a + 6 : c - 6]) for a, t, c, b in boxes])
         calibration = calibrated(steps, _WEDGE)

@@ -19,8 +19,12 @@ STATIONS = {
     "Question": ("app/kinds", "ui/stations/question", "app/plan/starting_tests.py"),
     "Plan": ("app/plan", "ui/stations/plan", "core/planning"),
     "Expose": ("app/expose", "ui/stations/expose", "core/exposure"),
-    "Process": ("app/process", "ui/stations/process", "core/process",
-                "app/reference_temperature.py"),
+    "Process": (
+        "app/process",
+        "ui/stations/process",
+        "core/process",
+        "app/reference_temperature.py",
+    ),
     "Read": ("app/read", "ui/stations/read", "core/checks"),
     "Curves": ("app/curves", "ui/stations/curves", "ui/plots", "core/curves", "core/fitting"),
     "Finding": ("app/results", "ui/stations/finding", "core/results", "core/materials"),
@@ -29,7 +33,7 @@ STATIONS = {
     "Around the stations": ("ui", "app", "core"),
     "Files and the notebook": ("formats", "notebook"),
     "The terminal": ("commands",),
-}  # fmt: skip
+}
 """Headings, and the folders whose words stand under each; the first that fits has them."""
 
 _NOT_SAID = re.compile(r"^\s*(SELECT|INSERT|PRAGMA|UPDATE|DELETE|ALTER|CREATE)\b|[{};]\s*\n|^%")
@@ -106,10 +110,12 @@ def page(root: Path = ROOT) -> str:
     """The whole page."""
     told = by_station(root)
     lines = [
-        "# Every sentence", "",
+        "# Every sentence",
+        "",
         "Made by `python tools/sentences.py` from the code; change the words there. What stands "
-        "in braces is filled in.", "",
-    ]  # fmt: skip
+        "in braces is filled in.",
+        "",
+    ]
     for station in STATIONS:
         lines += [f"## {station}", ""]
         for name, words in told.get(station, {}).items():

@@ -134,10 +134,11 @@ def one(task):
     found = answer.finding
     push = answer.push[1].hold_highlight if len(answer.push) > 1 else None
     for quantity, figure, how in (
-        ("time", found.time_min, share), ("EI", found.zone_ei, stops),
+        ("time", found.time_min, share),
+        ("EI", found.zone_ei, stops),
         ("push time", push and push.time_min, share),
         ("shadow lost", push and push.shadow_loss_stops, apart),
-    ):  # fmt: skip
+    ):
         if quantity in whole and figure is not None:
             take(quantity, figure, whole[quantity], how)
     limit = limits_of(shape, strips, NOISES[noise])
@@ -198,8 +199,10 @@ def wrong_times_line(pool, options):
 
     def counted(rows):
         matter = [named for named, matters in rows if matters]
-        return (f"{sum(n for n, _ in rows)} of {len(rows)} wrong times named, "
-                f"{sum(matter)} of {len(matter)} that matter")  # fmt: skip
+        return (
+            f"{sum(n for n, _ in rows)} of {len(rows)} wrong times named, "
+            f"{sum(matter)} of {len(matter)} that matter"
+        )
 
     lines, every = [], []
     for name in options.shapes:

@@ -170,14 +170,25 @@ class TestAWrongSetting:
         assert wrong_setting_words(book, sheet) == ""
 
 
-@given(index=st.sampled_from([25.0, 100.0, 400.0, 1600.0, 6400.0, 12800.0]),
-       low=st.sampled_from([3.0, 25.0]), high=st.sampled_from([400.0, 3200.0]),
-       reach=st.sampled_from([0.0, 2.0]))  # fmt: skip
+@given(
+    index=st.sampled_from([25.0, 100.0, 400.0, 1600.0, 6400.0, 12800.0]),
+    low=st.sampled_from([3.0, 25.0]),
+    high=st.sampled_from([400.0, 3200.0]),
+    reach=st.sampled_from([0.0, 2.0]),
+)
 @settings(max_examples=25, deadline=None, suppress_health_check=ONE_FILE)
 def test_a_dial_is_mentioned_exactly_where_it_ends(notebook, index, low, high, reach):
     with notebook.change("kit"):
-        camera = notebook.add(Camera(name="any", slowest=1.0, fastest=1 / 1000, dial_low=low,
-                                     dial_high=high, compensation=reach))  # fmt: skip
+        camera = notebook.add(
+            Camera(
+                name="any",
+                slowest=1.0,
+                fastest=1 / 1000,
+                dial_low=low,
+                dial_high=high,
+                compensation=reach,
+            )
+        )
     test = replace(start_kind(notebook, "speed"), exposure_index=index, camera_id=camera.id)
     apply_plan(notebook, PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "plan")
     sheet = load_sheet(notebook, test.id)

@@ -59,8 +59,11 @@ def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):
             if not answer.index:
                 continue
             analysis = answer_to(question_of(sheet))
-            names = [n for n in card_names(sheet, analysis) if n == WHOLE_FINDING or n in
-                     films_compared(sheet, analysis)]  # fmt: skip
+            names = [
+                n
+                for n in card_names(sheet, analysis)
+                if n == WHOLE_FINDING or n in films_compared(sheet, analysis)
+            ]
             for name in names:
                 card = card_named(None, sheet, analysis, name)
                 if card is not None:

@@ -65,8 +65,9 @@ def one_frame(bench, _kind):
 def no_blanks(bench, kind):
     """Base plus fog was not read."""
     for channel in channels(kind):
-        bench.read(lambda _s, f: None if f.frame.blank else PLAIN.density(bench.at(f), 8.0),
-                   channel)  # fmt: skip
+        bench.read(
+            lambda _s, f: None if f.frame.blank else PLAIN.density(bench.at(f), 8.0), channel
+        )
 
 
 def left_out(bench, kind):

@@ -57,8 +57,9 @@ def test_no_line_makes_it_stumble(line):
 
 def test_a_thermometer_drifts_to_the_room_by_its_clock():
     passed = [0.0]
-    probe = SimulatedThermometer(24.0, 18.0, 30.0, np.random.default_rng(1), 0.02,
-                                 lambda: passed[0])  # fmt: skip
+    probe = SimulatedThermometer(
+        24.0, 18.0, 30.0, np.random.default_rng(1), 0.02, lambda: passed[0]
+    )
     line = SerialLine(probe.port, LineFormat(THERMOMETER_LINE))
     first = heard(line)[0].value
     passed[0] = 30 * 60.0

@@ -29,8 +29,9 @@ class Judged:
 
     def __init__(self, book):
         self.book = book
-        self.test = developed_test(book, "Kelda Pan 200", kind="speed", times=(8.0,), step=1.0,
-                                   index=100.0)  # fmt: skip
+        self.test = developed_test(
+            book, "Kelda Pan 200", kind="speed", times=(8.0,), step=1.0, index=100.0
+        )
 
     @property
     def sheet(self):
@@ -67,8 +68,11 @@ def roll(notebook):
 def test_nothing_judged_leaves_nothing_to_rate_by(roll):
     assert judged_ei(roll.sheet) is None
     assert chosen_ei(roll.sheet) is None, "the shadow school reads densities"
-    for school, where in (("eye", "Read, Light box"), ("paper", "Print"),
-                          ("contact sheet", "Print, Contact sheet")):  # fmt: skip
+    for school, where in (
+        ("eye", "Read, Light box"),
+        ("paper", "Print"),
+        ("contact sheet", "Print, Contact sheet"),
+    ):
         roll.rate_by(school)
         assert where in chosen_ei(roll.sheet).why
     assert not roll.answer.ready

@@ -102,8 +102,10 @@ def everywhere(bench, tmp_path, says):
     told = json.loads((tmp_path / "answer.json").read_text(encoding="utf-8"))
     assert told["answer"]["says"] == says
     assert undecided_answer(sheet).index == says
-    assert whole_report(sheet, analysis)["answer"]["figures"].keys() == told["answer"][
-        "figures"].keys()  # fmt: skip
+    assert (
+        whole_report(sheet, analysis)["answer"]["figures"].keys()
+        == told["answer"]["figures"].keys()
+    )
     advice = " ".join(w.sentence + w.remedy for w in warnings_of(sheet, analysis))
     assert "development time" not in advice
     return told["answer"]
@@ -309,8 +311,14 @@ class TestColour:
 
     @pytest.fixture
     def chart(self, notebook):
-        return Bench(notebook, "colour", times=(6.5,), second_factor=(0.0, 1.0), first_stop=-5.0,
-                     last_stop=4.0)  # fmt: skip
+        return Bench(
+            notebook,
+            "colour",
+            times=(6.5,),
+            second_factor=(0.0, 1.0),
+            first_stop=-5.0,
+            last_stop=4.0,
+        )
 
     def test_crossover_is_named_by_what_is_seen(self, chart, tmp_path):
         gain = {Channel.RED: 1.0, Channel.GREEN: 1.0, Channel.BLUE: 1.0}
@@ -341,8 +349,9 @@ class TestASheetOfTwoFactors:
 
     @pytest.fixture
     def positive(self, notebook):
-        return Bench(notebook, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-3.0,
-                     last_stop=3.0)  # fmt: skip
+        return Bench(
+            notebook, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-3.0, last_stop=3.0
+        )
 
     def falling(self, positive, mid):
         def density(_strip, frame):
@@ -352,21 +361,32 @@ class TestASheetOfTwoFactors:
         return density
 
     def test_the_best_cell_is_named_and_a_finer_sheet_advised(self, positive, tmp_path):
-        mid = float(np.median([positive.at(f) for _, f in positive.sheet.frames()
-                               if not f.frame.blank]))  # fmt: skip
+        mid = float(
+            np.median([positive.at(f) for _, f in positive.sheet.frames() if not f.frame.blank])
+        )
         positive.read(self.falling(positive, mid))
-        positive.judge(lambda s, f: "use it" if s.strip.label == "B" and f.frame.stops == 1.0
-                       else "nothing there")  # fmt: skip
+        positive.judge(
+            lambda s, f: (
+                "use it" if s.strip.label == "B" and f.frame.stops == 1.0 else "nothing there"
+            )
+        )
         told = everywhere(positive, tmp_path, positive.answer.says)
         assert told["figures"]["best_row"] == 1.0
         assert "half steps to each side" in told["next"]
-        lit = [(r, c) for r, row in enumerate(positive.answer.film)
-               for c, cell in enumerate(row.cells) if cell.held]  # fmt: skip
+        lit = [
+            (r, c)
+            for r, row in enumerate(positive.answer.film)
+            for c, cell in enumerate(row.cells)
+            if cell.held
+        ]
         assert lit == [(1, int(told["figures"]["best_column"]))]
 
     def test_a_best_cell_at_the_border_is_not_bracketed(self, positive):
-        positive.judge(lambda s, f: "use it" if s.strip.label == "C" and f.frame.stops == 3.0
-                       else "nothing there")  # fmt: skip
+        positive.judge(
+            lambda s, f: (
+                "use it" if s.strip.label == "C" and f.frame.stops == 3.0 else "nothing there"
+            )
+        )
         assert "not bracketed: a stop more exposure" in positive.answer.words
 
     def test_cells_that_are_all_alike_are_the_process(self, positive):
@@ -380,8 +400,9 @@ class TestPaper:
 
     @pytest.fixture
     def paper(self, notebook):
-        return Bench(notebook, "paper", first_stop=-4.0, last_stop=4.0, step=0.5,
-                     metered_seconds=8.0)  # fmt: skip
+        return Bench(
+            notebook, "paper", first_stop=-4.0, last_stop=4.0, step=0.5, metered_seconds=8.0
+        )
 
     def test_its_range_is_found(self, paper, tmp_path):
         from tests.core.test_printing import Paper
@@ -416,8 +437,10 @@ class TestPushLadder:
 
     def test_a_longer_twin_proves_that_thin_shadows_are_exposure(self, notebook):
         bench = Bench(notebook, "time", times=(6.0, 12.0), step=0.5)
-        bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes)
-                   + (0.0 if s.minutes < 10 else 0.05), noise=0.0)  # fmt: skip
+        bench.read(
+            lambda s, f: PLAIN.density(bench.at(f), s.minutes) + (0.0 if s.minutes < 10 else 0.05),
+            noise=0.0,
+        )
         proof = over_developed_proof(bench.sheet)
         assert "no denser in the shadows" in proof
         assert "thin shadows are exposure" in proof

@@ -54,9 +54,11 @@ def test_a_pasted_table_names_the_row_that_is_wrong():
 
 def test_the_line_nearest_the_reference_speaks_and_nothing_beyond_the_table():
     lines = (
-        MakersLine(8.0, 0.0), MakersLine(5.0, 0.0, None, 24.0), MakersLine(12.0, 2.0),
+        MakersLine(8.0, 0.0),
+        MakersLine(5.0, 0.0, None, 24.0),
+        MakersLine(12.0, 2.0),
         MakersLine(6.0, -1.0, None, 22.0),
-    )  # fmt: skip
+    )
     told = makers_times(lines, 100.0)
     assert told[1:] == ((0.0, 8.0), (2.0, 12.0))
     assert told[0][1] == pytest.approx(6.0 * 2.5**0.2), "restated from 22 °C"

@@ -25,17 +25,33 @@ from vadrin.errors import EditRefusedError, EntryError
 from vadrin.notebook.records import Batch, Developer, Paper, Process, Stock, Strip, Test
 
 OTHER = {
-    "developer": "Tarn", "dilution": "1+7", "agitation": "once a minute", "film": "Brannock 400",
-    "batch": "M9", "camera": "Slip folder", "light": "lamp", "water": "rain", "vessel": "tray",
-    "target": "still scene", "EI on the meter": "160",
-}  # fmt: skip
+    "developer": "Tarn",
+    "dilution": "1+7",
+    "agitation": "once a minute",
+    "film": "Brannock 400",
+    "batch": "M9",
+    "camera": "Slip folder",
+    "light": "lamp",
+    "water": "rain",
+    "vessel": "tray",
+    "target": "still scene",
+    "EI on the meter": "160",
+}
 
 
 def plan(book, kind="time", **changes):
     test = start_kind(book, kind)
     times = changes.pop("times", (6.0, 9.0))
-    request = PlanEdit(replace(test, **changes), times, "Merrow Pan 125", "Sable", "1+1", "M3",
-                    "Quayside 35", "Lugger 50")  # fmt: skip
+    request = PlanEdit(
+        replace(test, **changes),
+        times,
+        "Merrow Pan 125",
+        "Sable",
+        "1+1",
+        "M3",
+        "Quayside 35",
+        "Lugger 50",
+    )
     apply_plan(book, request, "plan")
     return load_sheet(book, test.id)
 
@@ -45,8 +61,9 @@ def test_a_likeness_differs_in_one_condition_only(notebook, what):
     source = plan(notebook)
     made = start_variant(notebook, source.test.id, what, OTHER[what])
     sheet = load_sheet(notebook, made.id)
-    found = [d.name for d in differences(conditions_of(notebook, source),
-                                         conditions_of(notebook, sheet))]  # fmt: skip
+    found = [
+        d.name for d in differences(conditions_of(notebook, source), conditions_of(notebook, sheet))
+    ]
     gone_along = {"film": {"film", "batch"}}.get(what, {what})
     assert set(found) == gone_along
     assert [s.minutes for s in sheet.strips] == [6.0, 9.0]
@@ -73,10 +90,13 @@ def test_a_likeness_of_times_lays_other_strips(notebook):
 @pytest.mark.parametrize(
     ("words", "names"),
     [
-        ("Tarn 1+9", ["Tarn 1+9"]), ("Tarn 1+9; Brine 1+4", ["Tarn 1+9", "Brine 1+4"]),
-        ("B6, B7 and B9", ["B6", "B7", "B9"]), ("Kelda Pan 200,  ;", ["Kelda Pan 200"]), ("", []),
+        ("Tarn 1+9", ["Tarn 1+9"]),
+        ("Tarn 1+9; Brine 1+4", ["Tarn 1+9", "Brine 1+4"]),
+        ("B6, B7 and B9", ["B6", "B7", "B9"]),
+        ("Kelda Pan 200,  ;", ["Kelda Pan 200"]),
+        ("", []),
     ],
-)  # fmt: skip
+)
 def test_names_are_parted_as_they_are_written(words, names):
     assert list(names_typed(words)) == names
 
@@ -156,19 +176,30 @@ def test_a_roll_is_offered_only_while_it_has_room(notebook):
 
 
 GOOD = {
-    FieldKind.TEXT: "as kept", FieldKind.WHOLE: "7", FieldKind.SECONDS: "1/60",
-    FieldKind.DAY: "2026-11-23", FieldKind.YES: "yes", FieldKind.RECIPROCITY: "t^1.3",
+    FieldKind.TEXT: "as kept",
+    FieldKind.WHOLE: "7",
+    FieldKind.SECONDS: "1/60",
+    FieldKind.DAY: "2026-11-23",
+    FieldKind.YES: "yes",
+    FieldKind.RECIPROCITY: "t^1.3",
     FieldKind.METER_CONSTANT: "10",
-}  # fmt: skip
+}
 BAD = {
-    FieldKind.NUMBER: ("many", "not a number"), FieldKind.WHOLE: ("-1", "between|from|lies"),
-    FieldKind.SECONDS: ("soon", "1/125 or 2 s"), FieldKind.DAY: ("23.11.", "2026-11-23"),
-    FieldKind.LINK: ("no such thing", "make it first"), FieldKind.RECIPROCITY: ("slow", r"t\^1.3"),
+    FieldKind.NUMBER: ("many", "not a number"),
+    FieldKind.WHOLE: ("-1", "between|from|lies"),
+    FieldKind.SECONDS: ("soon", "1/125 or 2 s"),
+    FieldKind.DAY: ("23.11.", "2026-11-23"),
+    FieldKind.LINK: ("no such thing", "make it first"),
+    FieldKind.RECIPROCITY: ("slow", r"t\^1.3"),
     FieldKind.METER_CONSTANT: ("none", "8.125, 10, or EIs"),
-}  # fmt: skip
+}
 MAY_NOT_BE_EMPTY = (
-    FieldKind.NUMBER, FieldKind.WHOLE, FieldKind.SECONDS, FieldKind.LINK, FieldKind.METER_CONSTANT,
-)  # fmt: skip
+    FieldKind.NUMBER,
+    FieldKind.WHOLE,
+    FieldKind.SECONDS,
+    FieldKind.LINK,
+    FieldKind.METER_CONSTANT,
+)
 
 
 @pytest.mark.parametrize("heading", FORMS)

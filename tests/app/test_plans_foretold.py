@@ -18,11 +18,7 @@ from vadrin.app.plan.expected_curves import (
     quick,
 )
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.plan.plan_forecast import (
-    forecast_input,
-    forecast_plan,
-    with_bracket,
-)
+from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
 from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.analysis_input import readings_of, settings_of
@@ -70,10 +66,14 @@ def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
         return
     names = [line.name for line in told.answers]
     assert names[0] == "EI"
-    wants = {"speed": [], "time": ["time", "pull 1", "push 1", "push 2"],
-             "push": ["time", "push 1", "push 2"], "colour": ["time", "push 1", "push 2"],
-             "compare": ["another's speed, from the reference's"],
-             "two developers": ["another's speed, from the reference's"]}  # fmt: skip
+    wants = {
+        "speed": [],
+        "time": ["time", "pull 1", "push 1", "push 2"],
+        "push": ["time", "push 1", "push 2"],
+        "colour": ["time", "push 1", "push 2"],
+        "compare": ["another's speed, from the reference's"],
+        "two developers": ["another's speed, from the reference's"],
+    }
     assert names[1:] == wants[kind]
     assert all(line.shown != "none" or line.why for line in told.answers)
     assert "typical film" in told.basis
@@ -175,7 +175,7 @@ def test_an_answer_is_that_of_the_kind(demo):
     standard = replace(analysis, settings=replace(analysis.settings, school="standard"))
     assert math.log2(
         answer_of(speed, standard).index.value / asks_index.index.value
-    ) == pytest.approx(0.655, abs=0.01)  # fmt: skip
+    ) == pytest.approx(0.655, abs=0.01)
     whole = sheet_of(demo, "Merrow")
     found = answer_of(whole, analyse(readings_of(whole), settings_of(whole)))
     assert (found.ready, found.target_kind) == (True, "average_gradient")
@@ -188,8 +188,15 @@ def test_the_newest_finding_with_a_time_stands_behind_a_plan(demo_path, tmp_path
     told = ((50.0, 0.0, "zone8", 75.7), (50.0, 8.0, AS_DEVELOPED, 75.7), (64.0, 9.0, "zone8", 64.0))
     for index, minutes, kind, counts in told:
         with demo.change("decide"):
-            demo.add(Finding(test_id=sheet.test.id, decided_at="2026-11-02T10:00:00+00:00",
-                             exposure_index=index, time_min=minutes, target_kind=kind))  # fmt: skip
+            demo.add(
+                Finding(
+                    test_id=sheet.test.id,
+                    decided_at="2026-11-02T10:00:00+00:00",
+                    exposure_index=index,
+                    time_min=minutes,
+                    target_kind=kind,
+                )
+            )
         assert found_before(demo, other).zone_ei == pytest.approx(counts, rel=0.01)
     demo.undo()
     assert found_before(demo, other).zone_ei == pytest.approx(75.7, rel=0.01)
@@ -208,6 +215,15 @@ def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
 
 @pytest.mark.parametrize("kind", [p.key for p in all_pages()])
 def test_only_a_bracket_on_film_is_dragged(notebook, kind):
-    told = {"time", "speed", "push", "rescue", "compare", "colour", "reversal",
-            "two developers", "cine"}  # fmt: skip
+    told = {
+        "time",
+        "speed",
+        "push",
+        "rescue",
+        "compare",
+        "colour",
+        "reversal",
+        "two developers",
+        "cine",
+    }
     assert has_bracket(start_kind(notebook, kind)) == (kind in told)

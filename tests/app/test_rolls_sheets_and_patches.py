@@ -26,8 +26,10 @@ from vadrin.notebook.records import Finding, Judgement
 
 def row(stops, minutes, lost):
     """A push of a report."""
-    held = {"time_min": {"value": minutes, "low": minutes * 0.95, "high": minutes * 1.05},
-            "shadow_loss_stops": {"value": lost, "low": lost, "high": lost}}  # fmt: skip
+    held = {
+        "time_min": {"value": minutes, "low": minutes * 0.95, "high": minutes * 1.05},
+        "shadow_loss_stops": {"value": lost, "low": lost, "high": lost},
+    }
     return {"stops": stops, "hold_highlight": held, "hold_midtone": held}
 
 
@@ -35,8 +37,14 @@ def found(book, pushes, index=100.0, minutes=8.0):
     """A finding of the film that rolls are shot on."""
     test = new_test(book, "Kelda Pan 200", "Sable", "1+1", kind="time")
     with book.change("decide"):
-        book.add(Finding(test_id=test.id, exposure_index=index, time_min=minutes,
-                         report=json.dumps({"push": pushes})))  # fmt: skip
+        book.add(
+            Finding(
+                test_id=test.id,
+                exposure_index=index,
+                time_min=minutes,
+                report=json.dumps({"push": pushes}),
+            )
+        )
     return test
 
 
@@ -76,13 +84,15 @@ class TestARollAtAnotherSetting:
         assert "not among the pushes that were found" in far.index_note
         assert "Run a strip" in far.next_act
 
-    @pytest.mark.parametrize("report", ["", "[]", '{"push": [{"stops": "far"}]}',
-                                        '{"push": {"stops": 1}}'])  # fmt: skip
+    @pytest.mark.parametrize(
+        "report", ["", "[]", '{"push": [{"stops": "far"}]}', '{"push": {"stops": 1}}']
+    )
     def test_a_hurt_report_leaves_the_ei_and_no_push(self, notebook, report):
         test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="time")
         with notebook.change("hurt"):
-            notebook.add(Finding(test_id=test.id, exposure_index=100.0, time_min=8.0,
-                                 report=report))  # fmt: skip
+            notebook.add(
+                Finding(test_id=test.id, exposure_index=100.0, time_min=8.0, report=report)
+            )
         known = found_film(notebook, test)
         assert (known.exposure_index, known.pushes) == (100.0, ())
         assert "not tested" in self.answer(self.roll(notebook, 200.0)).index_note
@@ -92,16 +102,22 @@ class TestARollAtAnotherSetting:
         assert said.index == ""
         assert "no finding with an EI and a time" in said.index_note
         with notebook.change("an EI alone"):
-            notebook.add(Finding(test_id=new_test(notebook, "Kelda Pan 200", "Sable", "1+1").id,
-                                 exposure_index=100.0))  # fmt: skip
+            notebook.add(
+                Finding(
+                    test_id=new_test(notebook, "Kelda Pan 200", "Sable", "1+1").id,
+                    exposure_index=100.0,
+                )
+            )
         assert self.answer(self.roll(notebook, 400.0)).index == ""
 
 
 class TestAMakersSheet:
     """Axes, points and words of a sheet that is traced."""
 
-    AXES = PictureAxes((AxisMark(100, 450, -3.0), AxisMark(600, 450, 1.0)),
-                       (AxisMark(100, 450, 0.0), AxisMark(100, 50, 3.0)))  # fmt: skip
+    AXES = PictureAxes(
+        (AxisMark(100, 450, -3.0), AxisMark(600, 450, 1.0)),
+        (AxisMark(100, 450, 0.0), AxisMark(100, 50, 3.0)),
+    )
 
     def test_points_are_put_in_order_and_too_few_are_refused(self):
         places = np.array([[100 + 50 * n, 440 - 20 * n] for n in (3, 1, 5, 0, 4, 2)])
@@ -209,8 +225,9 @@ class TestPatches:
     def test_a_patch_from_elsewhere_that_means_nothing_is_passed_over(self, colour):
         strip = colour.sheet.strips[0].strip
         with colour.book.change("hurt"):
-            colour.book.add(Judgement(strip_id=strip.id, asked="patch red", answer="a b c",
-                                      way="L*a*b* D50"))  # fmt: skip
+            colour.book.add(
+                Judgement(strip_id=strip.id, asked="patch red", answer="a b c", way="L*a*b* D50")
+            )
         assert patches_of(colour.sheet.strips[0])["red"].colour is None
         assert patch_figures(colour.sheet) == {}
 
@@ -239,8 +256,9 @@ class TestTwoDevelopers:
         pair.read(lambda s, f: plain(s, f) * 1.1, Channel.BLUE, seed=2)
         pair.read(lambda s, f: plain(s, f) * 1.3, Channel.UV, seed=3)
         assert {m.channel for m in pair.analysis.strips} == {"uv"}
-        seen, printed = (pair.answer.figures[f"A_{way}_gradient"].value
-                         for way in ("seen", "printing"))  # fmt: skip
+        seen, printed = (
+            pair.answer.figures[f"A_{way}_gradient"].value for way in ("seen", "printing")
+        )
         assert printed / seen == pytest.approx(1.3, rel=0.03)
 
     def test_a_film_that_holds_nothing_says_why(self, pair):
@@ -254,14 +272,27 @@ class TestCine:
 
     @pytest.fixture
     def film(self, notebook):
-        return Bench(notebook, "cine", index=100.0, first_stop=-2.0, last_stop=2.0,
-                     second_factor=(1.0, 3.0), times=(6.0, 8.0))  # fmt: skip
+        return Bench(
+            notebook,
+            "cine",
+            index=100.0,
+            first_stop=-2.0,
+            last_stop=2.0,
+            second_factor=(1.0, 3.0),
+            times=(6.0, 8.0),
+        )
 
     def test_a_piece_for_every_light_and_time(self, film):
         assert [(s.strip.note, s.minutes) for s in film.sheet.strips] == [
-            ("sun", 6.0), ("lamp", 6.0), ("sun", 8.0), ("lamp", 8.0)]  # fmt: skip
-        marked = [[f.frame.aperture for f in s.frames if f.frame.stops is not None]
-                  for s in film.sheet.strips[:2]]  # fmt: skip
+            ("sun", 6.0),
+            ("lamp", 6.0),
+            ("sun", 8.0),
+            ("lamp", 8.0),
+        ]
+        marked = [
+            [f.frame.aperture for f in s.frames if f.frame.stops is not None]
+            for s in film.sheet.strips[:2]
+        ]
         assert all(marked[0])
         assert not any(marked[1]), "the lamp is metered anew: nothing can be set before"
 
@@ -272,8 +303,7 @@ class TestCine:
         assert not [k for k in film.answer.figures if k.endswith("_ei") and "shadow" not in k]
 
     def test_one_light_is_told_while_the_other_waits(self, film):
-        film.judge(lambda s, f: "use it" if s.strip.note == "lamp" and f.frame.stops == 1.0
-                   else "")  # fmt: skip
+        film.judge(lambda s, f: "use it" if s.strip.note == "lamp" and f.frame.stops == 1.0 else "")
         answer = cine_answer(film.sheet, None)
         assert answer.says == "EI 50 in lamp"
         assert answer.figures["lamp_ei"].low == pytest.approx(50 / 2**0.5)
@@ -293,10 +323,24 @@ class TestSheetsOfPositives:
     """What is kept of a material, per light and bleach."""
 
     def sheet(self, book, light, state, best, decided=True):
-        bench = Bench(book, "reversal", index=6.0, film="Fathom Positive 6", light=light,
-                      process_state=state, second_factor=(-1.0, 0.0, 1.0))  # fmt: skip
-        bench.judge(lambda s, f: "use it" if (s.strip.position, f.frame.stops) == (1, best)
-                    else "can be salvaged" if f.frame.stops is not None else "")  # fmt: skip
+        bench = Bench(
+            book,
+            "reversal",
+            index=6.0,
+            film="Fathom Positive 6",
+            light=light,
+            process_state=state,
+            second_factor=(-1.0, 0.0, 1.0),
+        )
+        bench.judge(
+            lambda s, f: (
+                "use it"
+                if (s.strip.position, f.frame.stops) == (1, best)
+                else "can be salvaged"
+                if f.frame.stops is not None
+                else ""
+            )
+        )
         if decided:
             decide(book, bench.sheet, bench.analysis)
         return bench
@@ -307,9 +351,10 @@ class TestSheetsOfPositives:
         self.sheet(notebook, "sun", "", 2.0, decided=False)
         now = self.sheet(notebook, "sun", "half used", 1.0, decided=False)
         assert [r[1:] for r in now.answer.more[0].rows] == [
-            ("sun", "half used", "EI 3.2"), ("open shade", "fresh", "EI 3.2"),
+            ("sun", "half used", "EI 3.2"),
+            ("open shade", "fresh", "EI 3.2"),
             ("sun", "fresh", "EI 6"),
-        ]  # fmt: skip
+        ]
         assert now.answer.says == "EI 3.2 in sun"
 
     def test_a_sheet_alone_has_nothing_beside_it(self, notebook):
@@ -325,12 +370,16 @@ class TestSheetsOfPositives:
 
 def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):
     plain = Bench(notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,))
-    behind = Bench(notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,),
-                   filter_factor=4.0)  # fmt: skip
+    behind = Bench(
+        notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,), filter_factor=4.0
+    )
 
     def given(bench):
-        return [(f.frame.stops, f.frame.seconds) for _, f in bench.sheet.frames()
-                if f.frame.stops is not None]  # fmt: skip
+        return [
+            (f.frame.stops, f.frame.seconds)
+            for _, f in bench.sheet.frames()
+            if f.frame.stops is not None
+        ]
 
     for (bare, seconds), (stops, longer) in zip(given(plain), given(behind), strict=True):
         assert stops == pytest.approx(bare, abs=0.2), "the frames mean the same EIs"

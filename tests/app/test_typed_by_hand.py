@@ -115,8 +115,7 @@ def test_times_are_typed_as_they_are_written(seconds):
 
 @given(
     seconds=st.one_of(
-        st.integers(-78, 66).map(lambda sixths: 2.0 ** (sixths / 6)),
-        st.floats(1 / 8000, 2000.0),
+        st.integers(-78, 66).map(lambda sixths: 2.0 ** (sixths / 6)), st.floats(1 / 8000, 2000.0)
     )
 )
 def test_a_shutter_name_leads_back_to_its_time(seconds):
@@ -129,11 +128,32 @@ def test_a_shutter_name_leads_back_to_its_time(seconds):
 
 def test_every_dial_is_named_as_it_is_engraved():
     whole = [shutter_name(2.0**-n) for n in range(11)]
-    assert whole == ["1 s", "½ s", "1/4", "1/8", "1/15", "1/30", "1/60", "1/125", "1/250",
-                     "1/500", "1/1000"]  # fmt: skip
+    assert whole == [
+        "1 s",
+        "½ s",
+        "1/4",
+        "1/8",
+        "1/15",
+        "1/30",
+        "1/60",
+        "1/125",
+        "1/250",
+        "1/500",
+        "1/1000",
+    ]
     halves = [shutter_name(2.0 ** -(n + 0.5)).split(" (")[0] for n in range(3, 13)]
-    assert halves == ["1/10", "1/20", "1/45", "1/90", "1/180", "1/350", "1/750", "1/1500",
-                      "1/3000", "1/6000"]  # fmt: skip
+    assert halves == [
+        "1/10",
+        "1/20",
+        "1/45",
+        "1/90",
+        "1/180",
+        "1/350",
+        "1/750",
+        "1/1500",
+        "1/3000",
+        "1/6000",
+    ]
     thirds = [shutter_name(2.0 ** -(n / 3)) for n in range(28, 33)]
     assert thirds == ["1/640", "1/800", "1/1000", "1/1250", "1/1600"]
     assert [shutter_name(s) for s in (16.0, 32.0, 64.0, 300.0)] == ["15 s", "30 s", "64 s", "300 s"]
@@ -142,9 +162,15 @@ def test_every_dial_is_named_as_it_is_engraved():
     assert exact_shutter(1 / 48) == 1 / 48
 
 
-@given(first=st.integers(-9, 0), count=st.integers(3, 16), step=st.sampled_from([0.5, 1.0, 2.0]),
-       blanks=st.integers(0, 5), doubled=st.integers(1, 3), skipped=st.integers(1, 3),
-       index=st.sampled_from([None, 50, 400, 1600]))  # fmt: skip
+@given(
+    first=st.integers(-9, 0),
+    count=st.integers(3, 16),
+    step=st.sampled_from([0.5, 1.0, 2.0]),
+    blanks=st.integers(0, 5),
+    doubled=st.integers(1, 3),
+    skipped=st.integers(1, 3),
+    index=st.sampled_from([None, 50, 400, 1600]),
+)
 def test_a_roll_in_a_line_is_read_as_it_was_shot(
     first, count, step, blanks, doubled, skipped, index
 ):
@@ -166,16 +192,23 @@ def script(notebook):
         notebook.add(Camera(name="Quayside 35", slowest=1.0, fastest=1 / 500))
         notebook.add(Lens(name="Lugger 50", widest=2.8, smallest=16.0, aperture_step=1.0))
     test = start_kind(notebook, "time")
-    apply_plan(notebook, PlanEdit(test, (6.0, 9.0), "Merrow Pan 125", "Sable", "1+1", "M3",
-                                  "Quayside 35", "Lugger 50"), "plan")  # fmt: skip
+    apply_plan(
+        notebook,
+        PlanEdit(
+            test, (6.0, 9.0), "Merrow Pan 125", "Sable", "1+1", "M3", "Quayside 35", "Lugger 50"
+        ),
+        "plan",
+    )
     return load_sheet(notebook, test.id)
 
 
 TICKS = st.sampled_from(["skipped", "doubled", "ticked"])
 
 
-@given(told=st.dictionaries(st.tuples(st.sampled_from("AB"), st.integers(1, 14)), TICKS),
-       rest=st.booleans())  # fmt: skip
+@given(
+    told=st.dictionaries(st.tuples(st.sampled_from("AB"), st.integers(1, 14)), TICKS),
+    rest=st.booleans(),
+)
 @settings(max_examples=25, deadline=None, suppress_health_check=ONE_FILE)
 def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest):
     assume(told or rest)
@@ -201,10 +234,13 @@ def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest
 @pytest.mark.parametrize(
     ("line", "stops", "seconds"),
     [
-        ("A5 at +1,5", 1.5, None), ("A 5 at −½", -0.5, None), ("a5 with 1/60", None, 1 / 60),
-        ("strip A 5 at 0,5 s, 6 skipped", None, 0.5), ("A5 at f/5,6 1/30; 6", None, 1 / 30),
+        ("A5 at +1,5", 1.5, None),
+        ("A 5 at −½", -0.5, None),
+        ("a5 with 1/60", None, 1 / 60),
+        ("strip A 5 at 0,5 s, 6 skipped", None, 0.5),
+        ("A5 at f/5,6 1/30; 6", None, 1 / 30),
     ],
-)  # fmt: skip
+)
 def test_what_was_set_instead_takes_a_decimal_comma(notebook, script, line, stops, seconds):
     tick_sheet(notebook, script, line)
     frame = load_sheet(notebook, script.test.id).shots()[4][1].frame
@@ -217,9 +253,20 @@ def test_what_was_set_instead_takes_a_decimal_comma(notebook, script, line, stop
 
 @pytest.mark.parametrize(
     "line",
-    ["A31", "A0", "A5-3", "five", "A5 at noon", "A4 at f/banana", "A1, soon", "A5 at 1/0", "5",
-     "C1", "A5 at 1/60 +2"],
-)  # fmt: skip
+    [
+        "A31",
+        "A0",
+        "A5-3",
+        "five",
+        "A5 at noon",
+        "A4 at f/banana",
+        "A1, soon",
+        "A5 at 1/0",
+        "5",
+        "C1",
+        "A5 at 1/60 +2",
+    ],
+)
 def test_a_sheet_that_is_not_understood_changes_nothing(notebook, script, line):
     with pytest.raises(EditRefusedError):
         tick_sheet(notebook, script, line)

@@ -64,8 +64,14 @@ def strips_of_film(notebook):
         test = new_test(notebook, "Merrow Pan 125", "Sable", "1+1", 100.0, times)
         choose_target(notebook, test, "average_gradient", target)
         count = len(times)
-        return shoot(notebook, test, times, count if developed is None else developed,
-                     count if read is None else read, warm)  # fmt: skip
+        return shoot(
+            notebook,
+            test,
+            times,
+            count if developed is None else developed,
+            count if read is None else read,
+            warm,
+        )
 
     return make
 
@@ -183,9 +189,17 @@ class TestACardShowsItsDecision:
 
 @pytest.mark.parametrize(
     ("temperatures", "reference"),
-    [((), 20.0), ((None, None), 20.0), ((20.0, 24.0), 20.0), ((13.0,), 20.0), ((27.5,), 20.0),
-     ((37.8, 37.8, 38.0), 37.8), ((29.0, 30.0), 29.5), ((38.0, 21.0), 20.0)],
-)  # fmt: skip
+    [
+        ((), 20.0),
+        ((None, None), 20.0),
+        ((20.0, 24.0), 20.0),
+        ((13.0,), 20.0),
+        ((27.5,), 20.0),
+        ((37.8, 37.8, 38.0), 37.8),
+        ((29.0, 30.0), 29.5),
+        ((38.0, 21.0), 20.0),
+    ],
+)
 def test_times_are_restated_at_a_temperature_near_those_of_the_baths(temperatures, reference):
     assert usual_reference(temperatures) == reference
 
@@ -224,8 +238,9 @@ class TestReadingsThatCannotBeRight:
 
         def read(*pairs):
             for place, density in pairs:
-                add_reading(notebook, load_sheet(notebook, sheet.test.id).strips[0].frames[place],
-                            density)  # fmt: skip
+                add_reading(
+                    notebook, load_sheet(notebook, sheet.test.id).strips[0].frames[place], density
+                )
             now = load_sheet(notebook, sheet.test.id)
             return reading_doubt(now, now.strips[0].frames[pairs[-1][0]], None)
 
@@ -243,8 +258,9 @@ class TestReadingsThatCannotBeRight:
     def test_it_is_questioned_at_once(self, half, pairs, words):
         assert words in half(*pairs)
 
-    @pytest.mark.parametrize("pairs", [((0, 0.26), (1, 0.28)), ((0, 0.26), (2, 0.25)),
-                                       ((0, 0.26), (6, 0.31))])  # fmt: skip
+    @pytest.mark.parametrize(
+        "pairs", [((0, 0.26), (1, 0.28)), ((0, 0.26), (2, 0.25)), ((0, 0.26), (6, 0.31))]
+    )
     def test_what_may_be_is_not_questioned(self, half, pairs):
         assert half(*pairs) == ""
 

@@ -58,8 +58,13 @@ def test_the_demo_holds_a_test_in_every_state(book):
     assert whole.index.startswith("EI ")
     assert re.fullmatch(r"\d+:\d\d", whole.time)
     assert [x.station for x in said.values()] == [
-        "plan", "expose", "read", "curves", "curves", "curves",
-    ]  # fmt: skip
+        "plan",
+        "expose",
+        "read",
+        "curves",
+        "curves",
+        "curves",
+    ]
     dates = [x.date for x in shelf_lines(book)]
     assert dates == sorted(dates, reverse=True)
 

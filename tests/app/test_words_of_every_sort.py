@@ -18,9 +18,42 @@ from vadrin.app.results.school_rows import school_typed
 from vadrin.app.sheet_loading import load_sheet
 from vadrin.errors import EntryError
 
-PIECES = ("", " ", "-", "−", "½", "1", "0", "9999999", "1e400", "nan", "inf", "red", "looks", "/",
-          "EI", "stop", "s", "°", ",", ".", "1,5", "1/0", "\t", "é", "漢", "\u202e", "none", "lamp",
-          "'", '"', "--", "0x10", "+", "*")  # fmt: skip
+PIECES = (
+    "",
+    " ",
+    "-",
+    "−",
+    "½",
+    "1",
+    "0",
+    "9999999",
+    "1e400",
+    "nan",
+    "inf",
+    "red",
+    "looks",
+    "/",
+    "EI",
+    "stop",
+    "s",
+    "°",
+    ",",
+    ".",
+    "1,5",
+    "1/0",
+    "\t",
+    "é",
+    "漢",
+    "\u202e",
+    "none",
+    "lamp",
+    "'",
+    '"',
+    "--",
+    "0x10",
+    "+",
+    "*",
+)
 
 
 def nonsense(seed, count=120):
@@ -41,8 +74,11 @@ def tried(take, words):
         return None, str(error)
 
 
-@pytest.mark.parametrize("take", [patch_typed, axis_value_typed, bracket_typed, school_typed],
-                         ids=lambda take: take.__name__)  # fmt: skip
+@pytest.mark.parametrize(
+    "take",
+    [patch_typed, axis_value_typed, bracket_typed, school_typed],
+    ids=lambda take: take.__name__,
+)
 def test_a_line_is_taken_or_refused_in_words(take):
     refusals = [tried(take, words)[1] for words in nonsense(1)]
     assert sum(bool(why) for why in refusals) > 30

@@ -60,9 +60,10 @@ class TwoEmulsions(ClosedForm):
         fast = super().net(x, minutes)
         slow = replace(
             ClosedForm(**{f.name: getattr(self, f.name) for f in fields(ClosedForm)}),
-            contrast=self.slow_contrast, rate=self.slow_rate,
+            contrast=self.slow_contrast,
+            rate=self.slow_rate,
             speed_level=self.speed_level + self.apart,
-        )  # fmt: skip
+        )
         return fast + slow.net(x, minutes)
 
 

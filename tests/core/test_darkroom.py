@@ -107,8 +107,10 @@ def test_nonsense_is_refused_in_words(act, words):
         act()
 
 
-@given(st.lists(st.tuples(AMOUNTS, st.sampled_from(("g", "ml", "kg", "mg"))), min_size=1,
-                max_size=8), st.floats(100.0, 5000.0))  # fmt: skip
+@given(
+    st.lists(st.tuples(AMOUNTS, st.sampled_from(("g", "ml", "kg", "mg"))), min_size=1, max_size=8),
+    st.floats(100.0, 5000.0),
+)
 def test_weights_keep_their_order_and_scale_with_the_volume(lines, volume):
     words = "; ".join(f"{amount} {unit} part{i}" for i, (amount, unit) in enumerate(lines))
     recipe = ingredients_of(f"750 ml water at 50; {words}; water to 1 l")
@@ -136,11 +138,16 @@ def test_rounding_never_falls_below_what_is_needed():
 
 
 STEPS = (
-    ClockStep("develop", 900, Agitation(30, 10, 60),
-              (Pull("A", 300), Pull("B", 420), Pull("C", 600), Pull("D", 900)), develops=True),
+    ClockStep(
+        "develop",
+        900,
+        Agitation(30, 10, 60),
+        (Pull("A", 300), Pull("B", 420), Pull("C", 600), Pull("D", 900)),
+        develops=True,
+    ),
     ClockStep("stop", 30, Agitation(continuous=True)),
     ClockStep("fix", 300, Agitation(30, 10, 60), may_pause=True),
-)  # fmt: skip
+)
 
 
 def event(at, what, value=None, strip=""):
@@ -156,19 +163,30 @@ def test_four_strips_are_pulled_at_their_times():
     assert [(a.strip, a.at) for a in pulls] == [("A", 300), ("B", 420), ("C", 600), ("D", 900)]
     assert not before.moving
     assert clock.at(1305).moving
-    pulled = [event(1302, Happened.PULL, strip="A"), event(1421, Happened.PULL, strip="B"),
-              event(1600, Happened.PULL, strip="C"), event(1903, Happened.NEXT)]  # fmt: skip
+    pulled = [
+        event(1302, Happened.PULL, strip="A"),
+        event(1421, Happened.PULL, strip="B"),
+        event(1600, Happened.PULL, strip="C"),
+        event(1903, Happened.NEXT),
+    ]
     done = DarkroomClock(STEPS, (*start, *pulled))
     assert [(d.strip, round(d.minutes * 60)) for d in done.developments(2000)] == [
-        ("A", 302), ("B", 421), ("C", 600), ("D", 903)]  # fmt: skip
+        ("A", 302),
+        ("B", 421),
+        ("C", 600),
+        ("D", 903),
+    ]
     assert done.at(1910).step == 1
 
 
 def test_a_noted_temperature_retimes_what_is_left():
     """A bath that cools from 38 to 36.5: the clock asks for longer, and both are worth the same."""
     step = (ClockStep("develop", 195, Agitation(continuous=True), (Pull("A", 195),), True),)
-    events = (event(0, Happened.START), event(0, Happened.TEMPERATURE, 37.8),
-              event(100, Happened.TEMPERATURE, 36.8))  # fmt: skip
+    events = (
+        event(0, Happened.START),
+        event(0, Happened.TEMPERATURE, 37.8),
+        event(100, Happened.TEMPERATURE, 36.8),
+    )
     clock = DarkroomClock(step, events, 37.8, 2.2)
     end = clock.acts_of(0)[-1].at
     assert 200 < end < 215
@@ -181,8 +199,12 @@ def test_a_noted_temperature_retimes_what_is_left():
 
 
 def test_a_pause_stops_the_clock_and_a_stop_ends_it():
-    events = [event(0, Happened.START), event(900, Happened.NEXT), event(930, Happened.NEXT),
-              event(1000, Happened.PAUSE)]  # fmt: skip
+    events = [
+        event(0, Happened.START),
+        event(900, Happened.NEXT),
+        event(930, Happened.NEXT),
+        event(1000, Happened.PAUSE),
+    ]
     clock = DarkroomClock(STEPS, tuple(events))
     assert clock.at(5000).elapsed_s == 70
     assert clock.at(5000).paused
@@ -196,10 +218,12 @@ def test_a_stand_asks_for_hands_only_at_its_moments():
     stand = ClockStep("develop", 7200, agitation_of("first 60 s, then 10 s at 60 min"), (), True)
     acts = DarkroomClock((stand,), (event(0, Happened.START),)).acts_of(0)
     assert acts == (
-        ClockAct(0.0, ActKind.AGITATE), ClockAct(60.0, ActKind.REST),
-        ClockAct(3600.0, ActKind.AGITATE), ClockAct(3610.0, ActKind.REST),
+        ClockAct(0.0, ActKind.AGITATE),
+        ClockAct(60.0, ActKind.REST),
+        ClockAct(3600.0, ActKind.AGITATE),
+        ClockAct(3610.0, ActKind.REST),
         ClockAct(7200.0, ActKind.DONE),
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize(

@@ -32,8 +32,12 @@ def test_brackets_and_names():
     assert bracket(-1, 1, 0.5) == (-1, -0.5, 0, 0.5, 1)
     assert len(bracket(-6, 5, 1 / 3)) == 34
     assert [shutter_name(2.0**-n) for n in (0, 1, 4, 7, 10)] == [
-        "1 s", "½ s", "1/15", "1/125", "1/1000",
-    ]  # fmt: skip
+        "1 s",
+        "½ s",
+        "1/15",
+        "1/125",
+        "1/1000",
+    ]
     assert stops_text(-5 / 3, signed=True) == "−1⅔"
     assert stops_text(2.5, signed=True) == "+2½"
     assert stops_text(0.0) == "0"

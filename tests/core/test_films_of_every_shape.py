@@ -34,11 +34,14 @@ def noisy(name, seed, times=TIMES, noise=0.012, grow=0.0, step=0.5):
 def moved(strips, by):
     """The same strips with every exposure shifted, to reach other parts of a curve."""
     return tuple(
-        replace(s, readings=tuple(
-            r if r.log_h is None else replace(r, log_h=r.log_h + by) for r in s.readings
-        ))
+        replace(
+            s,
+            readings=tuple(
+                r if r.log_h is None else replace(r, log_h=r.log_h + by) for r in s.readings
+            ),
+        )
         for s in strips
-    )  # fmt: skip
+    )
 
 
 def named(answer, key):
@@ -141,8 +144,10 @@ def test_without_a_blank_and_above_the_foot_nothing_is_guessed():
         assert not any(f.present for f in figures)
         assert "read a blank frame" in answer.strips[0].speed.why
         assert answer.strips[0].gamma.present, "its slope needs no base"
-    one_blank = (replace(above[0], readings=(Reading("b", None, PLAIN.base_fog(4.5)),
-                                             *above[0].readings)), *above[1:])  # fmt: skip
+    one_blank = (
+        replace(above[0], readings=(Reading("b", None, PLAIN.base_fog(4.5)), *above[0].readings)),
+        *above[1:],
+    )
     assert "thinner frames" in analyse(one_blank, QUICK).strips[2].speed.why
 
 
@@ -179,7 +184,7 @@ def reversal(step=0.15, last=1.01, blanks=0, low=0.05):
     rows += [
         Reading(str(i), float(v), float(d)) for i, (v, d) in enumerate(zip(x, falling, strict=True))
     ]
-    return StripReadings("A", 6.0, 20.0, tuple(rows))  # fmt: skip
+    return StripReadings("A", 6.0, 20.0, tuple(rows))
 
 
 def test_reversal_with_unexposed_blanks_has_its_speed():

@@ -126,8 +126,10 @@ def test_carried_uncertainty_is_that_of_draws(target, times):
 
 
 def test_more_film_is_never_less_sure():
-    wide = [forecast(TYPICAL, lay_out_plan(times), 0.012).ei_spread
-            for times in ((6.0, 9.0), (6.0, 7.5, 9.0), (6.0, 7.0, 8.0, 9.0))]  # fmt: skip
+    wide = [
+        forecast(TYPICAL, lay_out_plan(times), 0.012).ei_spread
+        for times in ((6.0, 9.0), (6.0, 7.5, 9.0), (6.0, 7.0, 8.0, 9.0))
+    ]
     assert wide == sorted(wide, reverse=True)
     coarse = forecast(TYPICAL, lay_out_plan((6.0, 9.0), X[::2]), 0.012).ei_spread
     assert coarse > wide[0]

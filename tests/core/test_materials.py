@@ -31,9 +31,11 @@ def test_each_material_is_worked_out_by_itself():
     rng = np.random.default_rng(3)
     known, other = invent_film(rng, 100.0), invent_film(rng, 320.0)
     strips = (
-        shot(known, "A", 7.0, rng), shot(other, "B", 9.0, rng, "other"),
-        shot(known, "C", 11.0, rng), shot(other, "D", 14.0, rng, "other"),
-    )  # fmt: skip
+        shot(known, "A", 7.0, rng),
+        shot(other, "B", 9.0, rng, "other"),
+        shot(known, "C", 11.0, rng),
+        shot(other, "D", 14.0, rng, "other"),
+    )
     both = analyse(strips)
     apart = analyse(strips[::2]), analyse(strips[1::2])
     assert [s.label for s in both.strips] == list("ABCD")

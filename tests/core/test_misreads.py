@@ -2,12 +2,7 @@
 
 import numpy as np
 
-from vadrin.core.fitting.outliers import (
-    deleted_residuals,
-    limit,
-    read_twice,
-    swapped_pair,
-)
+from vadrin.core.fitting.outliers import deleted_residuals, limit, read_twice, swapped_pair
 
 X = np.array([np.nan, -2.0, -1.5, -1.0, -0.5, 0.0])
 STRIP = np.zeros(6)

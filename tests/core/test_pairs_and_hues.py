@@ -45,10 +45,17 @@ def test_too_little_says_no_stain(visual, why):
 
 @pytest.mark.parametrize(
     ("colour", "name"),
-    [(Lab(52, 60, 40), "red"), (Lab(80, 5, 80), "yellow"), (Lab(45, -50, 30), "green"),
-     (Lab(30, 10, -45), "blue"), (Lab(50, 3, -2), "grey"), (Lab(40, 60, -40), "purple"),
-     (Lab(65, 40, 60), "orange"), (Lab(60, 55, 2), "pink-red")],
-)  # fmt: skip
+    [
+        (Lab(52, 60, 40), "red"),
+        (Lab(80, 5, 80), "yellow"),
+        (Lab(45, -50, 30), "green"),
+        (Lab(30, 10, -45), "blue"),
+        (Lab(50, 3, -2), "grey"),
+        (Lab(40, 60, -40), "purple"),
+        (Lab(65, 40, 60), "orange"),
+        (Lab(60, 55, 2), "pink-red"),
+    ],
+)
 def test_hues_have_the_names_an_eye_gives_them(colour, name):
     assert colour.name == name
 

@@ -41,24 +41,33 @@ from vadrin.errors import PlanError
 
 SECONDS = st.sampled_from([2.0**-n for n in range(-1, 13)])
 SUPPLIES = (
-    *(FilmSupply(n) for n in (36.0, 24.0, 12.0, 8.0)), FilmSupply(20.0, FilmUnit.SHEETS),
-    FilmSupply(3.0, FilmUnit.METRES), FilmSupply(5.0, FilmUnit.CINE_METRES), None,
-)  # fmt: skip
+    *(FilmSupply(n) for n in (36.0, 24.0, 12.0, 8.0)),
+    FilmSupply(20.0, FilmUnit.SHEETS),
+    FilmSupply(3.0, FilmUnit.METRES),
+    FilmSupply(5.0, FilmUnit.CINE_METRES),
+    None,
+)
 KINDS = sorted(registered_kinds())
 
 
 LAWS = (
-    Reciprocity("power", 0.0, 1.35), Reciprocity("additive", 0.2, 1.4, 0.5),
+    Reciprocity("power", 0.0, 1.35),
+    Reciprocity("additive", 0.2, 1.4, 0.5),
     Reciprocity("table", table=((2.0, 3.0), (10.0, 25.0), (100.0, 500.0))),
-)  # fmt: skip
+)
 
 
 @st.composite
 def cameras(draw):
     """Shutter, lens and measured marks of a camera that could exist."""
     slowest, fastest = sorted((draw(SECONDS), draw(SECONDS)), reverse=True)
-    shutters = shutter_marks(slowest, fastest, draw(st.sampled_from([1.0, 0.5, 1 / 3])),
-                             draw(st.booleans()), draw(st.sampled_from([1.0, 1 / 6])))  # fmt: skip
+    shutters = shutter_marks(
+        slowest,
+        fastest,
+        draw(st.sampled_from([1.0, 0.5, 1 / 3])),
+        draw(st.booleans()),
+        draw(st.sampled_from([1.0, 1 / 6])),
+    )
     widest = draw(st.sampled_from([1.4, 1.8, 2.8, 4.5]))
     smallest = draw(st.sampled_from([8, 11, 16, 22, 45]))
     apertures = aperture_marks(widest, smallest, draw(st.sampled_from([1.0, 0.5, 1 / 3])))
@@ -73,15 +82,21 @@ def cameras(draw):
 def plan_requests(draw):
     first = draw(st.integers(-9, 1))
     return PlanRequest(
-        draw(st.sampled_from(KINDS)), draw(st.sampled_from([6.0, 50.0, 400.0, 3200.0])),
-        first, first + draw(st.integers(2, 12)), draw(st.sampled_from([1.0, 0.5, 1 / 3])),
-        draw(st.integers(0, 3)), tuple(draw(st.lists(st.floats(3, 20), min_size=1, max_size=5))),
+        draw(st.sampled_from(KINDS)),
+        draw(st.sampled_from([6.0, 50.0, 400.0, 3200.0])),
+        first,
+        first + draw(st.integers(2, 12)),
+        draw(st.sampled_from([1.0, 0.5, 1 / 3])),
+        draw(st.integers(0, 3)),
+        tuple(draw(st.lists(st.floats(3, 20), min_size=1, max_size=5))),
         repeat_first=draw(st.booleans()),
         arrangement=draw(st.sampled_from(Arrangement)),
-        film=draw(st.sampled_from(SUPPLIES)), leader=draw(st.integers(0, 2)),
-        holder=draw(st.integers(0, 2)), others=draw(st.integers(1, 4)),
+        film=draw(st.sampled_from(SUPPLIES)),
+        leader=draw(st.integers(0, 2)),
+        holder=draw(st.integers(0, 2)),
+        others=draw(st.integers(1, 4)),
         own_rolls=draw(st.booleans()),
-    )  # fmt: skip
+    )
 
 
 @given(

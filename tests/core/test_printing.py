@@ -26,9 +26,11 @@ from vadrin.core.printing.strip_exposures import (
 
 @pytest.mark.parametrize(
     ("base", "step", "unit", "pieces"),
-    [*product((0.5, 2.0, 7.3), (0.25, 1 / 3, 1.0), (StepUnit.STOPS,), (2, 5, 9)),
-     *product((1.0, 4.0), (0.5, 2.0), (StepUnit.SECONDS,), (3, 9))],
-)  # fmt: skip
+    [
+        *product((0.5, 2.0, 7.3), (0.25, 1 / 3, 1.0), (StepUnit.STOPS,), (2, 5, 9)),
+        *product((1.0, 4.0), (0.5, 2.0), (StepUnit.SECONDS,), (3, 9)),
+    ],
+)
 def test_times_add_up_to_what_was_asked_in_every_way(base, step, unit, pieces):
     strip = StripExposures(base, step, unit, pieces)
     totals = np.array(strip.totals())
@@ -45,11 +47,15 @@ def test_times_add_up_to_what_was_asked_in_every_way(base, step, unit, pieces):
 @pytest.mark.parametrize(
     ("given", "why"),
     [
-        ({"base_s": 0.0}, "above 0"), ({"base_s": float("nan")}, "above 0"),
-        ({"step": -1.0}, "a step above 0"), ({"pieces": 1}, "2 to 24"), ({"pieces": 25}, "2 to 24"),
-        ({"base_s": 0.05}, "stop the lens down"), ({"step": 3.0, "pieces": 20}, "over an hour"),
+        ({"base_s": 0.0}, "above 0"),
+        ({"base_s": float("nan")}, "above 0"),
+        ({"step": -1.0}, "a step above 0"),
+        ({"pieces": 1}, "2 to 24"),
+        ({"pieces": 25}, "2 to 24"),
+        ({"base_s": 0.05}, "stop the lens down"),
+        ({"step": 3.0, "pieces": 20}, "over an hour"),
     ],
-)  # fmt: skip
+)
 def test_what_is_no_strip_is_refused_in_words(given, why):
     with pytest.raises(ValueError, match=why):
         StripExposures(**{"base_s": 2.0, "step": 0.5} | given)
@@ -139,8 +145,12 @@ def test_an_eye_finds_the_scale_less_surely():
 
 
 def test_the_nearest_grades_come_first_and_factors_are_not_made_up():
-    known = (("1", 1.3, True, 0.8), ("2", 1.05, True, 1.0), ("3", 0.85, False, None),
-             ("4", 0.7, False, 2.0))  # fmt: skip
+    known = (
+        ("1", 1.3, True, 0.8),
+        ("2", 1.05, True, 1.0),
+        ("3", 0.85, False, None),
+        ("4", 0.7, False, 2.0),
+    )
     fits = nearest_grades(1.0, known)
     assert [f.grade for f in fits] == ["2", "3", "1"]
     assert fits[0].over == pytest.approx(0.05)
@@ -161,8 +171,7 @@ def test_the_print_threshold_is_the_papers_own():
     usual, spread = print_threshold(None)
     assert (usual, spread) == (0.06, 0.02)
     x = np.arange(-2.4, 2.41, 0.1)
-    soft, hard = (print_threshold(paper_curve(x, Paper(s).density(x), 0.0))[0]
-                  for s in (1.4, 0.6))  # fmt: skip
+    soft, hard = (print_threshold(paper_curve(x, Paper(s).density(x), 0.0))[0] for s in (1.4, 0.6))
     assert hard < soft
 
 

@@ -69,11 +69,14 @@ def test_clean_tests_raise_no_alarm():
 def test_a_shift_in_exposure_shifts_speed_and_nothing_else(shift):
     strips = ClosedForm().strips(TIMES)
     moved = tuple(
-        replace(s, readings=tuple(
-            replace(r, log_h=None if r.log_h is None else r.log_h + shift) for r in s.readings
-        ))
+        replace(
+            s,
+            readings=tuple(
+                replace(r, log_h=None if r.log_h is None else r.log_h + shift) for r in s.readings
+            ),
+        )
         for s in strips
-    )  # fmt: skip
+    )
     first, second = worked_out(strips), analyse(moved, Settings(draws=0))
     for a, b in zip(first.strips, second.strips, strict=True):
         assert b.log_h_m.value - a.log_h_m.value == pytest.approx(shift, abs=2e-3)
@@ -137,12 +140,15 @@ def test_scaling_net_density_scales_gradient(factor):
     strips = ClosedForm().strips(TIMES)
     base = {s.label: s.blanks().mean() for s in strips}
     scaled = tuple(
-        replace(s, readings=tuple(
-            replace(r, density=base[s.label] + factor * (r.density - base[s.label]))
-            for r in s.readings
-        ))
+        replace(
+            s,
+            readings=tuple(
+                replace(r, density=base[s.label] + factor * (r.density - base[s.label]))
+                for r in s.readings
+            ),
+        )
         for s in strips
-    )  # fmt: skip
+    )
     first, second = worked_out(strips), analyse(scaled, Settings(draws=0))
     for a, b in zip(first.strips, second.strips, strict=True):
         assert b.gamma.value == pytest.approx(factor * a.gamma.value, rel=0.01)

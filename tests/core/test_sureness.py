@@ -78,8 +78,10 @@ def test_a_light_box_firms_up_what_a_wedge_told_coarsely():
         point = film.x_m(8.0)
         places = [None, *(point + STOP * (np.arange(-5, 6) + rng.uniform(-0.5, 0.5)))]
         steps = [0.15 * int(film.density(x, 8.0) / 0.15) for x in places]
-        rows = [Reading(str(n), x, low + 0.075, 0.15 / math.sqrt(12))
-                for n, (x, low) in enumerate(zip(places, steps, strict=True))]  # fmt: skip
+        rows = [
+            Reading(str(n), x, low + 0.075, 0.15 / math.sqrt(12))
+            for n, (x, low) in enumerate(zip(places, steps, strict=True))
+        ]
         eye = point + 0.14 * rng.standard_normal()
         seen = Reading("light box", eye, 0.1, 0.45 * 0.14, net=True)
         coarse, firm = (

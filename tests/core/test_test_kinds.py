@@ -17,9 +17,15 @@ from vadrin.errors import PlanError
 
 def request_of(page, **changes):
     asked = {
-        "kind": page.key, "exposure_index": 100.0, "first": page.first, "last": page.last,
-        "step": page.step, "blanks": 2, "times": page.times, "second_factor": page.second_factor,
-    }  # fmt: skip
+        "kind": page.key,
+        "exposure_index": 100.0,
+        "first": page.first,
+        "last": page.last,
+        "step": page.step,
+        "blanks": 2,
+        "times": page.times,
+        "second_factor": page.second_factor,
+    }
     return PlanRequest(**{**asked, **changes})
 
 

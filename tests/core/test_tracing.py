@@ -30,14 +30,17 @@ def test_values_come_back_however_the_picture_lies(turned):
     rng = np.random.default_rng(3)
     exposure, density = rng.uniform(-3, 1, 40), rng.uniform(0, 3, 40)
     across, down = 100 + (exposure + 3) * 125, 450 - density * 400 / 3
-    places = np.column_stack([across * np.cos(turn) - down * np.sin(turn),
-                              across * np.sin(turn) + down * np.cos(turn)])  # fmt: skip
+    places = np.column_stack(
+        [across * np.cos(turn) - down * np.sin(turn), across * np.sin(turn) + down * np.cos(turn)]
+    )
     assert axes.values(places) == pytest.approx(np.column_stack([exposure, density]), abs=1e-9)
 
 
 def test_marks_may_stand_anywhere_on_their_axis():
-    axes = PictureAxes((AxisMark(225, 450, -2.0), AxisMark(475, 450, 0.0)),
-                       (AxisMark(100, 316.667, 1.0), AxisMark(100, 183.333, 2.0)))  # fmt: skip
+    axes = PictureAxes(
+        (AxisMark(225, 450, -2.0), AxisMark(475, 450, 0.0)),
+        (AxisMark(100, 316.667, 1.0), AxisMark(100, 183.333, 2.0)),
+    )
     assert axes.values(np.array([[100.0, 450.0], [600.0, 50.0]])) == pytest.approx(
         np.array([[-3.0, 0.0], [1.0, 3.0]]), abs=1e-4
     )

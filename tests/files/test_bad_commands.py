@@ -76,10 +76,14 @@ def test_a_table_that_cannot_be_read_is_refused_by_its_place(
         ("picture.csv", b"\x89PNG\r\n\x1a\n" + bytes(range(256))),
         ("latin.csv", "strip,frame,log_h,density\nA,1,-2,0.4 ± 0.01\n".encode("latin-1")),
         ("nothing.xlsx", b"PK\x03\x04 not a workbook"),
-        ("nothing.ods", b""), ("nothing.json", b"{"), ("list.json", b"[1, 2]"),
-        ("deep.json", b"[" * 5000), ("nothing.cgats", b"CGATS.17\n"), ("odd.xyz", b"hello"),
+        ("nothing.ods", b""),
+        ("nothing.json", b"{"),
+        ("list.json", b"[1, 2]"),
+        ("deep.json", b"[" * 5000),
+        ("nothing.cgats", b"CGATS.17\n"),
+        ("odd.xyz", b"hello"),
     ],
-)  # fmt: skip
+)
 def test_a_file_that_is_something_else_is_refused_by_its_name(tmp_path, capsys, name, data):
     path = tmp_path / name
     path.write_bytes(data)
@@ -104,13 +108,17 @@ def test_paths_that_lead_nowhere_are_named(tmp_path, capsys, table):
     ("options", "words"),
     [
         (("--target", "steepness=3"), "target"),
-        (("--target", "zone8=much"), "zone8"), (("--target", "average_gradient=nan"), "target"),
+        (("--target", "zone8=much"), "zone8"),
+        (("--target", "average_gradient=nan"), "target"),
         (("--push", "two"), "push"),
-        (("--push", ",".join(["1"] * 200)), "push"), (("--meter-constant", "0"), "above 0"),
-        (("--meter-constant", "inf"), "above 0"), (("--meter-constant", "k"), "meter-constant"),
-        (("--colour",), "--colour"), (("second.csv",), "second.csv"),
+        (("--push", ",".join(["1"] * 200)), "push"),
+        (("--meter-constant", "0"), "above 0"),
+        (("--meter-constant", "inf"), "above 0"),
+        (("--meter-constant", "k"), "meter-constant"),
+        (("--colour",), "--colour"),
+        (("second.csv",), "second.csv"),
     ],
-)  # fmt: skip
+)
 def test_options_that_mean_nothing_say_what_would_do(capsys, table, options, words):
     assert words in refused(capsys, "analyse", table, "--json", *options)
 
@@ -132,9 +140,12 @@ def test_a_copy_is_never_written_over_what_is_there(tmp_path, capsys, demo_path)
 
 
 HALVES = (
-    ("analyse",), ("convert", "one.csv"), ("no-such-command", "x"), ("--no-such-option",),
+    ("analyse",),
+    ("convert", "one.csv"),
+    ("no-such-command", "x"),
+    ("--no-such-option",),
     ("recover", "one"),
-)  # fmt: skip
+)
 
 
 @pytest.mark.parametrize("arguments", HALVES)

@@ -12,9 +12,17 @@ from tests.core.closed_form import ClosedForm
 from vadrin.commands import main
 
 STRIP_FIGURES = {
-    "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
-    "average_gradient", "contrast_index", "gamma", "zone8_density",
-}  # fmt: skip
+    "base_fog",
+    "log_h_m",
+    "delta_d",
+    "speed",
+    "zone_ei",
+    "fractional_gradient_speed",
+    "average_gradient",
+    "contrast_index",
+    "gamma",
+    "zone8_density",
+}
 
 
 @pytest.fixture
@@ -43,8 +51,12 @@ def test_the_report_has_its_keys(table, capsys):
     assert (report["source"], report["meter_constant"]) == ("exact.csv", 8.125)
     strip = report["strips"]["C"]
     assert set(strip) >= STRIP_FIGURES | {
-        "time_min", "temperature_c", "channel", "iso_valid", "warnings",
-    }  # fmt: skip
+        "time_min",
+        "temperature_c",
+        "channel",
+        "iso_valid",
+        "warnings",
+    }
     assert all(is_figure(strip[name]) for name in STRIP_FIGURES)
     assert report["iso"]["tested"] is True
     assert is_figure(report["iso"]["time_min"])
@@ -168,9 +180,7 @@ def test_the_first_window_waits_for_no_heavy_package():
     )
     loaded = set(said_by_a_fresh_program(code).split())
     assert "vadrin.ui.frame.window" in loaded
-    heavy = {
-        "numpy", "scipy", "pyqtgraph", "sqlalchemy", "alembic", "reportlab", "openpyxl", "odf",
-    }  # fmt: skip
+    heavy = {"numpy", "scipy", "pyqtgraph", "sqlalchemy", "alembic", "reportlab", "openpyxl", "odf"}
     assert not heavy & loaded
 
 
@@ -179,8 +189,10 @@ def test_long_work_says_on_a_terminal_that_it_goes_on(tmp_path, capsys, monkeypa
 
     rows = ["strip,frame,time_min,log_h,density"]
     for strip, minutes in (("A", 6), ("B", 9), ("C", 13)):
-        rows += [f"{strip},{i},{minutes},{-3 + 0.15 * i},{0.2 + 0.02 * minutes * max(0, i - 4):.3f}"
-                 for i in range(16)]  # fmt: skip
+        rows += [
+            f"{strip},{i},{minutes},{-3 + 0.15 * i},{0.2 + 0.02 * minutes * max(0, i - 4):.3f}"
+            for i in range(16)
+        ]
     table = tmp_path / "film.csv"
     table.write_text("\n".join(rows))
     assert main(["analyse", str(table)]) == 0

@@ -42,8 +42,11 @@ def test_functions_said_to_wait_for_a_station_exist_and_wait():
 
 
 def test_the_glossary_names_what_is_in_the_code():
-    cells = [line.split("|")[4] for line in text_of("docs/glossary.md").splitlines()
-             if line.count("|") == 5]  # fmt: skip
+    cells = [
+        line.split("|")[4]
+        for line in text_of("docs/glossary.md").splitlines()
+        if line.count("|") == 5
+    ]
     names = {n for cell in cells for n in re.findall(r"`(\w+)`", cell)}
     assert len(names) > 50
     missing = sorted(n for n in names if not re.search(rf"\b{n}\b", SOURCE))

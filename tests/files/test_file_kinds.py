@@ -29,26 +29,49 @@ def a_table(seed=3, extra=True):
         for place, r in enumerate(strip.readings):
             meter = strip.label == "B" and r.log_h is not None
             shared = {
-                "strip": strip.label, "frame": str(place), "time_min": strip.time_min / 3,
-                "temperature_c": 20.1, "log_h": None if meter else r.log_h,
-                "ei": 100 / 3 if meter else None, "stops": place / 3 if meter else None,
-            }  # fmt: skip
+                "strip": strip.label,
+                "frame": str(place),
+                "time_min": strip.time_min / 3,
+                "temperature_c": 20.1,
+                "log_h": None if meter else r.log_h,
+                "ei": 100 / 3 if meter else None,
+                "stops": place / 3 if meter else None,
+            }
             for channel in ("visual", "visual", "blue"):
                 density = float(r.density + rng.normal(0, 0.01))
                 note = '=1+1, "seen" by; all' if place == 3 else ""
                 more = {"operator": f"hand {place}"} if extra else {}
-                rows.append(TableRow(len(rows) + 2, density=density, channel=channel, note=note,
-                                     extra=more, **shared))  # fmt: skip
+                rows.append(
+                    TableRow(
+                        len(rows) + 2,
+                        density=density,
+                        channel=channel,
+                        note=note,
+                        extra=more,
+                        **shared,
+                    )
+                )
     return ReadingsTable("a table", tuple(rows), extra_columns=("operator",) if extra else ())
 
 
 def values_of(table):
     """What a table says, whatever its order and row numbers."""
     return sorted(
-        (r.strip, r.frame, str(r.time_min), str(r.temperature_c), str(r.log_h), str(r.ei),
-         str(r.stops), r.density.hex(), r.channel, r.note, json.dumps(r.extra, sort_keys=True))
+        (
+            r.strip,
+            r.frame,
+            str(r.time_min),
+            str(r.temperature_c),
+            str(r.log_h),
+            str(r.ei),
+            str(r.stops),
+            r.density.hex(),
+            r.channel,
+            r.note,
+            json.dumps(r.extra, sort_keys=True),
+        )
         for r in table.rows
-    )  # fmt: skip
+    )
 
 
 def through_notebook(table, path):
@@ -158,13 +181,17 @@ def test_densities_without_exposures_make_no_test(tmp_path, notebook):
     ("text", "words"),
     [
         ("CGATS.17\nBEGIN_DATA\n1 2\nEND_DATA\n", "row 4: data without BEGIN_DATA_FORMAT"),
-        ("BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n1 .2 3\nEND_DATA",
-         "row 5: 3 values"),
+        (
+            "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n1 .2 3\nEND_DATA",
+            "row 5: 3 values",
+        ),
         ("BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n1 .2", "END_DATA"),
-        ("BEGIN_DATA_FORMAT\nID CMYK_C\nEND_DATA_FORMAT\nBEGIN_DATA\n1 2\nEND_DATA",
-         "no densities"),
+        (
+            "BEGIN_DATA_FORMAT\nID CMYK_C\nEND_DATA_FORMAT\nBEGIN_DATA\n1 2\nEND_DATA",
+            "no densities",
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_broken_cgats_file_is_refused_by_row(tmp_path, text, words):
     path = tmp_path / "broken.cgats"
     path.write_text(text)

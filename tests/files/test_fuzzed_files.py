@@ -131,8 +131,14 @@ print(spent.ru_maxrss // 1024, spent.ru_utime + spent.ru_stime)
 def test_a_hostile_file_takes_little_time_and_memory(tmp_path, name):
     HOSTILE[name](tmp_path / name)
     command = [sys.executable, "-c", READ, str(tmp_path / name)]
-    run = subprocess.run(command, capture_output=True, text=True, timeout=120, check=True,
-                         env={"PYTHONPATH": ":".join(sys.path)})  # fmt: skip
+    run = subprocess.run(
+        command,
+        capture_output=True,
+        text=True,
+        timeout=120,
+        check=True,
+        env={"PYTHONPATH": ":".join(sys.path)},
+    )
     megabytes, seconds = run.stdout.split()
     assert float(seconds) < LONGEST
     assert int(megabytes) < 500

@@ -71,7 +71,7 @@ def altered(notebook, *statements):
         ("INSERT INTO stock VALUES (7, 'Fen', 'b', 'fast', '', '', '')", "box speed of stock 7"),
         ("INSERT INTO batch VALUES (3, 99, 'x', '', '', 1, '')", "stock of batch 3"),
     ],
-)  # fmt: skip
+)
 def test_what_no_notebook_holds_is_named(notebook, statement, words):
     path = altered(notebook, statement)
     before = path.read_bytes()

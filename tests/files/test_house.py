@@ -31,8 +31,12 @@ def sentences():
 def test_every_sentence_stands_on_its_page(sentences):
     written = (ROOT / "docs" / "sentences.md").read_text(encoding="utf-8")
     assert written == sentences.page(), "run: python tools/sentences.py"
-    for said in ("- What do you want to know?", "- Strip {label} has no blank frame:",
-                 "- taken: on to the next frame", "- {path.name} is damaged or is no"):  # fmt: skip
+    for said in (
+        "- What do you want to know?",
+        "- Strip {label} has no blank frame:",
+        "- taken: on to the next frame",
+        "- {path.name} is damaged or is no",
+    ):
         assert said in written
 
 
@@ -67,9 +71,15 @@ def test_things_are_counted_by_one_rule(sentences):
 
 @pytest.mark.parametrize(
     ("count", "noun", "words"),
-    [(1, "strip", "1 strip"), (0, "strip", "0 strips"), (2, "batch", "2 batches"),
-     (3, "lens", "3 lenses"), (4, "process", "4 processes"), (1, "lens", "1 lens")],
-)  # fmt: skip
+    [
+        (1, "strip", "1 strip"),
+        (0, "strip", "0 strips"),
+        (2, "batch", "2 batches"),
+        (3, "lens", "3 lenses"),
+        (4, "process", "4 processes"),
+        (1, "lens", "1 lens"),
+    ],
+)
 def test_counts_are_worded_rightly(count, noun, words):
     assert counted(count, noun) == words
 

@@ -50,9 +50,12 @@ def answers_of(book):
         answer = own_answer(sheet, analysis)
         patches = [{n: p.shown for n, p in patches_of(s).items()} for s in sheet.strips]
         said[sheet.test.kind] = (
-            answer.says, answer.table, answer.more, patches,
+            answer.says,
+            answer.table,
+            answer.more,
+            patches,
             [decided_text(f) for f in sheet.findings],
-        )  # fmt: skip
+        )
     return said
 
 

@@ -27,9 +27,12 @@ def test_a_folder_that_is_no_environment_of_ours_is_never_removed(tmp_path, link
         env.symlink_to(precious)
     program = Path(__file__).parents[2] / "vadrin"
     run = subprocess.run(
-        [str(program), "--version"], env={**os.environ, "VADRIN_ENV": str(env)},
-        capture_output=True, text=True, timeout=30,
-    )  # fmt: skip
+        [str(program), "--version"],
+        env={**os.environ, "VADRIN_ENV": str(env)},
+        capture_output=True,
+        text=True,
+        timeout=30,
+    )
     assert run.returncode == 2
     assert "is left alone" in run.stderr
     assert sorted(p.name for p in precious.iterdir()) == ["pyvenv.cfg", "to the harbour"]

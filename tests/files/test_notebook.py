@@ -115,8 +115,10 @@ def test_a_killed_program_loses_nothing_it_had_called_saved(tmp_path):
     for edits in (0, 1, 2, 5, 11, 23, 41):
         writer = subprocess.Popen(
             [sys.executable, "-c", WRITER, str(path)],
-            stdout=subprocess.PIPE, env=environment, text=True,
-        )  # fmt: skip
+            stdout=subprocess.PIPE,
+            env=environment,
+            text=True,
+        )
         first = [int(writer.stdout.readline()) for _ in range(edits + 1)]
         writer.send_signal(signal.SIGKILL)
         told = [*first, *(int(x) for x in writer.stdout.read().split())]

@@ -151,8 +151,12 @@ def test_backups_are_made_when_something_changed_and_rotate(tmp_path):
     assert len(everything_of(kept[-1])[Stock]) == 5
 
 
-RENAMED = {"prefer": "turned_first", "check_last": "repeat_first", "grounds": "report",
-           "question": "basis"}  # fmt: skip
+RENAMED = {
+    "prefer": "turned_first",
+    "check_last": "repeat_first",
+    "grounds": "report",
+    "question": "basis",
+}
 STRUCTURED = ("film_form", "second", "against", "tablet", "arrangement")
 
 
@@ -290,11 +294,23 @@ def test_a_newer_or_foreign_export_is_refused(tmp_path, notebook):
         ({"schema": "vadrin-notebook/1", "format": 99, "records": {}}, "newer"),
         ({"schema": "other"}, "not a notebook"),
         ({"schema": "vadrin-notebook/1", "format": 2, "records": {"ghost": []}}, "unknown"),
-        ({"schema": "vadrin-notebook/1", "format": 2,
-          "records": {"reading": [{"id": 1, "frame_id": 7}]}}, "contradict"),
-        ({"schema": "vadrin-notebook/1", "format": 2,
-          "records": {"stock": [{"id": 1, "box_speed": "fast"}]}}, "box_speed"),
-    ):  # fmt: skip
+        (
+            {
+                "schema": "vadrin-notebook/1",
+                "format": 2,
+                "records": {"reading": [{"id": 1, "frame_id": 7}]},
+            },
+            "contradict",
+        ),
+        (
+            {
+                "schema": "vadrin-notebook/1",
+                "format": 2,
+                "records": {"stock": [{"id": 1, "box_speed": "fast"}]},
+            },
+            "box_speed",
+        ),
+    ):
         path = tmp_path / "export.json"
         path.write_text(json.dumps(held))
         with pytest.raises(NotebookError, match=words):
@@ -409,11 +425,20 @@ def test_prints_and_runs_come_in_with_their_test_and_once(tmp_path):
         paper = theirs.add(Paper(name="Quay matt"))
         theirs.add(PaperGrade(paper_id=paper.id, grade="2", exposure_scale=1.05))
         lamp = theirs.add(Enlarger(name="Slipway column"))
-        setup = theirs.add(PrintSetup(test_id=test.id, paper_id=paper.id, enlarger_id=lamp.id,
-                                      black_s=8.0))  # fmt: skip
-        theirs.add(PrintStrip(setup_id=setup.id, strip_id=strip.id, frame_id=frame.id, base_s=8.0,
-                              step=1.0,
-                              densities=(0.06, 0.02), answer="yes"))  # fmt: skip
+        setup = theirs.add(
+            PrintSetup(test_id=test.id, paper_id=paper.id, enlarger_id=lamp.id, black_s=8.0)
+        )
+        theirs.add(
+            PrintStrip(
+                setup_id=setup.id,
+                strip_id=strip.id,
+                frame_id=frame.id,
+                base_s=8.0,
+                step=1.0,
+                densities=(0.06, 0.02),
+                answer="yes",
+            )
+        )
         theirs.add(Workprint(setup_id=setup.id, frame_id=frame.id, seconds=12.0))
         run = theirs.add(DarkroomRun(test_id=test.id, steps="[]"))
         theirs.add(RunEvent(run_id=run.id, what="start"))

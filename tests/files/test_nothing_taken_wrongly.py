@@ -23,11 +23,11 @@ def read_text(tmp_path, text, name="table.csv"):
     [
         ('A,1,"1,600",0,0.49\n', [], ["1,600"]),
         ('A,1,"1,600",0,"0,49"\n', [1.6], []),
-        ('A,1,1600,0,0.49\nA,2,1_0,0,0.5\n', [1600], ["1_0"]),
+        ("A,1,1600,0,0.49\nA,2,1_0,0,0.5\n", [1600], ["1_0"]),
         ('A,1,"1,234,567",0,0.49\n', [], ["1,234,567"]),
         ('A,1,100,0,"1,234"\n', [100], []),
     ],
-)  # fmt: skip
+)
 def test_a_number_that_may_be_two_is_asked_about(tmp_path, rows, eis, asked):
     table = read_text(tmp_path, HEADER + rows)
     assert [r.ei for r in table.rows] == eis
@@ -75,9 +75,10 @@ def sheet_of(density):
 def test_the_sheet_meant_is_read_and_the_others_named(tmp_path):
     path = workbook(
         tmp_path / "book.xlsx",
-        ("old", "hidden", sheet_of(0.1)), ("kit", "visible", [["camera"]]),
+        ("old", "hidden", sheet_of(0.1)),
+        ("kit", "visible", [["camera"]]),
         ("Readings", "visible", sheet_of(0.3)),
-    )  # fmt: skip
+    )
     table = read_readings(path)
     assert [r.density for r in table.rows] == [0.3]
     assert table.left_out_words == "Left out: the hidden sheet “old” and the sheet “kit”."
@@ -170,9 +171,11 @@ def test_repeats_that_unfold_to_too_much_are_refused(tmp_path):
     source = read_text(tmp_path, "strip,log_h,density\nA,-1,0.4\n")
     path = tmp_path / "table.ods"
     write_readings(source, path)
-    row = b'<table:table-row table:number-rows-repeated="39000"><table:table-cell ' \
-          b'table:number-columns-repeated="399" office:value-type="float" office:value="1"/>' \
-          b"</table:table-row></table:table>"  # fmt: skip
+    row = (
+        b'<table:table-row table:number-rows-repeated="39000"><table:table-cell '
+        b'table:number-columns-repeated="399" office:value-type="float" office:value="1"/>'
+        b"</table:table-row></table:table>"
+    )
     with zipfile.ZipFile(path) as archive:
         content = archive.read("content.xml")
     odd = altered(path, "content.xml", content, content.replace(b"</table:table>", row))

@@ -26,16 +26,22 @@ def path(tmp_path):
         ("plain.tif", lambda p: tifffile.imwrite(p, GREY)),
         ("tiled.tif", lambda p: tifffile.imwrite(p, GREY, tile=(16, 16))),
         ("rgb.tif", lambda p: tifffile.imwrite(p, np.stack([GREY] * 3, -1), photometric="rgb")),
-        ("rgba.tif", lambda p: tifffile.imwrite(p, np.stack([GREY] * 4, -1), photometric="rgb",
-                                                extrasamples=["unassalpha"])),
+        (
+            "rgba.tif",
+            lambda p: tifffile.imwrite(
+                p, np.stack([GREY] * 4, -1), photometric="rgb", extrasamples=["unassalpha"]
+            ),
+        ),
         ("eight.tif", lambda p: tifffile.imwrite(p, (GREY >> 8).astype(np.uint8))),
         ("real.tif", lambda p: tifffile.imwrite(p, GREY.astype(np.float32))),
         ("sixteen.png", lambda p: Image.fromarray(GREY).save(p)),
         ("eight.png", lambda p: Image.fromarray((GREY >> 8).astype(np.uint8)).save(p)),
-        ("colour.jpg", lambda p: Image.fromarray(
-            np.stack([(GREY >> 8).astype(np.uint8)] * 3, -1)).save(p)),
+        (
+            "colour.jpg",
+            lambda p: Image.fromarray(np.stack([(GREY >> 8).astype(np.uint8)] * 3, -1)).save(p),
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_picture_is_read_as_it_is(path, name, write):
     write(path(name))
     picture = read_picture(path(name))

@@ -18,8 +18,10 @@ def test_repeats_and_blanks():
     (strip,) = strips_of(parsed(PLAIN, "t.csv"))
     assert (strip.label, strip.time_min, strip.channel) == ("A", 8.0, "visual")
     assert [(r.log_h, r.density) for r in strip.readings] == [
-        (None, 0.21), (-2.1, 0.30), (-2.1, 0.32),
-    ]  # fmt: skip
+        (None, 0.21),
+        (-2.1, 0.30),
+        (-2.1, 0.32),
+    ]
 
 
 @pytest.mark.parametrize("delimiter", [";", "\t"])

@@ -31,12 +31,15 @@ from vadrin.notebook.upgrades import (
 ONE_FILE = [HealthCheck.function_scoped_fixture]
 WORDS = st.text(st.characters(exclude_categories=("Cs",), exclude_characters="\x00"), max_size=9)
 VALUES = {
-    "int": st.integers(-(2**40), 2**40), "float": st.floats(allow_nan=False, allow_infinity=False),
-    "str": WORDS, "bool": st.booleans(), "bytes": st.binary(max_size=20),
+    "int": st.integers(-(2**40), 2**40),
+    "float": st.floats(allow_nan=False, allow_infinity=False),
+    "str": WORDS,
+    "bool": st.booleans(),
+    "bytes": st.binary(max_size=20),
     "tuple[float, ...]": st.lists(st.floats(-9, 9), max_size=4).map(tuple),
     "tuple[str, ...]": st.lists(WORDS, max_size=4).map(tuple),
     **{name: st.sampled_from(kind) for name, kind in ENUMERATIONS.items()},
-}  # fmt: skip
+}
 
 
 def any_record(kind):
@@ -53,8 +56,9 @@ def any_record(kind):
     return st.builds(kind, **made)
 
 
-FREE = [kind for kind in RECORDS if all(
-    c.optional for c in columns_of(kind) if c.parent is not None)]  # fmt: skip
+FREE = [
+    kind for kind in RECORDS if all(c.optional for c in columns_of(kind) if c.parent is not None)
+]
 
 
 @given(data=st.data())
@@ -211,7 +215,8 @@ def test_a_row_of_an_older_format_is_the_same_in_the_file_and_in_its_json():
     assert film_of_text("as much as it takes") == (None, "frames", 0)
     assert upgraded_table("matching", 3) == "column_matching"
     assert upgraded_row("finding", {"grounds": "{}", "question": ""}, 2) == {
-        "report": "{}", "basis": "",
-    }  # fmt: skip
+        "report": "{}",
+        "basis": "",
+    }
     with pytest.raises(ValueError, match="no test of format 3"):
         upgraded_row("test", {"film_form": 36}, 3)

@@ -68,20 +68,21 @@ def halation_view(scene):
 @pytest.fixture
 def halation(monkeypatch):
     """The kind registered in every layer, and forgotten after the test."""
-    for module, name in (
-        (kind_module, "KINDS"), (kind_page, "PAGES"), (answer_views, "VIEWS"),
-    ):  # fmt: skip
+    for module, name in ((kind_module, "KINDS"), (kind_page, "PAGES"), (answer_views, "VIEWS")):
         monkeypatch.setattr(module, name, dict(getattr(module, name)))
     kind = HalationTest()
     test_kinds.register_kind(kind)
     kind_page.register_page(
         HalationPage(
-            kind.key, "How far does light spread around a lamp?", "One lamp, longer and longer.",
+            kind.key,
+            "How far does light spread around a lamp?",
+            "One lamp, longer and longer.",
             sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
-            second_factor=(0.0, 4.0, 8.0), second_words="The lamp at … stops over the meter.",
+            second_factor=(0.0, 4.0, 8.0),
+            second_words="The lamp at … stops over the meter.",
             answer_view="halo",
         )
-    )  # fmt: skip
+    )
     answer_views.register_view("halo", halation_view)
     return kind
 

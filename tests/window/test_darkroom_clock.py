@@ -53,8 +53,11 @@ class ClockRoom:
         self.page.tick()
 
     def press(self, words):
-        button = next(b for b in (self.page.main, self.page.pause, self.page.stop, self.page.take)
-                      if b.text() == words and b.isVisibleTo(self.page))  # fmt: skip
+        button = next(
+            b
+            for b in (self.page.main, self.page.pause, self.page.stop, self.page.take)
+            if b.text() == words and b.isVisibleTo(self.page)
+        )
         button.setFocus()
         QTest.keyClick(button, Qt.Key.Key_Space)
         self.window.updates.flush()
@@ -111,9 +114,13 @@ def test_four_strips_are_pulled_and_recorded_to_the_second(open_window, tmp_path
 
 def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path, hours):
     room = room_of(
-        open_window, tmp_path, hours, (120.0,), kind="semi-stand",
+        open_window,
+        tmp_path,
+        hours,
+        (120.0,),
+        kind="semi-stand",
         agitation="first 60 s, then 10 s at 30 and 60 min",
-    )  # fmt: skip
+    )
     room.press("Start the clock")
     room.wait(1790)
     assert "agitate in 0:10" in room.said()
@@ -147,8 +154,15 @@ def test_a_wall_clock_set_anew_changes_nothing_within_one_start(open_window, tmp
 
 
 def test_colour_that_drifts_is_retimed_and_restated(open_window, tmp_path, hours):
-    room = room_of(open_window, tmp_path, hours, (3.25,), kind="colour negative",
-                   temperature_c=37.8, agitation="first 30 s, then 5 s every 30 s")  # fmt: skip
+    room = room_of(
+        open_window,
+        tmp_path,
+        hours,
+        (3.25,),
+        kind="colour negative",
+        temperature_c=37.8,
+        agitation="first 30 s, then 5 s every 30 s",
+    )
     assert "step 1 of 6: 3:15 left" in room.said()
     room.press("Start the clock")
     room.note("37.8")
@@ -182,8 +196,16 @@ def test_a_reversal_sheet_goes_through_all_its_steps(open_window, tmp_path, hour
             assert "4:30 left, paused" in room.said()
             room.press("Go on")
         room.press(room.page.main.text())
-    assert seen == ["First developer", "Wash", "Bleach", "Clear", "Second exposure",
-                    "Second developer", "Fix", "Wash"]  # fmt: skip
+    assert seen == [
+        "First developer",
+        "Wash",
+        "Bleach",
+        "Clear",
+        "Second exposure",
+        "Second developer",
+        "Fix",
+        "Wash",
+    ]
     assert "stopped" in room.said()
     run = room.window.bench.notebook.all(DarkroomRun)[0]
     events = room.window.bench.notebook.all(RunEvent)
@@ -256,8 +278,16 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     book = room.window.bench.notebook
     with book.change("cupboard"):
         bath = book.add(Developer(name="Mire", dilution="1+100"))
-        book.add(Process(name="Ebb stand", kind="stand", developer_id=bath.id, temperature_c=22.0,
-                         agitation="first 60 s, then stand", q10=2.0))  # fmt: skip
+        book.add(
+            Process(
+                name="Ebb stand",
+                kind="stand",
+                developer_id=bath.id,
+                temperature_c=22.0,
+                agitation="first 60 s, then stand",
+                q10=2.0,
+            )
+        )
     room.station.turn_to("got")
     second = next(s for s in book.all(Strip) if s.label == "B")
     _, _, way, bath, moved = room.station.got._rows[second.id]
@@ -313,8 +343,11 @@ def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
     assert "not tried yet" in words_of(page)
     book = window.bench.notebook
     baths = {d.name: d.id for d in book.all(Developer) if d.role == "developer"}
-    trials = (("Merrow", "Sable", "52", "8"), ("Brannock 400 B6", "Mire", "30", "11"),
-              ("Kelda", "Gannet", "41", "6:30"))  # fmt: skip
+    trials = (
+        ("Merrow", "Sable", "52", "8"),
+        ("Brannock 400 B6", "Mire", "30", "11"),
+        ("Kelda", "Gannet", "41", "6:30"),
+    )
     for film, bath, seconds, measured in trials:
         demo(film, "process")
         with book.change("another developer"):
@@ -322,8 +355,11 @@ def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
         type_into(page.given, seconds)
         page.seal.click()
         newest = next(t for t in trial_lines(window.bench.notebook) if t.measured == "—")
-        field = next(f for f in page.findChildren(WordField)
-                     if f.accessibleName() == f"measured, trial {newest.trial_id}")  # fmt: skip
+        field = next(
+            f
+            for f in page.findChildren(WordField)
+            if f.accessibleName() == f"measured, trial {newest.trial_id}"
+        )
         type_into(field, measured)
     said = words_of(page)
     assert "fails in 3 trials: 0 within 10 %" in said

@@ -18,10 +18,19 @@ from vadrin.ui.widgets.labels import ElidedLabel
 
 SIZES = ((1024, 700), (1280, 800), (3840, 2160))
 SCENES = (
-    ("plan", "Kelda"), ("expose", "Skerry"), ("process", "Merrow"), ("read", "Brannock 400 B7"),
-    ("curves", "Merrow"), ("finding", "Merrow"), ("finding", "Ostrel"), ("cards", "Merrow"),
-    ("shelf", ""), ("cupboard", ""), ("question", ""), ("films", ""),
-)  # fmt: skip
+    ("plan", "Kelda"),
+    ("expose", "Skerry"),
+    ("process", "Merrow"),
+    ("read", "Brannock 400 B7"),
+    ("curves", "Merrow"),
+    ("finding", "Merrow"),
+    ("finding", "Ostrel"),
+    ("cards", "Merrow"),
+    ("shelf", ""),
+    ("cupboard", ""),
+    ("question", ""),
+    ("films", ""),
+)
 PAGES = {
     "read": ("densities", "scan", "light box", "verdicts", "side by side", "patches", "trace"),
     "process": ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got"),
@@ -87,8 +96,9 @@ def test_nothing_is_cut_off_lost_or_nameless(scaled, scale, names):
 def test_no_page_is_wider_than_the_window_and_each_begins_at_its_top(qtbot, scaled, scale, size):
     window = scaled(scale)
     window.resize(*size)
-    window.bench.open_test(next(x.test_id for x in shelf_lines(window.bench.notebook)
-                                if x.film.startswith("Merrow")))  # fmt: skip
+    window.bench.open_test(
+        next(x.test_id for x in shelf_lines(window.bench.notebook) if x.film.startswith("Merrow"))
+    )
     sideways = []
     for station, pages in PAGES.items():
         window.bench.go(station)
@@ -131,8 +141,9 @@ def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scale
 def test_the_plan_keeps_its_picture_with_six_strips_at_the_smallest_size(qtbot, scaled):
     window = scaled(1.0)
     window.resize(1024, 700)
-    window.bench.open_test(next(x.test_id for x in shelf_lines(window.bench.notebook)
-                                if x.film.startswith("Kelda")))  # fmt: skip
+    window.bench.open_test(
+        next(x.test_id for x in shelf_lines(window.bench.notebook) if x.film.startswith("Kelda"))
+    )
     window.bench.go("plan")
     settle(qtbot, window)
     times = window.station().fields["times"]
@@ -142,8 +153,7 @@ def test_the_plan_keeps_its_picture_with_six_strips_at_the_smallest_size(qtbot, 
     assert len(window.bench.sheet.strips) == 6
     assert window.station().forecast_panel.plot.height() >= 140
     assert window.table.height() < 130
-    boxes = {f.frame.id: window.table.frame_box(f.frame.id)
-             for _, f in window.bench.sheet.frames()}  # fmt: skip
+    boxes = {f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.sheet.frames()}
     assert all(box is not None and box.height() >= 6 for box in boxes.values())
     last = window.bench.sheet.strips[5].frames[3].frame.id
     window.bench.select(last)
@@ -169,8 +179,9 @@ def test_tables_that_are_wide_scroll_inside_themselves(qtbot, scaled):
     window.resize(1024, 700)
     window.bench.go("finding")
     settle(qtbot, window)
-    area = next(a for a in window.station().findChildren(QScrollArea)
-                if a.accessibleName() == "answers")  # fmt: skip
+    area = next(
+        a for a in window.station().findChildren(QScrollArea) if a.accessibleName() == "answers"
+    )
     bar = area.horizontalScrollBar()
     assert bar.maximum() > 0
     verdict = next(x for x in area.findChildren(QLabel) if x.text() == "salvage")

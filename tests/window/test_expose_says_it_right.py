@@ -81,8 +81,16 @@ def test_a_push_says_what_to_set_the_meter_to_and_what_it_should_say(qtbot, wind
 def test_an_ei_beyond_the_dial_is_told_on_the_first_screen(qtbot, window):
     book = window.bench.notebook
     with book.change("kit"):
-        camera = book.add(Camera(name="Quayside 35", slowest=1.0, fastest=1 / 1000, dial_low=25.0,
-                                 dial_high=1600.0, compensation=2.0))  # fmt: skip
+        camera = book.add(
+            Camera(
+                name="Quayside 35",
+                slowest=1.0,
+                fastest=1 / 1000,
+                dial_low=25.0,
+                dial_high=1600.0,
+                compensation=2.0,
+            )
+        )
     sheet = planned(book, "speed", camera_id=camera.id, exposure_index=6400.0)
     bring(qtbot, window, sheet, "expose")
     assert "EI 6400 (the dial ends before it: set 1600 and −2 compensation)" in words_of(
@@ -195,8 +203,11 @@ class TestARollShotAtAnotherSetting:
     def test_the_rule_of_the_test_is_the_one_that_is_named(self, roll):
         book = roll.bench.notebook
         before = words_of(roll.station())
-        decided = next(t for t in book.all(Test) if t.id != roll.bench.sheet.test.id
-                       and load_sheet(book, t.id).findings)  # fmt: skip
+        decided = next(
+            t
+            for t in book.all(Test)
+            if t.id != roll.bench.sheet.test.id and load_sheet(book, t.id).findings
+        )
         roll.bench.open_test(decided.id)
         roll.bench.go("finding")
         QApplication.processEvents()

@@ -45,8 +45,10 @@ def test_every_read_frame_has_the_grey_of_its_density(demo):
             for frame in strip.frames[::6]:
                 at = spot(window, frame, dx=0.06, dy=0.06)
                 assert image.pixelColor(at) == look.film_colour(frame.density)
-    shades = [image.pixelColor(spot(window, f, dx=0.06, dy=0.06)).red()
-              for f in window.bench.sheet.strips[4].frames[2:]]  # fmt: skip
+    shades = [
+        image.pixelColor(spot(window, f, dx=0.06, dy=0.06)).red()
+        for f in window.bench.sheet.strips[4].frames[2:]
+    ]
     assert shades == sorted(shades, reverse=True), "more exposure is darker"
 
 
@@ -62,8 +64,11 @@ def test_planned_latent_and_read_frames_are_told_apart(demo):
 
 def test_what_became_of_a_frame_is_said_and_drawn_without_colour_alone(demo):
     window = demo("Skerry Fine 50", "expose")
-    fates = {FrameState.SKIPPED: "skipped", FrameState.DOUBLED: "exposed twice",
-             FrameState.EXPOSED: "waits for a reading"}  # fmt: skip
+    fates = {
+        FrameState.SKIPPED: "skipped",
+        FrameState.DOUBLED: "exposed twice",
+        FrameState.EXPOSED: "waits for a reading",
+    }
     place = window.bench.sheet.strips[1].frames[8]
     box = window.table.frame_box(place.frame.id).toRect()
     for state, words in fates.items():
@@ -142,8 +147,10 @@ def test_film_stays_on_the_table_and_no_strip_on_another(demo):
         for size in ((1024, 700), (1920, 1080)):
             window.resize(*size)
             QApplication.processEvents()
-            rows = [[table.frame_box(f.frame.id) for f in strip.frames]
-                    for strip in window.bench.sheet.strips]  # fmt: skip
+            rows = [
+                [table.frame_box(f.frame.id) for f in strip.frames]
+                for strip in window.bench.sheet.strips
+            ]
             for row in rows:
                 assert all(table.rect().toRectF().contains(box) for box in row)
                 assert all(a.right() <= b.left() + 1e-6 for a, b in pairwise(row))
@@ -178,17 +185,20 @@ class TestTheRail:
 
     def step(self, window, name):
         return next(
-            w for w in window.rail.findChildren(QWidget)
+            w
+            for w in window.rail.findChildren(QWidget)
             if w.accessibleName().startswith(f"{name}: ") and w.isVisible()
-        )  # fmt: skip
+        )
 
     def test_each_step_says_what_it_has_come_to(self, demo):
         window = demo("Brannock 400 B7", "read")
         said = [self.step(window, name).accessibleName() for name in self.STEPS]
         assert said[:4] == [
-            "Plan: 56 frames, 4 strips", "Expose: 56 of 56", "Process: 4 of 4 strips",
+            "Plan: 56 frames, 4 strips",
+            "Expose: 56 of 56",
+            "Process: 4 of 4 strips",
             "Read: 31 of 56 frames",
-        ]  # fmt: skip
+        ]
 
     def test_one_strip_is_one_strip(self, demo):
         window = demo("Ostrel 400", "read")
@@ -240,13 +250,15 @@ class TestTheLineOverTheStation:
         narrow(window)
         before = words_of(window.finding_line)
         assert "Read strip C" in before
-        button = next(b for b in window.finding_line.findChildren(QPushButton)
-                      if b.text() == "See the curves")  # fmt: skip
+        button = next(
+            b for b in window.finding_line.findChildren(QPushButton) if b.text() == "See the curves"
+        )
         qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
         settle(qtbot, window)
         assert window.bench.station == "curves"
-        assert "Weigh the finding" in [b.text() for b in
-                                       window.finding_line.findChildren(QPushButton)]  # fmt: skip
+        assert "Weigh the finding" in [
+            b.text() for b in window.finding_line.findChildren(QPushButton)
+        ]
 
     def test_a_plan_puts_what_it_will_tell_there(self, qtbot, demo):
         window = demo("Kelda Pan 200", "plan")

@@ -14,18 +14,7 @@ from PyQt6.QtWidgets import QApplication, QPushButton
 
 from tests.core.film_shapes import SHAPES
 from tests.core.test_printing import Paper
-from tests.window.pages import (
-    CTRL,
-    DOWN,
-    ENTER,
-    SHIFT,
-    SPACE,
-    TAB,
-    UP,
-    Hands,
-    pdf_words,
-    words_of,
-)
+from tests.window.pages import CTRL, DOWN, ENTER, SHIFT, SPACE, TAB, UP, Hands, pdf_words, words_of
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.library.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
@@ -47,11 +36,16 @@ def documented_keys(kind):
     keys = [k for k in re.findall(r"`([^`]+)`", row) if k[:1] not in "_ "]
     keys += [f".+{k}" for k in re.findall(r"`( [^`]+)`", row)]
     if "the same with" in row:
-        keys += [k.replace("_gradient", end) for k in keys if k.endswith("_gradient")
-                 for end in ("_base", "_speed")]  # fmt: skip
+        keys += [
+            k.replace("_gradient", end)
+            for k in keys
+            if k.endswith("_gradient")
+            for end in ("_base", "_speed")
+        ]
     wild = {"X": "[A-Z]\\d?", "N": "[0-9.]+", "P": "[a-z -]+"}
-    return "|".join(re.sub("(?<![A-Za-z])[XNP](?![A-Za-mo-rt-z])", lambda m: wild[m[0]], k)
-                    for k in keys)  # fmt: skip
+    return "|".join(
+        re.sub("(?<![A-Za-z])[XNP](?![A-Za-mo-rt-z])", lambda m: wild[m[0]], k) for k in keys
+    )
 
 
 class FilmTester(Hands):
@@ -147,8 +141,7 @@ class FilmTester(Hands):
         assert pages == 1
         assert "decided" in words
         told = json.loads(data.read_text(encoding="utf-8"))
-        line = next(x for x in shelf_lines(self.bench.notebook)
-                    if x.test_id == self.sheet.test.id)  # fmt: skip
+        line = next(x for x in shelf_lines(self.bench.notebook) if x.test_id == self.sheet.test.id)
         return words, told, line
 
     def own_answer(self):
@@ -170,7 +163,8 @@ def tester(qtbot, open_window, tmp_path):
 
 def negative(tester, minutes=8.0, moved=0.0):
     return lambda _s, f: PLAIN.density(
-        None if tester.at(f) is None else tester.at(f) + moved, minutes)  # fmt: skip
+        None if tester.at(f) is None else tester.at(f) + moved, minutes
+    )
 
 
 def holds(figure, true):
@@ -181,7 +175,10 @@ def test_speed_by_a_series_of_three_exposures_an_ei(tester):
     tester.plan("speed", EIs_of_the_series="50 100 200 400 800")
     assert len([f for _, f in tester.sheet.frames() if f.frame.role == FrameRole.BRACKET]) == 15
     assert {f.frame.wanted_stops for _, f in tester.sheet.frames() if not f.frame.blank} == {
-        0.0, 3.0, -4.0}  # fmt: skip
+        0.0,
+        3.0,
+        -4.0,
+    }
     tester.shoot_and_develop()
     tester.read(negative(tester))
     words, told, line = tester.decide_and_print()
@@ -200,8 +197,10 @@ def test_push_by_a_row_of_film_each(tester):
     tester.read(lambda s, f: PLAIN.density(tester.at(f), s.minutes))
     words, told, _ = tester.decide_and_print()
     assert "push 1" in words
-    assert holds(told["finding"]["zone_ei"], 8.125 / 16 / 10 ** PLAIN.x_m(
-        told["finding"]["time_min"]["value"]))  # fmt: skip
+    assert holds(
+        told["finding"]["zone_ei"],
+        8.125 / 16 / 10 ** PLAIN.x_m(told["finding"]["time_min"]["value"]),
+    )
 
 
 def test_a_mixed_roll_by_densities_and_by_verdicts(tester):
@@ -286,8 +285,11 @@ def test_films_are_compared_with_a_light_box_alone(tester):
 
 
 def test_two_developers_in_pairs_with_stain(tester):
-    tester.plan("two developers", what_is_set_beside_the_reference="Tidewrack 1+100",
-                order_of_the_exposures="one strip after the other")  # fmt: skip
+    tester.plan(
+        "two developers",
+        what_is_set_beside_the_reference="Tidewrack 1+100",
+        order_of_the_exposures="one strip after the other",
+    )
     tester.shoot_and_develop()
     tester.rng = np.random.default_rng(12)
     seen = negative(tester)
@@ -357,8 +359,13 @@ def test_long_exposures_are_written_into_the_stock(tester):
 
 
 def test_colours_are_told_layer_by_layer(tester):
-    tester.plan("colour", film="Gannet Colour 200", index="32",
-                thinnest_exposure_in_stops="-3", densest_exposure_in_stops="4")  # fmt: skip
+    tester.plan(
+        "colour",
+        film="Gannet Colour 200",
+        index="32",
+        thinnest_exposure_in_stops="-3",
+        densest_exposure_in_stops="4",
+    )
     tester.shoot_and_develop()
     base = {"red": 0.2, "green": 0.5, "blue": 0.8}
     for channel, fog in base.items():
@@ -403,15 +410,24 @@ def test_a_positive_is_found_cell_by_cell(tester):
 
     tester.read(density)
     best = {(1, 0.0)}
-    tester.judge(lambda s, f: "" if f.frame.blank else
-                 "U" if (s.strip.position, f.frame.stops) in best else "S")  # fmt: skip
+    tester.judge(
+        lambda s, f: (
+            "" if f.frame.blank else "U" if (s.strip.position, f.frame.stops) in best else "S"
+        )
+    )
     words, _, says = tester.own_answer()
     assert says in words
 
 
 def test_paper_is_read_into_its_range(tester):
-    tester.plan("paper", film="Slip Bromide", index="6", thinnest_exposure_in_stops="-5",
-                densest_exposure_in_stops="5", step_of_the_bracket="half stops")  # fmt: skip
+    tester.plan(
+        "paper",
+        film="Slip Bromide",
+        index="6",
+        thinnest_exposure_in_stops="-5",
+        densest_exposure_in_stops="5",
+        step_of_the_bracket="half stops",
+    )
     tester.press(Qt.Key.Key_2, CTRL)
     tester.press(SPACE, times=len(tester.sheet.frames()))
     paper = Paper(1.0)
@@ -464,8 +480,10 @@ def test_process_control_says_which_run_left_its_place(tester):
     tester.shoot_and_develop()
     warm = replace(PLAIN, contrast=PLAIN.contrast * 1.15)
     last = len(tester.sheet.strips) - 1
-    tester.read(lambda s, f: (warm if s.strip.position == last else PLAIN).density(
-        tester.at(f), 8.0), noise=0.002)  # fmt: skip
+    tester.read(
+        lambda s, f: (warm if s.strip.position == last else PLAIN).density(tester.at(f), 8.0),
+        noise=0.002,
+    )
     words, figures, says = tester.own_answer()
     assert says == "Out of control"
     assert figures["contrast step off"] > 0.05
@@ -490,8 +508,12 @@ def drawn_sheet(path, log_h, density, seed=1):
 
 
 def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot):
-    tester.plan("data sheet", index="32", how_the_sheet_s_speed_was_found="by the standard",
-                development_times_in_minutes="8")  # fmt: skip
+    tester.plan(
+        "data sheet",
+        index="32",
+        how_the_sheet_s_speed_was_found="by the standard",
+        development_times_in_minutes="8",
+    )
     tester.press(Qt.Key.Key_4, CTRL)
     tester.press(Qt.Key.Key_T, ALT)
     station = tester.window.station()
@@ -538,12 +560,20 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
 
 @pytest.mark.parametrize(
     ("kind", "why"),
-    [("two developers", "nothing was read yet"), ("cine", "no frame was judged"),
-     ("wrong setting", "no finding with an EI and a time"), ("mixed roll", ""), ("rescue", ""),
-     ("compare", "Nothing was read yet"), ("reciprocity", ""), ("colour", "No layer was read"),
-     ("data sheet", "nothing of the sheet"), ("reversal", ""),
-     ("paper", "no step of the paper was read")],
-)  # fmt: skip
+    [
+        ("two developers", "nothing was read yet"),
+        ("cine", "no frame was judged"),
+        ("wrong setting", "no finding with an EI and a time"),
+        ("mixed roll", ""),
+        ("rescue", ""),
+        ("compare", "Nothing was read yet"),
+        ("reciprocity", ""),
+        ("colour", "No layer was read"),
+        ("data sheet", "nothing of the sheet"),
+        ("reversal", ""),
+        ("paper", "no step of the paper was read"),
+    ],
+)
 def test_a_kind_that_was_only_planned_says_what_is_missing_and_decides_nothing(tester, kind, why):
     tester.plan(kind)
     tester.press(Qt.Key.Key_7, CTRL)

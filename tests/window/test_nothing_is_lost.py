@@ -46,8 +46,9 @@ def test_read_begins_at_the_first_frame_whatever_was_taken_last(qtbot, demo):
     hands.press(ENTER, CTRL)
     hands.press(Qt.Key.Key_4, CTRL)
     hands.write("0.22")
-    (reading,) = window.bench.notebook.all(Reading, frame_id=window.bench.sheet.strips[0]
-                                           .frames[0].frame.id)  # fmt: skip
+    (reading,) = window.bench.notebook.all(
+        Reading, frame_id=window.bench.sheet.strips[0].frames[0].frame.id
+    )
     assert reading.density == 0.22
     assert window.bench.selected()[1].number == "2"
 
@@ -185,8 +186,10 @@ def test_shutter_and_aperture_are_said_together_in_any_order(qtbot, demo):
     hands = Hands(qtbot, window)
     hands.press(SPACE, times=3)
     for typed, seconds, aperture in (
-        ("1/250 f/8", 1 / 250, 8.0), ("f/8 1/250", 1 / 250, 8.0), ("f5,6 at 0,5 s", 0.5, 5.6),
-    ):  # fmt: skip
+        ("1/250 f/8", 1 / 250, 8.0),
+        ("f/8 1/250", 1 / 250, 8.0),
+        ("f5,6 at 0,5 s", 0.5, 5.6),
+    ):
         frame = window.bench.frame_id
         hands.press(Qt.Key.Key_O)
         hands.write(typed)
@@ -196,11 +199,14 @@ def test_shutter_and_aperture_are_said_together_in_any_order(qtbot, demo):
 
 
 SPOKEN = (
-    ("compared", "films", "stocks"), ("compared", "chemistry", "developers"),
-    ("compared", "batch", "batches"), ("step", "½", "half stops"), ("check", "yes",
-    "repeated at the end"), ("order", "twins", "in pairs on twin cameras"),
+    ("compared", "films", "stocks"),
+    ("compared", "chemistry", "developers"),
+    ("compared", "batch", "batches"),
+    ("step", "½", "half stops"),
+    ("check", "yes", "repeated at the end"),
+    ("order", "twins", "in pairs on twin cameras"),
     ("turned", "f-stop", "aperture"),
-)  # fmt: skip
+)
 
 
 def test_a_choice_is_taken_in_the_words_a_tester_would_type(qtbot, demo):

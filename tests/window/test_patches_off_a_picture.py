@@ -59,8 +59,9 @@ class Patches:
         high, wide = self.page.steps.picture.shape[:2]
         view = self.page.view
         scale = min(view.width() / wide, view.height() / high)
-        QTest.mouseClick(view, Qt.MouseButton.LeftButton,
-                         pos=QPoint(round(across * scale), round(down * scale)))  # fmt: skip
+        QTest.mouseClick(
+            view, Qt.MouseButton.LeftButton, pos=QPoint(round(across * scale), round(down * scale))
+        )
         self.window.updates.flush()
 
     def key(self, key, times=1, modifier=Qt.KeyboardModifier.NoModifier):
@@ -70,8 +71,13 @@ class Patches:
 
 @pytest.fixture
 def colour(qtbot, open_window, tmp_path):
-    return Patches(qtbot, open_window(tmp_path / "winter.vadrin"), "colour",
-                   second_factor=(0.0, 1.0), times=(6.5,))  # fmt: skip
+    return Patches(
+        qtbot,
+        open_window(tmp_path / "winter.vadrin"),
+        "colour",
+        second_factor=(0.0, 1.0),
+        times=(6.5,),
+    )
 
 
 def test_patches_are_pointed_at_in_turn_and_taken_as_one_edit(colour, tmp_path):
@@ -135,8 +141,13 @@ def test_a_picture_is_put_away_and_what_is_no_picture_is_refused(colour, tmp_pat
 
 
 def test_films_are_compared_by_their_patches_too(qtbot, open_window, tmp_path):
-    films = Patches(qtbot, open_window(tmp_path / "winter.vadrin"), "compare", compared="stocks",
-                    compared_names=("Brannock 400",))  # fmt: skip
+    films = Patches(
+        qtbot,
+        open_window(tmp_path / "winter.vadrin"),
+        "compare",
+        compared="stocks",
+        compared_names=("Brannock 400",),
+    )
     for place, red in enumerate((RED, (190, 100, 40))):
         films.turn(place)
         type_into(films.page.names, "red", ENTER)

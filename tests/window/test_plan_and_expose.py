@@ -66,8 +66,10 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     assert typist.steps < 15
     sheet = bench.sheet
     assert (sheet.test.kind, sheet.title, sheet.test.exposure_index) == (
-        kind, "Merrow Pan 125", 125.0,
-    )  # fmt: skip
+        kind,
+        "Merrow Pan 125",
+        125.0,
+    )
     assert (sheet.batch.name, sheet.process) == ("M3", "in Sable 1+1")
     roles = [f.frame.role for _, f in sheet.frames()]
     assert "blank" in roles or not kind_of(kind).needs_blank
@@ -106,9 +108,16 @@ def kit(book):
     """A camera with a slow shutter at its top mark, in whole stops, and a lens."""
     with book.change("kit"):
         camera = book.add(
-            Camera(name="Quayside 35", slowest=1.0, fastest=1 / 500, dial_low=25.0,
-                   dial_high=400.0, compensation=2.0, bulb=False)
-        )  # fmt: skip
+            Camera(
+                name="Quayside 35",
+                slowest=1.0,
+                fastest=1 / 500,
+                dial_low=25.0,
+                dial_high=400.0,
+                compensation=2.0,
+                bulb=False,
+            )
+        )
         book.add(ShutterTime(camera_id=camera.id, marked=1 / 500, measured=1 / 350))
         book.add(Lens(name="Lugger 50", widest=2.8, smallest=16.0, aperture_step=1.0))
 

@@ -53,8 +53,10 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert [s.strip.roll for s in sheet.strips] == [1, 2, 3]
     assert [s.frames[-1].name for s in sheet.strips] == ["again"] * 3, "each roll its own check"
     assert [x.stock for x in labels_of(sheet)] == [
-        "Merrow Pan 125 M3", "Brannock 400 batch B7", "Ostrel 400",
-    ]  # fmt: skip
+        "Merrow Pan 125 M3",
+        "Brannock 400 batch B7",
+        "Ostrel 400",
+    ]
     assert "another's speed" in page.forecast()
     assert page.curve_names() == ["8:00 A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
@@ -91,15 +93,21 @@ def read_like(bench, gains):
         for strip in sheet.strips:
             book.put(replace(strip.strip, time_min=8.0, temperature_c=20.0))
             toe = film.toe - STOP * gains.get(strip.strip.label, 0.0)
-            x = np.array([
-                np.nan if at is None else at
-                for f in strip.frames for at in [f.log_h(sheet.test.meter_constant)]
-            ])  # fmt: skip
+            x = np.array(
+                [
+                    np.nan if at is None else at
+                    for f in strip.frames
+                    for at in [f.log_h(sheet.test.meter_constant)]
+                ]
+            )
             dense = densities(replace(film, toe=toe), 8.0, x) + rng.normal(0, 0.004, len(x))
-            book.add_all([
-                Reading(frame_id=f.frame.id, density=round(float(d), 3))
-                for f, d in zip(strip.frames, dense, strict=True) if f.counts
-            ])  # fmt: skip
+            book.add_all(
+                [
+                    Reading(frame_id=f.frame.id, density=round(float(d), 3))
+                    for f, d in zip(strip.frames, dense, strict=True)
+                    if f.counts
+                ]
+            )
     bench.refresh()
 
 
@@ -172,11 +180,15 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
 @pytest.mark.parametrize(
     ("typed", "seconds", "gives"),
     [
-        ("t^1.3", 10, 10**1.3), ("T ^ 1,3", 10, 10**1.3), ("+0.15 t^1.4", 10, 10 + 0.15 * 10**1.4),
-        ("t^1.2 from 4 s", 2, 2), ("1: 1.5, 10: 25, 100: 500", 10, 25),
-        ("2:3; 10:25", 2, 3), ("1: 2, 10: 50", 0.4, 0.4),
+        ("t^1.3", 10, 10**1.3),
+        ("T ^ 1,3", 10, 10**1.3),
+        ("+0.15 t^1.4", 10, 10 + 0.15 * 10**1.4),
+        ("t^1.2 from 4 s", 2, 2),
+        ("1: 1.5, 10: 25, 100: 500", 10, 25),
+        ("2:3; 10:25", 2, 3),
+        ("1: 2, 10: 50", 0.4, 0.4),
     ],
-)  # fmt: skip
+)
 def test_laws_are_read_as_they_are_written(typed, seconds, gives):
     assert corrected_time(reciprocity_typed(typed), seconds) == pytest.approx(gives, rel=1e-6)
 
@@ -198,8 +210,9 @@ def test_film_is_kept_for_the_leader_and_the_holder(plan):
     page.word("holder", "1 frame")
     sheet = window.bench.sheet
     assert [[f.name for f in s.frames][:4] for s in sheet.strips] == [
-        ["leader", "leader", "holder", "blank"], ["holder", "blank", "blank", "−6"],
-    ]  # fmt: skip
+        ["leader", "leader", "holder", "blank"],
+        ["holder", "blank", "blank", "−6"],
+    ]
     assert len(sheet.frames()) == before + 4
     printed = script_rows(window.bench.notebook, sheet)
     rows = [(setting, does) for number, _, setting, does, _ in printed if number]

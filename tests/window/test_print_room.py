@@ -46,8 +46,15 @@ class PrintRoom:
             self.book.add(Enlarger(name="Slipway column", head="diffuse"))
             paper = self.book.add(Paper(name="Quay matt", grade="2", exposure_scale=1.05))
             for grade, scale, factor in (("1", 1.3, 0.9), ("2", 1.05, 1.0), ("3", 0.8, 1.6)):
-                self.book.add(PaperGrade(paper_id=paper.id, grade=grade, exposure_scale=scale,
-                                         factor=factor, measured=grade == "2"))  # fmt: skip
+                self.book.add(
+                    PaperGrade(
+                        paper_id=paper.id,
+                        grade=grade,
+                        exposure_scale=scale,
+                        factor=factor,
+                        measured=grade == "2",
+                    )
+                )
         test = developed_test(self.book, "Kelda Pan 200", kind="speed", times=(9.0,))
         window.bench.open_test(test.id)
         window.bench.go("print")
@@ -113,9 +120,14 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     room.window.next_look()
     room.window.next_look()
     setup = room.station.setup.fields
-    for name, words in (("enlarger", "Slipway column"), ("image size", "18 x 24 cm"),
-                        ("lens stop", "f/8"), ("grade", "2"), ("paper", "Quay matt"),
-                        ("its time", "90 s")):  # fmt: skip
+    for name, words in (
+        ("enlarger", "Slipway column"),
+        ("image size", "18 x 24 cm"),
+        ("lens stop", "f/8"),
+        ("grade", "2"),
+        ("paper", "Quay matt"),
+        ("its time", "90 s"),
+    ):
         room.type(setup[name], words)
     assert not room.room().locked
     room.turn(Qt.Key.Key_T)
@@ -180,7 +192,11 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     room.type(room.station.grade.print, "12 s grade 3, burn sky +1 stop: good")
     (made,) = room.book.all(Workprint)
     assert (made.seconds, made.grade, made.work, made.verdict) == (
-        12.0, "3", "burn sky +1 stop", "good")  # fmt: skip
+        12.0,
+        "3",
+        "burn sky +1 stop",
+        "good",
+    )
     assert "12 s on grade 3, burn sky +1 stop: good" in words_of(room.station)
     room.station.grade.keep_picture(room.book.path.parent / "good.png")
     room.window.updates.flush()
@@ -218,8 +234,9 @@ def test_nothing_may_move_once_a_strip_is_made(room):
 
 def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
     passed, first = [0.0], moment_now()
-    monkeypatch.setattr(countdown, "moment_now",
-                        lambda: Moment(first.wall, first.uptime + passed[0], "one"))  # fmt: skip
+    monkeypatch.setattr(
+        countdown, "moment_now", lambda: Moment(first.wall, first.uptime + passed[0], "one")
+    )
     room.turn(Qt.Key.Key_T)
     page = room.station.strip
     room.type(page.fields["first piece"], "4 s")
@@ -248,10 +265,15 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
 
 @pytest.mark.parametrize(
     ("name", "words", "why"),
-    [("first piece", "0", "above 0|lies between"), ("pieces", "40", "2 to 24"),
-     ("step", "none", "not a number"), ("covering", "by magic", "adding up"),
-     ("purpose", "luck", "full black"), ("first piece", "2000 s", "over an hour")],
-)  # fmt: skip
+    [
+        ("first piece", "0", "above 0|lies between"),
+        ("pieces", "40", "2 to 24"),
+        ("step", "none", "not a number"),
+        ("covering", "by magic", "adding up"),
+        ("purpose", "luck", "full black"),
+        ("first piece", "2000 s", "over an hour"),
+    ],
+)
 def test_a_strip_that_is_none_is_refused_in_words(room, name, words, why):
     room.turn(Qt.Key.Key_T)
     room.type(room.station.strip.fields[name], words)

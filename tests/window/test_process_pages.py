@@ -197,8 +197,14 @@ class TestInTheDark:
         assert page.way.text() == "cut off one by one in the dark"
 
     def test_sheets_alike_are_named_by_pairs(self, darkroom):
-        room = darkroom(times=(6.0, 9.0), film_unit=FilmUnit.SHEETS, film_amount=40,
-                        first_stop=-1.0, last_stop=1.0, blanks=1)  # fmt: skip
+        room = darkroom(
+            times=(6.0, 9.0),
+            film_unit=FilmUnit.SHEETS,
+            film_amount=40,
+            first_stop=-1.0,
+            last_stop=1.0,
+            blanks=1,
+        )
         room.turn(Qt.Key.Key_D)
         told = words_of(room.station.dark)
         assert "Alike are sheets 1 and 5, 2 and 6, 3 and 7" in told

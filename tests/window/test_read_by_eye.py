@@ -238,14 +238,24 @@ def test_the_light_box_counts_beside_a_curve_read_coarsely(qtbot, reading):
             x = frame.log_h(sheet.test.meter_constant)
             dense = shape.density(x, 8.0)
             low = 0.15 * int(dense / 0.15)
-            book.add(Reading(frame_id=frame.frame.id, density=low + 0.075, low=low,
-                             high=low + 0.15, way="wedge"))  # fmt: skip
+            book.add(
+                Reading(
+                    frame_id=frame.frame.id,
+                    density=low + 0.075,
+                    low=low,
+                    high=low + 0.15,
+                    way="wedge",
+                )
+            )
     reading.bench.open_test(sheet.test.id)
     turn(reading, Qt.Key.Key_B)
     before = analyse(readings_of(reading.bench.sheet)).strips[0].zone_ei
     at = shape.x_m(8.0)
-    stops = [f.frame.stops for _, f in sheet.frames() if not f.frame.blank
-             and f.log_h(sheet.test.meter_constant) > at - 0.3]  # fmt: skip
+    stops = [
+        f.frame.stops
+        for _, f in sheet.frames()
+        if not f.frame.blank and f.log_h(sheet.test.meter_constant) > at - 0.3
+    ]
     look(reading, min(stops))
     rows = readings_of(reading.bench.sheet)[0].readings
     assert rows[-1].frame == "light box"

@@ -233,12 +233,16 @@ def test_opening_can_be_stopped_and_raw_files_are_read(qtbot, scan, tmp_path):
     assert page.choose.isVisibleTo(page)
     grey = strip_picture(true, WEDGE).repeat(2, 0).repeat(2, 1)
     tags = [
-        (33421, "H", 2, (2, 2), True), (33422, "B", 4, bytes([0, 1, 1, 2]), True),
-        (50706, "B", 4, bytes([1, 4, 0, 0]), True), (50708, "s", 0, "Stand-in", True),
-        (50717, "I", 1, 65535, True), (50714, "H", 1, 0, True), (50778, "H", 1, 21, True),
+        (33421, "H", 2, (2, 2), True),
+        (33422, "B", 4, bytes([0, 1, 1, 2]), True),
+        (50706, "B", 4, bytes([1, 4, 0, 0]), True),
+        (50708, "s", 0, "Stand-in", True),
+        (50717, "I", 1, 65535, True),
+        (50714, "H", 1, 0, True),
+        (50778, "H", 1, 21, True),
         (50721, "2i", 9, (1, 1, 0, 1, 0, 1, 0, 1, 1, 1, 0, 1, 0, 1, 0, 1, 1, 1), True),
         (50728, "2I", 3, (1, 1, 1, 1, 1, 1), True),
-    ]  # fmt: skip
+    ]
     tifffile.imwrite(tmp_path / "strip.dng", grey, photometric=32803, extratags=tags)
     opened(qtbot, window, page, tmp_path / "strip.dng")
     read = np.array([page.scan.value_of(i).density for i in range(len(true))])
@@ -260,8 +264,17 @@ def test_a_page_for_a_wedge_of_ones_own_is_written(scan):
 def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path):
     window = open_window(tmp_path / "winter.vadrin")
     book = window.bench.notebook
-    test = developed_test(book, "Slip Bromide", kind="paper", index=6.0, first_stop=-4.0,
-                          last_stop=4.0, step=0.5, metered_seconds=8.0, blanks=0)  # fmt: skip
+    test = developed_test(
+        book,
+        "Slip Bromide",
+        kind="paper",
+        index=6.0,
+        first_stop=-4.0,
+        last_stop=4.0,
+        step=0.5,
+        metered_seconds=8.0,
+        blanks=0,
+    )
     window.bench.open_test(test.id)
     window.bench.go("read")
     settle(qtbot, window)
@@ -274,8 +287,14 @@ def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path
     assert "face down by reflection" in words_of(page)
     wedge = np.round(np.arange(0.05, 2.3, 0.15), 2)
     type_into(page.known.wedge, " ".join(f"{step:.2f}" for step in wedge))
-    picture = scanned_paper(Scanner(dust=0.003), paper.density(np.log10(seconds)), 0.06,
-                            np.random.default_rng(6), 80, wedge)  # fmt: skip
+    picture = scanned_paper(
+        Scanner(dust=0.003),
+        paper.density(np.log10(seconds)),
+        0.06,
+        np.random.default_rng(6),
+        80,
+        wedge,
+    )
     tifffile.imwrite(tmp_path / "paper.tif", picture)
     opened(qtbot, window, page, tmp_path / "paper.tif")
     assert refusal_of(window) == ""

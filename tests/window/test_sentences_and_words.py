@@ -166,8 +166,19 @@ def test_a_name_without_a_space_still_wraps(qtbot):
     assert label.heightForWidth(300) > 3 * metrics.height()
 
 
-CHOICES = ("developers", "stocks", "batches", *STEP_WORDS, *ORDERS, *CHECKS, "shutter", "aperture",
-           "shadow", "standard", *RULE_NAMES.values())  # fmt: skip
+CHOICES = (
+    "developers",
+    "stocks",
+    "batches",
+    *STEP_WORDS,
+    *ORDERS,
+    *CHECKS,
+    "shutter",
+    "aperture",
+    "shadow",
+    "standard",
+    *RULE_NAMES.values(),
+)
 
 
 @pytest.mark.parametrize("choice", CHOICES)

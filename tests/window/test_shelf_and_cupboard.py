@@ -95,8 +95,9 @@ def test_strips_are_compared_too(qtbot, shelf):
     mark(qtbot, shelf, "Skerry Fine 50 S2")
     type_into(field_of(side, "left side"), "strip B")
     assert [field_of(side, f"{end} side").text() for end in ("left", "right")] == [
-        "strip B", "the whole test",
-    ]  # fmt: skip
+        "strip B",
+        "the whole test",
+    ]
     for film in ("Skerry Fine 50 S2", "Merrow Pan 125 M3"):
         mark(qtbot, shelf, film)
     assert "Film left" in words_of(side)
@@ -142,8 +143,11 @@ def hues_at(window, film):
     row = lines.list.model().index(lines.films().index(film))
     box = lines.list.visualRect(row)
     picture = lines.list.viewport().grab(box.adjusted(round(0.7 * box.width()), 0, 0, 0)).toImage()
-    shown = {picture.pixelColor(x, y).name().upper()
-             for x in range(picture.width()) for y in range(picture.height())}  # fmt: skip
+    shown = {
+        picture.pixelColor(x, y).name().upper()
+        for x in range(picture.width())
+        for y in range(picture.height())
+    }
     return DAY.grease in shown, DAY.soft in shown
 
 
@@ -509,7 +513,7 @@ def test_nothing_is_edited_or_undone_in_the_middle_of_a_merge(qtbot, demo, tmp_p
     assert heard == [
         "Nothing was taken in: Taking in all.json is still under way; wait, or stop it.",
         "Taking in all.json is still under way; wait, or stop it.",
-    ]  # fmt: skip
+    ]
     assert bench.notebook.path.name == "second.vadrin", "the notebook stays until it is whole"
     assert not (tmp_path / "third.vadrin").exists()
     settle(qtbot, window)

@@ -201,15 +201,21 @@ def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
     held = push.by(window.bench.sheet.test.push_rule)
     assert pages == 1
     assert f"Push 1: EI {marked_ei(push.exposure_index.value)}" in words
-    for step in ("1 Set the meter", "2 Shoot the whole roll so", "3 Mark the roll", "4 Develop",
-                 "5 Expect shadow lost:"):  # fmt: skip
+    for step in (
+        "1 Set the meter",
+        "2 Shoot the whole roll so",
+        "3 Mark the roll",
+        "4 Develop",
+        "5 Expect shadow lost:",
+    ):
         assert step in words
     assert f"{minutes_text(held.time_min.value)} min at" in words
     assert "can't be developed back" in words
     type_into(station.card, "push 9")
     assert "push 1" in refusal_of(window)
-    window.bench.open_test(next(x.test_id for x in shelf_lines(window.bench.notebook)
-                                if x.film.startswith("Ostrel")))  # fmt: skip
+    window.bench.open_test(
+        next(x.test_id for x in shelf_lines(window.bench.notebook) if x.film.startswith("Ostrel"))
+    )
     window.bench.go("cards")
     settle(qtbot, window)
     assert window.station().card.text() == "the whole finding", "no push of it was tested"
@@ -253,14 +259,21 @@ def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
 
 
 NONSENSE = (
-    ("film", " ", "needs a name"), ("ei", "0", "between 0.1"), ("strips", "40", "1 to 12 strips"),
-    ("times", "6,8", "two times, or one"), ("step", "leaps", "“leaps”: one of whole stops"),
-    ("blanks", "9", "0 to 6"), ("shutter", "later", "type 1/125 or 2 s"),
-    ("aperture", "f/900", "between f/0.7"), ("first", "deep", "−3 or +1½"),
-    ("filter", "dense", "not a number"), ("supply", "plenty", "film comes as 36 frames"),
-    ("order", "at random", "one of one strip after the other"), ("leader", "99", "0 to 6"),
+    ("film", " ", "needs a name"),
+    ("ei", "0", "between 0.1"),
+    ("strips", "40", "1 to 12 strips"),
+    ("times", "6,8", "two times, or one"),
+    ("step", "leaps", "“leaps”: one of whole stops"),
+    ("blanks", "9", "0 to 6"),
+    ("shutter", "later", "type 1/125 or 2 s"),
+    ("aperture", "f/900", "between f/0.7"),
+    ("first", "deep", "−3 or +1½"),
+    ("filter", "dense", "not a number"),
+    ("supply", "plenty", "film comes as 36 frames"),
+    ("order", "at random", "one of one strip after the other"),
+    ("leader", "99", "0 to 6"),
     ("reciprocity", "slow", "t^1.3"),
-)  # fmt: skip
+)
 
 
 def test_every_word_of_a_plan_refuses_nonsense_in_terms_of_itself(qtbot, demo):

@@ -28,8 +28,15 @@ class Roll:
     def __init__(self, qtbot, window):
         self.qtbot, self.window, self.book = qtbot, window, window.bench.notebook
         self.film = invent_film(np.random.default_rng(11), 200.0)
-        test = developed_test(self.book, "Kelda Pan 200", kind="speed", times=(9.0,),
-                        step=1.0, first_stop=-6.0, last_stop=5.0)  # fmt: skip
+        test = developed_test(
+            self.book,
+            "Kelda Pan 200",
+            kind="speed",
+            times=(9.0,),
+            step=1.0,
+            first_stop=-6.0,
+            last_stop=5.0,
+        )
         window.bench.open_test(test.id)
         window.bench.go("read")
         settle(qtbot, window)

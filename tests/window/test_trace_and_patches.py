@@ -24,8 +24,15 @@ class Tracing:
 
     def __init__(self, qtbot, window, folder):
         self.qtbot, self.window, self.book = qtbot, window, window.bench.notebook
-        test = new_test(self.book, "Kelda Pan 200", "Sable", "1+1", kind="data sheet",
-                        index=200.0, times=(6.0, 8.0))  # fmt: skip
+        test = new_test(
+            self.book,
+            "Kelda Pan 200",
+            "Sable",
+            "1+1",
+            kind="data sheet",
+            index=200.0,
+            times=(6.0, 8.0),
+        )
         window.bench.open_test(test.id)
         window.bench.go("read")
         settle(qtbot, window)
@@ -44,8 +51,9 @@ class Tracing:
     def click(self, across, down):
         view = self.page.view
         scale = min(view.width() / 700, view.height() / 500)
-        QTest.mouseClick(view, Qt.MouseButton.LeftButton,
-                         pos=QPoint(round(across * scale), round(down * scale)))  # fmt: skip
+        QTest.mouseClick(
+            view, Qt.MouseButton.LeftButton, pos=QPoint(round(across * scale), round(down * scale))
+        )
         self.window.updates.flush()
 
     def mark_axes(self):
@@ -133,8 +141,14 @@ def test_what_cannot_be_traced_is_said_on_this_page(tracing, tmp_path):
 def test_another_station_page_is_offered_only_where_it_is_used(tracing, qtbot):
     links = tracing.window.station()._head._links
     assert not links["patches"].isVisible()
-    test = developed_test(tracing.book, "Gannet Colour 200", kind="colour", index=200.0,
-                          second_factor=(0.0, 1.0), times=(6.5,))  # fmt: skip
+    test = developed_test(
+        tracing.book,
+        "Gannet Colour 200",
+        kind="colour",
+        index=200.0,
+        second_factor=(0.0, 1.0),
+        times=(6.5,),
+    )
     tracing.window.bench.open_test(test.id)
     tracing.window.bench.go("read")
     settle(qtbot, tracing.window)
@@ -147,8 +161,14 @@ def test_another_station_page_is_offered_only_where_it_is_used(tracing, qtbot):
 def test_patches_are_typed_strip_by_strip_and_seen_to_turn(qtbot, open_window, tmp_path, red_only):
     window = open_window(tmp_path / "winter.vadrin")
     book = window.bench.notebook
-    test = developed_test(book, "Gannet Colour 200", kind="colour", index=200.0,
-                          second_factor=(0.0, 1.0), times=(6.5,))  # fmt: skip
+    test = developed_test(
+        book,
+        "Gannet Colour 200",
+        kind="colour",
+        index=200.0,
+        second_factor=(0.0, 1.0),
+        times=(6.5,),
+    )
     window.bench.open_test(test.id)
     while red_only and window.look is not SAFELIGHT:
         window.next_look()

@@ -40,8 +40,9 @@ def press_button(widget, words):
     found.click()
 
 
-def test_a_long_file_is_read_beside_the_work_and_can_be_stopped(qtbot, open_window, tmp_path,
-                                                                long_table):  # fmt: skip
+def test_a_long_file_is_read_beside_the_work_and_can_be_stopped(
+    qtbot, open_window, tmp_path, long_table
+):
     window = open_window(tmp_path / "winter.vadrin")
     window.importing.offer(long_table)
     assert "Reading long.csv" in words_of(window.banner)
@@ -59,10 +60,14 @@ def test_a_long_file_is_read_beside_the_work_and_can_be_stopped(qtbot, open_wind
 def test_a_computation_stops_where_it_asks():
     x = np.linspace(-3, 0, 9)
     strips = tuple(
-        StripReadings(f"S{i}", 5.0 + 0.1 * i, 20.0, tuple(
-            Reading(str(j), float(v), 0.1 + 0.2 * j) for j, v in enumerate(x)))
+        StripReadings(
+            f"S{i}",
+            5.0 + 0.1 * i,
+            20.0,
+            tuple(Reading(str(j), float(v), 0.1 + 0.2 * j) for j, v in enumerate(x)),
+        )
         for i in range(40)
-    )  # fmt: skip
+    )
     asked = []
 
     def ask():

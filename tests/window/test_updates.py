@@ -18,10 +18,12 @@ class Counted:
     def __init__(self, monkeypatch, window):
         self.shown = {}
         views = {
-            "header": (window.header, "show_bench"), "table": (window.table, "show_sheet"),
-            "rail": (window.rail, "show_steps"), "finding": (window.finding, "show_finding"),
+            "header": (window.header, "show_bench"),
+            "table": (window.table, "show_sheet"),
+            "rail": (window.rail, "show_steps"),
+            "finding": (window.finding, "show_finding"),
             "station": (window.station(), "show_scene"),
-        }  # fmt: skip
+        }
         for name, (view, method) in views.items():
             self._watch(monkeypatch, name, view, method)
 
@@ -53,7 +55,7 @@ def test_a_typed_density_shows_every_view_once_and_its_answer_only_where_it_is_s
     hands.write("0.2437")  # a value that no other test has asked about
     assert counted.since() == {"header": 1, "table": 1, "rail": 1, "finding": 1, "station": 1}
     monkeypatch.setattr(jobs, "run", run)
-    (asked, more), = held  # fmt: skip
+    ((asked, more),) = held
     jobs.run(*asked, **more)
     settle(qtbot, window)
     assert counted.since() == {"rail": 1, "finding": 1, "station": 1}, "the answer, once"
@@ -131,8 +133,8 @@ def test_anything_that_can_be_done_is_found_by_a_part_of_its_words(qtbot, demo):
     assert box.found.count() == len(window.runnable_actions())
     hands.write("cupb", None)
     assert [box.found.item(r).text() for r in range(box.found.count())] == [
-        "Go to the cupboard    Ctrl+9",
-    ]  # fmt: skip
+        "Go to the cupboard    Ctrl+9"
+    ]
     hands.press(ESCAPE)
     assert (box.isVisible(), QApplication.focusWidget()) == (False, before)
     hands.press(Qt.Key.Key_K, CTRL)
@@ -239,8 +241,9 @@ def test_sliced_work_that_fails_or_is_stopped_is_taken_back(qtbot, notebook):
         return "all"
 
     def slice_job(fails):
-        return SlicedJob(parent, steps(fails), lambda *at: heard.append(at), heard.append,
-                         heard.append)  # fmt: skip
+        return SlicedJob(
+            parent, steps(fails), lambda *at: heard.append(at), heard.append, heard.append
+        )
 
     slice_job(fails=True)
     qtbot.waitUntil(lambda: bool(heard) and isinstance(heard[-1], StoppedError), timeout=5000)

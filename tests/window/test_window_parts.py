@@ -129,8 +129,11 @@ def test_an_empty_light_table_says_how_to_begin(open_window, tmp_path):
     assert window.bench.frame_id is None
 
 
-@given(names=st.lists(st.text(min_size=1, max_size=5), min_size=1, max_size=9, unique=True),
-       start=st.integers(0, 8), moves=st.lists(st.sampled_from([1, -1]), max_size=12))  # fmt: skip
+@given(
+    names=st.lists(st.text(min_size=1, max_size=5), min_size=1, max_size=9, unique=True),
+    start=st.integers(0, 8),
+    moves=st.lists(st.sampled_from([1, -1]), max_size=12),
+)
 def test_lists_are_stepped_one_way_everywhere(names, start, moves):
     step = chooser(names)
     here = start % len(names)
@@ -189,8 +192,9 @@ def test_a_cue_is_a_short_soft_sound(tmp_path, name):
         seconds = sound.getnframes() / sound.getframerate()
         samples = sound.readframes(sound.getnframes())
     assert 0.05 < seconds < 0.6
-    values = [int.from_bytes(samples[i : i + 2], "little", signed=True)
-              for i in range(0, len(samples), 2)]  # fmt: skip
+    values = [
+        int.from_bytes(samples[i : i + 2], "little", signed=True) for i in range(0, len(samples), 2)
+    ]
     assert max(map(abs, values)) < 16000
     assert abs(values[0]) < 200
     assert abs(values[-1]) < 700

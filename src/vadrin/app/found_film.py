@@ -83,8 +83,9 @@ def _push(row: dict[str, Any], rule: HoldRule) -> FoundPush:
 
 def found_film(notebook: Notebook, test: Test) -> FoundFilm | None:
     """The newest finding of a test's film in its developer; None for none."""
-    same = {t.id: t for t in notebook.all(
-        Test, stock_id=test.stock_id, developer_id=test.developer_id)}  # fmt: skip
+    same = {
+        t.id: t for t in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
+    }
     known = notebook.all_of(Finding, "test_id", list(same))
     # A finding says 0 for an EI or a time it has no answer to.
     found = [f for f in known if f.exposure_index > 0 and f.time_min > 0]

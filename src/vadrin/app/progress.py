@@ -77,10 +77,7 @@ def steps_of(sheet: TestSheet | None, analysis: Analysis | None) -> dict[str, St
             f"{processed} of {counted(strips, 'strip')}" if processed else "not begun",
             processed == strips,
         ),
-        "read": StepState(
-            _read_words(sheet, read),
-            0 < read == sheet.readable(),
-        ),
+        "read": StepState(_read_words(sheet, read), 0 < read == sheet.readable()),
         "curves": _curves(sheet, analysis),
         "print": _print(sheet),
         "finding": _finding(sheet, analysis),

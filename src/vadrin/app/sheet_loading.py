@@ -98,12 +98,15 @@ class _FilmOf:
         planned = any(f.wanted_stops is not None or f.turn for f in mine)
         made = tuple(
             FrameSheet(
-                frame, tuple(self._readings.get(frame.id, ())),
-                str(place) if planned else frame.name, tuple(self._shots.get(frame.id, ())),
-                tuple(self._seen.get(frame.id, ())), channel,
+                frame,
+                tuple(self._readings.get(frame.id, ())),
+                str(place) if planned else frame.name,
+                tuple(self._shots.get(frame.id, ())),
+                tuple(self._seen.get(frame.id, ())),
+                channel,
             )
             for place, frame in enumerate(mine, start=1)
-        )  # fmt: skip
+        )
         judged = tuple(self._judged.get(strip.id, ()))
         return StripSheet(strip, made, judged, routines.get(strip.process_id or 0))
 
@@ -157,20 +160,26 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     kit = _KitOf(notebook, tests, film.routine_ids)
     return [
         TestSheet(
-            test, kit.stocks.get(test.stock_id, Stock()), kit.batches.get(test.batch_id or 0),
+            test,
+            kit.stocks.get(test.stock_id, Stock()),
+            kit.batches.get(test.batch_id or 0),
             kit.developers.get(test.developer_id, Developer()),
             film.strip_sheets(test, kit.routines),
-            tuple(film.findings.get(test.id, ())), tuple(film.notes.get(test.id, ())),
-            kit.instruments.get(test.instrument_id or 0), kit.routines.get(test.process_id or 0),
-            kit.makers(test), tuple(kit.controls.get(test.process_id or 0, ())),
+            tuple(film.findings.get(test.id, ())),
+            tuple(film.notes.get(test.id, ())),
+            kit.instruments.get(test.instrument_id or 0),
+            kit.routines.get(test.process_id or 0),
+            kit.makers(test),
+            tuple(kit.controls.get(test.process_id or 0, ())),
             known_film(notebook, test) if test.kind == Rescue.key else None,
             found_film(notebook, test) if test.kind in _BESIDE_A_FINDING else None,
             kept_cells(notebook, test) if test.kind == Reversal.key else (),
-            tuple(film.setups.get(test.id, ())), film.covered(test.id),
+            tuple(film.setups.get(test.id, ())),
+            film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
         )
         for test in tests
-    ]  # fmt: skip
+    ]
 
 
 def test_of_change(notebook: Notebook, change: Change) -> int | None:

@@ -164,5 +164,6 @@ def _write(path: Path, text: str) -> None:
     try:
         write_whole(path, text)
     except OSError as error:
-        raise UsageError(f"{path}: {(error.strerror or 'cannot be written').lower()}; "
-                         "choose another place") from error  # fmt: skip
+        raise UsageError(
+            f"{path}: {(error.strerror or 'cannot be written').lower()}; choose another place"
+        ) from error

@@ -45,8 +45,9 @@ def _median_ms(act: Callable[[], object], times: int) -> float:
     return 1000 * statistics.median(spent)
 
 
-def _plain(x: np.ndarray, fog: float, g: float, toe: float, a: float, span: float, b: float
-           ) -> np.ndarray:  # fmt: skip
+def _plain(
+    x: np.ndarray, fog: float, g: float, toe: float, a: float, span: float, b: float
+) -> np.ndarray:
     low = np.exp(a) * np.logaddexp(0, (x - toe) / np.exp(a))
     return np.asarray(fog + g * (low - np.exp(b) * np.logaddexp(0, (x - toe - span) / np.exp(b))))
 

@@ -34,32 +34,58 @@ def fill(notebook: Notebook, tests: int) -> None:
     with notebook.change("fill"):
         notebook.add_all(stocks)
         notebook.add_all(chemistry)
-        made = notebook.add_all([
-            Test(
-                uid=f"bench{i}", stock_id=int(rng.integers(1, 41)),
-                developer_id=int(rng.integers(1, 16)),
-                created_at=f"20{10 + i % 16}-0{1 + i % 9}-1{i % 10}T10:00:00+00:00",
-                note=f"for the {_PLACES[i % 7]}, number {i}",
-            )
-            for i in range(tests)
-        ])  # fmt: skip
-        strips = notebook.add_all([
-            Strip(test_id=t.id, position=p, label="ABCDE"[p], planned_min=6.0 + 2 * p,
-                  time_min=6.0 + 2 * p, temperature_c=20.0)
-            for t in made for p in range(_STRIPS)
-        ])  # fmt: skip
-        frames = notebook.add_all([
-            Frame(strip_id=s.id, position=p, name=str(p), state=FrameState.EXPOSED,
-                  role=FrameRole.BLANK if p == 0 else FrameRole.BRACKET,
-                  exposure_index=100.0 if p else None, stops=p / 2 - 7 if p else None)
-            for s in strips for p in range(_FRAMES)
-        ])  # fmt: skip
+        made = notebook.add_all(
+            [
+                Test(
+                    uid=f"bench{i}",
+                    stock_id=int(rng.integers(1, 41)),
+                    developer_id=int(rng.integers(1, 16)),
+                    created_at=f"20{10 + i % 16}-0{1 + i % 9}-1{i % 10}T10:00:00+00:00",
+                    note=f"for the {_PLACES[i % 7]}, number {i}",
+                )
+                for i in range(tests)
+            ]
+        )
+        strips = notebook.add_all(
+            [
+                Strip(
+                    test_id=t.id,
+                    position=p,
+                    label="ABCDE"[p],
+                    planned_min=6.0 + 2 * p,
+                    time_min=6.0 + 2 * p,
+                    temperature_c=20.0,
+                )
+                for t in made
+                for p in range(_STRIPS)
+            ]
+        )
+        frames = notebook.add_all(
+            [
+                Frame(
+                    strip_id=s.id,
+                    position=p,
+                    name=str(p),
+                    state=FrameState.EXPOSED,
+                    role=FrameRole.BLANK if p == 0 else FrameRole.BRACKET,
+                    exposure_index=100.0 if p else None,
+                    stops=p / 2 - 7 if p else None,
+                )
+                for s in strips
+                for p in range(_FRAMES)
+            ]
+        )
         noise = rng.normal(0.0, 0.01, len(frames))
-        notebook.add_all([
-            Reading(frame_id=f.id, density=round(0.1 + 0.004 * f.position**2 + e, 2),
-                    note="scratched" if i % 9973 == 0 else "")
-            for i, (f, e) in enumerate(zip(frames, noise, strict=True))
-        ])  # fmt: skip
+        notebook.add_all(
+            [
+                Reading(
+                    frame_id=f.id,
+                    density=round(0.1 + 0.004 * f.position**2 + e, 2),
+                    note="scratched" if i % 9973 == 0 else "",
+                )
+                for i, (f, e) in enumerate(zip(frames, noise, strict=True))
+            ]
+        )
 
 
 def _start(path: Path) -> tuple[float, float]:
@@ -111,8 +137,9 @@ def _in_the_window(path: Path) -> tuple[float, float]:
     shelf = window.station()
     typed = ["s", "sl", "sli", "slip", "slipw", "merrow 1", "merrow 17", "scratched", ""]
     letters = _median(
-        [lambda words=w: shelf.filter.setText(words) for w in typed], window  # type: ignore
-    )  # fmt: skip
+        [lambda words=w: shelf.filter.setText(words) for w in typed],
+        window,  # type: ignore
+    )
 
     def opens(test_id: int) -> None:
         window.bench.open_test(test_id)
@@ -130,8 +157,10 @@ def _in_the_window(path: Path) -> tuple[float, float]:
 
 def shelf_rows() -> list[str]:
     """Lines of the table for notebooks of 0, 200 and 2,000 tests."""
-    lines = [f"{'notebook':<34}{'file MB':>9}{'start ms':>10}{'memory MB':>11}{'letter':>9}"
-             f"{'open test':>11}"]  # fmt: skip
+    lines = [
+        f"{'notebook':<34}{'file MB':>9}{'start ms':>10}{'memory MB':>11}{'letter':>9}"
+        f"{'open test':>11}"
+    ]
     for tests in (0, 200, 2000):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "many.vadrin"

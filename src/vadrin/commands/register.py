@@ -55,8 +55,10 @@ def run_register() -> int:
         except OSError as error:
             reason = (error.strerror or "cannot be written").lower()
             raise UsageError(f"{path}: {reason}; check the folder") from error
-    for tool, folder in (("update-mime-database", "mime"),
-                         ("update-desktop-database", "applications")):  # fmt: skip
+    for tool, folder in (
+        ("update-mime-database", "mime"),
+        ("update-desktop-database", "applications"),
+    ):
         if shutil.which(tool):
             subprocess.run([tool, str(data / folder)], check=False, capture_output=True)
     print(f"notebooks open from the file manager now ({data})", file=sys.stderr)

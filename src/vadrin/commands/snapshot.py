@@ -117,8 +117,12 @@ def _at_the_enlarger(app: Any, window: Window, folder: Path) -> None:
     _show(app, window, "Ostrel 400", "print")
     station, bench = window.station(), window.bench
     page: Any = station
-    for name, words in (("image size", "18 × 24 cm"), ("lens stop", "f/8"), ("grade", "2"),
-                        ("paper", "Slip Bromide")):  # fmt: skip
+    for name, words in (
+        ("image size", "18 × 24 cm"),
+        ("lens stop", "f/8"),
+        ("grade", "2"),
+        ("paper", "Slip Bromide"),
+    ):
         sheet = bench.sheet
         if sheet is not None:
             bench.edit(lambda book, n=name, w=words, s=sheet: type_setup(book, s, n, w))  # type: ignore[misc]

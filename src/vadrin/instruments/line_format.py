@@ -10,8 +10,16 @@ from vadrin.core.channels import Channel
 LONGEST_LINE = 200
 _NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
 _MARKED = re.compile(r"\{\s*([-+]?\d+(?:[.,]\d+)?)\s*\}|\[(\w+)\]")
-_LETTERS = {"v": "visual", "r": "red", "c": "red", "g": "green", "m": "green", "b": "blue",
-            "y": "blue", "u": "uv"}  # fmt: skip
+_LETTERS = {
+    "v": "visual",
+    "r": "red",
+    "c": "red",
+    "g": "green",
+    "m": "green",
+    "b": "blue",
+    "y": "blue",
+    "u": "uv",
+}
 """A channel, or the colour of the dye it looks at, by its first letter."""
 
 

@@ -55,9 +55,14 @@ class SimulatedThermometer:
     """
 
     def __init__(
-        self, bath_c: float, room_c: float, minutes: float, rng: np.random.Generator,
-        every_s: float = 1.0, clock: Callable[[], float] = time.monotonic,
-    ) -> None:  # fmt: skip
+        self,
+        bath_c: float,
+        room_c: float,
+        minutes: float,
+        rng: np.random.Generator,
+        every_s: float = 1.0,
+        clock: Callable[[], float] = time.monotonic,
+    ) -> None:
         self._terminal = _Terminal()
         self.port = self._terminal.port
         self._bath, self._room, self._minutes = bath_c, room_c, minutes

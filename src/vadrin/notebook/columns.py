@@ -19,10 +19,17 @@ from vadrin.notebook.records import PARENTS
 ENUMERATIONS: dict[str, type[StrEnum]] = {
     kind.__name__: kind
     for kind in (
-        Arrangement, CameraControl, Channel, Compared, FilmUnit, FrameRole, FrameState, HoldRule,
+        Arrangement,
+        CameraControl,
+        Channel,
+        Compared,
+        FilmUnit,
+        FrameRole,
+        FrameState,
+        HoldRule,
         RuleFormula,
     )
-}  # fmt: skip
+}
 """The enumerations that fields of records are of, by the names of their types."""
 
 LISTS = ("tuple[float, ...]", "tuple[str, ...]")

@@ -24,16 +24,38 @@ _FORBIDDEN = re.compile(
 _INDEX_OF_FEW = re.compile(r"CREATE INDEX ix_(\w+)_words ON \1 \(id\) WHERE \w+ <> ''")
 _VERSIONS = "alembic_version"
 
-_POSITIVE = frozenset({
-    "exposure_index", "time_min", "planned_min", "metered_seconds", "aperture", "step", "seconds",
-    "meter_constant", "marked", "measured", "slowest", "fastest", "widest", "smallest", "constant",
-    "predicted_min", "measured_min", "clearing_s", "fresh_clearing_s", "q10",
-    "base_s", "black_s", "black_high_s", "developer_s",
-})  # fmt: skip
+_POSITIVE = frozenset(
+    {
+        "exposure_index",
+        "time_min",
+        "planned_min",
+        "metered_seconds",
+        "aperture",
+        "step",
+        "seconds",
+        "meter_constant",
+        "marked",
+        "measured",
+        "slowest",
+        "fastest",
+        "widest",
+        "smallest",
+        "constant",
+        "predicted_min",
+        "measured_min",
+        "clearing_s",
+        "fresh_clearing_s",
+        "q10",
+        "base_s",
+        "black_s",
+        "black_high_s",
+        "developer_s",
+    }
+)
 """Columns of numbers that are above 0."""
-_MAY_BE_ZERO = frozenset({
-    ("finding", "exposure_index"), ("finding", "time_min"), ("process_step", "seconds"),
-})  # fmt: skip
+_MAY_BE_ZERO = frozenset(
+    {("finding", "exposure_index"), ("finding", "time_min"), ("process_step", "seconds")}
+)
 """A finding says 0 for what it has no answer to, a step for what the test decides."""
 _MOST = {"density": 20.0, "log_h": 40.0, "stops": 100.0, "wanted_stops": 100.0}
 """What no film, light or lens goes beyond, either way."""
@@ -87,9 +109,9 @@ def strange_tables(connection: sqlite3.Connection, revision: str) -> list[str]:
     """Tables that are missing, too many, or not as the present format has them."""
     known = {table_name(kind): kind for kind in RECORDS}
     there = {
-        str(name) for (name,) in connection.execute(
-            "SELECT name FROM sqlite_master WHERE type = 'table'")
-    }  # fmt: skip
+        str(name)
+        for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+    }
     found = sorted(there ^ (known.keys() | {_VERSIONS}))
     found += [
         name
@@ -192,8 +214,9 @@ def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
         yield Fault(str(table), int(row or 0), str(parent))
 
 
-def _undecodable(connection: sqlite3.Connection, table: str, columns: tuple[ColumnField, ...]
-                 ) -> Iterator[Fault]:  # fmt: skip
+def _undecodable(
+    connection: sqlite3.Connection, table: str, columns: tuple[ColumnField, ...]
+) -> Iterator[Fault]:
     """Texts that are no UTF-8; only those of other than one byte a letter are looked into."""
     texts = [c.name for c in columns if c.kind in ("str", *LISTS) or c.kind in ENUMERATIONS]
     if not texts:

@@ -14,12 +14,7 @@ from tempfile import TemporaryDirectory
 
 from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
-from vadrin.notebook.backups import (
-    back_up_before_migration,
-    backups_of,
-    copy_whole,
-    folder_of,
-)
+from vadrin.notebook.backups import back_up_before_migration, backups_of, copy_whole, folder_of
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.examination import faults, foreign_parts, strange_tables, words_of_faults
 from vadrin.notebook.journal import has_journal, journal_of, keeps_log, stale_journal

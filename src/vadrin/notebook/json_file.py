@@ -20,14 +20,18 @@ LARGEST = 500_000_000
 _KINDS = {table_name(kind): kind for kind in RECORDS}
 Everything = dict[type[Record], list[Record]]
 _TYPES: dict[str, tuple[type, ...]] = {
-    "int": (int,), "int | None": (int, type(None)), "float": (float, int),
-    "float | None": (float, int, type(None)), "str": (str,), "bool": (bool,), "bytes": (str,),
-    "tuple[float, ...]": (list,), "tuple[str, ...]": (list,),
+    "int": (int,),
+    "int | None": (int, type(None)),
+    "float": (float, int),
+    "float | None": (float, int, type(None)),
+    "str": (str,),
+    "bool": (bool,),
+    "bytes": (str,),
+    "tuple[float, ...]": (list,),
+    "tuple[str, ...]": (list,),
     **dict.fromkeys(ENUMERATIONS, (str,)),
-}  # fmt: skip
-_ITEMS: dict[str, tuple[type, ...]] = {
-    "tuple[float, ...]": (float, int), "tuple[str, ...]": (str,),
-}  # fmt: skip
+}
+_ITEMS: dict[str, tuple[type, ...]] = {"tuple[float, ...]": (float, int), "tuple[str, ...]": (str,)}
 
 
 def notebook_json(notebook: Notebook) -> str:
@@ -63,8 +67,9 @@ def records_of_json(path: Path) -> Everything:
             raise NotebookError(f"{path.name}: larger than {LARGEST // 1_000_000} MB; refused")
         held = json.loads(path.read_text(encoding="utf-8"), parse_constant=_no_number)
     except OSError as error:
-        raise NotebookError(f"{path.name}: {(error.strerror or '').lower()}; check the path"
-                            ) from error  # fmt: skip
+        raise NotebookError(
+            f"{path.name}: {(error.strerror or '').lower()}; check the path"
+        ) from error
     except (ValueError, RecursionError) as error:
         raise NotebookError(f"{path.name}: not JSON ({str(error)[:60]})") from error
     if not isinstance(held, dict) or held.get("schema") != NOTEBOOK_SCHEMA:

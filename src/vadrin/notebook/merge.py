@@ -56,31 +56,45 @@ from vadrin.notebook.records import (
 from vadrin.notebook.store import Notebook
 
 _KEYS: dict[type[Any], tuple[str, ...]] = {
-    Stock: ("name", "kind"), Batch: ("stock_id", "name"),
-    Developer: ("name", "dilution", "role"), Bottle: ("developer_id", "name", "mixed_at"),
-    Process: ("name", "developer_id"), ProcessStep: ("process_id", "position", "name"),
-    Paper: ("name", "grade"), Camera: ("name",),
-    ShutterTime: ("camera_id", "marked", "measured", "measured_at"), Lens: ("name",),
+    Stock: ("name", "kind"),
+    Batch: ("stock_id", "name"),
+    Developer: ("name", "dilution", "role"),
+    Bottle: ("developer_id", "name", "mixed_at"),
+    Process: ("name", "developer_id"),
+    ProcessStep: ("process_id", "position", "name"),
+    Paper: ("name", "grade"),
+    Camera: ("name",),
+    ShutterTime: ("camera_id", "marked", "measured", "measured_at"),
+    Lens: ("name",),
     Rule: ("name", "formula", "amount"),
     RuleTrial: ("rule_id", "predicted_at", "given", "predicted_min"),
-    LightMeter: ("name",), Instrument: ("name",), ColumnMatching: ("headers",),
+    LightMeter: ("name",),
+    Instrument: ("name",),
+    ColumnMatching: ("headers",),
     MakerTime: ("stock_id", "developer_id", "stops", "exposure_index", "temperature_c", "time_min"),
     ControlStrip: ("process_id", "batch", "read_at", "fog", "low", "high"),
-    Enlarger: ("name", "lens"), PaperGrade: ("paper_id", "grade"),
-}  # fmt: skip
+    Enlarger: ("name", "lens"),
+    PaperGrade: ("paper_id", "grade"),
+}
 """What makes two records of kit the same."""
 _OF_TESTS = (RuleTrial, ControlStrip)
 """Kit that may point at a test or at one of its runs."""
 
 _BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
-    Test: ((Strip, "test_id"), (MeterReading, "test_id"), (Finding, "test_id"),
-           (Note, "test_id"), (Attachment, "test_id"), (DarkroomRun, "test_id"),
-           (PrintSetup, "test_id")),
+    Test: (
+        (Strip, "test_id"),
+        (MeterReading, "test_id"),
+        (Finding, "test_id"),
+        (Note, "test_id"),
+        (Attachment, "test_id"),
+        (DarkroomRun, "test_id"),
+        (PrintSetup, "test_id"),
+    ),
     PrintSetup: ((PrintStrip, "setup_id"), (Workprint, "setup_id")),
     DarkroomRun: ((RunEvent, "run_id"),),
     Strip: ((Frame, "strip_id"), (Judgement, "strip_id")),
     Frame: ((Exposure, "frame_id"), (Reading, "frame_id"), (Judgement, "frame_id")),
-}  # fmt: skip
+}
 _NOT_CONTENT = ("id", "uid", "like_id", "test_id", "strip_id", "frame_id", "run_id", "setup_id")
 """Fields that say where a record lies, and nothing of what it holds."""
 

@@ -30,8 +30,9 @@ _BARREN = 60
 """Chunks of ids without a row after which no more are looked for, where the end is lost."""
 
 
-def _rows(connection: sqlite3.Connection, kind: type[Any], low: int, high: int, least: int
-          ) -> Iterator[dict[str, Any]]:  # fmt: skip
+def _rows(
+    connection: sqlite3.Connection, kind: type[Any], low: int, high: int, least: int
+) -> Iterator[dict[str, Any]]:
     """Rows with ids from low to below high; a range that fails is halved, down to `least`."""
     try:
         yield from _asked(connection, kind, low, high)
@@ -47,8 +48,9 @@ def _rows(connection: sqlite3.Connection, kind: type[Any], low: int, high: int, 
                     yield from _asked(connection, kind, place, place + 1)
 
 
-def _asked(connection: sqlite3.Connection, kind: type[Any], low: int, high: int
-           ) -> list[dict[str, Any]]:  # fmt: skip
+def _asked(
+    connection: sqlite3.Connection, kind: type[Any], low: int, high: int
+) -> list[dict[str, Any]]:
     where = f"FROM {table_name(kind)} WHERE id >= ? AND id < ? ORDER BY id"
     try:
         cursor = connection.execute(f"SELECT * {where}", (low, high))
@@ -187,8 +189,14 @@ class _Mending:
     def _common(self, kind: type[Any]) -> int:
         """One stand-in for all that have lost even the number of their owner."""
         known = self._all[kind]
-        found: int | None = next((r.id for r in known.values() if "recovered" in (
-            getattr(r, "name", ""), getattr(r, "note", ""))), None)  # fmt: skip
+        found: int | None = next(
+            (
+                r.id
+                for r in known.values()
+                if "recovered" in (getattr(r, "name", ""), getattr(r, "note", ""))
+            ),
+            None,
+        )
         if found is not None:
             return found
         made = self._stand_in(kind, max(known, default=0) + 1)

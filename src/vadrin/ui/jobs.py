@@ -46,9 +46,13 @@ class Jobs(QObject):
         self._told.connect(self._progress)
 
     def run(
-        self, key: Hashable, work: Callable[[Said], Any], done: Callable[[Any], None],
-        failed: Callable[[Exception], None] | None = None, said: Said | None = None,
-    ) -> None:  # fmt: skip
+        self,
+        key: Hashable,
+        work: Callable[[Said], Any],
+        done: Callable[[Any], None],
+        failed: Callable[[Exception], None] | None = None,
+        said: Said | None = None,
+    ) -> None:
         """Start work under a key, in place of older work under it.
 
         Parameters
@@ -153,9 +157,13 @@ class SlicedJob(QObject):
     """
 
     def __init__(
-        self, parent: QObject, steps: Generator[tuple[int, int], None, Any], said: Said,
-        done: Callable[[Any], None], failed: Callable[[Exception], None],
-    ) -> None:  # fmt: skip
+        self,
+        parent: QObject,
+        steps: Generator[tuple[int, int], None, Any],
+        said: Said,
+        done: Callable[[Any], None],
+        failed: Callable[[Exception], None],
+    ) -> None:
         super().__init__(parent)
         self._steps, self._said, self._done, self._failed = steps, said, done, failed
         self._timer = QTimer(self)

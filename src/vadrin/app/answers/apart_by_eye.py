@@ -37,8 +37,11 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
     value = apart.value or 0.0
     plural = "s" if abs(value) >= 1.05 else ""
     says = "Alike" if abs(value) < SAME_STOPS else f"{value:+.1f} stop{plural}"
-    reach = "" if apart.low is None or apart.high is None else (
-        f" ({apart.low:+.1f} to {apart.high:+.1f})")  # fmt: skip
+    reach = (
+        ""
+        if apart.low is None or apart.high is None
+        else (f" ({apart.low:+.1f} to {apart.high:+.1f})")
+    )
     return says.replace("-", "−"), f"{name} beside {reference}{reach}.".replace("-", "−")
 
 
@@ -76,9 +79,11 @@ def _shown(index: Figure | None) -> tuple[str, str]:
 
 
 def compare_by_eye(
-    sheet: TestSheet, judged: dict[str, float], more: tuple[AnswerTable, ...],
+    sheet: TestSheet,
+    judged: dict[str, float],
+    more: tuple[AnswerTable, ...],
     plot: AnswerPlot | None,
-) -> KindAnswer:  # fmt: skip
+) -> KindAnswer:
     """What a comparison says of which no density was read.
 
     Parameters

@@ -66,8 +66,9 @@ def cine_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         dense = metrics.zone_ei if metrics else absent("not read")
         film.append(FilmRow(_name(strip), tuple(_cell(f) for f in strip.frames if f.readable)))
         minutes = minutes_text(strip.minutes) if strip.minutes else "—"
-        rows.append((strip.strip.label, light, minutes, str(len(_good(strip))), _index(eye),
-                     _index(dense)))  # fmt: skip
+        rows.append(
+            (strip.strip.label, light, minutes, str(len(_good(strip))), _index(eye), _index(dense))
+        )
         before = best.get(light)
         if eye.present and (before is None or len(_good(strip)) > len(_good(before[0]))):
             best[light] = (strip, eye)
@@ -76,13 +77,18 @@ def cine_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     table = AnswerTable(_HEADS, tuple(rows))
     if not best:
         act = "Give every frame a verdict at Read, Verdicts: U where you would use it."
-        return KindAnswer("", "no frame was judged good enough to use yet", act, figures, table,
-                          tuple(film))  # fmt: skip
-    says = list_text([f"EI {marked_ei(eye.known())} in {light}" for light, (_, eye) in
-                      best.items()])  # fmt: skip
+        return KindAnswer(
+            "", "no frame was judged good enough to use yet", act, figures, table, tuple(film)
+        )
+    says = list_text(
+        [f"EI {marked_ei(eye.known())} in {light}" for light, (_, eye) in best.items()]
+    )
     waits = [light_of(s) for s in sheet.strips if light_of(s) not in best]
-    act = f"Judge the frames shot in {waits[0]}." if waits else (
-        "Shoot a scene at that EI, the meter in the hand and not in the camera.")  # fmt: skip
+    act = (
+        f"Judge the frames shot in {waits[0]}."
+        if waits
+        else ("Shoot a scene at that EI, the meter in the hand and not in the camera.")
+    )
     return KindAnswer(says, _words(best), act, figures, table, tuple(film))
 
 
@@ -98,7 +104,10 @@ def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
     ]
     values = [eye.known() for _, eye in best.values()]
     apart = log2(max(values) / min(values))
-    said = f"The lights lie {stops_counted(apart)} apart: meter each by its own EI." if (
-        len(values) > 1 and apart >= _APART) else ""  # fmt: skip
+    said = (
+        f"The lights lie {stops_counted(apart)} apart: meter each by its own EI."
+        if (len(values) > 1 and apart >= _APART)
+        else ""
+    )
     words = f"{'; '.join(parts)}. {said}".strip()
     return words + " Shutter angle, frame rate, filter and the lens's loss are taken off."

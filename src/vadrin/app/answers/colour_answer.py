@@ -5,12 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from vadrin.app.answers.colour_patches import (
-    drift_words,
-    hue_turns,
-    patch_figures,
-    patch_table,
-)
+from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
 from vadrin.app.answers.film_cells import GOOD_ENOUGH
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.display.quantities import push_name
@@ -81,16 +76,20 @@ def _push_row(strip: StripSheet, layers: dict[tuple[str, str], StripMetrics]) ->
     figures: dict[str, Figure | float | None] = {}
     for c, m in mine.items():
         if m is not None:
-            figures |= {f"{label}_{c}_gradient": m.average_gradient,
-                        f"{label}_{c}_base": m.base_fog, f"{label}_{c}_speed": m.speed}  # fmt: skip
+            figures |= {
+                f"{label}_{c}_gradient": m.average_gradient,
+                f"{label}_{c}_base": m.base_fog,
+                f"{label}_{c}_speed": m.speed,
+            }
     gradients = {str(c): m.average_gradient.value if m else None for c, m in mine.items()}
     words = crossover_words(gradients)
     cells = (
         push_name(push),
         _triple([m.base_fog.value if m else None for m in mine.values()], ".2f"),
         _triple(list(gradients.values()), ".2f"),
-        _triple([m.speed.value if m else None for m in mine.values()], ".0f"), words,
-    )  # fmt: skip
+        _triple([m.speed.value if m else None for m in mine.values()], ".0f"),
+        words,
+    )
     return _Push(push, cells, figures, words)
 
 
@@ -99,8 +98,11 @@ def _said(read: list[_Push], usable: float | None, salvage: float | None) -> tup
     bad = [p.push for p in read if p.seen.startswith("crossover")]
     together = [p.push for p in read if p.seen == _TOGETHER]
     says = "Layers together" if not bad else f"Crossover at {push_name(bad[0])}"
-    words = f"By figures the layers go together up to {push_name(max(together))}" if together \
-        else "By figures no development keeps the layers together"  # fmt: skip
+    words = (
+        f"By figures the layers go together up to {push_name(max(together))}"
+        if together
+        else "By figures no development keeps the layers together"
+    )
     if usable is None:
         return says, f"{words}; no frame was judged yet."
     words += f"; by verdicts it is usable to {stops_counted(usable)} of push"
@@ -123,14 +125,23 @@ def colour_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         act = "Read each frame by red, green and blue, the blanks first."
     else:
         says, words = _said(read, usable, salvage)
-        act = "Give verdicts on the patches of each push." if usable is None else (
-            "Shoot the last usable push once more on a picture that matters little.")  # fmt: skip
+        act = (
+            "Give verdicts on the patches of each push."
+            if usable is None
+            else ("Shoot the last usable push once more on a picture that matters little.")
+        )
     patches = patch_table(sheet)
     return KindAnswer(
-        says, f"{words} {drift_words(sheet)}".strip(), act, figures,
-        AnswerTable(_HEADS, tuple(push.cells for push in pushes)), (), _plot(sheet),
-        more=(patches,) if patches is not None else (), hues=hue_turns(sheet),
-    )  # fmt: skip
+        says,
+        f"{words} {drift_words(sheet)}".strip(),
+        act,
+        figures,
+        AnswerTable(_HEADS, tuple(push.cells for push in pushes)),
+        (),
+        _plot(sheet),
+        more=(patches,) if patches is not None else (),
+        hues=hue_turns(sheet),
+    )
 
 
 def _plot(sheet: TestSheet) -> AnswerPlot | None:
@@ -139,9 +150,11 @@ def _plot(sheet: TestSheet) -> AnswerPlot | None:
         for channel in LAYERS:
             pairs = [
                 (f.log_h(constant), r.density)
-                for f in strip.frames if f.counts
-                for r in f.readings if r.channel == channel and not r.left_out
-            ]  # fmt: skip
+                for f in strip.frames
+                if f.counts
+                for r in f.readings
+                if r.channel == channel and not r.left_out
+            ]
             points = tuple(sorted((x, d) for x, d in pairs if x is not None))
             if points:
                 made.append(Series(f"{strip.strip.label} {channel}", points, points))

@@ -68,10 +68,13 @@ def _row(name: str, of: str, patch: Patch, normal: Patch | None) -> tuple[str, .
     apart = colour_difference(normal.colour, patch.colour)
     was = "" if called == normal.colour.name else f", was {normal.colour.name}"
     return (
-        name, of, f"{apart:.1f}{'' if apart > _SEEN else ', not seen'}",
+        name,
+        of,
+        f"{apart:.1f}{'' if apart > _SEEN else ', not seen'}",
         "—" if turned is None else f"{turned:+.0f}°".replace("-", "−"),
-        "—" if kept is None else f"{100 * kept:.0f} %", f"{called}{was}",
-    )  # fmt: skip
+        "—" if kept is None else f"{100 * kept:.0f} %",
+        f"{called}{was}",
+    )
 
 
 def patch_figures(sheet: TestSheet) -> dict[str, Figure | float | None]:
@@ -101,8 +104,11 @@ def hue_turns(sheet: TestSheet) -> tuple[HueTurn, ...]:
     for name, first in (patches_of(strips[0]) if strips else {}).items():
         if first.colour is None or first.colour.grey:
             continue
-        at = [(_name_of(sheet, s), p.colour) for s in strips
-              if (p := patches_of(s).get(name)) is not None]  # fmt: skip
+        at = [
+            (_name_of(sheet, s), p.colour)
+            for s in strips
+            if (p := patches_of(s).get(name)) is not None
+        ]
         places = tuple((of, c.hue, c.chroma) for of, c in at if c is not None)
         made.append(HueTurn(name, places))
     return tuple(made)

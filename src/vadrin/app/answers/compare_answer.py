@@ -143,9 +143,12 @@ def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None)
 
 
 def _row(
-    sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None, beside: Comparison | None,
+    sheet: TestSheet,
+    strip: StripSheet,
+    metrics: StripMetrics | None,
+    beside: Comparison | None,
     reference: StripMetrics | None,
-) -> _Row:  # fmt: skip
+) -> _Row:
     from vadrin.core.results.school_answers import match_ei
 
     if beside is None or metrics is None or reference is None:
@@ -154,13 +157,22 @@ def _row(
     words, index = _index(metrics, None)
     figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
     match = match_ei(metrics, reference, sheet.test.exposure_index)
-    figures |= {f"{label}_speed_stops": beside.speed_stops, f"{label}_match_ei": match,
-                f"{label}_contrast": beside.contrast}  # fmt: skip
+    figures |= {
+        f"{label}_speed_stops": beside.speed_stops,
+        f"{label}_match_ei": match,
+        f"{label}_contrast": beside.contrast,
+    }
     cells = (
-        name, words, _signed(beside.speed_stops, " stop", SAME_STOPS),
-        f"EI {marked_ei(match.value)}" if match.value else match.why, _toe(beside),
-        _straight(beside), _shoulder(beside), _fog(beside), _time(beside),
-    )  # fmt: skip
+        name,
+        words,
+        _signed(beside.speed_stops, " stop", SAME_STOPS),
+        f"EI {marked_ei(match.value)}" if match.value else match.why,
+        _toe(beside),
+        _straight(beside),
+        _shoulder(beside),
+        _fog(beside),
+        _time(beside),
+    )
     told = beside.speed_stops.value is not None
     return _Row(cells, figures, (name, beside.speed_stops) if told else None)
 
@@ -208,8 +220,6 @@ def _of_curves(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     told = [row.apart for row in rows if row.apart is not None]
     if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
-        return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True,
-                      more=more)  # fmt: skip
+        return KindAnswer("", words, act, figures, table, (), plot, of_a_curve=True, more=more)
     says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
-    return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True,
-                      more=more)  # fmt: skip
+    return KindAnswer(says, words, act, figures, table, (), plot, of_a_curve=True, more=more)

@@ -24,8 +24,13 @@ _DASH = "—"
 
 
 def _curve(strip: StripSheet) -> Series:
-    at = tuple(sorted((f.frame.log_h, f.density) for f in strip.frames
-                      if f.frame.log_h is not None and f.density is not None))  # fmt: skip
+    at = tuple(
+        sorted(
+            (f.frame.log_h, f.density)
+            for f in strip.frames
+            if f.frame.log_h is not None and f.density is not None
+        )
+    )
     minutes = f"{minutes_text(strip.minutes)} min" if strip.minutes else strip.strip.label
     return Series(minutes, at, at)
 
@@ -69,10 +74,13 @@ def _rows(
     found = sheet.found
     how = sheet.test.note or _NOT_FOUND
     rows = [
-        ("Speed", f"{sheet.test.exposure_index:g}, {how}",
-         _ei(found.exposure_index if found else None)),
+        (
+            "Speed",
+            f"{sheet.test.exposure_index:g}, {how}",
+            _ei(found.exposure_index if found else None),
+        ),
         ("10 / H on its curve", _ei(curve.value) if curve.value else curve.why, ""),
-    ]  # fmt: skip
+    ]
     told = dict(makers_of_sheet(sheet))
     for stops in sorted(told):
         mine = _my_minutes(found, stops)
@@ -115,13 +123,24 @@ def data_sheet_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer
     words = "a maker's word, found in another laboratory: a starting point, not a finding"
     if found is None:
         act = "Test it yourself: one strip at this EI and time tells how far off the sheet is."
-        return KindAnswer(f"EI {marked_ei(nominal)} to begin with", f"{words}.", act, figures,
-                          table, (), plot)  # fmt: skip
+        return KindAnswer(
+            f"EI {marked_ei(nominal)} to begin with", f"{words}.", act, figures, table, (), plot
+        )
     apart = log2(found.exposure_index / nominal)
     figures["stops_from_sheet"] = apart
     side = "faster" if apart > 0 else "slower"
-    beside = "as the sheet says" if abs(apart) < 1 / 6 else (
-        f"{stops_counted(abs(apart))} {side} than the sheet")  # fmt: skip
+    beside = (
+        "as the sheet says"
+        if abs(apart) < 1 / 6
+        else (f"{stops_counted(abs(apart))} {side} than the sheet")
+    )
     says = f"EI {marked_ei(found.exposure_index)}, {beside}"
-    return KindAnswer(says, f"By my own test; the sheet is {words}.",
-                      "Rate it by your own test.", figures, table, (), plot)  # fmt: skip
+    return KindAnswer(
+        says,
+        f"By my own test; the sheet is {words}.",
+        "Rate it by your own test.",
+        figures,
+        table,
+        (),
+        plot,
+    )

@@ -29,16 +29,17 @@ def row_by_index(strip: StripSheet, name: str, low: float | None, high: float | 
     slack = 2 ** (1 / 6)
     cells = tuple(
         FilmCell(
-            f"EI {marked_ei(index)}", frame.density, frame.verdict,
+            f"EI {marked_ei(index)}",
+            frame.density,
+            frame.verdict,
             low is not None and high is not None and low / slack <= index <= high * slack,
         )
         for index, frame in by_index(strip)
-    )  # fmt: skip
+    )
     return FilmRow(name, cells)
 
 
 def usable_indexes(strip: StripSheet, least: str = USE_IT) -> tuple[float, float] | None:
     """Lowest and highest EI whose frames were judged as good as a verdict; None for none."""
-    good = [i for i, f in by_index(strip)
-            if GOOD_ENOUGH.get(f.verdict, -1) >= GOOD_ENOUGH[least]]  # fmt: skip
+    good = [i for i, f in by_index(strip) if GOOD_ENOUGH.get(f.verdict, -1) >= GOOD_ENOUGH[least]]
     return (good[0], good[-1]) if good else None

@@ -86,11 +86,17 @@ def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
         placed = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
         made.append(
             ComparedFilm(
-                sheet.test.id, strip.strip.label, *_named(sheet, strip),
-                finding.decided_at, index, gradient, _number(metrics, "base_fog"), strip.minutes,
+                sheet.test.id,
+                strip.strip.label,
+                *_named(sheet, strip),
+                finding.decided_at,
+                index,
+                gradient,
+                _number(metrics, "base_fog"),
+                strip.minutes,
                 tuple(sorted((x, d) for x, d in placed if x is not None and d is not None)),
             )
-        )  # fmt: skip
+        )
     return made
 
 
@@ -145,23 +151,33 @@ def cells_of(film: ComparedFilm, reference: ComparedFilm | None) -> tuple[str, .
         fog = film.fog - reference.fog
     apart = stops_apart(film, reference)
     return (
-        film.film, film.process.removeprefix("in "), date_text(film.decided_at),
+        film.film,
+        film.process.removeprefix("in "),
+        date_text(film.decided_at),
         f"EI {marked_ei(film.index)}" if film.index else "—",
         "the reference" if mine else _signed(apart, "+.1f", _SAME_STOPS),
-        f"{film.gradient:.2f}" if mine and film.gradient
-        else "—" if contrast is None else f"× {contrast:.2f}",
+        f"{film.gradient:.2f}"
+        if mine and film.gradient
+        else "—"
+        if contrast is None
+        else f"× {contrast:.2f}",
         f"{film.fog:.2f}" if mine and film.fog is not None else _signed(fog, "+.2f", 0.015),
-        minutes_text(film.minutes) if film.minutes else "—", "",
-    )  # fmt: skip
+        minutes_text(film.minutes) if film.minutes else "—",
+        "",
+    )
 
 
 _LAST = float("inf")
 ORDERS: dict[str, Callable[[ComparedFilm], Any]] = {
-    "Film": lambda f: f.film.lower(), "In": lambda f: f.process.lower(),
-    "Decided": lambda f: f.decided_at, "EI": lambda f: f.index or _LAST,
-    "Stops": lambda f: f.index or _LAST, "Contrast": lambda f: f.gradient or _LAST,
-    "Fog": lambda f: _LAST if f.fog is None else f.fog, "Time": lambda f: f.minutes or _LAST,
-}  # fmt: skip
+    "Film": lambda f: f.film.lower(),
+    "In": lambda f: f.process.lower(),
+    "Decided": lambda f: f.decided_at,
+    "EI": lambda f: f.index or _LAST,
+    "Stops": lambda f: f.index or _LAST,
+    "Contrast": lambda f: f.gradient or _LAST,
+    "Fog": lambda f: _LAST if f.fog is None else f.fog,
+    "Time": lambda f: f.minutes or _LAST,
+}
 """By what films can be put in order, each by its column."""
 
 

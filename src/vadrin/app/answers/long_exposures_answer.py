@@ -85,12 +85,15 @@ def long_exposures_answer(sheet: TestSheet, _analysis: Analysis | None) -> KindA
         tuple((_seconds(s), _spread(f), _stops(s, f)) for s, f in law.table),
     )
     plot = AnswerPlot(
-        "seconds by the meter", "seconds to give",
-        (Series("needed", pairs, ()),
-         Series("the law", (), tuple((s, f.value) for s, f in law.table if f.value)),
-         Series("nothing lost", (), ((1.0, 1.0), (1800.0, 1800.0)))),
+        "seconds by the meter",
+        "seconds to give",
+        (
+            Series("needed", pairs, ()),
+            Series("the law", (), tuple((s, f.value) for s, f in law.table if f.value)),
+            Series("nothing lost", (), ((1.0, 1.0), (1800.0, 1800.0))),
+        ),
         log_axes=True,
-    )  # fmt: skip
+    )
     figures: dict[str, Figure | float | None] = {
         f"needed_{p.metered_s:g}s": p.needed_s for p in law.pairs
     }
@@ -102,8 +105,9 @@ def long_exposures_answer(sheet: TestSheet, _analysis: Analysis | None) -> KindA
         return KindAnswer("", words, "Expose and read another long time.", figures, table, (), plot)
     figures |= {"factor": law.law.factor, "exponent": law.law.exponent}
     says, words = _worded(law)
-    return KindAnswer(says, words + _contrast(law.contrast), _act(sheet, law), figures, table, (),
-                      plot)  # fmt: skip
+    return KindAnswer(
+        says, words + _contrast(law.contrast), _act(sheet, law), figures, table, (), plot
+    )
 
 
 def _stops(metered: float, figure: Figure) -> str:

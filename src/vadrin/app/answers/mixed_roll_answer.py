@@ -72,21 +72,28 @@ def mixed_roll_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer
 
 
 def _worded(
-    sheet: TestSheet, said: list[tuple[str, float, float, float]],
-    rows: tuple[tuple[str, ...], ...], film: tuple[FilmRow, ...],
+    sheet: TestSheet,
+    said: list[tuple[str, float, float, float]],
+    rows: tuple[tuple[str, ...], ...],
+    film: tuple[FilmRow, ...],
     figures: dict[str, Figure],
-) -> KindAnswer:  # fmt: skip
+) -> KindAnswer:
     from math import log2
 
     table = AnswerTable(_HEADS, rows)
-    waiting = next((s for s in sheet.strips if not any(f.density is not None or f.verdict
-                                                       for f in s.frames)), None)  # fmt: skip
+    waiting = next(
+        (s for s in sheet.strips if not any(f.density is not None or f.verdict for f in s.frames)),
+        None,
+    )
     act = ""
     if waiting is not None:
         label = waiting.strip.label
         done = waiting.strip.time_min is not None
-        act = f"Read strip {label}, or give its frames verdicts." if done else (
-            f"Develop strip {label}: {process_name(waiting)}.")  # fmt: skip
+        act = (
+            f"Read strip {label}, or give its frames verdicts."
+            if done
+            else (f"Develop strip {label}: {process_name(waiting)}.")
+        )
     if not said:
         words = "No process is read or judged yet: each holds a range of EIs, and no one time."
         if not act:

@@ -87,8 +87,9 @@ def speed_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
         return tuple(row for strip in sheet.strips for row in _series_rows(strip))
     made = []
     for strip in sheet.strips:
-        cells = tuple(FilmCell(f"EI {marked_ei(i)}", f.density, f.verdict)
-                      for i, f in by_index(strip))  # fmt: skip
+        cells = tuple(
+            FilmCell(f"EI {marked_ei(i)}", f.density, f.verdict) for i, f in by_index(strip)
+        )
         made.append(FilmRow(f"strip {strip.strip.label}", cells))
     return tuple(made)
 
@@ -96,11 +97,15 @@ def speed_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
 def _series_rows(strip: StripSheet) -> list[FilmRow]:
     named = zip(SERIES_STOPS, ("as metered", "three stops over", "four stops under"), strict=True)
     return [
-        FilmRow(name, tuple(
-            FilmCell(f"EI {marked_ei(f.frame.exposure_index)}", f.density, f.verdict)
-            for f in strip.frames
-            if f.frame.role is FrameRole.BRACKET and f.frame.wanted_stops == stops
-            and f.frame.exposure_index
-        ))
+        FilmRow(
+            name,
+            tuple(
+                FilmCell(f"EI {marked_ei(f.frame.exposure_index)}", f.density, f.verdict)
+                for f in strip.frames
+                if f.frame.role is FrameRole.BRACKET
+                and f.frame.wanted_stops == stops
+                and f.frame.exposure_index
+            ),
+        )
         for stops, name in named
-    ]  # fmt: skip
+    ]

@@ -70,17 +70,23 @@ def rescue_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
         rows.append((strip.strip.label, time, *_read_words(strip, mine)))
         film.append(row_by_index(strip, f"strip {strip.strip.label}", None, None))
     table = AnswerTable(_HEADS, tuple(rows))
-    best = max((s for s in strips.values() if s.zone_ei.value is not None),
-               key=lambda s: s.zone_ei.value or 0.0, default=None)  # fmt: skip
+    best = max(
+        (s for s in strips.values() if s.zone_ei.value is not None),
+        key=lambda s: s.zone_ei.value or 0.0,
+        default=None,
+    )
     index, how = _todays_index(sheet, best)
     fog = best.base_fog if best else absent("no densities were read")
     more, fog_words = fog_beside(fog, sheet.known)
     fresh = sheet.known.exposure_index if sheet.known else None
     beside = fresh or sheet.stock.box_speed
     figures: dict[str, Figure | float | None] = {
-        "ei": index, "base_fog": fog, "fog_over_known": more,
-        "stops_lost": _apart(index, beside), "beside_ei": beside,
-    }  # fmt: skip
+        "ei": index,
+        "base_fog": fog,
+        "fog_over_known": more,
+        "stops_lost": _apart(index, beside),
+        "beside_ei": beside,
+    }
     if index.value is None:
         act = "Read its frames, the blanks first, or judge them on the light box."
         strip0 = next((s for s in strips.values()), None)
@@ -92,8 +98,9 @@ def rescue_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     words = f"{ei_range_text(index)}{how}; {cost}: "
     words += f"{_verdict(lost, fog.value or 0.0)}. {fog_words}"
     act = "Shoot a clip of it at that EI before a roll that matters, and keep the rest cold."
-    return KindAnswer(f"EI {marked_ei(index.value)}", words, act, figures, table, tuple(film),
-                      of_a_curve=True)  # fmt: skip
+    return KindAnswer(
+        f"EI {marked_ei(index.value)}", words, act, figures, table, tuple(film), of_a_curve=True
+    )
 
 
 def _todays_index(sheet: TestSheet, best: StripMetrics | None) -> tuple[Figure, str]:

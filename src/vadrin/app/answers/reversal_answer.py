@@ -31,8 +31,10 @@ class GridCell:
 def _grid(sheet: TestSheet) -> list[list[GridCell]]:
     rows = []
     for row, strip in enumerate(sheet.strips):
-        shown = sorted((f for f in strip.frames if f.readable and not f.frame.blank),
-                       key=lambda f: f.log_h(sheet.test.meter_constant) or 0.0)  # fmt: skip
+        shown = sorted(
+            (f for f in strip.frames if f.readable and not f.frame.blank),
+            key=lambda f: f.log_h(sheet.test.meter_constant) or 0.0,
+        )
         rows.append([GridCell(row, column, strip, f) for column, f in enumerate(shown)])
     return rows
 
@@ -71,13 +73,23 @@ def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, .
     if not sheet.cells:
         return ()
     here = sheet.test
-    rows = [("this sheet", here.light or _NOT_SAID, here.process_state or _NOT_SAID,
-             f"EI {marked_ei(index)}" if index else "—")]  # fmt: skip
+    rows = [
+        (
+            "this sheet",
+            here.light or _NOT_SAID,
+            here.process_state or _NOT_SAID,
+            f"EI {marked_ei(index)}" if index else "—",
+        )
+    ]
     rows += [
-        (date_text(c.decided_at), c.light or _NOT_SAID, c.state or _NOT_SAID,
-         f"EI {marked_ei(c.best_ei)}")
+        (
+            date_text(c.decided_at),
+            c.light or _NOT_SAID,
+            c.state or _NOT_SAID,
+            f"EI {marked_ei(c.best_ei)}",
+        )
         for c in sheet.cells
-    ]  # fmt: skip
+    ]
     return (AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows)),)
 
 
@@ -90,12 +102,14 @@ def _film(rows: list[list[GridCell]], best: GridCell | None = None) -> tuple[Fil
     return tuple(
         FilmRow(
             _named(row[0].strip),
-            tuple(FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict, c == best)
-                  for c in row),
+            tuple(
+                FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict, c == best)
+                for c in row
+            ),
         )
         for row in rows
         if row
-    )  # fmt: skip
+    )
 
 
 def _process_to_blame(dense: list[float]) -> str:
@@ -134,5 +148,12 @@ def reversal_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAnswer:
     finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
     act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
     light = f" in {sheet.test.light}" if sheet.test.light else ""
-    return KindAnswer(f"{name}{light}", f"{words}.", act, figures, None, _film(rows, best),
-                      more=_calibrations(sheet, index))  # fmt: skip
+    return KindAnswer(
+        f"{name}{light}",
+        f"{words}.",
+        act,
+        figures,
+        None,
+        _film(rows, best),
+        more=_calibrations(sheet, index),
+    )

@@ -18,8 +18,15 @@ if TYPE_CHECKING:
     from vadrin.core.results.comparison import Comparison
     from vadrin.core.results.strip_metrics import StripMetrics
 
-_HEADS = ("Developer", "Seen EI", "Seen gradient", "Printing EI", "Printing gradient",
-          "Stain at D 1", "Densest stain")  # fmt: skip
+_HEADS = (
+    "Developer",
+    "Seen EI",
+    "Seen gradient",
+    "Printing EI",
+    "Printing gradient",
+    "Stain at D 1",
+    "Densest stain",
+)
 _ABOVE_TOE = 0.10
 _SAME_STOPS, _STAINED = 0.12, 0.05
 _CHANGES = 1 / 3
@@ -60,8 +67,9 @@ def _pairs(sheet: TestSheet, channel: Channel) -> Figure:
 
 def _both_ways(strip: StripSheet, printing: Channel) -> list[tuple[float, float]]:
     """Visual and printing density of the frames read both ways, the thinnest first."""
-    read = [(in_channel(f, Channel.VISUAL), in_channel(f, printing)) for f in strip.frames
-            if f.counts]  # fmt: skip
+    read = [
+        (in_channel(f, Channel.VISUAL), in_channel(f, printing)) for f in strip.frames if f.counts
+    ]
     return sorted((v, p) for v, p in read if v is not None and p is not None)
 
 
@@ -87,8 +95,10 @@ def _of(made: StripMetrics | None) -> tuple[str, str]:
     if made is None:
         return "not read", "—"
     index, gradient = made.zone_ei.value, made.average_gradient.value
-    return (made.zone_ei.why if index is None else f"EI {marked_ei(index)}",
-            "—" if gradient is None else f"{gradient:.2f}")  # fmt: skip
+    return (
+        made.zone_ei.why if index is None else f"EI {marked_ei(index)}",
+        "—" if gradient is None else f"{gradient:.2f}",
+    )
 
 
 def _change(name: str, seen: StripMetrics | None, printed: StripMetrics | None) -> str:
@@ -113,12 +123,16 @@ def _film(sheet: TestSheet, channel: Channel) -> tuple[FilmRow, ...]:
         return frame.log_h(constant) or -9.0
 
     return tuple(
-        FilmRow(bath_name(sheet, strip), tuple(
-            FilmCell(f.name, in_channel(f, channel))
-            for f in sorted(strip.frames, key=exposure) if f.counts and not f.frame.blank
-        ))
+        FilmRow(
+            bath_name(sheet, strip),
+            tuple(
+                FilmCell(f.name, in_channel(f, channel))
+                for f in sorted(strip.frames, key=exposure)
+                if f.counts and not f.frame.blank
+            ),
+        )
         for strip in sheet.strips
-    )  # fmt: skip
+    )
 
 
 def _plot(sheet: TestSheet, printing: Channel | None) -> AnswerPlot | None:
@@ -159,8 +173,11 @@ def two_developers_answer(sheet: TestSheet, analysis: Analysis | None) -> KindAn
         why = beside.speed_stops.why if beside else why
         return KindAnswer("", why, act, figures, table, film, plot)
     pairs = _pairs(sheet, shown)
-    figures |= {"pairs_differ_by": pairs, "speed_stops": beside.speed_stops,
-                "contrast": beside.contrast}  # fmt: skip
+    figures |= {
+        "pairs_differ_by": pairs,
+        "speed_stops": beside.speed_stops,
+        "contrast": beside.contrast,
+    }
     if not waiting and printing is None:
         waiting = "If either stains, read both through blue or UV too: paper sees that."
     act = waiting or "Print a pair of each on one paper, and judge grain blind at Side by side."
@@ -183,8 +200,10 @@ def _each(
         figures |= {f"{label}_stain_at_1": slope, f"{label}_densest_stain": most}
         for way, metrics in (("seen", seen), ("printing", through)):
             if metrics is not None:
-                figures |= {f"{label}_{way}_ei": metrics.zone_ei,
-                            f"{label}_{way}_gradient": metrics.average_gradient}  # fmt: skip
+                figures |= {
+                    f"{label}_{way}_ei": metrics.zone_ei,
+                    f"{label}_{way}_gradient": metrics.average_gradient,
+                }
         rows.append((name, *_of(seen), *_of(through), _shown(slope), _shown(most)))
         changes.append(_change(name, seen, through))
     return AnswerTable(_HEADS, tuple(rows)), figures, changes
@@ -192,8 +211,11 @@ def _each(
 
 def _says(of: Comparison) -> str:
     apart = of.speed_stops.value or 0.0
-    speed = "Same speed" if abs(apart) < _SAME_STOPS else (
-        f"{stops_counted(abs(apart))} {'faster' if apart > 0 else 'slower'}")  # fmt: skip
+    speed = (
+        "Same speed"
+        if abs(apart) < _SAME_STOPS
+        else (f"{stops_counted(abs(apart))} {'faster' if apart > 0 else 'slower'}")
+    )
     share = of.contrast.value
     if share is None or abs(share - 1) < _STAINED:
         return f"{speed}, same contrast"
@@ -203,8 +225,11 @@ def _says(of: Comparison) -> str:
 def _words(sheet: TestSheet, of: Comparison, pairs: Figure, changes: list[str]) -> str:
     reference, other = (bath_name(sheet, s) for s in sheet.strips[:2])
     apart = of.speed_stops
-    reach = "" if apart.low is None or apart.high is None else (
-        f" ({apart.low:+.1f} to {apart.high:+.1f} stops)".replace("-", "−"))  # fmt: skip
+    reach = (
+        ""
+        if apart.low is None or apart.high is None
+        else (f" ({apart.low:+.1f} to {apart.high:+.1f} stops)".replace("-", "−"))
+    )
     words = f"{other} beside {reference}{reach}."
     if pairs.value is not None and pairs.low is not None and pairs.high is not None:
         words += (

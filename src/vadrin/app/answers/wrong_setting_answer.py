@@ -20,9 +20,10 @@ if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
 _NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
-    "hold_contrast": "contrast held for the scene", "makers_table": "the maker's table",
+    "hold_contrast": "contrast held for the scene",
+    "makers_table": "the maker's table",
     "fixed_share": "a fixed share a stop",
-}  # fmt: skip
+}
 _HEARSAY = ("makers_table", "fixed_share")
 _HEADS = ("Rule", "Whole roll", "Rests on")
 
@@ -49,17 +50,20 @@ def wrong_setting_answer(sheet: TestSheet, _analysis: Analysis | None) -> KindAn
     found, shot = sheet.found, sheet.test.exposure_index
     if found is None:
         return KindAnswer(
-            "", "this film in this developer has no finding with an EI and a time yet",
+            "",
+            "this film in this developer has no finding with an EI and a time yet",
             "Test its speed or its times first; the roll keeps, cold and dry, until then.",
-        )  # fmt: skip
+        )
     stops = nearest_third(log2(shot / found.exposure_index))
     minutes, lost = found.minutes(stops, found.rule.value), found.shadow_lost(stops)
     if stops == 0:
         minutes, lost = Figure(found.time_min), Figure(0.0)
     figures: dict[str, Figure | float | None] = {
-        "push_stops": stops, "found_ei": found.exposure_index, "time_min": minutes,
+        "push_stops": stops,
+        "found_ei": found.exposure_index,
+        "time_min": minutes,
         "shadow_lost": lost,
-    }  # fmt: skip
+    }
     words = (
         f"shot at EI {marked_ei(shot)}, and this film was found to be EI "
         f"{marked_ei(found.exposure_index)} here"
@@ -67,8 +71,9 @@ def wrong_setting_answer(sheet: TestSheet, _analysis: Analysis | None) -> KindAn
     table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
     if minutes.value is None:
         act = f"Run a strip that reaches {_name(stops).lower()}, or take a rule below as one."
-        return KindAnswer(_name(stops), f"{words}. Its time was not tested: {minutes.why}", act,
-                          figures, table)  # fmt: skip
+        return KindAnswer(
+            _name(stops), f"{words}. Its time was not tested: {minutes.why}", act, figures, table
+        )
     reach = "" if minutes.low is None else f" ({minutes_range_text(minutes)})"
     words += f". Develop the whole roll {minutes_text(minutes.value)} min{reach} at "
     words += reference_words(sheet)

@@ -53,8 +53,11 @@ def film_card(sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
         lines.append(("Prints take", f"× {10**beside.base_fog.value:.2f} of the reference's time"))
     reference = film_name(sheet, sheet.strips[0])
     return replace(
-        plain, says=f"EI {marked_ei(metrics.zone_ei.known())}", lines=tuple(lines),
+        plain,
+        says=f"EI {marked_ei(metrics.zone_ei.known())}",
+        lines=tuple(lines),
         says_how=f"{ei_range_text(metrics.zone_ei)}, by the strip beside {reference}."
-        if beside is not None else f"{ei_range_text(metrics.zone_ei)}; the others stand beside it.",
+        if beside is not None
+        else f"{ei_range_text(metrics.zone_ei)}; the others stand beside it.",
         basis="Found in one comparison, at one time.",
-    )  # fmt: skip
+    )

@@ -66,17 +66,24 @@ def push_card(notebook: Notebook, sheet: TestSheet, analysis: Analysis, name: st
     reach, minutes = minutes_range_text(row.time_min), minutes_text(row.time_min.value)
     lines = (
         ("Step", "What to do"),
-        ("1 Set", f"the meter to EI {marked_ei(index)} before the first frame"
-                  + (f"; {beyond}" if beyond else "")),
+        (
+            "1 Set",
+            f"the meter to EI {marked_ei(index)} before the first frame"
+            + (f"; {beyond}" if beyond else ""),
+        ),
         ("2 Shoot", "the whole roll so: no frame of it at another EI, and meter as ever"),
         ("3 Mark", f"the roll “{name}, {minutes}” as it leaves the camera"),
-        ("4 Develop", f"{minutes} min at {reference_words(sheet)}"
-                      + (f" ({reach})" if reach else "")),
+        (
+            "4 Develop",
+            f"{minutes} min at {reference_words(sheet)}" + (f" ({reach})" if reach else ""),
+        ),
         ("5 Expect", _expected(push, row, normal)),
-    )  # fmt: skip
+    )
     return replace(
-        plain_card(sheet), says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
+        plain_card(sheet),
+        says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
         says_how=f"{RULE_NAMES[rule][:1].upper()}{RULE_NAMES[rule][1:]}, by this film's own "
-                 "curves. What was not exposed can't be developed back.",
-        lines=lines, basis="Not sure of the bath? A clip before the roll.",
-    )  # fmt: skip
+        "curves. What was not exposed can't be developed back.",
+        lines=lines,
+        basis="Not sure of the bath? A clip before the roll.",
+    )

@@ -64,8 +64,9 @@ def meter_exposure(sheet: TestSheet, analysis: Analysis | None) -> float:
     return meter_point(index)
 
 
-def refused_readings(sheet: TestSheet, analysis: Analysis | None, only_strip: str
-                     ) -> list[tuple[float, float]]:  # fmt: skip
+def refused_readings(
+    sheet: TestSheet, analysis: Analysis | None, only_strip: str
+) -> list[tuple[float, float]]:
     """Lg exposure and density of the readings that the fit left out."""
     named = {
         (d.strip, name)

@@ -35,8 +35,10 @@ class JudgedPlace:
 def _place(sheet: TestSheet, name: str, strip: str, index: Figure | None) -> JudgedPlace | None:
     if index is None or index.value is None or index.low is None or index.high is None:
         return None
-    ends = (meter_point(ei, sheet.test.meter_constant) - ZONE_I_STOPS * STOP
-            for ei in (index.value, index.high, index.low))  # fmt: skip
+    ends = (
+        meter_point(ei, sheet.test.meter_constant) - ZONE_I_STOPS * STOP
+        for ei in (index.value, index.high, index.low)
+    )
     return JudgedPlace(f"{name} {marked_ei(index.value)}", strip, *ends)
 
 

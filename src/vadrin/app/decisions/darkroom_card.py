@@ -59,12 +59,10 @@ def write_card(path: Path, document: bytes) -> None:
 
 def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
     return tuple(
-        CardRow(
-            line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal
-        )
+        CardRow(line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal)
         for line in push_lines(analysis, sheet.test.push_rule)
         if line.known
-    )  # fmt: skip
+    )
 
 
 def _basis(sheet: TestSheet, analysis: Analysis) -> str:
@@ -121,13 +119,20 @@ def decided_card(sheet: TestSheet, present: Card | None) -> Card:
     if present is not None and changes_since_decision(sheet) is None:
         return replace(present, status=status)
     if last.exposure_index <= 0:
-        return replace(plain_card(sheet), says=decided_text(last), status=status,
-                       basis="What this rested on was changed since it was decided.")  # fmt: skip
+        return replace(
+            plain_card(sheet),
+            says=decided_text(last),
+            status=status,
+            basis="What this rested on was changed since it was decided.",
+        )
     return replace(
-        plain_card(sheet), exposure_index=str(marked_ei(last.exposure_index)),
-        time=minutes_text(last.time_min), temperature=f"at {last.temperature_c:g} °C",
-        status=status, basis="What this rested on was changed since it was decided.",
-    )  # fmt: skip
+        plain_card(sheet),
+        exposure_index=str(marked_ei(last.exposure_index)),
+        time=minutes_text(last.time_min),
+        temperature=f"at {last.temperature_c:g} °C",
+        status=status,
+        basis="What this rested on was changed since it was decided.",
+    )
 
 
 def _card_kept(finding: Finding) -> Card | None:
@@ -164,9 +169,12 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
     act = "" if answer.act == answer.words else answer.act
     how = f"{answer.words[:1].upper()}{answer.words[1:]}"
     return replace(
-        plain_card(sheet), says=answer.says, says_how=how, lines=lines,
+        plain_card(sheet),
+        says=answer.says,
+        says_how=how,
+        lines=lines,
         basis=f"{act}{prints_at(sheet)}".strip(),
-    )  # fmt: skip
+    )
 
 
 def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:

@@ -95,9 +95,12 @@ def write_answer(path: Path, sheet: TestSheet, analysis: Analysis) -> None:
 
 
 def decide(
-    notebook: Notebook, sheet: TestSheet, analysis: Analysis, when: str = "",
+    notebook: Notebook,
+    sheet: TestSheet,
+    analysis: Analysis,
+    when: str = "",
     card: Card | None = None,
-) -> Finding:  # fmt: skip
+) -> Finding:
     """Write the finding down with the report it rests on, and the card as it stands.
 
     Raises
@@ -110,11 +113,15 @@ def decide(
     with notebook.change("decide the finding"):
         return notebook.add(
             replace(
-                found, test_id=sheet.test.id, decided_at=when or now(), report=report,
-                temperature_c=reference_of(sheet), basis=basis_text(sheet),
+                found,
+                test_id=sheet.test.id,
+                decided_at=when or now(),
+                report=report,
+                temperature_c=reference_of(sheet),
+                basis=basis_text(sheet),
                 card=kept_card(card or present_card(sheet, analysis)),
             )
-        )  # fmt: skip
+        )
 
 
 def may_decide(sheet: TestSheet, analysis: Analysis) -> bool:
@@ -129,8 +136,12 @@ def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
     if own is None:
         answer = answer_of(sheet, analysis)
         index, minutes = answer.index.known(), answer.time_min.known()
-        return Finding(exposure_index=index, time_min=minutes, target_kind=answer.target_kind,
-                       target_value=answer.target_value)  # fmt: skip
+        return Finding(
+            exposure_index=index,
+            time_min=minutes,
+            target_kind=answer.target_kind,
+            target_value=answer.target_value,
+        )
     if not own.says:
         raise ValueError(own.words)
     rated, kind = own.figures.get("ei"), kind_of(sheet.test.kind)
@@ -140,5 +151,6 @@ def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
     times = {s.minutes for s in sheet.strips if s.minutes}
     return Finding(
         exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,
-        time_min=times.pop() if len(times) == 1 else 0.0, target_kind=OWN_WORDS,
-    )  # fmt: skip
+        time_min=times.pop() if len(times) == 1 else 0.0,
+        target_kind=OWN_WORDS,
+    )

@@ -28,12 +28,15 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
     strips: dict[str, Any] = {}
     for strip in sheet.strips:
         rows = [
-            [f.frame.name, None if x is None else round(x, _PLACES),
-             *[[r.channel, r.density] for r in f.readings if not r.left_out]]
+            [
+                f.frame.name,
+                None if x is None else round(x, _PLACES),
+                *[[r.channel, r.density] for r in f.readings if not r.left_out],
+            ]
             for f in strip.frames
             if f.counts and any(not r.left_out for r in f.readings)
             for x in [f.log_h(test.meter_constant)]
-        ]  # fmt: skip
+        ]
         if rows:
             strips[strip.strip.label] = {
                 "time_min": strip.minutes,
@@ -91,8 +94,10 @@ def _warmth_said(degrees: float | None) -> str:
 
 def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) -> list[str]:
     words = []
-    for key, name, said in (("time_min", "time", _time_said),
-                            ("temperature_c", "temperature", _warmth_said)):  # fmt: skip
+    for key, name, said in (
+        ("time_min", "time", _time_said),
+        ("temperature_c", "temperature", _warmth_said),
+    ):
         if before[key] != after[key]:
             went = f"went from {said(before[key])} to {said(after[key])}"
             words.append(f"strip {label}'s {name} {went}")
@@ -114,10 +119,14 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
         then = json.loads(finding.basis)
         words = [
             f"the {name} changed"
-            for key, name in (("target", "target"), ("school", "school"),
-                              ("push_rule", "rule of pushes"), ("meter_constant", "meter constant"))
+            for key, name in (
+                ("target", "target"),
+                ("school", "school"),
+                ("push_rule", "rule of pushes"),
+                ("meter_constant", "meter constant"),
+            )
             if then.get(key, now[key]) != now[key]
-        ]  # fmt: skip
+        ]
         if then.get("judged", {}) != now.get("judged", {}):
             words.append("what was seen on the light box changed")
         if then["school"] == now["school"] and then.get("on_paper") != now.get("on_paper"):

@@ -48,9 +48,14 @@ def write_makers_table(notebook: Notebook, test: Test) -> None:
     """What a maker says of the film of a test in its developer."""
     for stops, minutes in _MAKERS:
         notebook.add(
-            MakerTime(stock_id=test.stock_id, developer_id=test.developer_id, stops=stops,
-                      time_min=minutes, source="sheet in the box")
-        )  # fmt: skip
+            MakerTime(
+                stock_id=test.stock_id,
+                developer_id=test.developer_id,
+                stops=stops,
+                time_min=minutes,
+                source="sheet in the box",
+            )
+        )
 
 
 def write_processes(notebook: Notebook) -> None:
@@ -62,7 +67,13 @@ def write_processes(notebook: Notebook) -> None:
     known = {d.name: d.id for d in notebook.all(Developer)}
     for name, kind, developer, agitation in _PROCESSES:
         notebook.add(
-            Process(name=name, kind=kind, developer_id=known[developer], agitation=agitation,
-                    temperature_c=KINDS[kind].temperature_c, vessel="two-reel tank",
-                    volume_ml=600.0)
-        )  # fmt: skip
+            Process(
+                name=name,
+                kind=kind,
+                developer_id=known[developer],
+                agitation=agitation,
+                temperature_c=KINDS[kind].temperature_c,
+                vessel="two-reel tank",
+                volume_ml=600.0,
+            )
+        )

@@ -68,36 +68,77 @@ class _Scenario:
 
 SCENARIOS = (
     _Scenario(
-        "Kelda Pan 200", 200, "K4", "Tarn", "1+9", "2026-11-21T10:05:00+00:00",
-        (5.0, 7.0, 10.0, 14.0), exposed=0, developed=False, read=0,
+        "Kelda Pan 200",
+        200,
+        "K4",
+        "Tarn",
+        "1+9",
+        "2026-11-21T10:05:00+00:00",
+        (5.0, 7.0, 10.0, 14.0),
+        exposed=0,
+        developed=False,
+        read=0,
         note="For the planking shed in the afternoon.",
     ),
     _Scenario(
-        "Skerry Fine 50", 50, "S2", "Sable", "1+1", "2026-11-20T14:30:00+00:00",
-        (6.0, 8.5, 12.0), exposed=0.45, developed=False, read=0,
+        "Skerry Fine 50",
+        50,
+        "S2",
+        "Sable",
+        "1+1",
+        "2026-11-20T14:30:00+00:00",
+        (6.0, 8.5, 12.0),
+        exposed=0.45,
+        developed=False,
+        read=0,
         note="For details of joints on the stand.",
     ),
     _Scenario(
-        "Brannock 400", 400, "B7", "Sable", "1+1", "2026-11-18T09:15:00+00:00",
-        (7.0, 9.5, 13.0, 18.0), read=0.55,
+        "Brannock 400",
+        400,
+        "B7",
+        "Sable",
+        "1+1",
+        "2026-11-18T09:15:00+00:00",
+        (7.0, 9.5, 13.0, 18.0),
+        read=0.55,
         note="For the slipway at dusk.",
     ),
     _Scenario(
-        "Ostrel 400", 400, "O1", "Tarn", "1+9", "2026-11-09T16:40:00+00:00",
-        (8.0,), note="One strip left over from the regatta roll.",
+        "Ostrel 400",
+        400,
+        "O1",
+        "Tarn",
+        "1+9",
+        "2026-11-09T16:40:00+00:00",
+        (8.0,),
+        note="One strip left over from the regatta roll.",
     ),
     _Scenario(
-        "Brannock 400", 400, "B6", "Tarn", "1+9", "2026-11-04T11:20:00+00:00",
-        (5.5, 8.0, 11.5, 16.0), swapped=(1, 8),
+        "Brannock 400",
+        400,
+        "B6",
+        "Tarn",
+        "1+9",
+        "2026-11-04T11:20:00+00:00",
+        (5.5, 8.0, 11.5, 16.0),
+        swapped=(1, 8),
         note="Two frames of strip B were read in the wrong order.",
     ),
     _Scenario(
-        "Merrow Pan 125", 125, "M3", "Sable", "1+1", "2026-10-27T15:00:00+00:00",
-        (4.5, 6.5, 9.0, 12.5, 17.5), step=0.5, repeats=2,
+        "Merrow Pan 125",
+        125,
+        "M3",
+        "Sable",
+        "1+1",
+        "2026-10-27T15:00:00+00:00",
+        (4.5, 6.5, 9.0, 12.5, 17.5),
+        step=0.5,
+        repeats=2,
         temperatures=(20.0, 20.0, 20.0, 20.6, 20.0),
         note="The shed's own film for the winter; strip D ran warm.",
     ),
-)  # fmt: skip
+)
 """Oldest last; every stock, developer and batch is made up."""
 
 
@@ -118,19 +159,30 @@ def _write_readings(notebook: Notebook, frame: Frame, densities: list[float], da
 
 
 def _strip_densities(
-    scenario: _Scenario, film: Film, place: int, strip: Strip, frames: list[Frame], test: Test,
+    scenario: _Scenario,
+    film: Film,
+    place: int,
+    strip: Strip,
+    frames: list[Frame],
+    test: Test,
     rng: np.random.Generator,
-) -> list[list[float]]:  # fmt: skip
+) -> list[list[float]]:
     stops = np.array([f.stops for f in frames if not f.blank], dtype=np.float64)
     log_h = np.log10(test.meter_constant / test.exposure_index) + 0.30103 * stops
     temperature = scenario.temperatures[place] if scenario.temperatures else 20.0
     columns = [
         expose_and_develop(
-            film, strip.label, log_h, strip.planned_min or 8.0, rng, _METER, temperature,
+            film,
+            strip.label,
+            log_h,
+            strip.planned_min or 8.0,
+            rng,
+            _METER,
+            temperature,
             blanks=test.blanks,
         )
         for _ in range(scenario.repeats)
-    ]  # fmt: skip
+    ]
     table = [[c.readings[i].density for c in columns] for i in range(len(frames))]
     if scenario.swapped and scenario.swapped[0] == place:
         i = scenario.swapped[1]
@@ -163,9 +215,13 @@ def _write_film(notebook: Notebook, scenario: _Scenario, test: Test) -> None:
 def _write_test(notebook: Notebook, scenario: _Scenario) -> Test:
     stock = stock_named(notebook, scenario.stock, scenario.speed)
     batches = notebook.all(Batch, stock_id=stock.id, name=scenario.batch)
-    batch = batches[0] if batches else notebook.add(
-        Batch(stock_id=stock.id, name=scenario.batch, expiry="2028-03", rolls_left=9)
-    )  # fmt: skip
+    batch = (
+        batches[0]
+        if batches
+        else notebook.add(
+            Batch(stock_id=stock.id, name=scenario.batch, expiry="2028-03", rolls_left=9)
+        )
+    )
     developer = developer_named(notebook, scenario.developer, scenario.dilution)
     test = notebook.add(
         Test(
@@ -189,9 +245,15 @@ def _write_test(notebook: Notebook, scenario: _Scenario) -> Test:
 def _write_kit(notebook: Notebook) -> None:
     """The darkroom's cameras, chemistry and bottles."""
     camera = notebook.add(
-        Camera(name="Quayside 35", slowest=1.0, fastest=1 / 1000, dial_low=25.0,
-               dial_high=1600.0, compensation=2.0)
-    )  # fmt: skip
+        Camera(
+            name="Quayside 35",
+            slowest=1.0,
+            fastest=1 / 1000,
+            dial_low=25.0,
+            dial_high=1600.0,
+            compensation=2.0,
+        )
+    )
     notebook.add(Camera(name="Boathouse folding 6×9", slowest=1.0, fastest=1 / 250))
     for mark, real in ((1 / 1000, 1 / 790), (1 / 500, 1 / 450), (1 / 60, 1 / 62)):
         notebook.add(
@@ -200,9 +262,10 @@ def _write_kit(notebook: Notebook) -> None:
     lens = notebook.add(Lens(name="Lugger 50", widest=2.0, smallest=16.0))
     meter = notebook.add(LightMeter(name="Harbour meter", dial_low=3.0, dial_high=12800.0))
     reader = notebook.add(
-        Instrument(name="Shed densitometer", noise=0.008, port=SIMULATED,
-                   line_format="[V] D {0.30}")
-    )  # fmt: skip
+        Instrument(
+            name="Shed densitometer", noise=0.008, port=SIMULATED, line_format="[V] D {0.30}"
+        )
+    )
     notebook.add(
         Instrument(name="Bath probe", kind=THERMOMETER, port=SIMULATED, line_format="T= {20.0} C")
     )
@@ -212,13 +275,26 @@ def _write_kit(notebook: Notebook) -> None:
         if developer.name == "Sable":
             kept = replace(developer, capacity_films=8.0, keeps_days=180.0, recipe=SABLE)
             notebook.put(kept)
-            notebook.add(Bottle(developer_id=kept.id, name="A", mixed_at="2026-09-14",
-                                volume_ml=1000.0, films_done=7.0))  # fmt: skip
+            notebook.add(
+                Bottle(
+                    developer_id=kept.id,
+                    name="A",
+                    mixed_at="2026-09-14",
+                    volume_ml=1000.0,
+                    films_done=7.0,
+                )
+            )
     for test in notebook.all(Test):
         notebook.put(
-            replace(test, camera_id=camera.id, lens_id=lens.id, meter_id=meter.id,
-                    instrument_id=reader.id, light="open shade by the slip")
-        )  # fmt: skip
+            replace(
+                test,
+                camera_id=camera.id,
+                lens_id=lens.id,
+                meter_id=meter.id,
+                instrument_id=reader.id,
+                light="open shade by the slip",
+            )
+        )
 
 
 def _plan_on_the_camera(notebook: Notebook) -> None:

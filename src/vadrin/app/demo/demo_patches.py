@@ -10,9 +10,12 @@ from vadrin.core.materials.hues import Lab
 from vadrin.notebook.store import Notebook
 
 _CHART = {
-    "red": (46.0, 58.0, 30.0), "green": (55.0, 52.0, 142.0), "blue": (34.0, 48.0, 288.0),
-    "yellow": (80.0, 78.0, 92.0), "grey": (60.0, 1.0, 90.0),
-}  # fmt: skip
+    "red": (46.0, 58.0, 30.0),
+    "green": (55.0, 52.0, 142.0),
+    "blue": (34.0, 48.0, 288.0),
+    "yellow": (80.0, 78.0, 92.0),
+    "grey": (60.0, 1.0, 90.0),
+}
 """L*, chroma and hue angle at the normal time."""
 
 
@@ -21,13 +24,20 @@ def write_patches(notebook: Notebook, test_id: int) -> None:
     sheet = load_sheet(notebook, test_id)
     for strip in sheet.strips if sheet else ():
         push = strip.strip.push or 0.0
-        keep_patches(notebook, strip, tuple(
-            Patch(name, _pushed(*colour, push), "", OF_A_PICTURE)
-            for name, colour in _CHART.items()
-        ))  # fmt: skip
+        keep_patches(
+            notebook,
+            strip,
+            tuple(
+                Patch(name, _pushed(*colour, push), "", OF_A_PICTURE)
+                for name, colour in _CHART.items()
+            ),
+        )
 
 
 def _pushed(lightness: float, chroma: float, hue: float, push: float) -> Lab:
     more, turned = chroma * 1.05**push, radians(hue + 11.0 * push * sin(radians(105.0 - hue)))
-    return Lab(lightness, round(more * cos(turned) + 0.5 * push, 1),
-               round(more * sin(turned) + 3.5 * push, 1))  # fmt: skip
+    return Lab(
+        lightness,
+        round(more * cos(turned) + 0.5 * push, 1),
+        round(more * sin(turned) + 3.5 * push, 1),
+    )

@@ -38,11 +38,16 @@ def write_sheet(notebook: Notebook) -> None:
         developer = developer_named(notebook, "Sable", "1+1")
         test = notebook.add(
             Test(
-                uid=f"demosheet{day[:10]}", kind=DataSheet.key, stock_id=stock.id,
-                developer_id=developer.id, created_at=day, exposure_index=speed,
-                subject=ABSOLUTE, note="by the standard" if traced else "",
+                uid=f"demosheet{day[:10]}",
+                kind=DataSheet.key,
+                stock_id=stock.id,
+                developer_id=developer.id,
+                created_at=day,
+                exposure_index=speed,
+                subject=ABSOLUTE,
+                note="by the standard" if traced else "",
             )
-        )  # fmt: skip
+        )
         lay_out(notebook, test, (6.0, 9.0))
         if traced:
             _trace(notebook, test)
@@ -57,9 +62,22 @@ def _trace(notebook: Notebook, test: Test) -> None:
         printed = densities(typical_film(125.0), strip.planned_min or 8.0, log_h)
         for place, (x, dense) in enumerate(zip(log_h, printed, strict=True)):
             frame = notebook.add(
-                Frame(strip_id=strip.id, position=place, turn=place, name=str(place + 1),
-                      role=FrameRole.BRACKET, state=FrameState.EXPOSED, log_h=round(float(x), 3))
-            )  # fmt: skip
-            notebook.add(Reading(frame_id=frame.id, density=round(float(dense), 3), way=TRACED,
-                                 read_at=test.created_at))  # fmt: skip
+                Frame(
+                    strip_id=strip.id,
+                    position=place,
+                    turn=place,
+                    name=str(place + 1),
+                    role=FrameRole.BRACKET,
+                    state=FrameState.EXPOSED,
+                    log_h=round(float(x), 3),
+                )
+            )
+            notebook.add(
+                Reading(
+                    frame_id=frame.id,
+                    density=round(float(dense), 3),
+                    way=TRACED,
+                    read_at=test.created_at,
+                )
+            )
         notebook.put(replace(strip, time_min=strip.planned_min))

@@ -6,12 +6,40 @@ from vadrin.core.exposure.arithmetic import exact_aperture, marked_ei, stops_cou
 from vadrin.core.exposure.shutter_dial import shutter_mark, shutter_name
 
 __all__ = [
-    "aperture_mark", "aperture_name", "marked_ei", "shutter_mark", "shutter_name",
-    "stops_counted", "stops_text",
-]  # fmt: skip
+    "aperture_mark",
+    "aperture_name",
+    "marked_ei",
+    "shutter_mark",
+    "shutter_name",
+    "stops_counted",
+    "stops_text",
+]
 
-_APERTURES = (1.0, 1.2, 1.4, 1.8, 2, 2.4, 2.8, 3.5, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22,
-              27, 32, 45, 64)  # fmt: skip
+_APERTURES = (
+    1.0,
+    1.2,
+    1.4,
+    1.8,
+    2,
+    2.4,
+    2.8,
+    3.5,
+    4,
+    4.8,
+    5.6,
+    6.7,
+    8,
+    9.5,
+    11,
+    13,
+    16,
+    19,
+    22,
+    27,
+    32,
+    45,
+    64,
+)
 
 
 def aperture_name(f_number: float) -> str:

@@ -15,9 +15,16 @@ from vadrin.core.figure import Figure
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 
 __all__ = [
-    "ei_range_text", "ei_stops_text", "loss_text", "minutes_brief", "minutes_range_text",
-    "minutes_text", "neutral_density_text", "push_name", "times_tested_text",
-]  # fmt: skip
+    "ei_range_text",
+    "ei_stops_text",
+    "loss_text",
+    "minutes_brief",
+    "minutes_range_text",
+    "minutes_text",
+    "neutral_density_text",
+    "push_name",
+    "times_tested_text",
+]
 
 
 def minutes_range_text(figure: Figure) -> str:

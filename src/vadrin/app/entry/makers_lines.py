@@ -19,8 +19,10 @@ _MORE = re.compile(
     r"(?:\s*min)?\s+for\s+(?P<stops>.+?)\s*stops?"
 )
 _WARMTH = re.compile(r"\s*(?:at|@)?\s*([-−]?[\d.,]+)\s*°?\s*([CF])\b\.?", re.IGNORECASE)
-_PUSH = re.compile(r"(?P<what>normal|push|pull|ei)?\s*(?P<given>[-+−]?[\d.,⅓½⅔/]+)?\s*"
-                   r"(?:stops?)?\s*[:,;\t ]\s*(?P<time>[\d.,]+(?::\d\d)?)\s*(?:min)?")  # fmt: skip
+_PUSH = re.compile(
+    r"(?P<what>normal|push|pull|ei)?\s*(?P<given>[-+−]?[\d.,⅓½⅔/]+)?\s*"
+    r"(?:stops?)?\s*[:,;\t ]\s*(?P<time>[\d.,]+(?::\d\d)?)\s*(?:min)?"
+)
 
 
 def _stops(words: str) -> float:
@@ -67,9 +69,11 @@ def _line(what: str | None, given: str | None, time: str, warmth: float | None) 
 
 
 _COLUMNS = {
-    "stops": ("stops", "push", "stop"), "ei": ("ei", "index", "exposure index", "iso"),
-    "warmth": ("temperature_c", "temperature", "°c", "c"), "time": ("time_min", "time", "minutes"),
-}  # fmt: skip
+    "stops": ("stops", "push", "stop"),
+    "ei": ("ei", "index", "exposure index", "iso"),
+    "warmth": ("temperature_c", "temperature", "°c", "c"),
+    "time": ("time_min", "time", "minutes"),
+}
 
 
 def makers_table_typed(text: str) -> tuple[MakersLine, ...]:

@@ -12,13 +12,25 @@ from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 
 _NUMBERS = {
-    "no": 0, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "first": 1,
-    "second": 2, "third": 3, "fourth": 4, "fifth": 5,
-}  # fmt: skip
+    "no": 0,
+    "one": 1,
+    "two": 2,
+    "three": 3,
+    "four": 4,
+    "five": 5,
+    "six": 6,
+    "first": 1,
+    "second": 2,
+    "third": 3,
+    "fourth": 4,
+    "fifth": 5,
+}
 _STATES = {
-    "skip": FrameState.SKIPPED, "doubl": FrameState.DOUBLED, "twice": FrameState.DOUBLED,
+    "skip": FrameState.SKIPPED,
+    "doubl": FrameState.DOUBLED,
+    "twice": FrameState.DOUBLED,
     "lost": FrameState.SKIPPED,
-}  # fmt: skip
+}
 ROLL_HINT = "13 frames, -6 to +6, one blank first, frame 5 doubled; or: 36 frames at EI 400"
 _MOST_PICTURES = 400
 

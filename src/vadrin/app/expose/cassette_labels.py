@@ -24,8 +24,9 @@ def labels_of(sheet: TestSheet, wrong: WrongSetting | None = None) -> tuple[Cass
     made = []
     for roll in sorted({s.strip.roll for s in sheet.strips}):
         strips = [s for s in sheet.strips if s.strip.roll == roll]
-        indexes = sorted({f.frame.exposure_index for s in strips for f in s.frames
-                          if f.frame.exposure_index})  # fmt: skip
+        indexes = sorted(
+            {f.frame.exposure_index for s in strips for f in s.frames if f.frame.exposure_index}
+        )
         shot = ", ".join(str(marked_ei(i)) for i in indexes[:4])
         batch = f" {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
         lines = [f"EI {shot} as shot" if shot else "not exposed by a meter"]

@@ -68,9 +68,12 @@ def mark_frame(notebook: Notebook, frame: Frame, state: FrameState) -> None:
 
 
 def take_otherwise(
-    notebook: Notebook, frame: Frame, seconds: float | None = None,
-    aperture: float | None = None, stops: float | None = None,
-) -> None:  # fmt: skip
+    notebook: Notebook,
+    frame: Frame,
+    seconds: float | None = None,
+    aperture: float | None = None,
+    stops: float | None = None,
+) -> None:
     """Tick a frame that was taken with another shutter, aperture or offset than asked for."""
     test = _test_of(notebook, frame)
     if test is None or frame.wanted_stops is None:
@@ -85,20 +88,31 @@ def take_otherwise(
 
 
 def record(
-    notebook: Notebook, frame: Frame, state: FrameState, light: float | None,
+    notebook: Notebook,
+    frame: Frame,
+    state: FrameState,
+    light: float | None,
     shots: list[tuple[float | None, float | None, float | None]],
-) -> None:  # fmt: skip
+) -> None:
     when = "" if state == FrameState.PLANNED else now()
     before = _rolls_begun(notebook, frame)
     for old in notebook.all(Exposure, frame_id=frame.id):
         notebook.remove(old)
     notebook.put(replace(frame, state=state, exposed_at=when, stops=light))
     if light is not None:
-        notebook.add_all([
-            Exposure(frame_id=frame.id, position=i, exposed_at=when, stops=stops, seconds=t,
-                     aperture=n)
-            for i, (stops, t, n) in enumerate(shots)
-        ])  # fmt: skip
+        notebook.add_all(
+            [
+                Exposure(
+                    frame_id=frame.id,
+                    position=i,
+                    exposed_at=when,
+                    stops=stops,
+                    seconds=t,
+                    aperture=n,
+                )
+                for i, (stops, t, n) in enumerate(shots)
+            ]
+        )
     _count_rolls(notebook, frame, _rolls_begun(notebook, frame) - before)
 
 
@@ -149,10 +163,12 @@ def note_light(notebook: Notebook, sheet: TestSheet, seconds: float) -> float:
     with notebook.change("meter reading"):
         notebook.add(
             MeterReading(
-                test_id=sheet.test.id, taken_at=now(), stops=round(moved, 4),
+                test_id=sheet.test.id,
+                taken_at=now(),
+                stops=round(moved, 4),
                 frame_id=place[1].frame.id if place else None,
             )
-        )  # fmt: skip
+        )
     return moved
 
 

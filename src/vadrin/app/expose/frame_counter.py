@@ -120,20 +120,33 @@ def _shift(notebook: Notebook, strip_id: int, position: int, turn: int, by: int 
 def _insert_lost(notebook: Notebook, ahead: Frame, count: int) -> None:
     with notebook.change("a piece was wound on" if count == 1 else f"{count} pieces were wound on"):
         _shift(notebook, ahead.strip_id, ahead.position, ahead.turn, count)
-        notebook.add_all([
-            Frame(
-                strip_id=ahead.strip_id, position=ahead.position + i, turn=ahead.turn + i,
-                role=FrameRole.LOST, name="wound on", state=FrameState.EXPOSED, exposed_at=now(),
-            )
-            for i in range(count)
-        ])  # fmt: skip
+        notebook.add_all(
+            [
+                Frame(
+                    strip_id=ahead.strip_id,
+                    position=ahead.position + i,
+                    turn=ahead.turn + i,
+                    role=FrameRole.LOST,
+                    name="wound on",
+                    state=FrameState.EXPOSED,
+                    exposed_at=now(),
+                )
+                for i in range(count)
+            ]
+        )
 
 
 def _repeat(notebook: Notebook, frame: Frame) -> None:
     with notebook.change(f"frame {frame.position + 1} taken again"):
         _shift(notebook, frame.strip_id, frame.position + 1, frame.turn + 1)
-        again = replace(frame, id=0, position=frame.position + 1, turn=frame.turn + 1,
-                        name=f"{frame.name} again", exposed_at=now())  # fmt: skip
+        again = replace(
+            frame,
+            id=0,
+            position=frame.position + 1,
+            turn=frame.turn + 1,
+            name=f"{frame.name} again",
+            exposed_at=now(),
+        )
         written = notebook.add(again)
         notebook.add(Exposure(frame_id=written.id, exposed_at=now(), stops=again.stops))
 

@@ -37,14 +37,19 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         chemistry = developer_phrased(notebook, f"{developer} {dilution}".strip())
         test = notebook.add(
             Test(
-                uid=fresh_uid(), kind=(WrongSetting if roll.pictures else Speed).key,
+                uid=fresh_uid(),
+                kind=(WrongSetting if roll.pictures else Speed).key,
                 stock_id=film.id,
-                developer_id=chemistry.id, created_at=now(),
-                exposure_index=roll.exposure_index or film.box_speed, first_stop=roll.first,
-                last_stop=roll.last, step=roll.step, blanks=max(1, roll.blanks),
+                developer_id=chemistry.id,
+                created_at=now(),
+                exposure_index=roll.exposure_index or film.box_speed,
+                first_stop=roll.first,
+                last_stop=roll.last,
+                step=roll.step,
+                blanks=max(1, roll.blanks),
                 note=f"Entered afterwards: {words.strip()}",
             )
-        )  # fmt: skip
+        )
         if roll.pictures:
             _write_pictures(notebook, test, roll)
         else:
@@ -71,14 +76,19 @@ def _write_pictures(notebook: Notebook, test: Test, roll: RollLine) -> None:
     """A roll of pictures: frames of an EI, whose exposures nobody measured."""
     strip = notebook.add(Strip(test_id=test.id, label="A"))
     count = roll.pictures + roll.blanks
-    notebook.add_all([
-        Frame(
-            strip_id=strip.id, position=i, turn=i, name=str(i + 1),
-            role=FrameRole.BLANK if i < roll.blanks else FrameRole.PICTURE,
-            exposure_index=None if i < roll.blanks else test.exposure_index,
-        )
-        for i in range(count)
-    ])  # fmt: skip
+    notebook.add_all(
+        [
+            Frame(
+                strip_id=strip.id,
+                position=i,
+                turn=i,
+                name=str(i + 1),
+                role=FrameRole.BLANK if i < roll.blanks else FrameRole.PICTURE,
+                exposure_index=None if i < roll.blanks else test.exposure_index,
+            )
+            for i in range(count)
+        ]
+    )
 
 
 def _mark_as_shot(notebook: Notebook, sheet: TestSheet, roll: RollLine) -> None:

@@ -112,14 +112,17 @@ def shot_of(frame: FrameSheet, before: FrameSheet | None, even: bool = False) ->
     changed: list[str] = []
     if not turn and before is not None:
         for name, new, old in (
-            ("shutter", setting, setting_of(before)), ("aperture", aperture, aperture_of(before)),
+            ("shutter", setting, setting_of(before)),
+            ("aperture", aperture, aperture_of(before)),
             ("filter", dark, _filter_of(before)),
-        ):  # fmt: skip
+        ):
             if new != old:
                 changed.append(name)
-        parts = {"shutter": f"the shutter from {setting_of(before)} to {setting}",
-                 "aperture": f"the aperture from {aperture_of(before)} to {aperture}",
-                 "filter": f"the filter to {dark or 'none'}"}  # fmt: skip
+        parts = {
+            "shutter": f"the shutter from {setting_of(before)} to {setting}",
+            "aperture": f"the aperture from {aperture_of(before)} to {aperture}",
+            "filter": f"the filter to {dark or 'none'}",
+        }
         turn = f"Turn {' and '.join(parts[c] for c in changed)}." if changed else "Change nothing."
     note = _shutter_note(frame)
     if note:
@@ -147,9 +150,11 @@ def _taken_words(frame: FrameSheet) -> str:
     if not frame.taken or asked.wanted_stops is None or asked.state == FrameState.SKIPPED:
         return ""
     last = frame.taken[-1]
-    if last.seconds and last.aperture and (last.seconds, last.aperture) != (
-        asked.seconds, asked.aperture
-    ):  # fmt: skip
+    if (
+        last.seconds
+        and last.aperture
+        and (last.seconds, last.aperture) != (asked.seconds, asked.aperture)
+    ):
         return f"taken at {shutter_mark(last.seconds)[0]}  {aperture_mark(last.aperture)}"
     if last.stops is not None and abs(last.stops - asked.wanted_stops) > _AS_ASKED:
         return f"taken at {stops_text(last.stops, signed=True)}"

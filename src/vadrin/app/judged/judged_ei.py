@@ -39,15 +39,29 @@ class JudgedEI:
         return f"Judged {self.way.school.caption}, {self.way.rests_on(self.strip, sheet)}"
 
 
-WAYS = {w.school.key: w for w in (
-    Way(EYE, light_box_answer, lambda strip, _: counted(len(judged_of(strip)), "look"),
-        "the light box was not asked yet: Read, Light box"),
-    Way(PAPER, print_answer,
-        lambda strip, sheet: counted(len(covered_strips(sheet, strip)), "strip"),
-        "no half-covered strip was judged yet: Print"),
-    Way(CONTACT, contact_answer, lambda strip, _: counted(contact_prints(strip), "contact print"),
-        "no frame was picked as the one that prints best: Print, Contact sheet"),
-)}  # fmt: skip
+WAYS = {
+    w.school.key: w
+    for w in (
+        Way(
+            EYE,
+            light_box_answer,
+            lambda strip, _: counted(len(judged_of(strip)), "look"),
+            "the light box was not asked yet: Read, Light box",
+        ),
+        Way(
+            PAPER,
+            print_answer,
+            lambda strip, sheet: counted(len(covered_strips(sheet, strip)), "strip"),
+            "no half-covered strip was judged yet: Print",
+        ),
+        Way(
+            CONTACT,
+            contact_answer,
+            lambda strip, _: counted(contact_prints(strip), "contact print"),
+            "no frame was picked as the one that prints best: Print, Contact sheet",
+        ),
+    )
+}
 """By the key of its school."""
 
 

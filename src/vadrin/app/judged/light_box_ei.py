@@ -55,8 +55,12 @@ def exposures_of(sheet: TestSheet, strip: StripSheet) -> tuple[float, ...]:
 
 def judged_of(strip: StripSheet) -> list[Judgement]:
     """The answers given on the light box for a strip that count, the oldest first."""
-    made = [j for f in strip.frames for j in f.judgements
-            if j.asked == TOLD_FROM_BLANK and not j.left_out]  # fmt: skip
+    made = [
+        j
+        for f in strip.frames
+        for j in f.judgements
+        if j.asked == TOLD_FROM_BLANK and not j.left_out
+    ]
     return sorted(made, key=lambda j: (j.position, j.id))
 
 

@@ -72,9 +72,11 @@ def print_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
 
 @lru_cache(maxsize=64)
 def _told_index(
-    log_h: tuple[float, ...], meter_constant: float, threshold: tuple[float, float],
+    log_h: tuple[float, ...],
+    meter_constant: float,
+    threshold: tuple[float, float],
     answers: tuple[EyeAnswer, ...],
-) -> Figure:  # fmt: skip
+) -> Figure:
     """Column, rail, shelf and card ask for the same: it is worked out once."""
     return print_box(log_h, meter_constant, threshold).told_index(answers)
 

@@ -18,13 +18,7 @@ from vadrin.app.kinds import (
     two_developers_page,
     wrong_setting_page,
 )
-from vadrin.app.kinds.kind_page import (
-    KindPage,
-    PlanSentence,
-    all_pages,
-    page_of,
-    register_page,
-)
+from vadrin.app.kinds.kind_page import KindPage, PlanSentence, all_pages, page_of, register_page
 
 for _module in (
     development_time_page,
@@ -46,10 +40,4 @@ for _module in (
 ):
     register_page(_module.PAGE)
 
-__all__ = [
-    "KindPage",
-    "PlanSentence",
-    "all_pages",
-    "page_of",
-    "register_page",
-]
+__all__ = ["KindPage", "PlanSentence", "all_pages", "page_of", "register_page"]

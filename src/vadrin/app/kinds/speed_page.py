@@ -9,12 +9,7 @@ PAGE = KindPage(
     Speed.key,
     "At which EI do I rate it, developed as I do?",
     "One development, from far under to far over.",
-    sentences=(
-        PlanSentence.ONE_TIME,
-        PlanSentence.BRACKET,
-        PlanSentence.SERIES,
-        PlanSentence.ROLL,
-    ),
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.BRACKET, PlanSentence.SERIES, PlanSentence.ROLL),
     step=0.5,
     answer_view=FRAMES_BY_INDEX,
 )

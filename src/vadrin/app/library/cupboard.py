@@ -18,14 +18,7 @@ from vadrin.app.library.meter_constant import (
     set_meter_constant,
 )
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import (
-    Bottle,
-    Developer,
-    PaperGrade,
-    Process,
-    Record,
-    ShutterTime,
-)
+from vadrin.notebook.records import Bottle, Developer, PaperGrade, Process, Record, ShutterTime
 from vadrin.notebook.store import Notebook
 
 

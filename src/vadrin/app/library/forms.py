@@ -44,8 +44,12 @@ class FieldKind(Enum):
 
 
 MAY_BE_EMPTY = (
-    FieldKind.TEXT, FieldKind.CHOICE, FieldKind.YES, FieldKind.DAY, FieldKind.RECIPROCITY,
-)  # fmt: skip
+    FieldKind.TEXT,
+    FieldKind.CHOICE,
+    FieldKind.YES,
+    FieldKind.DAY,
+    FieldKind.RECIPROCITY,
+)
 """Kinds for which nothing typed is a value too."""
 
 
@@ -67,116 +71,236 @@ class FormField:
 _NAME, _NOTE = FormField("name", "name"), FormField("note", "note")
 
 FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
-    "Stocks": (Stock, (
-        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
-        FormField("box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5,
-                  optional=False),
-        FormField("base", "base"),
-        FormField("reciprocity", "beyond a second it takes", FieldKind.RECIPROCITY), _NOTE,
-    )),
-    "Batches": (Batch, (
-        FormField("stock_id", "stock", FieldKind.LINK, link=Stock, optional=False), _NAME,
-        FormField("expiry", "expires"), FormField("storage", "stored"),
-        FormField("rolls_left", "rolls left", FieldKind.WHOLE, high=100_000), _NOTE,
-    )),
-    "Chemistry": (Developer, (
-        _NAME, FormField("role", "what it is", FieldKind.CHOICE, choices=ROLES),
-        FormField("dilution", "dilution"), FormField("recipe", "recipe"),
-        FormField("capacity_films", "capacity", FieldKind.NUMBER, "films a litre", 0.01, 1000),
-        FormField("keeps_days", "keeps", FieldKind.NUMBER, "days", 0.01, 10_000),
-        FormField("least_ml", "each film needs", FieldKind.NUMBER, "ml", 0.1, 5000), _NOTE,
-    )),
-    "Bottles": (Bottle, (
-        FormField("developer_id", "holds", FieldKind.LINK, link=Developer, optional=False), _NAME,
-        FormField("mixed_at", "mixed on", FieldKind.DAY),
-        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
-        FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False),
-        FormField("fresh_clearing_s", "cleared or bleached a scrap when fresh in",
-                  FieldKind.NUMBER, "s", 1, 3600),
-        FormField("clearing_s", "does it now in", FieldKind.NUMBER, "s", 1, 3600), _NOTE,
-    )),
-    "Processes": (Process, (
-        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=tuple(PROCESS_KINDS)),
-        FormField("developer_id", "developer", FieldKind.LINK, link=Developer),
-        FormField("temperature_c", "temperature", FieldKind.NUMBER, "°C", 1, 60, optional=False),
-        FormField("agitation", "agitation"), FormField("vessel", "vessel"),
-        FormField("water", "water"),
-        FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
-        FormField("q10", "faster for 10 K by", FieldKind.NUMBER, "times", 1.2, 5), _NOTE,
-    )),
-    "Steps of processes": (ProcessStep, (
-        FormField("process_id", "process", FieldKind.LINK, link=Process, optional=False),
-        FormField("position", "its place", FieldKind.WHOLE, "", 0, 60, optional=False), _NAME,
-        FormField("seconds", "lasts", FieldKind.NUMBER, "s (0: as the test has it)", 0, 604_800,
-                  optional=False),
-        FormField("temperature_c", "at", FieldKind.NUMBER, "°C", 1, 60),
-        FormField("tolerance_k", "within", FieldKind.NUMBER, "K", 0.05, 10),
-        FormField("agitation", "agitated"), FormField("develops", "develops", FieldKind.YES),
-        FormField("may_pause", "may wait", FieldKind.YES), _NOTE,
-    )),
-    "Papers": (Paper, (
-        _NAME, FormField("grade", "grade or filter"),
-        FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
-        FormField("full_black_seconds", "time for full black", FieldKind.NUMBER, "s", 0.01, 10_000),
-        _NOTE,
-    )),
-    "Grades of papers": (PaperGrade, (
-        FormField("paper_id", "paper", FieldKind.LINK, link=Paper, optional=False),
-        FormField("grade", "grade or filter"),
-        FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
-        FormField("factor", "takes", FieldKind.NUMBER, "times the exposure", 0.05, 100),
-        FormField("measured", "measured here", FieldKind.YES), _NOTE,
-    )),
-    "Enlargers": (Enlarger, (
-        _NAME, FormField("head", "head", FieldKind.CHOICE, choices=("diffuse", "condenser")),
-        FormField("lens", "lens"), _NOTE,
-    )),
-    "Cameras": (Camera, (
-        _NAME, FormField("slowest", "slowest shutter mark", FieldKind.SECONDS, optional=False),
-        FormField("fastest", "fastest shutter mark", FieldKind.SECONDS, optional=False),
-        FormField("shutter_step", "shutter marks every", FieldKind.NUMBER, "stop", 0.1, 2,
-                  optional=False),
-        FormField("bulb", "holds open as long as pressed", FieldKind.YES),
-        FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
-        FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
-        FormField("compensation", "exposure compensation ±", FieldKind.NUMBER, "stops", 0, 10,
-                optional=False),
-        FormField("frame_rate", "frames a second (cine)", FieldKind.NUMBER, "", 0.1, 1000),
-        FormField("shutter_angle", "shutter angle (cine)", FieldKind.NUMBER, "°", 1, 359), _NOTE,
-    )),
-    "Measured shutters": (ShutterTime, (
-        FormField("camera_id", "camera", FieldKind.LINK, link=Camera, optional=False),
-        FormField("marked", "mark", FieldKind.SECONDS, optional=False),
-        FormField("measured", "measured", FieldKind.SECONDS, optional=False),
-        FormField("measured_at", "measured on", FieldKind.DAY), _NOTE,
-    )),
-    "Lenses": (Lens, (
-        _NAME,
-        FormField("widest", "widest mark f/", FieldKind.NUMBER, "", 0.5, 128, optional=False),
-        FormField("smallest", "smallest mark f/", FieldKind.NUMBER, "", 0.7, 512, optional=False),
-        FormField("aperture_step", "marks every", FieldKind.NUMBER, "stop", 0.1, 2, optional=False),
-        FormField("light_loss", "passes less than its mark by", FieldKind.NUMBER, "stop", -1, 10,
-                optional=False), _NOTE,
-    )),
-    "Light meters": (LightMeter, (
-        _NAME, FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
-        FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
-        FormField("constant", "meter constant", FieldKind.METER_CONSTANT, "lx s", optional=False),
-        _NOTE,
-    )),
-    "Instruments": (Instrument, (
-        _NAME, FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
-        FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
-        FormField("calibrated_at", "calibrated on", FieldKind.DAY),
-        FormField("port", "speaks at port, or leaves files in"),
-        FormField("line_format", "its line, {number} in braces"), _NOTE,
-    )),
-    "Rules of thumb": (Rule, (
-        _NAME, FormField("takes", "it is given", FieldKind.CHOICE, choices=RULE_TAKES),
-        FormField("formula", "it says", FieldKind.CHOICE,
-                  choices=tuple(str(f) for f in RuleFormula)),
-        FormField("amount", "number", FieldKind.NUMBER, "", 0.001, 1000, optional=False),
-        FormField("whose", "whose it is"), _NOTE,
-    )),
-}  # fmt: skip
+    "Stocks": (
+        Stock,
+        (
+            _NAME,
+            FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
+            FormField(
+                "box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5, optional=False
+            ),
+            FormField("base", "base"),
+            FormField("reciprocity", "beyond a second it takes", FieldKind.RECIPROCITY),
+            _NOTE,
+        ),
+    ),
+    "Batches": (
+        Batch,
+        (
+            FormField("stock_id", "stock", FieldKind.LINK, link=Stock, optional=False),
+            _NAME,
+            FormField("expiry", "expires"),
+            FormField("storage", "stored"),
+            FormField("rolls_left", "rolls left", FieldKind.WHOLE, high=100_000),
+            _NOTE,
+        ),
+    ),
+    "Chemistry": (
+        Developer,
+        (
+            _NAME,
+            FormField("role", "what it is", FieldKind.CHOICE, choices=ROLES),
+            FormField("dilution", "dilution"),
+            FormField("recipe", "recipe"),
+            FormField("capacity_films", "capacity", FieldKind.NUMBER, "films a litre", 0.01, 1000),
+            FormField("keeps_days", "keeps", FieldKind.NUMBER, "days", 0.01, 10_000),
+            FormField("least_ml", "each film needs", FieldKind.NUMBER, "ml", 0.1, 5000),
+            _NOTE,
+        ),
+    ),
+    "Bottles": (
+        Bottle,
+        (
+            FormField("developer_id", "holds", FieldKind.LINK, link=Developer, optional=False),
+            _NAME,
+            FormField("mixed_at", "mixed on", FieldKind.DAY),
+            FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
+            FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False),
+            FormField(
+                "fresh_clearing_s",
+                "cleared or bleached a scrap when fresh in",
+                FieldKind.NUMBER,
+                "s",
+                1,
+                3600,
+            ),
+            FormField("clearing_s", "does it now in", FieldKind.NUMBER, "s", 1, 3600),
+            _NOTE,
+        ),
+    ),
+    "Processes": (
+        Process,
+        (
+            _NAME,
+            FormField("kind", "kind", FieldKind.CHOICE, choices=tuple(PROCESS_KINDS)),
+            FormField("developer_id", "developer", FieldKind.LINK, link=Developer),
+            FormField(
+                "temperature_c", "temperature", FieldKind.NUMBER, "°C", 1, 60, optional=False
+            ),
+            FormField("agitation", "agitation"),
+            FormField("vessel", "vessel"),
+            FormField("water", "water"),
+            FormField("volume_ml", "volume", FieldKind.NUMBER, "ml", 1, 1e6),
+            FormField("q10", "faster for 10 K by", FieldKind.NUMBER, "times", 1.2, 5),
+            _NOTE,
+        ),
+    ),
+    "Steps of processes": (
+        ProcessStep,
+        (
+            FormField("process_id", "process", FieldKind.LINK, link=Process, optional=False),
+            FormField("position", "its place", FieldKind.WHOLE, "", 0, 60, optional=False),
+            _NAME,
+            FormField(
+                "seconds",
+                "lasts",
+                FieldKind.NUMBER,
+                "s (0: as the test has it)",
+                0,
+                604_800,
+                optional=False,
+            ),
+            FormField("temperature_c", "at", FieldKind.NUMBER, "°C", 1, 60),
+            FormField("tolerance_k", "within", FieldKind.NUMBER, "K", 0.05, 10),
+            FormField("agitation", "agitated"),
+            FormField("develops", "develops", FieldKind.YES),
+            FormField("may_pause", "may wait", FieldKind.YES),
+            _NOTE,
+        ),
+    ),
+    "Papers": (
+        Paper,
+        (
+            _NAME,
+            FormField("grade", "grade or filter"),
+            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
+            FormField(
+                "full_black_seconds", "time for full black", FieldKind.NUMBER, "s", 0.01, 10_000
+            ),
+            _NOTE,
+        ),
+    ),
+    "Grades of papers": (
+        PaperGrade,
+        (
+            FormField("paper_id", "paper", FieldKind.LINK, link=Paper, optional=False),
+            FormField("grade", "grade or filter"),
+            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
+            FormField("factor", "takes", FieldKind.NUMBER, "times the exposure", 0.05, 100),
+            FormField("measured", "measured here", FieldKind.YES),
+            _NOTE,
+        ),
+    ),
+    "Enlargers": (
+        Enlarger,
+        (
+            _NAME,
+            FormField("head", "head", FieldKind.CHOICE, choices=("diffuse", "condenser")),
+            FormField("lens", "lens"),
+            _NOTE,
+        ),
+    ),
+    "Cameras": (
+        Camera,
+        (
+            _NAME,
+            FormField("slowest", "slowest shutter mark", FieldKind.SECONDS, optional=False),
+            FormField("fastest", "fastest shutter mark", FieldKind.SECONDS, optional=False),
+            FormField(
+                "shutter_step",
+                "shutter marks every",
+                FieldKind.NUMBER,
+                "stop",
+                0.1,
+                2,
+                optional=False,
+            ),
+            FormField("bulb", "holds open as long as pressed", FieldKind.YES),
+            FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField(
+                "compensation",
+                "exposure compensation ±",
+                FieldKind.NUMBER,
+                "stops",
+                0,
+                10,
+                optional=False,
+            ),
+            FormField("frame_rate", "frames a second (cine)", FieldKind.NUMBER, "", 0.1, 1000),
+            FormField("shutter_angle", "shutter angle (cine)", FieldKind.NUMBER, "°", 1, 359),
+            _NOTE,
+        ),
+    ),
+    "Measured shutters": (
+        ShutterTime,
+        (
+            FormField("camera_id", "camera", FieldKind.LINK, link=Camera, optional=False),
+            FormField("marked", "mark", FieldKind.SECONDS, optional=False),
+            FormField("measured", "measured", FieldKind.SECONDS, optional=False),
+            FormField("measured_at", "measured on", FieldKind.DAY),
+            _NOTE,
+        ),
+    ),
+    "Lenses": (
+        Lens,
+        (
+            _NAME,
+            FormField("widest", "widest mark f/", FieldKind.NUMBER, "", 0.5, 128, optional=False),
+            FormField(
+                "smallest", "smallest mark f/", FieldKind.NUMBER, "", 0.7, 512, optional=False
+            ),
+            FormField(
+                "aperture_step", "marks every", FieldKind.NUMBER, "stop", 0.1, 2, optional=False
+            ),
+            FormField(
+                "light_loss",
+                "passes less than its mark by",
+                FieldKind.NUMBER,
+                "stop",
+                -1,
+                10,
+                optional=False,
+            ),
+            _NOTE,
+        ),
+    ),
+    "Light meters": (
+        LightMeter,
+        (
+            _NAME,
+            FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField(
+                "constant", "meter constant", FieldKind.METER_CONSTANT, "lx s", optional=False
+            ),
+            _NOTE,
+        ),
+    ),
+    "Instruments": (
+        Instrument,
+        (
+            _NAME,
+            FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
+            FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
+            FormField("calibrated_at", "calibrated on", FieldKind.DAY),
+            FormField("port", "speaks at port, or leaves files in"),
+            FormField("line_format", "its line, {number} in braces"),
+            _NOTE,
+        ),
+    ),
+    "Rules of thumb": (
+        Rule,
+        (
+            _NAME,
+            FormField("takes", "it is given", FieldKind.CHOICE, choices=RULE_TAKES),
+            FormField(
+                "formula", "it says", FieldKind.CHOICE, choices=tuple(str(f) for f in RuleFormula)
+            ),
+            FormField("amount", "number", FieldKind.NUMBER, "", 0.001, 1000, optional=False),
+            FormField("whose", "whose it is"),
+            _NOTE,
+        ),
+    ),
+}
 """Every kind of kit by its heading, with its record and the fields of its form."""

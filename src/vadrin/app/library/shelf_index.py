@@ -136,10 +136,19 @@ def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
     shown_time = minutes_text(float(str(time))) if time and not said else ""
     searched = (film, process, camera, created, kind, note, shown_index, shown_time, more, words)
     return ShelfLine(
-        int(str(test_id)), film, f"{kind} test", process, str(camera), date_text(str(created)),
-        age_text(str(created), now), shown_index, shown_time, str(note),
-        " ".join(map(str, searched)).lower(), str(stock),
-    )  # fmt: skip
+        int(str(test_id)),
+        film,
+        f"{kind} test",
+        process,
+        str(camera),
+        date_text(str(created)),
+        age_text(str(created), now),
+        shown_index,
+        shown_time,
+        str(note),
+        " ".join(map(str, searched)).lower(),
+        str(stock),
+    )
 
 
 def shelf_lines(notebook: Notebook) -> list[ShelfLine]:
@@ -221,12 +230,14 @@ class StoreLine:
 def film_left(notebook: Notebook) -> list[StoreLine]:
     """Batches with rolls left, and the rating last decided for them."""
     stocks = {s.id: s for s in notebook.all(Stock)}
-    ratings = dict(notebook.rows(
-        "SELECT test.batch_id, finding.exposure_index FROM finding "
-        "JOIN test ON test.id = finding.test_id WHERE test.batch_id IS NOT NULL "
-        "AND finding.exposure_index > 0 "
-        "ORDER BY finding.id"
-    ))  # fmt: skip
+    ratings = dict(
+        notebook.rows(
+            "SELECT test.batch_id, finding.exposure_index FROM finding "
+            "JOIN test ON test.id = finding.test_id WHERE test.batch_id IS NOT NULL "
+            "AND finding.exposure_index > 0 "
+            "ORDER BY finding.id"
+        )
+    )
     lines = []
     for batch in notebook.all(Batch):
         if not batch.rolls_left:
@@ -235,8 +246,11 @@ def film_left(notebook: Notebook) -> list[StoreLine]:
         rated = ratings.get(batch.id)
         rating = f"rated EI {marked_ei(rated)}" if rated else f"box {stock.box_speed:g}, not rated"
         rolls = counted(batch.rolls_left, "roll")
-        lines.append(StoreLine(f"{stock.name} {batch.name}".strip(), f"{rolls}, {rating}",
-                               batch.rolls_left <= 1))  # fmt: skip
+        lines.append(
+            StoreLine(
+                f"{stock.name} {batch.name}".strip(), f"{rolls}, {rating}", batch.rolls_left <= 1
+            )
+        )
     return lines
 
 

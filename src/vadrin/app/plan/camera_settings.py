@@ -141,6 +141,9 @@ def _index_stops(test: Test, frame: Frame) -> float:
 
 def _set(frame: Frame, setting: CameraSetting, wanted: float) -> Frame:
     return replace(
-        frame, seconds=setting.seconds, aperture=setting.aperture,
-        filter_stops=setting.filter_stops, stops=round(wanted + setting.stops - setting.wanted, 4),
-    )  # fmt: skip
+        frame,
+        seconds=setting.seconds,
+        aperture=setting.aperture,
+        filter_stops=setting.filter_stops,
+        stops=round(wanted + setting.stops - setting.wanted, 4),
+    )

@@ -28,16 +28,29 @@ def has_bracket(test: Test) -> bool:
 def plan_request_of(notebook: Notebook, test: Test, times: tuple[float, ...]) -> PlanRequest:
     """What a test asks its plan for."""
     return PlanRequest(
-        test.kind, test.exposure_index, test.first_stop, test.last_stop, test.step, test.blanks,
-        times, test.second_factor, test.repeat_first, test.arrangement, test.film,
-        test.tablet if test.by_contact else (), test.leader, test.holder,
-        len(test.compared_names) or 1, test.compared is not Compared.DEVELOPERS,
+        test.kind,
+        test.exposure_index,
+        test.first_stop,
+        test.last_stop,
+        test.step,
+        test.blanks,
+        times,
+        test.second_factor,
+        test.repeat_first,
+        test.arrangement,
+        test.film,
+        test.tablet if test.by_contact else (),
+        test.leader,
+        test.holder,
+        len(test.compared_names) or 1,
+        test.compared is not Compared.DEVELOPERS,
         makers_told(notebook, test),
-    )  # fmt: skip
+    )
 
 
-def drafted_strips(notebook: Notebook, test: Test, times: tuple[float, ...]
-           ) -> list[tuple[Strip, list[Frame]]]:  # fmt: skip
+def drafted_strips(
+    notebook: Notebook, test: Test, times: tuple[float, ...]
+) -> list[tuple[Strip, list[Frame]]]:
     """The strips of a plan with their frames and settings, not written yet.
 
     Raises
@@ -65,20 +78,34 @@ def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> St
         note, other = names[position - 1], compared_material(notebook, test, names[position - 1])
     twin = test.twin_id if position % 2 and on_twins(test) else None
     return Strip(
-        test_id=test.id, position=position, label=plan.label, planned_min=plan.time_min,
-        roll=plan.roll, push=plan.push, note=note, camera_id=twin,
-        stock_id=other.stock_id, batch_id=other.batch_id, developer_id=other.developer_id,
-    )  # fmt: skip
+        test_id=test.id,
+        position=position,
+        label=plan.label,
+        planned_min=plan.time_min,
+        roll=plan.roll,
+        push=plan.push,
+        note=note,
+        camera_id=twin,
+        stock_id=other.stock_id,
+        batch_id=other.batch_id,
+        developer_id=other.developer_id,
+    )
 
 
 def _frames(strip: StripPlan) -> list[Frame]:
     return [
         Frame(
-            position=place, name=f.name, role=f.role, exposure_index=f.exposure_index,
-            stops=f.stops, wanted_stops=f.stops, seconds=f.seconds, turn=f.turn,
+            position=place,
+            name=f.name,
+            role=f.role,
+            exposure_index=f.exposure_index,
+            stops=f.stops,
+            wanted_stops=f.stops,
+            seconds=f.seconds,
+            turn=f.turn,
         )
         for place, f in enumerate(strip.frames)
-    ]  # fmt: skip
+    ]
 
 
 def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
@@ -88,8 +115,10 @@ def lay_out(notebook: Notebook, test: Test, times: tuple[float, ...]) -> None:
 
 def write_strips(notebook: Notebook, test: Test, plan: list[tuple[Strip, list[Frame]]]) -> None:
     strips = notebook.add_all([replace(strip, test_id=test.id) for strip, _ in plan])
-    notebook.add_all([
-        replace(frame, strip_id=strip.id)
-        for strip, (_, frames) in zip(strips, plan, strict=True)
-        for frame in frames
-    ])  # fmt: skip
+    notebook.add_all(
+        [
+            replace(frame, strip_id=strip.id)
+            for strip, (_, frames) in zip(strips, plan, strict=True)
+            for frame in frames
+        ]
+    )

@@ -82,13 +82,26 @@ class Expected:
 def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
     """The newest finding of a time for the same film and developer, in one question."""
     test = sheet.test
-    newest = notebook.rows(_NEWEST, stock=test.stock_id, developer=test.developer_id, me=test.id,
-                           as_developed=AS_DEVELOPED, by_eye=BY_EYE, own=OWN_WORDS)  # fmt: skip
+    newest = notebook.rows(
+        _NEWEST,
+        stock=test.stock_id,
+        developer=test.developer_id,
+        me=test.id,
+        as_developed=AS_DEVELOPED,
+        by_eye=BY_EYE,
+        own=OWN_WORDS,
+    )
     last = notebook.get(Finding, newest[0][0]) if newest else None
     if last is None:
         return None
-    return FoundBefore(last.exposure_index, last.time_min, last.target_kind, last.target_value,
-                       date_text(last.decided_at), last.basis)  # fmt: skip
+    return FoundBefore(
+        last.exposure_index,
+        last.time_min,
+        last.target_kind,
+        last.target_value,
+        date_text(last.decided_at),
+        last.basis,
+    )
 
 
 def _readings_behind(basis: str) -> tuple[StripReadings, ...]:

@@ -43,8 +43,10 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
     if sheet.makers and any(s.strip.push for s in sheet.strips):
-        notes.append("The times of the pushes are as the maker's table has them: hearsay until "
-                     "they are measured.")  # fmt: skip
+        notes.append(
+            "The times of the pushes are as the maker's table has them: hearsay until "
+            "they are measured."
+        )
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
     indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}
@@ -95,10 +97,12 @@ def _at_an_edge(limits: CameraLimits, lit: list[Frame]) -> int:
     known = {round(float(np.log2(m)), 1) for m, _ in limits.measured}
     wide = sum((f.aperture or 99.0) <= open_wide for f in lit)
     quick = sum(
-        bool(f.seconds) and f.seconds <= limits.shutters[-1] * 1.01
+        bool(f.seconds)
+        and f.seconds <= limits.shutters[-1] * 1.01
         and round(float(np.log2(f.seconds)), 1) not in known
-        for f in lit if f.seconds
-    )  # fmt: skip
+        for f in lit
+        if f.seconds
+    )
     return wide + quick
 
 

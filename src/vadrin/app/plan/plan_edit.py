@@ -63,11 +63,17 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
         if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
             for strip, (draft, _) in zip(strips, plan, strict=True):
                 notebook.put(
-                    replace(strip, planned_min=draft.planned_min, push=draft.push,
-                            note=draft.note, developer_id=draft.developer_id,
-                            stock_id=draft.stock_id, batch_id=draft.batch_id,
-                            camera_id=draft.camera_id)
-                )  # fmt: skip
+                    replace(
+                        strip,
+                        planned_min=draft.planned_min,
+                        push=draft.push,
+                        note=draft.note,
+                        developer_id=draft.developer_id,
+                        stock_id=draft.stock_id,
+                        batch_id=draft.batch_id,
+                        camera_id=draft.camera_id,
+                    )
+                )
             return
         if any(f.state != FrameState.PLANNED for f in there):
             raise EditRefusedError(
@@ -122,8 +128,16 @@ def _same_frames(
 
 
 def _asked(frame: Frame) -> tuple[object, ...]:
-    return (frame.name, frame.role, frame.exposure_index, frame.wanted_stops, frame.seconds,
-            frame.aperture, frame.filter_stops, frame.turn)  # fmt: skip
+    return (
+        frame.name,
+        frame.role,
+        frame.exposure_index,
+        frame.wanted_stops,
+        frame.seconds,
+        frame.aperture,
+        frame.filter_stops,
+        frame.turn,
+    )
 
 
 def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
@@ -140,7 +154,14 @@ def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
     if page_of(test.kind).kind.times_shared:
         times = tuple(dict.fromkeys(times))
     return PlanEdit(
-        test, times or (USUAL_MINUTES,), sheet.stock.name, sheet.developer.name,
-        sheet.developer.dilution, None, name_of(Camera, test.camera_id),
-        name_of(Lens, test.lens_id), name_of(Camera, test.twin_id), sheet.stock.reciprocity,
-    )  # fmt: skip
+        test,
+        times or (USUAL_MINUTES,),
+        sheet.stock.name,
+        sheet.developer.name,
+        sheet.developer.dilution,
+        None,
+        name_of(Camera, test.camera_id),
+        name_of(Lens, test.lens_id),
+        name_of(Camera, test.twin_id),
+        sheet.stock.reciprocity,
+    )

@@ -123,8 +123,11 @@ def _answers(whole: Forecast, question: ForecastInput) -> list[ForecastLine]:
     lines = [ForecastLine("EI", f"± {_stops(1.96 * spread)} stop")]
     time = whole.time_spread
     if time is None:
-        return lines if not _asks_time(question) else [*lines, ForecastLine("time", "none",
-                                                                   whole.time_min.why)]  # fmt: skip
+        return (
+            lines
+            if not _asks_time(question)
+            else [*lines, ForecastLine("time", "none", whole.time_min.why)]
+        )
     half = 1.96 * time * whole.time_min.known()
     lines.append(ForecastLine("time", f"± {minutes_text(half, exact=True)}"))
     for stops, push in zip(question.settings.pushes, whole.push_times, strict=True):

@@ -23,33 +23,50 @@ Sentence = tuple[Occasion | PlanSentence, str]
 """When it is shown, and its words; those in braces are keys of `WORDS`."""
 
 SENTENCES: tuple[Sentence, ...] = (
-    (Occasion.FILM,
-     "The film is {film} batch {batch} in {developer} {dilution}; the meter is set to EI {ei}."),
-    (PlanSentence.TIMES,
-     "The same exposures on {strips}, one each developed {times} min at {warmth}."),
+    (
+        Occasion.FILM,
+        "The film is {film} batch {batch} in {developer} {dilution}; the meter is set to EI {ei}.",
+    ),
+    (
+        PlanSentence.TIMES,
+        "The same exposures on {strips}, one each developed {times} min at {warmth}.",
+    ),
     (PlanSentence.ONE_TIME, "Developed {time} min at {warmth}."),
     (Occasion.OTHERS, "Beside the reference, other {compared}: {others}."),
     (PlanSentence.SECOND_FACTOR, "The other factor: {second}."),
-    (PlanSentence.BRACKET,
-     "A {subject} in {light}, from {first} to {last} stops in {step}, after {blanks} kept blank."),
-    (PlanSentence.SERIES,
-     "In the bracket's place, EIs in a series: {series}; each gets one as metered, one three stops "
-     "over and one four under."),
-    (PlanSentence.FILTER,
-     "A filter of factor {factor} stays on the lens; frame rate and shutter angle are the "
-     "camera's."),
+    (
+        PlanSentence.BRACKET,
+        "A {subject} in {light}, from {first} to {last} stops in {step}, "
+        "after {blanks} kept blank.",
+    ),
+    (
+        PlanSentence.SERIES,
+        "In the bracket's place, EIs in a series: {series}; each gets one as metered, "
+        "one three stops over and one four under.",
+    ),
+    (
+        PlanSentence.FILTER,
+        "A filter of factor {factor} stays on the lens; frame rate and shutter angle are the "
+        "camera's.",
+    ),
     (PlanSentence.FRESHNESS, "The bleach is {state}."),
     (PlanSentence.SHEET, "Its speed was found {how}; its picture is a {axis}."),
-    (Occasion.TABLET,
-     "The tablet's steps have densities {tablet}; the densest exposure is that through none."),
-    (PlanSentence.ROLL,
-     "The film comes as {supply}, with {leader} lost to the leader and {holder} of each strip to "
-     "the holder; it is shot {order}, the first exposure {check}."),
+    (
+        Occasion.TABLET,
+        "The tablet's steps have densities {tablet}; the densest exposure is that through none.",
+    ),
+    (
+        PlanSentence.ROLL,
+        "The film comes as {supply}, with {leader} lost to the leader and {holder} of each strip "
+        "to the holder; it is shot {order}, the first exposure {check}.",
+    ),
     (Occasion.TWIN, "The second camera is {twin}."),
-    (Occasion.METER,
-     "The meter says {shutter} at {aperture}; with {camera} and {lens} turn the {turned} first, "
-     "neutral density up to {filter} stops; beyond a second this film takes {reciprocity}."),
-)  # fmt: skip
+    (
+        Occasion.METER,
+        "The meter says {shutter} at {aperture}; with {camera} and {lens} turn the {turned} first, "
+        "neutral density up to {filter} stops; beyond a second this film takes {reciprocity}.",
+    ),
+)
 """Every sentence a plan can need, in order."""
 
 

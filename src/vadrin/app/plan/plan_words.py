@@ -35,16 +35,29 @@ from vadrin.notebook.records.film_test import TABLET_SUBJECT
 from vadrin.notebook.store import Notebook
 
 STEP_WORDS = {"whole stops": 1.0, "half stops": 0.5, "thirds": 1 / 3}
-SUPPLIES = ("36 frames", "24 frames", "12 frames", "8 frames", "10 sheets", "5 m", "10 m cine",
-         AS_MUCH)  # fmt: skip
+SUPPLIES = (
+    "36 frames",
+    "24 frames",
+    "12 frames",
+    "8 frames",
+    "10 sheets",
+    "5 m",
+    "10 m cine",
+    AS_MUCH,
+)
 ORDERS = {
     "one strip after the other": Arrangement.SEQUENTIAL,
     "each strip back to front": Arrangement.MIRRORED,
     "in pairs on twin cameras": Arrangement.INTERLEAVED,
 }
 CHECKS = {"repeated at the end": True, "not repeated": False}
-SUBJECTS = ("plain target", "still scene", f"{TABLET_SUBJECT} by contact", "colour chart",
-            "clear film")  # fmt: skip
+SUBJECTS = (
+    "plain target",
+    "still scene",
+    f"{TABLET_SUBJECT} by contact",
+    "colour chart",
+    "clear film",
+)
 LIGHTS = ("sun", "open shade", "window light", "lamp")
 _ANY = "not named"
 NOT_KNOWN = "nothing more"
@@ -187,102 +200,205 @@ def _film(plan: PlanEdit, words: str) -> PlanEdit:
     film = film_supply_typed(words)
     if film is None:
         return replace(plan, test=replace(plan.test, film_amount=None, film_taken=0))
-    test = replace(
-        plan.test, film_amount=film.amount, film_unit=film.unit, film_taken=film.taken
-    )  # fmt: skip
+    test = replace(plan.test, film_amount=film.amount, film_unit=film.unit, film_taken=film.taken)
     return replace(plan, test=test)
 
 
 WORDS: dict[str, Word] = {
-    "film": Word("film stock", lambda p, w: replace(p, stock_name=name_typed(w)),
-                 lambda s, p: p.stock_name or "a film"),
-    "batch": Word("batch", lambda p, w: replace(p, batch_name=w.replace(_ANY, "").strip()),
-                  lambda s, p: s.batch.name if s.batch else _ANY),
-    "developer": Word("developer", lambda p, w: replace(p, developer_name=name_typed(w)),
-                      lambda s, p: p.developer_name or "a developer"),
-    "dilution": Word("dilution", lambda p, w: replace(p, dilution=w.strip()),
-                     lambda s, p: p.dilution or "undiluted"),
-    "compared": Word("what is compared",
-                     _field("compared", lambda w: Compared(choice_typed(w, Compared))),
-                     lambda s, p: p.test.compared, chooser(list(Compared))),
-    "others": Word("what is set beside the reference", _compared_names,
-                   lambda s, p: ", ".join(p.test.compared_names) or "not named yet"),
-    "ei": Word("EI on the meter", _field("exposure_index", exposure_index_typed),
-               lambda s, p: f"{p.test.exposure_index:g}", _third),
-    "strips": Word("number of strips", _strips, lambda s, p: counted(len(p.times), "strip"),
-                   _count),
-    "times": Word("development times in minutes", _times, lambda s, p: times_text(p.times),
-                  _step_times),
-    "time": Word("development time in minutes", lambda p, w: replace(p, times=(minutes_typed(w),)),
-                 lambda s, p: minutes_brief(p.times[0]) if p.times else "8", _minutes),
+    "film": Word(
+        "film stock",
+        lambda p, w: replace(p, stock_name=name_typed(w)),
+        lambda s, p: p.stock_name or "a film",
+    ),
+    "batch": Word(
+        "batch",
+        lambda p, w: replace(p, batch_name=w.replace(_ANY, "").strip()),
+        lambda s, p: s.batch.name if s.batch else _ANY,
+    ),
+    "developer": Word(
+        "developer",
+        lambda p, w: replace(p, developer_name=name_typed(w)),
+        lambda s, p: p.developer_name or "a developer",
+    ),
+    "dilution": Word(
+        "dilution",
+        lambda p, w: replace(p, dilution=w.strip()),
+        lambda s, p: p.dilution or "undiluted",
+    ),
+    "compared": Word(
+        "what is compared",
+        _field("compared", lambda w: Compared(choice_typed(w, Compared))),
+        lambda s, p: p.test.compared,
+        chooser(list(Compared)),
+    ),
+    "others": Word(
+        "what is set beside the reference",
+        _compared_names,
+        lambda s, p: ", ".join(p.test.compared_names) or "not named yet",
+    ),
+    "ei": Word(
+        "EI on the meter",
+        _field("exposure_index", exposure_index_typed),
+        lambda s, p: f"{p.test.exposure_index:g}",
+        _third,
+    ),
+    "strips": Word(
+        "number of strips", _strips, lambda s, p: counted(len(p.times), "strip"), _count
+    ),
+    "times": Word(
+        "development times in minutes", _times, lambda s, p: times_text(p.times), _step_times
+    ),
+    "time": Word(
+        "development time in minutes",
+        lambda p, w: replace(p, times=(minutes_typed(w),)),
+        lambda s, p: minutes_brief(p.times[0]) if p.times else "8",
+        _minutes,
+    ),
     "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
-    "second": Word("the other factor", _field("second_factor", numbers_typed),
-                   lambda s, p: numbers_text(p.test.second_factor)),
-    "factor": Word("factor of the filter that stays on",
-                   _field("filter_factor", lambda w: number_within(
-                       w.replace("×", ""), 1, 1000, "a filter's factor lies between 1 and 1000",
-                       "1.6")),
-                   lambda s, p: f"{p.test.filter_factor:g}"),
-    "state": Word("how fresh the bleach is", _field("process_state", lambda w: w.strip()),
-                  lambda s, p: p.test.process_state or "of an age not said",
-                  chooser(("fresh", "half used", "at its last sheets"))),
-    "how": Word("how the sheet's speed was found", _field("note", lambda w: w.strip()),
-                lambda s, p: p.test.note or "in a way it does not say"),
-    "axis": Word("what the sheet's axis is",
-                 _field("subject", lambda w: choice_typed(w, AXES, anywhere=True)),
-                 lambda s, p: p.test.subject, chooser(list(AXES))),
-    "series": Word("EIs of the series", _series,
-                   lambda s, p: numbers_text(p.test.second_factor) or NO_SERIES, _step_series),
-    "first": Word("thinnest exposure in stops", _bracket("first_stop"),
-                  lambda s, p: stops_text(p.test.first_stop, signed=True), _by(1.0)),
-    "last": Word("densest exposure in stops", _bracket("last_stop"),
-                 lambda s, p: stops_text(p.test.last_stop, signed=True), _by(1.0)),
-    "step": Word("step of the bracket",
-                 _field("step", lambda w: STEP_WORDS[choice_typed(w, STEP_WORDS)]),
-                 lambda s, p: _step_of(p.test.step), chooser(list(STEP_WORDS))),
-    "blanks": Word("blank frames",
-                   _field("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
-                   lambda s, p: counted(p.test.blanks, "frame"), _count),
-    "leader": Word("frames of the leader", _field("leader", _kept),
-                   lambda s, p: counted(p.test.leader, "frame"), _count),
-    "holder": Word("frames in the holder", _field("holder", _kept),
-                   lambda s, p: counted(p.test.holder, "frame"), _count),
-    "reciprocity": Word("law of long exposures", _reciprocity,
-                        lambda s, p: p.reciprocity or NOT_KNOWN),
-    "subject": Word("target", _field("subject", name_typed), lambda s, p: p.test.subject,
-                    chooser(SUBJECTS)),
-    "tablet": Word("densities of the tablet", _field("tablet", numbers_typed),
-                   lambda s, p: numbers_text(p.test.tablet) or "0.05, 0.20, 0.35 …"),
-    "light": Word("light", _field("light", lambda w: w.strip()),
-                  lambda s, p: p.test.light or "any light", chooser(LIGHTS)),
+    "second": Word(
+        "the other factor",
+        _field("second_factor", numbers_typed),
+        lambda s, p: numbers_text(p.test.second_factor),
+    ),
+    "factor": Word(
+        "factor of the filter that stays on",
+        _field(
+            "filter_factor",
+            lambda w: number_within(
+                w.replace("×", ""), 1, 1000, "a filter's factor lies between 1 and 1000", "1.6"
+            ),
+        ),
+        lambda s, p: f"{p.test.filter_factor:g}",
+    ),
+    "state": Word(
+        "how fresh the bleach is",
+        _field("process_state", lambda w: w.strip()),
+        lambda s, p: p.test.process_state or "of an age not said",
+        chooser(("fresh", "half used", "at its last sheets")),
+    ),
+    "how": Word(
+        "how the sheet's speed was found",
+        _field("note", lambda w: w.strip()),
+        lambda s, p: p.test.note or "in a way it does not say",
+    ),
+    "axis": Word(
+        "what the sheet's axis is",
+        _field("subject", lambda w: choice_typed(w, AXES, anywhere=True)),
+        lambda s, p: p.test.subject,
+        chooser(list(AXES)),
+    ),
+    "series": Word(
+        "EIs of the series",
+        _series,
+        lambda s, p: numbers_text(p.test.second_factor) or NO_SERIES,
+        _step_series,
+    ),
+    "first": Word(
+        "thinnest exposure in stops",
+        _bracket("first_stop"),
+        lambda s, p: stops_text(p.test.first_stop, signed=True),
+        _by(1.0),
+    ),
+    "last": Word(
+        "densest exposure in stops",
+        _bracket("last_stop"),
+        lambda s, p: stops_text(p.test.last_stop, signed=True),
+        _by(1.0),
+    ),
+    "step": Word(
+        "step of the bracket",
+        _field("step", lambda w: STEP_WORDS[choice_typed(w, STEP_WORDS)]),
+        lambda s, p: _step_of(p.test.step),
+        chooser(list(STEP_WORDS)),
+    ),
+    "blanks": Word(
+        "blank frames",
+        _field("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
+        lambda s, p: counted(p.test.blanks, "frame"),
+        _count,
+    ),
+    "leader": Word(
+        "frames of the leader",
+        _field("leader", _kept),
+        lambda s, p: counted(p.test.leader, "frame"),
+        _count,
+    ),
+    "holder": Word(
+        "frames in the holder",
+        _field("holder", _kept),
+        lambda s, p: counted(p.test.holder, "frame"),
+        _count,
+    ),
+    "reciprocity": Word(
+        "law of long exposures", _reciprocity, lambda s, p: p.reciprocity or NOT_KNOWN
+    ),
+    "subject": Word(
+        "target", _field("subject", name_typed), lambda s, p: p.test.subject, chooser(SUBJECTS)
+    ),
+    "tablet": Word(
+        "densities of the tablet",
+        _field("tablet", numbers_typed),
+        lambda s, p: numbers_text(p.test.tablet) or "0.05, 0.20, 0.35 …",
+    ),
+    "light": Word(
+        "light",
+        _field("light", lambda w: w.strip()),
+        lambda s, p: p.test.light or "any light",
+        chooser(LIGHTS),
+    ),
     "supply": Word("film there is", _film, lambda s, p: film_supply_text(p.test.film)),
-    "order": Word("order of the exposures",
-                  _field("arrangement", lambda w: ORDERS[choice_typed(w, ORDERS)]),
-                  lambda s, p: _key_of(ORDERS, p.test.arrangement), chooser(list(ORDERS))),
-    "check": Word("repeat of the first exposure",
-                  _field("repeat_first", lambda w: CHECKS[choice_typed(w, CHECKS)]),
-                  lambda s, p: _key_of(CHECKS, p.test.repeat_first), chooser(list(CHECKS))),
-    "shutter": Word("metered shutter time", _field("metered_seconds", seconds_typed),
-                    lambda s, p: shutter_name(p.test.metered_seconds),
-                    lambda s, way: shutter_name(exact_shutter(seconds_typed(s)) * 2.0**way)),
-    "aperture": Word("metered aperture", _field("aperture", aperture_typed),
-                     lambda s, p: aperture_mark(p.test.aperture),
-                     lambda s, way: aperture_mark(aperture_typed(s) * 2 ** (way / 2))),
-    "camera": Word("camera", lambda p, w: replace(p, camera_name=w.strip()),
-                   lambda s, p: p.camera_name or "any camera"),
-    "twin": Word("twin camera", lambda p, w: replace(p, twin_name=w.strip()),
-                 lambda s, p: p.twin_name or "one just like it"),
-    "lens": Word("lens", lambda p, w: replace(p, lens_name=w.strip()),
-                 lambda s, p: p.lens_name or "its lens"),
-    "turned": Word("what is turned first",
-                   _field("turned_first", lambda w: CameraControl(choice_typed(w, CameraControl))),
-                   lambda s, p: p.test.turned_first, chooser(list(CameraControl))),
-    "filter": Word("neutral density at hand in stops",
-                   _field("filter_stops", lambda w: number_within(
-                       w, 0, 10, "neutral density: 0 to 10 stops", "3")),
-                   lambda s, p: f"{p.test.filter_stops:g}",
-                   lambda s, way: f"{max(0.0, number_typed(s) + way):g}"),
-}  # fmt: skip
+    "order": Word(
+        "order of the exposures",
+        _field("arrangement", lambda w: ORDERS[choice_typed(w, ORDERS)]),
+        lambda s, p: _key_of(ORDERS, p.test.arrangement),
+        chooser(list(ORDERS)),
+    ),
+    "check": Word(
+        "repeat of the first exposure",
+        _field("repeat_first", lambda w: CHECKS[choice_typed(w, CHECKS)]),
+        lambda s, p: _key_of(CHECKS, p.test.repeat_first),
+        chooser(list(CHECKS)),
+    ),
+    "shutter": Word(
+        "metered shutter time",
+        _field("metered_seconds", seconds_typed),
+        lambda s, p: shutter_name(p.test.metered_seconds),
+        lambda s, way: shutter_name(exact_shutter(seconds_typed(s)) * 2.0**way),
+    ),
+    "aperture": Word(
+        "metered aperture",
+        _field("aperture", aperture_typed),
+        lambda s, p: aperture_mark(p.test.aperture),
+        lambda s, way: aperture_mark(aperture_typed(s) * 2 ** (way / 2)),
+    ),
+    "camera": Word(
+        "camera",
+        lambda p, w: replace(p, camera_name=w.strip()),
+        lambda s, p: p.camera_name or "any camera",
+    ),
+    "twin": Word(
+        "twin camera",
+        lambda p, w: replace(p, twin_name=w.strip()),
+        lambda s, p: p.twin_name or "one just like it",
+    ),
+    "lens": Word(
+        "lens", lambda p, w: replace(p, lens_name=w.strip()), lambda s, p: p.lens_name or "its lens"
+    ),
+    "turned": Word(
+        "what is turned first",
+        _field("turned_first", lambda w: CameraControl(choice_typed(w, CameraControl))),
+        lambda s, p: p.test.turned_first,
+        chooser(list(CameraControl)),
+    ),
+    "filter": Word(
+        "neutral density at hand in stops",
+        _field(
+            "filter_stops", lambda w: number_within(w, 0, 10, "neutral density: 0 to 10 stops", "3")
+        ),
+        lambda s, p: f"{p.test.filter_stops:g}",
+        lambda s, way: f"{max(0.0, number_typed(s) + way):g}",
+    ),
+}
 """Every word a plan's sentences can hold."""
 
 

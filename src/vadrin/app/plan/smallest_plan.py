@@ -28,9 +28,11 @@ class Smallest:
         if self.layout is None:
             return request
         test = replace(
-            request.test, first_stop=self.layout.first, last_stop=self.layout.last,
+            request.test,
+            first_stop=self.layout.first,
+            last_stop=self.layout.last,
             step=self.layout.step,
-        )  # fmt: skip
+        )
         return replace(request, test=test, times=self.layout.times)
 
 

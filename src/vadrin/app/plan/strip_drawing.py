@@ -34,8 +34,15 @@ def _density(frame: PlannedFrame) -> float | None:
 def drawing_of(page: KindPage) -> Drawing:
     """The strips a kind begins with."""
     request = PlanRequest(
-        page.key, _INDEX, page.first, page.last, page.step, _BLANKS, page.times,
-        page.second_factor, arrangement=page.arrangement,
-    )  # fmt: skip
+        page.key,
+        _INDEX,
+        page.first,
+        page.last,
+        page.step,
+        _BLANKS,
+        page.times,
+        page.second_factor,
+        arrangement=page.arrangement,
+    )
     strips = lay_out_plan(request)[:_MOST_STRIPS]
     return tuple(tuple(_density(f) for f in s.frames[:_MOST_FRAMES]) for s in strips)

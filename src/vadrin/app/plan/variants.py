@@ -56,11 +56,18 @@ def _index(_notebook: Notebook, test: Test, words: str) -> Test:
 
 
 CHANGES: dict[str, _Change] = {
-    "developer": _developer, "dilution": _dilution, "agitation": _text("agitation"),
-    "film": _film, "batch": _batch, "camera": _camera, "light": _text("light"),
-    "water": _text("water"), "vessel": _text("vessel"), "target": _text("subject"),
+    "developer": _developer,
+    "dilution": _dilution,
+    "agitation": _text("agitation"),
+    "film": _film,
+    "batch": _batch,
+    "camera": _camera,
+    "light": _text("light"),
+    "water": _text("water"),
+    "vessel": _text("vessel"),
+    "target": _text("subject"),
     "EI on the meter": _index,
-}  # fmt: skip
+}
 """What can be the one thing changed, beside the development times."""
 
 TIMES = "development times"
@@ -84,9 +91,13 @@ def start_variant(notebook: Notebook, test_id: int, what: str, words: str) -> Te
     times = tuple(s.strip.planned_min or s.strip.time_min or 8.0 for s in source.strips)
     with notebook.change(f"new test like that of {source.title}, but {what} {words.strip()}"):
         fresh = replace(
-            old, id=0, uid=fresh_uid(), created_at=now(), like_id=old.id,
+            old,
+            id=0,
+            uid=fresh_uid(),
+            created_at=now(),
+            like_id=old.id,
             note=f"Like the test of {old.created_at[:10]}, but {what} {words.strip()}.",
-        )  # fmt: skip
+        )
         try:
             if what == TIMES:
                 times = times_typed(words)

@@ -30,9 +30,15 @@ def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer
             notebook.remove(judged)
         if not same:
             notebook.add(
-                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=asked,
-                          answer=answer, way=ON_PAPER, judged_at=now())
-            )  # fmt: skip
+                Judgement(
+                    frame_id=frame.frame.id,
+                    position=len(frame.judgements),
+                    asked=asked,
+                    answer=answer,
+                    way=ON_PAPER,
+                    judged_at=now(),
+                )
+            )
 
 
 def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
@@ -44,9 +50,15 @@ def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
                     notebook.remove(judged)
         if not paper_verdict(frame, BEST):
             notebook.add(
-                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=BEST,
-                          answer="yes", way=ON_PAPER, judged_at=now())
-            )  # fmt: skip
+                Judgement(
+                    frame_id=frame.frame.id,
+                    position=len(frame.judgements),
+                    asked=BEST,
+                    answer="yes",
+                    way=ON_PAPER,
+                    judged_at=now(),
+                )
+            )
 
 
 def paper_share(strip: StripSheet) -> Share | None:

@@ -44,8 +44,9 @@ def negative_range(
     return mine.average_gradient.value * _STOP * scene_stops, ""
 
 
-def known_grades(notebook: Notebook, sheet: TestSheet
-                 ) -> tuple[tuple[str, float, bool, float | None], ...]:  # fmt: skip
+def known_grades(
+    notebook: Notebook, sheet: TestSheet
+) -> tuple[tuple[str, float, bool, float | None], ...]:
     """Grades of the paper of the set-up: its own where they are kept, else as its sheet says."""
     paper_id = present_room(notebook, sheet).setup.paper_id
     paper = notebook.get(Paper, paper_id or 0)
@@ -61,9 +62,12 @@ def known_grades(notebook: Notebook, sheet: TestSheet
 
 
 def grade_lines(
-    notebook: Notebook, sheet: TestSheet, strip: StripSheet, analysis: Analysis | None,
+    notebook: Notebook,
+    sheet: TestSheet,
+    strip: StripSheet,
+    analysis: Analysis | None,
     scene_stops: float = SCENE_STOPS,
-) -> tuple[str, tuple[GradeLine, ...]]:  # fmt: skip
+) -> tuple[str, tuple[GradeLine, ...]]:
     """The nearest three grades with their times, under a sentence."""
     from vadrin.core.printing.grades import changed_time, nearest_grades
 
@@ -83,8 +87,9 @@ def grade_lines(
             seconds = changed_time(room.setup.black_s, here, fit.factor)
         shown = seconds_text(seconds) if seconds is not None else "make a strip: no factor is known"
         stated = "" if fit.measured else ", as its maker says"
-        made.append(GradeLine(fit.grade, f"{fit.exposure_scale:.2f}{stated}", _fit_words(fit),
-                              shown))  # fmt: skip
+        made.append(
+            GradeLine(fit.grade, f"{fit.exposure_scale:.2f}{stated}", _fit_words(fit), shown)
+        )
     return words, tuple(made)
 
 
@@ -131,10 +136,15 @@ def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: s
         setup = lock_setup(notebook, sheet)
         return notebook.add(
             Workprint(
-                setup_id=setup.id, frame_id=frame.frame.id, grade=grade.strip() or setup.grade,
-                seconds=seconds, work=work.strip(), verdict=verdict.strip(), made_at=now(),
+                setup_id=setup.id,
+                frame_id=frame.frame.id,
+                grade=grade.strip() or setup.grade,
+                seconds=seconds,
+                work=work.strip(),
+                verdict=verdict.strip(),
+                made_at=now(),
             )
-        )  # fmt: skip
+        )
 
 
 def picture_of_print(notebook: Notebook, sheet: TestSheet, path: Path) -> None:

@@ -66,8 +66,16 @@ def covered_question(notebook: Notebook, sheet: TestSheet, strip: StripSheet) ->
     answers = print_answers(sheet, strip)
     wanted = box.next_frame(answers, blanks=False)
     constant = sheet.test.meter_constant
-    frame = next((f for f in strip.frames if wanted is not None and f.counts
-                  and abs((f.log_h(constant) or 99.0) - wanted) < _CLOSE), None)  # fmt: skip
+    frame = next(
+        (
+            f
+            for f in strip.frames
+            if wanted is not None
+            and f.counts
+            and abs((f.log_h(constant) or 99.0) - wanted) < _CLOSE
+        ),
+        None,
+    )
     if frame is None:
         return CoveredQuestion(None, "One more strip would hardly narrow it.", said)
     words = (
@@ -95,9 +103,16 @@ def answer_covered(
             raise EntryError("find the shortest time for full black first")
         notebook.add(
             PrintStrip(
-                setup_id=setup.id, position=len(covered_strips(sheet, strip)),
-                purpose=COVERED, strip_id=strip.strip.id, frame_id=frame.frame.id,
-                base_s=setup.black_s, step=1.0, pieces=2, answer=told,
-                densities=threshold_of(notebook, sheet), made_at=now(),
+                setup_id=setup.id,
+                position=len(covered_strips(sheet, strip)),
+                purpose=COVERED,
+                strip_id=strip.strip.id,
+                frame_id=frame.frame.id,
+                base_s=setup.black_s,
+                step=1.0,
+                pieces=2,
+                answer=told,
+                densities=threshold_of(notebook, sheet),
+                made_at=now(),
             )
-        )  # fmt: skip
+        )

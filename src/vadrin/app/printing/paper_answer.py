@@ -109,9 +109,15 @@ def type_eye_step(notebook: Notebook, sheet: TestSheet, asked: str, words: str) 
         raise EntryError(refusal)
     with notebook.change(f"{asked} by eye"):
         notebook.add(
-            Judgement(strip_id=sheet.strips[0].strip.id, asked=asked, answer=str(int(step)),
-                      way="by eye", value=float(step), judged_at=now())
-        )  # fmt: skip
+            Judgement(
+                strip_id=sheet.strips[0].strip.id,
+                asked=asked,
+                answer=str(int(step)),
+                way="by eye",
+                value=float(step),
+                judged_at=now(),
+            )
+        )
 
 
 def eye_step(sheet: TestSheet, asked: str) -> int | None:
@@ -125,10 +131,11 @@ def _step_exposures(sheet: TestSheet) -> list[float]:
     placed = {
         round(x, 4)
         for _, f in sheet.frames()
-        if f.readable and not f.frame.blank
+        if f.readable
+        and not f.frame.blank
         and (x := _log_exposure(sheet, f.frame.seconds, f.log_h(sheet.test.meter_constant)))
         is not None
-    }  # fmt: skip
+    }
     return sorted(placed)
 
 
@@ -149,10 +156,12 @@ def _by_eye(sheet: TestSheet) -> KindAnswer | None:
         return KindAnswer("", f"{str(error).capitalize()}.", "Look at the strip again.")
     row = _figure_words("ISO range R, by eye", found, digits=0)
     return KindAnswer(
-        f"R {found.known():.0f}", "by eye, from the first grey step to the first black one",
-        "Read the steps, or scan them, for a curve and a surer range.", {"iso_range": found},
+        f"R {found.known():.0f}",
+        "by eye, from the first grey step to the first black one",
+        "Read the steps, or scan them, for a curve and a surer range.",
+        {"iso_range": found},
         AnswerTable(("", ""), (row,)),
-    )  # fmt: skip
+    )
 
 
 def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
@@ -172,16 +181,23 @@ def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
         ("white, D min", f"{made.d_min:.2f}"),
         _figure_words("ISO speed P", made.speed, digits=0),
     ]
-    figures = {"iso_range": made.iso_range, "exposure_scale": made.exposure_scale,
-               "d_max": made.d_max, "paper_speed": made.speed}  # fmt: skip
+    figures = {
+        "iso_range": made.iso_range,
+        "exposure_scale": made.exposure_scale,
+        "d_max": made.d_max,
+        "paper_speed": made.speed,
+    }
     scale = made.exposure_scale.value
     says = "" if scale is None else f"R {100 * scale:.0f}"
-    words = made.iso_range.why if scale is None else (
-        f"a negative whose densities over the scene range over {scale:.2f} fills it"
-    )  # fmt: skip
+    words = (
+        made.iso_range.why
+        if scale is None
+        else (f"a negative whose densities over the scene range over {scale:.2f} fills it")
+    )
     act = made.iso_range.why.partition(": ")[2] if scale is None else ""
     line = tuple(zip(made.log_h.tolist(), made.density.tolist(), strict=True))
-    plot = AnswerPlot("lg exposure", "reflection density over white",
-                      (Series("the paper", line, line),))  # fmt: skip
+    plot = AnswerPlot(
+        "lg exposure", "reflection density over white", (Series("the paper", line, line),)
+    )
     next_act = f"{act[:1].upper()}{act[1:]}." if act else ""
     return KindAnswer(says, words, next_act, figures, AnswerTable(("", ""), tuple(rows)), (), plot)

@@ -17,11 +17,21 @@ from vadrin.notebook.store import Notebook
 
 NOT_SAID = "not said"
 SETUP_FIELDS = (
-    "enlarger", "image size", "lens stop", "grade", "paper", "paper batch", "paper developer",
+    "enlarger",
+    "image size",
+    "lens stop",
+    "grade",
+    "paper",
+    "paper batch",
+    "paper developer",
     "its time",
-)  # fmt: skip
-_TEXTS = {"image size": "image_size", "grade": "grade", "paper batch": "paper_batch",
-          "paper developer": "developer"}  # fmt: skip
+)
+_TEXTS = {
+    "image size": "image_size",
+    "grade": "grade",
+    "paper batch": "paper_batch",
+    "paper developer": "developer",
+}
 _LINKS: dict[str, tuple[str, type[Any]]] = {
     "enlarger": ("enlarger_id", Enlarger),
     "paper": ("paper_id", Paper),
@@ -59,8 +69,9 @@ def present_room(notebook: Notebook, sheet: TestSheet) -> PrintRoom:
     """The series that goes on; one not written yet where there is none."""
     rooms = [r for r in print_rooms(notebook, sheet) if not r.setup.closed_at]
     paper = sheet.test.paper_id
-    return rooms[-1] if rooms else PrintRoom(PrintSetup(test_id=sheet.test.id, paper_id=paper),
-                                             (), ())  # fmt: skip
+    return (
+        rooms[-1] if rooms else PrintRoom(PrintSetup(test_id=sheet.test.id, paper_id=paper), (), ())
+    )
 
 
 def written_setup(notebook: Notebook, sheet: TestSheet) -> PrintSetup:
@@ -108,9 +119,18 @@ def type_setup(notebook: Notebook, sheet: TestSheet, name: str, words: str) -> s
             return ""
         notebook.put(replace(room.setup, closed_at=now(), note=f"ended: {name} changed"))
         fresh = replace(
-            room.setup, id=0, locked_at="", closed_at="", black_s=None, black_low_s=None,
-            black_high_s=None, black_way="", base_fog=None, note="", **changes,
-        )  # fmt: skip
+            room.setup,
+            id=0,
+            locked_at="",
+            closed_at="",
+            black_s=None,
+            black_low_s=None,
+            black_high_s=None,
+            black_way="",
+            base_fog=None,
+            note="",
+            **changes,
+        )
         notebook.add(fresh)
     return (
         f"The {name} is another now: the series before is ended, and its time for full black no "
@@ -132,8 +152,13 @@ def _typed(notebook: Notebook, name: str, words: str) -> dict[str, Any]:
         return {field: known[words.lower()]}
     if name == "lens stop":
         plain = words.lower().removeprefix("f/").removeprefix("f")
-        return {"aperture": None if empty else number_within(
-            plain, 1, 128, "a lens stop lies between 1 and 128, such as f/8", "8")}  # fmt: skip
+        return {
+            "aperture": None
+            if empty
+            else number_within(
+                plain, 1, 128, "a lens stop lies between 1 and 128, such as f/8", "8"
+            )
+        }
     return {"developer_s": None if empty else seconds_typed(words)}
 
 
@@ -182,7 +207,11 @@ def elsewhere_words(setup: PrintSetup, other_fog: float | None, other_size: str)
 
 
 def _long_side(words: str) -> float | None:
-    numbers = [float(n) for n in "".join(
-        c if c.isdigit() or c == "." else " " for c in words.replace(",", ".")).split()
-        if n.strip(".")]  # fmt: skip
+    numbers = [
+        float(n)
+        for n in "".join(
+            c if c.isdigit() or c == "." else " " for c in words.replace(",", ".")
+        ).split()
+        if n.strip(".")
+    ]
     return max(numbers) if numbers and max(numbers) > 0 else None

@@ -131,8 +131,13 @@ def step_words(made: StripExposures) -> str:
     """A step as it is typed."""
     if made.unit is StepUnit.SECONDS:
         return f"{made.step:g} s"
-    for words, value in (("1/2 stop", 1 / 2), ("1/3 stop", 1 / 3), ("1/4 stop", 1 / 4),
-                         ("1/6 stop", 1 / 6), ("1 stop", 1.0)):  # fmt: skip
+    for words, value in (
+        ("1/2 stop", 1 / 2),
+        ("1/3 stop", 1 / 3),
+        ("1/4 stop", 1 / 4),
+        ("1/6 stop", 1 / 6),
+        ("1 stop", 1.0),
+    ):
         if abs(made.step - value) < 0.004:
             return words
     return f"{made.step:.2f} stop"
@@ -146,11 +151,17 @@ def make_strip(notebook: Notebook, sheet: TestSheet, asked: AskedStrip) -> Print
         count = len(notebook.all(PrintStrip, setup_id=setup.id))
         return notebook.add(
             PrintStrip(
-                setup_id=setup.id, position=count, purpose=asked.purpose, base_s=made.base_s,
-                step=made.step, step_unit=made.unit.value, pieces=made.pieces,
-                way=asked.way.value, made_at=now(),
+                setup_id=setup.id,
+                position=count,
+                purpose=asked.purpose,
+                base_s=made.base_s,
+                step=made.step,
+                step_unit=made.unit.value,
+                pieces=made.pieces,
+                way=asked.way.value,
+                made_at=now(),
             )
-        )  # fmt: skip
+        )
 
 
 def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
@@ -170,8 +181,10 @@ def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
         notebook.put(replace(strip, chosen=_on(strip, piece)))
         if strip.purpose != BLACK:
             time = picked(exposures_of(strip), piece)
-            return f"{seconds_text(time.seconds)} looks best, within {seconds_text(time.low)} to " \
-                   f"{seconds_text(time.high)}."  # fmt: skip
+            return (
+                f"{seconds_text(time.seconds)} looks best, within {seconds_text(time.low)} to "
+                f"{seconds_text(time.high)}."
+            )
         return _keep_black(notebook, sheet, strip, piece, BY_EYE)
 
 
@@ -186,16 +199,25 @@ def _keep_black(
 ) -> str:
     room = present_room(notebook, sheet)
     asked, setup = exposures_of(strip), room.setup
-    alike = (s.chosen for s in room.strips if s.purpose == BLACK and s.id < strip.id
-             and s.chosen and exposures_of(s) == asked)  # fmt: skip
+    alike = (
+        s.chosen
+        for s in room.strips
+        if s.purpose == BLACK and s.id < strip.id and s.chosen and exposures_of(s) == asked
+    )
     looks = (*alike, piece)
     found = first_black(asked, *looks)
     if found.why:
         return f"{found.why[0].upper()}{found.why[1:]}."
     notebook.put(
-        replace(setup, black_s=round(found.seconds, 3), black_low_s=round(found.low, 3),
-                black_high_s=round(found.high, 3), black_way=way, base_fog=fog_of(sheet))
-    )  # fmt: skip
+        replace(
+            setup,
+            black_s=round(found.seconds, 3),
+            black_low_s=round(found.low, 3),
+            black_high_s=round(found.high, 3),
+            black_way=way,
+            base_fog=fog_of(sheet),
+        )
+    )
     said = f"Full black from {seconds_text(found.seconds)}"
     if len(looks) > 1:
         return f"{said}, by {counted(len(looks), 'strip')} alike."
@@ -204,8 +226,9 @@ def _keep_black(
 
 def fog_of(sheet: TestSheet) -> float | None:
     """Base plus fog of the film on the bench, by its blanks; None where none was read."""
-    read = [f.density for s in sheet.strips for f in s.frames
-            if f.frame.blank and f.density is not None]  # fmt: skip
+    read = [
+        f.density for s in sheet.strips for f in s.frames if f.frame.blank and f.density is not None
+    ]
     return round(sum(read) / len(read), 3) if read else None
 
 
@@ -226,8 +249,14 @@ def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
     read = [number_within(w, 0, 3, refusal, "1.85") for w in words.replace(";", " ").split()]
     if len(read) != strip.pieces:
         raise EntryError(f"the strip has {strip.pieces} pieces, and {len(read)} were typed")
-    black = next((i for i in range(len(read) - 1) if read[i + 1] - read[i] < _SAME_BLACK
-                  and read[i] > 0.5 * max(read)), None)  # fmt: skip
+    black = next(
+        (
+            i
+            for i in range(len(read) - 1)
+            if read[i + 1] - read[i] < _SAME_BLACK and read[i] > 0.5 * max(read)
+        ),
+        None,
+    )
     with notebook.change("densities of the strip"):
         chosen = len(read) if black is None else black + 1
         notebook.put(replace(strip, densities=tuple(read), chosen=chosen))

@@ -80,10 +80,15 @@ def _put_on_trial(notebook: Notebook, sheet: TestSheet, minutes: float) -> None:
     """What the look of a clip makes of the time is a rule like others: sealed, and scored later."""
     rule = seen_through_rule(notebook) or notebook.add(Rule(name=SEEN_RULE, takes="minutes"))
     notebook.add(
-        RuleTrial(rule_id=rule.id, test_id=sheet.test.id, given=minutes,
-                  usual_min=_planned(sheet), predicted_min=minutes * rule.amount,
-                  predicted_at=now())
-    )  # fmt: skip
+        RuleTrial(
+            rule_id=rule.id,
+            test_id=sheet.test.id,
+            given=minutes,
+            usual_min=_planned(sheet),
+            predicted_min=minutes * rule.amount,
+            predicted_at=now(),
+        )
+    )
 
 
 def seen_through_rule(notebook: Notebook) -> Rule | None:
@@ -92,18 +97,29 @@ def seen_through_rule(notebook: Notebook) -> Rule | None:
 
 
 def _keep(
-    notebook: Notebook, sheet: TestSheet, answer: ClipAnswer, way: str, detail: str,
-    value: float | None = None, reference: float | None = None,
-) -> None:  # fmt: skip
+    notebook: Notebook,
+    sheet: TestSheet,
+    answer: ClipAnswer,
+    way: str,
+    detail: str,
+    value: float | None = None,
+    reference: float | None = None,
+) -> None:
     strip = sheet.strips[-1].strip
     with notebook.change("judge the clip"):
         notebook.add(
             Judgement(
-                strip_id=strip.id, position=len(sheet.judged(CLIP)), asked=CLIP,
-                answer=answer.verdict.value, way=way, value=value, reference=reference,
-                detail=detail, judged_at=now(),
+                strip_id=strip.id,
+                position=len(sheet.judged(CLIP)),
+                asked=CLIP,
+                answer=answer.verdict.value,
+                way=way,
+                value=value,
+                reference=reference,
+                detail=detail,
+                judged_at=now(),
             )
-        )  # fmt: skip
+        )
 
 
 def _of_judgement(kept: Judgement) -> ClipAnswer | None:
@@ -131,8 +147,9 @@ def _of_readings(sheet: TestSheet) -> ClipAnswer | None:
     if sheet.test.kind != Clip.key or len(sheet.strips) < 2:
         return None
     good, clip = _fogged(sheet.strips[0]), _fogged(sheet.strips[1])
-    blanks = [f.density for s in sheet.strips for f in s.frames
-              if f.frame.blank and f.density is not None]  # fmt: skip
+    blanks = [
+        f.density for s in sheet.strips for f in s.frames if f.frame.blank and f.density is not None
+    ]
     if not good or not clip or not blanks:
         return None
     means = (sum(d) / len(d) for d in (clip, good, blanks))
@@ -184,9 +201,10 @@ def clip_kind_answer(sheet: TestSheet) -> KindAnswer:
     answer = clip_answer_of(sheet)
     if answer is None:
         return KindAnswer(
-            "", "not judged yet",
+            "",
+            "not judged yet",
             "Judge the fogged piece beside the good one: on Process under Clip, or read both.",
-        )  # fmt: skip
+        )
     act = "" if answer.verdict is ClipVerdict.GO else clip_words(sheet, answer)
     says = answer.verdict.value
     figures = {"factor": answer.factor, "low": answer.low, "high": answer.high}

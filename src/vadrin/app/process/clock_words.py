@@ -140,6 +140,11 @@ def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
     live = bool(clock.events) and not state.stopped
     urgent = live and state.running and ahead is not None and ahead.ahead_s < _URGENT_S
     return ClockFaceWords(
-        title, seconds_text(state.left_s), _doing(clock, state),
-        _coming(marks, ahead) if live else "", _main_words(clock, state), marks, urgent,
-    )  # fmt: skip
+        title,
+        seconds_text(state.left_s),
+        _doing(clock, state),
+        _coming(marks, ahead) if live else "",
+        _main_words(clock, state),
+        marks,
+        urgent,
+    )

@@ -89,11 +89,16 @@ def type_control_strip(notebook: Notebook, sheet: TestSheet, words: str) -> None
     with notebook.change("read a control strip"):
         notebook.add(
             ControlStrip(
-                process_id=sheet.routine.id, run_id=runs[-1].id if runs else None, read_at=now(),
-                batch=" ".join(numbers[3:]), fog=fog, low=low, high=high,
+                process_id=sheet.routine.id,
+                run_id=runs[-1].id if runs else None,
+                read_at=now(),
+                batch=" ".join(numbers[3:]),
+                fog=fog,
+                low=low,
+                high=high,
                 reference=reference or not sheet.controls,
             )
-        )  # fmt: skip
+        )
 
 
 def turn_reference(notebook: Notebook, strip_id: int) -> None:
@@ -141,9 +146,10 @@ def control_rows(sheet: TestSheet) -> list[ControlRow]:
         figures = tuple(f"{strip.of(figure):.2f}" for figure in ControlFigure)
         why = _why(lanes, place) if standing is Control.OUT else ""
         rows.append(
-            ControlRow(ids[place], strip.name, figures, f"{standing.value}{why}",
-                       standing is Control.OUT)
-        )  # fmt: skip
+            ControlRow(
+                ids[place], strip.name, figures, f"{standing.value}{why}", standing is Control.OUT
+            )
+        )
     return rows[::-1]
 
 
@@ -206,8 +212,9 @@ def control_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:
     labels = [s.strip.label for s in sheet.strips if s.strip.time_min is not None]
     return (
         Diagnostic(
-            "out of control", Severity.SERIOUS,
+            "out of control",
+            Severity.SERIOUS,
             f"The control strip of this run is out of control{_why(lanes, out[-1])}.",
             f"Take what strips {list_text(labels)} say with that in mind, or run them again.",
         ),
-    )  # fmt: skip
+    )

@@ -43,10 +43,17 @@ def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ..
             return tuple(sorted(own, key=lambda s: (s.position, s.id)))
     kind = kind_of_process(process.kind if process else "")
     return tuple(
-        ProcessStep(position=i, name=s.name, seconds=s.seconds, tolerance_k=s.tolerance_k,
-                    agitation=s.agitation, develops=s.develops, may_pause=s.may_pause)
+        ProcessStep(
+            position=i,
+            name=s.name,
+            seconds=s.seconds,
+            tolerance_k=s.tolerance_k,
+            agitation=s.agitation,
+            develops=s.develops,
+            may_pause=s.may_pause,
+        )
         for i, s in enumerate(kind.steps)
-    )  # fmt: skip
+    )
 
 
 def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
@@ -80,8 +87,11 @@ def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:
         agitation = agitation_of((step.develops and own) or step.agitation)
         mine = pulls if step.develops else ()
         seconds = max(p.seconds for p in mine) if mine else step.seconds
-        made.append(ClockStep(step.name, seconds or 60.0, agitation or STAND, mine,
-                              step.develops, step.may_pause))  # fmt: skip
+        made.append(
+            ClockStep(
+                step.name, seconds or 60.0, agitation or STAND, mine, step.develops, step.may_pause
+            )
+        )
     return tuple(made)
 
 
@@ -114,12 +124,13 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
     """The clock of a run, from its record alone; its times are on the uptime axis of now."""
     events = sorted(
         (
-            ClockEvent(seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value,
-                  e.strip)
+            ClockEvent(
+                seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value, e.strip
+            )
             for e in notebook.all(RunEvent, run_id=run.id)
         ),
         key=lambda e: e.at,
-    )  # fmt: skip
+    )
     return DarkroomClock(_steps_told(run.steps), tuple(events), run.reference_c, run.q10)
 
 
@@ -143,18 +154,26 @@ def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
     steps, first = clock_steps(notebook, sheet), _first_now(sheet)
     with notebook.change("start the clock"):
         run = notebook.add(
-            DarkroomRun(test_id=sheet.test.id, started_at=now.stamp, steps=_steps_text(steps),
-                        reference_c=reference_of(sheet, first),
-                        q10=temperature_factor_of(sheet, first))
-        )  # fmt: skip
+            DarkroomRun(
+                test_id=sheet.test.id,
+                started_at=now.stamp,
+                steps=_steps_text(steps),
+                reference_c=reference_of(sheet, first),
+                q10=temperature_factor_of(sheet, first),
+            )
+        )
         note_event(notebook, run, now, Happened.START)
     return run
 
 
 def note_event(
-    notebook: Notebook, run: DarkroomRun, now: Moment, what: Happened,
-    value: float | None = None, strip: str = "",
-) -> None:  # fmt: skip
+    notebook: Notebook,
+    run: DarkroomRun,
+    now: Moment,
+    what: Happened,
+    value: float | None = None,
+    strip: str = "",
+) -> None:
     """Write down that something happened, in the file at once.
 
     Raises

@@ -37,11 +37,14 @@ def type_makers_line(notebook: Notebook, sheet: TestSheet, words: str) -> str:
                 notebook.remove(old)
             notebook.add(
                 MakerTime(
-                    stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id,
-                    stops=line.stops, exposure_index=line.exposure_index,
-                    temperature_c=line.temperature_c, time_min=line.minutes,
+                    stock_id=sheet.test.stock_id,
+                    developer_id=sheet.test.developer_id,
+                    stops=line.stops,
+                    exposure_index=line.exposure_index,
+                    temperature_c=line.temperature_c,
+                    time_min=line.minutes,
                 )
-            )  # fmt: skip
+            )
     return f"{counted(len(lines), 'line')} of the maker's table kept."
 
 
@@ -138,11 +141,14 @@ def makers_rows(notebook: Notebook, sheet: TestSheet) -> list[MakersRow]:
         warmth = reference_of(sheet) if line.temperature_c is None else line.temperature_c
         made.append(
             MakersRow(
-                line.id, _what(line), minutes_text(line.time_min, exact=True), f"{warmth:g} °C",
+                line.id,
+                _what(line),
+                minutes_text(line.time_min, exact=True),
+                f"{warmth:g} °C",
                 minutes_text(trial.measured_min) if trial else "",
                 f"× {trial.predicted_min / trial.measured_min:.2f}" if trial else "",
             )
-        )  # fmt: skip
+        )
     return made
 
 

@@ -17,9 +17,11 @@ _APART_K = 1.5
 def two_temperatures(sheet: TestSheet) -> bool:
     """Whether strips of a test were read that had been developed at two temperatures."""
     reference = reference_of(sheet)
-    read = [s.strip.temperature_c for s in sheet.strips
-            if s.strip.temperature_c is not None
-            and any(f.density is not None for f in s.frames)]  # fmt: skip
+    read = [
+        s.strip.temperature_c
+        for s in sheet.strips
+        if s.strip.temperature_c is not None and any(f.density is not None for f in s.frames)
+    ]
     near = any(abs(t - reference) < _APART_K for t in read)
     return near and any(abs(t - reference) >= _APART_K for t in read)
 

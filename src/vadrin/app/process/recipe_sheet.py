@@ -135,8 +135,11 @@ def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
 
 
 _ROLE_OF_STEP = (
-    ("stop", "stop bath"), ("bleach", "bleach"), ("fix", "fixer"), ("wash", "wash aid"),
-)  # fmt: skip
+    ("stop", "stop bath"),
+    ("bleach", "bleach"),
+    ("fix", "fixer"),
+    ("wash", "wash aid"),
+)
 """What a step's name tells of the chemistry it takes."""
 
 

@@ -85,9 +85,15 @@ def seal(
     minutes = prediction(rule, given, usual_min)
     with notebook.change(f"what {rule.name} predicts"):
         return notebook.add(
-            RuleTrial(rule_id=rule.id, test_id=test.id if test else None, given=given,
-                      usual_min=usual_min, predicted_min=minutes, predicted_at=now())
-        )  # fmt: skip
+            RuleTrial(
+                rule_id=rule.id,
+                test_id=test.id if test else None,
+                given=given,
+                usual_min=usual_min,
+                predicted_min=minutes,
+                predicted_at=now(),
+            )
+        )
 
 
 def type_measured(notebook: Notebook, trial_id: int, words: str) -> None:
@@ -135,11 +141,14 @@ def trial_lines(notebook: Notebook) -> list[TrialLine]:
         measured = trial.measured_min
         made.append(
             TrialLine(
-                trial.id, rule.name, trial.predicted_at[:10],
+                trial.id,
+                rule.name,
+                trial.predicted_at[:10],
                 f"{bath.name} {bath.dilution}".strip() if bath else "",
-                f"{trial.given:g} {rule.takes}", minutes_text(trial.predicted_min),
+                f"{trial.given:g} {rule.takes}",
+                minutes_text(trial.predicted_min),
                 "—" if measured is None else minutes_text(measured, exact=True),
                 "" if measured is None else f"× {trial.predicted_min / measured:.2f}",
             )
-        )  # fmt: skip
+        )
     return made

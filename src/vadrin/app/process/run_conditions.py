@@ -13,10 +13,12 @@ from vadrin.notebook.store import Notebook
 
 TEXTS = {"agitation": "agitation", "vessel": "vessel", "water": "water"}
 LINKS: dict[str, tuple[str, type[Any]]] = {
-    "process": ("process_id", Process), "bottle": ("bottle_id", Bottle),
-    "instrument": ("instrument_id", Instrument), "light meter": ("meter_id", LightMeter),
+    "process": ("process_id", Process),
+    "bottle": ("bottle_id", Bottle),
+    "instrument": ("instrument_id", Instrument),
+    "light meter": ("meter_id", LightMeter),
     "paper": ("paper_id", Paper),
-}  # fmt: skip
+}
 CONDITIONS = (*TEXTS, *LINKS)
 
 

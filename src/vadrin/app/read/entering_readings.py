@@ -16,18 +16,27 @@ WEDGE = "wedge"
 
 
 def add_reading(
-    notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL,
+    notebook: Notebook,
+    sheet: FrameSheet,
+    density: float,
+    channel: Channel = Channel.VISUAL,
     step: Step | None = None,
-) -> Reading:  # fmt: skip
+) -> Reading:
     """Write one more reading of a frame; `step` is what it lies between where a wedge told it."""
     low, high = step or (None, None)
     with notebook.change(f"read {density:.2f} on frame {sheet.number}"):
         return notebook.add(
             Reading(
-                frame_id=sheet.frame.id, position=len(sheet.readings), density=density,
-                channel=channel, read_at=now(), low=low, high=high, way=WEDGE if step else "",
+                frame_id=sheet.frame.id,
+                position=len(sheet.readings),
+                density=density,
+                channel=channel,
+                read_at=now(),
+                low=low,
+                high=high,
+                way=WEDGE if step else "",
             )
-        )  # fmt: skip
+        )
 
 
 def reading_text(reading: Reading) -> str:
@@ -39,9 +48,12 @@ def reading_text(reading: Reading) -> str:
 
 
 def replace_readings(
-    notebook: Notebook, sheet: FrameSheet, density: float, channel: Channel = Channel.VISUAL,
+    notebook: Notebook,
+    sheet: FrameSheet,
+    density: float,
+    channel: Channel = Channel.VISUAL,
     step: Step | None = None,
-) -> None:  # fmt: skip
+) -> None:
     """Put one reading in the place of all readings of a frame in its channel."""
     with notebook.change(f"read frame {sheet.number} again"):
         for reading in sheet.readings:

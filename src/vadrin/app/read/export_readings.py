@@ -26,9 +26,7 @@ LEFT_OUT = "left_out"
 
 def own_uncertainty(reading: Reading) -> dict[str, float]:
     """What a reading says of its own sureness, by the columns it is exported under."""
-    said = {
-        DENSITY_LOW: reading.low, DENSITY_HIGH: reading.high, DENSITY_SD: reading.deviation,
-    }  # fmt: skip
+    said = {DENSITY_LOW: reading.low, DENSITY_HIGH: reading.high, DENSITY_SD: reading.deviation}
     return {column: value for column, value in said.items() if value is not None}
 
 
@@ -98,6 +96,5 @@ def attach(notebook: Notebook, test_id: int, path: Path) -> Attachment:
     kind = mimetypes.guess_type(path.name)[0] or "application/octet-stream"
     with notebook.change(f"attach {path.name}"):
         return notebook.add(
-            Attachment(test_id=test_id, name=path.name, media_type=kind, added_at=now(),
-                       data=data)
-        )  # fmt: skip
+            Attachment(test_id=test_id, name=path.name, media_type=kind, added_at=now(), data=data)
+        )

@@ -87,11 +87,13 @@ def _write_strip(
         by_frame.setdefault((row.frame, row.log_h, row.ei, row.stops), []).append(row)
     groups = enumerate(by_frame.values())
     frames = notebook.add_all([_frame(strip, place, first) for place, (first, *_) in groups])
-    notebook.add_all([
-        _reading(frame, place, row)
-        for frame, group in zip(frames, by_frame.values(), strict=True)
-        for place, row in enumerate(group)
-    ])  # fmt: skip
+    notebook.add_all(
+        [
+            _reading(frame, place, row)
+            for frame, group in zip(frames, by_frame.values(), strict=True)
+            for place, row in enumerate(group)
+        ]
+    )
 
 
 def _frame(strip: Strip, place: int, row: TableRow) -> Frame:
@@ -168,8 +170,9 @@ def remembered_columns(notebook: Notebook, headers: tuple[str, ...]) -> tuple[st
     return tuple(columns) if columns and len(columns) == len(headers) else None
 
 
-def remember_columns(notebook: Notebook, headers: tuple[str, ...], columns: tuple[str, ...]
-                     ) -> None:  # fmt: skip
+def remember_columns(
+    notebook: Notebook, headers: tuple[str, ...], columns: tuple[str, ...]
+) -> None:
     """Keep how a table with these headers was matched."""
     if remembered_columns(notebook, headers) == columns:
         return

@@ -53,11 +53,17 @@ def keep_scan(
         if known is None:
             notebook.add(
                 Attachment(
-                    test_id=strip.strip.test_id, strip_id=strip.strip.id, name=path.name,
-                    media_type=SCAN_TYPE, added_at=now(), data=preview, path=where,
-                    checksum=digest, size=path.stat().st_size,
+                    test_id=strip.strip.test_id,
+                    strip_id=strip.strip.id,
+                    name=path.name,
+                    media_type=SCAN_TYPE,
+                    added_at=now(),
+                    data=preview,
+                    path=where,
+                    checksum=digest,
+                    size=path.stat().st_size,
                 )
-            )  # fmt: skip
+            )
         elif known.path != where:
             notebook.put(replace(known, path=where))
 

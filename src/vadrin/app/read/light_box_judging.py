@@ -83,11 +83,13 @@ def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
         said += f" Your eye told {alarms} from the blank: the range is wider for it."
     box, blank = light_box(sheet, strip), blank_of(strip)
     if blank is None:
-        return EyeQuestion(None, "This strip has no blank frame to hold the others against.",
-                           said, "")  # fmt: skip
+        return EyeQuestion(
+            None, "This strip has no blank frame to hold the others against.", said, ""
+        )
     if box is None:
-        return EyeQuestion(None, "Fewer than three frames of known exposure: nothing to bracket.",
-                           said, "")  # fmt: skip
+        return EyeQuestion(
+            None, "Fewer than three frames of known exposure: nothing to bracket.", said, ""
+        )
     answers, check = eye_answers(sheet, strip), _check_frame(strip)
     wanted = box.next_frame(answers, blanks=check is not None)
     if wanted is None:
@@ -110,11 +112,15 @@ def answer_question(
     with notebook.change(f"light box: frame {frame.number} {told.value}"):
         notebook.add(
             Judgement(
-                frame_id=frame.frame.id, position=len(judged_of(strip)), asked=TOLD_FROM_BLANK,
-                answer=told.value, way=way or viewing_of(strip).value,
-                reference=own_threshold(notebook), judged_at=now(),
+                frame_id=frame.frame.id,
+                position=len(judged_of(strip)),
+                asked=TOLD_FROM_BLANK,
+                answer=told.value,
+                way=way or viewing_of(strip).value,
+                reference=own_threshold(notebook),
+                judged_at=now(),
             )
-        )  # fmt: skip
+        )
 
 
 def own_threshold(notebook: Notebook) -> float | None:

@@ -68,11 +68,16 @@ def keep_paired(notebook: Notebook, pair: Pair, quality: str, answer: str) -> No
     with notebook.change(f"{quality}, strip {pair.other.strip.label}"):
         notebook.add(
             Judgement(
-                strip_id=pair.other.strip.id, position=len(pair.other.judgements),
-                asked=f"{_ASKED}{quality}", answer=told, value=float(SCALE.index(told) - 2),
-                way="blind" if pair.blind else "open", detail=json.dumps(detail), judged_at=now(),
+                strip_id=pair.other.strip.id,
+                position=len(pair.other.judgements),
+                asked=f"{_ASKED}{quality}",
+                answer=told,
+                value=float(SCALE.index(told) - 2),
+                way="blind" if pair.blind else "open",
+                detail=json.dumps(detail),
+                judged_at=now(),
             )
-        )  # fmt: skip
+        )
 
 
 def paired_of(strip: StripSheet, quality: str) -> PairedResult | None:

@@ -96,9 +96,14 @@ def keep_patches(notebook: Notebook, strip: StripSheet, patches: tuple[Patch, ..
             colour = patch.colour
             answer = patch.said if colour is None else f"{colour.lightness} {colour.a} {colour.b}"
             notebook.add(
-                Judgement(strip_id=strip.strip.id, asked=PATCH + patch.name, answer=answer,
-                          way=BY_EYE if colour is None else patch.way, judged_at=now())
-            )  # fmt: skip
+                Judgement(
+                    strip_id=strip.strip.id,
+                    asked=PATCH + patch.name,
+                    answer=answer,
+                    way=BY_EYE if colour is None else patch.way,
+                    judged_at=now(),
+                )
+            )
 
 
 def patches_of(strip: StripSheet) -> dict[str, Patch]:

@@ -97,10 +97,14 @@ class PatchPicture:
     def patches(self) -> tuple[Patch, ...]:
         """The colours of the patches pointed at."""
         return tuple(
-            Patch(name, Lab(*self.to_lab.of(np.median(self._square(at), axis=(0, 1)))), "",
-                  OF_A_PICTURE)
+            Patch(
+                name,
+                Lab(*self.to_lab.of(np.median(self._square(at), axis=(0, 1)))),
+                "",
+                OF_A_PICTURE,
+            )
             for at, name in self.labels
-        )  # fmt: skip
+        )
 
 
 def patch_picture(path: Path, names: tuple[str, ...]) -> PatchPicture:

@@ -12,8 +12,9 @@ _JUMP = 1.3
 _BLANKS_APART, _JUST_LESS, _HIGHEST_BASE = 0.06, 0.1, 1.0
 
 
-def _neighbours(sheet: TestSheet, strip: StripSheet, frame: FrameSheet
-                ) -> tuple[FrameSheet | None, FrameSheet | None]:  # fmt: skip
+def _neighbours(
+    sheet: TestSheet, strip: StripSheet, frame: FrameSheet
+) -> tuple[FrameSheet | None, FrameSheet | None]:
     """The read frames of the strip with the next smaller and next larger exposure."""
     constant = sheet.test.meter_constant
     here = frame.log_h(constant)
@@ -50,9 +51,11 @@ def _beside_the_blanks(strip: StripSheet, frame: FrameSheet, density: float) -> 
 
 
 def _doubt_of_blank(
-    density: float, blanks: list[tuple[FrameSheet, float]],
-    fogged: list[tuple[FrameSheet, float]], lit: list[tuple[FrameSheet, float]],
-) -> str:  # fmt: skip
+    density: float,
+    blanks: list[tuple[FrameSheet, float]],
+    fogged: list[tuple[FrameSheet, float]],
+    lit: list[tuple[FrameSheet, float]],
+) -> str:
     for other, base in blanks:
         if abs(density - base) > _BLANKS_APART:
             return f"{other.called.capitalize()} reads {base:.2f}: blanks of a strip are alike."

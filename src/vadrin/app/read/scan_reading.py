@@ -120,9 +120,13 @@ _STEPS = 4
 
 
 def open_scan(
-    path: Path, count: int, known: KnownSteps | None = None, which: int = 0,
-    said: Said = lambda _done, _total: None, edge_to_edge: bool = False,
-) -> Scan:  # fmt: skip
+    path: Path,
+    count: int,
+    known: KnownSteps | None = None,
+    which: int = 0,
+    said: Said = lambda _done, _total: None,
+    edge_to_edge: bool = False,
+) -> Scan:
     """Open a picture, find a strip and its frames in it, and read them.
 
     Its file's checksum, which takes as long as all the rest, is made by `summed` afterwards.
@@ -196,11 +200,27 @@ def _found(
     except ValueError as error:
         raise EntryError(str(error)) from error
     if len(bands.strips) > 1:
-        doubts += (f"{counted(len(bands.strips), 'strip')} lie in it: this is number "
-                   f"{min(which, len(bands.strips) - 1) + 1} from the top",)  # fmt: skip
+        doubts += (
+            f"{counted(len(bands.strips), 'strip')} lie in it: this is number "
+            f"{min(which, len(bands.strips) - 1) + 1} from the top",
+        )
     doubts += suspicions(picture.sample(), picture.largest)
-    return Scan(picture, upright, small, by, place.scaled(by), calibration, (), False, doubts, "",
-                known, which, len(bands.strips), light)  # fmt: skip
+    return Scan(
+        picture,
+        upright,
+        small,
+        by,
+        place.scaled(by),
+        calibration,
+        (),
+        False,
+        doubts,
+        "",
+        known,
+        which,
+        len(bands.strips),
+        light,
+    )
 
 
 def _read(scan: Scan) -> Scan:
@@ -252,9 +272,11 @@ def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
     """The frames moved along the strip, or set wider apart, by a fiftieth of a frame each."""
     place, step = scan.place, _NUDGE * scan.place.pitch
     moved = replace(
-        place, start=place.start + along * step,
-        pitch=place.pitch + wider * step / max(place.count - 1, 1) * 2, sureness=1.0,
-    )  # fmt: skip
+        place,
+        start=place.start + along * step,
+        pitch=place.pitch + wider * step / max(place.count - 1, 1) * 2,
+        sureness=1.0,
+    )
     return _read(replace(scan, place=moved))
 
 
@@ -312,11 +334,15 @@ def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
                 continue
             notebook.add(
                 Reading(
-                    frame_id=frame.frame.id, position=len(frame.readings),
-                    density=round(max(value.density, 0.0), 4), read_at=now(), way=SCAN,
-                    deviation=value.deviation, extra=source,
+                    frame_id=frame.frame.id,
+                    position=len(frame.readings),
+                    density=round(max(value.density, 0.0), 4),
+                    read_at=now(),
+                    way=SCAN,
+                    deviation=value.deviation,
+                    extra=source,
                 )
-            )  # fmt: skip
+            )
             kept += 1
         keep_scan(notebook, strip, scan.path, scan.digest, preview_of(scan.small))
     said = f"{counted(kept, 'frame')} read from {scan.picture.name}."

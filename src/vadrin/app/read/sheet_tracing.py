@@ -95,16 +95,31 @@ def keep_trace(
     with notebook.change(f"trace strip {strip.strip.label}"):
         for frame in strip.frames:
             notebook.remove(frame.frame)
-        frames = notebook.add_all([
-            Frame(strip_id=strip.strip.id, position=n, turn=n, name=str(n + 1),
-                  role=FrameRole.BRACKET, state=FrameState.EXPOSED, log_h=round(float(x), 4))
-            for n, (x, _) in enumerate(points)
-        ])  # fmt: skip
-        notebook.add_all([
-            Reading(frame_id=frame.id, density=round(max(float(d), 0.0), 3), read_at=now(),
-                    way=TRACED)
-            for frame, (_, d) in zip(frames, points, strict=True)
-        ])  # fmt: skip
+        frames = notebook.add_all(
+            [
+                Frame(
+                    strip_id=strip.strip.id,
+                    position=n,
+                    turn=n,
+                    name=str(n + 1),
+                    role=FrameRole.BRACKET,
+                    state=FrameState.EXPOSED,
+                    log_h=round(float(x), 4),
+                )
+                for n, (x, _) in enumerate(points)
+            ]
+        )
+        notebook.add_all(
+            [
+                Reading(
+                    frame_id=frame.id,
+                    density=round(max(float(d), 0.0), 3),
+                    read_at=now(),
+                    way=TRACED,
+                )
+                for frame, (_, d) in zip(frames, points, strict=True)
+            ]
+        )
         notebook.put(replace(strip.strip, time_min=strip.strip.planned_min))
         keep_scan(notebook, strip, path, digest, preview_of(picture[..., 1]))
     return f"{counted(len(points), 'point')} traced from {path.name}."

@@ -45,9 +45,14 @@ def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str)
             notebook.remove(judged)
         if verdict_of(frame, asked) != answer:
             notebook.add(
-                Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=asked,
-                          answer=answer, judged_at=now())
-            )  # fmt: skip
+                Judgement(
+                    frame_id=frame.frame.id,
+                    position=len(frame.judgements),
+                    asked=asked,
+                    answer=answer,
+                    judged_at=now(),
+                )
+            )
 
 
 def type_fault(notebook: Notebook, frame: FrameSheet, words: str) -> Fault:
@@ -68,9 +73,15 @@ def type_fault(notebook: Notebook, frame: FrameSheet, words: str) -> Fault:
         place = plain.partition(" ")[2]
     with notebook.change(f"fault on frame {frame.number}: {fault.name}"):
         notebook.add(
-            Judgement(frame_id=frame.frame.id, position=len(frame.judgements), asked=FAULT,
-                      answer=fault.name, place=place.strip(" ,"), judged_at=now())
-        )  # fmt: skip
+            Judgement(
+                frame_id=frame.frame.id,
+                position=len(frame.judgements),
+                asked=FAULT,
+                answer=fault.name,
+                place=place.strip(" ,"),
+                judged_at=now(),
+            )
+        )
     return fault
 
 

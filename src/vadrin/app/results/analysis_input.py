@@ -40,8 +40,9 @@ def channels_read(sheet: TestSheet) -> set[Channel]:
     return {r.channel for _, f in sheet.frames() for r in f.readings}
 
 
-def _by_eye(sheet: TestSheet, strip: StripSheet, rows: tuple[core.Reading, ...]
-            ) -> tuple[core.Reading, ...]:  # fmt: skip
+def _by_eye(
+    sheet: TestSheet, strip: StripSheet, rows: tuple[core.Reading, ...]
+) -> tuple[core.Reading, ...]:
     """What the light box told of a strip that was read too: where its speed point lies."""
     seen, lit = light_box_result(sheet, strip), sum(r.log_h is not None for r in rows)
     if seen is None or lit < _ENOUGH_READ or lit == len(rows):
@@ -80,9 +81,15 @@ def _of_strip(sheet: TestSheet, strip: StripSheet, channel: Channel) -> core.Str
     if channel == Channel.VISUAL:
         rows += _by_eye(sheet, strip, rows)
     return core.StripReadings(
-        strip.strip.label, strip.minutes, strip.strip.temperature_c, rows, channel,
-        sheet.material_of(strip), reference_of(sheet, strip), temperature_factor_of(sheet, strip),
-    )  # fmt: skip
+        strip.strip.label,
+        strip.minutes,
+        strip.strip.temperature_c,
+        rows,
+        channel,
+        sheet.material_of(strip),
+        reference_of(sheet, strip),
+        temperature_factor_of(sheet, strip),
+    )
 
 
 def own_deviation(reading: Reading) -> float:

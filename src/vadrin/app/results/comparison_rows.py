@@ -10,8 +10,15 @@ from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.comparison import Comparison
 
-HEADS = ("Beside the reference", "Speed", "Contrast", "Base plus fog", "Toe", "Highlights",
-         "Time to match")  # fmt: skip
+HEADS = (
+    "Beside the reference",
+    "Speed",
+    "Contrast",
+    "Base plus fog",
+    "Toe",
+    "Highlights",
+    "Time to match",
+)
 
 
 @dataclass(frozen=True)
@@ -26,8 +33,9 @@ def _minus(words: str) -> str:
     return words.replace("-", "−")
 
 
-def _cell(figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less: float = 0.0
-          ) -> Cell:  # fmt: skip
+def _cell(
+    figure: Figure, pattern: str, unit: str = "", scale: float = 1.0, less: float = 0.0
+) -> Cell:
     if figure.value is None:
         return Cell("—", why=figure.why)
 

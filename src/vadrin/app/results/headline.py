@@ -100,6 +100,14 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
     pushes = tuple(line for line in push_lines(analysis, sheet.test.push_rule) if line.known)
     met = not answer.as_developed
     return Headline(
-        index, index_note, time, time_note, pushes, act, RULE_NAMES[sheet.test.push_rule], met,
-        finding.rule_of_thumb_min.present, rated.value,
-    )  # fmt: skip
+        index,
+        index_note,
+        time,
+        time_note,
+        pushes,
+        act,
+        RULE_NAMES[sheet.test.push_rule],
+        met,
+        finding.rule_of_thumb_min.present,
+        rated.value,
+    )

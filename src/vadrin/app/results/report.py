@@ -20,10 +20,23 @@ REPORT_SCHEMA = "vadrin-report/1"
 _MORE_TABLES = ("second_table", "third_table")
 
 _STRIP_FIGURES = (
-    "base_fog", "log_h_m", "delta_d", "speed", "zone_ei", "fractional_gradient_speed",
-    "average_gradient", "contrast_index", "gamma", "gamma_stops", "zone8_density",
-    "gradient_search_speed", "toe_share", "shoulder_stops", "usable_stops", "max_density",
-)  # fmt: skip
+    "base_fog",
+    "log_h_m",
+    "delta_d",
+    "speed",
+    "zone_ei",
+    "fractional_gradient_speed",
+    "average_gradient",
+    "contrast_index",
+    "gamma",
+    "gamma_stops",
+    "zone8_density",
+    "gradient_search_speed",
+    "toe_share",
+    "shoulder_stops",
+    "usable_stops",
+    "max_density",
+)
 
 
 def figure(of: Figure) -> dict[str, Any]:
@@ -119,10 +132,7 @@ def _school(of: SchoolAnswer) -> dict[str, Any]:
 def _limits(of: PushLimits | None) -> dict[str, Any]:
     if of is None:
         return {}
-    return {
-        "last_usable": figure(of.last_usable),
-        "last_salvageable": figure(of.last_salvageable),
-    }
+    return {"last_usable": figure(of.last_usable), "last_salvageable": figure(of.last_salvageable)}
 
 
 def _next_step(of: NextStep) -> dict[str, Any]:
@@ -144,8 +154,10 @@ def answer_report(answer: KindAnswer) -> dict[str, Any]:
         for key, value in answer.figures.items()
     }
     if answer.table is not None:
-        made["table"] = {"heads": list(answer.table.heads),
-                         "rows": [list(row) for row in answer.table.rows]}  # fmt: skip
+        made["table"] = {
+            "heads": list(answer.table.heads),
+            "rows": [list(row) for row in answer.table.rows],
+        }
     for name, table in zip(_MORE_TABLES, answer.more, strict=False):
         made[name] = {"heads": list(table.heads), "rows": [list(row) for row in table.rows]}
     return made

@@ -85,11 +85,15 @@ def _one_strip_trials(text: str) -> tuple[Trial, ...]:
         if target["kind"] != "average_gradient" or len(strips) < 3:
             return ()
         return tuple(
-            Trial(one_strip_minutes(float(s["time_min"]), s["average_gradient"]["value"],
-                                    float(target["value"])), measured)
+            Trial(
+                one_strip_minutes(
+                    float(s["time_min"]), s["average_gradient"]["value"], float(target["value"])
+                ),
+                measured,
+            )
             for s in strips
             if s["average_gradient"]["value"]
-        )  # fmt: skip
+        )
     except (ValueError, KeyError, TypeError, AttributeError):
         return ()
 

@@ -259,8 +259,9 @@ def _spread(figure: Figure) -> float:
     return 0.0 if figure.low is None or figure.high is None else (figure.high - figure.low) / 3.92
 
 
-def _left_out(ln_times: Array, ln_gradient: Array, unsure: Array, place: int
-              ) -> tuple[float, float, float]:  # fmt: skip
+def _left_out(
+    ln_times: Array, ln_gradient: Array, unsure: Array, place: int
+) -> tuple[float, float, float]:
     """By how much one strip misses a parabola through the others, how sure that is, and by how
     much the others miss it themselves."""
     others = np.arange(len(ln_times)) != place
@@ -274,10 +275,7 @@ def _left_out(ln_times: Array, ln_gradient: Array, unsure: Array, place: int
 
 
 def reading_diagnostics(
-    strips: tuple[StripReadings, ...],
-    fit: Fit,
-    reports: tuple[StripMetrics, ...],
-    finding: Finding,
+    strips: tuple[StripReadings, ...], fit: Fit, reports: tuple[StripMetrics, ...], finding: Finding
 ) -> tuple[Diagnostic, ...]:
     """All warnings of a test, the most serious first."""
     found = _misread(fit) + _light_moved(strips, fit.noise) + _times(fit, finding)

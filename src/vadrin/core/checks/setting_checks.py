@@ -35,8 +35,9 @@ def dial_ends_below(
     return [Diagnostic("dial", severity, words + ".", rest)]
 
 
-def daylight_after_a_push(exposure_index: float, fastest_s: float, smallest_f: float
-                          ) -> list[Diagnostic]:  # fmt: skip
+def daylight_after_a_push(
+    exposure_index: float, fastest_s: float, smallest_f: float
+) -> list[Diagnostic]:
     """The rest of a roll pushed at night is too fast for daylight."""
     excess = daylight_excess(exposure_index, fastest_s, smallest_f)
     if excess <= 0:

@@ -75,8 +75,9 @@ class CameraSetting:
         return abs(self.stops - self.wanted) <= CLOSE_ENOUGH + 1e-9
 
 
-def shutter_marks(slowest: float, fastest: float, step: float = 1.0, bulb: bool = False,
-                  held_step: float = 1.0) -> tuple[float, ...]:  # fmt: skip
+def shutter_marks(
+    slowest: float, fastest: float, step: float = 1.0, bulb: bool = False, held_step: float = 1.0
+) -> tuple[float, ...]:
     """Exact times from the slowest to the fastest mark; held by hand beyond that.
 
     Raises
@@ -184,9 +185,14 @@ def settings_for(
 
 
 def _penalties(
-    camera: CameraLimits, t: Array, n: Array, f: Array, metered_seconds: float,
-    metered_aperture: float, turned_first: str,
-) -> Array:  # fmt: skip
+    camera: CameraLimits,
+    t: Array,
+    n: Array,
+    f: Array,
+    metered_seconds: float,
+    metered_aperture: float,
+    turned_first: str,
+) -> Array:
     turned = np.abs(2 * np.log2(n / exact_aperture(metered_aperture)))
     if turned_first == "aperture":
         turned = np.abs(np.log2(t / exact_shutter(metered_seconds)))
@@ -232,9 +238,12 @@ def neutral_density_needed(settings: tuple[CameraSetting, ...]) -> float:
 
 
 def long_setting(
-    camera: CameraLimits, metered_seconds: float, metered_aperture: float, seconds: float,
+    camera: CameraLimits,
+    metered_seconds: float,
+    metered_aperture: float,
+    seconds: float,
     wanted: float,
-) -> CameraSetting:  # fmt: skip
+) -> CameraSetting:
     """A setting for a time that is fixed, as in a test of reciprocity.
 
     The light is taken away by the aperture as far as it closes, the rest by neutral density in

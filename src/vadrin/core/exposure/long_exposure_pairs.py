@@ -181,8 +181,9 @@ def _contrast(sets: list[list[LongFrame]], noise: float) -> Figure:
         return absent("two long times are needed to see the contrast change")
 
     def slope(frames: list[LongFrame]) -> float:
-        return float(np.polyfit(np.log2([f.held_s for f in frames]), [f.density for f in frames],
-                                1)[0])  # fmt: skip
+        return float(
+            np.polyfit(np.log2([f.held_s for f in frames]), [f.density for f in frames], 1)[0]
+        )
 
     first, last = slope(sets[0]), slope(sets[-1])
     if first <= _LEAST_SLOPE:

@@ -16,9 +16,19 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import PARAMETERS, SLOPE_CENTRES, SLOPE_WEIGHTS
 
 (
-    FOG_LEVEL, FOG_RISE, FOG_RATE, G_LEVEL, G_RATE, G_DELAY,
-    X_LEVEL, X_RISE, X_RATE, TOE_WIDTH, SPAN, SHOULDER_WIDTH,
-) = range(12)  # fmt: skip
+    FOG_LEVEL,
+    FOG_RISE,
+    FOG_RATE,
+    G_LEVEL,
+    G_RATE,
+    G_DELAY,
+    X_LEVEL,
+    X_RISE,
+    X_RATE,
+    TOE_WIDTH,
+    SPAN,
+    SHOULDER_WIDTH,
+) = range(12)
 MODEL_PARAMETERS = 12
 SHARED = MODEL_PARAMETERS + 2 * SLOPE_WEIGHTS
 """Length of what all strips share: the model, the bends, and how the bends tilt with ln t."""
@@ -47,12 +57,22 @@ BEND_ROOT, TILT_ROOT = _smooth_root(0.9), _smooth_root(3.0)
 """Of the bends, and of how they change with ln t, which is smoother still."""
 
 _PRIOR_MEAN = np.array(
-    [0.2, 0.04, 0.3, np.log(0.6), np.log(1.1), 0.10,
-     -2.0, -0.15, np.log(1.2), np.log(0.08), 2.9, np.log(0.35)]
-)  # fmt: skip
-_PRIOR_SPREAD = np.array(
-    [0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 1.0, 0.8, 0.5]
-)  # fmt: skip
+    [
+        0.2,
+        0.04,
+        0.3,
+        np.log(0.6),
+        np.log(1.1),
+        0.10,
+        -2.0,
+        -0.15,
+        np.log(1.2),
+        np.log(0.08),
+        2.9,
+        np.log(0.35),
+    ]
+)
+_PRIOR_SPREAD = np.array([0.3, 0.08, 0.6, 0.6, 0.5, 0.12, 1.5, 0.3, 0.6, 1.0, 0.8, 0.5])
 
 
 @dataclass(frozen=True)

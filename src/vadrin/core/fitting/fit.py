@@ -132,7 +132,7 @@ def _dropped(
     expected: float,
     sign: float,
     why: str,
-) -> Outlier:  # fmt: skip
+) -> Outlier:
     return Outlier(
         strips[int(table.strip[place])].label,
         table.frame[place],

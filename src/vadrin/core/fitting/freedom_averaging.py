@@ -59,9 +59,13 @@ class AveragedUncertainty:
 
 
 def averaged(
-    problem: Problem, solution: Solution, best: NormalEquations, weights: Array, usual: Array,
+    problem: Problem,
+    solution: Solution,
+    best: NormalEquations,
+    weights: Array,
+    usual: Array,
     unseen: Array,
-) -> AveragedUncertainty:  # fmt: skip
+) -> AveragedUncertainty:
     """The mean over freedoms around the best.
 
     Parameters
@@ -88,8 +92,9 @@ def averaged(
     return AveragedUncertainty(factor_of(0.5 * (covariance + covariance.T)), unseen)
 
 
-def _at_other_toes(problem: Problem, solution: Solution, covariance: Array, weights: Array,
-                   precision: Array) -> Array:  # fmt: skip
+def _at_other_toes(
+    problem: Problem, solution: Solution, covariance: Array, weights: Array, precision: Array
+) -> Array:
     """The mean covariance where the toe is sharper and where it is softer, shape (S, S)."""
     spread = float(np.sqrt(covariance[TOE_WIDTH, TOE_WIDTH]))
     away = min(_TOE_TO_EITHER_SIDE, _FARTHEST / spread) * covariance[:, TOE_WIDTH] / spread

@@ -131,8 +131,9 @@ class _Group(NamedTuple):
         return np.asarray(np.clip(self.scale * np.exp(apart * deviations), *self.belief.bounds))
 
 
-def _groups_of(model: DevelopmentModel, phi: Array, variance: Array, scales: Scales
-               ) -> list[_Group]:  # fmt: skip
+def _groups_of(
+    model: DevelopmentModel, phi: Array, variance: Array, scales: Scales
+) -> list[_Group]:
     """Those learnt from strips of so many times: bends, tilts, the four kinds of deviation."""
     groups = [_Group(phi[BENDS], variance[BENDS], scales.bend, _BEND)]
     if model.distinct >= 2:
@@ -156,8 +157,9 @@ def _with_freedoms(scales: Scales, freedoms: list[float]) -> Scales:
     return replace(scales, bend=bend, tilt=tilt, deviations=(fog, contrast, toe, shape))
 
 
-def learnt_freedoms(model: DevelopmentModel, phi: Array, variance: Array, scales: Scales
-                    ) -> tuple[Scales, float]:  # fmt: skip
+def learnt_freedoms(
+    model: DevelopmentModel, phi: Array, variance: Array, scales: Scales
+) -> tuple[Scales, float]:
     """Freedoms after one update, and how many numbers the readings tell of all groups."""
     groups = _groups_of(model, phi, variance, scales)
     return _with_freedoms(scales, [g.learnt for g in groups]), sum(g.told for g in groups)

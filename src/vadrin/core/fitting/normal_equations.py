@@ -147,8 +147,9 @@ class NormalEquations:
         return np.concatenate([shared, own.reshape(len(z), -1)], -1)
 
 
-def normal_equations(jacobian: Array, weights: Array, precision: Array, shared: int
-                     ) -> NormalEquations:  # fmt: skip
+def normal_equations(
+    jacobian: Array, weights: Array, precision: Array, shared: int
+) -> NormalEquations:
     """J' W J and what is believed beforehand.
 
     Parameters

@@ -80,9 +80,13 @@ def _cost(problem: Problem, point: Point, scaled: Array, precision: Array) -> fl
 
 
 def _step(
-    problem: Problem, here: Point, normal: NormalEquations, scaled: Array, precision: Array,
+    problem: Problem,
+    here: Point,
+    normal: NormalEquations,
+    scaled: Array,
+    precision: Array,
     damping: float,
-) -> tuple[Point, float, float] | None:  # fmt: skip
+) -> tuple[Point, float, float] | None:
     """The next point, the cost saved, and the damping that got there; None at the bottom."""
     weighted = problem.table.laid(scaled * here.residual)
     gradient = seen_by(here.jacobian, weighted, SHARED) - precision * problem.pull(here.phi)

@@ -20,9 +20,11 @@ _LEAST = 1e-5
 
 
 def stops_faster(
-    film: LightBox, film_told: tuple[EyeAnswer, ...],
-    reference: LightBox, reference_told: tuple[EyeAnswer, ...],
-) -> Figure:  # fmt: skip
+    film: LightBox,
+    film_told: tuple[EyeAnswer, ...],
+    reference: LightBox,
+    reference_told: tuple[EyeAnswer, ...],
+) -> Figure:
     """Stops by which a film is faster than the reference, with its 95 % range.
 
     Parameters

@@ -113,9 +113,13 @@ class LightBox:
     """
 
     def __init__(
-        self, log_h: Array, viewing: Viewing, rng: np.random.Generator, meter_constant: float,
+        self,
+        log_h: Array,
+        viewing: Viewing,
+        rng: np.random.Generator,
+        meter_constant: float,
         threshold: tuple[float, float] | None = None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.log_h: Array = np.unique(np.round(log_h, 4)).astype(np.float64)
         if len(self.log_h) < 3:
             raise ValueError("three exposures that differ are needed to find the first one told")
@@ -144,9 +148,12 @@ class LightBox:
         return np.asarray(np.maximum(threshold[0] + threshold[1] * self.person, 0.01))
 
     def _likely(
-        self, net: Array, told: Told, wider: float = 1.0,
+        self,
+        net: Array,
+        told: Told,
+        wider: float = 1.0,
         threshold: tuple[float, float] | None = None,
-    ) -> Array:  # fmt: skip
+    ) -> Array:
         """Likelihood of an answer in every possibility, for net densities (..., count)."""
         noise = self._noise * wider
         first = self._threshold if threshold is None else self._told_from(threshold)

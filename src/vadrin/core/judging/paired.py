@@ -8,8 +8,13 @@ from math import comb
 SCALE = ("less", "a little less", "same", "a little more", "more")
 """Of the other beside the reference, from least to most."""
 QUALITIES = (
-    "grain", "sharpness", "shadow separation", "highlight separation", "contrast", "base and fog",
-)  # fmt: skip
+    "grain",
+    "sharpness",
+    "shadow separation",
+    "highlight separation",
+    "contrast",
+    "base and fog",
+)
 _CHANCE = 0.05
 
 

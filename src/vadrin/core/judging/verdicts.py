@@ -39,30 +39,61 @@ class Fault:
 
 
 FAULTS: tuple[Fault, ...] = (
-    Fault("drag from the perforations", "developer streams through the holes while film rests",
-          "agitate a little more often, or less violently"),
-    Fault("halo at an edge", "developer spent beside a dense part diffuses into its neighbour",
-          "agitate once more midway, or use a stronger dilution"),
-    Fault("mottle", "too little agitation, or spent products that settle",
-          "agitate evenly through the first minute"),
-    Fault("streaks", "agitation always the same way, or the pour took too long",
-          "pour faster, and turn the tank between inversions"),
-    Fault("uneven", "film partly out of the bath, or agitation too seldom",
-          "fill the tank until the reel is covered"),
-    Fault("stain", "fixer spent, wash too short, or an oxidised developer",
-          "fix for twice the clearing time in a fresh bath"),
-    Fault("fog from an edge", "light at the lid, the slot or the dark slide",
-          "load in the dark elsewhere, and look at the seals"),
-    Fault("scratch", "grit in the slot, on the pressure plate or on the squeegee",
-          "clean the slot, and wipe with nothing"),
+    Fault(
+        "drag from the perforations",
+        "developer streams through the holes while film rests",
+        "agitate a little more often, or less violently",
+    ),
+    Fault(
+        "halo at an edge",
+        "developer spent beside a dense part diffuses into its neighbour",
+        "agitate once more midway, or use a stronger dilution",
+    ),
+    Fault(
+        "mottle",
+        "too little agitation, or spent products that settle",
+        "agitate evenly through the first minute",
+    ),
+    Fault(
+        "streaks",
+        "agitation always the same way, or the pour took too long",
+        "pour faster, and turn the tank between inversions",
+    ),
+    Fault(
+        "uneven",
+        "film partly out of the bath, or agitation too seldom",
+        "fill the tank until the reel is covered",
+    ),
+    Fault(
+        "stain",
+        "fixer spent, wash too short, or an oxidised developer",
+        "fix for twice the clearing time in a fresh bath",
+    ),
+    Fault(
+        "fog from an edge",
+        "light at the lid, the slot or the dark slide",
+        "load in the dark elsewhere, and look at the seals",
+    ),
+    Fault(
+        "scratch",
+        "grit in the slot, on the pressure plate or on the squeegee",
+        "clean the slot, and wipe with nothing",
+    ),
     Fault("foam", "wetting agent left in tank or reel", "wash both with hot water before use"),
-    Fault("light leak", "bellows, hinge or back of the camera",
-          "shoot one roll with the back taped"),
-    Fault("out of focus", "the camera moved, or the lens was stopped down after focusing",
-          "focus again at the stop it is shot at"),
-    Fault("shaken", "a time too long for the hand, or a stand in the wind",
-          "use the next shorter time, or a release"),
-)  # fmt: skip
+    Fault(
+        "light leak", "bellows, hinge or back of the camera", "shoot one roll with the back taped"
+    ),
+    Fault(
+        "out of focus",
+        "the camera moved, or the lens was stopped down after focusing",
+        "focus again at the stop it is shot at",
+    ),
+    Fault(
+        "shaken",
+        "a time too long for the hand, or a stand in the wind",
+        "use the next shorter time, or a release",
+    ),
+)
 
 
 def fault_named(words: str) -> Fault | None:

@@ -33,8 +33,9 @@ class _Layer:
     freedom: float
 
 
-def _layer(strip: StripReadings, density: float, sign: float, rng: np.random.Generator
-           ) -> _Layer | None:  # fmt: skip
+def _layer(
+    strip: StripReadings, density: float, sign: float, rng: np.random.Generator
+) -> _Layer | None:
     """Lg exposure at a density over D_min, best and drawn; None where it is not reached."""
     if sign < 0:
         strip = _blanks_as_least_exposed(strip)

@@ -6,10 +6,18 @@ from dataclasses import dataclass
 from math import atan2, degrees, hypot
 
 _NAMES = (
-    (20.0, "pink-red"), (50.0, "red"), (75.0, "orange"), (105.0, "yellow"), (135.0, "yellow-green"),
-    (190.0, "green"), (230.0, "blue-green"), (300.0, "blue"), (325.0, "violet"), (345.0, "purple"),
+    (20.0, "pink-red"),
+    (50.0, "red"),
+    (75.0, "orange"),
+    (105.0, "yellow"),
+    (135.0, "yellow-green"),
+    (190.0, "green"),
+    (230.0, "blue-green"),
+    (300.0, "blue"),
+    (325.0, "violet"),
+    (345.0, "purple"),
     (360.0, "pink-red"),
-)  # fmt: skip
+)
 """Hue angles up to which a name holds."""
 _GREY = 6.0
 """Chroma under which no eye names a hue."""

@@ -167,9 +167,12 @@ def _posed(prior: FilmPrior, strips: tuple[PlannedStrip, ...], noise: float) -> 
 
 
 def forecast(
-    prior: FilmPrior, plan: tuple[PlannedStrip, ...], noise: float,
-    settings: Settings | None = None, fewer: bool = False,
-) -> Forecast:  # fmt: skip
+    prior: FilmPrior,
+    plan: tuple[PlannedStrip, ...],
+    noise: float,
+    settings: Settings | None = None,
+    fewer: bool = False,
+) -> Forecast:
     """Expected answers of a plan.
 
     Parameters

@@ -64,9 +64,8 @@ def bracket_frames(request: PlanRequest, index: float) -> list[PlannedFrame]:
     else:
         stops = list(bracket(request.first, request.last, request.step))
     return [
-        PlannedFrame(FrameRole.BRACKET, str(i + 1), index, offset)
-        for i, offset in enumerate(stops)
-    ]  # fmt: skip
+        PlannedFrame(FrameRole.BRACKET, str(i + 1), index, offset) for i, offset in enumerate(stops)
+    ]
 
 
 SERIES_STOPS = (0.0, 3.0, -4.0)

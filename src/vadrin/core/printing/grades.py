@@ -61,9 +61,11 @@ def changed_time(seconds: float, factor: float | None, other_factor: float | Non
 
 
 def printed_tones(
-    net_density: Array, exposure_scale: float, over_black: float = 0.0,
+    net_density: Array,
+    exposure_scale: float,
+    over_black: float = 0.0,
     d_max: float = STANDARD_BLACK,
-) -> Array:  # fmt: skip
+) -> Array:
     """Reflection densities of a print at the shortest time for full black.
 
     Parameters

@@ -114,9 +114,8 @@ def _reaches(log_h: Array, read: Array, white: float, off: Array, pale: Array | 
 
 
 def paper_curve(
-    log_h: Array, density: Array, noise: float, d_min: float | None = None,
-    absolute: bool = False,
-) -> PaperCurve:  # fmt: skip
+    log_h: Array, density: Array, noise: float, d_min: float | None = None, absolute: bool = False
+) -> PaperCurve:
     """Work a paper's steps out.
 
     Parameters
@@ -158,8 +157,14 @@ def paper_curve(
     if absolute:
         p = 1000 / 10.0**grey
         speed = _figure(p, float(p * np.log(10) * reach[2]), why)
-    return PaperCurve(x, curve, white, _figure(top + white, float(reach[0]), why),
-                      _figure(100 * scale, float(100 * reach[1]), why), speed)  # fmt: skip
+    return PaperCurve(
+        x,
+        curve,
+        white,
+        _figure(top + white, float(reach[0]), why),
+        _figure(100 * scale, float(100 * reach[1]), why),
+        speed,
+    )
 
 
 def _answers(log_h: Array, net: Array) -> tuple[float, float, float]:

@@ -86,8 +86,9 @@ class StripExposures:
         """A strip inside the two neighbours of a chosen piece, in even fractions of a stop."""
         low = self.total_s(max(1, chosen - 1))
         high = self.total_s(min(self.pieces, chosen + 1))
-        return StripExposures(low, log2(high / low) / (_FINE_PIECES - 1), StepUnit.STOPS,
-                             _FINE_PIECES)  # fmt: skip
+        return StripExposures(
+            low, log2(high / low) / (_FINE_PIECES - 1), StepUnit.STOPS, _FINE_PIECES
+        )
 
     def further(self, darker: bool) -> StripExposures:
         """The next strip where the wanted piece lies past this one's end."""
@@ -138,8 +139,9 @@ def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
     if last == 1:
         why = "even the first piece is black: begin with less"
         return PickedTime(strip.total_s(1), 0.0, strip.total_s(1), why)
-    why = "black only at the last piece: a darker one was not tried" if (
-        last == strip.pieces) else ""  # fmt: skip
+    why = (
+        "black only at the last piece: a darker one was not tried" if (last == strip.pieces) else ""
+    )
     looks = [_between(strip, piece) for piece in chosen if piece > 1]
     middle = sum(0.5 * (low + high) for low, high in looks) / len(looks)
     reach = sum(0.5 * (high - low) for low, high in looks) / len(looks) + _EYE_STOPS

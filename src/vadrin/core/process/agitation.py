@@ -5,13 +5,23 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-_UNITS = {"s": 1.0, "sec": 1.0, "second": 1.0, "seconds": 1.0, "min": 60.0, "minute": 60.0,
-          "minutes": 60.0, "h": 3600.0}  # fmt: skip
+_UNITS = {
+    "s": 1.0,
+    "sec": 1.0,
+    "second": 1.0,
+    "seconds": 1.0,
+    "min": 60.0,
+    "minute": 60.0,
+    "minutes": 60.0,
+    "h": 3600.0,
+}
 _SPAN = r"(\d+(?:[.,]\d+)?)\s*(s|sec|seconds?|min|minutes?|h)\b"
 _FIRST = re.compile(rf"first\s+{_SPAN}")
 _EVERY = re.compile(rf"{_SPAN}\s+(?:every|each|per)\s+(?:{_SPAN}|(minute|second|hour))")
-_TURNS = re.compile(r"(\d+)\s+(?:turns?|inversions?|lifts?)\s+(?:a|per|every|each)\s+"
-                    rf"(?:{_SPAN}|(minute|half minute))")  # fmt: skip
+_TURNS = re.compile(
+    r"(\d+)\s+(?:turns?|inversions?|lifts?)\s+(?:a|per|every|each)\s+"
+    rf"(?:{_SPAN}|(minute|half minute))"
+)
 _AT = re.compile(r"\bat\s+((?:\d+(?:[.,]\d+)?\s*(?:,|and)?\s*)+)(s|sec|seconds?|min|minutes?|h)\b")
 SECONDS_A_TURN = 2.5
 _WORD = {"minute": 60.0, "second": 1.0, "hour": 3600.0, "half minute": 30.0}
@@ -46,8 +56,9 @@ class Agitation:
         wanted = [(0.0, self.first_s)] if self.first_s > 0 else []
         if self.every_s > 0 and self.for_s > 0:
             count = int(length_s / self.every_s)
-            wanted += [(i * self.every_s, i * self.every_s + self.for_s)
-                       for i in range(1, count + 1)]  # fmt: skip
+            wanted += [
+                (i * self.every_s, i * self.every_s + self.for_s) for i in range(1, count + 1)
+            ]
         wanted += [(at, at + (self.for_s or 10.0)) for at in self.moments_s]
         made: list[tuple[float, float]] = []
         for start, end in sorted(wanted):

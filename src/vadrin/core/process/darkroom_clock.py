@@ -149,9 +149,12 @@ class DarkroomClock:
     """
 
     def __init__(
-        self, steps: tuple[ClockStep, ...], events: tuple[ClockEvent, ...] = (),
-        reference_c: float = 20.0, q10: float = 2.5,
-    ) -> None:  # fmt: skip
+        self,
+        steps: tuple[ClockStep, ...],
+        events: tuple[ClockEvent, ...] = (),
+        reference_c: float = 20.0,
+        q10: float = 2.5,
+    ) -> None:
         if not steps:
             raise ValueError("a run needs at least one step")
         for step in steps:
@@ -214,8 +217,11 @@ class DarkroomClock:
             for e in self.events
             if e.what is Happened.TEMPERATURE and e.value is not None and start <= e.at <= end
         ]
-        before = [e.value for e in self.events if e.what is Happened.TEMPERATURE
-                  and e.value is not None and e.at < start]  # fmt: skip
+        before = [
+            e.value
+            for e in self.events
+            if e.what is Happened.TEMPERATURE and e.value is not None and e.at < start
+        ]
         if not noted and before:
             noted = [(0.0, before[-1])]
         return [at for at, _ in noted], [float(c) for _, c in noted if c is not None]
@@ -225,9 +231,7 @@ class DarkroomClock:
         at, warmth = self._notes(step)
         if not at or seconds <= 0 or not self.steps[step].develops:
             return max(seconds, 0.0)
-        return restated_drift(
-            np.array(at), np.array(warmth), seconds, self._reference, self._q10
-        )  # fmt: skip
+        return restated_drift(np.array(at), np.array(warmth), seconds, self._reference, self._q10)
 
     def real_s(self, step: int, wanted: float) -> float:
         """Seconds by the clock that are worth `wanted` ones at the reference; by bisection."""
@@ -273,8 +277,9 @@ class DarkroomClock:
         began = self._began()
         stopped = self._ended() is not None
         if not began:
-            return ClockState(0, 0.0, self.steps[0].seconds, False, False, stopped, False,
-                              self.acts_of(0))  # fmt: skip
+            return ClockState(
+                0, 0.0, self.steps[0].seconds, False, False, stopped, False, self.acts_of(0)
+            )
         step = min(len(began), len(self.steps)) - 1
         elapsed = self.elapsed_in(step, now)
         acts = self.acts_of(step)
@@ -283,8 +288,16 @@ class DarkroomClock:
         coming = tuple(a for a in acts[:passed] if a.kind is ActKind.PULL) + acts[passed:]
         moving = self._moving(step, elapsed, length)
         paused = self._paused_since() is not None
-        return ClockState(step, elapsed, length - elapsed, not stopped and not paused, paused,
-                          stopped, moving and not paused and not stopped, coming)  # fmt: skip
+        return ClockState(
+            step,
+            elapsed,
+            length - elapsed,
+            not stopped and not paused,
+            paused,
+            stopped,
+            moving and not paused and not stopped,
+            coming,
+        )
 
     def _moving(self, step: int, elapsed: float, length: float) -> bool:
         """Whether the tank is to be moved at a moment of a step."""

@@ -69,9 +69,12 @@ def dilution_parts(words: str) -> tuple[float, ...]:
 
 
 def mix_for(
-    parts: tuple[float, ...], tank_ml: float, films: int, least_ml: float = 0.0,
+    parts: tuple[float, ...],
+    tank_ml: float,
+    films: int,
+    least_ml: float = 0.0,
     reel_ml: float = 0.0,
-) -> Mix:  # fmt: skip
+) -> Mix:
     """How much of everything a run takes.
 
     Parameters
@@ -158,11 +161,17 @@ class Ingredient:
 
 _LINE = re.compile(
     r"(?P<amount>\d+(?:[.,]\d+)?)\s*(?P<unit>g|kg|mg|ml|l)\s+(?P<name>[^;\n]+?)"
-    r"(?:\s+at\s+(?P<warmth>\d+(?:[.,]\d+)?)\s*(?:°?\s*c)?)?$", re.IGNORECASE,
-)  # fmt: skip
+    r"(?:\s+at\s+(?P<warmth>\d+(?:[.,]\d+)?)\s*(?:°?\s*c)?)?$",
+    re.IGNORECASE,
+)
 _UP_TO = re.compile(r"water\s+to\s+(?P<amount>\d+(?:[.,]\d+)?)\s*(?P<unit>ml|l)$", re.IGNORECASE)
-_IN_BASE = {"g": ("g", 1.0), "kg": ("g", 1000.0), "mg": ("g", 0.001), "ml": ("ml", 1.0),
-            "l": ("ml", 1000.0)}  # fmt: skip
+_IN_BASE = {
+    "g": ("g", 1.0),
+    "kg": ("g", 1000.0),
+    "mg": ("g", 0.001),
+    "ml": ("ml", 1.0),
+    "l": ("ml", 1000.0),
+}
 
 
 def ingredients_of(words: str) -> tuple[Ingredient, ...]:

@@ -47,8 +47,9 @@ room's temperature; a rule of thumb."""
 _USUAL_TANK_ML = 600.0
 
 
-def drifted_c(bath_c: float, room_c: float, minutes: float, tank_ml: float = _USUAL_TANK_ML
-              ) -> float:  # fmt: skip
+def drifted_c(
+    bath_c: float, room_c: float, minutes: float, tank_ml: float = _USUAL_TANK_ML
+) -> float:
     """How warm a tank that stands will be after so many minutes (Newton's law of cooling).
 
     The time constant grows as its content over its surface, the cube root of its volume.
@@ -58,9 +59,13 @@ def drifted_c(bath_c: float, room_c: float, minutes: float, tank_ml: float = _US
 
 
 def standing_worth(
-    minutes: float, bath_c: float, room_c: float, tank_ml: float,
-    reference_c: float = REFERENCE_TEMPERATURE_C, q10: float = DEFAULT_Q10,
-) -> float:  # fmt: skip
+    minutes: float,
+    bath_c: float,
+    room_c: float,
+    tank_ml: float,
+    reference_c: float = REFERENCE_TEMPERATURE_C,
+    q10: float = DEFAULT_Q10,
+) -> float:
     """What minutes in a tank that drifts to the room are worth at the reference."""
     at = np.linspace(0.0, minutes, 61)
     warmth = np.array([drifted_c(bath_c, room_c, float(t), tank_ml) for t in at])

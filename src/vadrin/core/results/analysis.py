@@ -145,8 +145,9 @@ def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:
     return tuple(kept)
 
 
-def _unusable(strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
-              ) -> list[Diagnostic]:  # fmt: skip
+def _unusable(
+    strips: tuple[StripReadings, ...], kept: tuple[StripReadings, ...]
+) -> list[Diagnostic]:
     return [
         Diagnostic(
             "no curve",
@@ -176,16 +177,19 @@ def family_estimate(
     drawn = None
     if draws is not None:
         drawn = family_of(fit.model, draws, time_grid(fit, _DRAWN_STEPS), settings.meter_constant)
-    thinnest, densest = (float(np.median([getattr(s, end) for s in reports]))
-                         for end in ("first", "last"))  # fmt: skip
+    thinnest, densest = (
+        float(np.median([getattr(s, end) for s in reports])) for end in ("first", "last")
+    )
     low, high = float(fit.model.times.min()), float(fit.model.times.max())
     return FamilyEstimate(best, drawn, low, high, thinnest, densest, fit.freedom)
 
 
 def _of_one_time(
-    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
+    settings: Settings,
+    fit: Fit,
+    strips: tuple[StripReadings, ...],
     reports: tuple[StripMetrics, ...],
-) -> Analysis:  # fmt: skip
+) -> Analysis:
     report = reports[0]
 
     why = ONE_STRIP if len(reports) == 1 else ONE_TIME
@@ -301,9 +305,12 @@ def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) ->
 
 
 def _of_many_times(
-    settings: Settings, fit: Fit, strips: tuple[StripReadings, ...],
-    reports: tuple[StripMetrics, ...], draws: Array | None,
-) -> Analysis:  # fmt: skip
+    settings: Settings,
+    fit: Fit,
+    strips: tuple[StripReadings, ...],
+    reports: tuple[StripMetrics, ...],
+    draws: Array | None,
+) -> Analysis:
     if all(report.base_fog.value is None for report in reports):
         warned = reading_diagnostics(strips, fit, reports, nothing(settings, NO_FOOT).finding)
         return replace(nothing(settings, NO_FOOT, warned), strips=reports, noise=fit.noise)
@@ -329,9 +336,13 @@ def _of_many_times(
 
 
 def _next_steps(
-    settings: Settings, strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None,
-    estimate: FamilyEstimate, minutes: Array | None,
-) -> tuple[NextStep, ...]:  # fmt: skip
+    settings: Settings,
+    strips: tuple[StripReadings, ...],
+    fit: Fit,
+    draws: Array | None,
+    estimate: FamilyEstimate,
+    minutes: Array | None,
+) -> tuple[NextStep, ...]:
     """What would firm up the EI at the found time."""
     if draws is None or estimate.drawn is None or minutes is None:
         return ()

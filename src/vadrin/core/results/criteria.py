@@ -121,9 +121,14 @@ CONTRAST_INDEX = _ContrastIndex(
     "contrast_index", "contrast index", "contrast index {:.2f}", 0.56, "contrast_index"
 )
 SCENE_RANGE = _SceneRange(
-    "scene", "scene range in stops", "a scene of {:g} stops", 7.0, "average_gradient",
-    highest=15.0, step=1.0,
-)  # fmt: skip
+    "scene",
+    "scene range in stops",
+    "a scene of {:g} stops",
+    7.0,
+    "average_gradient",
+    highest=15.0,
+    step=1.0,
+)
 
 MEASURES: dict[str, ContrastMeasure] = {
     measure.key: measure

@@ -90,9 +90,13 @@ def _deviations(fit: Fit, count: int, rng: np.random.Generator) -> Array:
 
 
 def next_steps(
-    strips: tuple[StripReadings, ...], fit: Fit, draws: Array, answer: Array,
-    rng: np.random.Generator, most: int = 3,
-) -> tuple[NextStep, ...]:  # fmt: skip
+    strips: tuple[StripReadings, ...],
+    fit: Fit,
+    draws: Array,
+    answer: Array,
+    rng: np.random.Generator,
+    most: int = 3,
+) -> tuple[NextStep, ...]:
     """The best few acts, the most narrowing first.
 
     Parameters
@@ -147,9 +151,12 @@ def _frame_steps(
 
 
 def _strip_steps(
-    strips: tuple[StripReadings, ...], fit: Fit, draws: Array, answer: Array,
+    strips: tuple[StripReadings, ...],
+    fit: Fit,
+    draws: Array,
+    answer: Array,
     rng: np.random.Generator,
-) -> list[NextStep]:  # fmt: skip
+) -> list[NextStep]:
     x = np.unique(strips[0].exposed()[0])
     found = []
     low, high = fit.model.times.min(), fit.model.times.max()

@@ -104,8 +104,9 @@ def shadow_verdict(shadow_loss_stops: float) -> ShadowVerdict:
     return ShadowVerdict.SALVAGE if shadow_loss_stops <= SALVAGE else ShadowVerdict.NOTHING
 
 
-def _held_time(family: Family, ln_normal: Array, minutes: Array, stops: float, above: float
-               ) -> Array:  # fmt: skip
+def _held_time(
+    family: Family, ln_normal: Array, minutes: Array, stops: float, above: float
+) -> Array:
     """Time at which the held density returns after a change of EI."""
     meter = (np.log(family.meter_constant) - ln_normal) / np.log(10)
     normal = at_time(family, family.density_at(meter + above * STOP), minutes)

@@ -39,44 +39,59 @@ class School:
 
 
 SHADOW = School(
-    "shadow", "Shadow",
+    "shadow",
+    "Shadow",
     "Four stops under the meter must just show, and seven above that must print.",
-    "zone_ei", "shadow school, Zone I at 0.10",
-)  # fmt: skip
+    "zone_ei",
+    "shadow school, Zone I at 0.10",
+)
 STANDARD = School(
-    "standard", "Standard",
+    "standard",
+    "Standard",
     "One fixed contrast, so that stocks can be compared with each other and the box.",
-    "speed", "standard school, 0.8 / H at this contrast",
-)  # fmt: skip
+    "speed",
+    "standard school, 0.8 / H at this contrast",
+)
 EYE = School(
-    "eye", "Light box", "The first frame that an eye tells from the blank.",
-    "zone_ei", "by eye on the light box",
-)  # fmt: skip
+    "eye",
+    "Light box",
+    "The first frame that an eye tells from the blank.",
+    "zone_ei",
+    "by eye on the light box",
+)
 PAPER = School(
-    "paper", "Paper", "The thinnest frame that prints lighter than full black.",
-    "zone_ei", "by half-covered strips of paper",
-)  # fmt: skip
+    "paper",
+    "Paper",
+    "The thinnest frame that prints lighter than full black.",
+    "zone_ei",
+    "by half-covered strips of paper",
+)
 CONTACT = School(
-    "contact sheet", "Contact sheet",
+    "contact sheet",
+    "Contact sheet",
     "The frame that prints best unaided at the shortest time for full black.",
-    "zone_ei", "by what prints best on the contact sheet",
-)  # fmt: skip
+    "zone_ei",
+    "by what prints best on the contact sheet",
+)
 GRADIENT = School(
-    "gradient", "Gradient",
+    "gradient",
+    "Gradient",
     "This scene range must fit that paper, and the shadow must show at that time.",
-)  # fmt: skip
+)
 PRINT_QUALITY = School(
-    "print quality", "Print quality",
+    "print quality",
+    "Print quality",
     "The shadow needs slope enough to be told apart, whatever its density.",
-)  # fmt: skip
+)
 DATA_SHEET = School(
-    "data sheet", "Data sheet",
+    "data sheet",
+    "Data sheet",
     "The middle of the straight line carries the mid-tone: EI = 10 / H there.",
-)  # fmt: skip
+)
 
-SCHOOLS = {s.key: s for s in (
-    SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER, CONTACT,
-)}  # fmt: skip
+SCHOOLS = {
+    s.key: s for s in (SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER, CONTACT)
+}
 """Every school by its key."""
 
 RATING_SCHOOLS = {s.key: s for s in SCHOOLS.values() if s.rates_by}

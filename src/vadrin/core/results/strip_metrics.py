@@ -149,9 +149,15 @@ def _reason(name: str, best: dict[str, Array], first: float, last: float, foot: 
 
 
 def _strip(
-    strip: StripReadings, restated: float | None, curve: Curves, best: dict[str, Array],
-    cloud: dict[str, Array] | None, ends: tuple[float, float], freedom: float, foot: bool,
-) -> StripMetrics:  # fmt: skip
+    strip: StripReadings,
+    restated: float | None,
+    curve: Curves,
+    best: dict[str, Array],
+    cloud: dict[str, Array] | None,
+    ends: tuple[float, float],
+    freedom: float,
+    foot: bool,
+) -> StripMetrics:
     first, last = ends
     reported: dict[str, Figure] = {}
     for name in best.keys() - {"crossing", "gamma_end", "densest"}:
@@ -165,9 +171,17 @@ def _strip(
     delta = reported["delta_d"].value
     valid = delta is not None and abs(delta - metrics.ISO_DELTA_D) <= metrics.ISO_TOLERANCE
     return StripMetrics(
-        strip.label, strip.time_min, strip.temperature_c, restated, strip.channel,
-        curve, first, last, iso_valid=valid, **reported,
-    )  # fmt: skip
+        strip.label,
+        strip.time_min,
+        strip.temperature_c,
+        restated,
+        strip.channel,
+        curve,
+        first,
+        last,
+        iso_valid=valid,
+        **reported,
+    )
 
 
 def metrics_of_strips(
@@ -205,9 +219,14 @@ _AT_ONCE = 16
 
 
 def _block(
-    strips: tuple[StripReadings, ...], fit: Fit, draws: Array | None, meter_constant: float,
-    sign: float, fog_known: bool, which: slice,
-) -> list[StripMetrics]:  # fmt: skip
+    strips: tuple[StripReadings, ...],
+    fit: Fit,
+    draws: Array | None,
+    meter_constant: float,
+    sign: float,
+    fog_known: bool,
+    which: slice,
+) -> list[StripMetrics]:
     curves = curves_of_strips(fit, fit.phi, which)
     read = [(sign * x, density) for x, density in (strip.exposed() for strip in strips[which])]
     last = np.array([x.max() for x, _ in read])

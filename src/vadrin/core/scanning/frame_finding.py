@@ -60,9 +60,12 @@ class StripPlace:
     def scaled(self, by: float) -> StripPlace:
         """The same in a picture so many times as large."""
         return replace(
-            self, top=self.top * by, bottom=self.bottom * by, start=self.start * by,
+            self,
+            top=self.top * by,
+            bottom=self.bottom * by,
+            start=self.start * by,
             pitch=self.pitch * by,
-        )  # fmt: skip
+        )
 
     def box(self, frame: int, inner: float = 0.6) -> tuple[int, int, int, int]:
         """Left, top, right, bottom of the middle of a frame, its perforations left out."""
@@ -115,8 +118,9 @@ def _profile(picture: Array, top: float, bottom: float, skew: float, bare: float
     columns = np.arange(picture.shape[1])
     high = max(2, int(0.25 * (bottom - top)))
     middle = 0.5 * (top + bottom) + skew * columns
-    rows = np.clip((middle[None, :] + np.arange(-high, high + 1)[:, None]).round(), 0,
-                   picture.shape[0] - 1).astype(np.intp)  # fmt: skip
+    rows = np.clip(
+        (middle[None, :] + np.arange(-high, high + 1)[:, None]).round(), 0, picture.shape[0] - 1
+    ).astype(np.intp)
     level = np.median(picture[rows, columns[None, :]], axis=0)
     return np.asarray(-np.log10(np.maximum(level / bare, _DENSEST)))
 

@@ -97,9 +97,18 @@ def invent_film(rng: np.random.Generator, speed: float = 125.0) -> Film:
 def typical_film(speed: float = 125.0) -> Film:
     """A film in the middle of all that `invent_film` makes, of the ISO speed asked for."""
     film = Film(
-        fog=0.21, fog_rate=0.0045, contrast=1.0, rate=0.13, delay=0.45, toe=0.0, toe_drift=0.3,
-        drift_rate=0.15, toe_sharpness=2.4, shoulder_sharpness=1.35, span=3.1,
-    )  # fmt: skip
+        fog=0.21,
+        fog_rate=0.0045,
+        contrast=1.0,
+        rate=0.13,
+        delay=0.45,
+        toe=0.0,
+        toe_drift=0.3,
+        drift_rate=0.15,
+        toe_sharpness=2.4,
+        shoulder_sharpness=1.35,
+        span=3.1,
+    )
     x_m = float(metrics.speed_point(curve_at(film, time_for_delta_d(film))))
     return _moved(film, float(np.log10(0.8 / speed)) - x_m)
 
@@ -118,8 +127,12 @@ def adapted_film(film: Film, zone_ei: float, minutes: float, gradient: float) ->
     gradient : float
     """
     pace = _minutes_reaching(film, metrics.average_gradient, gradient) / minutes
-    changed = {"fog_rate": film.fog_rate * pace, "rate": film.rate * pace,
-               "delay": film.delay / pace, "drift_rate": film.drift_rate * pace}  # fmt: skip
+    changed = {
+        "fog_rate": film.fog_rate * pace,
+        "rate": film.rate * pace,
+        "delay": film.delay / pace,
+        "drift_rate": film.drift_rate * pace,
+    }
     paced = Film(**{**vars(film), **changed})
     x_m = float(metrics.speed_point(curve_at(paced, minutes)))
     has = float(metrics.zone_ei(np.asarray(x_m)))

@@ -48,9 +48,13 @@ class Scanner:
 
 
 def scanned_strip(
-    scanner: Scanner, frames: Array, base: float, rng: np.random.Generator, pitch: int = 90,
+    scanner: Scanner,
+    frames: Array,
+    base: float,
+    rng: np.random.Generator,
+    pitch: int = 90,
     wedge: Array | None = None,
-) -> tuple[NDArray[np.uint16], tuple[tuple[int, int, int, int], ...]]:  # fmt: skip
+) -> tuple[NDArray[np.uint16], tuple[tuple[int, int, int, int], ...]]:
     """A 16-bit picture of a strip, and where its wedge's steps lie.
 
     Parameters

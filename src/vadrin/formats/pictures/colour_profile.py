@@ -53,9 +53,12 @@ def to_lab_of(path: Path) -> ToLab:
     try:
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         transform = ImageCms.buildTransform(
-            source, ImageCms.createProfile("LAB"), "RGB", "LAB",
+            source,
+            ImageCms.createProfile("LAB"),
+            "RGB",
+            "LAB",
             renderingIntent=ImageCms.Intent.RELATIVE_COLORIMETRIC,
-        )  # fmt: skip
+        )
     except (ImageCms.PyCMSError, OSError):
         return ToLab()
     return ToLab(transform)

@@ -120,8 +120,18 @@ def read_picture(path: Path) -> Picture:
         raise
     except (OSError, UnidentifiedImageError, Image.DecompressionBombError) as error:
         raise FormatError(f"{name}: no picture that can be read; save it as TIFF or PNG") from error
-    except (ValueError, TypeError, KeyError, IndexError, MemoryError, SyntaxError, OverflowError,
-            RuntimeError, ZeroDivisionError, AttributeError) as error:  # fmt: skip
+    except (
+        ValueError,
+        TypeError,
+        KeyError,
+        IndexError,
+        MemoryError,
+        SyntaxError,
+        OverflowError,
+        RuntimeError,
+        ZeroDivisionError,
+        AttributeError,
+    ) as error:
         raise FormatError(f"{name}: the picture is damaged; save it again") from error
 
 
@@ -183,10 +193,15 @@ def _of_raw(path: Path) -> Picture:
             _bounded(path.name, raw.sizes.raw_height, raw.sizes.raw_width)
             checkpoint()
             values = raw.postprocess(
-                gamma=(1, 1), no_auto_bright=True, output_bps=16, use_camera_wb=False,
-                user_wb=[1, 1, 1, 1], output_color=rawpy.ColorSpace.raw, half_size=True,
+                gamma=(1, 1),
+                no_auto_bright=True,
+                output_bps=16,
+                use_camera_wb=False,
+                user_wb=[1, 1, 1, 1],
+                output_color=rawpy.ColorSpace.raw,
+                half_size=True,
                 user_flip=0,
-            )  # fmt: skip
+            )
     except rawpy.LibRawError as error:
         words = f"{path.name}: no picture that can be read; save it as TIFF or PNG"
         raise FormatError(words) from error

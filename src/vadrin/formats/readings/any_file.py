@@ -71,8 +71,18 @@ def cells_of(table: ReadingsTable) -> list[list[str | float | None]]:
     """Header and rows of a table, its unknown columns after the known ones."""
     cells: list[list[str | float | None]] = [[*KNOWN, *table.extra_columns]]
     for r in table.rows:
-        known = (r.strip, r.frame, r.time_min, r.temperature_c, r.log_h, r.ei, r.stops_told,
-                 r.density, r.channel, r.note)  # fmt: skip
+        known = (
+            r.strip,
+            r.frame,
+            r.time_min,
+            r.temperature_c,
+            r.log_h,
+            r.ei,
+            r.stops_told,
+            r.density,
+            r.channel,
+            r.note,
+        )
         line = [*known, *(r.extra.get(c, "") for c in table.extra_columns)]
         cells.append([_CONTROL.sub(" ", v) if isinstance(v, str) else v for v in line])
     return cells

@@ -12,9 +12,13 @@ _MOST_FIELDS = 2000
 _MOST_VALUES = 4_000_000
 _TOKEN = re.compile(r'"((?:[^"]|"")*)"|(\S+)')
 _SECTIONS = {
-    "BEGIN_DATA_FORMAT", "END_DATA_FORMAT", "BEGIN_DATA", "END_DATA", "NUMBER_OF_FIELDS",
+    "BEGIN_DATA_FORMAT",
+    "END_DATA_FORMAT",
+    "BEGIN_DATA",
+    "END_DATA",
+    "NUMBER_OF_FIELDS",
     "NUMBER_OF_SETS",
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)

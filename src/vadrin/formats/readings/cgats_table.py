@@ -15,17 +15,11 @@ from vadrin.core.materials.spectral import (
 from vadrin.errors import FormatError
 from vadrin.formats.readings.cell_numbers import number_of
 from vadrin.formats.readings.cgats_syntax import CgatsTable, parse_cgats
-from vadrin.formats.readings.column_matching import (
-    RawTable,
-    one_development_each,
-    table_of,
-)
+from vadrin.formats.readings.column_matching import RawTable, one_development_each, table_of
 from vadrin.formats.readings.readings_table import CellProblem, ReadingsTable, TableRow
 from vadrin.formats.readings.row_reading import KNOWN
 
-_DENSITIES = {
-    "D_VIS": "visual", "D_RED": "red", "D_GREEN": "green", "D_BLUE": "blue", "D_UV": "uv",
-}  # fmt: skip
+_DENSITIES = {"D_VIS": "visual", "D_RED": "red", "D_GREEN": "green", "D_BLUE": "blue", "D_UV": "uv"}
 _FIELD_OF = {channel: name for name, channel in _DENSITIES.items()}
 _NAMES = ("SAMPLE_ID", "SAMPLE_NAME", "SAMPLEID", "SAMPLE", "PATCH_ID", "ID")
 _SPECTRAL = re.compile(r"^(?:SPECTRAL_(?:NM_?)?|SPEC_?|NM_?|T_)?(\d{3})(?:NM)?(?:\.0+)?$")
@@ -110,8 +104,9 @@ def _named(table: CgatsTable, row: tuple[str, ...], label: str) -> dict[str, str
     return cells
 
 
-def _rows_of(table: CgatsTable, label: str, name: str
-             ) -> tuple[list[TableRow], list[CellProblem], set[str]]:  # fmt: skip
+def _rows_of(
+    table: CgatsTable, label: str, name: str
+) -> tuple[list[TableRow], list[CellProblem], set[str]]:
     rows: list[TableRow] = []
     problems: list[CellProblem] = []
     extra: set[str] = set()
@@ -128,8 +123,9 @@ def _rows_of(table: CgatsTable, label: str, name: str
             if density.lower() in _NO_VALUE:
                 continue
             cells = {**_named(table, values, label), "density": density, "channel": channel}
-            read = table_of(RawTable(name, tuple(cells), ((line, tuple(cells.values())),)),
-                            tuple(cells))  # fmt: skip
+            read = table_of(
+                RawTable(name, tuple(cells), ((line, tuple(cells.values())),)), tuple(cells)
+            )
             rows += read.rows
             problems += read.problems
             extra |= {c for c in cells if c not in KNOWN}
@@ -207,8 +203,18 @@ def _table_text(rows: list[TableRow], channel: str, extra: tuple[str, ...]) -> l
     lines += [f"NUMBER_OF_FIELDS {len(fields)}", "BEGIN_DATA_FORMAT", "\t".join(fields)]
     lines += ["END_DATA_FORMAT", f"NUMBER_OF_SETS {len(rows)}", "BEGIN_DATA"]
     for number, r in enumerate(rows, start=1):
-        values = (r.strip, r.frame, r.time_min, r.temperature_c, r.log_h, r.ei, r.stops_told,
-                  r.density, r.note, *(r.extra.get(e, "") for e in extra))  # fmt: skip
+        values = (
+            r.strip,
+            r.frame,
+            r.time_min,
+            r.temperature_c,
+            r.log_h,
+            r.ei,
+            r.stops_told,
+            r.density,
+            r.note,
+            *(r.extra.get(e, "") for e in extra),
+        )
         lines.append("\t".join([str(number), *(_quoted(v) for v in values)]))
     return [*lines, "END_DATA"]
 
@@ -216,8 +222,11 @@ def _table_text(rows: list[TableRow], channel: str, extra: tuple[str, ...]) -> l
 def cgats_text(table: ReadingsTable) -> str:
     """A readings table as CGATS.17, one table a channel, numbers to their last digit."""
     extra = table.extra_columns
-    lines = ["CGATS.17", 'ORIGINATOR "Vadrin"',
-             f"DESCRIPTOR {_quoted('film readings from ' + table.source)}"]  # fmt: skip
+    lines = [
+        "CGATS.17",
+        'ORIGINATOR "Vadrin"',
+        f"DESCRIPTOR {_quoted('film readings from ' + table.source)}",
+    ]
     for channel in _FIELD_OF:
         rows = [r for r in table.rows if r.channel == channel]
         if rows:

@@ -27,8 +27,9 @@ def parse_readings_json(text: str, name: str) -> ReadingsTable:
         held: Any = json.loads(text)
     except (ValueError, RecursionError) as error:
         line = getattr(error, "lineno", 1)
-        raise FormatError(f"{name}, row {line}: not JSON ({str(error)[:60]}); save it anew"
-                          ) from error  # fmt: skip
+        raise FormatError(
+            f"{name}, row {line}: not JSON ({str(error)[:60]}); save it anew"
+        ) from error
     schema = held.get("schema") if isinstance(held, dict) else None
     if schema != READINGS_SCHEMA:
         said = f"“{str(schema)[:40]}”" if schema else "no schema"

@@ -9,9 +9,17 @@ from vadrin.formats.readings.cell_numbers import grouped_number, number_of
 from vadrin.formats.readings.readings_table import CHANNELS, NO_EXTRA, CellProblem, TableRow
 
 KNOWN = (
-    "strip", "frame", "time_min", "temperature_c", "log_h", "ei", "stops", "density",
-    "channel", "note",
-)  # fmt: skip
+    "strip",
+    "frame",
+    "time_min",
+    "temperature_c",
+    "log_h",
+    "ei",
+    "stops",
+    "density",
+    "channel",
+    "note",
+)
 
 _NUMBERS = {
     "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
@@ -74,9 +82,16 @@ class RowReader:
             return None
         get = told.get
         return TableRow(
-            number, strip, self._words[frame], told["density"] or 0.0, get("time_min"),
-            get("temperature_c"), told["log_h"], get("ei"), get("stops"),
-        )  # fmt: skip
+            number,
+            strip,
+            self._words[frame],
+            told["density"] or 0.0,
+            get("time_min"),
+            get("temperature_c"),
+            told["log_h"],
+            get("ei"),
+            get("stops"),
+        )
 
     def read(self, number: int, cells: dict[str, str]) -> TableRow | list[CellProblem]:
         """A row of the file, by its number."""
@@ -105,8 +120,14 @@ class RowReader:
             return problems
         return self._row(number, strip, channel, cells, numbers)
 
-    def _row(self, number: int, strip: str, channel: str, cells: dict[str, str],
-             numbers: dict[str, float | None]) -> TableRow:  # fmt: skip
+    def _row(
+        self,
+        number: int,
+        strip: str,
+        channel: str,
+        cells: dict[str, str],
+        numbers: dict[str, float | None],
+    ) -> TableRow:
         density = numbers.pop("density")
         self._strips.add(strip)
         # Words once in memory, however many rows have them.

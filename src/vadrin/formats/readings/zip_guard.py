@@ -10,8 +10,12 @@ from vadrin.errors import FormatError
 LARGEST_SHEET_FILE = 20_000_000
 _LARGEST_INSIDE = 40_000_000
 _MOST_PARTS = 2000
-_FORBIDDEN = (b"<!DOCTYPE", b"<!ENTITY", "<!DOCTYPE".encode("utf-16-le"),
-              "<!DOCTYPE".encode("utf-16-be"))  # fmt: skip
+_FORBIDDEN = (
+    b"<!DOCTYPE",
+    b"<!ENTITY",
+    "<!DOCTYPE".encode("utf-16-le"),
+    "<!DOCTYPE".encode("utf-16-be"),
+)
 
 
 def look_over(path: Path) -> None:
@@ -33,8 +37,10 @@ def look_over(path: Path) -> None:
         with zipfile.ZipFile(path) as archive:
             parts = archive.infolist()
             if len(parts) > _MOST_PARTS or sum(p.file_size for p in parts) > _LARGEST_INSIDE:
-                raise FormatError(f"{name}: unpacks to far too much for a readings table; "
-                                  "check where it comes from")  # fmt: skip
+                raise FormatError(
+                    f"{name}: unpacks to far too much for a readings table; "
+                    "check where it comes from"
+                )
             for part in parts:
                 if part.filename.lower().endswith((".xml", ".rels")):
                     _refuse_entities(archive.read(part), name)

@@ -83,9 +83,15 @@ class _Page:
         self.canvas, self.width, self.height = canvas, width, height
 
     def text(
-        self, x: float, y: float, words: str, size: float, bold: bool = False,
-        colour: tuple[float, float, float] = _INK, right: bool = False,
-    ) -> None:  # fmt: skip
+        self,
+        x: float,
+        y: float,
+        words: str,
+        size: float,
+        bold: bool = False,
+        colour: tuple[float, float, float] = _INK,
+        right: bool = False,
+    ) -> None:
         self.canvas.setFillColorRGB(*colour)
         self.canvas.setFont(_BOLD if bold else _REGULAR, size)
         draw = self.canvas.drawRightString if right else self.canvas.drawString
@@ -122,13 +128,16 @@ class _Page:
         need = sum(self.columns(lines, usual, 1e9, gap)) - gaps
         return usual * max(_SMALLEST_SHARE, min(1.0, (room - gaps) / max(need, 1e-6)))
 
-    def columns(self, lines: list[tuple[str, ...]], size: float, room: float, gap: float
-                ) -> list[float]:  # fmt: skip
+    def columns(
+        self, lines: list[tuple[str, ...]], size: float, room: float, gap: float
+    ) -> list[float]:
         """Widths of columns by what stands in them; what is too wide is cut from the widest."""
         from reportlab.pdfbase.pdfmetrics import stringWidth
 
-        wide = [max(float(stringWidth(w, _REGULAR, size)) for w in column) / MM + gap
-                for column in zip(*lines, strict=True)]  # fmt: skip
+        wide = [
+            max(float(stringWidth(w, _REGULAR, size)) for w in column) / MM + gap
+            for column in zip(*lines, strict=True)
+        ]
         while sum(wide) > room + 1e-6:
             widest = max(wide)
             next_to_it = max((w for w in wide if w < widest - 1e-6), default=0.0)

@@ -83,9 +83,15 @@ def _folds(canvas: Canvas, width: float, height: float) -> None:
 
 
 def _panel(
-    canvas: Canvas, panel: _Panel, sheet: ScriptSheet, rows: list[ScriptRow], size: float,
-    columns: int, faces: tuple[str, str], first: bool,
-) -> None:  # fmt: skip
+    canvas: Canvas,
+    panel: _Panel,
+    sheet: ScriptSheet,
+    rows: list[ScriptRow],
+    size: float,
+    columns: int,
+    faces: tuple[str, str],
+    first: bool,
+) -> None:
     margin = 8 * mm if columns == 1 else 14 * mm
     x, top = panel.x + margin, panel.y + panel.height - margin
     canvas.setFont(faces[1], size * 1.4)
@@ -109,9 +115,14 @@ def _panel(
 
 
 def _row(
-    canvas: Canvas, row: ScriptRow, x: float, y: float, width: float, size: float,
+    canvas: Canvas,
+    row: ScriptRow,
+    x: float,
+    y: float,
+    width: float,
+    size: float,
     faces: tuple[str, str],
-) -> None:  # fmt: skip
+) -> None:
     number, strip, setting, offset, changed = row
     if not number:
         _head(canvas, setting, x, y, width, size, faces[1])
@@ -132,7 +143,7 @@ def _row(
 
 def _head(
     canvas: Canvas, words: str, x: float, y: float, width: float, size: float, face: str
-) -> None:  # fmt: skip
+) -> None:
     """Words that head a roll or a strip, on up to two lines of one row."""
     lines = simpleSplit(words, face, size * 0.85, width)[:2]
     canvas.setFont(face, size * 0.85)

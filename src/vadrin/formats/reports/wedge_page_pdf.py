@@ -53,8 +53,12 @@ def wedge_page_pdf(width_mm: float = 24.0, height_mm: float = 14.0) -> bytes:
         canvas.drawString(x, top + 1.5 * mm, "blank" if step == 0 else f"step {step}")
         canvas.setFont(regular, _SIZE)
         canvas.drawString(x, top - height_mm * mm - 6 * mm, "D")
-        canvas.line(x + 5 * mm, top - height_mm * mm - 6.5 * mm,
-                    x + width_mm * mm, top - height_mm * mm - 6.5 * mm)  # fmt: skip
+        canvas.line(
+            x + 5 * mm,
+            top - height_mm * mm - 6.5 * mm,
+            x + width_mm * mm,
+            top - height_mm * mm - 6.5 * mm,
+        )
     canvas.setFont(regular, _SIZE * 0.9)
     canvas.drawString(margin, margin, "Measured by                                   on")
     canvas.save()

@@ -246,7 +246,19 @@ class Rule:
 
 
 KIT = (
-    Stock, Batch, Developer, Bottle, Process, Paper, Enlarger, Camera, ShutterTime, Lens,
-    LightMeter, Instrument, Rule, MakerTime,
-)  # fmt: skip
+    Stock,
+    Batch,
+    Developer,
+    Bottle,
+    Process,
+    Paper,
+    Enlarger,
+    Camera,
+    ShutterTime,
+    Lens,
+    LightMeter,
+    Instrument,
+    Rule,
+    MakerTime,
+)
 """Owners before what belongs to them."""

@@ -41,17 +41,64 @@ from vadrin.notebook.records.readings_and_findings import (
 )
 
 Record = (
-    Stock | Batch | Developer | Bottle | Process | Paper | Camera | ShutterTime | Lens
-    | LightMeter | Instrument | Test | Strip | Frame | Exposure | MeterReading | Reading
-    | Finding | Note | Attachment | ColumnMatching | ProcessStep | DarkroomRun | RunEvent
-    | Rule | RuleTrial | MakerTime | ControlStrip | Judgement | Enlarger | PaperGrade
-    | PrintSetup | PrintStrip | Workprint
-)  # fmt: skip
+    Stock
+    | Batch
+    | Developer
+    | Bottle
+    | Process
+    | Paper
+    | Camera
+    | ShutterTime
+    | Lens
+    | LightMeter
+    | Instrument
+    | Test
+    | Strip
+    | Frame
+    | Exposure
+    | MeterReading
+    | Reading
+    | Finding
+    | Note
+    | Attachment
+    | ColumnMatching
+    | ProcessStep
+    | DarkroomRun
+    | RunEvent
+    | Rule
+    | RuleTrial
+    | MakerTime
+    | ControlStrip
+    | Judgement
+    | Enlarger
+    | PaperGrade
+    | PrintSetup
+    | PrintStrip
+    | Workprint
+)
 RECORDS: tuple[type[Record], ...] = (
-    *KIT, PaperGrade, ProcessStep, Test, Strip, Frame, Exposure, MeterReading, Reading, Finding,
-    Note, Attachment, ColumnMatching, DarkroomRun, RunEvent, RuleTrial, ControlStrip, Judgement,
-    PrintSetup, PrintStrip, Workprint,
-)  # fmt: skip
+    *KIT,
+    PaperGrade,
+    ProcessStep,
+    Test,
+    Strip,
+    Frame,
+    Exposure,
+    MeterReading,
+    Reading,
+    Finding,
+    Note,
+    Attachment,
+    ColumnMatching,
+    DarkroomRun,
+    RunEvent,
+    RuleTrial,
+    ControlStrip,
+    Judgement,
+    PrintSetup,
+    PrintStrip,
+    Workprint,
+)
 """Owners before what belongs to them."""
 
 PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
@@ -60,14 +107,26 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     Process: (("developer_id", Developer),),
     ShutterTime: (("camera_id", Camera),),
     Test: (
-        ("stock_id", Stock), ("batch_id", Batch), ("developer_id", Developer),
-        ("like_id", Test), ("camera_id", Camera), ("lens_id", Lens), ("meter_id", LightMeter),
-        ("instrument_id", Instrument), ("paper_id", Paper), ("process_id", Process),
-        ("bottle_id", Bottle), ("twin_id", Camera),
+        ("stock_id", Stock),
+        ("batch_id", Batch),
+        ("developer_id", Developer),
+        ("like_id", Test),
+        ("camera_id", Camera),
+        ("lens_id", Lens),
+        ("meter_id", LightMeter),
+        ("instrument_id", Instrument),
+        ("paper_id", Paper),
+        ("process_id", Process),
+        ("bottle_id", Bottle),
+        ("twin_id", Camera),
     ),
     Strip: (
-        ("test_id", Test), ("stock_id", Stock), ("batch_id", Batch),
-        ("developer_id", Developer), ("camera_id", Camera), ("process_id", Process),
+        ("test_id", Test),
+        ("stock_id", Stock),
+        ("batch_id", Batch),
+        ("developer_id", Developer),
+        ("camera_id", Camera),
+        ("process_id", Process),
     ),
     Frame: (("strip_id", Strip),),
     Exposure: (("frame_id", Frame),),
@@ -87,18 +146,34 @@ PARENTS: dict[type[Record], tuple[tuple[str, type[Record]], ...]] = {
     PrintSetup: (("test_id", Test), ("enlarger_id", Enlarger), ("paper_id", Paper)),
     PrintStrip: (("setup_id", PrintSetup), ("strip_id", Strip), ("frame_id", Frame)),
     Workprint: (("setup_id", PrintSetup), ("frame_id", Frame)),
-}  # fmt: skip
+}
 """Which field of a record points at which other record."""
 
 OWNED: set[tuple[type[Any], str]] = {
-    (Batch, "stock_id"), (Bottle, "developer_id"), (ShutterTime, "camera_id"),
-    (Strip, "test_id"), (Frame, "strip_id"), (Exposure, "frame_id"),
-    (MeterReading, "test_id"), (Reading, "frame_id"), (Finding, "test_id"),
-    (Note, "test_id"), (Attachment, "test_id"), (Attachment, "stock_id"),
-    (ProcessStep, "process_id"), (DarkroomRun, "test_id"), (RunEvent, "run_id"),
-    (RuleTrial, "rule_id"), (MakerTime, "stock_id"), (MakerTime, "developer_id"),
-    (ControlStrip, "process_id"), (Judgement, "strip_id"), (Judgement, "frame_id"),
-    (PaperGrade, "paper_id"), (PrintSetup, "test_id"), (PrintStrip, "setup_id"),
+    (Batch, "stock_id"),
+    (Bottle, "developer_id"),
+    (ShutterTime, "camera_id"),
+    (Strip, "test_id"),
+    (Frame, "strip_id"),
+    (Exposure, "frame_id"),
+    (MeterReading, "test_id"),
+    (Reading, "frame_id"),
+    (Finding, "test_id"),
+    (Note, "test_id"),
+    (Attachment, "test_id"),
+    (Attachment, "stock_id"),
+    (ProcessStep, "process_id"),
+    (DarkroomRun, "test_id"),
+    (RunEvent, "run_id"),
+    (RuleTrial, "rule_id"),
+    (MakerTime, "stock_id"),
+    (MakerTime, "developer_id"),
+    (ControlStrip, "process_id"),
+    (Judgement, "strip_id"),
+    (Judgement, "frame_id"),
+    (PaperGrade, "paper_id"),
+    (PrintSetup, "test_id"),
+    (PrintStrip, "setup_id"),
     (Workprint, "setup_id"),
-}  # fmt: skip
+}
 """What goes away together with the record it points at; other links are only let loose."""

@@ -61,9 +61,10 @@ class Analyst:
         elif question != self._asked or not self.jobs.busy("analysis"):
             self._asked = question
             self.jobs.run(
-                "analysis", lambda said: answer_to(question, lambda: said(0, 0)),
+                "analysis",
+                lambda said: answer_to(question, lambda: said(0, 0)),
                 lambda made: self._take(question, made),
-            )  # fmt: skip
+            )
 
     def warm_up(self) -> None:
         """Load the numerical packages in the background, then what the first test opened needs."""

@@ -36,9 +36,13 @@ class Banner(QWidget):
         self.hide()
 
     def ask(
-        self, words: str, more: str, acts: list[Remedy], close: str = "Leave it",
+        self,
+        words: str,
+        more: str,
+        acts: list[Remedy],
+        close: str = "Leave it",
         of_test: bool = True,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Say something with buttons for what can be done about it."""
         self._working, self._of_test = False, of_test
         self._show(words, more, [*acts, (close, self.hide)])

@@ -85,8 +85,9 @@ class ColumnMatcher(QWidget):
         self.fields = []
         for at, (header, meaning) in enumerate(zip(raw.headers, columns, strict=True)):
             choices = meanings(header)
-            field = WordField(f"column {header}", self._taken(choices, at),
-                              chooser(choices), role=Role.BODY)  # fmt: skip
+            field = WordField(
+                f"column {header}", self._taken(choices, at), chooser(choices), role=Role.BODY
+            )
             field.show_value(meaning_text(meaning))
             self.fields.append(field)
             if at >= _COLUMNS_SHOWN:

@@ -72,9 +72,10 @@ class FindingColumn(QWidget):
     """
 
     def __init__(
-        self, go: Callable[[str], None],
+        self,
+        go: Callable[[str], None],
         beside: Callable[[TestSheet, bool, float | None], tuple[str, ...]],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self._go, self._beside = go, beside
         outer = QVBoxLayout(self)

@@ -170,8 +170,10 @@ class LightTable(QWidget):
         top = self._top_of(row)
         count = len(self._sheet.strips) if self._sheet else 1
         name = f"Strip {strip.strip.label}" + (f", {row + 1} of {count}" if self._thin else "")
-        lines = ((name, Role.LABEL, self._look.ink, 17),
-                 (self._strip_words(strip), Role.CAPTION, self._look.soft, 33))  # fmt: skip
+        lines = (
+            (name, Role.LABEL, self._look.ink, 17),
+            (self._strip_words(strip), Role.CAPTION, self._look.soft, 33),
+        )
         for words, role, tone, base in lines:
             painter.setPen(QColor(tone))
             painter.setFont(role_font(role))
@@ -190,8 +192,12 @@ class LightTable(QWidget):
         return "no time yet"
 
     def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
-        film = QRectF(boxes[0].left() - 2, boxes[0].top() - _EDGE,
-                      boxes[-1].right() - boxes[0].left() + 4, px(_ROW - 6))  # fmt: skip
+        film = QRectF(
+            boxes[0].left() - 2,
+            boxes[0].top() - _EDGE,
+            boxes[-1].right() - boxes[0].left() + 4,
+            px(_ROW - 6),
+        )
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(self._look.film_base))
         painter.drawRect(film)
@@ -250,9 +256,9 @@ class LightTable(QWidget):
     def _paint_fold(self, painter: QPainter, box: QRectF, fill: QColor) -> None:
         """A folded corner: words are kept about this frame."""
         size = px(9)
-        corner = QPolygonF([
-            box.topRight() + QPointF(-size, 0), box.topRight() + QPointF(0, size), box.topRight()
-        ])  # fmt: skip
+        corner = QPolygonF(
+            [box.topRight() + QPointF(-size, 0), box.topRight() + QPointF(0, size), box.topRight()]
+        )
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(self._look.writing_on(fill))
         painter.drawPolygon(corner)

@@ -45,9 +45,13 @@ class NotebookFiles:
     """
 
     def __init__(
-        self, over: QWidget, bench: Workbench, banner: Banner,
-        import_readings: Callable[[Path], None], opened: Callable[[], None],
-    ) -> None:  # fmt: skip
+        self,
+        over: QWidget,
+        bench: Workbench,
+        banner: Banner,
+        import_readings: Callable[[Path], None],
+        opened: Callable[[], None],
+    ) -> None:
         self._over, self._bench, self._banner = over, bench, banner
         self._import, self._opened = import_readings, opened
         self.merging: SlicedJob | None = None
@@ -214,9 +218,12 @@ class NotebookFiles:
         )
         self._progress(path.name, 0, 0)
         self.merging = SlicedJob(
-            self._over, steps, partial(self._progress, path.name),
-            partial(self._taken_in, path.name), self._not_taken_in,
-        )  # fmt: skip
+            self._over,
+            steps,
+            partial(self._progress, path.name),
+            partial(self._taken_in, path.name),
+            self._not_taken_in,
+        )
 
     def _progress(self, name: str, done: int, total: int) -> None:
         words = (

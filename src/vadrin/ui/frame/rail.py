@@ -148,8 +148,9 @@ class Rail(QWidget):
         way = QBoxLayout.Direction
         self._line.setDirection(way.LeftToRight if flat else way.TopToBottom)
         edge = px(14)
-        self._line.setContentsMargins(edge if flat else 0, 0 if flat else edge,
-                                      edge if flat else 0, 0 if flat else edge)  # fmt: skip
+        self._line.setContentsMargins(
+            edge if flat else 0, 0 if flat else edge, edge if flat else 0, 0 if flat else edge
+        )
         self._line.setSpacing(px(6) if flat else 0)
         self.setMinimumSize(0 if flat else px(_WIDTH), px(_FLAT) if flat else 0)
         self.setMaximumSize(_NO_LIMIT if flat else px(_WIDTH), px(_FLAT) if flat else _NO_LIMIT)

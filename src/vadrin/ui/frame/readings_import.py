@@ -44,9 +44,11 @@ class ReadingsImport:
         if is_long(path):
             self._banner.working(f"Reading {path.name} …", "Stop, and import nothing", self.stop)
             self._jobs.run(
-                _READING, lambda said: read_unless_stopped(path, lambda: said(0, 0)),
-                self._consider, self._not_read,
-            )  # fmt: skip
+                _READING,
+                lambda said: read_unless_stopped(path, lambda: said(0, 0)),
+                self._consider,
+                self._not_read,
+            )
             return
         try:
             table = read_readings(path)

@@ -7,13 +7,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
-from PyQt6.QtWidgets import (
-    QApplication,
-    QBoxLayout,
-    QMainWindow,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
 from vadrin.app.progress import steps_of
 from vadrin.app.workbench import Topic, Workbench
@@ -310,8 +304,9 @@ class Window(QMainWindow):
             f"Something went wrong{doing}{after} ({kind}); all that was saved is safe.",
             f"Details: {log}" if log else "",
             [("Copy the details", lambda: self._copy(details))],
-            "Understood", of_test=False,
-        )  # fmt: skip
+            "Understood",
+            of_test=False,
+        )
 
     def _copy(self, words: str) -> None:
         clipboard = QApplication.clipboard()

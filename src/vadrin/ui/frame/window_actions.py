@@ -29,8 +29,9 @@ class WindowActs:
     close: Callable[[], object]
 
 
-def window_actions(bench: Workbench, files: NotebookFiles, window: WindowActs
-                   ) -> tuple[Action, ...]:  # fmt: skip
+def window_actions(
+    bench: Workbench, files: NotebookFiles, window: WindowActs
+) -> tuple[Action, ...]:
     """Every action of the window, in the order of its menu."""
     return (
         *_of_readings(bench, files, window),
@@ -40,8 +41,7 @@ def window_actions(bench: Workbench, files: NotebookFiles, window: WindowActs
     )
 
 
-def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs
-                 ) -> tuple[Action, ...]:  # fmt: skip
+def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs) -> tuple[Action, ...]:
     def on_bench() -> bool:
         return bench.sheet is not None
 
@@ -49,11 +49,16 @@ def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs
     return (
         Action("test.new", "New test", window.start_test, ("Ctrl+N",), part),
         Action("readings.import", "Import readings …", files.ask_import, ("Ctrl+I",), part),
-        Action("readings.export", "Export the readings of this test …", files.ask_export, (), part,
-               on_bench),
-        Action("test.attach", "Keep a file with this test …", files.ask_attach, (), part,
-               on_bench),
-    )  # fmt: skip
+        Action(
+            "readings.export",
+            "Export the readings of this test …",
+            files.ask_export,
+            (),
+            part,
+            on_bench,
+        ),
+        Action("test.attach", "Keep a file with this test …", files.ask_attach, (), part, on_bench),
+    )
 
 
 def _of_notebooks(files: NotebookFiles) -> tuple[Action, ...]:
@@ -70,23 +75,49 @@ def _of_notebooks(files: NotebookFiles) -> tuple[Action, ...]:
 def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
     part = "edit"
     return (
-        Action("edit.undo", "Undo", bench.undo, ("Ctrl+Z",), part,
-               lambda: bool(bench.notebook.undo_label()),
-               said=lambda: f"Undo {bench.notebook.undo_label()}".rstrip(), always=True),
-        Action("edit.redo", "Redo", bench.redo, ("Ctrl+Shift+Z", "Ctrl+Y"), part,
-               lambda: bool(bench.notebook.redo_label()),
-               said=lambda: f"Redo {bench.notebook.redo_label()}".rstrip(), always=True),
+        Action(
+            "edit.undo",
+            "Undo",
+            bench.undo,
+            ("Ctrl+Z",),
+            part,
+            lambda: bool(bench.notebook.undo_label()),
+            said=lambda: f"Undo {bench.notebook.undo_label()}".rstrip(),
+            always=True,
+        ),
+        Action(
+            "edit.redo",
+            "Redo",
+            bench.redo,
+            ("Ctrl+Shift+Z", "Ctrl+Y"),
+            part,
+            lambda: bool(bench.notebook.redo_label()),
+            said=lambda: f"Redo {bench.notebook.redo_label()}".rstrip(),
+            always=True,
+        ),
         Action("look.next", "Next look: day, dim, safelight", window.next_look, ("F8",), part),
-        Action("type.larger", "Larger type", partial(window.scale_type, 1), ("Ctrl++", "Ctrl+="),
-               part),
+        Action(
+            "type.larger", "Larger type", partial(window.scale_type, 1), ("Ctrl++", "Ctrl+="), part
+        ),
         Action("type.smaller", "Smaller type", partial(window.scale_type, -1), ("Ctrl+-",), part),
-        Action("help.commands", "Find anything that can be done", window.show_commands,
-               ("Ctrl+K",), part),
-        Action("finding.unfold", "The whole finding, where it is folded to a line",
-               window.unfold_finding, ("F2",), part, lambda: bench.sheet is not None),
+        Action(
+            "help.commands",
+            "Find anything that can be done",
+            window.show_commands,
+            ("Ctrl+K",),
+            part,
+        ),
+        Action(
+            "finding.unfold",
+            "The whole finding, where it is folded to a line",
+            window.unfold_finding,
+            ("F2",),
+            part,
+            lambda: bench.sheet is not None,
+        ),
         Action("help.keys", "Keys of this station", window.show_keys, ("F1",), part),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
-    )  # fmt: skip
+    )
 
 
 def _of_places(bench: Workbench) -> tuple[Action, ...]:
@@ -94,10 +125,15 @@ def _of_places(bench: Workbench) -> tuple[Action, ...]:
         return bench.sheet is not None
 
     stations = (
-        Action(f"go.{name}", f"Go to {STATION_NAMES[name]}", partial(bench.go, name),
-               (f"Ctrl+{n}",), usable=has_test)
+        Action(
+            f"go.{name}",
+            f"Go to {STATION_NAMES[name]}",
+            partial(bench.go, name),
+            (f"Ctrl+{n}",),
+            usable=has_test,
+        )
         for n, name in enumerate(STATIONS, start=1)
-    )  # fmt: skip
+    )
     return (
         *stations,
         Action("go.shelf", "Go to the shelf", partial(bench.go, "shelf"), ("Ctrl+0",)),
@@ -119,15 +155,23 @@ def menu_actions(
         for one in files.kept()
     )
     kept = (
-        Action(f"kept.{one.id}", f"Save the kept file {one.name} …", partial(files.ask_kept, one),
-               menu="kept")
+        Action(
+            f"kept.{one.id}",
+            f"Save the kept file {one.name} …",
+            partial(files.ask_kept, one),
+            menu="kept",
+        )
         for one in files.kept()
-    )  # fmt: skip
+    )
     here = bench.notebook.path.absolute()
     recent = (
-        Action(f"recent.{path}", f"{path.stem} in {path.parent}", partial(files.open, path),
-               menu="recent")
+        Action(
+            f"recent.{path}",
+            f"{path.stem} in {path.parent}",
+            partial(files.open, path),
+            menu="recent",
+        )
         for path in recent_notebooks()
         if path != here
-    )  # fmt: skip
+    )
     return (*seen, *kept, *recent)

@@ -14,8 +14,12 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
 _TICKS = 6
-_DASHES = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine,
-           Qt.PenStyle.DashDotLine)  # fmt: skip
+_DASHES = (
+    Qt.PenStyle.SolidLine,
+    Qt.PenStyle.DashLine,
+    Qt.PenStyle.DotLine,
+    Qt.PenStyle.DashDotLine,
+)
 
 
 class AnswerPlotView(QWidget):
@@ -79,8 +83,9 @@ class AnswerPlotView(QWidget):
                 ends.append((end, series.name, _tone(self._look, number)))
         self._names(painter, ends, room)
 
-    def _axes(self, painter: QPainter, plot: AnswerPlot, room: QRectF,
-              spans: list[tuple[float, float]]) -> None:  # fmt: skip
+    def _axes(
+        self, painter: QPainter, plot: AnswerPlot, room: QRectF, spans: list[tuple[float, float]]
+    ) -> None:
         look = self._look
         painter.fillRect(room, QColor(look.sheet))
         painter.setFont(role_font(Role.CAPTION))
@@ -93,20 +98,25 @@ class AnswerPlotView(QWidget):
                     x = room.left() + share * room.width()
                     painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()))
                     painter.setPen(QColor(look.soft))
-                    painter.drawText(QRectF(x - px(40), room.bottom() + px(2), px(80), px(16)),
-                                     Qt.AlignmentFlag.AlignCenter, words)  # fmt: skip
+                    painter.drawText(
+                        QRectF(x - px(40), room.bottom() + px(2), px(80), px(16)),
+                        Qt.AlignmentFlag.AlignCenter,
+                        words,
+                    )
                 else:
                     y = room.bottom() - share * room.height()
                     painter.drawLine(QPointF(room.left(), y), QPointF(room.right(), y))
                     painter.setPen(QColor(look.soft))
-                    painter.drawText(QRectF(0, y - px(8), px(46), px(16)),
-                                     Qt.AlignmentFlag.AlignRight, words)  # fmt: skip
+                    painter.drawText(
+                        QRectF(0, y - px(8), px(46), px(16)), Qt.AlignmentFlag.AlignRight, words
+                    )
         painter.setPen(QColor(look.soft))
         under = QRectF(room.left(), room.bottom() + px(18), room.width(), px(18))
         painter.drawText(under, Qt.AlignmentFlag.AlignCenter, f"{plot.across} · up: {plot.up}")
 
-    def _series(self, painter: QPainter, series: Series, number: int, place: object
-                ) -> QPointF | None:  # fmt: skip
+    def _series(
+        self, painter: QPainter, series: Series, number: int, place: object
+    ) -> QPointF | None:
         """Draw one series; the place where it ends."""
         assert callable(place)
         tone = _tone(self._look, number)
@@ -126,8 +136,9 @@ class AnswerPlotView(QWidget):
         ends = line or dots
         return ends[-1] if ends else None
 
-    def _names(self, painter: QPainter, ends: list[tuple[QPointF, str, QColor]],
-               room: QRectF) -> None:  # fmt: skip
+    def _names(
+        self, painter: QPainter, ends: list[tuple[QPointF, str, QColor]], room: QRectF
+    ) -> None:
         """Names beside the plot in the order of the lines' ends, each led to from its own."""
         painter.setFont(role_font(Role.CAPTION))
         ordered = sorted(ends, key=lambda e: e[0].y())

@@ -57,8 +57,10 @@ class CalibrationPlot(QWidget):
 
         def place(density: float, off: float) -> QPointF:
             shown = max(-_REACH, min(_REACH, off))
-            return QPointF(room.left() + room.width() * density / last,
-                           room.center().y() - shown / _REACH * room.height() / 2)  # fmt: skip
+            return QPointF(
+                room.left() + room.width() * density / last,
+                room.center().y() - shown / _REACH * room.height() / 2,
+            )
 
         top, bottom = place(0, _SURE).y(), place(0, -_SURE).y()
         painter.fillRect(QRectF(room.left(), top, room.width(), bottom - top), QColor(look.grid))

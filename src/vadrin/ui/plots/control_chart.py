@@ -54,8 +54,11 @@ class ControlChart(QWidget):
         look, label = self.look, float(px(132))
         painter.setPen(QColor(look.ink))
         painter.setFont(role_font(Role.LABEL))
-        painter.drawText(QRectF(0, room.top(), label, room.height() / 2),
-                         Qt.AlignmentFlag.AlignBottom, lane.figure.value)  # fmt: skip
+        painter.drawText(
+            QRectF(0, room.top(), label, room.height() / 2),
+            Qt.AlignmentFlag.AlignBottom,
+            lane.figure.value,
+        )
         painter.setPen(QColor(look.soft))
         painter.setFont(role_font(Role.CAPTION))
         aim = f"{lane.aim:.2f} ± {lane.limit:.2f}"
@@ -63,12 +66,17 @@ class ControlChart(QWidget):
         painter.drawText(below, Qt.AlignmentFlag.AlignTop, aim)
         field = room.adjusted(label, 0, 0, 0)
         unit = field.height() / 2 / _REACH / lane.limit
-        band = QRectF(field.left(), field.center().y() - lane.limit * unit, field.width(),
-                      2 * lane.limit * unit)  # fmt: skip
+        band = QRectF(
+            field.left(),
+            field.center().y() - lane.limit * unit,
+            field.width(),
+            2 * lane.limit * unit,
+        )
         painter.fillRect(band, QColor(look.sheet))
         painter.setPen(QPen(QColor(look.rule), 1))
-        painter.drawLine(QPointF(field.left(), field.center().y()),
-                         QPointF(field.right(), field.center().y()))  # fmt: skip
+        painter.drawLine(
+            QPointF(field.left(), field.center().y()), QPointF(field.right(), field.center().y())
+        )
         self._draw_runs(painter, lane, field, unit)
 
     def _draw_runs(self, painter: QPainter, lane: Lane, field: QRectF, unit: float) -> None:
@@ -77,11 +85,13 @@ class ControlChart(QWidget):
         points = [
             QPointF(
                 field.left() + (i + 0.5) * apart,
-                min(max(field.center().y() - (v - lane.aim) * unit, field.top() + px(5)),
-                    field.bottom() - px(5)),
+                min(
+                    max(field.center().y() - (v - lane.aim) * unit, field.top() + px(5)),
+                    field.bottom() - px(5),
+                ),
             )
             for i, v in enumerate(values)
-        ]  # fmt: skip
+        ]
         painter.setPen(QPen(QColor(self.look.soft), 1))
         painter.drawPolyline(QPolygonF(points))
         size = px(4)
@@ -89,8 +99,9 @@ class ControlChart(QWidget):
             if how.value == "out of control":
                 painter.setPen(QPen(QColor(self.look.grease), 3))
                 for way in (1, -1):
-                    painter.drawLine(point + QPointF(-size, -way * size),
-                                     point + QPointF(size, way * size))  # fmt: skip
+                    painter.drawLine(
+                        point + QPointF(-size, -way * size), point + QPointF(size, way * size)
+                    )
                 continue
             painter.setPen(QPen(QColor(self.look.ink), 2))
             filled = how.value != "reference"

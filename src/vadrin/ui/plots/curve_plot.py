@@ -104,9 +104,13 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.getAxis(side).setLabel(words, **{"color": self._look.soft, "font-size": size})
 
     def draw(
-        self, sheet: TestSheet, analysis: Analysis | None, frame_id: int | None,
-        only_strip: str = "", expected: tuple[ExpectedStrip, ...] = (),
-    ) -> None:  # fmt: skip
+        self,
+        sheet: TestSheet,
+        analysis: Analysis | None,
+        frame_id: int | None,
+        only_strip: str = "",
+        expected: tuple[ExpectedStrip, ...] = (),
+    ) -> None:
         """Draw a test.
 
         Parameters
@@ -216,11 +220,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.addItem(lines)
 
     def _draw_curves(
-        self,
-        sheet: TestSheet,
-        shown: list[CurveLine],
-        span: tuple[float, float],
-        assumed: bool,
+        self, sheet: TestSheet, shown: list[CurveLine], span: tuple[float, float], assumed: bool
     ) -> None:
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
         labels = [s.strip.label for s in ordered]

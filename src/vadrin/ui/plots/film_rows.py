@@ -36,8 +36,10 @@ class FilmRows(QWidget):
         self.setFixedHeight(px(_HIGH) * max(len(rows), 1))
         said = []
         for row in rows:
-            cells = [f"{c.words}{' held' if c.held else ''}{f' {c.mark}' if c.mark else ''}"
-                     for c in row.cells]  # fmt: skip
+            cells = [
+                f"{c.words}{' held' if c.held else ''}{f' {c.mark}' if c.mark else ''}"
+                for c in row.cells
+            ]
             said.append(f"{row.name}: {', '.join(cells)} {row.note}".strip())
         self.setAccessibleDescription("; ".join(said))
         self.update()
@@ -75,9 +77,11 @@ class FilmRows(QWidget):
             painter.setFont(role_font(Role.LABEL))
             painter.setPen(QColor(self._look.ink))
             # On two lines where it is long: a name is not cut off.
-            painter.drawText(QRectF(0, top, px(_NAME) - px(10), px(_HIGH) - px(14)),
-                             Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap,
-                             row.name)  # fmt: skip
+            painter.drawText(
+                QRectF(0, top, px(_NAME) - px(10), px(_HIGH) - px(14)),
+                Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap,
+                row.name,
+            )
             for column, cell in enumerate(row.cells):
                 box = QRectF(left + column * wide, top + px(3), wide - 2, px(_HIGH) - px(20))
                 self._draw(painter, box, cell)

@@ -36,8 +36,10 @@ class HueWedges(QWidget):
         self.turns, self._look = turns, look
         self.setVisible(bool(turns))
         self.setFixedHeight(px(_HIGH))
-        said = (f"{t.name}: " + ", ".join(f"{p} at {h:.0f} degrees" for p, h, _ in t.places)
-                for t in turns)  # fmt: skip
+        said = (
+            f"{t.name}: " + ", ".join(f"{p} at {h:.0f} degrees" for p, h, _ in t.places)
+            for t in turns
+        )
         self.setAccessibleDescription("; ".join(said))
         self.update()
 
@@ -67,8 +69,9 @@ class HueWedges(QWidget):
             painter.drawPie(round_it, round(first * 16), round(span * 16))
         for number, (_, hue, chroma) in enumerate(turn.places):
             reach = radius * min(1.0, 0.25 + 0.75 * chroma / _MOST_CHROMA)
-            end = QPointF(middle.x() + reach * cos(radians(hue)),
-                          middle.y() - reach * sin(radians(hue)))  # fmt: skip
+            end = QPointF(
+                middle.x() + reach * cos(radians(hue)), middle.y() - reach * sin(radians(hue))
+            )
             tone = look.ink if number == 0 else look.grease
             painter.setPen(QPen(QColor(tone), 1.5 + 0.7 * number))
             painter.drawLine(middle, end)

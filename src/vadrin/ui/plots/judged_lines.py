@@ -21,11 +21,13 @@ def judged_items(places: tuple[JudgedPlace, ...], look: Look, top: float) -> lis
     for row, place in enumerate(places):
         veil = QColor(look.soft)
         veil.setAlpha(_VEIL)
-        band = pg.LinearRegionItem((place.low, place.high), movable=False, brush=veil,
-                                   pen=pg.mkPen(None))  # fmt: skip
+        band = pg.LinearRegionItem(
+            (place.low, place.high), movable=False, brush=veil, pen=pg.mkPen(None)
+        )
         band.setZValue(-4)
-        line = pg.InfiniteLine(place.log_h, pen=pg.mkPen(look.soft, width=1.5,
-                                                         style=Qt.PenStyle.DashLine))  # fmt: skip
+        line = pg.InfiniteLine(
+            place.log_h, pen=pg.mkPen(look.soft, width=1.5, style=Qt.PenStyle.DashLine)
+        )
         line.setZValue(-3)
         name = pg.TextItem(f"{place.strip}: {place.words}", color=look.soft, anchor=(0, 0))
         name.setFont(role_font(Role.CAPTION))

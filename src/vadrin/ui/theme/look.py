@@ -106,17 +106,48 @@ def contrast(one: QColor, other: QColor) -> float:
 
 
 DAY = Look(
-    "day", "#14212B", "#566773", "#F1F4F5", "#FFFFFF", "#FBFDFE", "#CBD6DB", "#DCE8EC",
-    "#C21F3A", "#1F6F5C", ("#7BA7BC", "#3F7C94", "#1F5673", "#4A2F5E"), "#C9CFD1",
-)  # fmt: skip
+    "day",
+    "#14212B",
+    "#566773",
+    "#F1F4F5",
+    "#FFFFFF",
+    "#FBFDFE",
+    "#CBD6DB",
+    "#DCE8EC",
+    "#C21F3A",
+    "#1F6F5C",
+    ("#7BA7BC", "#3F7C94", "#1F5673", "#4A2F5E"),
+    "#C9CFD1",
+)
 DIM = Look(
-    "dim", "#DCE4EA", "#93A3AE", "#10181E", "#16222A", "#1B2930", "#2E3E48", "#24333C",
-    "#FF5A6E", "#4FB394", ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"), "#34444E",
-)  # fmt: skip
+    "dim",
+    "#DCE4EA",
+    "#93A3AE",
+    "#10181E",
+    "#16222A",
+    "#1B2930",
+    "#2E3E48",
+    "#24333C",
+    "#FF5A6E",
+    "#4FB394",
+    ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"),
+    "#34444E",
+)
 SAFELIGHT = Look(
-    "safelight", "#FF0000", "#EE0000", "#000000", "#0A0000", "#060000", "#4A0000", "#300000",
-    "#FF0000", "#EE0000", ("#FF0000", "#D00000", "#A60000", "#800000"), "#2A0000", True,
-)  # fmt: skip
+    "safelight",
+    "#FF0000",
+    "#EE0000",
+    "#000000",
+    "#0A0000",
+    "#060000",
+    "#4A0000",
+    "#300000",
+    "#FF0000",
+    "#EE0000",
+    ("#FF0000", "#D00000", "#A60000", "#800000"),
+    "#2A0000",
+    True,
+)
 LOOKS = (DAY, DIM, SAFELIGHT)
 
 

@@ -10,8 +10,9 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 
 
-def button(words: str, act: Callable[[], object], primary: bool = False, link: bool = False
-           ) -> QPushButton:  # fmt: skip
+def button(
+    words: str, act: Callable[[], object], primary: bool = False, link: bool = False
+) -> QPushButton:
     """A push button; the primary one is filled, a link looks like text."""
     made = QPushButton(words)
     made.setFont(role_font(Role.LEAD if primary else Role.BODY))

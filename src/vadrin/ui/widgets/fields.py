@@ -60,9 +60,12 @@ class WordField(Field):
     """Fields that show words which were refused."""
 
     def __init__(
-        self, name: str, commit: Callable[[str], None],
-        step: StepWord | None = None, role: Role = Role.LARGE,
-    ) -> None:  # fmt: skip
+        self,
+        name: str,
+        commit: Callable[[str], None],
+        step: StepWord | None = None,
+        role: Role = Role.LARGE,
+    ) -> None:
         super().__init__()
         self._commit, self._step, self._shown = commit, step, ""
         self._refused: str | None = None

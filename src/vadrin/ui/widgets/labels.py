@@ -30,8 +30,13 @@ class _Wrapped(QLabel):
         super().setText(re.sub(run, rf"\1{_BREAK}", words or ""))
 
 
-def text(words: str = "", role: Role = Role.BODY, wrap: bool = False, bold: bool = False,
-         tone: str | None = None) -> QLabel:  # fmt: skip
+def text(
+    words: str = "",
+    role: Role = Role.BODY,
+    wrap: bool = False,
+    bold: bool = False,
+    tone: str | None = None,
+) -> QLabel:
     """A label.
 
     Parameters

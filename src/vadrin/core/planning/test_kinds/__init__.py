@@ -27,11 +27,23 @@ from vadrin.core.planning.test_kinds.speed import Speed
 from vadrin.core.planning.test_kinds.two_developers import TwoDevelopers
 
 for _kind in (
-    DevelopmentTime(), Speed(), PushTest(), MixedRoll(), Rescue(), Compare(), TwoDevelopers(),
+    DevelopmentTime(),
+    Speed(),
+    PushTest(),
+    MixedRoll(),
+    Rescue(),
+    Compare(),
+    TwoDevelopers(),
     Clip(),
-    LongExposures(), ColourPush(), Reversal(), PaperTest(), Cine(), ProcessControl(),
-    WrongSetting(), DataSheet(),
-):  # fmt: skip
+    LongExposures(),
+    ColourPush(),
+    Reversal(),
+    PaperTest(),
+    Cine(),
+    ProcessControl(),
+    WrongSetting(),
+    DataSheet(),
+):
     register_kind(_kind)
 
 __all__ = [

@@ -29,7 +29,12 @@ class Cine(TestKind):
         pieces = list(product(request.times, lights, cameras))
         frames = usual_frames(request)
         return [
-            StripPlan(name, frames, time, note=LIGHTS[light] + (", twin" if camera == 2 else ""),
-                      metered_anew=light != lights[0])
+            StripPlan(
+                name,
+                frames,
+                time,
+                note=LIGHTS[light] + (", twin" if camera == 2 else ""),
+                metered_anew=light != lights[0],
+            )
             for name, (time, light, camera) in zip(strip_labels(len(pieces)), pieces, strict=True)
-        ]  # fmt: skip
+        ]

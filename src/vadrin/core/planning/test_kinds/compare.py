@@ -21,7 +21,11 @@ class Compare(TestKind):
         """The reference first, then a strip for each other."""
         one, times = usual_frames(request), request.times
         return [
-            StripPlan(name, one, times[min(place, len(times) - 1)],
-                      note="another" if place else "the reference")
+            StripPlan(
+                name,
+                one,
+                times[min(place, len(times) - 1)],
+                note="another" if place else "the reference",
+            )
             for place, name in enumerate(strip_labels(1 + max(1, request.others)))
-        ]  # fmt: skip
+        ]

@@ -22,5 +22,7 @@ class DataSheet(TestKind):
         """A curve for each time the sheet draws; its points come when it is traced."""
         place = (PlannedFrame(FrameRole.LOST, "sheet"),)
         names = strip_labels(len(request.times))
-        return [StripPlan(name, place, time, note="from the sheet")
-                for name, time in zip(names, request.times, strict=True)]  # fmt: skip
+        return [
+            StripPlan(name, place, time, note="from the sheet")
+            for name, time in zip(names, request.times, strict=True)
+        ]

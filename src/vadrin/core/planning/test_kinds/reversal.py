@@ -21,7 +21,11 @@ class Reversal(TestKind):
         """A strip for each step of the second factor."""
         factors = request.second_factor or (-1.0, 0.0, 1.0)
         return [
-            StripPlan(name, usual_frames(request), request.times[0],
-                      note=f"second factor {_signed(factor)}")
+            StripPlan(
+                name,
+                usual_frames(request),
+                request.times[0],
+                note=f"second factor {_signed(factor)}",
+            )
             for name, factor in zip(strip_labels(len(factors)), factors, strict=True)
-        ]  # fmt: skip
+        ]

@@ -58,7 +58,10 @@ class TwoDevelopers(TestKind):
         read = {c: {s.label for s in strips if s.channel == c} for c in Channel}
         main = next((c for c in PRINTING if labels and read[c] == labels), Channel.VISUAL)
         answer = analyse(tuple(s for s in strips if s.channel == main), settings)
-        apart = [analyse(tuple(s for s in strips if s.channel == c), settings)
-                 for c in Channel if c != main and read[c]]  # fmt: skip
+        apart = [
+            analyse(tuple(s for s in strips if s.channel == c), settings)
+            for c in Channel
+            if c != main and read[c]
+        ]
         layers = (*answer.strips, *(m for a in apart for m in a.strips))
         return replace(answer, layers=layers)

@@ -9,14 +9,18 @@ revision = "0004"
 down_revision = "0003"
 
 _RENAMED = (
-    ("test", "prefer", "turned_first"), ("test", "check_last", "repeat_first"),
-    ("test", "second", "second_factor"), ("test", "against", "compared_names"),
-    ("finding", "grounds", "report"), ("finding", "question", "basis"),
-)  # fmt: skip
+    ("test", "prefer", "turned_first"),
+    ("test", "check_last", "repeat_first"),
+    ("test", "second", "second_factor"),
+    ("test", "against", "compared_names"),
+    ("finding", "grounds", "report"),
+    ("finding", "question", "basis"),
+)
 _ADDED = (
-    "film_amount FLOAT", "film_unit TEXT NOT NULL DEFAULT 'frames'",
+    "film_amount FLOAT",
+    "film_unit TEXT NOT NULL DEFAULT 'frames'",
     "film_taken INTEGER NOT NULL DEFAULT 0",
-)  # fmt: skip
+)
 
 
 def upgrade() -> None:

@@ -9,28 +9,48 @@ _TEXT = "TEXT NOT NULL DEFAULT ''"
 _MADE = {
     "maker_time": (
         "stock_id INTEGER NOT NULL REFERENCES stock(id)",
-        "developer_id INTEGER NOT NULL REFERENCES developer(id)", "stops FLOAT",
-        "exposure_index FLOAT", "temperature_c FLOAT", "time_min FLOAT NOT NULL DEFAULT 0",
-        f"source {_TEXT}", f"note {_TEXT}",
+        "developer_id INTEGER NOT NULL REFERENCES developer(id)",
+        "stops FLOAT",
+        "exposure_index FLOAT",
+        "temperature_c FLOAT",
+        "time_min FLOAT NOT NULL DEFAULT 0",
+        f"source {_TEXT}",
+        f"note {_TEXT}",
     ),
     "control_strip": (
         "process_id INTEGER NOT NULL REFERENCES process(id)",
-        "run_id INTEGER REFERENCES darkroom_run(id)", f"batch {_TEXT}", f"read_at {_TEXT}",
-        "fog FLOAT NOT NULL DEFAULT 0", "low FLOAT NOT NULL DEFAULT 0",
-        "high FLOAT NOT NULL DEFAULT 0", "reference BOOLEAN NOT NULL DEFAULT 0", f"note {_TEXT}",
+        "run_id INTEGER REFERENCES darkroom_run(id)",
+        f"batch {_TEXT}",
+        f"read_at {_TEXT}",
+        "fog FLOAT NOT NULL DEFAULT 0",
+        "low FLOAT NOT NULL DEFAULT 0",
+        "high FLOAT NOT NULL DEFAULT 0",
+        "reference BOOLEAN NOT NULL DEFAULT 0",
+        f"note {_TEXT}",
     ),
     "judgement": (
-        "strip_id INTEGER REFERENCES strip(id)", "frame_id INTEGER REFERENCES frame(id)",
-        "position INTEGER NOT NULL DEFAULT 0", f"asked {_TEXT}", f"answer {_TEXT}", f"way {_TEXT}",
-        f"place {_TEXT}", "value FLOAT", "reference FLOAT", f"detail {_TEXT}",
+        "strip_id INTEGER REFERENCES strip(id)",
+        "frame_id INTEGER REFERENCES frame(id)",
+        "position INTEGER NOT NULL DEFAULT 0",
+        f"asked {_TEXT}",
+        f"answer {_TEXT}",
+        f"way {_TEXT}",
+        f"place {_TEXT}",
+        "value FLOAT",
+        "reference FLOAT",
+        f"detail {_TEXT}",
         f"judged_at {_TEXT}",
-        "left_out BOOLEAN NOT NULL DEFAULT 0", f"note {_TEXT}",
+        "left_out BOOLEAN NOT NULL DEFAULT 0",
+        f"note {_TEXT}",
     ),
-}  # fmt: skip
+}
 _INDEXED = (
-    ("maker_time", "stock_id"), ("maker_time", "developer_id"), ("control_strip", "process_id"),
-    ("judgement", "strip_id"), ("judgement", "frame_id"),
-)  # fmt: skip
+    ("maker_time", "stock_id"),
+    ("maker_time", "developer_id"),
+    ("control_strip", "process_id"),
+    ("judgement", "strip_id"),
+    ("judgement", "frame_id"),
+)
 
 
 def upgrade() -> None:

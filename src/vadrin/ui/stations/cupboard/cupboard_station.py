@@ -113,9 +113,13 @@ class CupboardStation(Station):
         self.offer(
             hint("↑ ↓", "next kind, next entry, or step the word you are at"),
             Action("cupboard.new", "a new entry of this kind", self.make, ("Ctrl+E",)),
-            Action("cupboard.remove", "remove the entry (undo brings it back)", self._remove,
-                   shown_keys="Delete"),
-        )  # fmt: skip
+            Action(
+                "cupboard.remove",
+                "remove the entry (undo brings it back)",
+                self._remove,
+                shown_keys="Delete",
+            ),
+        )
 
     def heading(self) -> str:
         """The kind that is shown."""

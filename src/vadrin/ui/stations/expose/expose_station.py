@@ -73,34 +73,77 @@ class ExposeStation(Station):
     def _take_actions(self) -> tuple[Action, ...]:
         asks = self._asks
         return (
-            Action("expose.taken", "taken: on to the next frame",
-                   partial(self._mark, FrameState.EXPOSED), ("Space",), label="taken"),
-            Action("expose.back", "take the last one back", self._take_back, ("Backspace",),
-                   label="take it back"),
-            Action("expose.skipped", "skipped: wound on without an exposure",
-                   partial(self._mark, FrameState.SKIPPED), ("S",), label="skipped"),
-            Action("expose.doubled", "doubled: two exposures on one piece of film",
-                   partial(self._mark, FrameState.DOUBLED), ("D",), label="doubled"),
-            Action("expose.otherwise", "taken otherwise: another shutter, aperture or offset",
-                   asks.ask_otherwise, ("O",), label="otherwise"),
-            Action("expose.meter", "what the meter says now", asks.ask_meter, ("M",),
-                   label="meter"),
-            Action("expose.counter", "the camera's counter says something else",
-                   asks.ask_counter, ("C",), label="counter"),
-        )  # fmt: skip
+            Action(
+                "expose.taken",
+                "taken: on to the next frame",
+                partial(self._mark, FrameState.EXPOSED),
+                ("Space",),
+                label="taken",
+            ),
+            Action(
+                "expose.back",
+                "take the last one back",
+                self._take_back,
+                ("Backspace",),
+                label="take it back",
+            ),
+            Action(
+                "expose.skipped",
+                "skipped: wound on without an exposure",
+                partial(self._mark, FrameState.SKIPPED),
+                ("S",),
+                label="skipped",
+            ),
+            Action(
+                "expose.doubled",
+                "doubled: two exposures on one piece of film",
+                partial(self._mark, FrameState.DOUBLED),
+                ("D",),
+                label="doubled",
+            ),
+            Action(
+                "expose.otherwise",
+                "taken otherwise: another shutter, aperture or offset",
+                asks.ask_otherwise,
+                ("O",),
+                label="otherwise",
+            ),
+            Action(
+                "expose.meter", "what the meter says now", asks.ask_meter, ("M",), label="meter"
+            ),
+            Action(
+                "expose.counter",
+                "the camera's counter says something else",
+                asks.ask_counter,
+                ("C",),
+                label="counter",
+            ),
+        )
 
     def _paper_actions(self) -> tuple[Action, ...]:
         return (
             Action("expose.note", "a note on this frame", self._asks.ask_note, ("N",)),
             Action("expose.ticks", "enter a ticked sheet", self._asks.ask_ticks, ("T",)),
-            Action("expose.script", "the script on paper, A4",
-                   partial(self._write, partial(write_script, pocket=False)), ("P",)),
-            Action("expose.folded", "the script folded for the pocket",
-                   partial(self._write, partial(write_script, pocket=True)), ("Shift+P",)),
-            Action("expose.labels", "labels for the cassettes", partial(self._write, write_labels),
-                   ("L",)),
+            Action(
+                "expose.script",
+                "the script on paper, A4",
+                partial(self._write, partial(write_script, pocket=False)),
+                ("P",),
+            ),
+            Action(
+                "expose.folded",
+                "the script folded for the pocket",
+                partial(self._write, partial(write_script, pocket=True)),
+                ("Shift+P",),
+            ),
+            Action(
+                "expose.labels",
+                "labels for the cassettes",
+                partial(self._write, write_labels),
+                ("L",),
+            ),
             Action("expose.sounds", "sounds on or off", self._sounds, ("V",)),
-        )  # fmt: skip
+        )
 
     @staticmethod
     def _key_row(actions: tuple[Action, ...]) -> QWidget:

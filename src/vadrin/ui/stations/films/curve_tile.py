@@ -36,11 +36,17 @@ def draw_curves(painter: QPainter, box: QRectF, curve: Curve, reference: Curve, 
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for points, tone, width in ((reference, look.rule, 2.4), (curve, look.ink, 1.5)):
         painter.setPen(QPen(QColor(tone), width))
-        painter.drawPolyline(QPolygonF([
-            QPointF(box.left() + box.width() * (x - left) / max(right - left, 0.1),
-                    box.bottom() - box.height() * d / high)
-            for x, d in points
-        ]))  # fmt: skip
+        painter.drawPolyline(
+            QPolygonF(
+                [
+                    QPointF(
+                        box.left() + box.width() * (x - left) / max(right - left, 0.1),
+                        box.bottom() - box.height() * d / high,
+                    )
+                    for x, d in points
+                ]
+            )
+        )
     painter.restore()
 
 
@@ -61,8 +67,9 @@ class CurveGallery(QWidget):
     ) -> None:
         """Show films; one of them is picked."""
         self.films, self._reference, self._row, self._look = films, reference, row, look
-        said = (f"{f.film}: {cells_of(f, reference)[3]}, {cells_of(f, reference)[4]}"
-                for f in films)  # fmt: skip
+        said = (
+            f"{f.film}: {cells_of(f, reference)[3]}, {cells_of(f, reference)[4]}" for f in films
+        )
         self.setAccessibleDescription("; ".join(said))
         self._make_room()
         self.update()
@@ -82,8 +89,10 @@ class CurveGallery(QWidget):
     def _boxes(self) -> list[QRectF]:
         many = self._across()
         wide = self.width() / many
-        return [QRectF(n % many * wide, n // many * px(_TALL), wide - px(10), px(_TALL) - px(12))
-                for n in range(len(self.films))]  # fmt: skip
+        return [
+            QRectF(n % many * wide, n // many * px(_TALL), wide - px(10), px(_TALL) - px(12))
+            for n in range(len(self.films))
+        ]
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the tiles."""
@@ -102,8 +111,9 @@ class CurveGallery(QWidget):
             painter.drawText(under, 0, fits(film.film, middle, int(under.width())))
             painter.setPen(QColor(self._look.soft))
             painter.setFont(role_font(Role.CAPTION))
-            words = painter.fontMetrics().elidedText(f"{cells[3]}, {cells[4]}", middle,
-                                                     int(under.width()))  # fmt: skip
+            words = painter.fontMetrics().elidedText(
+                f"{cells[3]}, {cells[4]}", middle, int(under.width())
+            )
             painter.drawText(under.translated(0, line), 0, words)
             tone = self._look.grease if place == self._row else self._look.rule
             painter.setPen(QPen(QColor(tone), 2.0 if place == self._row else 1.0))

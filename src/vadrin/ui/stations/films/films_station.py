@@ -55,8 +55,9 @@ class FilmsStation(Station):
         self._seen: tuple[object, int] = (None, -1)
         self._coming: SlicedJob | None = None
         self._title, self._words = text("Films", Role.HEADING), text("", Role.LEAD, wrap=True)
-        self.by = WordField("what films are ordered by", self._set_by, chooser(list(ORDERS)),
-                            role=Role.LEAD)  # fmt: skip
+        self.by = WordField(
+            "what films are ordered by", self._set_by, chooser(list(ORDERS)), role=Role.LEAD
+        )
         self.way = WordField("which way", self._set_way, chooser(_WAYS), role=Role.LEAD)
         for field in (self.by, self.way):
             field.refused.connect(self.refuse)
@@ -75,17 +76,19 @@ class FilmsStation(Station):
         self._toggle = button("Gallery (G)", self.turn, link=True)
         self.column.addWidget(self._title)
         self.column.addWidget(self._words)
-        self.column.addWidget(sentence("In the order of", self.by, self.way, ".", self._toggle,
-                                       role=Role.LEAD))  # fmt: skip
+        self.column.addWidget(
+            sentence("In the order of", self.by, self.way, ".", self._toggle, role=Role.LEAD)
+        )
         self.column.addWidget(self.pages, 1)
         self.column.addWidget(self.refusal)
         self.offer(
             hint("↑ ↓", "walk along the films"),
             Action("films.reference", "make this film the reference", self.take_reference, ("R",)),
-            Action("films.gallery", "the gallery of curves, and back to the table", self.turn,
-                   ("G",)),
+            Action(
+                "films.gallery", "the gallery of curves, and back to the table", self.turn, ("G",)
+            ),
             Action("films.open", "put its test on the bench", self.open, ("Ctrl+Return",)),
-        )  # fmt: skip
+        )
 
     def _dress(self) -> None:
         view = self.view

@@ -164,9 +164,12 @@ def frames_by_index(scene: Scene) -> QWidget:
 
 
 VIEWS: dict[str, View] = {
-    CONTROL_CHART: control_chart, TWO_PIECES: two_pieces, KIND_ANSWER: kind_answer,
-    PUSH_LADDER: push_ladder, FRAMES_BY_INDEX: frames_by_index,
-}  # fmt: skip
+    CONTROL_CHART: control_chart,
+    TWO_PIECES: two_pieces,
+    KIND_ANSWER: kind_answer,
+    PUSH_LADDER: push_ladder,
+    FRAMES_BY_INDEX: frames_by_index,
+}
 
 
 def register_view(key: str, view: View) -> None:

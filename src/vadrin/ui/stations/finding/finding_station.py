@@ -61,9 +61,18 @@ class FindingStation(Station):
         for field in (self._channel, self._kind, self._value, self._school, self._rule):
             field.refused.connect(self.refuse)
         self._asked = sentence(
-            "Develop to an", self._kind, "of", self._value, "; rate by the", self._school,
-            "school; push with the", self._rule, "; go by the", self._channel, "readings.",
-        )  # fmt: skip
+            "Develop to an",
+            self._kind,
+            "of",
+            self._value,
+            "; rate by the",
+            self._school,
+            "school; push with the",
+            self._rule,
+            "; go by the",
+            self._channel,
+            "readings.",
+        )
         self._area = QScrollArea()
         self._area.setWidgetResizable(True)
         self._area.setAccessibleName("answers")
@@ -73,18 +82,24 @@ class FindingStation(Station):
         self._decide = button("Decide on this", self._write)
         self.write_law = button("Write it into the stock", self._write_law, primary=True)
         self._decided = text("", Role.DONE)
-        self._by = WordField("who decided", lambda w: self._sign(decided_by=w.strip()),
-                             role=Role.LEAD)  # fmt: skip
-        self._because = WordField("why it was decided", lambda w: self._sign(note=w.strip()),
-                                  role=Role.LEAD)  # fmt: skip
+        self._by = WordField(
+            "who decided", lambda w: self._sign(decided_by=w.strip()), role=Role.LEAD
+        )
+        self._because = WordField(
+            "why it was decided", lambda w: self._sign(note=w.strip()), role=Role.LEAD
+        )
         self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
         self._analysis: Analysis | None = None
         self._lay_out()
         self.offer(
             hint("↑ ↓", "step the target, at its underlined word"),
-            Action("finding.decide", "decide: write the finding down with what it rests on",
-                   self._write, ("Ctrl+D",)),
-        )  # fmt: skip
+            Action(
+                "finding.decide",
+                "decide: write the finding down with what it rests on",
+                self._write,
+                ("Ctrl+D",),
+            ),
+        )
 
     def _lay_out(self) -> None:
         foot = QHBoxLayout()

@@ -46,8 +46,9 @@ class Forecaster(QObject):
             return self._films[key]
         if key != self._asked:
             self._asked = key
-            self._jobs.run(_FILM, lambda _said: expected_film(index, found),
-                           partial(self._take, key))  # fmt: skip
+            self._jobs.run(
+                _FILM, lambda _said: expected_film(index, found), partial(self._take, key)
+            )
         return None
 
     def forecast(self, sheet: TestSheet, film: Expected) -> PlanForecast:
@@ -67,8 +68,9 @@ class Forecaster(QObject):
 
     def ask_smallest(self, sheet: TestSheet, film: Expected, stops: float) -> None:
         """Find the smallest plan for a wanted sureness; it is sent."""
-        self._jobs.run(_SMALLEST, lambda _said: (sheet, smallest_plan(sheet, film, stops)),
-                       self._found)  # fmt: skip
+        self._jobs.run(
+            _SMALLEST, lambda _said: (sheet, smallest_plan(sheet, film, stops)), self._found
+        )
 
     def _found(self, made: object) -> None:
         self.smallest.emit(made)

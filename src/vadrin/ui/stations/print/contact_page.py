@@ -110,12 +110,15 @@ class ContactSheet(QWidget):
             painter.fillRect(picture, fill)
             painter.setPen(look.writing_on(fill))
             name = f"{strip.strip.label}{frame.number} {frame.name}"
-            painter.drawText(picture, Qt.AlignmentFlag.AlignCenter,
-                             letters.elidedText(name, Qt.TextElideMode.ElideRight,
-                                                int(box.width())))  # fmt: skip
+            painter.drawText(
+                picture,
+                Qt.AlignmentFlag.AlignCenter,
+                letters.elidedText(name, Qt.TextElideMode.ElideRight, int(box.width())),
+            )
             painter.setPen(QColor(look.ink))
-            words = letters.elidedText(_verdicts(frame), Qt.TextElideMode.ElideRight,
-                                       3 * int(box.width()))  # fmt: skip
+            words = letters.elidedText(
+                _verdicts(frame), Qt.TextElideMode.ElideRight, 3 * int(box.width())
+            )
             under = QRectF(box.left(), picture.bottom(), box.width(), 3 * line)
             painter.drawText(under, Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop, words)
             if frame.frame.id == self._frame_id:

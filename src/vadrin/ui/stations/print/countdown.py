@@ -117,8 +117,11 @@ class Countdown(QWidget):
         lit = self._look.soft if self._look.red_only else self._look.grease
         painter.setPen(QColor(lit if self.running else rest))
         words = "done" if done else f"{self.left_s():.1f}"
-        painter.drawText(room.adjusted(0, px(10), 0, 0), Qt.AlignmentFlag.AlignLeft
-                         | Qt.AlignmentFlag.AlignVCenter, words)  # fmt: skip
+        painter.drawText(
+            room.adjusted(0, px(10), 0, 0),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            words,
+        )
         painter.setFont(role_font(Role.HEADING))
         painter.setPen(QColor(self._look.ink))
         if done:

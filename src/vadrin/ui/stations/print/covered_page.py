@@ -74,8 +74,10 @@ class CoveredPage(QWidget):
         for made in self.answers:
             made.setVisible(self._asked.frame is not None)
         frames = {f.frame.id: f.number for f in self._strip.frames}
-        said = [f"frame {frames.get(s.frame_id or 0, '?')} {s.answer}"
-                for s in covered_strips(sheet, self._strip)]  # fmt: skip
+        said = [
+            f"frame {frames.get(s.frame_id or 0, '?')} {s.answer}"
+            for s in covered_strips(sheet, self._strip)
+        ]
         self._so_far.setText(f"So far: {', '.join(said)}." if said else "")
         self._result.setText(self._asked.result)
 

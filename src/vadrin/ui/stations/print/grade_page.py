@@ -86,9 +86,11 @@ class GradePage(QWidget):
     """
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None],
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self._bench, self._refuse = bench, refuse
         choose = partial(ask_file, "A picture of the print", _PICTURES, self.keep_picture)
@@ -116,9 +118,13 @@ class GradePage(QWidget):
         for field in self.eye.values():
             field.refused.connect(refuse)
         self._by_eye = sentence(
-            "By eye, the first grey step is number", self.eye[FIRST_GREY_STEP],
-            "and the first black one", self.eye[FIRST_BLACK_STEP], ".", role=Role.LEAD,
-        )  # fmt: skip
+            "By eye, the first grey step is number",
+            self.eye[FIRST_GREY_STEP],
+            "and the first black one",
+            self.eye[FIRST_BLACK_STEP],
+            ".",
+            role=Role.LEAD,
+        )
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
@@ -140,9 +146,13 @@ class GradePage(QWidget):
         column.addWidget(rule())
         column.addWidget(self._head)
         column.addWidget(
-            sentence("It was printed", self.print, "(12 s grade 3, burn sky +1 stop: good).",
-                     role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "It was printed",
+                self.print,
+                "(12 s grade 3, burn sky +1 stop: good).",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._prints)
         column.addWidget(self.picture)
 

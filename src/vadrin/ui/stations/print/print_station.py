@@ -46,9 +46,12 @@ class PrintStation(Station):
         self.contact = ContactPage(self.bench)
         self.grade = GradePage(self.bench, self.refuse, given.ask_file)
         self._pages: dict[str, QWidget] = {
-            "setup": self.setup, "strip": self.strip, "covered": self.covered,
-            "contact": self.contact, "grade": self.grade,
-        }  # fmt: skip
+            "setup": self.setup,
+            "strip": self.strip,
+            "covered": self.covered,
+            "contact": self.contact,
+            "grade": self.grade,
+        }
         self._head = PageLinks({n: q[0] for n, q in _QUESTIONS.items()}, self.turn_to)
         self.column.addWidget(self._head)
         self._stack = PageStack()
@@ -58,15 +61,21 @@ class PrintStation(Station):
         self.column.addWidget(self.refusal)
         self._scene: Scene | None = None
         self.offer(
-            *(Action(f"print.{name}", f"{words.lower()} of the print room",
-                     partial(self.turn_to, name), (f"Alt+{key}",))
-              for name, (words, _, key) in _QUESTIONS.items()),
+            *(
+                Action(
+                    f"print.{name}",
+                    f"{words.lower()} of the print room",
+                    partial(self.turn_to, name),
+                    (f"Alt+{key}",),
+                )
+                for name, (words, _, key) in _QUESTIONS.items()
+            ),
             Action("print.sounds", "sounds of the countdown on or off", self._sounds, ("Alt+V",)),
             hint("Space", "on a test strip: begin the next exposure"),
             hint("1 … 9", "on a test strip: the piece chosen"),
             hint("Y N T", "on a half-covered strip: it can be told, it can't, not sure"),
             hint("1 … 9, N S U, B", "on the contact sheet: a verdict; B prints best"),
-        )  # fmt: skip
+        )
         self.turn_to("setup")
 
     def turn_to(self, name: str) -> None:

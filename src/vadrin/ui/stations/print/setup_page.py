@@ -65,20 +65,45 @@ class SetupPage(QWidget):
         column.addWidget(text(_CAUTION, Role.CAPTION, wrap=True))
         column.addWidget(rule())
         column.addWidget(
-            sentence("In", f["enlarger"], ", an image of", f["image size"], "at", f["lens stop"],
-                     ", on grade", f["grade"], role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "In",
+                f["enlarger"],
+                ", an image of",
+                f["image size"],
+                "at",
+                f["lens stop"],
+                ", on grade",
+                f["grade"],
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(
-            sentence("of", f["paper"], ", batch", f["paper batch"], ", in", f["paper developer"],
-                     "for", f["its time"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "of",
+                f["paper"],
+                ", batch",
+                f["paper batch"],
+                ", in",
+                f["paper developer"],
+                "for",
+                f["its time"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._locked)
         column.addWidget(rule())
         column.addWidget(self._black)
         column.addWidget(
-            sentence("Through base plus fog", self.fog, ", or at an image of", self.other_size, ":",
-                     role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Through base plus fog",
+                self.fog,
+                ", or at an image of",
+                self.other_size,
+                ":",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._elsewhere)
         column.addWidget(rule())
         column.addWidget(self._before)
@@ -116,9 +141,11 @@ class SetupPage(QWidget):
         self.other_size.show_value(self._other_size or NOT_SAID)
         self._elsewhere.setText(elsewhere_words(room.setup, fog, self._other_size))
         ended = [r.setup for r in print_rooms(book, sheet) if r.setup.closed_at]
-        self._before.setText("\n".join(
-            f"Series {n}, {s.note}: {black_words(s)}" for n, s in enumerate(ended, start=1)
-        ))  # fmt: skip
+        self._before.setText(
+            "\n".join(
+                f"Series {n}, {s.note}: {black_words(s)}" for n, s in enumerate(ended, start=1)
+            )
+        )
 
     def _type_fog(self, words: str) -> None:
         plain = words.strip().lower()

@@ -83,10 +83,21 @@ class StripPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(7))
         column.addWidget(
-            sentence("A strip for", f["purpose"], ":", f["pieces"], "pieces, the first",
-                     f["first piece"], ", each", f["step"], "more,", f["covering"], ".",
-                     role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "A strip for",
+                f["purpose"],
+                ":",
+                f["pieces"],
+                "pieces, the first",
+                f["first piece"],
+                ", each",
+                f["step"],
+                "more,",
+                f["covering"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._given)
         column.addWidget(self.paper)
         row = QHBoxLayout()
@@ -116,9 +127,13 @@ class StripPage(QWidget):
         asked, shown = self._asked, self._asked.exposures
         if waiting is not None:
             shown = exposures_of(waiting)
-        values = {"purpose": asked.purpose, "first piece": seconds_text(asked.exposures.base_s),
-                  "pieces": str(asked.exposures.pieces), "step": step_words(asked.exposures),
-                  "covering": str(asked.way)}  # fmt: skip
+        values = {
+            "purpose": asked.purpose,
+            "first piece": seconds_text(asked.exposures.base_s),
+            "pieces": str(asked.exposures.pieces),
+            "step": step_words(asked.exposures),
+            "covering": str(asked.way),
+        }
         for name, words in values.items():
             self.fields[name].show_value(words)
         self._given.setText(f"{asked.given_words}\n{asked.totals_words}")

@@ -53,25 +53,30 @@ class ClockFace(QWidget):
         assert self.words is not None
         painter.setPen(QColor(self.look.ink))
         painter.setFont(role_font(Role.HEADING))
-        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop,
-                         self.words.step)  # fmt: skip
+        painter.drawText(
+            room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, self.words.step
+        )
         line = float(px(44))
-        digits = QRectF(room.left(), room.top() + px(26), room.width(),
-                        room.height() - px(26) - line)  # fmt: skip
+        digits = QRectF(
+            room.left(), room.top() + px(26), room.width(), room.height() - px(26) - line
+        )
         font = QFont(role_font(Role.DISPLAY))
         font.setPixelSize(int(max(px(46), min(digits.height(), room.width() / 4.2))))
         painter.setFont(font)
-        painter.drawText(digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-                         self.words.left)  # fmt: skip
+        painter.drawText(
+            digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.left
+        )
         left = painter.fontMetrics().horizontalAdvance(self.words.left) + px(28)
         painter.setFont(role_font(Role.ENTRY))
         doing = digits.adjusted(left, 0, 0, 0)
-        painter.drawText(doing, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-                         self.words.now)  # fmt: skip
+        painter.drawText(
+            doing, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.now
+        )
         painter.setPen(QColor(self.look.grease if self.words.urgent else self.look.ink))
         below = QRectF(room.left(), room.bottom() - line, room.width(), line)
-        painter.drawText(below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-                         self.words.coming)  # fmt: skip
+        painter.drawText(
+            below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.coming
+        )
 
     def _draw_band(self, painter: QPainter, room: QRectF) -> None:
         assert self.words is not None
@@ -98,8 +103,9 @@ class ClockFace(QWidget):
             if x < max(free[line], room.left()):
                 continue
             painter.setPen(QColor(look.ink if mark.heavy else look.soft))
-            painter.drawText(QPointF(x + px(4), room.top() + height * (2 - line) - px(8)),
-                             mark.words)  # fmt: skip
+            painter.drawText(
+                QPointF(x + px(4), room.top() + height * (2 - line) - px(8)), mark.words
+            )
             free[line] = x + letters.horizontalAdvance(mark.words) + px(14)
         painter.setPen(QPen(QColor(look.grease), 3))
         painter.drawLine(QPointF(at, room.top() - px(6)), QPointF(at, room.bottom()))

@@ -23,12 +23,7 @@ from vadrin.app.process.darkroom_runs import (
     run_under_way,
     write_usual_steps,
 )
-from vadrin.app.process.running_clocks import (
-    RunningClock,
-    act_passed,
-    next_act_in,
-    running_clocks,
-)
+from vadrin.app.process.running_clocks import RunningClock, act_passed, next_act_in, running_clocks
 from vadrin.app.process.thermometer import Thermometer, thermometer_of
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.test_sheet import TestSheet

@@ -57,9 +57,13 @@ class ControlPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
         column.addWidget(
-            sentence("The strip of this run reads", self.line,
-                     "(base plus fog, thin patch, dense patch).", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "The strip of this run reads",
+                self.line,
+                "(base plus fog, thin patch, dense patch).",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._words)
         column.addWidget(self.chart, 1)
         column.addWidget(rule())

@@ -7,13 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.process.lights_off import (
-    WAYS,
-    lights_off,
-    pull_way,
-    set_pull_way,
-    write_lights_off,
-)
+from vadrin.app.process.lights_off import WAYS, lights_off, pull_way, set_pull_way, write_lights_off
 from vadrin.app.test_sheet import TestSheet
 from vadrin.app.workbench import Workbench
 from vadrin.ui.stations.station import Scene
@@ -39,8 +33,9 @@ class DarkPage(QWidget):
         super().__init__()
         self._bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
-        self.way = WordField("how the strips are pulled", self._choose,
-                             chooser(lambda: list(WAYS)), role=Role.LEAD)  # fmt: skip
+        self.way = WordField(
+            "how the strips are pulled", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
+        )
         self.way.refused.connect(refuse)
         self._before = text("", Role.LEAD, wrap=True)
         self._dark = text("", Role.TIME, wrap=True)

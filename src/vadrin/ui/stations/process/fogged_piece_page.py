@@ -53,8 +53,11 @@ class ClipPage(QWidget):
         self._bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
         self._typed = {"clip": "—", "good": "—", "base": "—"}
-        names = {"clip": "density of the clip", "good": "density of the good piece",
-                 "base": "base plus fog"}  # fmt: skip
+        names = {
+            "clip": "density of the clip",
+            "good": "density of the good piece",
+            "base": "base plus fog",
+        }
         self.fields = {
             key: WordField(name, self._taking(key), role=Role.LEAD) for key, name in names.items()
         }
@@ -69,9 +72,18 @@ class ClipPage(QWidget):
         row = QHBoxLayout()
         f = self.fields
         row.addWidget(
-            sentence("The clip reads", f["clip"], ", the good piece", f["good"], ", the base",
-                     f["base"], ".", role=Role.LEAD), 1
-        )  # fmt: skip
+            sentence(
+                "The clip reads",
+                f["clip"],
+                ", the good piece",
+                f["good"],
+                ", the base",
+                f["base"],
+                ".",
+                role=Role.LEAD,
+            ),
+            1,
+        )
         row.addWidget(self.judge)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -79,9 +91,10 @@ class ClipPage(QWidget):
         column.addWidget(text(_HOW, Role.NOTE, wrap=True))
         column.addLayout(row)
         column.addWidget(
-            sentence("Or: print behind it looks", self.looks, "beside the good piece.",
-                     role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Or: print behind it looks", self.looks, "beside the good piece.", role=Role.LEAD
+            )
+        )
         self._score = text("", Role.NOTE, wrap=True)
         column.addWidget(self._score)
         column.addWidget(self.greys)

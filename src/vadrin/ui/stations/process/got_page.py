@@ -15,12 +15,7 @@ from vadrin.app.process.development import (
     type_temperature,
     type_time,
 )
-from vadrin.app.process.own_factor import (
-    factor_words,
-    found_factor,
-    keep_factor,
-    two_temperatures,
-)
+from vadrin.app.process.own_factor import factor_words, found_factor, keep_factor, two_temperatures
 from vadrin.app.process.run_conditions import (
     CONDITIONS,
     condition_choices,
@@ -62,8 +57,15 @@ _CAUTIONS = (
     "hand it in as local rules say."
 )
 _HEADS = (
-    "Strip", "Planned", "Time it got", "Temperature °C", "Restated", "Process", "In", "Agitated",
-)  # fmt: skip
+    "Strip",
+    "Planned",
+    "Time it got",
+    "Temperature °C",
+    "Restated",
+    "Process",
+    "In",
+    "Agitated",
+)
 
 
 class GotPage(QWidget):
@@ -111,13 +113,33 @@ class GotPage(QWidget):
         self.conditions = {name: self._condition(name) for name in CONDITIONS}
         c = self.conditions
         column.addWidget(
-            sentence("Agitated", c["agitation"], "in", c["vessel"], "with water", c["water"],
-                     "; from bottle", c["bottle"], ", as in", c["process"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Agitated",
+                c["agitation"],
+                "in",
+                c["vessel"],
+                "with water",
+                c["water"],
+                "; from bottle",
+                c["bottle"],
+                ", as in",
+                c["process"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(
-            sentence("Metered with", c["light meter"], ", read with", c["instrument"],
-                     ", for paper", c["paper"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Metered with",
+                c["light meter"],
+                ", read with",
+                c["instrument"],
+                ", for paper",
+                c["paper"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addStretch(1)
         self._rows: dict[int, tuple[WordField, ...]] = {}
         self._shown_for: tuple[int, ...] = ()
@@ -206,12 +228,18 @@ class GotPage(QWidget):
             warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
             known = chooser(lambda: chemistry_choices(self._bench.notebook))
             ways = chooser(lambda: process_choices(self._bench.notebook))
-            way = WordField(f"process of strip {label}", self._commit(key, type_process), ways,
-                            role=Role.BODY)  # fmt: skip
-            bath = WordField(f"chemistry of strip {label}", self._commit(key, type_chemistry),
-                             known, role=Role.BODY)  # fmt: skip
-            moved = WordField(f"agitation of strip {label}", self._commit(key, type_agitation),
-                              role=Role.BODY)  # fmt: skip
+            way = WordField(
+                f"process of strip {label}", self._commit(key, type_process), ways, role=Role.BODY
+            )
+            bath = WordField(
+                f"chemistry of strip {label}",
+                self._commit(key, type_chemistry),
+                known,
+                role=Role.BODY,
+            )
+            moved = WordField(
+                f"agitation of strip {label}", self._commit(key, type_agitation), role=Role.BODY
+            )
             for field in (time, warmth, way, bath, moved):
                 field.refused.connect(self._refuse)
             for wide in (way, bath, moved):

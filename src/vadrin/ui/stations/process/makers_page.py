@@ -47,9 +47,11 @@ class MakersPage(QWidget):
     """
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None],
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self._bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
@@ -103,8 +105,9 @@ class MakersPage(QWidget):
         for column, words in enumerate(_HEADS if rows else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
         for place, row in enumerate(rows, start=1):
-            time = WordField(f"maker's time, {row.what} at {row.at}", self._retype(row.line_id),
-                             role=Role.LEAD)  # fmt: skip
+            time = WordField(
+                f"maker's time, {row.what} at {row.at}", self._retype(row.line_id), role=Role.LEAD
+            )
             time.refused.connect(self._refuse)
             time.show_value(row.time)
             self._grid.addWidget(text(row.what, Role.LEAD), place, 0)

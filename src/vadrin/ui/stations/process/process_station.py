@@ -101,14 +101,26 @@ class ProcessStation(Station):
         self.offer(
             hint("Tab", "to the next time or temperature"),
             hint("Enter", "take what you typed"),
-            Action("process.as_planned", "write down what the clock saw, or on its own page that "
-                   "all went as planned", self._confirm, ("Ctrl+Return", "Ctrl+Enter")),
-            *(Action(f"process.{name}", page.words, partial(self.turn_to, name),
-                     (f"Alt+{page.key}",)) for name, page in _PAGES.items()),
-            Action("process.units", "the recipe in fl oz and °F, or in ml and °C", self._units,
-                   ("Alt+O",)),
+            Action(
+                "process.as_planned",
+                "write down what the clock saw, or on its own page that all went as planned",
+                self._confirm,
+                ("Ctrl+Return", "Ctrl+Enter"),
+            ),
+            *(
+                Action(
+                    f"process.{name}", page.words, partial(self.turn_to, name), (f"Alt+{page.key}",)
+                )
+                for name, page in _PAGES.items()
+            ),
+            Action(
+                "process.units",
+                "the recipe in fl oz and °F, or in ml and °C",
+                self._units,
+                ("Alt+O",),
+            ),
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
-        )  # fmt: skip
+        )
 
     def turn_to(self, name: str) -> None:
         """Show one of the pages."""

@@ -62,15 +62,31 @@ class RecipePage(QWidget):
         column.addWidget(self._cautions)
         column.addWidget(rule())
         column.addWidget(
-            sentence("Films:", f["films"], "in a tank of", f["tank"], "; a reel takes",
-                     f["reel"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Films:",
+                f["films"],
+                "in a tank of",
+                f["tank"],
+                "; a reel takes",
+                f["reel"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addLayout(self._grid)
         column.addWidget(rule())
         column.addWidget(
-            sentence("The bath is at", f["bath"], "; other water at", f["tap"],
-                     "; the room at", f["room"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "The bath is at",
+                f["bath"],
+                "; other water at",
+                f["tap"],
+                "; the room at",
+                f["room"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._times)
         column.addStretch(1)
 
@@ -99,12 +115,14 @@ class RecipePage(QWidget):
         self._times.setText("\n".join(made.times))
         units = room.units
         reel = f"{units.plain_volume(room.reel_ml)} {units.volume}"
-        shown = {"films": f"{room.films}",
-                 "tank": f"{units.plain_volume(room.tank_ml)} {units.volume}",
-                 "reel": reel if room.reel_ml else "all of it",
-                 "bath": "—" if room.bath_c is None else units.warmth_text(room.bath_c),
-                 "room": "—" if room.room_c is None else units.warmth_text(room.room_c),
-                 "tap": units.warmth_text(room.tap_c)}  # fmt: skip
+        shown = {
+            "films": f"{room.films}",
+            "tank": f"{units.plain_volume(room.tank_ml)} {units.volume}",
+            "reel": reel if room.reel_ml else "all of it",
+            "bath": "—" if room.bath_c is None else units.warmth_text(room.bath_c),
+            "room": "—" if room.room_c is None else units.warmth_text(room.room_c),
+            "tap": units.warmth_text(room.tap_c),
+        }
         for name, words in shown.items():
             self.fields[name].show_value(words)
 

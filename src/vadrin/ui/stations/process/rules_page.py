@@ -74,9 +74,17 @@ class RulesPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
         column.addWidget(
-            sentence("The rule", self.name, "is given", self.given, "; the usual time is",
-                     self.usual, ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "The rule",
+                self.name,
+                "is given",
+                self.given,
+                "; the usual time is",
+                self.usual,
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addLayout(row)
         column.addWidget(self._score)
         column.addWidget(hairline())
@@ -121,8 +129,9 @@ class RulesPage(QWidget):
         for column, words in enumerate(_HEADS if lines else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
         for row, line in enumerate(lines, start=1):
-            measured = WordField(f"measured, trial {line.trial_id}", self._commit(line.trial_id),
-                                 role=Role.BODY)  # fmt: skip
+            measured = WordField(
+                f"measured, trial {line.trial_id}", self._commit(line.trial_id), role=Role.BODY
+            )
             measured.refused.connect(self._refuse)
             measured.show_value(line.measured)
             shown = (line.rule, line.when, line.where, line.given, line.predicted)

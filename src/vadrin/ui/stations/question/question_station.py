@@ -86,8 +86,9 @@ class _Painter(QStyledItemDelegate):
         for row, strip in enumerate(strips):
             for place, density in enumerate(strip):
                 left = box.left() + place * width
-                self._cell(painter, QRectF(left, top + row * height, width - 1.5, height - 2),
-                           density)  # fmt: skip
+                self._cell(
+                    painter, QRectF(left, top + row * height, width - 1.5, height - 2), density
+                )
 
     def _cell(self, painter: QPainter, cell: QRectF, density: float | None) -> None:
         look = self.look
@@ -138,11 +139,19 @@ class QuestionStation(Station):
         self.offer(
             hint("↑ ↓, or type its name", "to a question"),
             Action("question.plan", "plan for it", self._choose, shown_keys="Enter"),
-            Action("question.roll", "a roll that was shot already, in a line",
-                   self.film.setFocus, ("Ctrl+R",)),
-            Action("question.leave", "back to the shelf, with nothing begun",
-                   lambda: self.bench.go("shelf"), shown_keys="Esc"),
-        )  # fmt: skip
+            Action(
+                "question.roll",
+                "a roll that was shot already, in a line",
+                self.film.setFocus,
+                ("Ctrl+R",),
+            ),
+            Action(
+                "question.leave",
+                "back to the shelf, with nothing begun",
+                lambda: self.bench.go("shelf"),
+                shown_keys="Esc",
+            ),
+        )
 
     def _shot_already(self) -> QWidget:
         """A line for a roll that was shot without a plan."""

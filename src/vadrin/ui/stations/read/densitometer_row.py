@@ -35,9 +35,11 @@ class DensitometerRow(QWidget):
     """
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None],
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
         go_on: Callable[[TestSheet | None, FrameSheet], None],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self.bench, self.refuse, self._next = bench, refuse, go_on
         self.line = button("Listen to the densitometer", self.listen, link=True)

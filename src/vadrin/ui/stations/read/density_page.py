@@ -11,12 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.entry.densities import reading_typed
 from vadrin.app.frame_order import next_to_read
-from vadrin.app.read.entering_readings import (
-    add_reading,
-    leave_out,
-    reading_text,
-    replace_readings,
-)
+from vadrin.app.read.entering_readings import add_reading, leave_out, reading_text, replace_readings
 from vadrin.app.read.known_wedge import wedge_steps
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.test_sheet import FrameSheet, TestSheet
@@ -133,9 +128,18 @@ class DensityPage(QWidget):
         self.meter = DensitometerRow(bench, refuse, self._next)
         self.steps = WedgeRow()
         for part in (
-            self._title, self._noted, self._film, self.steps, head, self.field, self._repeats,
-            refusal, self._doubt, self._leave, self.meter,
-        ):  # fmt: skip
+            self._title,
+            self._noted,
+            self._film,
+            self.steps,
+            head,
+            self.field,
+            self._repeats,
+            refusal,
+            self._doubt,
+            self._leave,
+            self.meter,
+        ):
             left.addWidget(part)
         left.addStretch(1)
         self._left, self._refusal_at = left, left.indexOf(refusal)

@@ -40,9 +40,12 @@ class KnownStepsRow(QWidget):
     """
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
+        jobs: Jobs,
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self._bench, self._refuse, self._jobs = bench, refuse, jobs
         self.wedge = WordField("densities of the wedge", self._type_wedge, role=Role.LEAD)
@@ -60,9 +63,16 @@ class KnownStepsRow(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(sentence("The wedge has", self.wedge, ".", role=Role.LEAD))
         column.addWidget(
-            sentence("Or pictures of the bare light at", self.bracket, ".", self.light, self.other,
-                     self.page, role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Or pictures of the bare light at",
+                self.bracket,
+                ".",
+                self.light,
+                self.other,
+                self.page,
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._source)
         self.light.hide()
 
@@ -77,8 +87,9 @@ class KnownStepsRow(QWidget):
         if not self._times:
             self.bracket.show_value(_NONE)
         self.other.setVisible(bool(shown) and not bracket)
-        self._source.setText(f"As seen in {kept.source}, with the same settings."
-                             if kept.source else "")  # fmt: skip
+        self._source.setText(
+            f"As seen in {kept.source}, with the same settings." if kept.source else ""
+        )
         self._source.setVisible(bool(kept.source))
 
     def _type_wedge(self, words: str) -> None:

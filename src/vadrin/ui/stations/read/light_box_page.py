@@ -52,8 +52,9 @@ class LightBoxPage(QWidget):
         self._strip: StripSheet | None = None
         self._question: EyeQuestion | None = None
         self._way = ""
-        self.way = WordField("how it is looked at", self._choose, chooser(lambda: list(WAYS)),
-                             role=Role.LEAD)  # fmt: skip
+        self.way = WordField(
+            "how it is looked at", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
+        )
         self.eye = WordField("what my eye tells", self._own, role=Role.LEAD)
         for field in (self.way, self.eye):
             field.refused.connect(refuse)
@@ -61,9 +62,12 @@ class LightBoxPage(QWidget):
         self._ask = text("", Role.TIME, wrap=True)
         self.answers = {
             told: button(words, partial(self.answer, told), primary=told is YES)
-            for told, words in ((YES, "Yes, I can (Y)"), (NO, "No, they are alike (N)"),
-                                (UNSURE, "Can't tell (T)"))
-        }  # fmt: skip
+            for told, words in (
+                (YES, "Yes, I can (Y)"),
+                (NO, "No, they are alike (N)"),
+                (UNSURE, "Can't tell (T)"),
+            )
+        }
         row = QHBoxLayout()
         for made in self.answers.values():
             row.addWidget(made)
@@ -76,9 +80,15 @@ class LightBoxPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(10))
         column.addWidget(
-            sentence("I look", self.way, "; the thinnest step of a wedge I can tell is", self.eye,
-                     "over clear film.", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "I look",
+                self.way,
+                "; the thinnest step of a wedge I can tell is",
+                self.eye,
+                "over clear film.",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(self._head)
         column.addWidget(self._ask)
         column.addLayout(row)

@@ -63,5 +63,8 @@ class PairView(QWidget):
                 painter.fillRect(room, QColor(120, 0, 0))
                 painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceOver)
             painter.setPen(QColor(self._look.ink))
-            painter.drawText(QRectF(0, row * high, self.width(), px(16)),
-                             Qt.AlignmentFlag.AlignLeft, self._names[which])  # fmt: skip
+            painter.drawText(
+                QRectF(0, row * high, self.width(), px(16)),
+                Qt.AlignmentFlag.AlignLeft,
+                self._names[which],
+            )

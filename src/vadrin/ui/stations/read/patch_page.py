@@ -42,19 +42,23 @@ class PatchPage(PointingPage["PatchPicture"]):
     parameters see `PointingPage`."""
 
     def __init__(
-        self, given: Surroundings, refuse: Callable[[str], None],
+        self,
+        given: Surroundings,
+        refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
-    ) -> None:  # fmt: skip
-        super().__init__(given, refuse, into_view, "chart", "Read them off a picture …",
-                         "Take these patches")  # fmt: skip
+    ) -> None:
+        super().__init__(
+            given, refuse, into_view, "chart", "Read them off a picture …", "Take these patches"
+        )
         self._named = USUAL_NAMES
         self.patch = WordField("a patch of this strip", self._take, role=Role.LEAD)
         self.names = WordField("names of the patches in order", self._type_names, role=Role.LEAD)
         for field in (self.patch, self.names):
             field.refused.connect(refuse)
         self._known = text("", Role.BODY, wrap=True)
-        self._typed = sentence("Its patch", self.patch, "(red 52 60 40, or: red looks orange).",
-                               role=Role.LEAD)  # fmt: skip
+        self._typed = sentence(
+            "Its patch", self.patch, "(red 52 60 40, or: red looks orange).", role=Role.LEAD
+        )
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -64,8 +68,14 @@ class PatchPage(PointingPage["PatchPicture"]):
         column.addWidget(self._head)
         column.addWidget(text(_HOW, Role.NOTE, wrap=True))
         column.addWidget(self._typed)
-        column.addWidget(sentence("In a picture of the chart they are, in this order,", self.names,
-                                  ".", role=Role.LEAD))  # fmt: skip
+        column.addWidget(
+            sentence(
+                "In a picture of the chart they are, in this order,",
+                self.names,
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(flowing(self.choose, self.undo, self.take, gap=8))
         column.addWidget(self._asks)
         column.addLayout(self._place, 100)
@@ -108,7 +118,12 @@ class PatchPage(PointingPage["PatchPicture"]):
             marks = tuple(Mark(at, name) for at, name in picture.labels)
             self.the_view().show_picture(picture.picture, self._look, marks)
         pointed: tuple[QWidget | None, ...] = (
-            self.undo, self.take, self._asks, self._keys, self.view)  # fmt: skip
+            self.undo,
+            self.take,
+            self._asks,
+            self._keys,
+            self.view,
+        )
         typed: tuple[QWidget | None, ...] = (self._known, self._typed)
         for parts, shown in ((pointed, picture is not None), (typed, picture is None)):
             for part in parts:

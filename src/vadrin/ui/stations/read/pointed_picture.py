@@ -60,9 +60,12 @@ class PointedPicture(QWidget):
         return QSize(px(320), px(220))
 
     def show_picture(
-        self, picture: Array | None, look: Look, marks: tuple[Mark, ...] = (),
+        self,
+        picture: Array | None,
+        look: Look,
+        marks: tuple[Mark, ...] = (),
         points: tuple[Place, ...] = (),
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Show a picture, shape (h, w, 3) from 0 to 255, with what was pointed at."""
         fresh = picture is not self._picture
         if picture is not None and (fresh or look.red_only != self._look.red_only):
@@ -79,8 +82,10 @@ class PointedPicture(QWidget):
         if self._picture is None:
             return
         high, wide = self._picture.shape[:2]
-        self.at = (min(max(self.at[0] + across, 0.0), wide - 1.0),
-                   min(max(self.at[1] + down, 0.0), high - 1.0))  # fmt: skip
+        self.at = (
+            min(max(self.at[0] + across, 0.0), wide - 1.0),
+            min(max(self.at[1] + down, 0.0), high - 1.0),
+        )
         self.update()
 
     def take_key(self, event: QKeyEvent, acts: dict[Qt.Key, Callable[[], None]]) -> bool:
@@ -89,8 +94,12 @@ class PointedPicture(QWidget):
             return False
         key = Qt.Key(event.key())
         far = _FAR if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
-        moves = {Qt.Key.Key_Left: (-far, 0.0), Qt.Key.Key_Right: (far, 0.0),
-                 Qt.Key.Key_Up: (0.0, -far), Qt.Key.Key_Down: (0.0, far)}  # fmt: skip
+        moves = {
+            Qt.Key.Key_Left: (-far, 0.0),
+            Qt.Key.Key_Right: (far, 0.0),
+            Qt.Key.Key_Up: (0.0, -far),
+            Qt.Key.Key_Down: (0.0, far),
+        }
         if key in moves:
             self.shift(*moves[key])
             return True
@@ -121,8 +130,10 @@ class PointedPicture(QWidget):
         for x, y in self._points:
             painter.drawEllipse(QPointF(x * scale, y * scale), px(4), px(4))
         across, down = self.at[0] * scale, self.at[1] * scale
-        for colour, style in ((self._look.sheet, Qt.PenStyle.SolidLine),
-                              (self._look.grease, Qt.PenStyle.DashLine)):  # fmt: skip
+        for colour, style in (
+            (self._look.sheet, Qt.PenStyle.SolidLine),
+            (self._look.grease, Qt.PenStyle.DashLine),
+        ):
             painter.setPen(QPen(QColor(colour), 1, style))
             painter.drawLine(QPointF(across, 0), QPointF(across, high * scale))
             painter.drawLine(QPointF(0, down), QPointF(wide * scale, down))
@@ -135,8 +146,12 @@ class PointedPicture(QWidget):
             painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
             painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))
         beside = place + QPointF(px(6), px(16) if under else -px(6))
-        plate = QRectF(beside.x() - 2, beside.y() - letters.ascent(),
-                       letters.horizontalAdvance(name) + 4, letters.height())  # fmt: skip
+        plate = QRectF(
+            beside.x() - 2,
+            beside.y() - letters.ascent(),
+            letters.horizontalAdvance(name) + 4,
+            letters.height(),
+        )
         painter.fillRect(plate, QColor(self._look.sheet))
         painter.drawText(beside, name)
 
@@ -155,6 +170,7 @@ def _image_of(picture: Array, red_only: bool) -> QImage:
         tones = np.zeros_like(tones)
         tones[..., 0] = (np.clip(picture, 0, 255).mean(axis=2) * _DIM).astype(np.uint8)
     high, wide = tones.shape[:2]
-    image = QImage(np.ascontiguousarray(tones).tobytes(), wide, high, 3 * wide,
-                   QImage.Format.Format_RGB888)  # fmt: skip
+    image = QImage(
+        np.ascontiguousarray(tones).tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888
+    )
     return image.copy()

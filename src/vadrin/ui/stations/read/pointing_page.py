@@ -66,9 +66,14 @@ class PointingPage(QWidget, Generic[Steps]):
     """
 
     def __init__(
-        self, given: Surroundings, refuse: Callable[[str], None],
-        into_view: Callable[[QWidget], None], subject: str, choose: str, take: str,
-    ) -> None:  # fmt: skip
+        self,
+        given: Surroundings,
+        refuse: Callable[[str], None],
+        into_view: Callable[[QWidget], None],
+        subject: str,
+        choose: str,
+        take: str,
+    ) -> None:
         super().__init__()
         self._bench, self._jobs, self._refuse = given.bench, given.jobs, refuse
         self._into_view, self._subject = into_view, subject
@@ -108,8 +113,9 @@ class PointingPage(QWidget, Generic[Steps]):
     def open(self, path: Path) -> None:
         """Open a picture; what was pointed at on another is left."""
         self._refuse("")
-        self._jobs.run(self._subject, lambda _said: self.opened_from(path), self._opened,
-                       self._failed)  # fmt: skip
+        self._jobs.run(
+            self._subject, lambda _said: self.opened_from(path), self._opened, self._failed
+        )
 
     def _opened(self, steps: Steps) -> None:
         self.steps = steps

@@ -99,24 +99,49 @@ class ReadStation(Station):
             hint("Enter", "take the reading and go on; on a read frame, add a repeat"),
             hint("Ctrl+Enter", "put this reading in place of the frame's readings"),
             hint("↑ ↓", "the frame before, the frame after"),
-            Action("read.leave_out", "leave the frame out of the curve, or take it in again",
-                   self.densities.toggle_left_out, ("Ctrl+L",)),
-            Action("read.densities", "type densities", partial(self.turn_to, "densities"),
-                   ("Alt+D",)),
+            Action(
+                "read.leave_out",
+                "leave the frame out of the curve, or take it in again",
+                self.densities.toggle_left_out,
+                ("Ctrl+L",),
+            ),
+            Action(
+                "read.densities", "type densities", partial(self.turn_to, "densities"), ("Alt+D",)
+            ),
             Action("read.scan", "read a scan", partial(self.turn_to, "scan"), ("Alt+S",)),
-            Action("read.light_box", "judge on the light box", partial(self.turn_to, "light box"),
-                   ("Alt+B",)),
-            Action("read.verdicts", "verdicts and faults", partial(self.turn_to, "verdicts"),
-                   ("Alt+J",)),
-            Action("read.paired", "judge strips side by side, openly or blind",
-                   partial(self.turn_to, "side by side"), ("Alt+P",)),
-            Action("read.patches", "patches of a colour chart", partial(self.turn_to, "patches"),
-                   ("Alt+C",)),
-            Action("read.trace", "trace a curve from a picture", partial(self.turn_to, "trace"),
-                   ("Alt+T",)),
+            Action(
+                "read.light_box",
+                "judge on the light box",
+                partial(self.turn_to, "light box"),
+                ("Alt+B",),
+            ),
+            Action(
+                "read.verdicts",
+                "verdicts and faults",
+                partial(self.turn_to, "verdicts"),
+                ("Alt+J",),
+            ),
+            Action(
+                "read.paired",
+                "judge strips side by side, openly or blind",
+                partial(self.turn_to, "side by side"),
+                ("Alt+P",),
+            ),
+            Action(
+                "read.patches",
+                "patches of a colour chart",
+                partial(self.turn_to, "patches"),
+                ("Alt+C",),
+            ),
+            Action(
+                "read.trace",
+                "trace a curve from a picture",
+                partial(self.turn_to, "trace"),
+                ("Alt+T",),
+            ),
             hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
             hint("1 … 9, N S U", "a verdict on the selected frame"),
-        )  # fmt: skip
+        )
 
     def turn_to(self, name: str) -> None:
         """Show one of the ways of reading."""

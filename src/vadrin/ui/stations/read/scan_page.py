@@ -43,8 +43,13 @@ _KEYS = (
     "comma and point make its box narrower or wider. A box can be dragged."
 )
 _ONE_STEP = 0.02
-_DOING = ("Reading the file", "Looking for the strip", "Looking for the frames",
-          "Reading the frames", "Taking its checksum")  # fmt: skip
+_DOING = (
+    "Reading the file",
+    "Looking for the strip",
+    "Looking for the frames",
+    "Reading the frames",
+    "Taking its checksum",
+)
 
 
 class ScanPage(QWidget):
@@ -61,9 +66,12 @@ class ScanPage(QWidget):
     """
 
     def __init__(
-        self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs,
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
+        jobs: Jobs,
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__()
         self._bench, self._refuse, self._jobs = bench, refuse, jobs
         self._strip: StripSheet | None = None
@@ -170,8 +178,10 @@ class ScanPage(QWidget):
             lambda said: laid_as_shot(
                 open_scan(path, count, known, place, said, paper), sheet, strip
             ),
-            self._opened, self._failed, self._progress,
-        )  # fmt: skip
+            self._opened,
+            self._failed,
+            self._progress,
+        )
         self._show()
 
     def _progress(self, done: int, total: int) -> None:
@@ -189,8 +199,9 @@ class ScanPage(QWidget):
         from vadrin.app.read.scan_reading import summed
 
         self.scan = scan
-        self._jobs.run("scan", lambda said: summed(scan, said), self._summed, self._failed,
-                       self._progress)  # fmt: skip
+        self._jobs.run(
+            "scan", lambda said: summed(scan, said), self._summed, self._failed, self._progress
+        )
         self._show()
 
     def _summed(self, scan: Scan) -> None:
@@ -230,9 +241,14 @@ class ScanPage(QWidget):
         """The arrows move the frames, plus and minus set them apart, R turns the strip round."""
         if self.scan is None:
             return False
-        moves = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0),
-                 Qt.Key.Key_Minus: (0, -1), Qt.Key.Key_Plus: (0, 1),
-                 Qt.Key.Key_Comma: (0, -1), Qt.Key.Key_Period: (0, 1)}  # fmt: skip
+        moves = {
+            Qt.Key.Key_Left: (-1, 0),
+            Qt.Key.Key_Right: (1, 0),
+            Qt.Key.Key_Minus: (0, -1),
+            Qt.Key.Key_Plus: (0, 1),
+            Qt.Key.Key_Comma: (0, -1),
+            Qt.Key.Key_Period: (0, 1),
+        }
         if event.key() in moves:
             along, wider = moves[Qt.Key(event.key())]
             shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)

@@ -75,8 +75,11 @@ class ScanView(QWidget):
             box = QRectF(left * scale, top * scale, (right - left) * scale, (bottom - top) * scale)
             painter.drawRect(box)
             painter.setPen(QColor(self.look.grease))
-            painter.drawText(box.adjusted(0, -px(16), 0, 0), Qt.AlignmentFlag.AlignTop
-                             | Qt.AlignmentFlag.AlignHCenter, str(shot + 1))  # fmt: skip
+            painter.drawText(
+                box.adjusted(0, -px(16), 0, 0),
+                Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter,
+                str(shot + 1),
+            )
 
     def _scale(self) -> float:
         """Pixels of the screen for each of the small picture."""

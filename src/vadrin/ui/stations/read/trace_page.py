@@ -35,11 +35,12 @@ class TracePage(PointingPage["Trace"]):
     `PointingPage`."""
 
     def __init__(
-        self, given: Surroundings, refuse: Callable[[str], None],
+        self,
+        given: Surroundings,
+        refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
-    ) -> None:  # fmt: skip
-        super().__init__(given, refuse, into_view, "sheet", "Open the picture …",
-                         "Take this curve")  # fmt: skip
+    ) -> None:
+        super().__init__(given, refuse, into_view, "sheet", "Open the picture …", "Take this curve")
         self.fields = {end: self._field(end) for end in AXIS_ENDS}
         self.follow = button("Follow the line (F)", self._follow)
         self._keys.setText(_KEYS)
@@ -49,9 +50,20 @@ class TracePage(PointingPage["Trace"]):
         column.setSpacing(px(6))
         column.addWidget(self._head)
         column.addWidget(
-            sentence("Along, the axis is marked at", f["left"], "and", f["right"], "lg exposure;",
-                     "up, at", f["lower"], "and", f["upper"], ".", role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Along, the axis is marked at",
+                f["left"],
+                "and",
+                f["right"],
+                "lg exposure;",
+                "up, at",
+                f["lower"],
+                "and",
+                f["upper"],
+                ".",
+                role=Role.LEAD,
+            )
+        )
         column.addWidget(flowing(self.choose, self.follow, self.undo, self.take, gap=8))
         column.addWidget(self._asks)
         column.addLayout(self._place, 1)
@@ -94,8 +106,9 @@ class TracePage(PointingPage["Trace"]):
             if trace
             else ()
         )
-        self.the_view().show_picture(trace.picture if trace else None, self._look, marks,
-                               trace.points if trace else ())  # fmt: skip
+        self.the_view().show_picture(
+            trace.picture if trace else None, self._look, marks, trace.points if trace else ()
+        )
         self._asks.setText(trace.asks if trace else "Open a picture of the sheet's curve.")
         for part in (self.follow, self.undo, self.take, self._keys):
             part.setVisible(trace is not None)

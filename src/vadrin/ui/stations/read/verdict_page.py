@@ -60,8 +60,12 @@ class VerdictPage(QWidget):
             self._said[asked] = text("", Role.SUBHEADING)
             grid.addWidget(self._said[asked], row, 1)
             grid.addLayout(self._keys(asked), row, 2)
-        self.fault = WordField("fault of the frame", self._fault,
-                               chooser(lambda: [_NONE, *FAULT_NAMES]), role=Role.LEAD)  # fmt: skip
+        self.fault = WordField(
+            "fault of the frame",
+            self._fault,
+            chooser(lambda: [_NONE, *FAULT_NAMES]),
+            role=Role.LEAD,
+        )
         self.fault.refused.connect(refuse)
         self._faults = text("", Role.BODY, wrap=True)
         self._share = text("", Role.LEAD_STRONG, wrap=True)
@@ -72,9 +76,10 @@ class VerdictPage(QWidget):
         column.addLayout(grid)
         column.addWidget(rule())
         column.addWidget(
-            sentence("Its fault is", self.fault, "(with its place: streaks lower edge).",
-                     role=Role.LEAD)
-        )  # fmt: skip
+            sentence(
+                "Its fault is", self.fault, "(with its place: streaks lower edge).", role=Role.LEAD
+            )
+        )
         column.addWidget(self._faults)
         column.addWidget(rule())
         column.addWidget(self._share)

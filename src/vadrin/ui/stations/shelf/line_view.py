@@ -48,8 +48,9 @@ class ShelfModel(QAbstractListModel):
         self._notebook: Notebook | None = None
         self.marked: list[int] = []
 
-    def show(self, notebook: Notebook, groups: list[tuple[str, list[ShelfLine]]], fresh: bool
-             ) -> None:  # fmt: skip
+    def show(
+        self, notebook: Notebook, groups: list[tuple[str, list[ShelfLine]]], fresh: bool
+    ) -> None:
         """Show lines under their headings; `fresh` where the notebook has changed."""
         self.beginResetModel()
         if fresh or notebook is not self._notebook:
@@ -163,8 +164,9 @@ class ShelfPainter(QStyledItemDelegate):
         painter.setPen(QColor(self.look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
-    def _test(self, painter: QPainter, box: QRect, line: ShelfLine, detail: ShelfDetail | None
-              ) -> None:  # fmt: skip
+    def _test(
+        self, painter: QPainter, box: QRect, line: ShelfLine, detail: ShelfDetail | None
+    ) -> None:
         look, top, low = self.look, box.top() + px(25), box.top() + px(46)
         left, width = box.left() + px(14), box.width() - px(14)
         curve, state, index = (left + round(width * share) for share in (0.33, 0.46, 0.74))
@@ -181,15 +183,31 @@ class ShelfPainter(QStyledItemDelegate):
         right = box.right() - index - px(76)
         answer = self._model.answer(line) or Undecided(line.index, line.time)
         decided = bool(line.index)
-        self._say(painter, index, top, right, answer.index or "—", Role.HEADING,
-                  look.grease if decided else look.soft)  # fmt: skip
+        self._say(
+            painter,
+            index,
+            top,
+            right,
+            answer.index or "—",
+            Role.HEADING,
+            look.grease if decided else look.soft,
+        )
         self._say(painter, index, low, right, answer.time, Role.LEAD, "" if decided else look.soft)
         self._say(painter, box.right() - px(76), top, px(72), line.age, Role.NOTE, look.soft)
         if line.test_id in self._model.marked:
             self._say(painter, box.right() - px(76), low, px(72), "marked", Role.LABEL, look.done)
 
-    def _say(self, painter: QPainter, x: int, y: int, room: int, words: str, role: Role,
-             tone: str = "", name: bool = False) -> None:  # fmt: skip
+    def _say(
+        self,
+        painter: QPainter,
+        x: int,
+        y: int,
+        room: int,
+        words: str,
+        role: Role,
+        tone: str = "",
+        name: bool = False,
+    ) -> None:
         painter.setPen(QColor(tone or self.look.ink))
         painter.setFont(role_font(role))
         # A name is told by its end as well; a sentence is read from its beginning.

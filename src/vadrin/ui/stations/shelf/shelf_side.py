@@ -76,9 +76,10 @@ class ShelfSide(QWidget):
         """Which test the next one would be like."""
         self._here = test_id
         self._like_words.setText(
-            f"A new test after {film}, with exactly one thing changed:" if test_id else
-            "Pick a test to start another like it."
-        )  # fmt: skip
+            f"A new test after {film}, with exactly one thing changed:"
+            if test_id
+            else "Pick a test to start another like it."
+        )
 
     def focus_like(self) -> None:
         """Begin to say what is to be changed."""
@@ -100,11 +101,17 @@ class ShelfSide(QWidget):
         else:
             if ids:
                 self._say("One test is marked. Mark another (Ctrl+M) to see what changed.")
-            self._store("Film left", film_left(self._bench.notebook),
-                        "Note under Batches in the cupboard how many rolls you have.")  # fmt: skip
-            self._store("Bottles", bottles(self._bench.notebook),
-                        "Note mixed bottles in the cupboard; their capacity and keeping time "
-                        "then count down here.")  # fmt: skip
+            self._store(
+                "Film left",
+                film_left(self._bench.notebook),
+                "Note under Batches in the cupboard how many rolls you have.",
+            )
+            self._store(
+                "Bottles",
+                bottles(self._bench.notebook),
+                "Note mixed bottles in the cupboard; their capacity and keeping time "
+                "then count down here.",
+            )
 
     def _clear(self) -> None:
         while self._stack.count():

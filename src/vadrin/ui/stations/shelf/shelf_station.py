@@ -106,14 +106,23 @@ class ShelfStation(Station):
             Action("shelf.open", "put the test on the bench", self._open_here, shown_keys="Enter"),
             hint("any letter", "filter: films, developers, dates, notes"),
             hint("Esc", "show all again"),
-            Action("shelf.mark", "mark: two marked tests show what changed", self._mark,
-                   ("Ctrl+M",)),
-            Action("shelf.like", "a new test like this one, with one thing changed",
-                   self.side.focus_like, ("Ctrl+L",)),
+            Action(
+                "shelf.mark", "mark: two marked tests show what changed", self._mark, ("Ctrl+M",)
+            ),
+            Action(
+                "shelf.like",
+                "a new test like this one, with one thing changed",
+                self.side.focus_like,
+                ("Ctrl+L",),
+            ),
             Action("shelf.group", "next grouping", self._next_group, ("Ctrl+G",)),
-            Action("shelf.remove", "remove the test (undo brings it back)", self._remove,
-                   shown_keys="Delete"),
-        )  # fmt: skip
+            Action(
+                "shelf.remove",
+                "remove the test (undo brings it back)",
+                self._remove,
+                shown_keys="Delete",
+            ),
+        )
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """The side column goes under the list where there is no room beside it."""
@@ -136,8 +145,9 @@ class ShelfStation(Station):
         self._new = button("New test", self.given.start_test, primary=True)
         importing = button("Import readings", self.given.ask_import)
         films = button("Films side by side", lambda: self.bench.go("films"), link=True)
-        return flowing(self._title, self.filter, self._grouping, films, importing, self._new,
-                       gap=12)  # fmt: skip
+        return flowing(
+            self._title, self.filter, self._grouping, films, importing, self._new, gap=12
+        )
 
     def show_scene(self, scene: Scene) -> None:
         """List the tests of the notebook; the file is only asked when it has changed."""
@@ -169,10 +179,11 @@ class ShelfStation(Station):
         self._list.setVisible(bool(found))
         self.side.setVisible(bool(self._lines))
         self._empty.setText(
-            "Nothing here has all these words. Esc shows every test again." if self._lines else
-            "Start with a new test: name the film and the developer, and the strips lie on the "
-            "light table as they will be shot. Or import a table of readings you have already."
-        )  # fmt: skip
+            "Nothing here has all these words. Esc shows every test again."
+            if self._lines
+            else "Start with a new test: name the film and the developer, and the strips lie on "
+            "the light table as they will be shot. Or import a table of readings you have already."
+        )
         row = self._model.row_of(here.test_id if here else -1)
         self._list.setCurrentIndex(self._model.index(row))
         self._show_side()
