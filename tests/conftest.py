@@ -9,7 +9,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 import pytest
 
-from vadrin.app.workbench import Workbench
+from vadrin.app.document.workbench import Workbench
 from vadrin.notebook.examination import faults
 from vadrin.notebook.store import Notebook
 

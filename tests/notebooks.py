@@ -1,10 +1,10 @@
 """Short ways for tests to fill notebooks and to read tables from text."""
 
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.process.development import develop_as_planned
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.frames import FrameState
 from vadrin.formats.readings.column_matching import exact_columns, table_of

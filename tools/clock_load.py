@@ -17,10 +17,10 @@ from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.results.analysis import analyse
 from vadrin.notebook.records import Strip, Test
 

@@ -9,9 +9,9 @@ from pathlib import Path
 
 from tools.hostile_guard import Counts, guarded
 
-from vadrin.app.library.shelf_index import shelf_lines
-from vadrin.app.results.known_answers import answer_to, question_of
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import answered
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.records import RECORDS, Test
@@ -92,7 +92,7 @@ def everything_done(path: Path) -> int:
         for test in book.all(Test):
             sheet = load_sheet(book, test.id)
             if sheet is not None:
-                answer_to(question_of(sheet))
+                answered(sheet)
         notebook_json(book)
         with book.change("a word"):
             for test in book.all(Test)[:1]:

@@ -13,6 +13,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
+from tests.states import state_of
 
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
@@ -242,7 +243,7 @@ def wrong_setting(book: Notebook, film: object, seed: int, _rng: np.random.Gener
     """The time of a roll a stop over what the film was found to be, and the shadow it lost."""
     bench = Bench(book, "time", times=TIMES, step=0.5)
     _developed(bench, film, seed)
-    found = decide(book, bench.sheet, bench.analysis)
+    found = decide(book, state_of(bench.sheet, bench.analysis))
     roll = Bench(book, "wrong setting", index=2 * found.exposure_index)
     true = film.time_for(film.gradient, bench.analysis.finding.target.value)
     minutes, lost = _pushes(film, true, 1.0)

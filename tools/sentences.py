@@ -23,7 +23,7 @@ STATIONS = {
         "app/process",
         "ui/stations/process",
         "core/process",
-        "app/reference_temperature.py",
+        "app/sheets/reference_temperature.py",
     ),
     "Read": ("app/read", "ui/stations/read", "core/checks"),
     "Curves": ("app/curves", "ui/stations/curves", "ui/plots", "core/curves", "core/fitting"),

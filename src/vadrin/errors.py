@@ -6,6 +6,7 @@
     ├── EntryError          what was typed cannot be taken (a ValueError)
     │   ├── PlanError       a plan that cannot be, with what would help
     │   └── EditRefusedError  an edit that would lose something, with the way round
+    │       └── StaleAnswerError  an answer that is not of the test as it is now
     ├── FormatError         a file that cannot be read or written
     │   └── UnmatchedColumnsError  a whole table whose columns go by other names
     ├── NotebookError       a notebook that cannot be opened
@@ -39,6 +40,10 @@ class PlanError(EntryError):
 
 class EditRefusedError(EntryError):
     """An edit that would lose something; the text says what, and the way round."""
+
+
+class StaleAnswerError(EditRefusedError):
+    """What is to be decided, printed or written rests on an answer to another question."""
 
 
 class FormatError(VadrinError):

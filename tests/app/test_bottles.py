@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 import pytest
 
-from vadrin.app.library.shelf_index import bottle_words
+from vadrin.app.shelf.shelf_index import bottle_words
 from vadrin.notebook.records import Bottle, Developer
 
 NOW = datetime(2026, 11, 26, tzinfo=UTC)

@@ -10,9 +10,13 @@ from hypothesis import strategies as st
 
 from tests.core.closed_form import ClosedForm
 from tests.notebooks import fill_from_json, merged, new_test
+from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.decisions.decision import choose_push_rule, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import State
 from vadrin.app.expose.meter_words import dial_words, meter_says, meter_words, strip_index
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.wrong_setting import wrong_setting_of, wrong_setting_words
@@ -20,8 +24,6 @@ from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.hold_rule import HoldRule
@@ -50,7 +52,7 @@ def decided(notebook):
     test = new_test(notebook, "Merrow Pan 125", "Sable", "1+1", 100.0, TIMES)
     sheet = read_truly(notebook, load_sheet(notebook, test.id), ClosedForm())
     analysis = analyse(readings_of(sheet), settings_of(sheet))
-    decide(notebook, sheet, analysis, when="2026-10-29T19:20:00+00:00")
+    decide(notebook, state_of(sheet, analysis), when="2026-10-29T19:20:00+00:00")
     return notebook, load_sheet(notebook, test.id), analysis
 
 
@@ -70,7 +72,7 @@ def test_card_and_rule_go_through_json_and_a_merge(decided, tmp_path):
         assert test.push_rule is HoldRule.MIDTONE
         assert finding.card == sheet.findings[0].card
         there = load_sheet(fresh, test.id)
-        assert card_of(there, analysis).status == "decided 2026-10-29"
+        assert card_of(state_of(there, analysis)).status == "decided 2026-10-29"
         fresh.close()
 
 
@@ -234,7 +236,7 @@ def test_a_film_that_is_right_is_never_questioned(notebook, seed, contrast, fog)
     test = new_test(notebook, f"Film {seed}", "Sable", "1+1", 100.0, (6.0, 11.0))
     film = replace(ClosedForm(), contrast=contrast, fog=fog)
     sheet = read_truly(notebook, load_sheet(notebook, test.id), film, 0.006, rng)
-    doubts = [reading_doubt(sheet, f, None) for _, f in sheet.frames()]
+    doubts = [reading_doubt(State(sheet), f) for _, f in sheet.frames()]
     assert [d for d in doubts if d] == []
     analysis = analyse(readings_of(sheet), settings_of(sheet))
     assert not [w for w in analysis.diagnostics if w.key == "questionable blank"]
@@ -251,5 +253,5 @@ def test_a_frame_thinner_than_the_blank_always_is(notebook, place, drop):
         (reading,) = notebook.all(Reading, frame_id=frame.id)
         notebook.put(replace(reading, density=round(0.3 - drop, 3)))
     now = load_sheet(notebook, test.id)
-    assert "Thinner than the blank" in reading_doubt(now, now.strips[0].frames[place], None)
+    assert "Thinner than the blank" in reading_doubt(State(now), now.strips[0].frames[place])
     assert notebook.get(Frame, frame.id) == frame

@@ -6,16 +6,17 @@ from collections import Counter
 import pytest
 
 import vadrin.app.demo as vadrin_demo
+from tests.states import state_of
 from tests.window.pages import pdf_words
 from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.cards.film_card import films_compared
 from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.demo.demo_notebook import make_demo
-from vadrin.app.kinds import all_pages
-from vadrin.app.library.shelf_index import undecided_answer
-from vadrin.app.results.known_answers import answer_to, question_of
-from vadrin.app.sheet_loading import load_sheets
-from vadrin.core.planning.test_kinds import kind_of
+from vadrin.app.descriptions import descriptions
+from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.document.state import answered
+from vadrin.app.shelf.shelf_index import undecided_answer
+from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -33,14 +34,14 @@ def answers(tmp_path_factory):
     book.close()
 
 
-@pytest.mark.parametrize("kind", [page.key for page in all_pages()])
+@pytest.mark.parametrize("kind", [page.key for page in descriptions()])
 def test_a_kind_has_an_answer_and_a_question_still_open(answers, kind):
     known = [(sheet, answer) for sheet, answer in answers[kind] if answer.index]
     open_yet = [sheet for sheet, answer in answers[kind] if not answer.index or sheet.read() == 0]
     assert known, "one is finished"
     assert open_yet, "one is not"
     sheet, _ = known[0]
-    if kind_of(kind).scripted and kind != "wrong setting":
+    if type_of(kind).scripted and kind != "wrong setting":
         assert sheet.read() > 0
         assert {s.strip.time_min for s in sheet.strips} or kind == "paper"
 
@@ -58,21 +59,21 @@ def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):
         for sheet, answer in rows:
             if not answer.index:
                 continue
-            analysis = answer_to(question_of(sheet))
+            analysis = answered(sheet).analysis
             names = [
                 n
-                for n in card_names(sheet, analysis)
-                if n == WHOLE_FINDING or n in films_compared(sheet, analysis)
+                for n in card_names(state_of(sheet, analysis))
+                if n == WHOLE_FINDING or n in films_compared(state_of(sheet, analysis))
             ]
             for name in names:
-                card = card_named(None, sheet, analysis, name)
+                card = card_named(None, state_of(sheet, analysis), name)
                 if card is not None:
                     path = tmp_path / f"{sheet.test.id} {name}.pdf"
                     path.write_bytes(card_document(card, "A6"))
                     pages, words = pdf_words(path)
                     assert (pages, "…" in words) == (1, False), (kind, name, words)
                     looked.add(kind)
-    assert looked >= {p.key for p in all_pages()} - {"time"}
+    assert looked >= {p.key for p in descriptions()} - {"time"}
 
 
 def test_the_answers_are_those_of_the_films_behind_them(answers):

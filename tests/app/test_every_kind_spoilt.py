@@ -8,19 +8,19 @@ import numpy as np
 import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
+from tests.states import state_of
 from vadrin.app.cards.cards_offered import card_named, card_names
 from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.decisions.decision import decide, may_decide, whole_report
-from vadrin.app.kind_answer import own_answer
-from vadrin.app.kinds import all_pages
-from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.descriptions import descriptions, own_answer
+from vadrin.app.document.analysis_input import analyse_as, readings_of, settings_of
+from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.headline import headline_of
-from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.notebook.records import Reading, Strip
 
-KINDS = [page.key for page in all_pages()]
+KINDS = [page.key for page in descriptions()]
 ASKED = {
     "mixed roll": {"times": (60.0, 8.0), "second_factor": (25.0, 100.0, 400.0)},
     "compare": {"compared_names": ("Tidewrack 1+9",)},
@@ -120,25 +120,25 @@ def test_it_says_what_is_missing_and_invents_nothing(notebook, kind, spoil):
     sheet = bench.sheet
     # Few draws: whether a range is there is asked here, not how well it holds.
     analysis = analyse_as(kind, readings_of(sheet), settings_of(sheet, draws=24))
-    headline = headline_of(sheet, analysis)
+    headline = headline_of(state_of(sheet, analysis))
     assert headline.index or headline.index_note, "it always says something"
-    own = own_answer(sheet, analysis)
+    own = own_answer(state_of(sheet, analysis))
     if own is not None:
         figures_in_order(own.figures)
         assert own.says or own.words
         assert own.says or own.act or kind == "paper", "what to do where nothing is known"
-    for warning in warnings_of(sheet, analysis):
+    for warning in warnings_of(state_of(sheet, analysis)):
         assert warning.sentence.strip()
         assert warning.remedy.strip()
-    assert json.loads(json.dumps(whole_report(sheet, analysis), allow_nan=False))
+    assert json.loads(json.dumps(whole_report(state_of(sheet, analysis)), allow_nan=False))
     if spoil is left_out and kind != "wrong setting":
-        assert not may_decide(sheet, analysis)
-    if may_decide(sheet, analysis):
-        decide(notebook, sheet, analysis)
+        assert not may_decide(state_of(sheet, analysis))
+    if may_decide(state_of(sheet, analysis)):
+        decide(notebook, state_of(sheet, analysis))
         assert bench.sheet.findings
     else:
         with pytest.raises(ValueError, match=r"."):
-            decide(notebook, sheet, analysis)
-    for name in card_names(sheet, analysis):
-        card = card_named(notebook, sheet, analysis, name)
+            decide(notebook, state_of(sheet, analysis))
+    for name in card_names(state_of(sheet, analysis)):
+        card = card_named(notebook, state_of(sheet, analysis), name)
         assert card is None or card_document(card, "A6").startswith(b"%PDF")

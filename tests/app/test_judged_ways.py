@@ -5,9 +5,11 @@ from dataclasses import replace
 import pytest
 
 from tests.notebooks import developed_test
+from tests.states import state_of, worked_out
 from vadrin.app.decisions.darkroom_card import present_card
 from vadrin.app.decisions.decision import choose_school, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.judged.contact_prints import best_frame, contact_prints
 from vadrin.app.judged.judged_ei import chosen_ei, judged_ei
 from vadrin.app.printing.contact_sheet import (
@@ -19,9 +21,7 @@ from vadrin.app.printing.contact_sheet import (
 from vadrin.app.printing.half_covered import answer_covered, covered_question
 from vadrin.app.printing.print_setups import lock_setup, type_setup
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
-from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
 from vadrin.app.results.answer import answer_of
-from vadrin.app.sheet_loading import load_sheet
 
 
 class Judged:
@@ -57,7 +57,7 @@ class Judged:
     @property
     def answer(self):
         sheet = self.sheet
-        return answer_of(sheet, analyse_as("speed", readings_of(sheet), settings_of(sheet)))
+        return answer_of(state_of(sheet, worked_out(sheet)))
 
 
 @pytest.fixture
@@ -118,10 +118,10 @@ def test_a_decision_by_a_print_minds_another_print_and_no_other(roll):
     roll.prints_best(1.0)
     roll.rate_by("contact sheet")
     sheet = roll.sheet
-    analysis = analyse_as("speed", readings_of(sheet), settings_of(sheet))
-    card = present_card(sheet, analysis)
+    analysis = worked_out(sheet)
+    card = present_card(state_of(sheet, analysis))
     assert (card.exposure_index, card.time) == ("50", "8:00")
-    decide(roll.book, sheet, analysis)
+    decide(roll.book, state_of(sheet, analysis))
     frame = roll.strip.frames[5]
     give_paper_verdict(roll.book, frame, "the frame", "use it")
     assert changes_since_decision(roll.sheet) is None, "a verdict is not what it rests on"

@@ -8,20 +8,19 @@ import pytest
 
 from tests.core.film_shapes import SHAPES
 from tests.notebooks import new_test
+from tests.states import state_of, worked_out
 from tests.window.pages import pdf_words
-from vadrin.app.answers.colour_answer import crossover_words
-from vadrin.app.answers.long_exposures_answer import write_law
-from vadrin.app.answers.push_ladder import over_developed_proof, push_rows
-from vadrin.app.decisions.darkroom_card import card_document
+from vadrin.app.decisions.darkroom_card import card_document, card_of
 from vadrin.app.decisions.decision import whole_report, write_answer
-from vadrin.app.kind_answer import own_answer
-from vadrin.app.kinds import page_of
-from vadrin.app.library.shelf_index import undecided_answer
+from vadrin.app.descriptions import own_answer
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.read.verdict_entry import give_verdict
-from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
 from vadrin.app.results.headline import headline_of
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.warnings_of_test import warnings_of
+from vadrin.app.shelf.shelf_index import undecided_answer
+from vadrin.app.test_types.colour_push.answer import crossover_words
+from vadrin.app.test_types.long_exposures import write_law
+from vadrin.app.test_types.push import over_developed_proof, push_rows
 from vadrin.core.channels import Channel
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
@@ -78,11 +77,11 @@ class Bench:
     @property
     def analysis(self):
         sheet = self.sheet
-        return analyse_as(sheet.test.kind, readings_of(sheet), settings_of(sheet))
+        return worked_out(sheet)
 
     @property
     def answer(self):
-        return own_answer(self.sheet, self.analysis)
+        return own_answer(state_of(self.sheet, self.analysis))
 
     def at(self, frame):
         return frame.log_h(self.test.meter_constant)
@@ -91,22 +90,22 @@ class Bench:
 def everywhere(bench, tmp_path, says):
     """The same answer stands in the finding column, on the card, in JSON and on the shelf."""
     sheet, analysis = bench.sheet, bench.analysis
-    assert headline_of(sheet, analysis).index == says
-    card = page_of(sheet.test.kind).card(sheet, analysis)
+    assert headline_of(state_of(sheet, analysis)).index == says
+    card = card_of(state_of(sheet, analysis))
     path = tmp_path / "card.pdf"
     path.write_bytes(card_document(card, "A6"))
     pages, words = pdf_words(path)
     assert pages == 1
     assert says.split()[-1] in words
-    write_answer(tmp_path / "answer.json", sheet, analysis)
+    write_answer(tmp_path / "answer.json", state_of(sheet, analysis))
     told = json.loads((tmp_path / "answer.json").read_text(encoding="utf-8"))
     assert told["answer"]["says"] == says
     assert undecided_answer(sheet).index == says
     assert (
-        whole_report(sheet, analysis)["answer"]["figures"].keys()
+        whole_report(state_of(sheet, analysis))["answer"]["figures"].keys()
         == told["answer"]["figures"].keys()
     )
-    advice = " ".join(w.sentence + w.remedy for w in warnings_of(sheet, analysis))
+    advice = " ".join(w.sentence + w.remedy for w in warnings_of(state_of(sheet, analysis)))
     assert "development time" not in advice
     return told["answer"]
 
@@ -225,7 +224,7 @@ class TestLongExposures:
             true = seconds + 0.18 * seconds**1.45
             assert figure["low"] <= true <= figure["high"]
         assert told["figures"]["corrected_1800s"]["value"] is None, "nothing so long was tried"
-        assert "misread" not in [w.key for w in warnings_of(night.sheet, night.analysis)]
+        assert "misread" not in [w.key for w in warnings_of(state_of(night.sheet, night.analysis))]
         said = write_law(notebook, night.sheet)
         assert "beyond a second" in said
         assert notebook.get(Stock, night.test.stock_id).reciprocity.startswith("+0.")
@@ -449,7 +448,7 @@ class TestPushLadder:
 def test_speed_is_told_with_one_strip_and_asks_for_no_other(notebook):
     bench = Bench(notebook, "speed", step=0.5)
     bench.read(lambda _s, f: PLAIN.density(bench.at(f), 8.0))
-    headline = headline_of(bench.sheet, bench.analysis)
+    headline = headline_of(state_of(bench.sheet, bench.analysis))
     true = 8.125 / 16 / 10 ** PLAIN.x_m(8.0)
     assert bench.analysis.strips[0].zone_ei.low < true < bench.analysis.strips[0].zone_ei.high
     assert "second strip" not in headline.next_act
@@ -460,7 +459,7 @@ def test_a_hurt_finding_is_no_known_film(notebook):
     with notebook.change("hurt"):
         notebook.add(Finding(test_id=fresh.id, exposure_index=160.0, report='{"strips": 3}'))
     old = Bench(notebook, "rescue", index=200.0, first_stop=0.0, last_stop=7.0)
-    assert old.sheet.known is None
+    assert old.sheet.beside is None
     assert metrics.SPEED_DENSITY == 0.10
     assert notebook.get(Test, fresh.id).kind == "time"
     assert notebook.all(Frame, strip_id=-1) == []

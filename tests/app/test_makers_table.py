@@ -7,11 +7,11 @@ from dataclasses import replace
 import pytest
 
 from tests.notebooks import new_test
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
-from vadrin.app.makers_told import makers_told
 from vadrin.app.process.makers_times import makers_rows, makers_score, type_makers_line
 from vadrin.app.results.rule_scores import one_strip_fares, one_strip_score, share_score
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.sheets.makers_told import makers_told
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Test

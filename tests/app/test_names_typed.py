@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.film_supply import names_typed
 from vadrin.app.library.cupboard import new_record, set_field, shown, title_of, typed
 from vadrin.app.library.differences import conditions_of, differences
@@ -19,7 +20,6 @@ from vadrin.app.plan.compared_materials import MOST_COMPARED, compared_material
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import rolls_begun, start_kind
 from vadrin.app.plan.variants import CHANGES, TIMES, changes_from_source, start_variant
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.planning.plan_request import Arrangement, Compared
 from vadrin.errors import EditRefusedError, EntryError
 from vadrin.notebook.records import Batch, Developer, Paper, Process, Stock, Strip, Test

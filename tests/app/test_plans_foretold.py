@@ -7,8 +7,10 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.kinds import all_pages
-from vadrin.app.library.shelf_index import shelf_lines
+from tests.states import state_of
+from vadrin.app.descriptions import descriptions
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import (
     FoundBefore,
@@ -21,12 +23,11 @@ from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
 from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.answer import AS_DEVELOPED, answer_of
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.curves import metrics
 from vadrin.core.planning.film_prior import prior_curve
-from vadrin.core.planning.test_kinds import Foretold, kind_of
+from vadrin.core.planning.test_types import Foretold, type_of
 from vadrin.core.results.analysis import analyse
 from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
@@ -56,10 +57,10 @@ def planned(book, kind, times=(), **changes):
 TYPICAL = expected_film(100.0, None)
 
 
-@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
+@pytest.mark.parametrize("kind", [p.key for p in descriptions()])
 def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
     told = forecast_plan(forecast_input(planned(notebook, kind), TYPICAL))
-    if kind_of(kind).foretold is Foretold.NOTHING:
+    if type_of(kind).foretold is Foretold.NOTHING:
         assert (told.answers, told.variants, told.forecast) == ((), (), None)
         assert "no range can be foretold" in told.basis
         assert ("old film" in told.basis) == (kind == "rescue")
@@ -165,19 +166,19 @@ def test_the_smallest_plan_can_be_taken_and_keeps_its_word(notebook):
 def test_an_answer_is_that_of_the_kind(demo):
     one = sheet_of(demo, "Ostrel")
     analysis = analyse(readings_of(one), settings_of(one))
-    asks_time = answer_of(one, analysis)
+    asks_time = answer_of(state_of(one, analysis))
     assert not asks_time.ready
     assert asks_time.index.value == pytest.approx(320, rel=0.15)
     speed = replace(one, test=replace(one.test, kind="speed"))
-    asks_index = answer_of(speed, analysis)
+    asks_index = answer_of(state_of(speed, analysis))
     assert (asks_index.ready, asks_index.target_kind) == (True, AS_DEVELOPED)
     assert asks_index.time_min.value == pytest.approx(8.0)
     standard = replace(analysis, settings=replace(analysis.settings, school="standard"))
     assert math.log2(
-        answer_of(speed, standard).index.value / asks_index.index.value
+        answer_of(state_of(speed, standard)).index.value / asks_index.index.value
     ) == pytest.approx(0.655, abs=0.01)
     whole = sheet_of(demo, "Merrow")
-    found = answer_of(whole, analyse(readings_of(whole), settings_of(whole)))
+    found = answer_of(state_of(whole, analyse(readings_of(whole), settings_of(whole))))
     assert (found.ready, found.target_kind) == (True, "average_gradient")
 
 
@@ -208,12 +209,12 @@ def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
     one = sheet_of(demo, "Ostrel")
     other = replace(one.strips[0], strip=replace(one.strips[0].strip, stock_id=99, position=1))
     sheet = replace(one, test=replace(one.test, kind="compare"), strips=(other,))
-    answer = answer_of(sheet, analyse(readings_of(sheet), settings_of(sheet)))
+    answer = answer_of(state_of(sheet, analyse(readings_of(sheet), settings_of(sheet))))
     assert not answer.ready
     assert "read the reference" in answer.index.why
 
 
-@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
+@pytest.mark.parametrize("kind", [p.key for p in descriptions()])
 def test_only_a_bracket_on_film_is_dragged(notebook, kind):
     told = {
         "time",

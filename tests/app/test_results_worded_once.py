@@ -6,16 +6,17 @@ from dataclasses import replace
 
 import pytest
 
+from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import loss_text, minutes_text
-from vadrin.app.library.shelf_index import shelf_lines
-from vadrin.app.results.analysis_input import readings_of, settings_of
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.metric_rows import METRICS, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
 from vadrin.app.results.school_rows import school_lines
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import analyse
@@ -63,10 +64,10 @@ def test_the_tests_own_rule_is_named_wherever_one_time_is(told, rule):
     sheet, analysis = ruled(told[0], rule), told[1]
     wanted = times_by(analysis, rule)
     assert [line.time.shown for line in push_lines(analysis, rule)] == wanted
-    headline = headline_of(sheet, analysis)
+    headline = headline_of(state_of(sheet, analysis))
     assert [line.time.shown for line in headline.pushes] == wanted
     assert headline.push_rule == RULE_NAMES[rule]
-    card = card_of(sheet, analysis)
+    card = card_of(state_of(sheet, analysis))
     assert ([row.time for row in card.rows], card.rule) == (wanted, RULE_NAMES[rule])
 
 
@@ -89,7 +90,7 @@ def test_the_mid_tone_held_time_stands_beside_it_in_table_and_report(told):
 def test_what_a_push_loses_is_said_alike(told):
     sheet, analysis = ruled(told[0], HoldRule.HIGHLIGHT), told[1]
     for line, row, push in zip(
-        push_lines(analysis), card_of(sheet, analysis).rows, analysis.push, strict=True
+        push_lines(analysis), card_of(state_of(sheet, analysis)).rows, analysis.push, strict=True
     ):
         loss = push.by(HoldRule.HIGHLIGHT).shadow_loss_stops.known()
         assert line.loss == row.shadow == loss_text(loss)
@@ -122,7 +123,7 @@ def test_what_was_not_tested_says_why_and_is_never_a_number(told):
     line = push_lines(changed)[-1]
     assert (line.time.shown, line.time.why, line.tested) == ("not tested", why, False)
     assert (line.loss, line.verdict) == ("", None), "none is a loss; not tested is no loss known"
-    assert card_of(replace(sheet, findings=()), changed).rows[-1].time == "not tested"
+    assert card_of(state_of(replace(sheet, findings=()), changed)).rows[-1].time == "not tested"
     assert why in "\n".join(tables_of(changed))
 
 

@@ -8,16 +8,23 @@ import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import new_test
-from vadrin.app.answers.cine_answer import cine_answer
-from vadrin.app.answers.colour_patches import drift_words, hue_turns, patch_figures, patch_table
+from tests.states import state_of
 from vadrin.app.decisions.decision import decide
-from vadrin.app.found_film import found_film
+from vadrin.app.decisions.found_film import found_film
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import State
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_axes import RELATIVE
 from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.trace_steps import Trace
 from vadrin.app.results.headline import headline_of
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.test_types.cine import cine_answer
+from vadrin.app.test_types.colour_push.patches import (
+    drift_words,
+    hue_turns,
+    patch_figures,
+    patch_table,
+)
 from vadrin.core.channels import Channel
 from vadrin.core.tracing.picture_axes import AxisMark, PictureAxes
 from vadrin.errors import EntryError
@@ -56,15 +63,15 @@ class TestARollAtAnotherSetting:
         return load_sheet(book, test.id)
 
     def answer(self, sheet):
-        return headline_of(sheet, None)
+        return headline_of(State(sheet))
 
     def test_times_between_two_pushes_lie_on_a_scale_of_ln_t(self, notebook):
         found(notebook, [row(0.0, 8.0, 0.0), row(1.0, 11.0, 0.6), row(2.0, 16.0, 1.4)])
         sheet = self.roll(notebook, 160.0)
-        between = sheet.found.minutes(2 / 3, "hold_highlight")
+        between = sheet.beside.minutes(2 / 3, "hold_highlight")
         assert between.value == pytest.approx(8.0 * (11.0 / 8.0) ** (2 / 3))
         assert between.low < between.value < between.high
-        assert sheet.found.shadow_lost(2 / 3).value == pytest.approx(0.4)
+        assert sheet.beside.shadow_lost(2 / 3).value == pytest.approx(0.4)
         assert self.answer(sheet).index == "Push ⅔ stop"
         assert "Shot at EI 160" in self.answer(sheet).index_note
 
@@ -304,7 +311,7 @@ class TestCine:
 
     def test_one_light_is_told_while_the_other_waits(self, film):
         film.judge(lambda s, f: "use it" if s.strip.note == "lamp" and f.frame.stops == 1.0 else "")
-        answer = cine_answer(film.sheet, None)
+        answer = cine_answer(State(film.sheet))
         assert answer.says == "EI 50 in lamp"
         assert answer.figures["lamp_ei"].low == pytest.approx(50 / 2**0.5)
         assert answer.act == "Judge the frames shot in sun."
@@ -342,7 +349,7 @@ class TestSheetsOfPositives:
             )
         )
         if decided:
-            decide(book, bench.sheet, bench.analysis)
+            decide(book, state_of(bench.sheet, bench.analysis))
         return bench
 
     def test_sheets_of_a_material_stand_beside_each_other(self, notebook):

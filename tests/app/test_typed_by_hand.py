@@ -7,6 +7,7 @@ from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.densities import density_typed, temperature_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, otherwise_typed
 from vadrin.app.entry.film_supply import (
@@ -23,13 +24,12 @@ from vadrin.app.expose.exposing import light_now, mark_frame, note_light, rescal
 from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
 from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.ticked_sheet import tick_sheet
-from vadrin.app.frame_order import next_to_expose
 from vadrin.app.plan.camera_settings import limits_of
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.school_rows import school_typed
 from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.sheets.frame_order import next_to_expose
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 from vadrin.core.frames import FrameState

@@ -7,18 +7,20 @@ import pytest
 
 from tests.core.closed_form import ClosedForm
 from tests.notebooks import new_test, parsed
+from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import NOT_DECIDED, card_document, card_of, decided_card
 from vadrin.app.decisions.decision import choose_target, decide
-from vadrin.app.library.shelf_index import shelf_details
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import State
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.process.development import develop_strip, strip_line
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.results.analysis_input import readings_of, settings_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.next_act import mended, next_act
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.shelf.shelf_index import shelf_details
 from vadrin.core.frames import FrameState
 from vadrin.core.restated_time import usual_reference
 from vadrin.core.results.analysis import analyse
@@ -78,9 +80,9 @@ def strips_of_film(notebook):
 
 def test_the_ei_stays_in_sight_as_data_arrive(strips_of_film):
     one = strips_of_film((8.0,))
-    assert headline_of(one, worked_out(one)).index.startswith("EI ")
+    assert headline_of(state_of(one, worked_out(one))).index.startswith("EI ")
     three = strips_of_film((4.0, 5.0, 6.0), target=0.95)
-    headline = headline_of(three, worked_out(three))
+    headline = headline_of(state_of(three, worked_out(three)))
     assert headline.index.startswith("EI ")
     assert "as strip C was developed, 6:00 min" in headline.index_note
     assert all(f"{label} " in headline.index_note for label in "ABC")
@@ -99,8 +101,8 @@ def test_the_ei_stays_in_sight_as_data_arrive(strips_of_film):
 def test_advice_names_what_lies_on_the_bench(strips_of_film, developed, read, act):
     sheet = strips_of_film((5.0, 8.0, 12.0, 17.0), developed, read)
     analysis = worked_out(sheet)
-    assert next_act(sheet, analysis) == act
-    asked = [w for w in mended(sheet, analysis) if w.key in ("one time", "two times")]
+    assert next_act(state_of(sheet, analysis)) == act
+    asked = [w for w in mended(state_of(sheet, analysis)) if w.key in ("one time", "two times")]
     assert asked
     assert all(w.remedy == act for w in asked), "no warning asks for a strip that is there"
 
@@ -113,20 +115,20 @@ def test_a_half_read_strip_is_read_on_before_another_is_asked_for(notebook, stri
             add_reading(notebook, frame, round(FILM.density(x, 9.0), 3))
     now = load_sheet(notebook, sheet.test.id)
     left = len(now.strips[1].frames) - 9
-    assert next_act(now, worked_out(now)) == f"Read the other {left} frames of strip B."
+    assert next_act(state_of(now, worked_out(now))) == f"Read the other {left} frames of strip B."
 
 
 def test_with_nothing_left_on_the_bench_a_new_strip_is_asked_for(strips_of_film):
     sheet = strips_of_film((6.0, 9.0))
-    assert "Develop a third strip" in next_act(sheet, worked_out(sheet))
+    assert "Develop a third strip" in next_act(state_of(sheet, worked_out(sheet)))
 
 
 class TestACardShowsItsDecision:
     @pytest.fixture
     def decided(self, notebook, strips_of_film):
         sheet = strips_of_film((5.0, 8.0, 12.0))
-        before = card_of(sheet, worked_out(sheet))
-        decide(notebook, sheet, worked_out(sheet), when="2026-10-29T19:20:00+00:00")
+        before = card_of(state_of(sheet, worked_out(sheet)))
+        decide(notebook, state_of(sheet, worked_out(sheet)), when="2026-10-29T19:20:00+00:00")
         return notebook, before, load_sheet(notebook, sheet.test.id)
 
     def test_before_it_says_that_nothing_is_decided(self, decided):
@@ -136,13 +138,13 @@ class TestACardShowsItsDecision:
 
     def test_after_it_is_what_was_decided_whatever_is_changed(self, decided):
         book, before, sheet = decided
-        kept = card_of(sheet, worked_out(sheet))
+        kept = card_of(state_of(sheet, worked_out(sheet)))
         assert kept == replace(before, status="decided 2026-10-29")
         choose_target(book, sheet.test, "average_gradient", 0.72)
         changed = load_sheet(book, sheet.test.id)
         analysis = worked_out(changed)
         assert analysis.finding.time_min.value > sheet.findings[-1].time_min * 1.1
-        assert card_of(changed, analysis) == kept
+        assert card_of(state_of(changed, analysis)) == kept
 
     def test_the_shelf_says_what_was_changed(self, decided):
         book, _, sheet = decided
@@ -163,7 +165,9 @@ class TestACardShowsItsDecision:
         with book.change("rule"):
             book.put(replace(sheet.test, push_rule=HoldRule.MIDTONE))
         changed = load_sheet(book, sheet.test.id)
-        assert card_of(changed, worked_out(changed)).rule == "highlight held", "as decided"
+        assert card_of(state_of(changed, worked_out(changed))).rule == "highlight held", (
+            "as decided"
+        )
         detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
         assert "the rule of pushes changed" in detail.changed
 
@@ -215,7 +219,7 @@ def test_a_warm_process_is_restated_at_its_own_temperature(notebook, strips_of_f
         analysis = worked_out(now)
         assert [s.restated_min for s in analysis.strips] == [3.0, 3.5, 4.5]
         assert strip_line(now.strips[0].strip, 37.8).restated == "3:00"
-        assert "20 °C" not in headline_of(now, analysis).time_note
+        assert "20 °C" not in headline_of(state_of(now, analysis)).time_note
         assert not [w for w in analysis.diagnostics if w.key == "temperature"]
 
 
@@ -242,7 +246,7 @@ class TestReadingsThatCannotBeRight:
                     notebook, load_sheet(notebook, sheet.test.id).strips[0].frames[place], density
                 )
             now = load_sheet(notebook, sheet.test.id)
-            return reading_doubt(now, now.strips[0].frames[pairs[-1][0]], None)
+            return reading_doubt(State(now), now.strips[0].frames[pairs[-1][0]])
 
         return read
 
@@ -273,10 +277,10 @@ class TestReadingsThatCannotBeRight:
             add_reading(notebook, frames[place], density)
         now = load_sheet(notebook, sheet.test.id)
         last = now.strips[0].frames[-1]
-        assert "Full light, and thinner than" in reading_doubt(now, last, None)
+        assert "Full light, and thinner than" in reading_doubt(State(now), last)
         add_reading(notebook, now.strips[0].frames[1], 2.0)
         now = load_sheet(notebook, sheet.test.id)
-        assert "blanks of a strip are alike" in reading_doubt(now, now.strips[0].frames[1], None)
+        assert "blanks of a strip are alike" in reading_doubt(State(now), now.strips[0].frames[1])
 
     def test_a_film_that_is_right_is_not_accused(self, strips_of_film):
         analysis = worked_out(strips_of_film((5.0, 8.0, 12.0)))

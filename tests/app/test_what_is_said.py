@@ -5,19 +5,21 @@ from dataclasses import replace
 
 import pytest
 
+from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import ei_range_text, loss_text, minutes_range_text, push_name
 from vadrin.app.display.words import date_text
-from vadrin.app.library.shelf_index import shelf_details, shelf_lines
+from vadrin.app.document.analysis_input import channel_of, readings_of, settings_of
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import State
+from vadrin.app.overview.progress import steps_of
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
-from vadrin.app.progress import steps_of
 from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.results.analysis_input import channel_of, readings_of, settings_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.school_rows import limits_text, school_lines
 from vadrin.app.results.target_words import target_text, target_value_typed
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.shelf.shelf_index import shelf_details, shelf_lines
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.frames import FrameState
@@ -70,27 +72,27 @@ def test_the_demo_holds_a_test_in_every_state(book):
 
 
 def test_the_rail_tells_the_true_state(told):
-    steps = steps_of(*told["Brannock 400 B7"])
+    steps = steps_of(state_of(*told["Brannock 400 B7"]))
     assert (steps["expose"].words, steps["expose"].done) == ("56 of 56", True)
     assert (steps["read"].words, steps["read"].done) == ("31 of 56 frames", False)
     assert steps["curves"].words == "2 fitted"
-    whole = steps_of(*told["Merrow Pan 125 M3"])
+    whole = steps_of(state_of(*told["Merrow Pan 125 M3"]))
     assert all(step.done for name, step in whole.items() if name != "print")
-    fresh = steps_of(*told["Kelda Pan 200 K4"])
+    fresh = steps_of(state_of(*told["Kelda Pan 200 K4"]))
     assert [name for name, step in fresh.items() if step.done] == ["plan"]
-    assert steps_of(None, None) == {}
+    assert steps_of(None) == {}
 
 
 def test_the_headline_speaks_in_ei_and_time(told):
     sheet, analysis = told["Merrow Pan 125 M3"]
-    headline = headline_of(sheet, analysis)
+    headline = headline_of(state_of(sheet, analysis))
     assert re.fullmatch(r"EI \d+", headline.index)
     assert re.fullmatch(r"\d+:\d\d min", headline.time)
     assert "± 0" in headline.index_note
     assert [line.name for line in headline.pushes] == ["pull 1", "normal", "push 1", "push 2"]
     assert [line.grave for line in headline.pushes] == [False, False, False, True]
     assert headline.next_act
-    assert headline_of(sheet, None).index_note == "working it out …"
+    assert headline_of(State(sheet)).index_note == "working it out …"
 
 
 @pytest.mark.parametrize(
@@ -103,13 +105,13 @@ def test_the_headline_speaks_in_ei_and_time(told):
     ],
 )
 def test_the_next_act_fits_the_state(told, film, words):
-    act = headline_of(*told[film]).next_act
+    act = headline_of(state_of(*told[film])).next_act
     assert words in act
     assert bool(act) is bool(words)
 
 
 def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
-    headline = headline_of(*told["Ostrel 400 O1"])
+    headline = headline_of(state_of(*told["Ostrel 400 O1"]))
     assert (headline.index, headline.time) == ("EI 320", "")
     assert headline.time_note.startswith("as it was developed; one strip alone tells no other time")
     assert "Rule of thumb, not measured: about " in headline.time_note
@@ -129,22 +131,22 @@ def test_a_swapped_pair_is_doubted_beside_both_frames(told):
     sheet, analysis = told["Brannock 400 B6"]
     frames = sheet.strips[1].frames
     for place in (8, 9):
-        assert "left out" in reading_doubt(sheet, frames[place], analysis)
+        assert "left out" in reading_doubt(state_of(sheet, analysis), frames[place])
     assert "Thinner than frame 9 (0), which had less exposure" in reading_doubt(
-        sheet, frames[9], None
+        State(sheet), frames[9]
     )
-    assert reading_doubt(sheet, frames[4], analysis) == ""
+    assert reading_doubt(state_of(sheet, analysis), frames[4]) == ""
 
 
 def test_the_card_holds_what_the_wall_needs(told):
     sheet, analysis = told["Merrow Pan 125 M3"]
-    card = card_of(sheet, analysis)
+    card = card_of(state_of(sheet, analysis))
     assert (card.film, card.developer) == ("Merrow Pan 125, batch M3", "Sable 1+1")
     assert (card.status, card.temperature) == ("decided 2026-10-29", "at 20 °C")
     assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
     assert "5 strips, 250 readings, 4:30 to 17:30 min tested" in card.basis
     assert "makers' sheets" in card.care
-    assert card_of(*told["Ostrel 400 O1"]) is None
+    assert card_of(state_of(*told["Ostrel 400 O1"])) is None
     for size, (width, height) in CARD_SIZES.items():
         data = card_pdf(card, size)
         box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", data)
@@ -154,7 +156,7 @@ def test_the_card_holds_what_the_wall_needs(told):
 
 
 def test_a_very_long_name_still_prints(told):
-    card = card_of(*told["Merrow Pan 125 M3"])
+    card = card_of(state_of(*told["Merrow Pan 125 M3"]))
     long = replace(card, film="A stock with a name as long as the quay wall " * 3)
     assert card_pdf(long).startswith(b"%PDF")
 
@@ -203,6 +205,6 @@ def test_a_measure_nobody_knows_is_worked_out_as_usual(told):
     hurt = replace(sheet, test=replace(sheet.test, target_kind="averagf gradient"))
     answer = analyse(readings_of(hurt), settings_of(hurt))
     assert answer.finding.time_min == usual.finding.time_min
-    assert headline_of(hurt, answer).time == headline_of(sheet, usual).time
+    assert headline_of(state_of(hurt, answer)).time == headline_of(state_of(sheet, usual)).time
     with pytest.raises(EntryError, match="choose one first"):
         target_value_typed("averagf gradient", "0.6")

@@ -7,6 +7,7 @@ from itertools import pairwise
 import pytest
 
 from tests.notebooks import new_test
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.plan.plan_edit import plan_edit_of
 from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.printing.print_setups import present_room
@@ -15,7 +16,6 @@ from vadrin.app.read.patch_entry import patch_typed
 from vadrin.app.read.scan_calibration import bracket_typed
 from vadrin.app.read.sheet_tracing import axis_value_typed
 from vadrin.app.results.school_rows import school_typed
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.errors import EntryError
 
 PIECES = (

@@ -34,7 +34,7 @@ from vadrin.core.planning.plan_request import (
     FilmUnit,
     PlanRequest,
 )
-from vadrin.core.planning.test_kinds import kind_of, registered_kinds
+from vadrin.core.planning.test_types import all_types, type_of
 from vadrin.core.results.analysis import Settings
 from vadrin.core.simulation.film import typical_film
 from vadrin.errors import PlanError
@@ -47,7 +47,7 @@ SUPPLIES = (
     FilmSupply(5.0, FilmUnit.CINE_METRES),
     None,
 )
-KINDS = sorted(registered_kinds())
+KINDS = sorted(all_types())
 
 
 LAWS = (
@@ -119,7 +119,7 @@ def test_any_plan_fits_its_camera_and_its_film(camera, plan, metered, aperture, 
             and plan.arrangement is Arrangement.INTERLEAVED
             and plan.others > 1
         ) or (plan.kind == "two developers" and plan.others > 1)
-        assert (plan.blanks == 0 and kind_of(plan.kind).needs_blank) or long or unpaired
+        assert (plan.blanks == 0 and type_of(plan.kind).needs_blank) or long or unpaired
         return
     check_film(plan, strips)
     lit = [f for s in strips for f in s.frames if f.role in (FrameRole.BRACKET, FrameRole.CHECK)]
@@ -154,11 +154,11 @@ def test_any_plan_fits_its_camera_and_its_film(camera, plan, metered, aperture, 
 
 def check_film(plan, strips):
     """Frames fit the rolls, cuts lie between strips, blanks and check are there."""
-    assert (FrameRole.BLANK in {f.role for s in strips for f in s.frames}) or not kind_of(
+    assert (FrameRole.BLANK in {f.role for s in strips for f in s.frames}) or not type_of(
         plan.kind
     ).needs_blank
     checks = [f for s in strips for f in s.frames if f.role == FrameRole.CHECK]
-    kind = kind_of(plan.kind)
+    kind = type_of(plan.kind)
     wanted = len(strips) if kind.repeats_on_every_strip else 1
     assert len(checks) == (wanted if plan.repeat_first and kind.repeats_first else 0)
     first = next((f for f in strips[0].frames if f.role == FrameRole.BRACKET), None)

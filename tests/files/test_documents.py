@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from vadrin.app.workbench import STATIONS
+from vadrin.app.document.workbench import STATIONS
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS

@@ -9,9 +9,9 @@ from openpyxl import Workbook
 
 from tests.core.closed_form import ClosedForm
 from tests.notebooks import fill_from_json
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.read.export_readings import table_of_sheet
 from vadrin.app.read.import_readings import import_table
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.commands import main
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings

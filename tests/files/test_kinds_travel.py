@@ -5,14 +5,14 @@ import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import fill_from_json, merged
+from tests.states import state_of, worked_out
 from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision import decide
-from vadrin.app.kind_answer import own_answer
+from vadrin.app.descriptions import own_answer
+from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.library.notebook_exchange import write_json
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_tracing import keep_trace
-from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.sheet_loading import load_sheets
 from vadrin.core.channels import Channel
 from vadrin.notebook.records import Attachment, Finding, Judgement, Test
 from vadrin.notebook.store import Notebook
@@ -38,7 +38,7 @@ def years(notebook, tmp_path):
     baths = Bench(notebook, "two developers", index=32.0, compared_names=("Tidewrack 1+9",))
     baths.read(lambda _s, f: PLAIN.density(baths.at(f), 8.0))
     for bench in (colour, sheet, baths):
-        decide(notebook, bench.sheet, bench.analysis)
+        decide(notebook, state_of(bench.sheet, bench.analysis))
     return notebook
 
 
@@ -46,8 +46,8 @@ def answers_of(book):
     """What every test says, and what was decided, by its kind."""
     said = {}
     for sheet in load_sheets(book, book.all(Test)):
-        analysis = analyse_as(sheet.test.kind, readings_of(sheet), settings_of(sheet))
-        answer = own_answer(sheet, analysis)
+        analysis = worked_out(sheet)
+        answer = own_answer(state_of(sheet, analysis))
         patches = [{n: p.shown for n, p in patches_of(s).items()} for s in sheet.strips]
         said[sheet.test.kind] = (
             answer.says,

@@ -11,8 +11,8 @@ import pytest
 from sqlalchemy import create_engine, inspect
 
 from tests.notebooks import new_test
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError, NotebookError
 from vadrin.notebook.records import Frame, Reading, Stock, Strip, Test

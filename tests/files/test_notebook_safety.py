@@ -16,11 +16,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.notebooks import fill_from_json, merged, new_test
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.library.shelf_index import clock_doubt
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.shelf.shelf_index import clock_doubt
 from vadrin.commands import main
 from vadrin.core.frames import FrameState
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from sqlalchemy import create_engine, select
 
 from tests.notebooks import new_test
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.film_supply import film_supply_text, film_supply_typed
-from vadrin.app.workbench import Workbench
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.plan_request import FilmSupply, FilmUnit
 from vadrin.errors import StorageError

@@ -5,7 +5,7 @@ import shutil
 import pytest
 
 from tests.window.pages import settle
-from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.shelf.shelf_index import shelf_lines
 
 
 @pytest.fixture

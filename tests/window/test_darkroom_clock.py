@@ -253,7 +253,7 @@ def test_a_run_that_means_nothing_here_is_passed_over(notebook):
 
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
-    from vadrin.app.sheet_loading import load_sheet
+    from vadrin.app.document.sheet_loading import load_sheet
     from vadrin.core.process.darkroom_clock import Happened
     from vadrin.errors import EntryError
 
@@ -269,8 +269,8 @@ def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
 def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tmp_path, hours):
     """Two rolls shot alike: one stands in a weak bath at the room's warmth, one is agitated."""
     from tests.core.film_shapes import SHAPES
+    from vadrin.app.document.analysis_input import readings_of, settings_of
     from vadrin.app.library.differences import conditions_of
-    from vadrin.app.results.analysis_input import readings_of, settings_of
     from vadrin.core.results.analysis import analyse
     from vadrin.notebook.records import Frame, Reading
 

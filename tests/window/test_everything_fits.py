@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QApplication, QLabel, QScrollArea
 
 from tests.window.layout_audit import faults_of
 from tests.window.pages import Hands, field_of, settle, words_of
-from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.records import Batch, Developer, Stock
 from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.theme import typeface

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.window.pages import CTRL, ENTER, Hands, field_of, settle, type_into, words_of
 from tests.window.test_plan_and_expose import pdf_words
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
 from vadrin.app.expose.roll_entry import enter_roll
@@ -15,7 +16,6 @@ from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.ticked_sheet import tick_sheet
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.records import Camera, Strip, Test
 

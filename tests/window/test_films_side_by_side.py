@@ -11,11 +11,11 @@ from PyQt6.QtWidgets import QLabel
 
 from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
+from tests.states import state_of, worked_out
 from tests.window.pages import CTRL, settle, type_into, words_of
-from vadrin.app.answers.film_comparison import films_decided
 from vadrin.app.decisions.decision import decide
-from vadrin.app.results.analysis_input import analyse_as, readings_of, settings_of
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.shelf.film_comparison import films_decided
 from vadrin.notebook.records import Finding, Reading, Strip, Test
 
 PLAIN = SHAPES["plain"]
@@ -35,8 +35,8 @@ def decided(book, name, stops, share, day):
             dense = film.density(moved, 8.0) + 0.004 * rng.standard_normal()
             book.add(Reading(frame_id=frame.frame.id, density=round(float(dense), 3)))
     sheet = load_sheet(book, test.id)
-    analysis = analyse_as("speed", readings_of(sheet), settings_of(sheet))
-    return decide(book, sheet, analysis, f"2026-1{day}-01T10:00:00+00:00")
+    analysis = worked_out(sheet)
+    return decide(book, state_of(sheet, analysis), f"2026-1{day}-01T10:00:00+00:00")
 
 
 @pytest.fixture

@@ -16,7 +16,7 @@ from tests.core.film_shapes import SHAPES
 from tests.core.test_printing import Paper
 from tests.window.pages import CTRL, DOWN, ENTER, SHIFT, SPACE, TAB, UP, Hands, pdf_words, words_of
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
 from vadrin.notebook.records import Finding, Stock
@@ -455,7 +455,7 @@ def test_a_roll_at_another_setting_is_told_its_push(qtbot, open_window, demo_pat
     assert {f.frame.role for _, f in tester.sheet.frames()} == {FrameRole.PICTURE}
     words, figures, says = tester.own_answer()
     assert says == "Push 1 stop"
-    rule = tester.sheet.found.rule.value
+    rule = tester.sheet.beside.rule.value
     assert figures["time_min"]["value"] == pytest.approx(pushed[rule]["time_min"]["value"])
     assert figures["shadow_lost"]["value"] == pytest.approx(
         pushed[rule]["shadow_loss_stops"]["value"]
@@ -522,7 +522,7 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
     tester.to("Open the picture …")
     tester.press(SPACE)
     tester.choose_file(tester.folder / "sheet.png")
-    qtbot.waitUntil(lambda: not tester.window.analyst.jobs.busy("sheet"), timeout=20_000)
+    qtbot.waitUntil(lambda: not tester.window.jobs.busy("sheet"), timeout=20_000)
     tester.press(Qt.Key.Key_F)
     assert "mark the axes first" in words_of(station)
     for across, down in ((100, 450), (600, 450), (100, 450), (100, 50)):

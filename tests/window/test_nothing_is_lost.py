@@ -25,9 +25,9 @@ from tests.window.pages import (
     type_into,
     words_of,
 )
+from vadrin.app.document.workbench import Topic
 from vadrin.app.expose.exposing import mark_frame, write_note
 from vadrin.app.read.export_readings import attach
-from vadrin.app.workbench import Topic
 from vadrin.core.frames import FrameState
 from vadrin.notebook.records import Exposure, Reading
 

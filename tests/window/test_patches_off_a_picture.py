@@ -52,7 +52,7 @@ class Patches:
 
     def open(self, path):
         self.page.open(path)
-        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("chart"), timeout=20_000)
+        self.qtbot.waitUntil(lambda: not self.window.jobs.busy("chart"), timeout=20_000)
         self.window.updates.flush()
 
     def click(self, across, down):

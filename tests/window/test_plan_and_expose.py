@@ -20,15 +20,15 @@ from tests.window.pages import (
     settle,
     words_of,
 )
+from vadrin.app.descriptions import descriptions
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.expose.roll_entry import enter_roll
-from vadrin.app.kinds import all_pages
 from vadrin.app.library.differences import conditions_of, differences
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import exact_aperture
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.planning.test_types import type_of
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import (
     Batch,
@@ -56,7 +56,7 @@ def begin(typist, kind):
     typist.write("125", TAB)
 
 
-@pytest.mark.parametrize("kind", [p.key for p in all_pages()])
+@pytest.mark.parametrize("kind", [p.key for p in descriptions()])
 def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     qtbot, open_window, tmp_path, kind
 ):
@@ -72,8 +72,8 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     )
     assert (sheet.batch.name, sheet.process) == ("M3", "in Sable 1+1")
     roles = [f.frame.role for _, f in sheet.frames()]
-    assert "blank" in roles or not kind_of(kind).needs_blank
-    assert ("check" in roles) == kind_of(kind).repeats_first
+    assert "blank" in roles or not type_of(kind).needs_blank
+    assert ("check" in roles) == type_of(kind).repeats_first
     asked = [(f.frame.id, f.frame.wanted_stops) for _, f in sheet.shots()]
     lit = [i for i, (_, stops) in enumerate(asked) if stops is not None]
     doubled = lit[0] if lit else 1

@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from tests.notebooks import developed_test
+from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import present_card
 from vadrin.app.decisions.decision import choose_school, decide
@@ -161,7 +162,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     settle(qtbot, room.window)
     room.type(room.station._school, "paper")
     settle(qtbot, room.window)
-    found = answer_of(room.window.bench.sheet, room.window.bench.analysis)
+    found = answer_of(room.window.bench.state)
     assert found.index == index, "rated by what the paper tells, once that is chosen"
     room.window.bench.go("print")
     settle(qtbot, room.window)
@@ -178,7 +179,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     settle(qtbot, room.window)
     room.type(room.station._school, "contact")
     settle(qtbot, room.window)
-    best = answer_of(room.window.bench.sheet, room.window.bench.analysis)
+    best = answer_of(room.window.bench.state)
     assert best.index.value == pytest.approx(100 / 2 ** frames[-1].frame.stops)
     assert "by what prints best on the contact sheet" in words_of(room.window)
     room.window.bench.go("print")
@@ -324,15 +325,15 @@ def test_a_roll_that_was_only_printed_is_rated_and_gets_its_card(qtbot, room):
     room.press(Qt.Key.Key_B)
     settle(qtbot, room.window)
     sheet, analysis = room.window.bench.sheet, room.window.bench.analysis
-    found = answer_of(sheet, analysis)
+    found = answer_of(state_of(sheet, analysis))
     assert found.index.value == pytest.approx(50.0)
     assert found.index.low < 50.0 < found.index.high
     assert found.time_min.value == pytest.approx(9.0, rel=0.01)
-    card = present_card(sheet, analysis)
+    card = present_card(state_of(sheet, analysis))
     assert card.exposure_index == "50"
     assert "by what prints best on the contact sheet, 1 contact print; no density" in card.basis
     assert "Prints at" in card.basis
-    decide(room.book, sheet, analysis)
+    decide(room.book, state_of(sheet, analysis))
     settle(qtbot, room.window)
     assert changes_since_decision(room.window.bench.sheet) is None
     room.turn(Qt.Key.Key_H)

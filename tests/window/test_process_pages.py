@@ -9,9 +9,10 @@ from PyQt6.QtTest import QTest
 
 from tests.notebooks import new_test
 from tests.window.pages import button_of, pdf_words, refusal_of, settle, type_into, words_of
+from vadrin.app.document.state import State
+from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.process.clip_judging import clip_answer_of
 from vadrin.app.process.rules_of_thumb import type_measured
-from vadrin.app.warnings_of_test import warnings_of
 from vadrin.core.planning.plan_request import FilmUnit
 from vadrin.notebook.records import (
     ControlStrip,
@@ -152,11 +153,11 @@ def test_a_run_out_of_control_is_minded_beside_its_test(darkroom):
     for words in ("0.22 0.48 1.31 spring batch", "0.23 0.48 1.30"):
         room.type(page.line, words)
     assert "The newest strip is in control" in words_of(page)
-    assert warnings_of(room.window.bench.sheet, None) == ()
+    assert warnings_of(State(room.window.bench.sheet)) == ()
     room.type(page.line, "0,24 0,58 1,52")
     assert "out of control" in page.chart.accessibleDescription()
     assert "too warm" in words_of(page)
-    (warned,) = warnings_of(room.window.bench.sheet, None)
+    (warned,) = warnings_of(State(room.window.bench.sheet))
     assert "out of control" in warned.sentence
     room.type(page.line, "0.5 0.4 1.3")
     assert "rise from one to the next" in refusal_of(room.window)

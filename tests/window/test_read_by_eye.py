@@ -9,15 +9,16 @@ from PyQt6.QtTest import QTest
 
 from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
+from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.document.analysis_input import readings_of
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.judged.light_box_ei import eye_answers, light_box_answer
-from vadrin.app.progress import steps_of
+from vadrin.app.overview.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.read.known_wedge import KnownSteps, keep_steps
-from vadrin.app.results.analysis_input import readings_of
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
@@ -75,9 +76,9 @@ class TestALightBoxAlone:
         _, index = light_box_answer(reading.bench.sheet)
         # First told at −4, not at −5: the shadow point lies between −4½ and −3, about.
         assert index.low < 200 * 2**0 < index.high * 2
-        steps = steps_of(reading.bench.sheet, reading.bench.analysis)
+        steps = steps_of(state_of(reading.bench.sheet, reading.bench.analysis))
         assert steps["read"].words == f"{len(asked)} looks by eye"
-        card = card_of(reading.bench.sheet, reading.bench.analysis)
+        card = card_of(state_of(reading.bench.sheet, reading.bench.analysis))
         assert "no density was read" in card.basis
         reading.bench.go("finding")
         settle(qtbot, reading)

@@ -10,7 +10,7 @@ from tests.core.test_printing import Paper
 from tests.core.test_scanning import scanned_paper
 from tests.notebooks import developed_test
 from tests.window.pages import pdf_words, refusal_of, settle, type_into, words_of
-from vadrin.app.kind_answer import own_answer
+from vadrin.app.descriptions import own_answer
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Attachment
 
@@ -39,7 +39,7 @@ def scan(qtbot, demo, tmp_path):
         picture, _ = scanned_strip(Scanner(dust=0.005, **seen), frames, true[0], rng, 80, WEDGE)
         tifffile.imwrite(tmp_path / name, picture)
         page.open(tmp_path / name)
-        qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+        qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
         return true
 
     type_into(page.known.wedge, " ".join(f"{step:.2f}" for step in WEDGE))
@@ -98,11 +98,11 @@ def test_what_cannot_be_read_is_said_and_the_wedge_is_kept(qtbot, scan, tmp_path
     window, page, _ = scan
     (tmp_path / "words.tif").write_text("no picture")
     page.open(tmp_path / "words.tif")
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
     assert "words.tif: no picture" in refusal_of(window)
     tifffile.imwrite(tmp_path / "light.tif", np.full((200, 900), 50_000, np.uint16))
     page.open(tmp_path / "light.tif")
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
     assert "no strip was found" in refusal_of(window)
     type_into(page.known.wedge, "0.5 0.4")
     assert "at least four densities" in refusal_of(window)
@@ -111,7 +111,7 @@ def test_what_cannot_be_read_is_said_and_the_wedge_is_kept(qtbot, scan, tmp_path
 
 def opened(qtbot, window, page, path, which=None):
     page.open(path, which)
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
 
 
 def strip_picture(true, wedge=None, seed=3, **seen):
@@ -126,7 +126,7 @@ def test_a_wedge_may_lie_in_another_picture(qtbot, scan, tmp_path):
     light = np.full((30, rows.shape[1]), 58_000, np.uint16)
     tifffile.imwrite(tmp_path / "wedge.tif", np.concatenate([light, rows, light]))
     page.known.wedge_from(tmp_path / "wedge.tif")
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("known steps"), timeout=20_000)
     assert "As seen in wedge.tif" in words_of(page.known)
     tifffile.imwrite(tmp_path / "alone.tif", strip_picture(true))
     opened(qtbot, window, page, tmp_path / "alone.tif")
@@ -147,13 +147,13 @@ def test_a_camera_may_bracket_the_bare_light(qtbot, scan, tmp_path):
     assert "from the longest down" in refusal_of(window)
     type_into(page.known.bracket, "1 1/2 1/4 1/8 1/15 1/30 1/60 1/125 1/250 1/500")
     page.known.bracket_from(tmp_path / "light0.tif")
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("known steps"), timeout=20_000)
     assert "As seen in a bracket from light0.tif" in words_of(page.known)
     opened(qtbot, window, page, tmp_path / "strip.tif")
     read = np.array([page.scan.value_of(i).density for i in range(len(true))])
     assert np.max(np.abs(read - true)) < 0.05
     page.known.bracket_from(tmp_path / "light5.tif")
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("known steps"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("known steps"), timeout=20_000)
     assert "10 pictures are wanted" in refusal_of(window)
 
 
@@ -170,7 +170,7 @@ def test_several_strips_lie_in_one_picture(qtbot, scan, tmp_path):
     assert "number 1 from the top" in words_of(page)
     first = page.scan.value_of(0).density
     press(window, Qt.Key.Key_B)
-    qtbot.waitUntil(lambda: not window.analyst.jobs.busy("scan"), timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
     assert "number 2 from the top" in words_of(page)
     assert page.scan.value_of(0).density == pytest.approx(first + 0.2, abs=0.03)
 
@@ -229,7 +229,7 @@ def test_opening_can_be_stopped_and_raw_files_are_read(qtbot, scan, tmp_path):
     page.open(tmp_path / "strip.tif")
     assert page.stop.isVisibleTo(page)
     page.stop.click()
-    assert not window.analyst.jobs.busy("scan")
+    assert not window.jobs.busy("scan")
     assert page.choose.isVisibleTo(page)
     grey = strip_picture(true, WEDGE).repeat(2, 0).repeat(2, 1)
     tags = [
@@ -300,7 +300,7 @@ def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path
     assert refusal_of(window) == ""
     page.take.click()
     settle(qtbot, window)
-    scale = own_answer(window.bench.sheet, window.bench.analysis).figures["exposure_scale"]
+    scale = own_answer(window.bench.state).figures["exposure_scale"]
     assert scale.low <= 1.0 <= scale.high
     assert scale.value == pytest.approx(1.0, rel=0.05)
     assert f"R {100 * scale.value:.0f}" in words_of(window)

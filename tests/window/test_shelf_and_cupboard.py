@@ -168,7 +168,7 @@ def test_what_is_not_decided_is_shown_in_soft_ink_and_said(qtbot, shelf):
 
 
 def test_an_answer_to_a_test_as_it_was_is_never_shown(qtbot, shelf):
-    model, jobs, go_on = ShelfPage(qtbot, shelf).list.model(), shelf.analyst.jobs, Event()
+    model, jobs, go_on = ShelfPage(qtbot, shelf).list.model(), shelf.jobs, Event()
     row = ShelfPage(qtbot, shelf).films().index("Brannock 400 B6")
     book, test_id = shelf.bench.notebook, model.line(row).test_id
 

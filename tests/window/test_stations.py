@@ -22,7 +22,7 @@ from tests.window.pages import (
 )
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.library.shelf_index import shelf_lines
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.records import Frame, Reading, Test
 from vadrin.notebook.store import Notebook
 from vadrin.ui.plots.curve_plot import CurvePlot

@@ -72,7 +72,7 @@ class Roll:
         picture, _ = scanned_strip(Scanner(dust=0.01), self.true, self.true[0], rng, 80, WEDGE)
         tifffile.imwrite(path, picture)
         page.open(path)
-        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("scan"), timeout=20_000)
+        self.qtbot.waitUntil(lambda: not self.window.jobs.busy("scan"), timeout=20_000)
         page.take.click()
 
     def by_densitometer(self):

@@ -45,7 +45,7 @@ class Tracing:
 
     def open(self, path):
         self.page.open(path)
-        self.qtbot.waitUntil(lambda: not self.window.analyst.jobs.busy("sheet"), timeout=20_000)
+        self.qtbot.waitUntil(lambda: not self.window.jobs.busy("sheet"), timeout=20_000)
         self.window.updates.flush()
 
     def click(self, across, down):

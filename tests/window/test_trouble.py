@@ -54,7 +54,7 @@ def test_a_long_file_is_read_beside_the_work_and_can_be_stopped(
     qtbot.waitUntil(lambda: window.bench.notebook.count(ReadingRecord) == 3_000, timeout=60_000)
     # Hundreds of strips are being worked out; closing waits for none of it.
     window.close()
-    assert not window.analyst.jobs.busy()
+    assert not window.jobs.busy()
 
 
 def test_a_computation_stops_where_it_asks():

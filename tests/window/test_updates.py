@@ -5,7 +5,7 @@ from PyQt6.QtCore import QObject, Qt
 from PyQt6.QtWidgets import QApplication, QMenu
 
 from tests.window.pages import CTRL, DOWN, ENTER, ESCAPE, Hands, button_of, settle, words_of
-from vadrin.app.workbench import STATIONS, Topic
+from vadrin.app.document.workbench import STATIONS, Topic
 from vadrin.errors import StoppedError
 from vadrin.notebook.records import Frame, Reading, Stock, Test
 from vadrin.ui.frame.command_box import found_actions
@@ -48,7 +48,7 @@ def test_a_typed_density_shows_every_view_once_and_its_answer_only_where_it_is_s
 ):
     window = demo("Brannock 400 B7", "read")
     hands, counted = Hands(qtbot, window), Counted(monkeypatch, window)
-    jobs = window.analyst.jobs
+    jobs = window.jobs
     held = []
     run = jobs.run
     monkeypatch.setattr(jobs, "run", lambda *given, **more: held.append((given, more)))

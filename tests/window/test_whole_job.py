@@ -5,7 +5,7 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
 
 from tests.window.pages import CTRL, Hands
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 from vadrin.notebook.records import Finding, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook

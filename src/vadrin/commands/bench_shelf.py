@@ -10,8 +10,9 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
@@ -134,12 +135,9 @@ def _in_the_window(path: Path) -> tuple[float, float]:
     window.resize(1280, 800)
     window.show()
     _settle(window)
-    shelf = window.station()
+    shelf: Any = window.station()
     typed = ["s", "sl", "sli", "slip", "slipw", "merrow 1", "merrow 17", "scratched", ""]
-    letters = _median(
-        [lambda words=w: shelf.filter.setText(words) for w in typed],
-        window,  # type: ignore
-    )
+    letters = _median([partial(shelf.filter.setText, words) for words in typed], window)
 
     def opens(test_id: int) -> None:
         window.bench.open_test(test_id)
@@ -147,9 +145,9 @@ def _in_the_window(path: Path) -> tuple[float, float]:
 
     opens(1)
     _settle(window)
-    acts: list[Callable[[], object]] = [lambda i=i: opens(i) for i in range(3, 20, 2)]  # type: ignore
+    acts: list[Callable[[], object]] = [partial(opens, i) for i in range(3, 20, 2)]
     opening = _median(acts, window)
-    window.analyst.jobs.wait()
+    window.jobs.wait()
     window.close()
     del application
     return letters, opening

@@ -21,7 +21,7 @@ def _settle(window: Window) -> None:
     from PyQt6.QtWidgets import QApplication
 
     QApplication.processEvents()
-    window.analyst.jobs.wait()
+    window.jobs.wait()
     QApplication.processEvents()
 
 
@@ -37,7 +37,7 @@ def _timed(act: Callable[[], object], window: Window) -> float:
 
 
 def _open(window: Window, film: str, station: str) -> None:
-    from vadrin.app.library.shelf_index import shelf_lines
+    from vadrin.app.shelf.shelf_index import shelf_lines
 
     line = next(x for x in shelf_lines(window.bench.notebook) if x.film.startswith(film))
     window.bench.open_test(line.test_id)
@@ -116,7 +116,9 @@ def window_rows() -> list[str]:
     window: Any = open_window(demo_notebook())
     window.resize(1280, 800)
     window.show()
-    window.analyst.warm_up()
+    from vadrin.ui.frame.warm_up import warm_up
+
+    warm_up(window.jobs)
     _settle(window)
     lines = [
         _line("a word of a plan stepped, file and picture", _words_stepped(window)),

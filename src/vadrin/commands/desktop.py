@@ -44,7 +44,7 @@ def open_window(path: Path) -> object:
     NotebookError
         If the notebook cannot be opened.
     """
-    from vadrin.app.workbench import Workbench
+    from vadrin.app.document.workbench import Workbench
     from vadrin.notebook.store import Notebook
     from vadrin.ui.frame.window import Window
 
@@ -96,11 +96,13 @@ def _show(path: Path) -> object:
     """Open a notebook in a window of its own."""
     from PyQt6.QtCore import QTimer
 
+    from vadrin.ui.frame.warm_up import warm_up
+
     window: Any = open_window(path)
     window.resize(1280, 800)
     window.show()
     sys.excepthook = partial(_stumble, window)
-    QTimer.singleShot(0, window.analyst.warm_up)
+    QTimer.singleShot(0, lambda: warm_up(window.jobs))
     QTimer.singleShot(0, window.notebook_opened)
     return window
 

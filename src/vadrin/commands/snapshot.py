@@ -44,7 +44,7 @@ def _settle(app: Any, window: Window) -> None:
 
 
 def _show(app: Any, window: Window, film: str, station: str) -> None:
-    from vadrin.app.library.shelf_index import shelf_lines
+    from vadrin.app.shelf.shelf_index import shelf_lines
 
     lines = [x for x in shelf_lines(window.bench.notebook) if film and x.film.startswith(film)]
     window.bench.go("shelf")

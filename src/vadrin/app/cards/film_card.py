@@ -4,31 +4,33 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.answers.film_names import film_name
 from vadrin.app.decisions.darkroom_card import plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_text
-from vadrin.app.reference_temperature import reference_words
-from vadrin.app.test_sheet import StripSheet, TestSheet
-from vadrin.core.planning.test_kinds import kind_of
-from vadrin.core.results.analysis import Analysis
+from vadrin.app.document.state import State
+from vadrin.app.sheets.film_names import film_name
+from vadrin.app.sheets.reference_temperature import reference_words
+from vadrin.app.sheets.test_sheet import StripSheet
+from vadrin.core.planning.test_types import type_of
 from vadrin.formats.reports.card_pdf import Card
 
 _SAME_SHARE = 0.05
 
 
-def films_compared(sheet: TestSheet, analysis: Analysis) -> dict[str, StripSheet]:
+def films_compared(state: State) -> dict[str, StripSheet]:
     """The strips of a comparison that have an EI, by the names of what they are."""
-    kind = kind_of(sheet.test.kind)
+    sheet, analysis = state.sheet, state.settled()
+    kind = type_of(sheet.test.kind)
     if kind is None or not kind.compares_materials:
         return {}
     known = {m.label for m in analysis.strips if m.zone_ei.present}
     return {film_name(sheet, s): s for s in sheet.strips if s.strip.label in known}
 
 
-def film_card(sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
+def film_card(state: State, name: str) -> Card | None:
     """The card of one film or bath of a comparison; None for one that is not in it."""
-    strip = films_compared(sheet, analysis).get(name)
+    sheet, analysis = state.sheet, state.settled()
+    strip = films_compared(state).get(name)
     if strip is None:
         return None
     metrics = next(m for m in analysis.strips if m.label == strip.strip.label)

@@ -7,11 +7,10 @@ from dataclasses import replace
 from vadrin.app.decisions.darkroom_card import plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
+from vadrin.app.document.state import State
 from vadrin.app.expose.meter_words import dial_words
-from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.push_rows import RULE_NAMES
-from vadrin.app.test_sheet import TestSheet
-from vadrin.core.results.analysis import Analysis
+from vadrin.app.sheets.reference_temperature import reference_words
 from vadrin.core.results.push import Push, PushRow, shadow_verdict
 from vadrin.formats.reports.card_pdf import Card
 from vadrin.notebook.store import Notebook
@@ -19,8 +18,9 @@ from vadrin.notebook.store import Notebook
 _SAME_CONTRAST = 0.03
 
 
-def pushes_to_follow(sheet: TestSheet, analysis: Analysis) -> tuple[str, ...]:
+def pushes_to_follow(state: State) -> tuple[str, ...]:
     """The pushes and pulls that have an EI and a time that was tested, by their names."""
+    sheet, analysis = state.sheet, state.settled()
     rule = sheet.test.push_rule
     known = (p for p in analysis.push if p.stops and p.exposure_index.present)
     return tuple(push_name(p.stops) for p in known if p.by(rule).time_min.present)
@@ -42,18 +42,18 @@ def _expected(push: Push, row: PushRow, normal: PushRow | None) -> str:
     return ", ".join(said) or "as ever"
 
 
-def push_card(notebook: Notebook, sheet: TestSheet, analysis: Analysis, name: str) -> Card | None:
+def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
     """The card of a push; None where its time or EI is not known.
 
     Parameters
     ----------
     notebook : Notebook
         Knows how far the camera's dial goes.
-    sheet : TestSheet
-    analysis : Analysis
+    state : State
     name : str
         One of `pushes_to_follow`.
     """
+    sheet, analysis = state.sheet, state.settled()
     rule = sheet.test.push_rule
     push = next((p for p in analysis.push if push_name(p.stops) == name), None)
     normal = next((p.by(rule) for p in analysis.push if p.stops == 0), None)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from math import ceil, floor, log10
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.arrays import Array
 from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.curves.shape import GRID
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS, bracket, marked_ei, meter_point
-from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.strip_metrics import StripMetrics
 
 __all__ = ["STOP", "bracket"]
@@ -55,8 +55,9 @@ def exposure_span(sheet: TestSheet) -> tuple[float, float]:
     return min(known), max(known)
 
 
-def meter_exposure(sheet: TestSheet, analysis: Analysis | None) -> float:
+def meter_exposure(state: State) -> float:
     """Lg exposure called zero stops: the meter's at the planned EI, or at that of an import."""
+    sheet, analysis = state.sheet, state.analysis
     planned = any(f.frame.stops is not None for _, f in sheet.frames())
     index = sheet.test.exposure_index
     if not planned and analysis is not None:
@@ -64,10 +65,9 @@ def meter_exposure(sheet: TestSheet, analysis: Analysis | None) -> float:
     return meter_point(index)
 
 
-def refused_readings(
-    sheet: TestSheet, analysis: Analysis | None, only_strip: str
-) -> list[tuple[float, float]]:
+def refused_readings(state: State, only_strip: str) -> list[tuple[float, float]]:
     """Lg exposure and density of the readings that the fit left out."""
+    sheet, analysis = state.sheet, state.analysis
     named = {
         (d.strip, name)
         for d in (analysis.diagnostics if analysis else ())

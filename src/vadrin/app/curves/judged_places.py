@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.judged.light_box_ei import light_box_result
 from vadrin.app.judged.print_ei import print_index
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS, meter_point
 from vadrin.core.figure import Figure
 

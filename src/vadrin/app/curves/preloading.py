@@ -20,7 +20,7 @@ def load_numerics() -> None:
 
 def load_answers() -> None:
     """Load what kinds of test answer by, each of which few tests need."""
-    import vadrin.app.kinds
+    import vadrin.app.descriptions
     import vadrin.core.exposure.long_exposure_pairs
     import vadrin.core.printing.paper_curve  # noqa: F401
     from vadrin.core.results import paired_frames  # noqa: F401

@@ -8,6 +8,8 @@ from pathlib import Path
 
 from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision_basis import changes_since_decision
+from vadrin.app.descriptions import description_of, own_answer
+from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import (
     ei_range_text,
@@ -16,14 +18,13 @@ from vadrin.app.display.quantities import (
     times_tested_text,
 )
 from vadrin.app.display.words import counted, date_text
-from vadrin.app.kind_answer import KindAnswer
-from vadrin.app.reference_temperature import reference_of
+from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.reference_temperature import reference_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
-from vadrin.core.results.analysis import Analysis
 from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
@@ -57,7 +58,8 @@ def write_card(path: Path, document: bytes) -> None:
     write_whole(path, document)
 
 
-def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
+def _rows(state: State) -> tuple[CardRow, ...]:
+    sheet, analysis = state.sheet, state.settled()
     return tuple(
         CardRow(line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal)
         for line in push_lines(analysis, sheet.test.push_rule)
@@ -65,8 +67,9 @@ def _rows(sheet: TestSheet, analysis: Analysis) -> tuple[CardRow, ...]:
     )
 
 
-def _basis(sheet: TestSheet, analysis: Analysis) -> str:
-    answer = answer_of(sheet, analysis)
+def _basis(state: State) -> str:
+    sheet, analysis = state.sheet, state.settled()
+    answer = answer_of(state)
     if answer.judged is not None:
         return f"{answer.judged.basis(sheet)}; no density was read.{prints_at(sheet)}"
     readings = sum(len(f.readings) for _, f in sheet.frames())
@@ -90,14 +93,16 @@ def prints_at(sheet: TestSheet) -> str:
     return f" Prints at {setup.black_s:.1f} s{grade}{size}."
 
 
-def card_of(sheet: TestSheet, analysis: Analysis, present: Card | None = None) -> Card | None:
+def card_of(state: State) -> Card | None:
     """The card of a test: of its decision, or of the present answer, said to be not decided.
 
     None while there is nothing to print.
     """
+    sheet = state.sheet
     if sheet.findings:
-        return decided_card(sheet, present or present_card(sheet, analysis))
-    return present or present_card(sheet, analysis)
+        present = present_card(state) if state.analysis is not None else None
+        return decided_card(sheet, present)
+    return present_card(state)
 
 
 def kept_card(card: Card | None) -> str:
@@ -160,7 +165,7 @@ def plain_card(sheet: TestSheet) -> Card:
     )
 
 
-def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
+def kind_card(sheet: TestSheet, answer: OwnAnswer) -> Card | None:
     """The card of a kind that answers for itself; None while it says nothing."""
     if not answer.says:
         return None
@@ -177,9 +182,19 @@ def kind_card(sheet: TestSheet, answer: KindAnswer) -> Card | None:
     )
 
 
-def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:
-    """The card of the present answer; None while there is no EI and time to print."""
-    answer = answer_of(sheet, analysis)
+def present_card(state: State) -> Card | None:
+    """The card of the present answer, as its type of test has it; None while there is none."""
+    own_card = description_of(state.sheet.test.kind).card
+    if own_card is not None:
+        return own_card(state)
+    own = own_answer(state)
+    return kind_card(state.sheet, own) if own is not None else usual_card(state)
+
+
+def usual_card(state: State) -> Card | None:
+    """The card of an EI and a time; None while there are none to print."""
+    sheet, analysis = state.sheet, state.settled()
+    answer = answer_of(state)
     if answer.index.value is None or answer.time_min.value is None:
         return None
     return replace(
@@ -188,9 +203,9 @@ def present_card(sheet: TestSheet, analysis: Analysis) -> Card | None:
         index_range=ei_range_text(answer.index),
         time=minutes_text(answer.time_min.value),
         time_range=minutes_range_text(answer.time_min),
-        rows=_rows(sheet, analysis),
+        rows=_rows(state),
         rule=RULE_NAMES[sheet.test.push_rule],
-        basis=_basis(sheet, analysis),
+        basis=_basis(state),
         diagnostics=tuple(
             w.sentence for w in analysis.diagnostics if w.severity is Severity.SERIOUS
         ),

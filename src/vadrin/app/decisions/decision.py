@@ -10,21 +10,22 @@ from typing import Any
 from vadrin.app.decisions.darkroom_card import kept_card, present_card
 from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.decisions.decision_basis import basis_text
+from vadrin.app.descriptions import own_answer
+from vadrin.app.document.analysis_input import channel_of, channels_read
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.judged.light_box_ei import light_box_result
-from vadrin.app.kind_answer import own_answer
-from vadrin.app.reference_temperature import reference_of
-from vadrin.app.results.analysis_input import channel_of, channels_read
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.report import answer_report, figure, report_of
+from vadrin.app.sheets.reference_temperature import reference_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
-from vadrin.core.planning.test_kinds import kind_of
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.planning.test_types import type_of
 from vadrin.core.results.hold_rule import HoldRule
-from vadrin.formats.reports.card_pdf import Card
+from vadrin.errors import StaleAnswerError
 from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
@@ -73,16 +74,17 @@ def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
         notebook.put(replace(finding, **words))  # type: ignore[arg-type]
 
 
-def whole_report(sheet: TestSheet, analysis: Analysis) -> dict[str, Any]:
+def whole_report(state: State) -> dict[str, Any]:
     """The report of a test, with what its kind says in its own words and what an eye told."""
+    sheet, analysis = state.sheet, state.settled()
     seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
-    made, own = report_of(analysis, sheet.title), own_answer(sheet, analysis)
+    made, own = report_of(analysis, sheet.title), own_answer(state)
     made |= {"answer": answer_report(own)} if own is not None else {}
     return made | ({"light_box_zone_ei": by_eye} if by_eye else {})
 
 
-def write_answer(path: Path, sheet: TestSheet, analysis: Analysis) -> None:
+def write_answer(path: Path, state: State) -> None:
     """Write the report of a test as JSON.
 
     Raises
@@ -90,26 +92,24 @@ def write_answer(path: Path, sheet: TestSheet, analysis: Analysis) -> None:
     OSError
         If it cannot be written.
     """
-    words = json.dumps(whole_report(sheet, analysis), ensure_ascii=False, indent=1)
+    words = json.dumps(whole_report(state), ensure_ascii=False, indent=1)
     write_whole(path, words.encode("utf-8"))
 
 
-def decide(
-    notebook: Notebook,
-    sheet: TestSheet,
-    analysis: Analysis,
-    when: str = "",
-    card: Card | None = None,
-) -> Finding:
+def decide(notebook: Notebook, state: State, when: str = "") -> Finding:
     """Write the finding down with the report it rests on, and the card as it stands.
 
     Raises
     ------
+    StaleAnswerError
+        If the answer is not that to the test as it is in the file.
     ValueError
         If there is no answer to decide on.
     """
-    found = _decided(sheet, analysis)
-    report = json.dumps(whole_report(sheet, analysis))
+    state = _as_in_the_file(notebook, state)
+    sheet = state.sheet
+    found = _decided(state)
+    report = json.dumps(whole_report(state))
     with notebook.change("decide the finding"):
         return notebook.add(
             replace(
@@ -119,22 +119,41 @@ def decide(
                 report=report,
                 temperature_c=reference_of(sheet),
                 basis=basis_text(sheet),
-                card=kept_card(card or present_card(sheet, analysis)),
+                card=kept_card(present_card(state)),
             )
         )
 
 
-def may_decide(sheet: TestSheet, analysis: Analysis) -> bool:
+def _as_in_the_file(notebook: Notebook, state: State) -> State:
+    """The test as it is in the file with the answer it is to be decided by.
+
+    Raises
+    ------
+    StaleAnswerError
+        If that is no answer to it.
+    """
+    sheet = load_sheet(notebook, state.sheet.test.id)
+    if sheet is None:
+        raise StaleAnswerError(f"“{state.sheet.title}” is not in the notebook any more")
+    fresh = State(sheet, state.answer)
+    fresh.settled()
+    return fresh
+
+
+def may_decide(state: State) -> bool:
     """Whether there is an answer to decide on."""
-    own = own_answer(sheet, analysis)
-    return bool(own.says) if own is not None else answer_of(sheet, analysis).ready
+    if state.analysis is None:
+        return False
+    own = own_answer(state)
+    return bool(own.says) if own is not None else answer_of(state).ready
 
 
-def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
+def _decided(state: State) -> Finding:
     """The figures of a decision; an EI and a time of 0 where the kind asks for neither."""
-    own = own_answer(sheet, analysis)
+    sheet = state.sheet
+    own = own_answer(state)
     if own is None:
-        answer = answer_of(sheet, analysis)
+        answer = answer_of(state)
         index, minutes = answer.index.known(), answer.time_min.known()
         return Finding(
             exposure_index=index,
@@ -144,10 +163,10 @@ def _decided(sheet: TestSheet, analysis: Analysis) -> Finding:
         )
     if not own.says:
         raise ValueError(own.words)
-    rated, kind = own.figures.get("ei"), kind_of(sheet.test.kind)
+    rated, kind = own.figures.get("ei"), type_of(sheet.test.kind)
     if rated is None and kind is not None and kind.compares_materials:
         # The reference is a film that was tested like any other.
-        rated = answer_of(sheet, analysis).index
+        rated = answer_of(state).index
     times = {s.minutes for s in sheet.strips if s.minutes}
     return Finding(
         exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,

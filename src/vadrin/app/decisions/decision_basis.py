@@ -7,17 +7,18 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.decisions.decided_words import decided_text
+from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.state import State
 from vadrin.app.judged.contact_prints import BEST, paper_verdict
 from vadrin.app.judged.light_box_ei import judged_of
-from vadrin.app.kind_answer import own_answer
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.results.school import CONTACT, PAPER
 from vadrin.notebook.records import Finding
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 _PLACES = 6
 
@@ -143,14 +144,14 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
     return DecisionChanges(finding, tuple(words)) if words else None
 
 
-def present_answer(sheet: TestSheet, analysis: Analysis) -> str:
+def present_answer(state: State) -> str:
     """The present answer in a phrase."""
     from vadrin.app.results.answer import answer_of
 
-    own = own_answer(sheet, analysis)
+    own = own_answer(state)
     if own is not None:
         return own.says or f"without an answer: {own.words}"
-    answer = answer_of(sheet, analysis)
+    answer = answer_of(state)
     index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:
         return f"without a finding: {answer.time_min.why or answer.index.why}"

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from vadrin.app.decisions.decision import decide, may_decide
-from vadrin.app.kinds import page_of
-from vadrin.app.results.known_answers import answer_to, question_of
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import answered
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -15,6 +14,6 @@ def decide_demo(notebook: Notebook, test: Test, day: str) -> None:
     sheet = load_sheet(notebook, test.id)
     if sheet is None:
         return
-    analysis = answer_to(question_of(sheet))
-    if may_decide(sheet, analysis):
-        decide(notebook, sheet, analysis, day, page_of(test.kind).present_card(sheet, analysis))
+    state = answered(sheet)
+    if may_decide(state):
+        decide(notebook, state, day)

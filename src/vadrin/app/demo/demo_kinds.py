@@ -15,11 +15,11 @@ import numpy as np
 from vadrin.app.demo.demo_decisions import decide_demo
 from vadrin.app.demo.demo_patches import write_patches
 from vadrin.app.demo.demo_sheet_and_roll import write_roll, write_sheet
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.read.verdict_entry import give_verdict
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.test_sheet import FrameSheet, StripSheet
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.reciprocity import Reciprocity, effective_time
 from vadrin.core.frames import FrameRole, FrameState

@@ -13,15 +13,14 @@ import numpy as np
 from vadrin.app.decisions.decision import decide
 from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_processes
 from vadrin.app.demo.demo_kinds import write_kinds
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.state import answered
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.process.thermometer import THERMOMETER
-from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
-from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.film import Densitometer, Film, expose_and_develop, invent_film
 from vadrin.instruments.simulated import SIMULATED
 from vadrin.notebook.records import (
@@ -333,8 +332,7 @@ def _complete(notebook: Notebook) -> Test:
 def _decide_the_complete_one(notebook: Notebook) -> None:
     sheet = load_sheet(notebook, _complete(notebook).id)
     if sheet is not None:
-        answer = analyse(readings_of(sheet), settings_of(sheet))
-        decide(notebook, sheet, answer, when="2026-10-29T19:20:00+00:00")
+        decide(notebook, answered(sheet), when="2026-10-29T19:20:00+00:00")
 
 
 def _double_a_frame(notebook: Notebook) -> None:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from math import cos, radians, sin
 
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.read.patch_entry import OF_A_PICTURE, Patch, keep_patches
-from vadrin.app.sheet_loading import load_sheet
 from vadrin.core.materials.hues import Lab
 from vadrin.notebook.store import Notebook
 

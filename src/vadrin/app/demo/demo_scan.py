@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 import tifffile
 
-from vadrin.app.test_sheet import StripSheet
+from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 
 _WEDGE = tuple(round(0.05 + 0.15 * step, 2) for step in range(20))

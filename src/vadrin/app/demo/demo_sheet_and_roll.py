@@ -12,8 +12,8 @@ from vadrin.app.plan.drafting import lay_out
 from vadrin.app.read.sheet_axes import ABSOLUTE
 from vadrin.app.read.sheet_tracing import TRACED
 from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.test_kinds.data_sheet import DataSheet
-from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
+from vadrin.core.planning.test_types.data_sheet import DataSheet
+from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.simulation.film import densities, typical_film
 from vadrin.notebook.records import Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook

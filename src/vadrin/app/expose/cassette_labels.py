@@ -5,8 +5,8 @@ from __future__ import annotations
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.expose.wrong_setting import WrongSetting
-from vadrin.app.reference_temperature import reference_words, routine_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.reference_temperature import reference_words, routine_of
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.formats.reports.script_pdf import CassetteLabel
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from math import log2
 
-from vadrin.app.frame_order import next_to_expose
+from vadrin.app.sheets.frame_order import next_to_expose
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameState
-from vadrin.core.planning.test_kinds import Metering
+from vadrin.core.planning.test_types import Metering
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Batch, Exposure, Frame, MeterReading, Note, Strip, Test
 from vadrin.notebook.store import Notebook

@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 from math import log2
 
 from vadrin.app.expose.exposing import mark_frame, record
-from vadrin.app.frame_order import Place, last_exposed, next_to_expose
+from vadrin.app.sheets.frame_order import Place, last_exposed, next_to_expose
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.records import Exposure, Frame, Strip
 from vadrin.notebook.store import Notebook

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark
-from vadrin.app.frame_order import Place
 from vadrin.app.plan.camera_settings import dial_of, metering_of
 from vadrin.app.plan.compared_materials import on_twins
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.frame_order import Place
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import dial_setting_text
 from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.exposure.corrections import meter_setting_for
 from vadrin.core.exposure.shutter_dial import exact_shutter
-from vadrin.core.planning.test_kinds import Metering
+from vadrin.core.planning.test_types import Metering
 from vadrin.notebook.store import Notebook
 
 

@@ -8,7 +8,7 @@ from vadrin.app.display.marks import aperture_mark, shutter_name
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.wrong_setting import roll_at_wrong_setting
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.store import Notebook
 

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.library.named_records import developer_phrased, stock_named
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.test_kinds.misrated_roll import WrongSetting
-from vadrin.core.planning.test_kinds.speed import Speed
+from vadrin.core.planning.test_types.speed import Speed
+from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook

@@ -14,7 +14,7 @@ from vadrin.app.display.marks import (
 )
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.expose.meter_words import meter_first
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.store import Notebook

@@ -7,7 +7,7 @@ import re
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.roll_line import state_typed
 from vadrin.app.expose.exposing import mark_frame, take_otherwise
-from vadrin.app.test_sheet import FrameSheet, TestSheet
+from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.store import Notebook

@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log2
 
+from vadrin.app.decisions.found_film import FoundFilm, found_film
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.found_film import FoundFilm, found_film
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.results.rule_scores import score_words, share_score
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.frames import FrameRole
-from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
+from vadrin.core.planning.test_types.push import PUSH_SHARE
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 

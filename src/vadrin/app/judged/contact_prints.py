@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.figure import Figure
 
 ON_PAPER = "contact sheet"

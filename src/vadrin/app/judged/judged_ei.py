@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from vadrin.app.judged.contact_prints import contact_answer, contact_prints
 from vadrin.app.judged.light_box_ei import judged_of, light_box_answer
 from vadrin.app.judged.print_ei import covered_strips, print_answer
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.results.school import CONTACT, EYE, PAPER, School
 from vadrin.core.wording import counted

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.notebook.records import Judgement
 

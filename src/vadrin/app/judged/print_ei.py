@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
 from vadrin.app.judged.light_box_ei import exposures_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.notebook.records import PrintStrip
 

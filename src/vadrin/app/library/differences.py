@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import list_text
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.exposure.shutter_dial import shutter_name
 from vadrin.notebook.records import (
     Batch,

@@ -6,7 +6,7 @@ from collections.abc import Generator
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.records import Attachment
 from vadrin.notebook.store import Notebook

@@ -20,7 +20,7 @@ from vadrin.core.exposure.camera import (
     shutter_marks,
 )
 from vadrin.core.frames import LIT
-from vadrin.core.planning.test_kinds import Metering, kind_of
+from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.records import Camera, Frame, Lens, LightMeter, ShutterTime, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -32,7 +32,7 @@ _NEUTRAL = (0.0, 1.0, 2.0, 3.0, 6.0, 10.0)
 
 def metering_of(test: Test) -> Metering:
     """What a test's exposures are counted from."""
-    kind = kind_of(test.kind)
+    kind = type_of(test.kind)
     return kind.metering if kind else Metering.CAMERA
 
 

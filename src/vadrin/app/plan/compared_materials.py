@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from vadrin.app.library.named_records import batch_named, developer_phrased, stock_named
 from vadrin.core.planning.plan_request import Arrangement, Compared
-from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -15,7 +15,7 @@ MOST_COMPARED = 11
 
 def on_twins(test: Test) -> bool:
     """Whether every other strip is shot with a second camera."""
-    kind = kind_of(test.kind)
+    kind = type_of(test.kind)
     return test.arrangement is Arrangement.INTERLEAVED or (kind is not None and kind.own_rolls)
 
 

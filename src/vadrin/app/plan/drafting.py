@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from vadrin.app.makers_told import makers_told
 from vadrin.app.plan.camera_settings import limits_of, with_settings
 from vadrin.app.plan.compared_materials import OtherMaterial, compared_material, on_twins
+from vadrin.app.sheets.makers_told import makers_told
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import Compared, PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan
-from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 
 def has_bracket(test: Test) -> bool:
     """Whether its frames are a bracket of camera exposures on film, in even steps."""
-    kind = kind_of(test.kind)
+    kind = type_of(test.kind)
     return kind is not None and kind.bracketed and not test.by_contact
 
 
@@ -73,7 +73,7 @@ def drafted_strips(
 
 def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> Strip:
     note, other = plan.note, OtherMaterial()
-    kind, names = kind_of(test.kind), test.compared_names
+    kind, names = type_of(test.kind), test.compared_names
     if kind and kind.compares_materials and 0 < position <= len(names):
         note, other = names[position - 1], compared_material(notebook, test, names[position - 1])
     twin = test.twin_id if position % 2 and on_twins(test) else None

@@ -10,7 +10,7 @@ from functools import lru_cache
 from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.display.words import date_text
 from vadrin.app.results.answer import AS_DEVELOPED, BY_EYE
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves

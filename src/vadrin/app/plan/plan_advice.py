@@ -9,12 +9,12 @@ import numpy as np
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.camera import CameraLimits, CameraSetting, neutral_density_needed
 from vadrin.core.frames import LIT
-from vadrin.core.planning.test_kinds import Metering, kind_of
+from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.records import Camera, Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -39,7 +39,7 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
         mine = _notes(limits, lit) if metering_of(test) is Metering.CAMERA else []
         labels = list_text([s.strip.label for s in strips])
         notes += [f"Strip {labels}: {n}" for n in mine] if len(groups) > 1 else mine
-    kind = kind_of(test.kind)
+    kind = type_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
     if sheet.makers and any(s.strip.push for s in sheet.strips):

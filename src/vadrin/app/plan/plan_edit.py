@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from vadrin.app.kinds import PlanSentence, page_of
+from vadrin.app.descriptions import PlanSentence, description_of
 from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
@@ -13,7 +13,7 @@ from vadrin.app.library.named_records import (
     stock_named,
 )
 from vadrin.app.plan.drafting import drafted_strips, write_strips
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
@@ -59,7 +59,7 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
         except ValueError as error:
             raise EditRefusedError(str(error)) from error
         there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
-        scripted = page_of(test.kind).kind.scripted
+        scripted = description_of(test.kind).kind.scripted
         if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
             for strip, (draft, _) in zip(strips, plan, strict=True):
                 notebook.put(
@@ -149,9 +149,9 @@ def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
         return record.name if record else None
 
     times = tuple(s.strip.planned_min or USUAL_MINUTES for s in sheet.strips)
-    if PlanSentence.TIMES not in page_of(test.kind).sentences:
+    if PlanSentence.TIMES not in description_of(test.kind).sentences:
         times = times[:1]
-    if page_of(test.kind).kind.times_shared:
+    if description_of(test.kind).kind.times_shared:
         times = tuple(dict.fromkeys(times))
     return PlanEdit(
         test,

@@ -7,11 +7,11 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.plan.expected_curves import Expected
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
-from vadrin.core.planning.test_kinds import Foretold, TestKind, kind_of
+from vadrin.core.planning.test_types import Foretold, TestType, type_of
 from vadrin.core.results.analysis import Settings
 from vadrin.core.results.criteria import Target
 
@@ -92,9 +92,9 @@ def with_bracket(
 
 def forecast_plan(question: ForecastInput) -> PlanForecast:
     """What to expect of a plan; fast enough to follow a hand."""
-    kind = kind_of(question.kind)
+    kind = type_of(question.kind)
     if kind is None or kind.foretold is Foretold.NOTHING:
-        return PlanForecast(None, (), (), kind.not_foretold if kind else TestKind.not_foretold)
+        return PlanForecast(None, (), (), kind.not_foretold if kind else TestType.not_foretold)
     first = question.strips[0].material if question.strips else ""
     mine = tuple(s for s in question.strips if s.material == first)
     whole = forecast(question.film.prior, mine, question.noise, question.settings, fewer=True)
@@ -107,12 +107,12 @@ def forecast_plan(question: ForecastInput) -> PlanForecast:
 
 def strips_alike(key: str) -> bool:
     """Whether a kind's plan can be made smaller or larger by a strip."""
-    kind = kind_of(key)
+    kind = type_of(key)
     return kind is not None and kind.strips_alike
 
 
 def _asks_time(question: ForecastInput) -> bool:
-    kind = kind_of(question.kind)
+    kind = type_of(question.kind)
     return kind is not None and kind.foretold is Foretold.EI_AND_TIMES
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from enum import Enum
 
-from vadrin.app.kinds import PlanSentence, page_of
+from vadrin.app.descriptions import PlanSentence, description_of
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.notebook.records import Test
 
@@ -72,7 +72,7 @@ SENTENCES: tuple[Sentence, ...] = (
 
 def sentences_of(test: Test) -> set[Occasion | PlanSentence]:
     """Which sentences a plan takes."""
-    page = page_of(test.kind)
+    page = description_of(test.kind)
     shown: set[Occasion | PlanSentence] = {Occasion.FILM, Occasion.METER, *page.sentences}
     shown |= {Occasion.OTHERS} if page.kind.compares_materials else set()
     shown |= {Occasion.TABLET} if test.by_contact else set()

@@ -25,8 +25,8 @@ from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
 from vadrin.app.read.sheet_axes import AXES
-from vadrin.app.reference_temperature import reference_words
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.reference_temperature import reference_words
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
 from vadrin.errors import EntryError

@@ -8,7 +8,7 @@ from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.expected_curves import Expected
 from vadrin.app.plan.plan_edit import PlanEdit
 from vadrin.app.plan.plan_forecast import forecast_input
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
 from vadrin.core.process.minutes import minutes_brief

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from vadrin.app.descriptions import description_of
+from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.entry.film_supply import film_supply_text
-from vadrin.app.kinds import page_of
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.sheet_loading import load_sheets
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.planning.plan_request import FilmSupply
 from vadrin.notebook.records import Test
@@ -19,7 +19,7 @@ USUAL_FILM = FilmSupply(36.0)
 
 def start_kind(notebook: Notebook, key: str) -> Test:
     """Start a test of a kind with its usual plan, film and camera as in the last test."""
-    page = page_of(key)
+    page = description_of(key)
     last = notebook.all(Test)[-1:]
     with notebook.change(f"new test: {page.question}"):
         stock = stock_named(notebook, "a film")

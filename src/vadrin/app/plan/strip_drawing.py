@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.kinds import KindPage
+from vadrin.app.descriptions import TestDescription
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import PlanRequest
@@ -31,7 +31,7 @@ def _density(frame: PlannedFrame) -> float | None:
     return min(2.4, max(0.1, 0.25 + _DENSITY_A_STOP * ((frame.stops or 0.0) + 6)))
 
 
-def drawing_of(page: KindPage) -> Drawing:
+def drawing_of(page: TestDescription) -> Drawing:
     """The strips a kind begins with."""
     request = PlanRequest(
         page.key,

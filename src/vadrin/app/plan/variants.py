@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.times import times_typed
 from vadrin.app.library.differences import Difference, conditions_of, differences
 from vadrin.app.library.named_records import batch_named, camera_named, developer_named, stock_named
-from vadrin.app.sheet_loading import load_sheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Developer, Test
 from vadrin.notebook.store import Notebook

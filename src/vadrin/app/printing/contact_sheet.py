@@ -13,8 +13,8 @@ from vadrin.app.judged.contact_prints import (
     paper_verdict,
 )
 from vadrin.app.judged.light_box_ei import light_box_answer
+from vadrin.app.sheets.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
 from vadrin.core.judging.verdicts import USE_IT, Share, share_of
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook

@@ -6,18 +6,18 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from vadrin.app.document.state import State
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Paper, PaperGrade, Workprint
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.printing.grades import GradeFit
-    from vadrin.core.results.analysis import Analysis
 
 SCENE_STOPS = 7.0
 _STOP = 0.30103
@@ -34,10 +34,10 @@ class GradeLine:
 
 
 def negative_range(
-    analysis: Analysis | None, strip: StripSheet, scene_stops: float = SCENE_STOPS
+    state: State, strip: StripSheet, scene_stops: float = SCENE_STOPS
 ) -> tuple[float | None, str]:
     """Density range of a strip's negatives over a scene; None with the reason."""
-    known = {s.label: s for s in analysis.strips} if analysis else {}
+    known = {s.label: s for s in state.analysis.strips} if state.analysis else {}
     mine = known.get(strip.strip.label)
     if mine is None or mine.average_gradient.value is None:
         return None, (mine.average_gradient.why if mine else "this strip has no curve yet")
@@ -62,16 +62,13 @@ def known_grades(
 
 
 def grade_lines(
-    notebook: Notebook,
-    sheet: TestSheet,
-    strip: StripSheet,
-    analysis: Analysis | None,
-    scene_stops: float = SCENE_STOPS,
+    notebook: Notebook, state: State, strip: StripSheet, scene_stops: float = SCENE_STOPS
 ) -> tuple[str, tuple[GradeLine, ...]]:
     """The nearest three grades with their times, under a sentence."""
     from vadrin.core.printing.grades import changed_time, nearest_grades
 
-    reach, why = negative_range(analysis, strip, scene_stops)
+    sheet = state.sheet
+    reach, why = negative_range(state, strip, scene_stops)
     if reach is None:
         return f"No grade can be named: {why}.", ()
     known = known_grades(notebook, sheet)

@@ -15,8 +15,8 @@ from vadrin.app.judged.print_ei import (
     print_index_words,
 )
 from vadrin.app.printing.print_setups import lock_setup
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook

@@ -6,12 +6,12 @@ from functools import lru_cache
 from math import log10
 from typing import TYPE_CHECKING
 
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.kind_answer import AnswerPlot, AnswerTable, KindAnswer, Series
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.figure import Figure
-from vadrin.core.planning.test_kinds.paper import PaperTest
+from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Judgement, Reading, Test
 from vadrin.notebook.store import Notebook
@@ -72,7 +72,7 @@ def paper_curve_of(sheet: TestSheet) -> PaperCurve | str:
 
 def curve_of_paper(notebook: Notebook, paper_id: int | None) -> PaperCurve | None:
     """The newest curve that was measured of a paper in the cupboard; None for none."""
-    from vadrin.app.sheet_loading import load_sheet
+    from vadrin.app.document.sheet_loading import load_sheet
 
     if paper_id is None:
         return None
@@ -139,7 +139,7 @@ def _step_exposures(sheet: TestSheet) -> list[float]:
     return sorted(placed)
 
 
-def _by_eye(sheet: TestSheet) -> KindAnswer | None:
+def _by_eye(sheet: TestSheet) -> OwnAnswer | None:
     """The range of a paper by eye alone; None before both steps were found."""
     from vadrin.core.printing.paper_curve import scale_by_eye
 
@@ -153,9 +153,9 @@ def _by_eye(sheet: TestSheet) -> KindAnswer | None:
     try:
         found = scale_by_eye(np.array(exposures), grey, black, step)
     except ValueError as error:
-        return KindAnswer("", f"{str(error).capitalize()}.", "Look at the strip again.")
+        return OwnAnswer("", f"{str(error).capitalize()}.", "Look at the strip again.")
     row = _figure_words("ISO range R, by eye", found, digits=0)
-    return KindAnswer(
+    return OwnAnswer(
         f"R {found.known():.0f}",
         "by eye, from the first grey step to the first black one",
         "Read the steps, or scan them, for a curve and a surer range.",
@@ -164,7 +164,7 @@ def _by_eye(sheet: TestSheet) -> KindAnswer | None:
     )
 
 
-def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
+def paper_answer(sheet: TestSheet) -> OwnAnswer:
     """What a paper test says."""
     made = paper_curve_of(sheet)
     seen = _by_eye(sheet) if isinstance(made, str) else None
@@ -173,7 +173,7 @@ def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
     if isinstance(made, str):
         waits = any(isinstance(r, Reading) for _, f in sheet.frames() for r in f.readings)
         act = "Read the reflection densities of its steps, the paper's white first."
-        return KindAnswer("", made, "" if waits else act)
+        return OwnAnswer("", made, "" if waits else act)
     rows = [
         _figure_words("ISO range R", made.iso_range, digits=0),
         _figure_words("exposure scale, lg H", made.exposure_scale),
@@ -200,4 +200,4 @@ def paper_kind_answer(sheet: TestSheet) -> KindAnswer:
         "lg exposure", "reflection density over white", (Series("the paper", line, line),)
     )
     next_act = f"{act[:1].upper()}{act[1:]}." if act else ""
-    return KindAnswer(says, words, next_act, figures, AnswerTable(("", ""), tuple(rows)), (), plot)
+    return OwnAnswer(says, words, next_act, figures, AnswerTable(("", ""), tuple(rows)), (), plot)

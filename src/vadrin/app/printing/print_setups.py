@@ -8,8 +8,8 @@ from typing import Any
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.library.cupboard import title_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.printing.strip_exposures import for_other_base, for_other_size
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Enlarger, Paper, PrintSetup, PrintStrip, Workprint

@@ -8,8 +8,8 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.printing.strip_exposures import (
     Covering,
     StepUnit,

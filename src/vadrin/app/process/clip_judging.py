@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import json
 
+from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.densities import reading_typed
-from vadrin.app.kind_answer import KindAnswer
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.frames import FrameRole
-from vadrin.core.planning.test_kinds.clip import Clip
+from vadrin.core.planning.test_types.clip import Clip
 from vadrin.core.process.clip_verdict import (
     ClipAnswer,
     ClipVerdict,
@@ -196,11 +196,11 @@ def clip_words(sheet: TestSheet, answer: ClipAnswer) -> str:
     )
 
 
-def clip_kind_answer(sheet: TestSheet) -> KindAnswer:
+def clip_answer(sheet: TestSheet) -> OwnAnswer:
     """The answer of a test of a clip."""
     answer = clip_answer_of(sheet)
     if answer is None:
-        return KindAnswer(
+        return OwnAnswer(
             "",
             "not judged yet",
             "Judge the fogged piece beside the good one: on Process under Clip, or read both.",
@@ -208,4 +208,4 @@ def clip_kind_answer(sheet: TestSheet) -> KindAnswer:
     act = "" if answer.verdict is ClipVerdict.GO else clip_words(sheet, answer)
     says = answer.verdict.value
     figures = {"factor": answer.factor, "low": answer.low, "high": answer.high}
-    return KindAnswer(f"{says[0].upper()}{says[1:]}", clip_words(sheet, answer), act, figures)
+    return OwnAnswer(f"{says[0].upper()}{says[1:]}", clip_words(sheet, answer), act, figures)

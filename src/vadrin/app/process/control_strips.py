@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.entry.densities import density_typed
-from vadrin.app.kind_answer import KindAnswer
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.planning.test_kinds.process_control import HIGH, LOW, ProcessControl
+from vadrin.core.planning.test_types.process_control import HIGH, LOW, ProcessControl
 from vadrin.core.process.control_limits import (
     Control,
     ControlFigure,
@@ -185,17 +185,17 @@ def chart_words(sheet: TestSheet) -> str:
     return f"The newest strip is {last.value}{why}. Limits {limits}."
 
 
-def control_kind_answer(sheet: TestSheet) -> KindAnswer:
+def control_answer(sheet: TestSheet) -> OwnAnswer:
     """The answer of a test of process control."""
     strips, lanes = control_readings(sheet), chart_lanes(sheet)
     if len(strips) < 2:
         act = "Read the blank, the low and the high patch of the strip that went with each run."
-        return KindAnswer("", "no run to hold against the first yet", act)
+        return OwnAnswer("", "no run to hold against the first yet", act)
     last = _worst(lanes, len(strips) - 1)
     says = f"{last.value[0].upper()}{last.value[1:]}"
     act = "Mend the process, then run another strip." if last is Control.OUT else ""
     figures = {f"{lane.figure.value} off": lane.values[-1] - lane.aim for lane in lanes}
-    return KindAnswer(says, chart_words(sheet), act, figures)
+    return OwnAnswer(says, chart_words(sheet), act, figures)
 
 
 def control_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:

@@ -9,8 +9,8 @@ from dataclasses import asdict, replace
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
-from vadrin.app.reference_temperature import reference_of, routine_of, temperature_factor_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
     ClockEvent,

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
-from vadrin.app.reference_temperature import reference_of
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.reference_temperature import reference_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook

@@ -8,7 +8,7 @@ from pathlib import Path
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.process.strip_chemistry import together
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit
 from vadrin.core.process.pulls import (
     PullAct,

@@ -9,10 +9,10 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
-from vadrin.app.makers_told import line_of, makers_of_sheet
-from vadrin.app.reference_temperature import reference_of
 from vadrin.app.results.rule_scores import measured_pushes
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.makers_told import line_of, makers_of_sheet
+from vadrin.app.sheets.reference_temperature import reference_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.process.makers_table import MakersLine, makers_minutes
 from vadrin.core.process.rules_on_trial import Score, Trial, score_of
 from vadrin.core.wording import counted

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.reference_temperature import reference_of
-from vadrin.app.results.analysis_input import readings_of, settings_of
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.sheets.reference_temperature import reference_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure
 from vadrin.errors import EntryError
 from vadrin.notebook.store import Notebook

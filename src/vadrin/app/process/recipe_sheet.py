@@ -9,8 +9,8 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.units import METRIC, Units
 from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.process.strip_chemistry import together
-from vadrin.app.reference_temperature import reference_of, routine_of, temperature_factor_of
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
     Governs,

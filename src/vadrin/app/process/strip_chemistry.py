@@ -7,8 +7,8 @@ from typing import TypeVar
 
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
-from vadrin.app.reference_temperature import routine_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.reference_temperature import routine_of
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Developer, Process, Strip, Test
 from vadrin.notebook.store import Notebook

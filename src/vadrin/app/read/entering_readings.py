@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.entry.densities import Step
+from vadrin.app.sheets.test_sheet import FrameSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet
 from vadrin.core.channels import Channel
 from vadrin.notebook.records import Reading
 from vadrin.notebook.store import Notebook

@@ -6,8 +6,8 @@ import json
 import mimetypes
 from pathlib import Path
 
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.readings_table import (
     DENSITY_HIGH,

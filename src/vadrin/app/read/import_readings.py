@@ -10,8 +10,8 @@ from vadrin.app.display.words import counted
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.read.entering_readings import WEDGE
 from vadrin.app.read.export_readings import LEFT_OUT
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.errors import EditRefusedError

@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import StripSheet
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import checksum
 from vadrin.notebook.records import Attachment

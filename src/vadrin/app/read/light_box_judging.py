@@ -18,8 +18,8 @@ from vadrin.app.judged.light_box_ei import (
     light_box_words,
     viewing_of,
 )
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.judging.light_box import Told, Viewing
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Instrument, Judgement

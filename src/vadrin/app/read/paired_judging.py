@@ -6,8 +6,8 @@ import json
 from dataclasses import dataclass
 from random import Random
 
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.judging.paired import QUALITIES, SCALE, PairedResult, paired_result
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Judgement

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.entry.numbers import number_within
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import StripSheet, TestSheet
 from vadrin.core.materials.hues import Lab
-from vadrin.core.planning.test_kinds.colour_push import ColourPush
-from vadrin.core.planning.test_kinds.compare import Compare
+from vadrin.core.planning.test_types.colour_push import ColourPush
+from vadrin.core.planning.test_types.compare import Compare
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.document.state import State
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameRole
-from vadrin.core.planning.test_kinds import kind_of
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.planning.test_types import type_of
 
 _FALL = 0.04
 _JUMP = 1.3
@@ -68,17 +68,18 @@ def _doubt_of_blank(
     return "" if density < _HIGHEST_BASE else "A blank so dense: base plus fog is seldom above 1."
 
 
-def reading_doubt(sheet: TestSheet, frame: FrameSheet, analysis: Analysis | None) -> str:
+def reading_doubt(state: State, frame: FrameSheet) -> str:
     """Why a frame's reading looks wrong, in a sentence; empty if it does not."""
+    sheet = state.sheet
     place = sheet.place_of(frame.frame.id)
     density = frame.density
     if place is None or density is None:
         return ""
     strip = place[0]
-    for warning in analysis.diagnostics if analysis else ():
+    for warning in state.analysis.diagnostics if state.analysis else ():
         if warning.strip == strip.strip.label and frame.number in warning.frames:
             return f"{warning.sentence} {warning.remedy}"
-    kind = kind_of(sheet.test.kind)
+    kind = type_of(sheet.test.kind)
     doubt = "" if kind and kind.density_falls else _beside_the_blanks(strip, frame, density)
     if doubt:
         return f"{doubt} Ctrl+Enter replaces the reading."

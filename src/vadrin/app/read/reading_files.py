@@ -8,8 +8,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.read.import_readings import fill_frames, import_table, remembered_columns
-from vadrin.app.workbench import Workbench
 from vadrin.core.interruption import interruptible
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings

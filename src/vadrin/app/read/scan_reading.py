@@ -13,10 +13,10 @@ import numpy as np
 from vadrin.app.read.kept_scans import keep_scan, preview_of
 from vadrin.app.read.known_wedge import KnownSteps
 from vadrin.app.read.scan_calibration import calibration_of, calibration_words
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint, interruptible
-from vadrin.core.planning.test_kinds import kind_of
+from vadrin.core.planning.test_types import type_of
 from vadrin.core.scanning.calibration import ScanCalibration
 from vadrin.core.scanning.film_bands import film_bands, light_along
 from vadrin.core.scanning.frame_finding import GAP, StripPlace, find_frames
@@ -293,7 +293,7 @@ def turned(scan: Scan) -> Scan:
 
 def lies_edge_to_edge(sheet: TestSheet) -> bool:
     """Whether the steps of a test lie without gaps, as on paper."""
-    kind = kind_of(sheet.test.kind)
+    kind = type_of(sheet.test.kind)
     return kind is not None and kind.edge_to_edge
 
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.test_sheet import TestSheet
-from vadrin.core.planning.test_kinds.data_sheet import DataSheet
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.planning.test_types.data_sheet import DataSheet
 
 ABSOLUTE, RELATIVE = "published curve, absolute axis", "published curve, relative axis"
 AXES = (ABSOLUTE, RELATIVE)

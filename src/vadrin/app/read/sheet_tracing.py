@@ -10,8 +10,8 @@ import numpy as np
 
 from vadrin.app.entry.numbers import number_typed
 from vadrin.app.read.kept_scans import keep_scan, preview_of
+from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import StripSheet
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.tracing.line_following import follow_line, thinned
 from vadrin.core.tracing.picture_axes import PictureAxes

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from vadrin.app.sheets.test_sheet import FAULT, FrameSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.app.test_sheet import FAULT, FrameSheet, TestSheet
 from vadrin.core.judging.verdicts import (
     FAULTS,
     SCALES,

@@ -5,15 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from vadrin.app.document.state import State
 from vadrin.app.judged.judged_ei import JudgedEI, chosen_ei, judged_ei
-from vadrin.app.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
-from vadrin.core.planning.test_kinds import Asks, kind_of
+from vadrin.core.planning.test_types import Asks, type_of
 from vadrin.core.restated_time import restated_time
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 AS_DEVELOPED = "as developed"
 """Stands for a target where there was one development, so that no time could be looked for."""
@@ -62,7 +63,7 @@ def _judged(sheet: TestSheet) -> Answer | None:
     seen = judged_ei(sheet)
     if seen is None:
         return None
-    kind, strip = kind_of(sheet.test.kind), seen.strip
+    kind, strip = type_of(sheet.test.kind), seen.strip
     time = absent("frames judged by eye tell an EI and no contrast: read densities for a time")
     if strip.minutes and kind is not None and kind.asks is Asks.INDEX:
         warmth, factor = reference_of(sheet, strip), temperature_factor_of(sheet, strip)
@@ -70,11 +71,12 @@ def _judged(sheet: TestSheet) -> Answer | None:
     return Answer(seen.index, time, BY_EYE, 0.0, seen)
 
 
-def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
+def answer_of(state: State) -> Answer:
     """The answer of a test; where there was one time, the EI as it was developed.
 
     That time answers only the kinds that ask for no other.
     """
+    sheet, analysis = state.sheet, state.settled()
     finding, target = analysis.finding, analysis.settings.target
     rated = chosen_ei(sheet) or analysis.rated_index
     found = Answer(rated, finding.time_min, target.kind, target.value)
@@ -88,7 +90,7 @@ def answer_of(sheet: TestSheet, analysis: Analysis) -> Answer:
         return _judged(sheet) or found
     if found.ready or len(times) != 1:
         return found
-    first, kind = own[0], kind_of(sheet.test.kind)
+    first, kind = own[0], type_of(sheet.test.kind)
     index: Figure = chosen_ei(sheet) or getattr(first, analysis.school.rates_by)
     time = finding.time_min
     if first.restated_min and kind is not None and kind.asks is Asks.INDEX:

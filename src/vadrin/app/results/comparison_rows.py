@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.document.state import State
 from vadrin.app.results.metric_rows import Cell
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure
-from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.comparison import Comparison
 
 HEADS = (
@@ -70,6 +70,7 @@ def _line(sheet: TestSheet, one: Comparison) -> ComparisonRow:
     )
 
 
-def comparison_rows(sheet: TestSheet, analysis: Analysis) -> tuple[ComparisonRow, ...]:
+def comparison_rows(state: State) -> tuple[ComparisonRow, ...]:
     """A line for each strip of another material."""
+    sheet, analysis = state.sheet, state.settled()
     return tuple(_line(sheet, one) for one in analysis.compared)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.descriptions import own_answer
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import (
     ei_range_text,
@@ -11,15 +12,13 @@ from vadrin.app.display.quantities import (
     minutes_range_text,
     minutes_text,
 )
+from vadrin.app.document.state import State
 from vadrin.app.judged.light_box_ei import beside_the_light_box
-from vadrin.app.kind_answer import own_answer
-from vadrin.app.reference_temperature import reference_words
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
-from vadrin.app.test_sheet import TestSheet
-from vadrin.core.results.analysis import Analysis
+from vadrin.app.sheets.reference_temperature import reference_words
 
 
 @dataclass(frozen=True)
@@ -40,8 +39,9 @@ class Headline:
     """Whether it is an answer of a kind's own, in words rather than an EI."""
 
 
-def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str, str]:
+def _index_by_strip(state: State, why: str) -> tuple[str, str]:
     """The EI of the strip nearest to what was asked for, where there is none for the target."""
+    sheet, analysis = state.sheet, state.settled()
     others = sheet.others()
     rates_by = analysis.school.rates_by
     known = [
@@ -63,15 +63,16 @@ def _index_by_strip(sheet: TestSheet, analysis: Analysis, why: str) -> tuple[str
     return f"EI {marked_ei(index.known())}", f"{note}; {why}"
 
 
-def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
+def headline_of(state: State) -> Headline:
     """The finding so far of a test."""
-    own = own_answer(sheet, analysis)
+    sheet, analysis = state.sheet, state.analysis
+    own = own_answer(state)
     if own is not None:
         words = f"{own.words[:1].upper()}{own.words[1:]}"
         return Headline(own.says, words, "", "", (), own.act, "", own=True)
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
-    finding, answer = analysis.finding, answer_of(sheet, analysis)
+    finding, answer = analysis.finding, answer_of(state)
     rated = answer.index
     index, index_note = "", rated.why
     if rated.value is not None:
@@ -80,7 +81,7 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {by}"
         index_note += "" if answer.by_eye else beside_the_light_box(sheet, rated.value)
     else:
-        index, index_note = _index_by_strip(sheet, analysis, rated.why)
+        index, index_note = _index_by_strip(state, rated.why)
     time, time_note, warmth = "", "", reference_words(sheet)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
@@ -96,7 +97,7 @@ def headline_of(sheet: TestSheet, analysis: Analysis | None) -> Headline:
         if time_note:
             words += f" would meet {target_text(finding.target.kind, finding.target.value)}"
         time_note = f"{time_note}. {words[0].upper()}{words[1:]}" if time_note else words
-    act = next_act(sheet, analysis)
+    act = next_act(state)
     pushes = tuple(line for line in push_lines(analysis, sheet.test.push_rule) if line.known)
     met = not answer.as_developed
     return Headline(

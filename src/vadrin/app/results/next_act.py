@@ -7,31 +7,31 @@ from dataclasses import replace
 from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
+from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
-from vadrin.app.test_sheet import TestSheet
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
 from vadrin.core.frames import FrameState
-from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import SALVAGE
 
 
-def next_act(sheet: TestSheet, analysis: Analysis) -> str:
+def next_act(state: State) -> str:
     """The single next act that would firm the finding up most, as a sentence."""
+    sheet, analysis = state.sheet, state.settled()
     serious = [w for w in analysis.diagnostics if w.severity is Severity.SERIOUS and w.frames]
     if serious:
         first = serious[0]
         return f"Read strip {first.strip}, frame {first.frames[0]} again."
-    if not analysis.strips and answer_of(sheet, analysis).by_eye:
+    if not analysis.strips and answer_of(state).by_eye:
         return ""
     if not analysis.strips:
         unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
         return "Read the blank frames first, then the rest." if unread else ""
-    answer = answer_of(sheet, analysis)
+    answer = answer_of(state)
     if answer.as_developed and answer.ready:
         return _CHECK
-    waiting = waiting_act(sheet, analysis)
+    waiting = waiting_act(state)
     if waiting:
         return waiting
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
@@ -51,11 +51,12 @@ def next_act(sheet: TestSheet, analysis: Analysis) -> str:
         longer = worth[0].stops > 0
         aim = times[-1] * 1.4 if longer else times[0] * 0.7
         return f"A strip at about {minutes_text(aim)} min would answer {push_name(worth[0].stops)}."
-    return _firmest(sheet, analysis)
+    return _firmest(state)
 
 
-def waiting_act(sheet: TestSheet, analysis: Analysis) -> str:
+def waiting_act(state: State) -> str:
     """What lies on the bench already and would tell more, in a sentence; empty for nothing."""
+    sheet, analysis = state.sheet, state.settled()
     fitted = {s.label for s in analysis.strips}
     for strip in sheet.strips:
         unread = [f for f in strip.frames if f.readable and not f.readings]
@@ -75,9 +76,10 @@ def waiting_act(sheet: TestSheet, analysis: Analysis) -> str:
     return ""
 
 
-def mended(sheet: TestSheet, analysis: Analysis) -> tuple[Diagnostic, ...]:
+def mended(state: State) -> tuple[Diagnostic, ...]:
     """The warnings of a test; one that asks for a strip names the one that lies there already."""
-    waiting = waiting_act(sheet, analysis)
+    analysis = state.settled()
+    waiting = waiting_act(state)
     asks_for_a_strip = ("one time", "two times", "not tested")
     return tuple(
         replace(w, remedy=waiting) if waiting and w.key in asks_for_a_strip else w
@@ -90,8 +92,9 @@ _WORTH = 0.06
 """An act that narrows the answer by less than this is not worth a frame."""
 
 
-def _firmest(sheet: TestSheet, analysis: Analysis) -> str:
+def _firmest(state: State) -> str:
     """The act of the greatest expected gain, or the check on paper where none is worth it."""
+    sheet, analysis = state.sheet, state.settled()
     step = analysis.next_steps[0] if analysis.next_steps else None
     if step is None or step.narrowing < _WORTH:
         return _CHECK

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from vadrin.app.kind_answer import KindAnswer
+from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.analysis import Analysis
@@ -146,7 +146,7 @@ def _next_step(of: NextStep) -> dict[str, Any]:
     }
 
 
-def answer_report(answer: KindAnswer) -> dict[str, Any]:
+def answer_report(answer: OwnAnswer) -> dict[str, Any]:
     """What a kind says in its own words, as plain JSON data."""
     made: dict[str, Any] = {"says": answer.says, "words": answer.words, "next": answer.act}
     made["figures"] = {

@@ -6,7 +6,7 @@ import json
 from functools import lru_cache
 
 from vadrin.core.figure import Basis
-from vadrin.core.planning.test_kinds.push_test import PUSH_SHARE
+from vadrin.core.planning.test_types.push import PUSH_SHARE
 from vadrin.core.process.rules_on_trial import RuleVerdict, Score, Trial, score_of
 from vadrin.core.results.one_strip_rule import one_strip_minutes
 from vadrin.core.wording import counted

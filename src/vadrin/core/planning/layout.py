@@ -7,7 +7,7 @@ from dataclasses import replace
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit, PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan
-from vadrin.core.planning.test_kinds import TestKind, kind_of
+from vadrin.core.planning.test_types import TestType, type_of
 from vadrin.core.wording import counted
 from vadrin.errors import PlanError
 
@@ -22,7 +22,7 @@ def lay_out_plan(request: PlanRequest) -> tuple[StripPlan, ...]:
     PlanError
         If it cannot be, with what would help.
     """
-    kind = kind_of(request.kind)
+    kind = type_of(request.kind)
     if kind is None:
         raise PlanError(f"no kind of test is called {request.kind}")
     if not request.times:
@@ -47,7 +47,7 @@ def _paired(request: PlanRequest) -> bool:
     return request.arrangement is Arrangement.INTERLEAVED
 
 
-def _with_checks(kind: TestKind, strips: list[StripPlan]) -> list[StripPlan]:
+def _with_checks(kind: TestType, strips: list[StripPlan]) -> list[StripPlan]:
     """The first exposure once more: at the end of the last strip, or of every one."""
     if kind.repeats_on_every_strip:
         return [_checked(strip, strip) for strip in strips]
@@ -64,7 +64,7 @@ def _checked(strip: StripPlan, repeating: StripPlan) -> StripPlan:
     return replace(strip, frames=(*strip.frames[:lit], again, *strip.frames[lit:]))
 
 
-def _cut(request: PlanRequest, kind: TestKind, strips: list[StripPlan]) -> list[StripPlan]:
+def _cut(request: PlanRequest, kind: TestType, strips: list[StripPlan]) -> list[StripPlan]:
     """Put strips on rolls, one after the other, with a piece lost to every cut between."""
     film = request.film
     capacity = film.capacity if film else None

@@ -9,11 +9,12 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
+from vadrin.app.document.state import State
+from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.warnings_of_test import warnings_of
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
@@ -23,7 +24,7 @@ from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.tips import set_tip
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 _COLUMN, _NO_LIMIT = 296, 16_777_215
 _MOST_NOTES = 5
@@ -88,7 +89,7 @@ class FindingColumn(QWidget):
         outer.addWidget(self._next)
         self._target = ""
         self._aside: QWidget | None = None
-        self._of: tuple[object, object, float] = (self, self, 0.0)
+        self._of: tuple[object, float] = (self, 0.0)
         self._shown: tuple[_Line | _Pushes, ...] | None = None
         self.spread(False)
 
@@ -110,16 +111,14 @@ class FindingColumn(QWidget):
         self._lent.setVisible(aside is not None)
         self._area.setVisible(aside is None)
 
-    def show_finding(
-        self, sheet: TestSheet | None, analysis: Analysis | None, station: str
-    ) -> None:
+    def show_finding(self, state: State | None, station: str) -> None:
         """Show where the test on the bench has come to."""
-        self._offer(sheet, station)
-        before, self._of = self._of, (sheet, analysis, scale())
-        anew = before[2] != self._of[2]
-        if not anew and before[0] is sheet and before[1] is analysis:
+        self._offer(state, station)
+        before, self._of = self._of, (state, scale())
+        anew = before[1] != self._of[1]
+        if not anew and before[0] is state:
             return
-        parts = tuple(self._parts(sheet, analysis))
+        parts = tuple(self._parts(state))
         if anew or parts != self._shown:
             self._shown = parts
             self._area.setWidget(self._body(parts))
@@ -139,16 +138,14 @@ class FindingColumn(QWidget):
         column.addStretch(1)
         return body
 
-    def _parts(
-        self, sheet: TestSheet | None, analysis: Analysis | None
-    ) -> Iterator[_Line | _Pushes]:
+    def _parts(self, state: State | None) -> Iterator[_Line | _Pushes]:
         """All that stands in the column, from above."""
-        if sheet is None:
+        if state is None:
             yield _Line("Nothing on the bench", Role.SECTION)
             words = "Open a test from the shelf, or start a new one."
             yield _Line(words, Role.LEAD, wrap=True)
             return
-        headline = headline_of(sheet, analysis)
+        sheet, headline = state.sheet, headline_of(state)
         yield from _of_headline(sheet, headline)
         for words in self._beside(sheet, headline.by_rule, headline.index_value):
             yield _Line(words, Role.NOTE, wrap=True)
@@ -160,7 +157,7 @@ class FindingColumn(QWidget):
             yield _Line("What would firm this up", Role.SECTION)
             yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
         yield from _of_notes(sheet)
-        yield from _of_warnings(sheet, analysis)
+        yield from _of_warnings(state)
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
@@ -183,10 +180,10 @@ class FindingColumn(QWidget):
         grid.addWidget(said, len(lines) + 1, 0, 1, 4)
         return holder
 
-    def _offer(self, sheet: TestSheet | None, station: str) -> None:
+    def _offer(self, state: State | None, station: str) -> None:
         words, self._target = NEXT_STATIONS.get(station, ("", ""))
         self._next.setText(words)
-        self._next.setVisible(bool(words) and sheet is not None and not self._wide)
+        self._next.setVisible(bool(words) and state is not None and not self._wide)
 
     def _follow(self) -> None:
         self._go(self._target)
@@ -220,8 +217,8 @@ def _of_notes(sheet: TestSheet) -> Iterator[_Line]:
         yield _Line(more, Role.CAPTION, wrap=True)
 
 
-def _of_warnings(sheet: TestSheet, analysis: Analysis | None) -> Iterator[_Line]:
-    warnings = warnings_of(sheet, analysis)
+def _of_warnings(state: State) -> Iterator[_Line]:
+    warnings = warnings_of(state)
     if warnings:
         yield _HAIRLINE
         yield _Line("Mind", Role.SECTION)

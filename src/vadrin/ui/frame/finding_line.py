@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.document.state import State
 from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -15,7 +15,7 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import ElidedLabel, rule, text
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 UNFOLD_KEY = "F2"
 
@@ -52,14 +52,12 @@ class FindingLine(QWidget):
             part.setFont(role_font(Role.NOTE))
             part.updateGeometry()
 
-    def show_finding(
-        self, sheet: TestSheet, analysis: Analysis | None, station: str, lent: bool
-    ) -> None:
+    def show_finding(self, state: State, station: str, lent: bool) -> None:
         """Show where the test has come to; `lent` where a station's own words stand there."""
         # Imported here so that the first window need not wait for numpy.
         from vadrin.app.results.headline import headline_of
 
-        headline = headline_of(sheet, analysis)
+        headline = headline_of(state)
         found = " · ".join(w for w in (headline.index, headline.time) if w)
         self._index.setText(found)
         self._index.setVisible(bool(found))

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from vadrin.app.display.words import counted
-from vadrin.app.workbench import Workbench
+from vadrin.app.document.workbench import Workbench
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button

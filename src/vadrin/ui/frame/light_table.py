@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, Q
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role

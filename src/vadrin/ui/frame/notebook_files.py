@@ -11,8 +11,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
-from vadrin.app.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.jobs import SlicedJob

@@ -6,8 +6,8 @@ from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QBoxLayout, QPushButton, QWidget
 
-from vadrin.app.progress import StepState
-from vadrin.app.workbench import STATIONS
+from vadrin.app.document.workbench import STATIONS
+from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
-from vadrin.app.workbench import Workbench
+from vadrin.app.document.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
 from vadrin.ui.frame.banner import Banner, Remedy
 from vadrin.ui.frame.column_matcher import ColumnMatcher

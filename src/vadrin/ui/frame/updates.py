@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QCoreApplication, QEvent, QObject, QTimer
 
-from vadrin.app.workbench import Topic, Workbench
+from vadrin.app.document.workbench import Topic, Workbench
 
 Listener = Callable[[Topic], None]
 

@@ -9,10 +9,10 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
-from vadrin.app.progress import steps_of
-from vadrin.app.workbench import Topic, Workbench
+from vadrin.app.document.answering import Answering
+from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.overview.progress import steps_of
 from vadrin.ui.actions import Action, bind
-from vadrin.ui.frame.analyst import Analyst
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.frame.finding_line import FindingLine
 from vadrin.ui.frame.header import Header
@@ -23,6 +23,7 @@ from vadrin.ui.frame.readings_import import ReadingsImport
 from vadrin.ui.frame.station_pages import StationPages
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
+from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
@@ -54,7 +55,8 @@ class Window(QMainWindow):
         super().__init__()
         self.bench, self.look, self._red_only = bench, DAY, False
         self.updates = Updates(bench)
-        self.analyst = Analyst(bench)
+        self.jobs = Jobs()
+        self._answering = Answering(bench, self.jobs)
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
         self.setAcceptDrops(True)
@@ -76,12 +78,12 @@ class Window(QMainWindow):
         self.table = LightTable()
         self.rail = Rail()
         self.banner = Banner()
-        self.importing = ReadingsImport(self.bench, self.banner, self.analyst.jobs)
+        self.importing = ReadingsImport(self.bench, self.banner, self.jobs)
         self.files = NotebookFiles(
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
         )
         self.given = Surroundings(
-            self.bench, self.analyst.jobs, self.start_test, self.files.ask_import, self.files.ask
+            self.bench, self.jobs, self.start_test, self.files.ask_import, self.files.ask
         )
         self.pages = StationPages(self.given)
         for part in (self.header, self.banner, self.importing.matcher, self.table):
@@ -160,7 +162,7 @@ class Window(QMainWindow):
 
     def _ask_for_answer(self, topic: Topic) -> None:
         if Topic.SHEET in topic:
-            self.analyst.ask()
+            self._answering.ask()
 
     def station(self) -> Station:
         """The station shown, made the first time it is gone to."""
@@ -186,7 +188,7 @@ class Window(QMainWindow):
     def scene(self) -> Scene:
         """What the station is to show now."""
         bench = self.bench
-        return Scene(bench.sheet, bench.analysis, bench.frame_id, self.look)
+        return Scene(bench.state, bench.frame_id, self.look)
 
     def _show_header(self) -> None:
         self.header.show_bench(self.bench)
@@ -196,7 +198,7 @@ class Window(QMainWindow):
         self.table.show_selection(self.bench.frame_id)
 
     def _show_rail(self) -> None:
-        steps = steps_of(self.bench.sheet, self.bench.analysis)
+        steps = steps_of(self.bench.state)
         self.rail.show_steps(steps, self.bench.station, self.look)
 
     def _show_finding(self) -> None:
@@ -208,12 +210,12 @@ class Window(QMainWindow):
         in_a_line = self.folded and station.wants_finding and sheet is not None
         self.finding_line.setVisible(in_a_line)
         self.pages.setVisible(not self.unfolded)
-        if in_a_line and sheet is not None:
+        if in_a_line and self.bench.state is not None:
             where = self.bench.station
-            self.finding_line.show_finding(sheet, self.bench.analysis, where, lent is not None)
+            self.finding_line.show_finding(self.bench.state, where, lent is not None)
         wanted = station.wants_finding and (self.unfolded or not self.folded)
         if self.finding is None and wanted:
-            from vadrin.app.finding_notes import finding_notes
+            from vadrin.app.overview.finding_notes import finding_notes
             from vadrin.ui.frame.finding_column import FindingColumn
 
             self.finding = FindingColumn(
@@ -227,7 +229,7 @@ class Window(QMainWindow):
             self.finding.spread(self.unfolded)
             self._row.setStretchFactor(self.finding, int(self.unfolded))
             self.finding.lend(lent)
-            self.finding.show_finding(sheet, self.bench.analysis, self.bench.station)
+            self.finding.show_finding(self.bench.state, self.bench.station)
 
     def unfold_finding(self) -> None:
         """Open the finding in the place of the station, where it is folded; or fold it again."""
@@ -277,7 +279,7 @@ class Window(QMainWindow):
     @property
     def busy(self) -> bool:
         """Whether anything shown is still being worked out."""
-        return self.analyst.jobs.busy() or self.files.merging is not None
+        return self.jobs.busy() or self.files.merging is not None
 
     def start_test(self) -> None:
         """Ask what a new test is to answer."""
@@ -383,7 +385,7 @@ class Window(QMainWindow):
         # Fields that lose the keyboard while the window goes have nothing to write into.
         for field in self.findChildren(WordField):
             field.blockSignals(True)
-        self.analyst.jobs.close()
+        self.jobs.close()
         for station in self.pages.made:
             station.put_away()
         # What still changes has nothing to be shown in.

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
 
+from vadrin.app.document.workbench import STATIONS, Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
-from vadrin.app.workbench import STATIONS, Workbench
 from vadrin.ui.actions import Action
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import STATION_NAMES

@@ -20,8 +20,9 @@ from vadrin.app.curves.curve_lines import (
     stop_ticks,
 )
 from vadrin.app.curves.judged_places import JudgedPlace, judged_places
+from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
 from vadrin.ui.plots.judged_lines import judged_items
@@ -30,10 +31,12 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
+_MEASURED, _LIKELY, _BEFORE = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
+"""How a curve is drawn: as read, as a guess, and as it was before the last edit."""
 
 
 class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
@@ -105,8 +108,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
 
     def draw(
         self,
-        sheet: TestSheet,
-        analysis: Analysis | None,
+        state: State,
         frame_id: int | None,
         only_strip: str = "",
         expected: tuple[ExpectedStrip, ...] = (),
@@ -115,9 +117,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
 
         Parameters
         ----------
-        sheet : TestSheet
-        analysis : Analysis or None
-            Without it only the readings are shown.
+        state : State
+            Before there is an answer only the readings are shown; while it is worked out anew,
+            the curves there were, dotted.
         frame_id : int or None
             The selected frame.
         only_strip : str
@@ -126,6 +128,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             Curves that are a guess: dashed, with the planned frames marked on them.
         """
         # Compared as objects: equal data in a new object is rare and costs one more drawing.
+        sheet, analysis = state.sheet, state.analysis
         shows = (sheet, analysis, expected, only_strip, self._look, scale())
         if len(shows) == len(self._shows) and all(
             a is b or (isinstance(a, str | float) and a == b)
@@ -135,7 +138,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             return
         self._shows = shows
         self.start_over()
-        self._stops.meter = meter_exposure(sheet, analysis)
+        self._stops.meter = meter_exposure(state)
         self._index.meter_constant = sheet.test.meter_constant
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
         for place, strip in enumerate(ordered):
@@ -144,8 +147,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
                 self._draw_readings(strip, sheet.test.meter_constant, colour, place)
         assumed = bool(expected)
         curves: tuple[CurveLine, ...] = expected
-        if not assumed and analysis:
-            curves = analysis.strips
+        drawn = analysis or state.earlier
+        if not assumed and drawn is not None:
+            curves = drawn.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
         span = exposure_span(sheet)
         self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
@@ -154,8 +158,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         for item in judged_items(self._judged, self._look, self._view[2]):
             self.addItem(item)
         self._say_judged()
-        self._draw_curves(sheet, shown, span, assumed)
-        self._strike_out(sheet, analysis, only_strip)
+        line = _MEASURED if analysis else _BEFORE
+        self._draw_curves(sheet, shown, span, _LIKELY if assumed else line)
+        self._strike_out(state, only_strip)
         self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
         self._ring.setPen(pg.mkPen(self._look.grease, width=2.5))
         self._ring.setZValue(8)
@@ -220,7 +225,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.addItem(lines)
 
     def _draw_curves(
-        self, sheet: TestSheet, shown: list[CurveLine], span: tuple[float, float], assumed: bool
+        self, sheet: TestSheet, shown: list[CurveLine], span: tuple[float, float], line: Qt.PenStyle
     ) -> None:
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
         labels = [s.strip.label for s in ordered]
@@ -229,13 +234,13 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             place = labels.index(strip.label) if strip.label in labels else 0
             colour = self._look.strip_colour(place, len(ordered))
             x, y = curve_points(strip, span)
-            style = Qt.PenStyle.DashLine if assumed else Qt.PenStyle.SolidLine
-            pen = pg.mkPen(colour, width=1.5 if assumed else 2, style=style)
+            pen = pg.mkPen(colour, width=2 if line == _MEASURED else 1.5, style=line)
             self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
-            if assumed:
+            if line == _LIKELY:
                 self.draw_expected(sheet, strip.label, x, y, colour)
             ends.append((float(x[-1]), float(y[-1]), curve_name(strip), colour))
-            self._mark_speed_point(strip)
+            if line != _BEFORE:
+                self._mark_speed_point(strip)
         self._draw_ends(ends)
 
     def _mark_speed_point(self, strip: CurveLine) -> None:
@@ -248,9 +253,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         spot.setZValue(6)
         self.addItem(spot)
 
-    def _strike_out(self, sheet: TestSheet, analysis: Analysis | None, only_strip: str) -> None:
+    def _strike_out(self, state: State, only_strip: str) -> None:
         """Cross the readings the fit refused."""
-        at = refused_readings(sheet, analysis, only_strip)
+        at = refused_readings(state, only_strip)
         if at:
             crosses = pg.ScatterPlotItem(pos=at, symbol="x", size=px(13))
             crosses.setPen(pg.mkPen(self._look.grease, width=2))

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QEvent, QObject, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
 from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
 
-from vadrin.app.kind_answer import FilmCell, FilmRow
+from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font

@@ -11,8 +11,9 @@ from PyQt6 import sip
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Topic, Workbench
+from vadrin.app.document.state import State
+from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.theme.look import Look
@@ -29,10 +30,19 @@ if TYPE_CHECKING:
 class Scene:
     """Everything a station shows: the test, its answer, the selection and the look."""
 
-    sheet: TestSheet | None
-    analysis: Analysis | None
+    state: State | None
     frame_id: int | None
     look: Look
+
+    @property
+    def sheet(self) -> TestSheet | None:
+        """The test on the bench."""
+        return self.state.sheet if self.state is not None else None
+
+    @property
+    def analysis(self) -> Analysis | None:
+        """Its answer; None until it is worked out for the test as it is now."""
+        return self.state.analysis if self.state is not None else None
 
 
 @dataclass(frozen=True)

@@ -12,9 +12,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.decisions.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
 from vadrin.app.decisions.decision import write_answer
+from vadrin.app.descriptions import own_answer
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.kind_answer import own_answer
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -27,9 +27,9 @@ from vadrin.ui.widgets.sentence import sentence
 
 def _no_card(scene: Scene) -> str:
     """Why there is no card yet."""
-    if scene.analysis is None or scene.sheet is None:
-        return "working it out"
-    own = own_answer(scene.sheet, scene.analysis)
+    if scene.state is None or scene.analysis is None:
+        return "it is still being worked out"
+    own = own_answer(scene.state)
     return own.words.rstrip(".") if own is not None else scene.analysis.finding.time_min.why
 
 
@@ -85,8 +85,8 @@ class CardsStation(Station):
         self._card = self._card if self._card in self._cards() else WHOLE_FINDING
         self.card.show_value(self._card)
         card = None
-        if scene.analysis is not None:
-            card = card_named(self.bench.notebook, sheet, scene.analysis, self._card)
+        if scene.state is not None and scene.analysis is not None:
+            card = card_named(self.bench.notebook, scene.state, self._card)
         self._save.setEnabled(card is not None)
         if card is None:
             why = _no_card(scene)
@@ -105,7 +105,7 @@ class CardsStation(Station):
 
     def _cards(self) -> list[str]:
         scene = self._scene
-        return card_names(scene.sheet if scene else None, scene.analysis if scene else None)
+        return card_names(scene.state if scene else None)
 
     def _set_card(self, words: str) -> None:
         self._card = choice_typed(words, self._cards(), anywhere=True)
@@ -155,8 +155,8 @@ class CardsStation(Station):
         if target.suffix.lower() not in (".pdf", ".json"):
             target = target.with_name(target.name + ".pdf")
         try:
-            if scene is not None and scene.sheet is not None and scene.analysis is not None:
-                write_answer(target, scene.sheet, scene.analysis)
+            if scene is not None and scene.state is not None:
+                write_answer(target, scene.state)
             else:
                 write_card(target, self._pdf)
         except OSError as error:

@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.cupboard import (
     new_record,
@@ -30,7 +31,6 @@ from vadrin.app.library.cupboard import (
 )
 from vadrin.app.library.forms import FORMS, FormField
 from vadrin.app.library.meter_constant import HINT as METER_CONSTANT_HINT
-from vadrin.app.workbench import Topic
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings

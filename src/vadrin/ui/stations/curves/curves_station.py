@@ -52,14 +52,14 @@ class CurvesStation(Station):
 
     def show_scene(self, scene: Scene) -> None:
         """Draw the curves and fill the table."""
-        if scene.sheet is None:
+        if scene.state is None:
             return
         count = len(scene.analysis.strips) if scene.analysis else 0
         name = _NUMBERS[count] if count < len(_NUMBERS) else str(count)
         words = f"{name} strips, one curve each" if count > 1 else "One strip and its curve"
         self._title.setText(words if count else "No curve yet: read the frames of a strip first")
         self._plot.show_look(scene.look)
-        self._plot.draw(scene.sheet, scene.analysis, scene.frame_id)
+        self._plot.draw(scene.state, scene.frame_id)
         if self._pages.currentIndex() == 1:
             self._fill(scene.analysis)
         self._scene = scene

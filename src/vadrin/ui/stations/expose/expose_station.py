@@ -17,8 +17,8 @@ from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
 from vadrin.app.expose.wrong_setting import wrong_setting_words
-from vadrin.app.frame_order import last_exposed, next_to_expose
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.frame_order import last_exposed, next_to_expose
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.actions import Action
 from vadrin.ui.stations.expose.prompts import ExposePrompts

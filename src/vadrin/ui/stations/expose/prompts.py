@@ -7,6 +7,7 @@ from functools import partial
 
 from vadrin.app.display.marks import shutter_name, stops_counted
 from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.times import seconds_typed
@@ -20,8 +21,7 @@ from vadrin.app.expose.exposing import (
 )
 from vadrin.app.expose.frame_counter import CounterRemedy, counter_remedies, frames_wound
 from vadrin.app.expose.ticked_sheet import SHEET_HINT, tick_sheet
-from vadrin.app.frame_order import next_to_expose
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.frame_order import next_to_expose
 from vadrin.ui.widgets.ask_line import AskLine
 from vadrin.ui.widgets.sound_cues import Cue
 

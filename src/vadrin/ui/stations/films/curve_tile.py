@@ -15,7 +15,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
-from vadrin.app.answers.film_comparison import ComparedFilm, cells_of
+from vadrin.app.shelf.film_comparison import ComparedFilm, cells_of
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font

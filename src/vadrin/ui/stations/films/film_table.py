@@ -6,7 +6,7 @@ from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, QRectF, QSiz
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QStyledItemDelegate, QStyleOptionViewItem
 
-from vadrin.app.answers.film_comparison import CURVE, HEADS, ComparedFilm, cells_of
+from vadrin.app.shelf.film_comparison import CURVE, HEADS, ComparedFilm, cells_of
 from vadrin.ui.stations.films.curve_tile import draw_curves
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role

@@ -8,7 +8,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QScrollArea, QStackedWidget, QTableView
 
-from vadrin.app.answers.film_comparison import (
+from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Topic
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.shelf.film_comparison import (
     CURVE,
     HEADS,
     ORDERS,
@@ -18,10 +22,6 @@ from vadrin.app.answers.film_comparison import (
     films_words,
     ordered,
 )
-from vadrin.app.display.words import counted
-from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.stepping import chooser
-from vadrin.app.workbench import Topic
 from vadrin.errors import VadrinError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import SlicedJob

@@ -8,12 +8,12 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
-from vadrin.app.kind_answer import AnswerTable
+from vadrin.app.descriptions.answer_in_words import AnswerTable
+from vadrin.app.document.state import State
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.metric_rows import Cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.school_rows import school_lines
-from vadrin.app.test_sheet import TestSheet
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
@@ -62,10 +62,10 @@ def school_table(analysis: Analysis) -> QWidget:
     return holder
 
 
-def comparison_table(sheet: TestSheet, analysis: Analysis) -> QWidget:
+def comparison_table(state: State) -> QWidget:
     """Other films, developers or processes beside the reference."""
     holder, grid = _grid(HEADS, 18)
-    for row, line in enumerate(comparison_rows(sheet, analysis)):
+    for row, line in enumerate(comparison_rows(state)):
         grid.addWidget(text(line.name, Role.LEAD_STRONG, wrap=True), 1 + 2 * row, 0, 2, 1, _TOP)
         for column, cell in enumerate(line.cells, start=1):
             shown = text(cell.shown, Role.LEAD, bold=column == 1)

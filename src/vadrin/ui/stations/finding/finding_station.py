@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
-from vadrin.app.answers.long_exposures_answer import may_write_law, write_law
 from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision import (
     channel_shown,
@@ -19,10 +18,10 @@ from vadrin.app.decisions.decision import (
     sign,
 )
 from vadrin.app.decisions.decision_basis import changes_since_decision, present_answer
+from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.words import date_text
+from vadrin.app.document.state import State
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.kind_answer import answers_itself
-from vadrin.app.kinds import page_of
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.target_words import (
@@ -32,7 +31,8 @@ from vadrin.app.results.target_words import (
     target_value_stepped,
     target_value_typed,
 )
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.finding.answer_views import answer_view
@@ -45,7 +45,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    pass
 
 
 class FindingStation(Station):
@@ -89,7 +89,7 @@ class FindingStation(Station):
             "why it was decided", lambda w: self._sign(note=w.strip()), role=Role.LEAD
         )
         self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
-        self._analysis: Analysis | None = None
+        self._state: State | None = None
         self._lay_out()
         self.offer(
             hint("↑ ↓", "step the target, at its underlined word"),
@@ -118,7 +118,7 @@ class FindingStation(Station):
         if scene.sheet is None:
             return
         test = scene.sheet.test
-        self._analysis = scene.analysis
+        self._state = scene.state
         own = answers_itself(test.kind)
         self._asked.setVisible(not own)
         self.write_law.setVisible(may_write_law(scene.sheet))
@@ -127,17 +127,19 @@ class FindingStation(Station):
         self._school.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
         self._channel.show_value(channel_shown(scene.sheet)[0])
-        self._area.setWidget(answer_view(page_of(test.kind).answer_view)(scene))
+        self._area.setWidget(answer_view(test.kind)(scene))
         self._show_decision(scene.sheet)
 
     def _show_decision(self, sheet: TestSheet) -> None:
-        ready = self._analysis is not None and may_decide(sheet, self._analysis)
+        state = self._state
+        ready = state is not None and may_decide(state)
         self._decide.setEnabled(ready)
         changes = changes_since_decision(sheet)
         self.outdated.setVisible(changes is not None)
         self._decide.setText("Decide anew" if changes else "Decide on this")
         if changes is not None:
-            now = present_answer(sheet, self._analysis) if self._analysis else "being worked out"
+            settled = state is not None and state.analysis is not None
+            now = present_answer(state) if state is not None and settled else "being worked out"
             self.outdated.setText(
                 f"{changes.sentence()} Now it would be {now}. What was decided "
                 "stays as it is until you decide anew."
@@ -212,11 +214,10 @@ class FindingStation(Station):
             self.bench.edit(lambda notebook: sign(notebook, last, **words))
 
     def _write(self) -> None:
-        sheet, analysis = self.bench.sheet, self._analysis
-        if sheet is None or analysis is None or not may_decide(sheet, analysis):
+        state = self.bench.state
+        if state is None or (state.analysis is not None and not may_decide(state)):
             return
-        card = page_of(sheet.test.kind).present_card(sheet, analysis)
-        self.bench.edit(lambda notebook: decide(notebook, sheet, analysis, card=card))
+        self.bench.edit(lambda notebook: decide(notebook, state))
 
     def take_focus(self) -> None:
         """Begin at the target."""

@@ -9,11 +9,12 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, list_text
+from vadrin.app.document.state import State
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
 from vadrin.app.plan.plan_forecast import strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
@@ -105,10 +106,10 @@ class ForecastPanel(QWidget):
         self.plot.show_look(scene.look)
         self.plot.draggable = False
         if sheet.read():
-            self.plot.draw(sheet, scene.analysis, scene.frame_id)
+            self.plot.draw(scene.state or State(sheet), scene.frame_id)
             likely = "Curves as measured."
         elif self.film is None:
-            self.plot.draw(sheet, None, scene.frame_id)
+            self.plot.draw(State(sheet), scene.frame_id)
             likely = "The likely curves are being worked out."
         else:
             self.plot.draggable = sheet.exposed() == 0 and has_bracket(sheet.test)

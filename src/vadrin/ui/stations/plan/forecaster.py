@@ -15,7 +15,7 @@ from vadrin.ui.jobs import Jobs
 if TYPE_CHECKING:
     from vadrin.app.plan.expected_curves import Expected, FoundBefore
     from vadrin.app.plan.plan_forecast import ForecastInput, PlanForecast
-    from vadrin.app.test_sheet import TestSheet
+    from vadrin.app.sheets.test_sheet import TestSheet
 
     _Film = tuple[float, FoundBefore | None]
 

@@ -10,8 +10,9 @@ from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent
 
 from vadrin.app.curves.curve_lines import STOP, bracket
+from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.arrays import Array
 from vadrin.core.frames import FrameRole
 from vadrin.ui.plots.curve_plot import CurvePlot
@@ -56,7 +57,7 @@ class PlanPlot(CurvePlot):
 
     def show_plan(self, sheet: TestSheet, expected: tuple[ExpectedStrip, ...]) -> None:
         """Draw a plan on likely curves."""
-        self.draw(sheet, None, None, expected=expected)
+        self.draw(State(sheet), None, expected=expected)
 
     def start_over(self) -> None:
         """Forget the frames that were drawn, too."""

@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QWidget
 
+from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
 from vadrin.app.display.words import list_text
-from vadrin.app.kinds import KindPage, PlanSentence, page_of
 from vadrin.app.plan.expected_curves import found_before
 from vadrin.app.plan.plan_advice import advice_on
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
@@ -17,7 +17,7 @@ from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
 from vadrin.app.plan.plan_words import WORDS, kit_step
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.plan.variants import changes_from_source
-from vadrin.app.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import hint
 from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
@@ -105,7 +105,7 @@ class PlanStation(Station):
         before, self._sheet = self._sheet, sheet
         book, test = self.bench.notebook, sheet.test
         self._plan = plan_edit_of(book, sheet)
-        self._show_sentences(page_of(test.kind), test)
+        self._show_sentences(description_of(test.kind), test)
         for key, field in self._every:
             field.show_value(WORDS[key].shown(sheet, self._plan))
         self._advise(sheet)
@@ -113,7 +113,7 @@ class PlanStation(Station):
         stepped = before is not None and before is not sheet and before.test.id == test.id
         self.forecast_panel.show_plan(scene, found_before(book, sheet), stepped)
 
-    def _show_sentences(self, page: KindPage, test: Test) -> None:
+    def _show_sentences(self, page: TestDescription, test: Test) -> None:
         self._question.setText(page.question)
         shown = sentences_of(test)
         for needed, made in self._sentences.items():

@@ -15,6 +15,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.judged.contact_prints import BEST, paper_verdict
 from vadrin.app.printing.contact_sheet import (
     give_paper_verdict,
@@ -23,8 +24,7 @@ from vadrin.app.printing.contact_sheet import (
     sheet_words,
 )
 from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
-from vadrin.app.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.judged.print_ei import covered_strips
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
@@ -15,8 +16,7 @@ from vadrin.app.printing.half_covered import (
     answer_covered,
     covered_question,
 )
-from vadrin.app.test_sheet import StripSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role

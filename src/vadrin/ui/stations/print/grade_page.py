@@ -10,6 +10,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.printing.grade_choice import (
     SCENE_STOPS,
@@ -27,8 +28,7 @@ from vadrin.app.printing.paper_answer import (
     eye_step,
     type_eye_step,
 )
-from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
@@ -159,7 +159,7 @@ class GradePage(QWidget):
     def show_scene(self, scene: Scene) -> None:
         """Show the grades for the strip, and the prints, of the selected frame."""
         sheet, place = scene.sheet, self._bench.selected()
-        if sheet is None or not sheet.strips:
+        if scene.state is None or sheet is None or not sheet.strips:
             return
         strip, self._frame = place or (sheet.strips[0], None)
         self._sheet, self._scene = sheet, scene
@@ -169,7 +169,7 @@ class GradePage(QWidget):
         for asked, field in self.eye.items():
             step = eye_step(sheet, asked)
             field.show_value("—" if step is None else str(step))
-        words, lines = grade_lines(book, sheet, strip, scene.analysis, self._stops)
+        words, lines = grade_lines(book, scene.state, strip, self._stops)
         self._words.setText(words)
         self.range.show_value(f"{self._stops:g}")
         self._fill(lines, scene.look)

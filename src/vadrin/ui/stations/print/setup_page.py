@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import density_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.printing.print_setups import (
@@ -19,7 +20,6 @@ from vadrin.app.printing.print_setups import (
     setup_shown,
     type_setup,
 )
-from vadrin.app.workbench import Workbench
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px

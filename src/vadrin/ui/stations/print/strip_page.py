@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.printing.print_setups import black_words, present_room, seconds_text
 from vadrin.app.printing.print_strips import (
@@ -23,8 +24,7 @@ from vadrin.app.printing.print_strips import (
     strip_typed,
     type_densities,
 )
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.stations.print.countdown import Countdown
 from vadrin.ui.stations.print.paper_strip import PaperStrip
@@ -165,7 +165,7 @@ class StripPage(QWidget):
     def _refresh(self) -> None:
         if self._sheet is not None:
             look = self.countdown._look
-            self.show_scene(Scene(self._sheet, self._bench.analysis, self._bench.frame_id, look))
+            self.show_scene(Scene(self._bench.state, self._bench.frame_id, look))
 
     def press(self) -> None:
         """Begin the next exposure, or break the one that runs off."""

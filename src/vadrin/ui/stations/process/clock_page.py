@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QHideEvent, QShowEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
@@ -26,8 +27,7 @@ from vadrin.app.process.darkroom_runs import (
 from vadrin.app.process.running_clocks import RunningClock, act_passed, next_act_in, running_clocks
 from vadrin.app.process.thermometer import Thermometer, thermometer_of
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.stations.process.clock_face import ClockFace
 from vadrin.ui.stations.station import Scene

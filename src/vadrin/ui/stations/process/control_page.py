@@ -7,6 +7,7 @@ from functools import partial
 
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.process.control_strips import (
     chart_lanes,
     chart_words,
@@ -15,8 +16,7 @@ from vadrin.app.process.control_strips import (
     turn_reference,
     type_control_strip,
 )
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role

@@ -6,10 +6,10 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.lights_off import WAYS, lights_off, pull_way, set_pull_way, write_lights_off
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px

@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.clip_judging import (
     LOOKS,
+    clip_answer,
     clip_answer_of,
-    clip_kind_answer,
     clip_pieces,
     seen_through_rule,
     type_clip,
@@ -18,8 +19,7 @@ from vadrin.app.process.clip_judging import (
 )
 from vadrin.app.process.rules_of_thumb import rule_score
 from vadrin.app.results.rule_scores import score_words
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.plots.two_greys import TwoGreys
 from vadrin.ui.stations.station import Scene
@@ -111,7 +111,7 @@ class ClipPage(QWidget):
         for key, field in self.fields.items():
             field.show_value(self._typed[key])
         self.looks.show_value("—")
-        answer = clip_kind_answer(sheet)
+        answer = clip_answer(sheet)
         self.greys.show_pieces(clip_pieces(sheet), look)
         self.greys.setVisible(clip_answer_of(sheet) is not None)
         self._says.setText(answer.says)

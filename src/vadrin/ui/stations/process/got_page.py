@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.development import (
     StripLine,
@@ -32,9 +33,12 @@ from vadrin.app.process.strip_chemistry import (
     type_chemistry,
     type_process,
 )
-from vadrin.app.reference_temperature import reference_of, reference_words, temperature_factor_of
-from vadrin.app.test_sheet import StripSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.reference_temperature import (
+    reference_of,
+    reference_words,
+    temperature_factor_of,
+)
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.errors import EntryError
 from vadrin.ui.jobs import Jobs

@@ -9,6 +9,7 @@ from pathlib import Path
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.process.makers_times import (
     MakersRow,
     import_makers_table,
@@ -18,8 +19,7 @@ from vadrin.app.process.makers_times import (
     type_makers_line,
 )
 from vadrin.app.results.rule_scores import score_words
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError, FormatError
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role

@@ -9,12 +9,12 @@ from typing import Any
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.units import AMERICAN, METRIC
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.volumes import volume_typed
 from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.entry.times import minutes_typed
@@ -22,7 +23,6 @@ from vadrin.app.process.rules_of_thumb import (
     type_measured,
 )
 from vadrin.app.results.rule_scores import score_words
-from vadrin.app.workbench import Workbench
 from vadrin.errors import EntryError
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role

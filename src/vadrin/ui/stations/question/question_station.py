@@ -15,12 +15,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.app.descriptions import descriptions
+from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.roll_line import ROLL_HINT
 from vadrin.app.expose.roll_entry import enter_roll
-from vadrin.app.kinds import all_pages
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
-from vadrin.app.workbench import Topic
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -35,7 +35,7 @@ from vadrin.ui.widgets.labels import text
 class _Kinds(QAbstractListModel):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self.pages = all_pages()
+        self.pages = descriptions()
         self.drawings = [drawing_of(page) for page in self.pages]
 
     def rowCount(self, parent: QModelIndex | None = None) -> int:

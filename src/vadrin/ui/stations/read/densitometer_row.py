@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.read.entering_readings import add_reading
-from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.errors import EntryError
 from vadrin.ui.theme.typeface import px

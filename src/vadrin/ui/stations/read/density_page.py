@@ -9,13 +9,13 @@ from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import reading_typed
-from vadrin.app.frame_order import next_to_read
 from vadrin.app.read.entering_readings import add_reading, leave_out, reading_text, replace_readings
 from vadrin.app.read.known_wedge import wedge_steps
 from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.test_sheet import FrameSheet, TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.frame_order import next_to_read
+from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.read.densitometer_row import DensitometerRow
@@ -159,8 +159,8 @@ class DensityPage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the selected frame and the curve of its strip."""
-        sheet = scene.sheet
-        if sheet is None:
+        state, sheet = scene.state, scene.sheet
+        if state is None or sheet is None:
             return
         place = self.bench.selected()
         if place is None:
@@ -172,7 +172,7 @@ class DensityPage(QWidget):
         noted = sheet.notes_on(frame.frame.id)
         self._noted.setText(f"Noted: {noted}" if noted else "")
         self._noted.setVisible(bool(noted))
-        doubt = reading_doubt(sheet, frame, scene.analysis)
+        doubt = reading_doubt(state, frame)
         self._doubt.setText(doubt)
         self._doubt.setVisible(bool(doubt))
         out = bool(frame.readings) and all(r.left_out for r in frame.readings)
@@ -180,7 +180,7 @@ class DensityPage(QWidget):
         self._leave.setVisible(bool(frame.readings))
         self.steps.show_steps(wedge_steps(self.bench.notebook), scene.look)
         self._plot.show_look(scene.look)
-        self._plot.draw(sheet, scene.analysis, frame.frame.id, strip.strip.label)
+        self._plot.draw(state, frame.frame.id, strip.strip.label)
 
     @staticmethod
     def _named(frame: FrameSheet) -> str:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.workbench import Workbench
+from vadrin.app.document.workbench import Workbench
 from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.theme.roles import Role

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.read.light_box_judging import (
     NO,
@@ -25,8 +26,7 @@ from vadrin.app.read.light_box_judging import (
     viewing_of,
     way_typed,
 )
-from vadrin.app.test_sheet import StripSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px

@@ -9,6 +9,7 @@ from random import Random
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.read.paired_judging import (
@@ -19,8 +20,7 @@ from vadrin.app.read.paired_judging import (
     paired_lines,
     pairs_of,
 )
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.stations.read.pair_view import PairView
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role

@@ -11,7 +11,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.test_sheet import StripSheet
+from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.stations.station import Surroundings
 from vadrin.ui.theme.look import DAY, Look

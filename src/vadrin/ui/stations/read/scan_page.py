@@ -12,9 +12,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
-from vadrin.app.test_sheet import FrameSheet, StripSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.read.verdict_entry import (
     FAULT_NAMES,
@@ -22,8 +23,7 @@ from vadrin.app.read.verdict_entry import (
     usable_share,
     verdict_of,
 )
-from vadrin.app.test_sheet import FrameSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import FrameSheet
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px

@@ -17,13 +17,13 @@ from PyQt6.QtCore import (
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
-from vadrin.app.library.shelf_index import ShelfDetail, ShelfLine, Undecided, shelf_details
+from vadrin.app.shelf.shelf_index import ShelfDetail, ShelfLine, Undecided, shelf_details
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
 if TYPE_CHECKING:
-    from vadrin.app.test_sheet import TestSheet
+    from vadrin.app.sheets.test_sheet import TestSheet
     from vadrin.notebook.store import Notebook
 
 _AT_ONCE = 10

@@ -7,14 +7,14 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.words import date_text
+from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.differences import conditions_of, differences, verdict
-from vadrin.app.library.shelf_index import StoreLine, bottles, film_left
 from vadrin.app.plan.variants import CHOICES, start_variant
-from vadrin.app.sheet_loading import load_sheet
-from vadrin.app.test_sheet import TestSheet
-from vadrin.app.workbench import Workbench
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.shelf.shelf_index import StoreLine, bottles, film_left
 from vadrin.errors import EditRefusedError
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font

@@ -10,9 +10,10 @@ from PyQt6.QtWidgets import QAbstractItemView, QBoxLayout, QListView, QVBoxLayou
 
 from vadrin.app.curves.preloading import load_answers
 from vadrin.app.display.words import counted
+from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.library.shelf_index import (
+from vadrin.app.shelf.shelf_index import (
     GROUPS,
     ShelfLine,
     Undecided,
@@ -24,7 +25,6 @@ from vadrin.app.library.shelf_index import (
     shelf_lines,
     undecided_answer,
 )
-from vadrin.app.workbench import Topic
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import Said
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter

@@ -1,1 +1,0 @@
-"""What each kind of test answers that asks for something else than an EI and a time."""

@@ -1,0 +1,94 @@
+"""What the tester sees of a type of test: its question, its plan to begin with, its answer."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import Enum
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import Answer
+from vadrin.core.planning.plan_request import Arrangement
+from vadrin.core.planning.test_types import TestType, all_types
+
+if TYPE_CHECKING:
+    from vadrin.app.document.state import State
+    from vadrin.formats.reports.card_pdf import Card
+    from vadrin.notebook.records import Test
+    from vadrin.notebook.store import Notebook
+
+Beside = Callable[["Notebook", "Test"], object]
+"""What a test is laid beside of the rest of the notebook; its own answer knows what that is."""
+
+
+class PlanSentence(Enum):
+    """The sentences a plan can need, beside those that every plan has."""
+
+    TIMES = "times"
+    ONE_TIME = "one time"
+    BRACKET = "bracket"
+    SECOND_FACTOR = "second factor"
+    SERIES = "series"
+    SHEET = "sheet"
+    FILTER = "filter"
+    FRESHNESS = "freshness"
+    ROLL = "roll"
+
+
+_USUAL = (PlanSentence.ONE_TIME, PlanSentence.BRACKET, PlanSentence.ROLL)
+
+
+@dataclass(frozen=True)
+class TestDescription:
+    """One type of test in the tester's words.
+
+    Attributes
+    ----------
+    key : str
+        Of the type in the core.
+    question, sentence : str
+        What the tester asks, and what is done about it.
+    sentences : tuple of PlanSentence
+        Which sentences of the plan it takes.
+    times : tuple of float
+        Minutes to begin with.
+    first, last, step : float
+        Bracket to begin with.
+    second_factor : tuple of float
+        The other factor to begin with.
+    second_words : str
+        The sentence around it, with ``…`` where it stands.
+    subject : str
+    arrangement : Arrangement
+    metered_seconds : float
+    answer : callable, optional
+        The answer of a type that asks for something else than an EI and a time.
+    card : callable, optional
+        Its card, where that is neither of an EI and a time nor of the words it answers with.
+    beside : callable, optional
+        What it is laid beside of the rest of the notebook; its type says `beside_others`.
+    """
+
+    __test__ = False
+
+    key: str
+    question: str
+    sentence: str
+    sentences: tuple[PlanSentence, ...] = _USUAL
+    times: tuple[float, ...] = (8.0,)
+    first: float = -6.0
+    last: float = 5.0
+    step: float = 1.0
+    second_factor: tuple[float, ...] = ()
+    second_words: str = ""
+    subject: str = "plain target"
+    arrangement: Arrangement = Arrangement.SEQUENTIAL
+    metered_seconds: float = 1 / 30
+    answer: Answer | None = None
+    card: Callable[[State], Card | None] | None = None
+    beside: Beside | None = None
+
+    @property
+    def kind(self) -> TestType:
+        """The type itself."""
+        return all_types()[self.key]

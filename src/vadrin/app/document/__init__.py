@@ -1,0 +1,1 @@
+"""The open notebook, what is selected in it, and the test on the bench with its answer."""

@@ -1,0 +1,180 @@
+"""Whole tests taken from the notebook, in few questions to the file."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from vadrin.app.descriptions import description_of
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.planning.test_types import type_of
+from vadrin.notebook.changes import Change
+from vadrin.notebook.records import (
+    Batch,
+    ControlStrip,
+    DarkroomRun,
+    Developer,
+    Exposure,
+    Finding,
+    Frame,
+    Instrument,
+    Judgement,
+    MakerTime,
+    Note,
+    PrintSetup,
+    PrintStrip,
+    Process,
+    Reading,
+    Record,
+    Stock,
+    Strip,
+    Test,
+    Workprint,
+)
+from vadrin.notebook.store import Notebook
+
+R = TypeVar("R", bound=Record)
+
+
+def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
+    """Take one test from the notebook; None if it is not there."""
+    test = notebook.get(Test, test_id)
+    return load_sheets(notebook, [test])[0] if test else None
+
+
+def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
+    groups: dict[int, list[R]] = {}
+    for record in records:
+        groups.setdefault(getattr(record, owner), []).append(record)
+    return groups
+
+
+class _FilmOf:
+    """What tests hold, from strips down to what was said of single frames."""
+
+    def __init__(self, notebook: Notebook, tests: list[Test]) -> None:
+        def owned(kind: type[R], owner: str, ids: list[int]) -> dict[int, list[R]]:
+            return _grouped(notebook.all_of(kind, owner, ids), owner)
+
+        ids = [t.id for t in tests]
+        self.strips = owned(Strip, "test_id", ids)
+        strip_ids = [s.id for mine in self.strips.values() for s in mine]
+        self._frames = owned(Frame, "strip_id", strip_ids)
+        frame_ids = [f.id for mine in self._frames.values() for f in mine]
+        self._readings = owned(Reading, "frame_id", frame_ids)
+        self._shots = owned(Exposure, "frame_id", frame_ids)
+        self._seen = owned(Judgement, "frame_id", frame_ids)
+        self._judged = owned(Judgement, "strip_id", strip_ids)
+        self.findings = owned(Finding, "test_id", ids)
+        self.notes = owned(Note, "test_id", ids)
+        self.setups = owned(PrintSetup, "test_id", ids)
+        setup_ids = [s.id for mine in self.setups.values() for s in mine]
+        self._print_strips = owned(PrintStrip, "setup_id", setup_ids)
+        self.routine_ids = {s.process_id for mine in self.strips.values() for s in mine}
+
+    def covered(self, test_id: int) -> tuple[PrintStrip, ...]:
+        """Half-covered strips of paper of a test."""
+        made = (s for setup in self.setups.get(test_id, ()) for s in self._strips_of(setup))
+        return tuple(s for s in made if s.strip_id is not None)
+
+    def _strips_of(self, setup: PrintSetup) -> list[PrintStrip]:
+        return self._print_strips.get(setup.id, [])
+
+    def strip_sheets(self, test: Test, routines: dict[int, Process]) -> tuple[StripSheet, ...]:
+        """The strips of a test, each with its frames."""
+        mine = self.strips.get(test.id, ())
+        return tuple(self.strip_sheet(s, routines, test.channel) for s in mine)
+
+    def strip_sheet(self, strip: Strip, routines: dict[int, Process], channel: str) -> StripSheet:
+        """A strip with its frames."""
+        mine = self._frames.get(strip.id, ())
+        planned = any(f.wanted_stops is not None or f.turn for f in mine)
+        made = tuple(
+            FrameSheet(
+                frame,
+                tuple(self._readings.get(frame.id, ())),
+                str(place) if planned else frame.name,
+                tuple(self._shots.get(frame.id, ())),
+                tuple(self._seen.get(frame.id, ())),
+                channel,
+            )
+            for place, frame in enumerate(mine, start=1)
+        )
+        judged = tuple(self._judged.get(strip.id, ()))
+        return StripSheet(strip, made, judged, routines.get(strip.process_id or 0))
+
+
+class _KitOf:
+    """The film, chemistry and processes that tests name, and what is kept with those."""
+
+    def __init__(self, notebook: Notebook, tests: list[Test], of_strips: set[int | None]) -> None:
+        def named(kind: type[R], ids: set[int | None]) -> dict[int, R]:
+            wanted = sorted(i for i in ids if i)
+            return {record.id: record for record in notebook.all_of(kind, "id", wanted)}
+
+        self.stocks = named(Stock, {t.stock_id for t in tests})
+        self.batches = named(Batch, {t.batch_id for t in tests})
+        self.developers = named(Developer, {t.developer_id for t in tests})
+        self.routines = named(Process, {t.process_id for t in tests} | of_strips)
+        self.instruments = named(Instrument, {t.instrument_id for t in tests})
+        stocks, routines = sorted(self.stocks), sorted(self.routines)
+        self._makers = _grouped(notebook.all_of(MakerTime, "stock_id", stocks), "stock_id")
+        self.controls = _grouped(
+            notebook.all_of(ControlStrip, "process_id", routines), "process_id"
+        )
+        of_tests = [t.id for t in tests] if self.controls else []
+        self.runs = _grouped(notebook.all_of(DarkroomRun, "test_id", of_tests), "test_id")
+
+    def makers(self, test: Test) -> tuple[MakerTime, ...]:
+        """The maker's table of a test's film in its developer."""
+        known = self._makers.get(test.stock_id, ())
+        return tuple(m for m in known if m.developer_id == test.developer_id)
+
+
+def _beside(notebook: Notebook, test: Test) -> object:
+    """What a type of test asks for of the rest of the notebook."""
+    kind = type_of(test.kind)
+    if kind is None or not kind.beside_others:
+        return None
+    ask = description_of(test.kind).beside
+    return ask(notebook, test) if ask is not None else None
+
+
+def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
+    """Take whole tests from the notebook, in few questions to the file."""
+    film = _FilmOf(notebook, tests)
+    kit = _KitOf(notebook, tests, film.routine_ids)
+    return [
+        TestSheet(
+            test,
+            kit.stocks.get(test.stock_id, Stock()),
+            kit.batches.get(test.batch_id or 0),
+            kit.developers.get(test.developer_id, Developer()),
+            film.strip_sheets(test, kit.routines),
+            tuple(film.findings.get(test.id, ())),
+            tuple(film.notes.get(test.id, ())),
+            kit.instruments.get(test.instrument_id or 0),
+            kit.routines.get(test.process_id or 0),
+            kit.makers(test),
+            tuple(kit.controls.get(test.process_id or 0, ())),
+            _beside(notebook, test),
+            tuple(film.setups.get(test.id, ())),
+            film.covered(test.id),
+            frozenset(r.id for r in kit.runs.get(test.id, ())),
+        )
+        for test in tests
+    ]
+
+
+def test_of_change(notebook: Notebook, change: Change) -> int | None:
+    """The test an edit belonged to; None for edits of the kit, or where it is gone."""
+    record = next((s.after or s.before for s in change.steps), None)
+    if isinstance(record, Reading | Judgement) and record.frame_id:
+        record = notebook.get(Frame, record.frame_id)
+    if isinstance(record, PrintStrip | Workprint):
+        record = notebook.get(PrintSetup, record.setup_id)
+    if isinstance(record, Frame | Judgement):
+        record = notebook.get(Strip, record.strip_id or 0)
+    if isinstance(record, Test):
+        return record.id
+    owner = getattr(record, "test_id", None)
+    return int(owner) if owner else None

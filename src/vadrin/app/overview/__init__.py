@@ -1,0 +1,1 @@
+"""Where a test stands: its steps, what is to be minded, what stands beside its finding."""

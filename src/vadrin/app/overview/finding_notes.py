@@ -1,0 +1,46 @@
+"""What stands beside the finding: how a rule of thumb fares, and what the prints say."""
+
+from __future__ import annotations
+
+from math import log2
+
+from vadrin.app.display.marks import stops_counted
+from vadrin.app.judged.print_ei import print_answer, print_index_words
+from vadrin.app.printing.contact_sheet import print_beside_the_light_box
+from vadrin.app.results.rule_scores import one_strip_fares
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.notebook.store import Notebook
+
+_APART = 1 / 6
+
+
+def finding_notes(
+    notebook: Notebook, sheet: TestSheet, by_rule: bool, index: float | None
+) -> tuple[str, ...]:
+    """Sentences beside the finding.
+
+    Parameters
+    ----------
+    notebook : Notebook
+    sheet : TestSheet
+    by_rule : bool
+        Whether a rule of thumb is offered.
+    index : float or None
+        The EI that was measured.
+    """
+    said = [one_strip_fares(notebook)] if by_rule else []
+    told = print_answer(sheet)
+    if told is not None:
+        said.append(print_index_words(told[1]) + _beside(told[1].value, index))
+    words = print_beside_the_light_box(sheet)
+    return (*said, words) if words else tuple(said)
+
+
+def _beside(value: float | None, index: float | None) -> str:
+    if value is None or index is None:
+        return ""
+    apart = log2(value / index)
+    if abs(apart) < _APART:
+        return " The densities say the same."
+    side = "above" if apart > 0 else "below"
+    return f" That is {stops_counted(abs(apart))} {side} what the densities say."

@@ -1,0 +1,89 @@
+"""The true state of each step of a test, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.decisions.decided_words import decided_text
+from vadrin.app.descriptions import own_answer
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import counted
+from vadrin.app.document.state import State
+from vadrin.app.judged.light_box_ei import judged_of
+from vadrin.app.results.answer import answer_of
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.exposure.arithmetic import marked_ei
+
+if TYPE_CHECKING:
+    pass
+
+
+@dataclass(frozen=True)
+class StepState:
+    """What a step of the work has come to."""
+
+    words: str
+    done: bool
+
+
+def _curves(state: State) -> StepState:
+    sheet, analysis = state.sheet, state.analysis
+    count = len(analysis.strips) if analysis else 0
+    if not count:
+        return StepState("—", False)
+    return StepState(f"{count} fitted", count == len(sheet.strips))
+
+
+def _finding(state: State) -> StepState:
+    analysis = state.analysis
+    if analysis is None:
+        return StepState("—", False)
+    own = own_answer(state)
+    if own is not None:
+        return StepState(own.says or "not yet", bool(own.says))
+    answer = answer_of(state)
+    if not analysis.strips and not answer.index.present:
+        return StepState("—", False)
+    index, time = answer.index.value, answer.time_min.value
+    if index is None or time is None:
+        return StepState("no time yet", False)
+    return StepState(f"EI {marked_ei(index)}, {minutes_text(time)}", True)
+
+
+def _print(sheet: TestSheet) -> StepState:
+    black = next((s.black_s for s in reversed(sheet.setups) if s.black_s and not s.closed_at), None)
+    if black is None:
+        return StepState("begun" if sheet.setups else "—", False)
+    return StepState(f"black at {black:.1f} s", True)
+
+
+def _read_words(sheet: TestSheet, read: int) -> str:
+    looks = sum(len(judged_of(s)) for s in sheet.strips)
+    if read or not looks:
+        return f"{read} of {counted(sheet.readable(), 'frame')}" if read else "not begun"
+    return f"{counted(looks, 'look')} by eye"
+
+
+def steps_of(state: State | None) -> dict[str, StepState]:
+    """State of every station of a test."""
+    if state is None:
+        return {}
+    sheet = state.sheet
+    total = len(sheet.frames())
+    exposed, processed, read = sheet.exposed(), sheet.processed(), sheet.read()
+    strips = len(sheet.strips)
+    card = f"decided, {decided_text(sheet.findings[-1])}" if sheet.findings else "—"
+    return {
+        "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
+        "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),
+        "process": StepState(
+            f"{processed} of {counted(strips, 'strip')}" if processed else "not begun",
+            processed == strips,
+        ),
+        "read": StepState(_read_words(sheet, read), 0 < read == sheet.readable()),
+        "curves": _curves(state),
+        "print": _print(sheet),
+        "finding": _finding(state),
+        "cards": StepState(card, bool(sheet.findings)),
+    }

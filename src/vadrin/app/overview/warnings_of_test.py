@@ -1,0 +1,27 @@
+"""Everything to be minded of a test: what its control strip says, then what its readings do."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions import own_answer
+from vadrin.app.document.state import State
+from vadrin.app.process.control_strips import control_diagnostics
+from vadrin.app.results.next_act import mended
+from vadrin.core.diagnostic import Diagnostic
+
+if TYPE_CHECKING:
+    pass
+
+
+def warnings_of(state: State) -> tuple[Diagnostic, ...]:
+    """The warnings of a test, the gravest cause first."""
+    sheet, analysis = state.sheet, state.analysis
+    # What readings say of an EI means nothing to a kind that asks for something else.
+    own = own_answer(state)
+    if analysis is None or (own is not None and not own.of_a_curve):
+        return control_diagnostics(sheet)
+    if own is not None:
+        of_frames = tuple(w for w in analysis.diagnostics if w.frames)
+        return control_diagnostics(sheet) + of_frames
+    return control_diagnostics(sheet) + mended(state)

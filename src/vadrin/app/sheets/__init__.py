@@ -1,0 +1,1 @@
+"""Tests as whole frozen data, and what is known of one without its answer."""

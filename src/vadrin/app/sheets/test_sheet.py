@@ -1,0 +1,279 @@
+"""One test as a whole, taken from the notebook as frozen data."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from vadrin.core.channels import Channel
+from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
+from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.test_types import type_of
+from vadrin.notebook.records import (
+    Batch,
+    ControlStrip,
+    Developer,
+    Exposure,
+    Finding,
+    Frame,
+    Instrument,
+    Judgement,
+    MakerTime,
+    Note,
+    PrintSetup,
+    PrintStrip,
+    Process,
+    Reading,
+    Stock,
+    Strip,
+    Test,
+)
+
+SPOILT = (FrameState.SKIPPED,)
+"""States of a frame that holds nothing; one exposed twice holds the sum, and can be read."""
+
+
+THE_FRAME = "the frame"
+"""Asked of a frame where what is answered is whether it can be used."""
+FAULT = "fault"
+"""Asked of a frame where what is answered is a fault of it."""
+
+_SHOWN_FIRST = (Channel.VISUAL, Channel.GREEN, Channel.BLUE, Channel.RED, Channel.UV)
+"""Channels in which a frame is drawn, where none was chosen."""
+
+_PIECES = ("leader", "holder", "cut")
+"""Pieces of film that carry no exposure of the test, by what they go to."""
+
+_BY_INDEX = "EI "
+"""How frames are called that differ by their EI and by nothing else."""
+_AS_ASKED = 0.3
+"""Stops within which a frame still goes by what was asked for; cameras miss by so much."""
+
+
+@dataclass(frozen=True)
+class FrameSheet:
+    """A frame with its readings, and the name it goes by on the film."""
+
+    frame: Frame
+    readings: tuple[Reading, ...]
+    number: str = ""
+    """Its place on its strip, counted from the first frame; what a file called it, else."""
+    taken: tuple[Exposure, ...] = ()
+    judgements: tuple[Judgement, ...] = ()
+    """What an eye said of it, the oldest first."""
+    channel: str = ""
+    """The channel it is shown in, where it was read in that; empty for visual."""
+
+    @property
+    def called(self) -> str:
+        """Number and name: ``frame 4 (−3)``, ``frame 1 (blank)``."""
+        return f"frame {self.number}" + (f" ({self.name})" if self.name != self.number else "")
+
+    @property
+    def density(self) -> float | None:
+        """Mean of the readings that count, in one channel; None before the first."""
+        used = [r for r in self.readings if not r.left_out]
+        # Densities of red, green and blue have no mean that means anything.
+        for channel in (self.channel, *_SHOWN_FIRST):
+            mine = [r.density for r in used if r.channel == channel]
+            if mine:
+                return sum(mine) / len(mine)
+        return None
+
+    @property
+    def name(self) -> str:
+        """``blank``, the stops from the meter, or the frame's own name."""
+        if self.frame.blank:
+            return "blank"
+        if self.frame.role in (FrameRole.FOGGED, FrameRole.LOST):
+            plain = self.frame.name.rstrip("0123456789")
+            return plain if plain in _PIECES else self.frame.role
+        if self.frame.role == FrameRole.CHECK:
+            return "again"
+        if self.pictorial:
+            return "picture"
+        if self.frame.name.startswith(_BY_INDEX):
+            return self.frame.name
+        wanted, got = self.frame.wanted_stops, self.frame.stops
+        if wanted is not None and (got is None or abs(got - wanted) <= _AS_ASKED):
+            return stops_text(wanted, signed=True)
+        if self.frame.stops is not None:
+            return stops_text(self.frame.stops, signed=True)
+        return self.frame.name
+
+    @property
+    def verdict(self) -> str:
+        """What was last said of the frame as a whole; empty for nothing."""
+        said = [j for j in self.judgements if j.asked == THE_FRAME and not j.left_out]
+        return max(said, key=lambda j: j.id).answer if said else ""
+
+    @property
+    def readable(self) -> bool:
+        """Whether there is something on the film to read."""
+        kept = self.frame.role == FrameRole.LOST or self.frame.name.startswith("leader")
+        return self.frame.state not in SPOILT and not kept
+
+    @property
+    def pictorial(self) -> bool:
+        """Whether it carries a picture, whose exposure nobody measured."""
+        return self.frame.role == FrameRole.PICTURE
+
+    @property
+    def counts(self) -> bool:
+        """Whether its readings belong to the curve; fogged pieces only tell development."""
+        apart = (FrameRole.FOGGED, FrameRole.PICTURE)
+        return self.readable and self.frame.role not in apart
+
+    def log_h(self, meter_constant: float) -> float | None:
+        """Lg exposure; None for a blank."""
+        if self.frame.log_h is not None:
+            return self.frame.log_h
+        if self.frame.exposure_index is None:
+            return None
+        stops = self.frame.stops or 0.0
+        return log_h_of_frame(exact_ei(self.frame.exposure_index), stops, meter_constant)
+
+
+@dataclass(frozen=True)
+class StripSheet:
+    """A strip with its frames in the order shot, and what an eye said of it as a whole."""
+
+    strip: Strip
+    frames: tuple[FrameSheet, ...]
+    judgements: tuple[Judgement, ...] = ()
+    routine: Process | None = None
+    """The kept process it went through, where it is not the test's."""
+
+    @property
+    def minutes(self) -> float | None:
+        """The real development time, or the planned one before that."""
+        return self.strip.time_min or self.strip.planned_min
+
+    @property
+    def other(self) -> str:
+        """What it is, where film or chemistry is not the test's own; empty where they are."""
+        mine = self.strip
+        return mine.note if mine.stock_id or mine.batch_id or mine.developer_id else ""
+
+
+@dataclass(frozen=True)
+class TestSheet:
+    """Everything of one test."""
+
+    __test__ = False
+
+    test: Test
+    stock: Stock
+    batch: Batch | None
+    developer: Developer
+    strips: tuple[StripSheet, ...]
+    findings: tuple[Finding, ...]
+    notes: tuple[Note, ...] = ()
+    instrument: Instrument | None = None
+    routine: Process | None = None
+    """The kept process it follows."""
+    makers: tuple[MakerTime, ...] = ()
+    """The maker's table of its film in its developer."""
+    controls: tuple[ControlStrip, ...] = ()
+    """Control strips of the process it follows, with those of other tests."""
+    beside: object = None
+    """What its type of test lays it beside of the rest of the notebook, and alone understands."""
+    setups: tuple[PrintSetup, ...] = ()
+    """Its series of prints."""
+    covered: tuple[PrintStrip, ...] = ()
+    """Half-covered strips of paper, of every series."""
+    run_ids: frozenset[int] = frozenset()
+    """Its runs by the clock."""
+
+    @cached_property
+    def _notes_by_frame(self) -> dict[int, str]:
+        kept: dict[int, list[str]] = {}
+        for _, sheet in self.frames():
+            if sheet.frame.note:
+                kept.setdefault(sheet.frame.id, []).append(sheet.frame.note)
+            for seen in sheet.judgements:
+                if seen.asked == FAULT:
+                    where = f" ({seen.place})" if seen.place else ""
+                    kept.setdefault(sheet.frame.id, []).append(f"{seen.answer}{where}")
+        for note in self.notes:
+            if note.frame_id is not None:
+                kept.setdefault(note.frame_id, []).append(note.words)
+        return {frame_id: "; ".join(words) for frame_id, words in kept.items()}
+
+    def notes_on(self, frame_id: int) -> str:
+        """Words kept about a frame, while it was taken and afterwards."""
+        return self._notes_by_frame.get(frame_id, "")
+
+    def noted(self) -> list[tuple[str, str]]:
+        """Every frame that words are kept about, as it is called, with the words."""
+        known = ((self.called(s, f), self.notes_on(f.frame.id)) for s, f in self.frames())
+        about_all = [("the test", n.words) for n in self.notes if n.frame_id is None]
+        return [*about_all, *((called, words) for called, words in known if words)]
+
+    def judged(self, asked: str) -> list[Judgement]:
+        """What was answered to a question of the test's strips as a whole, the oldest first."""
+        found = [j for s in self.strips for j in s.judgements if j.asked == asked]
+        return sorted(found, key=lambda j: (j.judged_at, j.id))
+
+    def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
+        """All frames strip by strip, each with its strip."""
+        return [(s, f) for s in self.strips for f in s.frames]
+
+    def shots(self) -> list[tuple[StripSheet, FrameSheet]]:
+        """All frames in the order shot, which may change between strips."""
+        return sorted(self.frames(), key=lambda place: place[1].frame.turn)
+
+    def place_of(self, frame_id: int) -> tuple[StripSheet, FrameSheet] | None:
+        """The strip and frame with a frame id."""
+        found = [(s, f) for s, f in self.frames() if f.frame.id == frame_id]
+        return found[0] if found else None
+
+    def called(self, strip: StripSheet, frame: FrameSheet) -> str:
+        """A frame as it is spoken of; with its strip, where there are several."""
+        alone = len(self.strips) == 1
+        return frame.called if alone else f"strip {strip.strip.label}, {frame.called}"
+
+    def material_of(self, strip: StripSheet) -> str:
+        """Which film in which chemistry a strip is; empty for the test's own."""
+        mine = strip.strip
+        other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}
+        if mine.process_id != self.test.process_id:
+            other["process"] = mine.process_id
+        words = ", ".join(f"{name} {value}" for name, value in other.items() if value)
+        if mine.agitation and mine.agitation != self.test.agitation:
+            words = f"{words}, {mine.agitation}".removeprefix(", ")
+        kind = type_of(self.test.kind)
+        if words or kind is None or not kind.materials_apart or mine.position == 0:
+            return words
+        return f"strip {mine.label}"
+
+    def others(self) -> set[str]:
+        """Labels of the strips that are of another film or chemistry than the test's own."""
+        return {s.strip.label for s in self.strips if self.material_of(s)}
+
+    def exposed(self) -> int:
+        """Number of frames that are not waiting to be taken."""
+        return sum(f.frame.state != FrameState.PLANNED for _, f in self.frames())
+
+    def processed(self) -> int:
+        """Number of strips with a real development time."""
+        return sum(s.strip.time_min is not None for s in self.strips)
+
+    def read(self) -> int:
+        """Number of frames with a reading that counts."""
+        return sum(f.density is not None for _, f in self.frames())
+
+    def readable(self) -> int:
+        """Number of frames that can be read."""
+        return sum(f.readable for _, f in self.frames())
+
+    @property
+    def title(self) -> str:
+        """The stock's name."""
+        return self.stock.name
+
+    @property
+    def process(self) -> str:
+        """Developer, dilution and temperature in a phrase."""
+        where = f"in {self.developer.name} {self.developer.dilution}".strip()
+        return where if self.developer.name else "developer not named yet"

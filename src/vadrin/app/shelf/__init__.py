@@ -1,0 +1,1 @@
+"""Tests side by side: the shelf, and films beside each other."""

@@ -1,0 +1,138 @@
+"""Cine film: the EI whose metering asks for the exposure of the best frames, light by light."""
+
+from __future__ import annotations
+
+from math import log2, sqrt
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.display.words import list_text
+from vadrin.app.document.state import State
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
+from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
+from vadrin.core.figure import Figure, absent
+from vadrin.core.judging.verdicts import USE_IT
+from vadrin.core.planning.test_types.cine import Cine
+
+if TYPE_CHECKING:
+    pass
+
+_HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density")
+_APART = 1 / 3
+
+
+def light_of(strip: StripSheet) -> str:
+    """The light a piece was shot in."""
+    return strip.strip.note.partition(",")[0] or "the light there was"
+
+
+def _good(strip: StripSheet) -> list[float]:
+    """EIs of the frames that can be used as they are, the slowest first."""
+    judged = ((index_of(f), f) for f in strip.frames if f.readable and not f.frame.blank)
+    return sorted(i for i, f in judged if i is not None and f.verdict == USE_IT)
+
+
+def _by_eye(strip: StripSheet, step: float) -> Figure:
+    """Middle of the frames of use, with half a step of the bracket to each side: as much as a
+    bracket tells of a best frame that lies as far from both ends of what can be used."""
+    good = _good(strip)
+    if not good:
+        judged = any(f.verdict in GOOD_ENOUGH for f in strip.frames)
+        return absent("no frame of it can be used" if judged else "not judged yet")
+    half, middle = 2.0 ** (0.5 * step), sqrt(good[0] * good[-1])
+    return Figure(middle, middle / half, middle * half)
+
+
+def _cell(frame: FrameSheet) -> FilmCell:
+    index = index_of(frame)
+    words = "blank" if index is None or frame.frame.blank else f"EI {marked_ei(index)}"
+    return FilmCell(words, frame.density, frame.verdict, frame.verdict == USE_IT)
+
+
+def _name(strip: StripSheet) -> str:
+    minutes = f" {minutes_text(strip.minutes)}" if strip.minutes else ""
+    return f"{strip.strip.label} {strip.strip.note}{minutes}"
+
+
+def cine_answer(state: State) -> OwnAnswer:
+    """What a cine test says."""
+    sheet, analysis = state.sheet, state.analysis
+    known = {m.label: m for m in analysis.strips} if analysis else {}
+    step = sheet.test.step or 1.0
+    best: dict[str, tuple[StripSheet, Figure]] = {}
+    rows, film = [], []
+    for strip in sheet.strips:
+        light, eye = light_of(strip), _by_eye(strip, step)
+        metrics = known.get(strip.strip.label)
+        dense = metrics.zone_ei if metrics else absent("not read")
+        film.append(FilmRow(_name(strip), tuple(_cell(f) for f in strip.frames if f.readable)))
+        minutes = minutes_text(strip.minutes) if strip.minutes else "—"
+        rows.append(
+            (strip.strip.label, light, minutes, str(len(_good(strip))), _index(eye), _index(dense))
+        )
+        before = best.get(light)
+        if eye.present and (before is None or len(_good(strip)) > len(_good(before[0]))):
+            best[light] = (strip, eye)
+    figures = {f"{light.replace(' ', '_')}_ei": eye for light, (_, eye) in best.items()}
+    figures |= {f"{label}_shadow_ei": m.zone_ei for label, m in known.items()}
+    table = AnswerTable(_HEADS, tuple(rows))
+    if not best:
+        act = "Give every frame a verdict at Read, Verdicts: U where you would use it."
+        return OwnAnswer(
+            "", "no frame was judged good enough to use yet", act, figures, table, tuple(film)
+        )
+    says = list_text(
+        [f"EI {marked_ei(eye.known())} in {light}" for light, (_, eye) in best.items()]
+    )
+    waits = [light_of(s) for s in sheet.strips if light_of(s) not in best]
+    act = (
+        f"Judge the frames shot in {waits[0]}."
+        if waits
+        else ("Shoot a scene at that EI, the meter in the hand and not in the camera.")
+    )
+    return OwnAnswer(says, _words(best), act, figures, table, tuple(film))
+
+
+def _index(figure: Figure) -> str:
+    return figure.why if figure.value is None else f"EI {marked_ei(figure.value)}"
+
+
+def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
+    parts = [
+        f"in {light} {ei_range_text(eye)}, on piece {strip.strip.label}"
+        + (f", {minutes_text(strip.minutes)} min" if strip.minutes else "")
+        for light, (strip, eye) in best.items()
+    ]
+    values = [eye.known() for _, eye in best.values()]
+    apart = log2(max(values) / min(values))
+    said = (
+        f"The lights lie {stops_counted(apart)} apart: meter each by its own EI."
+        if (len(values) > 1 and apart >= _APART)
+        else ""
+    )
+    words = f"{'; '.join(parts)}. {said}".strip()
+    return words + " Shutter angle, frame rate, filter and the lens's loss are taken off."
+
+
+DESCRIPTION = TestDescription(
+    Cine.key,
+    "At which EI do I meter for my cine camera?",
+    "Single frames at a few apertures in each light, the strip cut in pieces for its times.",
+    sentences=(
+        PlanSentence.TIMES,
+        PlanSentence.BRACKET,
+        PlanSentence.SECOND_FACTOR,
+        PlanSentence.FILTER,
+        PlanSentence.ROLL,
+    ),
+    times=(6.0, 8.0),
+    first=-2.0,
+    last=2.0,
+    second_factor=(1.0, 2.0),
+    second_words="Lights … (1 sun, 2 open shade, 3 lamp), the meter read anew in each.",
+    subject="still scene",
+    answer=cine_answer,
+)

@@ -1,0 +1,15 @@
+"""The page of a clip."""
+
+from __future__ import annotations
+
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.process.clip_judging import clip_answer
+from vadrin.core.planning.test_types.clip import Clip
+
+DESCRIPTION = TestDescription(
+    Clip.key,
+    "Will this bottle still develop a roll?",
+    "A piece fogged to full light, judged beside a piece known to be good.",
+    sentences=(PlanSentence.ONE_TIME,),
+    answer=lambda state: clip_answer(state.sheet),
+)

@@ -1,0 +1,233 @@
+"""Films, batches or developers beside one reference, each by its name."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.document.state import State
+from vadrin.app.read.paired_judging import PAIRED_QUALITIES, paired_of, paired_words
+from vadrin.app.results.next_act import waiting_act
+from vadrin.app.sheets.film_names import film_name
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.test_types.colour_push.patches import (
+    drift_words,
+    hue_turns,
+    patch_figures,
+    patch_table,
+)
+from vadrin.app.test_types.compare.apart_by_eye import (
+    SAME_STOPS,
+    apart_words,
+    compare_by_eye,
+    faster_by_eye,
+    index_by_eye,
+)
+from vadrin.core.figure import Figure
+
+if TYPE_CHECKING:
+    from vadrin.core.results.comparison import Comparison
+    from vadrin.core.results.strip_metrics import StripMetrics
+
+_HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
+_SAME_SHARE = 0.05
+_SEEN_FOG = 0.02
+_JUDGED = ("grain", "sharpness")
+"""Qualities of a film that no curve has: they are looked at blind, beside the reference."""
+
+
+def _signed(figure: Figure, unit: str, same: float) -> str:
+    if figure.value is None:
+        return figure.why
+    if abs(figure.value) < same:
+        return "the same"
+    return f"{figure.value:+.1f}{unit}".replace("-", "−")
+
+
+def _toe(of: Comparison) -> str:
+    if of.toe_share.value is None:
+        return "—"
+    if abs(of.toe_share.value) < _SAME_SHARE:
+        return "alike"
+    return "steeper toe" if of.toe_share.value > 0 else "longer toe"
+
+
+def _straight(of: Comparison) -> str:
+    if of.contrast.value is None:
+        return "—"
+    return "alike" if abs(of.contrast.value - 1) < _SAME_SHARE else f"× {of.contrast.value:.2f}"
+
+
+def _shoulder(of: Comparison) -> str:
+    if of.shoulder_stops.value is None:
+        return "not reached"
+    if abs(of.shoulder_stops.value) < SAME_STOPS * 4:
+        return "alike"
+    return f"{of.shoulder_stops.value:+.1f} stops".replace("-", "−")
+
+
+def _fog(of: Comparison) -> str:
+    """Fog beside the reference's, and what that makes of a print's time."""
+    more = of.base_fog.value
+    if more is None:
+        return "—"
+    words = f"{more:+.2f}".replace("-", "−")
+    return words if abs(more) < _SEEN_FOG else f"{words}, prints × {10**more:.2f}"
+
+
+def _time(of: Comparison) -> str:
+    factor = of.time_factor.value
+    if factor is None:
+        return "—"
+    if abs(factor - 1) < _SAME_SHARE:
+        return "right"
+    return f"{'longer' if factor > 1 else 'shorter'}, × {factor:.2f} (a rule of thumb)"
+
+
+def _series(sheet: TestSheet, strip: StripSheet) -> Series:
+    constant = sheet.test.meter_constant
+    pairs = [(f.log_h(constant), f.density) for f in strip.frames if f.counts]
+    points = tuple(sorted((x, d) for x, d in pairs if x is not None and d is not None))
+    return Series(film_name(sheet, strip), points, points)
+
+
+def compare_answer(state: State) -> OwnAnswer:
+    """What a comparison says, by curves and by the patches of a chart."""
+    sheet = state.sheet
+    of_curves = _of_curves(state)
+    patches = patch_table(sheet)
+    if patches is None:
+        return of_curves
+    words = f"{of_curves.words} {drift_words(sheet)}".strip()
+    figures = {**of_curves.figures, **patch_figures(sheet)}
+    return replace(
+        of_curves,
+        words=words,
+        figures=figures,
+        more=(patches, *of_curves.more),
+        hues=hue_turns(sheet),
+    )
+
+
+@dataclass(frozen=True)
+class _Row:
+    """One film: what stands in the table, its figures, and by its name how much faster it is."""
+
+    cells: tuple[str, ...]
+    figures: dict[str, float | Figure]
+    apart: tuple[str, Figure] | None = None
+
+
+def _index(metrics: StripMetrics | None, seen: Figure | None) -> tuple[str, Figure | None]:
+    """The EI of a film in words and as a figure: of its densities, else of an eye."""
+    of, by = (metrics.zone_ei, "") if metrics is not None else (seen, " by eye")
+    if of is None:
+        return "not read", None
+    if of.value is None:
+        return of.why or "—", None
+    return f"EI {marked_ei(of.value)}{by}", of
+
+
+def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None) -> _Row:
+    """A film that has no curve beside the reference's: what an eye told of both."""
+    label, name, reference = strip.strip.label, film_name(sheet, strip), sheet.strips[0]
+    words, index = _index(metrics, index_by_eye(sheet, strip))
+    figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
+    if strip is reference:
+        return _Row((name, words, "the reference", *[""] * 6), figures)
+    apart = faster_by_eye(sheet, strip, reference)
+    if apart is None or apart.value is None:
+        return _Row((name, words, apart.why if apart else "—", *[""] * 6), figures)
+    speed = _signed(apart, " stop", SAME_STOPS)
+    return _Row(
+        (name, words, f"{speed} by eye", *[""] * 6),
+        figures | {f"{label}_speed_stops": apart},
+        (f"{name} by eye", apart),
+    )
+
+
+def _row(
+    sheet: TestSheet,
+    strip: StripSheet,
+    metrics: StripMetrics | None,
+    beside: Comparison | None,
+    reference: StripMetrics | None,
+) -> _Row:
+    from vadrin.core.results.school_answers import match_ei
+
+    if beside is None or metrics is None or reference is None:
+        return _seen_row(sheet, strip, metrics)
+    label, name = strip.strip.label, film_name(sheet, strip)
+    words, index = _index(metrics, None)
+    figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
+    match = match_ei(metrics, reference, sheet.test.exposure_index)
+    figures |= {
+        f"{label}_speed_stops": beside.speed_stops,
+        f"{label}_match_ei": match,
+        f"{label}_contrast": beside.contrast,
+    }
+    cells = (
+        name,
+        words,
+        _signed(beside.speed_stops, " stop", SAME_STOPS),
+        f"EI {marked_ei(match.value)}" if match.value else match.why,
+        _toe(beside),
+        _straight(beside),
+        _shoulder(beside),
+        _fog(beside),
+        _time(beside),
+    )
+    told = beside.speed_stops.value is not None
+    return _Row(cells, figures, (name, beside.speed_stops) if told else None)
+
+
+def _judged_table(sheet: TestSheet) -> tuple[AnswerTable, ...]:
+    """What eyes told of the films beside the reference; none before the first look."""
+    rows = tuple(
+        (f"{film_name(sheet, strip)}, {quality}", *paired_words(told))
+        for strip in sheet.strips[1:]
+        for quality in PAIRED_QUALITIES
+        if (told := paired_of(strip, quality)) is not None
+    )
+    return (AnswerTable(("Judged beside the reference", "", "Looks"), rows),) if rows else ()
+
+
+def _judged_figures(sheet: TestSheet) -> dict[str, float]:
+    results = {(s.strip.label, q): paired_of(s, q) for s in sheet.strips for q in _JUDGED}
+    return {f"{label}_{q}": told.mean for (label, q), told in results.items() if told}
+
+
+def _act(state: State) -> str:
+    """What to do next: grain and sharpness are judged once the strips are read."""
+    sheet = state.sheet
+    open_ = [q for q in _JUDGED if any(paired_of(s, q) is None for s in sheet.strips[1:])]
+    judge = f"Judge {' and '.join(open_)} blind, at Read, Side by side." if open_ else ""
+    return waiting_act(state) or judge
+
+
+def _of_curves(state: State) -> OwnAnswer:
+    sheet, analysis = state.sheet, state.analysis
+    drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
+    plot = AnswerPlot("lg exposure", "density", drawn)
+    judged = _judged_figures(sheet)
+    if analysis is None and plot.series:
+        return OwnAnswer("", "Nothing was worked out yet.", "", judged, plot=plot)
+    if analysis is None or not analysis.strips:
+        return compare_by_eye(sheet, judged, _judged_table(sheet), plot if plot.series else None)
+    known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
+    reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
+    rows = [
+        _row(sheet, s, known.get(s.strip.label), of.get(s.strip.label), reference)
+        for s in sheet.strips
+    ]
+    figures = judged | {key: told for row in rows for key, told in row.figures.items()}
+    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(sheet)
+    act = _act(state)
+    told = [row.apart for row in rows if row.apart is not None]
+    if not told:
+        words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
+        return OwnAnswer("", words, act, figures, table, (), plot, of_a_curve=True, more=more)
+    says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
+    return OwnAnswer(says, words, act, figures, table, (), plot, of_a_curve=True, more=more)

@@ -1,0 +1,121 @@
+"""Films beside one reference by what an eye told of each on the light box."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import ei_range_text
+from vadrin.app.judged.light_box_ei import (
+    BoxMade,
+    box_made,
+    eye_answers,
+    light_box_result,
+    made_box,
+)
+from vadrin.app.sheets.film_names import film_name
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.figure import Figure
+
+if TYPE_CHECKING:
+    from vadrin.core.judging.light_box import EyeAnswer
+
+SAME_STOPS = 0.12
+"""Stops apart that nobody sees."""
+_HEADS = ("", "EI by eye", "Range", "Speed")
+_ACT = (
+    "Read densities, by a wedge where there is no instrument: an eye tells where film begins, not "
+    "how steep it is."
+)
+
+
+def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, str]:
+    """How far the film that differs most lies from the reference: in short, and with its range."""
+    name, apart = max(told, key=lambda pair: abs(pair[1].value or 0.0))
+    value = apart.value or 0.0
+    plural = "s" if abs(value) >= 1.05 else ""
+    says = "Alike" if abs(value) < SAME_STOPS else f"{value:+.1f} stop{plural}"
+    reach = (
+        ""
+        if apart.low is None or apart.high is None
+        else (f" ({apart.low:+.1f} to {apart.high:+.1f})")
+    )
+    return says.replace("-", "−"), f"{name} beside {reference}{reach}.".replace("-", "−")
+
+
+def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
+    """Stops by which a strip's film is faster; None before an eye was asked about both."""
+    told, of_other = eye_answers(sheet, strip), eye_answers(sheet, reference)
+    film, other = box_made(sheet, strip), box_made(sheet, reference)
+    if not told or not of_other or film is None or other is None:
+        return None
+    return _faster(film, told, other, of_other)
+
+
+@lru_cache(maxsize=128)
+def _faster(
+    film: BoxMade, told: tuple[EyeAnswer, ...], other: BoxMade, of_other: tuple[EyeAnswer, ...]
+) -> Figure:
+    """Column, rail, shelf and card ask for the same: it is worked out once."""
+    from vadrin.core.judging.films_by_eye import stops_faster
+
+    return stops_faster(made_box(film), told, made_box(other), of_other)
+
+
+def index_by_eye(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+    """The EI an eye gave a strip's film; None before it was asked."""
+    result = light_box_result(sheet, strip)
+    return result.zone_ei if result is not None else None
+
+
+def _shown(index: Figure | None) -> tuple[str, str]:
+    if index is None:
+        return "not judged", ""
+    if index.value is None:
+        return index.why, ""
+    return f"EI {marked_ei(index.value)}", ei_range_text(index)
+
+
+def compare_by_eye(
+    sheet: TestSheet,
+    judged: dict[str, float],
+    more: tuple[AnswerTable, ...],
+    plot: AnswerPlot | None,
+) -> OwnAnswer:
+    """What a comparison says of which no density was read.
+
+    Parameters
+    ----------
+    sheet : TestSheet
+    judged : dict of str to float
+        Figures of qualities that were judged side by side.
+    more : tuple of AnswerTable
+        The same in words.
+    plot : AnswerPlot, optional
+    """
+    figures: dict[str, float | Figure | None] = dict(judged)
+    rows, told = [], []
+    for strip in sheet.strips:
+        first, index = strip is sheet.strips[0], index_by_eye(sheet, strip)
+        apart = None if first else faster_by_eye(sheet, strip, sheet.strips[0])
+        if index is not None:
+            figures[f"{strip.strip.label}_ei"] = index
+        speed = "the reference" if first else "—"
+        if apart is not None:
+            figures[f"{strip.strip.label}_speed_stops"] = apart
+            speed = apart.why
+        if apart is not None and apart.value is not None:
+            told.append((film_name(sheet, strip), apart))
+            speed = f"{apart.value:+.1f} stop".replace("-", "−")
+        rows.append((film_name(sheet, strip), *_shown(index), speed))
+    seen = any(f"{strip.strip.label}_ei" in figures for strip in sheet.strips)
+    table = AnswerTable(_HEADS, tuple(rows)) if seen else None
+    if not told:
+        words = "Only one of them was judged yet." if seen else "Nothing was read yet."
+        act = "Read the reference's strip first, or judge each strip on the light box."
+        return OwnAnswer("", words, act, figures, table, (), plot, more=more)
+    says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
+    words = f"{words[:-1]}, by one eye on the light box."
+    return OwnAnswer(says, words, _ACT, figures, table, (), plot, more=more)

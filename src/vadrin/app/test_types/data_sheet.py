@@ -1,0 +1,160 @@
+"""A maker's sheet: what it says to begin with, and one's own test against it."""
+
+from __future__ import annotations
+
+from math import log2
+from typing import TYPE_CHECKING
+
+from vadrin.app.decisions.found_film import FoundFilm, found_film, found_of
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.document.state import State
+from vadrin.app.read.sheet_axes import ABSOLUTE, absolute
+from vadrin.app.sheets.makers_told import makers_of_sheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_types.data_sheet import DataSheet
+
+if TYPE_CHECKING:
+    from vadrin.core.results.strip_metrics import StripMetrics
+
+_HEADS = ("", "The sheet says", "My own test")
+_NOT_FOUND = "not said how it was found"
+_DASH = "—"
+
+
+def _curve(strip: StripSheet) -> Series:
+    at = tuple(
+        sorted(
+            (f.frame.log_h, f.density)
+            for f in strip.frames
+            if f.frame.log_h is not None and f.density is not None
+        )
+    )
+    minutes = f"{minutes_text(strip.minutes)} min" if strip.minutes else strip.strip.label
+    return Series(minutes, at, at)
+
+
+def middle_ei(sheet: TestSheet, made: StripMetrics | None) -> Figure:
+    """EI = 10 / H at the middle of the straight line; absent where the axis is relative."""
+    if not absolute(sheet):
+        return absent("the exposure axis is relative: it tells no EI")
+    if made is None:
+        return absent("no curve was traced yet")
+    import numpy as np
+
+    from vadrin.core.curves.metrics import gamma
+
+    last = np.array(made.last)
+    _, start, end = gamma(made.curve, last)
+    middle = 0.5 * (float(np.squeeze(start)) + float(np.squeeze(end)))
+    if not np.isfinite(middle):
+        return absent("the curve has no straight line")
+    return Figure(float(10.0 / 10.0**middle))
+
+
+def _nearest(sheet: TestSheet, known: dict[str, StripMetrics]) -> StripMetrics | None:
+    """The traced curve in the middle of the times there are."""
+    traced = [known[s.strip.label] for s in sheet.strips if s.strip.label in known]
+    return traced[len(traced) // 2] if traced else None
+
+
+def _ei(value: float | None) -> str:
+    return _DASH if not value else f"EI {marked_ei(value)}"
+
+
+def _minutes(value: float | None) -> str:
+    return _DASH if not value else f"{minutes_text(value)} min"
+
+
+def _rows(
+    sheet: TestSheet, known: dict[str, StripMetrics], curve: Figure
+) -> list[tuple[str, str, str]]:
+    """The sheet beside what was found by oneself."""
+    found = found_of(sheet)
+    how = sheet.test.note or _NOT_FOUND
+    rows = [
+        (
+            "Speed",
+            f"{sheet.test.exposure_index:g}, {how}",
+            _ei(found.exposure_index if found else None),
+        ),
+        ("10 / H on its curve", _ei(curve.value) if curve.value else curve.why, ""),
+    ]
+    told = dict(makers_of_sheet(sheet))
+    for stops in sorted(told):
+        mine = _my_minutes(found, stops)
+        name = "Normal time" if stops == 0 else f"Time for {push_name(stops)}"
+        rows.append((name, _minutes(told[stops]), _minutes(mine)))
+    if found is not None and 0.0 not in told:
+        rows.append(("Normal time", _DASH, _minutes(found.time_min)))
+    for strip in sheet.strips:
+        metrics = known.get(strip.strip.label)
+        if metrics is not None and metrics.average_gradient.value is not None:
+            name = f"Gradient at {minutes_text(strip.minutes)} min" if strip.minutes else "Gradient"
+            rows.append((name, f"{metrics.average_gradient.value:.2f}", ""))
+    return rows
+
+
+def _my_minutes(found: FoundFilm | None, stops: float) -> float | None:
+    if found is None:
+        return None
+    return found.time_min if stops == 0 else found.minutes(stops, found.rule.value).value
+
+
+def data_sheet_answer(state: State) -> OwnAnswer:
+    """What a sheet says."""
+    sheet, analysis = state.sheet, state.analysis
+    known = {m.label: m for m in analysis.strips} if analysis else {}
+    curve = middle_ei(sheet, _nearest(sheet, known))
+    nominal, found = sheet.test.exposure_index, found_of(sheet)
+    figures: dict[str, Figure | float | None] = {"nominal_ei": nominal, "curve_ei": curve}
+    for label, metrics in known.items():
+        # Without ranges: how true a printed curve is, its points do not tell.
+        figures[f"{label}_gradient"] = metrics.average_gradient.value
+        if absolute(sheet):
+            figures[f"{label}_zone_ei"] = metrics.zone_ei.value
+    drawn = tuple(s for s in map(_curve, sheet.strips) if s.points)
+    axis = "lg exposure, lux seconds" if absolute(sheet) else "relative lg exposure"
+    plot = AnswerPlot(axis, "density", drawn) if drawn else None
+    table = AnswerTable(_HEADS, tuple(_rows(sheet, known, curve)))
+    if not drawn and not sheet.makers and not sheet.test.note:
+        act = "Say how its speed was found, type its times at Process, or trace a curve at Read."
+        return OwnAnswer("", "nothing of the sheet was taken down yet", act, figures, table)
+    words = "a maker's word, found in another laboratory: a starting point, not a finding"
+    if found is None:
+        act = "Test it yourself: one strip at this EI and time tells how far off the sheet is."
+        return OwnAnswer(
+            f"EI {marked_ei(nominal)} to begin with", f"{words}.", act, figures, table, (), plot
+        )
+    apart = log2(found.exposure_index / nominal)
+    figures["stops_from_sheet"] = apart
+    side = "faster" if apart > 0 else "slower"
+    beside = (
+        "as the sheet says"
+        if abs(apart) < 1 / 6
+        else (f"{stops_counted(abs(apart))} {side} than the sheet")
+    )
+    says = f"EI {marked_ei(found.exposure_index)}, {beside}"
+    return OwnAnswer(
+        says,
+        f"By my own test; the sheet is {words}.",
+        "Rate it by your own test.",
+        figures,
+        table,
+        (),
+        plot,
+    )
+
+
+DESCRIPTION = TestDescription(
+    DataSheet.key,
+    "What does the maker's sheet say, until I test it?",
+    "Its speed and how that was found, its times, and its curves traced from a picture.",
+    sentences=(PlanSentence.TIMES, PlanSentence.SHEET),
+    subject=ABSOLUTE,
+    answer=data_sheet_answer,
+    beside=found_film,
+)

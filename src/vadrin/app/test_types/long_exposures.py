@@ -1,0 +1,196 @@
+"""Long exposures: what each time needed, the law through them, and a table to shoot by."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import shutter_name
+from vadrin.app.document.state import State
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.figure import Figure
+from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.errors import EntryError
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.exposure.long_exposure_pairs import LongExposureLaw
+
+_NOISE = 0.01
+_SEED = 3
+_SHORT_S = 0.5
+_NO_LOSS = 0.1
+"""Stops below which nothing is lost that a shutter could make up."""
+
+
+def _frames_read(sheet: TestSheet) -> tuple[tuple[tuple[float, float, float], ...], float | None]:
+    """Metered seconds, held seconds and density of each long frame; mean of the short ones."""
+    long, short = [], []
+    for _, frame in sheet.frames():
+        if frame.density is None or frame.frame.blank or not frame.readable:
+            continue
+        held = frame.frame.seconds
+        if held is None or held <= _SHORT_S:
+            short.append(frame.density)
+        else:
+            metered = held / 2.0 ** (frame.frame.stops or 0.0)
+            long.append((round(metered, 4), round(held, 4), round(frame.density, 4)))
+    return tuple(sorted(long)), (sum(short) / len(short) if short else None)
+
+
+@lru_cache(maxsize=32)
+def _law(frames: tuple[tuple[float, float, float], ...], short: float) -> LongExposureLaw:
+    import numpy as np
+
+    from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
+
+    made = tuple(LongFrame(*frame) for frame in frames)
+    return long_exposure_law(short, made, _NOISE, np.random.default_rng(_SEED))
+
+
+def law_of(sheet: TestSheet) -> LongExposureLaw | None:
+    """What a test of long exposures comes to; None before it was read."""
+    frames, short = _frames_read(sheet)
+    return _law(frames, short) if frames and short is not None else None
+
+
+def _seconds(seconds: float) -> str:
+    if seconds < 60:
+        return shutter_name(seconds) if seconds in (1, 2, 4, 8, 15, 30) else f"{seconds:.0f} s"
+    minutes, rest = divmod(round(seconds), 60)
+    return f"{minutes}:{rest:02d} min"
+
+
+def _spread(figure: Figure) -> str:
+    if figure.value is None:
+        return figure.why
+    if figure.low is None or figure.high is None:
+        return _seconds(figure.value)
+    return f"{_seconds(figure.value)} ({_seconds(figure.low)} to {_seconds(figure.high)})"
+
+
+def long_exposures_answer(state: State) -> OwnAnswer:
+    """What a test of long exposures says."""
+    sheet = state.sheet
+    frames, short = _frames_read(sheet)
+    law = law_of(sheet)
+    if law is None:
+        missing = "the short frame was" if short is None and frames else "its long frames were"
+        words = f"Not told yet: {missing} not read."
+        return OwnAnswer("", words, "Read the short frame, then each long one.")
+    pairs = tuple((p.metered_s, p.needed_s.value) for p in law.pairs if p.needed_s.value)
+    table = AnswerTable(
+        ("The meter says", "give", "stops more"),
+        tuple((_seconds(s), _spread(f), _stops(s, f)) for s, f in law.table),
+    )
+    plot = AnswerPlot(
+        "seconds by the meter",
+        "seconds to give",
+        (
+            Series("needed", pairs, ()),
+            Series("the law", (), tuple((s, f.value) for s, f in law.table if f.value)),
+            Series("nothing lost", (), ((1.0, 1.0), (1800.0, 1800.0))),
+        ),
+        log_axes=True,
+    )
+    figures: dict[str, Figure | float | None] = {
+        f"needed_{p.metered_s:g}s": p.needed_s for p in law.pairs
+    }
+    figures |= {f"corrected_{s:g}s": f for s, f in law.table}
+    figures["contrast_change"] = law.contrast
+    if law.law is None:
+        why = next((p.needed_s.why for p in law.pairs if not p.needed_s.present), "")
+        words = f"One pair tells no law. {why[:1].upper()}{why[1:]}.".strip()
+        return OwnAnswer("", words, "Expose and read another long time.", figures, table, (), plot)
+    figures |= {"factor": law.law.factor, "exponent": law.law.exponent}
+    says, words = _worded(law)
+    return OwnAnswer(
+        says, words + _contrast(law.contrast), _act(sheet, law), figures, table, (), plot
+    )
+
+
+def _stops(metered: float, figure: Figure) -> str:
+    from math import log2
+
+    return "" if figure.value is None else f"{log2(figure.value / metered):+.1f}"
+
+
+def _lost(law: LongExposureLaw) -> tuple[float, float, float]:
+    """The longest time that was tried, what it takes, and the stops lost at it."""
+    from math import log2
+
+    known = [(s, f.value) for s, f in law.table if f.value is not None]
+    seconds, needed = known[-1] if known else (1.0, 1.0)
+    return seconds, needed, log2(needed / seconds)
+
+
+def _worded(law: LongExposureLaw) -> tuple[str, str]:
+    seconds, needed, lost = _lost(law)
+    if law.law is None or lost < _NO_LOSS:
+        return "Nothing lost", f"up to {_seconds(seconds)}: give what the meter says."
+    return (
+        f"{_seconds(seconds)} takes {_seconds(needed)}",
+        f"the law t + {law.law.factor:.2g} t^{law.law.exponent:.2f}, from {len(law.pairs)} times "
+        "tried; within what was tried and no further.",
+    )
+
+
+def _contrast(figure: Figure) -> str:
+    if figure.value is None or figure.low is None or figure.high is None:
+        return ""
+    if figure.low <= 1 <= figure.high:
+        return " No change of contrast is told."
+    side = "higher" if figure.value > 1 else "lower"
+    return f" Contrast gets {side} at long times: × {figure.value:.2f}."
+
+
+def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
+    typed = typed_law(law)
+    if typed and sheet.stock.reciprocity == typed:
+        return "Written into the stock: every plan of it goes by this."
+    return "Write it into the stock, and every plan of it goes by it."
+
+
+def typed_law(law: LongExposureLaw | None) -> str:
+    """The law as it is typed in the cupboard; empty where there is none, or nothing is lost."""
+    if law is None or law.law is None or _lost(law)[2] < _NO_LOSS:
+        return ""
+    return f"+{law.law.factor:.3g} t^{law.law.exponent:.3g}"
+
+
+def may_write_law(sheet: TestSheet) -> bool:
+    """Whether a test found a loss that its stock does not say yet."""
+    if sheet.test.kind != LongExposures.key:
+        return False
+    typed = typed_law(law_of(sheet))
+    return bool(typed) and typed != sheet.stock.reciprocity
+
+
+def write_law(notebook: Notebook, sheet: TestSheet) -> str:
+    """Write the law into the stock, as one edit; says what was written.
+
+    Raises
+    ------
+    EntryError
+        If there is no law yet.
+    """
+    typed = typed_law(law_of(sheet))
+    if not typed:
+        raise EntryError("nothing to write: no loss was found, or too little was read")
+    with notebook.change(f"long exposures of {sheet.stock.name}"):
+        notebook.put(replace(sheet.stock, reciprocity=typed))
+    return f"{sheet.stock.name} takes {typed} beyond a second from now on."
+
+
+DESCRIPTION = TestDescription(
+    LongExposures.key,
+    "How much longer in dim light?",
+    "One exposure, short and bright, then ever longer and dimmer.",
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
+    second_factor=(1.0, 4.0, 15.0, 60.0),
+    second_words="The same exposure as … s, each also one and two stops longer.",
+    answer=long_exposures_answer,
+)

@@ -1,0 +1,134 @@
+"""A mixed roll: which EIs each process holds, by densities and by verdicts."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmRow, OwnAnswer
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.document.state import State
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.test_types.film_cells import by_index, row_by_index, usable_indexes
+from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_types.mixed_roll import MixedRoll
+
+if TYPE_CHECKING:
+    from vadrin.core.results.strip_metrics import StripMetrics
+
+_HEADS = ("Process", "Held by densities", "Usable by verdicts", "Shadow point")
+
+
+def process_name(strip: StripSheet) -> str:
+    """What a strip went through, in a word or two."""
+    if strip.routine is not None:
+        return strip.routine.name
+    return strip.strip.agitation or strip.other or strip.strip.note or f"strip {strip.strip.label}"
+
+
+def _held(strip: StripSheet, metrics: StripMetrics | None) -> tuple[Figure, Figure, bool]:
+    """Lowest and highest EI held, and whether the lowest is only the lowest that was tried."""
+    from vadrin.core.results.push_limits import held_range
+
+    if metrics is None:
+        gap = absent("not read yet")
+        return gap, gap, False
+    found = held_range(metrics)
+    tried = [index for index, _ in by_index(strip)]
+    if found.lowest.present or not tried:
+        return found.lowest, found.highest, False
+    return Figure(tried[0]), found.highest, True
+
+
+def _range_words(low: Figure, high: Figure, tried: bool) -> str:
+    if low.value is None or high.value is None:
+        return low.why or high.why
+    less = " or less" if tried else ""
+    return f"EI {marked_ei(low.value)}{less} to {marked_ei(high.value)}"
+
+
+def mixed_roll_answer(state: State) -> OwnAnswer:
+    """What a mixed roll says."""
+    sheet, analysis = state.sheet, state.analysis
+    known = {s.label: s for s in analysis.strips} if analysis else {}
+    rows, film, said = [], [], []
+    figures: dict[str, Figure] = {}
+    for strip in sheet.strips:
+        label, metrics = strip.strip.label, known.get(strip.strip.label)
+        low, high, tried = _held(strip, metrics)
+        judged = usable_indexes(strip)
+        by_eye = "not judged"
+        if judged is not None:
+            by_eye = f"EI {marked_ei(judged[0])} to {marked_ei(judged[1])}"
+        name = process_name(strip)
+        point = "—"
+        if metrics is not None and metrics.zone_ei.value is not None:
+            point = f"EI {marked_ei(metrics.zone_ei.value)}"
+        rows.append((name, _range_words(low, high, tried), by_eye, point))
+        figures |= {f"{label}_lowest_ei": low, f"{label}_highest_ei": high}
+        film.append(row_by_index(strip, name, low.value, high.value))
+        if low.value is not None and high.value is not None:
+            said.append((name, low.value, high.value, high.value / low.value))
+        elif judged is not None:
+            said.append((name, *judged, judged[1] / judged[0]))
+    return _worded(sheet, said, tuple(rows), tuple(film), figures)
+
+
+def _worded(
+    sheet: TestSheet,
+    said: list[tuple[str, float, float, float]],
+    rows: tuple[tuple[str, ...], ...],
+    film: tuple[FilmRow, ...],
+    figures: dict[str, Figure],
+) -> OwnAnswer:
+    from math import log2
+
+    table = AnswerTable(_HEADS, rows)
+    waiting = next(
+        (s for s in sheet.strips if not any(f.density is not None or f.verdict for f in s.frames)),
+        None,
+    )
+    act = ""
+    if waiting is not None:
+        label = waiting.strip.label
+        done = waiting.strip.time_min is not None
+        act = (
+            f"Read strip {label}, or give its frames verdicts."
+            if done
+            else (f"Develop strip {label}: {process_name(waiting)}.")
+        )
+    if not said:
+        words = "No process is read or judged yet: each holds a range of EIs, and no one time."
+        if not act:
+            words = "Neither process shows where its range of EIs ends."
+            act = "Give verdicts on the frames; next time keep a blank and shoot further both ways."
+        return OwnAnswer("", words, act, figures, table, film, of_a_curve=True)
+    best = max(said, key=lambda s: s[3])
+    says = f"EI {marked_ei(best[1])} to {marked_ei(best[2])}"
+    words = f"held by {best[0]}, {log2(best[3]):.1f} stops from end to end"
+    if len(said) > 1:
+        other = next(s for s in said if s is not best)
+        words += (
+            f"; {other[0]} holds EI {marked_ei(other[1])} to {marked_ei(other[2])}, "
+            f"{log2(other[3]):.1f} stops"
+        )
+    words += ". A stand process answers with a range: time is no lever here."
+    judged = all(f.verdict for s in sheet.strips for _, f in by_index(s))
+    act = act or (
+        "Shoot a roll that matters inside what densities and verdicts agree on."
+        if judged
+        else "Give verdicts on the frames at both ends: they say what densities can't."
+    )
+    return OwnAnswer(says, words, act, figures, table, film, of_a_curve=True)
+
+
+DESCRIPTION = TestDescription(
+    MixedRoll.key,
+    "Can one roll carry several EIs?",
+    "One roll at many EIs in a process left to stand, its twin in the normal one.",
+    sentences=(PlanSentence.TIMES, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),
+    times=(60.0, 8.0),
+    second_factor=(25.0, 50.0, 100.0, 200.0, 400.0, 800.0),
+    second_words="Each exposure once at EI … on both rolls.",
+    answer=mixed_roll_answer,
+)

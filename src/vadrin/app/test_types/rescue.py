@@ -1,0 +1,170 @@
+"""Old film: today's EI, its fog beside a known film, what that costs, and what it is good for."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from math import log2
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.document.state import State
+from vadrin.app.judged.light_box_ei import light_box_answer
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
+from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_types.rescue import Rescue
+from vadrin.notebook.records import Batch, Finding, Test
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    from vadrin.core.results.strip_metrics import StripMetrics
+
+_HEADS = ("Strip", "Time", "Today's EI", "Base plus fog", "Net range tried")
+_WORTH, _BRIGHT = 1.0, 3.0
+"""Stops lost up to which an old film is worth using as ever, and in bright light."""
+_THICK_FOG = 0.6
+
+
+def _verdict(lost: float, fog: float) -> str:
+    if fog > _THICK_FOG and lost > _WORTH:
+        return "for contact prints at most"
+    if lost <= _WORTH:
+        return "worth using"
+    return "in bright light only" if lost <= _BRIGHT else "not worth a picture that matters"
+
+
+@dataclass(frozen=True)
+class KnownFilm:
+    """Another film of the same stock that was found: its base plus fog, and its EI."""
+
+    name: str
+    base_fog: float
+    exposure_index: float | None
+
+
+def known_film(notebook: Notebook, test: Test) -> KnownFilm | None:
+    """The newest finding of the same stock that was not old film; None for none."""
+    same = {t.id: t for t in notebook.all(Test, stock_id=test.stock_id) if t.kind != Rescue.key}
+    for finding in reversed(notebook.all_of(Finding, "test_id", list(same))):
+        try:
+            strips = json.loads(finding.report)["strips"].values()
+            fogs = [float(s["base_fog"]["value"]) for s in strips if s["base_fog"]["value"]]
+        except (ValueError, KeyError, TypeError, AttributeError):
+            continue
+        batch = notebook.get(Batch, same[finding.test_id].batch_id or 0)
+        if fogs:
+            name = f"batch {batch.name}" if batch and batch.name else "the test that was decided"
+            return KnownFilm(name, min(fogs), finding.exposure_index or None)
+    return None
+
+
+def fog_beside(fog: Figure, known: KnownFilm | None) -> tuple[Figure, str]:
+    """How much denser base plus fog is than that of a known film, and that in words."""
+    if known is None or fog.value is None:
+        why = "no other test of this stock is kept to lay beside it" if known is None else fog.why
+        return absent(why), f"Its fog beside fresh film: {why}."
+    more = fog.value - known.base_fog
+    low = None if fog.low is None else fog.low - known.base_fog
+    high = None if fog.high is None else fog.high - known.base_fog
+    words = (
+        f"Base plus fog {fog.value:.2f}, {more:+.2f} beside {known.name} at {known.base_fog:.2f}: "
+        f"prints take {10**more:.1f} times as long."
+    )
+    return Figure(more, low, high), words
+
+
+def _read_words(strip: StripSheet, mine: StripMetrics | None) -> tuple[str, str, str]:
+    """EI, base plus fog and the range of densities of a strip."""
+    if mine is None:
+        return "not read", "—", "—"
+    index, fog = mine.zone_ei, mine.base_fog
+    read = [f.density for f in strip.frames if f.density is not None]
+    return (
+        # Why in full stands among what is to be minded; a card has no room for it.
+        "none by density" if index.value is None else f"EI {marked_ei(index.value)}",
+        fog.why if fog.value is None else f"{fog.value:.2f}",
+        f"{max(read) - min(read):.2f}" if read else "—",
+    )
+
+
+def rescue_answer(state: State) -> OwnAnswer:
+    """What a test of old film says."""
+    sheet, analysis = state.sheet, state.analysis
+    strips = {s.label: s for s in analysis.strips} if analysis else {}
+    rows, film = [], []
+    for strip in sheet.strips:
+        mine = strips.get(strip.strip.label)
+        time = minutes_text(strip.minutes) if strip.minutes else "—"
+        rows.append((strip.strip.label, time, *_read_words(strip, mine)))
+        film.append(row_by_index(strip, f"strip {strip.strip.label}", None, None))
+    table = AnswerTable(_HEADS, tuple(rows))
+    best = max(
+        (s for s in strips.values() if s.zone_ei.value is not None),
+        key=lambda s: s.zone_ei.value or 0.0,
+        default=None,
+    )
+    index, how = _todays_index(sheet, best)
+    fog = best.base_fog if best else absent("no densities were read")
+    known = sheet.beside if isinstance(sheet.beside, KnownFilm) else None
+    more, fog_words = fog_beside(fog, known)
+    fresh = known.exposure_index if known else None
+    beside = fresh or sheet.stock.box_speed
+    figures: dict[str, Figure | float | None] = {
+        "ei": index,
+        "base_fog": fog,
+        "fog_over_known": more,
+        "stops_lost": _apart(index, beside),
+        "beside_ei": beside,
+    }
+    if index.value is None:
+        act = "Read its frames, the blanks first, or judge them on the light box."
+        strip0 = next((s for s in strips.values()), None)
+        why = strip0.zone_ei.why if strip0 else "nothing of it was read or judged yet"
+        return OwnAnswer("", f"{why[:1].upper()}{why[1:]}.", act, figures, table, tuple(film))
+    lost = log2(beside / index.value)
+    against = f"the {marked_ei(beside)} {'found fresh' if fresh else 'on its box'}"
+    cost = f"{stops_counted(lost)} under {against}" if lost > 1 / 6 else f"as fast as {against}"
+    words = f"{ei_range_text(index)}{how}; {cost}: "
+    words += f"{_verdict(lost, fog.value or 0.0)}. {fog_words}"
+    act = "Shoot a clip of it at that EI before a roll that matters, and keep the rest cold."
+    return OwnAnswer(
+        f"EI {marked_ei(index.value)}", words, act, figures, table, tuple(film), of_a_curve=True
+    )
+
+
+def _todays_index(sheet: TestSheet, best: StripMetrics | None) -> tuple[Figure, str]:
+    """The EI, and what it rests on: densities, the light box, or the thinnest frame of use."""
+    if best is not None:
+        return best.zone_ei, ""
+    seen = light_box_answer(sheet)
+    if seen is not None and seen[1].present:
+        return seen[1], " by eye on the light box"
+    judged = [found for s in sheet.strips if (found := usable_indexes(s)) is not None]
+    if not judged:
+        return absent("not read yet"), ""
+    value, half = max(high for _, high in judged), 2.0 ** (0.5 * (sheet.test.step or 1.0))
+    return Figure(value, value / half, value * half), ", the thinnest frame that can be used"
+
+
+def _apart(index: Figure, beside: float) -> Figure:
+    if index.value is None or index.low is None or index.high is None:
+        return index if index.value is None else Figure(log2(beside / index.value))
+    low, high = log2(beside / index.high), log2(beside / index.low)
+    return Figure(log2(beside / index.value), low, high)
+
+
+DESCRIPTION = TestDescription(
+    Rescue.key,
+    "Is this old film still worth using, and at which EI?",
+    "From the marked speed down in whole stops, the last frames fogged for a clip.",
+    sentences=(PlanSentence.TIMES, PlanSentence.BRACKET, PlanSentence.ROLL),
+    first=0.0,
+    last=7.0,
+    subject="still scene",
+    answer=rescue_answer,
+    beside=known_film,
+)

@@ -1,0 +1,224 @@
+"""A sheet of two factors: the best cell, whether it lies at the border, and the next sheet."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.words import date_text
+from vadrin.app.document.state import State
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
+from vadrin.core.planning.test_types.reversal import Reversal
+from vadrin.notebook.records import Finding, Test
+from vadrin.notebook.store import Notebook
+
+if TYPE_CHECKING:
+    pass
+
+_ALIKE, _DARK = 0.12, 1.2
+_NOT_SAID = "not said"
+
+
+@dataclass(frozen=True)
+class GridCell:
+    """One cell of a sheet: its row and column, and what it came to."""
+
+    row: int
+    column: int
+    strip: StripSheet
+    frame: FrameSheet
+
+
+def _grid(sheet: TestSheet) -> list[list[GridCell]]:
+    rows = []
+    for row, strip in enumerate(sheet.strips):
+        shown = sorted(
+            (f for f in strip.frames if f.readable and not f.frame.blank),
+            key=lambda f: f.log_h(sheet.test.meter_constant) or 0.0,
+        )
+        rows.append([GridCell(row, column, strip, f) for column, f in enumerate(shown)])
+    return rows
+
+
+def _best(cells: list[GridCell]) -> tuple[GridCell | None, str]:
+    """The best cell and what it rests on: verdicts first, then the densities."""
+    judged = [c for c in cells if GOOD_ENOUGH.get(c.frame.verdict, 0) > 0]
+    if judged:
+        most = max(GOOD_ENOUGH[c.frame.verdict] for c in judged)
+        top = [c for c in judged if GOOD_ENOUGH[c.frame.verdict] == most]
+        return top[len(top) // 2], "by its verdict"
+    read = [c for c in cells if c.frame.density is not None]
+    if len(read) < 4:
+        return None, ""
+    dense = [c.frame.density or 0.0 for c in read]
+    middle = 0.5 * (min(dense) + max(dense))
+    # A metered grey lies in the middle of what the material holds.
+    return min(read, key=lambda c: abs((c.frame.density or 0.0) - middle)), "by its density"
+
+
+def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
+    """Where the best cell lies at an end of what was tried, in words."""
+    said = []
+    width = len(rows[best.row])
+    if best.column in (0, width - 1) and width > 1:
+        side = "less" if best.column == 0 else "more"
+        said.append(f"not bracketed: a stop {side} exposure on the next sheet")
+    if best.row in (0, len(rows) - 1) and len(rows) > 1:
+        side = "less" if best.row == 0 else "more"
+        said.append(f"not bracketed: a step {side} of the second factor")
+    return said
+
+
+def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, ...]:
+    """This sheet's best cell beside those kept of the material, by light and bleach."""
+    cells: tuple[KeptCell, ...] = sheet.beside if isinstance(sheet.beside, tuple) else ()
+    if not cells:
+        return ()
+    here = sheet.test
+    rows = [
+        (
+            "this sheet",
+            here.light or _NOT_SAID,
+            here.process_state or _NOT_SAID,
+            f"EI {marked_ei(index)}" if index else "—",
+        )
+    ]
+    rows += [
+        (
+            date_text(c.decided_at),
+            c.light or _NOT_SAID,
+            c.state or _NOT_SAID,
+            f"EI {marked_ei(c.best_ei)}",
+        )
+        for c in cells
+    ]
+    return (AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows)),)
+
+
+def _named(strip: StripSheet) -> str:
+    return strip.strip.note or f"strip {strip.strip.label}"
+
+
+def _film(rows: list[list[GridCell]], best: GridCell | None = None) -> tuple[FilmRow, ...]:
+    """The sheet as it lies, the best cell marked."""
+    return tuple(
+        FilmRow(
+            _named(row[0].strip),
+            tuple(
+                FilmCell(f"{c.frame.name}", c.frame.density, c.frame.verdict, c == best)
+                for c in row
+            ),
+        )
+        for row in rows
+        if row
+    )
+
+
+def _process_to_blame(dense: list[float]) -> str:
+    """Why no exposure is to blame, where all cells are one; empty where they differ."""
+    if len(dense) < 4 or max(dense) - min(dense) >= _ALIKE:
+        return ""
+    tone = "dark" if min(dense) > _DARK else "alike"
+    return (
+        f"Every cell is {tone}: that is the process and not the exposure. Bleach spent, paper "
+        "upside down, or fogged."
+    )
+
+
+def reversal_answer(state: State) -> OwnAnswer:
+    """What a sheet of two factors says."""
+    sheet, analysis = state.sheet, state.analysis
+    rows = _grid(sheet)
+    cells = [c for row in rows for c in row]
+    dense = [c.frame.density for c in cells if c.frame.density is not None]
+    speed = analysis.reversal_speed if analysis else None
+    figures = {"reversal_speed": speed, "cells_read": float(len(dense))}
+    blame = _process_to_blame(dense)
+    if blame:
+        act = "Try the bleach on a black scrap before the next sheet."
+        return OwnAnswer("Process, not exposure", blame, act, figures, None, _film(rows))
+    best, rests_on = _best(cells)
+    if best is None:
+        act = "Give each cell a verdict, or read its density."
+        return OwnAnswer("", "No cell was read or judged yet.", act, figures, None, _film(rows))
+    index, row_name = index_of(best.frame), _named(best.strip)
+    name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
+    figures |= {"best_ei": index, "best_row": float(best.row), "best_column": float(best.column)}
+    border = _at_border(best, rows)
+    words = f"with {row_name}, {rests_on}" + (f"; {', and '.join(border)}" if border else "")
+    if speed is not None and speed.value is not None:
+        words += f". Speed by its curve: {speed.value:.0f}"
+    finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
+    act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
+    light = f" in {sheet.test.light}" if sheet.test.light else ""
+    return OwnAnswer(
+        f"{name}{light}",
+        f"{words}.",
+        act,
+        figures,
+        None,
+        _film(rows, best),
+        more=_calibrations(sheet, index),
+    )
+
+
+@dataclass(frozen=True)
+class KeptCell:
+    """The best cell of a sheet that was decided on."""
+
+    decided_at: str
+    light: str
+    state: str
+    best_ei: float
+    says: str
+
+
+def kept_cells(notebook: Notebook, test: Test) -> tuple[KeptCell, ...]:
+    """The decided sheets of the same material and developer, the newest first.
+
+    A sheet that was decided anew counts once, as it was decided last.
+    """
+    same = {
+        t.id: t
+        for t in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
+        if t.kind == test.kind and t.id != test.id
+    }
+    newest = {f.test_id: f for f in notebook.all_of(Finding, "test_id", list(same))}
+    made = [_cell(same[finding.test_id], finding) for finding in newest.values()]
+    # The later of two of one second stands first.
+    known = [cell for cell in reversed(made) if cell is not None]
+    return tuple(sorted(known, key=lambda cell: cell.decided_at, reverse=True))
+
+
+def _cell(test: Test, finding: Finding) -> KeptCell | None:
+    try:
+        answer = json.loads(finding.report)["answer"]
+        best, says = float(answer["figures"]["best_ei"]), str(answer["says"])
+    except (ValueError, KeyError, TypeError):
+        return None
+    return KeptCell(finding.decided_at, test.light, test.process_state, best, says)
+
+
+DESCRIPTION = TestDescription(
+    Reversal.key,
+    "Which exposure and which second step give the best positive?",
+    "Camera exposure one way, the second factor the other: a grid of cells.",
+    sentences=(
+        PlanSentence.ONE_TIME,
+        PlanSentence.BRACKET,
+        PlanSentence.SECOND_FACTOR,
+        PlanSentence.FRESHNESS,
+        PlanSentence.ROLL,
+    ),
+    first=-3.0,
+    last=3.0,
+    second_factor=(-1.0, 0.0, 1.0),
+    second_words="The second exposure, flash or bleach in steps of …, a strip each.",
+    answer=reversal_answer,
+    beside=kept_cells,
+)

@@ -1,0 +1,100 @@
+"""A roll shot at another film's EI: the push or pull it is, its time, and what that costs."""
+
+from __future__ import annotations
+
+from math import log2
+from typing import TYPE_CHECKING
+
+from vadrin.app.decisions.found_film import PUSH_RULES, FoundFilm, found_film, found_of
+from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
+from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text
+from vadrin.app.document.state import State
+from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.sheets.reference_temperature import reference_words
+from vadrin.core.exposure.arithmetic import nearest_third
+from vadrin.core.figure import Figure
+from vadrin.core.planning.test_types.wrong_setting import WrongSetting
+from vadrin.core.results.push import shadow_verdict
+
+if TYPE_CHECKING:
+    pass
+
+_NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
+    "hold_contrast": "contrast held for the scene",
+    "makers_table": "the maker's table",
+    "fixed_share": "a fixed share a stop",
+}
+_HEARSAY = ("makers_table", "fixed_share")
+_HEADS = ("Rule", "Whole roll", "Rests on")
+
+
+def _rows(found: FoundFilm, stops: float) -> tuple[tuple[str, str, str], ...]:
+    made = []
+    for rule in PUSH_RULES:
+        minutes = found.minutes(stops, rule)
+        shown = "—" if minutes.value is None else f"{minutes_text(minutes.value)} min"
+        rests = "not measured, a rule" if rule in _HEARSAY else "this film's own curves"
+        name = f"{_NAMES[rule]}, as you work" if rule == found.rule.value else _NAMES[rule]
+        made.append((name, shown, minutes.why or rests))
+    return tuple(made)
+
+
+def _name(stops: float) -> str:
+    if stops == 0:
+        return "Normal"
+    return f"{'Push' if stops > 0 else 'Pull'} {stops_counted(abs(stops))}"
+
+
+def wrong_setting_answer(state: State) -> OwnAnswer:
+    """What a roll at another setting is."""
+    sheet = state.sheet
+    found, shot = found_of(sheet), sheet.test.exposure_index
+    if found is None:
+        return OwnAnswer(
+            "",
+            "this film in this developer has no finding with an EI and a time yet",
+            "Test its speed or its times first; the roll keeps, cold and dry, until then.",
+        )
+    stops = nearest_third(log2(shot / found.exposure_index))
+    minutes, lost = found.minutes(stops, found.rule.value), found.shadow_lost(stops)
+    if stops == 0:
+        minutes, lost = Figure(found.time_min), Figure(0.0)
+    figures: dict[str, Figure | float | None] = {
+        "push_stops": stops,
+        "found_ei": found.exposure_index,
+        "time_min": minutes,
+        "shadow_lost": lost,
+    }
+    words = (
+        f"shot at EI {marked_ei(shot)}, and this film was found to be EI "
+        f"{marked_ei(found.exposure_index)} here"
+    )
+    table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
+    if minutes.value is None:
+        act = f"Run a strip that reaches {_name(stops).lower()}, or take a rule below as one."
+        return OwnAnswer(
+            _name(stops), f"{words}. Its time was not tested: {minutes.why}", act, figures, table
+        )
+    reach = "" if minutes.low is None else f" ({minutes_range_text(minutes)})"
+    words += f". Develop the whole roll {minutes_text(minutes.value)} min{reach} at "
+    words += reference_words(sheet)
+    if lost.value is not None and stops > 0:
+        words += f"; shadow lost: {loss_text(lost.value)}, {shadow_verdict(lost.value)}"
+    elif stops < 0:
+        words += "; the shadows gain what the pull gives"
+    done = any(s.strip.time_min for s in sheet.strips)
+    act = "" if done else "Develop a clip first where the pictures matter; then the whole roll so."
+    return OwnAnswer(_name(stops), words, act, figures, table)
+
+
+DESCRIPTION = TestDescription(
+    WrongSetting.key,
+    "My meter stood at another film's speed: what now?",
+    "A roll of pictures, whole: which push or pull it is, and its time.",
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.ROLL),
+    subject="pictures",
+    answer=wrong_setting_answer,
+    beside=found_film,
+)

@@ -1,0 +1,43 @@
+"""Cine film: single frames at a few apertures, in each light, along strips cut in pieces."""
+
+from __future__ import annotations
+
+from itertools import product
+
+from vadrin.core.planning.plan_request import Arrangement, PlanRequest
+from vadrin.core.planning.strip_plan import StripPlan, strip_labels, usual_frames
+from vadrin.core.planning.test_types.test_type import Asks, TestType
+
+LIGHTS = {1: "sun", 2: "open shade", 3: "lamp"}
+"""Lights by the number they are asked for with."""
+
+
+class Cine(TestType):
+    """The EI at which a meter asks for the best frame's exposure, in each light."""
+
+    key = "cine"
+    repeats_first = False
+    asks = Asks.INDEX
+    materials_apart = True
+    times_shared = True
+    not_foretold = "The best frame is picked by eye, so no range can be foretold for it."
+
+    def lay_out(self, request: PlanRequest) -> list[StripPlan]:
+        """A piece for every time and light, and for each of two cameras where there are twins."""
+        lights = [int(n) for n in request.second_factor if int(n) in LIGHTS] or [1, 2]
+        cameras = (1, 2) if request.arrangement is Arrangement.INTERLEAVED else (1,)
+        pieces = list(product(request.times, lights, cameras))
+        frames = usual_frames(request)
+        return [
+            StripPlan(
+                name,
+                frames,
+                time,
+                note=LIGHTS[light] + (", twin" if camera == 2 else ""),
+                metered_anew=light != lights[0],
+            )
+            for name, (time, light, camera) in zip(strip_labels(len(pieces)), pieces, strict=True)
+        ]
+
+
+TYPE = Cine()

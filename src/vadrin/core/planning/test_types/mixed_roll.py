@@ -1,0 +1,37 @@
+"""One roll carrying several EIs, left long without agitation, beside its twin."""
+
+from __future__ import annotations
+
+from vadrin.core.exposure.arithmetic import marked_ei
+from vadrin.core.frames import FrameRole
+from vadrin.core.planning.plan_request import PlanRequest
+from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames
+from vadrin.core.planning.test_types.test_type import Asks, TestType
+
+
+class MixedRoll(TestType):
+    """The range of EIs each of two processes holds."""
+
+    key = "mixed roll"
+    repeats_first = False
+    own_rolls = True
+    bracketed = False
+    asks = Asks.INDEX
+    materials_apart = True
+
+    def lay_out(self, request: PlanRequest) -> list[StripPlan]:
+        """The same EIs on twin rolls."""
+        usual = tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
+        frames = blank_frames(request.blanks) + [
+            PlannedFrame(FrameRole.BRACKET, f"EI {marked_ei(index)}", index, 0.0)
+            for index in request.second_factor or usual
+        ]
+        times = (*request.times, request.times[-1])[:2]
+        notes = ("left long without agitation", "the normal process, on the twin")
+        return [
+            StripPlan(name, tuple(frames), time, roll=roll, note=note)
+            for name, time, roll, note in zip(("A", "B"), times, (1, 2), notes, strict=True)
+        ]
+
+
+TYPE = MixedRoll()

@@ -1,0 +1,29 @@
+"""A clip beside the good piece."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from vadrin.app.process.clip_judging import clip_answer, clip_pieces
+from vadrin.ui.plots.two_greys import TwoGreys
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.labels import text
+
+
+def view(scene: Scene) -> QWidget:
+    """A clip and the good piece as two greys side by side, and what that says."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    if scene.sheet is not None:
+        greys = TwoGreys()
+        greys.show_pieces(clip_pieces(scene.sheet), scene.look)
+        answer = clip_answer(scene.sheet)
+        column.addWidget(greys)
+        column.addWidget(text(answer.says, Role.INDEX))
+        column.addWidget(text(answer.words, Role.LEAD, wrap=True))
+        column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
+    column.addStretch(1)
+    return body

@@ -1,0 +1,28 @@
+"""The control strips of a batch over their runs."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
+from vadrin.ui.plots.control_chart import ControlChart
+from vadrin.ui.stations.station import Scene
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.labels import text
+
+
+def view(scene: Scene) -> QWidget:
+    """The strips of a batch over their runs."""
+    body = QWidget()
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, px(6), 0)
+    if scene.sheet is not None:
+        column.addWidget(text(chart_words(scene.sheet), Role.LEAD, wrap=True))
+        chart = ControlChart()
+        chart.show_lanes(chart_lanes(scene.sheet), scene.look)
+        column.addWidget(chart, 1)
+        for row in control_rows(scene.sheet):
+            tone = "grease" if row.out else None
+            column.addWidget(text(f"{row.name}: {row.standing}", Role.BODY, wrap=True, tone=tone))
+    return body

@@ -1,0 +1,14 @@
+"""A speed test's frames over the schools."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QWidget
+
+from vadrin.app.test_types.speed import speed_rows
+from vadrin.ui.stations.finding.answer_views import with_film
+from vadrin.ui.stations.station import Scene
+
+
+def view(scene: Scene) -> QWidget:
+    """The frames in the order of their EIs, over the schools."""
+    return with_film(scene, speed_rows(scene.sheet) if scene.sheet is not None else (), "")
