@@ -7,7 +7,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from tests.window.pages import refusal_of
-from vadrin.app.read import densitometer
+from vadrin.app.instruments import densitometer
 from vadrin.notebook.records import Instrument, Reading
 
 

@@ -249,7 +249,7 @@ def test_two_clocks_run_at_once_and_each_is_a_press_away(darkroom):
     room.press(room.station.clock.main)
     other = new_test(room.book, "Skerry Fine 50", "Sable", "1+1", times=(12.0,))
     room.window.bench.open_test(other.id)
-    room.window.updates.flush()
+    room.turn(Qt.Key.Key_K)
     page = room.station.clock
     room.press(page.main)
     page.tick()
@@ -257,6 +257,7 @@ def test_two_clocks_run_at_once_and_each_is_a_press_away(darkroom):
     link = button_of(page, "Kelda Pan 200: Develop 8:00")
     room.press(link)
     assert room.window.bench.sheet.title == "Kelda Pan 200"
+    assert room.station.shown_page is page, "at its clock, not at what it got"
 
 
 def test_steps_are_the_persons_own(darkroom):

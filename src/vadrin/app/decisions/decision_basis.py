@@ -12,6 +12,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.judged.contact_prints import BEST, paper_verdict
 from vadrin.app.judged.light_box_ei import judged_of
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.results.school import CONTACT, PAPER
@@ -68,6 +69,7 @@ def _printed(sheet: TestSheet) -> list[list[Any]]:
     return covered + best
 
 
+@once
 def basis_text(sheet: TestSheet) -> str:
     """The same as text, equal where it rests on the same."""
     return json.dumps(decision_basis(sheet), sort_keys=True)
@@ -110,6 +112,7 @@ def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) ->
     return words
 
 
+@once
 def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
     """What changed under the newest finding; None where nothing did, or there is none."""
     if not sheet.findings or not sheet.findings[-1].basis:

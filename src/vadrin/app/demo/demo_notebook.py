@@ -15,10 +15,10 @@ from vadrin.app.demo.demo_chemistry import SABLE, write_makers_table, write_proc
 from vadrin.app.demo.demo_kinds import write_kinds
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered
+from vadrin.app.instruments.thermometer import THERMOMETER
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
-from vadrin.app.process.thermometer import THERMOMETER
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
 from vadrin.core.simulation.film import Densitometer, Film, expose_and_develop, invent_film

@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, TypeVar
 
 from vadrin.app.document.events import Event
+from vadrin.app.document.session import Session
 from vadrin.app.document.sheet_loading import load_sheet, test_of_change
 from vadrin.app.document.state import State, WorkedOut
 from vadrin.app.sheets.frame_order import next_to_expose, next_to_read
@@ -58,6 +59,7 @@ class Workbench:
         self.frame_id: int | None = None
         self.station = "shelf"
         self.under_way = ""
+        self.session = Session()
         self.changed: Event[Topic] = Event()
         self.said: Event[str] = Event()
 
@@ -85,6 +87,7 @@ class Workbench:
         fresh = Notebook(path)
         self.notebook.close()
         self.notebook = fresh
+        self.session.forget_tests()
         self.open_test(None)
         self.go("shelf")
         self.changed.emit(Topic.NOTEBOOK)

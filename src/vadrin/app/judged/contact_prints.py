@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.figure import Figure
 
@@ -30,6 +31,7 @@ def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
     return Figure(value, value / half, value * half)
 
 
+@once
 def contact_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
     """The strip of the test's own film of which a frame prints best, with its EI."""
     others = sheet.others()

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from vadrin.app.judged.contact_prints import contact_answer, contact_prints
 from vadrin.app.judged.light_box_ei import judged_of, light_box_answer
 from vadrin.app.judged.print_ei import covered_strips, print_answer
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.results.school import CONTACT, EYE, PAPER, School
@@ -70,6 +71,7 @@ def _judged(sheet: TestSheet, way: Way) -> JudgedEI | None:
     return JudgedEI(*seen, way) if seen else None
 
 
+@once
 def judged_ei(sheet: TestSheet) -> JudgedEI | None:
     """The judged EI of a test without densities: as it is rated, else by the first way there is."""
     chosen = WAYS.get(sheet.test.school)

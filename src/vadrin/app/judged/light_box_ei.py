@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.notebook.records import Judgement
@@ -114,6 +115,7 @@ def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
     return made_box(made) if made is not None else None
 
 
+@once
 def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | None:
     """What the answers for a strip come to; None where nothing was asked yet."""
     if not judged_of(strip):
@@ -122,6 +124,7 @@ def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | No
     return _result(made, answers) if made is not None and answers else None
 
 
+@once
 def light_box_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
     """The strip of the test's own film that was judged and says most, with its EI."""
     others, best = sheet.others(), None

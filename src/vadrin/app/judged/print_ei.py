@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
 from vadrin.app.judged.light_box_ei import exposures_of
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.notebook.records import PrintStrip
@@ -81,6 +82,7 @@ def _told_index(
     return print_box(log_h, meter_constant, threshold).told_index(answers)
 
 
+@once
 def print_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
     """The strip of film that was judged on paper, with its EI; None where none was."""
     for strip in sheet.strips:

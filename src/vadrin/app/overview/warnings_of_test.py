@@ -8,12 +8,14 @@ from vadrin.app.descriptions import own_answer
 from vadrin.app.document.state import State
 from vadrin.app.process.control_strips import control_diagnostics
 from vadrin.app.results.next_act import mended
+from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic
 
 if TYPE_CHECKING:
     pass
 
 
+@once
 def warnings_of(state: State) -> tuple[Diagnostic, ...]:
     """The warnings of a test, the gravest cause first."""
     sheet, analysis = state.sheet, state.analysis

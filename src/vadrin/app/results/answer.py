@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.document.state import State
 from vadrin.app.judged.judged_ei import JudgedEI, chosen_ei, judged_ei
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
@@ -71,6 +72,7 @@ def _judged(sheet: TestSheet) -> Answer | None:
     return Answer(seen.index, time, BY_EYE, 0.0, seen)
 
 
+@once
 def answer_of(state: State) -> Answer:
     """The answer of a test; where there was one time, the EI as it was developed.
 

@@ -18,6 +18,7 @@ from vadrin.app.results.answer import answer_of
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
+from vadrin.app.sheets.once import once
 from vadrin.app.sheets.reference_temperature import reference_words
 
 
@@ -63,6 +64,7 @@ def _index_by_strip(state: State, why: str) -> tuple[str, str]:
     return f"EI {marked_ei(index.known())}", f"{note}; {why}"
 
 
+@once
 def headline_of(state: State) -> Headline:
     """The finding so far of a test."""
     sheet, analysis = state.sheet, state.analysis

@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
+from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
 from vadrin.core.frames import FrameState
@@ -16,6 +17,7 @@ from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import SALVAGE
 
 
+@once
 def next_act(state: State) -> str:
     """The single next act that would firm the finding up most, as a sentence."""
     sheet, analysis = state.sheet, state.settled()
@@ -54,6 +56,7 @@ def next_act(state: State) -> str:
     return _firmest(state)
 
 
+@once
 def waiting_act(state: State) -> str:
     """What lies on the bench already and would tell more, in a sentence; empty for nothing."""
     sheet, analysis = state.sheet, state.settled()
@@ -76,6 +79,7 @@ def waiting_act(state: State) -> str:
     return ""
 
 
+@once
 def mended(state: State) -> tuple[Diagnostic, ...]:
     """The warnings of a test; one that asks for a strip names the one that lies there already."""
     analysis = state.settled()

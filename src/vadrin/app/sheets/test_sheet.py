@@ -69,7 +69,7 @@ class FrameSheet:
         """Number and name: ``frame 4 (−3)``, ``frame 1 (blank)``."""
         return f"frame {self.number}" + (f" ({self.name})" if self.name != self.number else "")
 
-    @property
+    @cached_property
     def density(self) -> float | None:
         """Mean of the readings that count, in one channel; None before the first."""
         used = [r for r in self.readings if not r.left_out]
@@ -80,7 +80,7 @@ class FrameSheet:
                 return sum(mine) / len(mine)
         return None
 
-    @property
+    @cached_property
     def name(self) -> str:
         """``blank``, the stops from the meter, or the frame's own name."""
         if self.frame.blank:
@@ -101,7 +101,7 @@ class FrameSheet:
             return stops_text(self.frame.stops, signed=True)
         return self.frame.name
 
-    @property
+    @cached_property
     def verdict(self) -> str:
         """What was last said of the frame as a whole; empty for nothing."""
         said = [j for j in self.judgements if j.asked == THE_FRAME and not j.left_out]
@@ -225,8 +225,11 @@ class TestSheet:
 
     def place_of(self, frame_id: int) -> tuple[StripSheet, FrameSheet] | None:
         """The strip and frame with a frame id."""
-        found = [(s, f) for s, f in self.frames() if f.frame.id == frame_id]
-        return found[0] if found else None
+        return self._places.get(frame_id)
+
+    @cached_property
+    def _places(self) -> dict[int, tuple[StripSheet, FrameSheet]]:
+        return {f.frame.id: (s, f) for s, f in reversed(self.frames())}
 
     def called(self, strip: StripSheet, frame: FrameSheet) -> str:
         """A frame as it is spoken of; with its strip, where there are several."""

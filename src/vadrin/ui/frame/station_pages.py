@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QCoreApplication, QEvent, Qt
 from PyQt6.QtWidgets import QScrollArea, QStackedWidget
 
+from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, Surroundings
 
@@ -51,9 +52,22 @@ class StationPages(QStackedWidget):
         """Show a station."""
         self.setCurrentWidget(self.area(name))
 
-    def make_anew(self) -> None:
-        """Let go of all stations: each is made again when it is gone to."""
-        for area in self._areas.values():
+    def let_go(self, but: str = "") -> None:
+        """Let go of the stations, of all but one: each is made again when it is gone to.
+
+        What is half typed on them, and in no file, is kept with the test.
+        """
+        for name in [n for n in self._stations if n != but]:
+            keep_typed(self._given.bench, name, self._stations.pop(name))
+            area = self._areas.pop(name)
+            shown = area is self.currentWidget()
             self.removeWidget(area)
             area.deleteLater()
-        self._stations, self._areas = {}, {}
+            if not shown:
+                # At once, so that no style sheet is put on it; the one shown may be in the
+                # middle of the key that asks for this.
+                QCoreApplication.sendPostedEvents(area, QEvent.Type.DeferredDelete)
+
+    def give_back(self, name: str) -> None:
+        """Put back what was half typed on a station when it was let go of."""
+        give_back_typed(self._given.bench, name, self.station(name))

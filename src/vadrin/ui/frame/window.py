@@ -13,6 +13,7 @@ from vadrin.app.document.answering import Answering
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.overview.progress import steps_of
 from vadrin.ui.actions import Action, bind
+from vadrin.ui.ears import Ears
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.frame.finding_line import FindingLine
 from vadrin.ui.frame.header import Header
@@ -56,6 +57,7 @@ class Window(QMainWindow):
         self.bench, self.look, self._red_only = bench, DAY, False
         self.updates = Updates(bench)
         self.jobs = Jobs()
+        self.ears = Ears(bench)
         self._answering = Answering(bench, self.jobs)
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
@@ -83,7 +85,7 @@ class Window(QMainWindow):
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
         )
         self.given = Surroundings(
-            self.bench, self.jobs, self.start_test, self.files.ask_import, self.files.ask
+            self.bench, self.jobs, self.ears, self.start_test, self.files.ask_import, self.files.ask
         )
         self.pages = StationPages(self.given)
         for part in (self.header, self.banner, self.importing.matcher, self.table):
@@ -155,6 +157,7 @@ class Window(QMainWindow):
         self.updates.subscribe(table, lambda _: self._show_table())
         self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
         self.updates.subscribe(column, lambda _: self._show_finding())
+        self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
         self.updates.subscribe(self._topics_here, self._show_station)
         self.bench.said.connect(self.header.say)
         self.table.picked.connect(self.bench.select)
@@ -255,6 +258,7 @@ class Window(QMainWindow):
         self.station().show_scene(self.scene())
         if Topic.STATION in topic:
             self.station().take_focus()
+            self.pages.give_back(self.bench.station)
 
     def _clear_what_was_said_of_another(self) -> None:
         """Refusals and notices about one test are not carried to the next."""
@@ -322,6 +326,7 @@ class Window(QMainWindow):
     def set_look(self, look: Look) -> None:
         """Put on a look."""
         self.look = look
+        self.pages.let_go(but=self.bench.station)
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.setFont(typeface.role_font(Role.BODY))
@@ -345,7 +350,7 @@ class Window(QMainWindow):
         """Larger or smaller type, 100 to 200 %."""
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
-        self.pages.make_anew()
+        self.pages.let_go()
         if self.finding is not None:
             self.finding.hide()
             self.finding.deleteLater()
@@ -386,6 +391,7 @@ class Window(QMainWindow):
         for field in self.findChildren(WordField):
             field.blockSignals(True)
         self.jobs.close()
+        self.ears.rest()
         for station in self.pages.made:
             station.put_away()
         # What still changes has nothing to be shown in.

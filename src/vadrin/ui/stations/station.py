@@ -15,6 +15,7 @@ from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.actions import Action, bind
+from vadrin.ui.ears import Ears
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
@@ -51,6 +52,7 @@ class Surroundings:
 
     bench: Workbench
     jobs: Jobs
+    ears: Ears
     start_test: Callable[[], None]
     ask_import: Callable[[], None]
     ask_file: Callable[[str, str, Callable[[Path], object]], None]

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
@@ -12,26 +13,59 @@ from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
 
 
+@dataclass(frozen=True)
+class Asked:
+    """A question that stands open.
+
+    Attributes
+    ----------
+    words : str
+    begin : str
+        What stands in the line at first.
+    takes : str
+        Names what takes the words that are typed; empty where a number is to be picked.
+    ways : tuple
+        The numbered ways: each its words, what does it by name, and what that is given.
+    """
+
+    words: str
+    begin: str = ""
+    takes: str = ""
+    ways: tuple[tuple[str, str, tuple[object, ...]], ...] = ()
+
+
 class AskLine(QWidget):
     """Hidden until something is asked.
 
     Parameters
     ----------
+    asked : callable
+        Gives the question that stands open, or None.
+    keep : callable
+        Takes the question that is to stand open, or None.
     refuse : callable
         Says why an answer was not taken; empty clears it.
     done : callable
         Called when the line is closed, to take the keyboard back.
     """
 
-    def __init__(self, refuse: Callable[[str], None], done: Callable[[], None]) -> None:
+    def __init__(
+        self,
+        asked: Callable[[], Asked | None],
+        keep: Callable[[Asked | None], None],
+        refuse: Callable[[str], None],
+        done: Callable[[], None],
+    ) -> None:
         super().__init__()
-        self._refuse, self._done = refuse, done
-        self._taking: Callable[[str], None] | None = None
-        self._choices: dict[int, Callable[[], object]] = {}
+        self._asked, self._keep, self._refuse, self._done = asked, keep, refuse, done
+        self.acts: Mapping[str, Callable[..., object]] = {}
+        """What can be asked for, by its name."""
+        self._shown: Asked | None = None
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         self.prompt = text("", Role.LEAD_STRONG, wrap=True)
         self.answer = Field()
+        self.answer.setAccessibleName("answer")
         self.answer.setFont(role_font(Role.LARGE))
         self.answer.setFixedWidth(px(300))
         self.answer.returnPressed.connect(self._answered)
@@ -39,51 +73,57 @@ class AskLine(QWidget):
         row.addWidget(self.answer)
         self.hide()
 
-    def ask(self, words: str, begin: str, taking: Callable[[str], None]) -> None:
-        """Ask for a line of text; Enter gives it to `taking`, which may raise to refuse it."""
+    def ask(self, asked: Asked) -> None:
+        """Ask something; a typed answer goes to what takes it, which may raise to refuse it."""
         self._refuse("")
-        self._choices, self._taking = {}, taking
-        self.prompt.setText(words)
-        self.answer.setVisible(True)
-        self.answer.setText(begin)
-        self.show()
-        self.answer.setFocus()
-        self.answer.selectAll()
+        self._keep(asked)
+        self.show_asked()
+        if asked.takes:
+            self.answer.setFocus()
+            self.answer.selectAll()
+        else:
+            self._done()
 
-    def choose(self, words: str, choices: Sequence[tuple[str, Callable[[], object]]]) -> None:
-        """Ask for one of a few ways, picked by its number."""
-        lines = [f"{i}  {said}" for i, (said, _) in enumerate(choices, start=1)]
-        self.prompt.setText("\n".join([words, *lines, "Esc  leave it so"]))
-        self._choices = {i: act for i, (_, act) in enumerate(choices, start=1)}
-        self.answer.hide()
-        self.show()
-        self._done()
+    def show_asked(self) -> None:
+        """Show what stands open; nothing where nothing does."""
+        asked = self._asked()
+        self.setVisible(asked is not None)
+        if asked is None or asked == self._shown:
+            self._shown = asked
+            return
+        self._shown = asked
+        lines = [f"{i}  {said}" for i, (said, _, _) in enumerate(asked.ways, start=1)]
+        ends = ["Esc  leave it so"] if asked.ways else []
+        self.prompt.setText("\n".join([asked.words, *lines, *ends]))
+        self.answer.setVisible(bool(asked.takes))
+        self.answer.setText(asked.begin)
 
     def pick(self, number: int) -> bool:
         """Do the way with a number; False where there is none."""
-        act = self._choices.get(number)
-        if act is None:
+        asked = self._asked()
+        if asked is None or not 1 <= number <= len(asked.ways):
             return False
+        _, act, given = asked.ways[number - 1]
         self.close_line()
-        act()
+        self.acts[act](*given)
         return True
 
     def close_line(self) -> None:
         """Ask no more."""
-        self._choices, self._taking = {}, None
-        self.hide()
+        self._keep(None)
+        self.show_asked()
         self._refuse("")
         self._done()
 
     def _answered(self) -> None:
-        taking = self._taking
-        if taking is None:
+        asked = self._asked()
+        if asked is None or not asked.takes:
             return
         try:
-            taking(self.answer.text())
+            self.acts[asked.takes](self.answer.text())
         except ValueError as error:
             self._refuse(str(error))
             self.answer.selectAll()
             return
-        if self._taking is taking and not self._choices:
+        if self._asked() is asked:
             self.close_line()

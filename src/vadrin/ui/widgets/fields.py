@@ -95,6 +95,18 @@ class WordField(Field):
             else:
                 self.setCursorPosition(0)
 
+    @property
+    def unsent(self) -> bool:
+        """Whether it shows words that were not taken: half typed, or refused."""
+        return self._typing or bool(self.why_refused)
+
+    def take_back(self, words: str, why_refused: str) -> None:
+        """Show words again that were half typed, or refused, before it was made anew."""
+        self.setText(words)
+        self._typing = not why_refused
+        if why_refused:
+            self._show_refused(words, why_refused)
+
     def settle(self) -> None:
         """Hand the typed text on; refused text stays, marked, with the reason said."""
         self._typing = False
@@ -105,15 +117,18 @@ class WordField(Field):
             self._commit(self.text())
         except ValueError as error:
             # The same words are not tried again when the field is left, or the window closed.
-            self._refused, self.why_refused = before, str(error)
-            WordField.showing_refused.add(self)
-            self._mark(True)
-            set_tip(self, f"{self.accessibleName()}: {error}")
-            self.selectAll()
-            self.refused.emit(str(error))
+            self._show_refused(before, str(error))
             return
         self._accept()
         self.refused.emit("")
+
+    def _show_refused(self, words: str, why: str) -> None:
+        self._refused, self.why_refused = words, why
+        WordField.showing_refused.add(self)
+        self._mark(True)
+        set_tip(self, f"{self.accessibleName()}: {why}")
+        self.selectAll()
+        self.refused.emit(why)
 
     def drop_refused(self) -> None:
         """Show the accepted value again in the place of refused words."""

@@ -16,6 +16,7 @@ from vadrin.app.descriptions import own_answer
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -36,15 +37,18 @@ def _no_card(scene: Scene) -> str:
 class CardsStation(Station):
     """See the card and save it."""
 
+    _size: OfProgram[str] = OfProgram(lambda: "A6")
+    _card: OfTest[str] = OfTest(lambda: WHOLE_FINDING)
+    _path: OfTest[str] = OfTest(str)
+    _said: OfTest[str] = OfTest(str)
+
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self._scene: Scene | None = None
-        self._size = "A6"
         self._pdf = b""
         self._red_only = False
         self._size_field = WordField("paper size", self._set_size, chooser(list(CARD_SIZES)))
         self._size_field.refused.connect(self.refuse)
-        self._card = WHOLE_FINDING
         self.card = WordField("what the card is of", self._set_card, chooser(self._cards))
         self.card.refused.connect(self.refuse)
         self.column.addWidget(
@@ -62,6 +66,7 @@ class CardsStation(Station):
         self.path.setFont(role_font(Role.BODY))
         self.path.setAccessibleName("file to save the card to")
         self.path.returnPressed.connect(self.save)
+        self.path.textEdited.connect(self._name_file)
         row.addWidget(self.path, 1)
         self._save = button("Save the card", self.save)
         self.offer(
@@ -72,7 +77,6 @@ class CardsStation(Station):
         self.column.addLayout(row)
         self._saved = text("", Role.DONE)
         self.column.addWidget(self._saved)
-        self._named_for = 0
 
     def show_scene(self, scene: Scene) -> None:
         """Draw the card as it will print."""
@@ -96,12 +100,13 @@ class CardsStation(Station):
             return
         self._pdf = card_document(card, self._size)
         self._picture.setPixmap(self._render())
-        if self._named_for != sheet.test.id:
-            self._named_for = sheet.test.id
-            of = "" if self._card == WHOLE_FINDING else self._card
-            name = card_file_name(sheet, of)
-            self.path.setText(str(self.bench.notebook.path.parent / name))
-            self._saved.setText("")
+        of = "" if self._card == WHOLE_FINDING else self._card
+        usual = str(self.bench.notebook.path.parent / card_file_name(sheet, of))
+        self.path.setText(self._path or usual)
+        self._saved.setText(self._said)
+
+    def _name_file(self, words: str) -> None:
+        self._path = words
 
     def _cards(self) -> list[str]:
         scene = self._scene
@@ -109,7 +114,7 @@ class CardsStation(Station):
 
     def _set_card(self, words: str) -> None:
         self._card = choice_typed(words, self._cards(), anywhere=True)
-        self._named_for = 0
+        self._path = self._said = ""
         if self._scene is not None:
             self.show_scene(self._scene)
 
@@ -165,7 +170,8 @@ class CardsStation(Station):
             return
         self.refuse("")
         how = "" if data else " Print it at 100 %, not fitted to the page."
-        self._saved.setText(f"Saved {target.name}.{how}")
+        self._said = f"Saved {target.name}.{how}"
+        self._saved.setText(self._said)
 
     def take_focus(self) -> None:
         """Begin at the file name."""

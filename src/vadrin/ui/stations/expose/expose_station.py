@@ -21,15 +21,15 @@ from vadrin.app.sheets.frame_order import last_exposed, next_to_expose
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.actions import Action
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.expose.prompts import ExposePrompts
 from vadrin.ui.stations.station import Scene, Station, Surroundings
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.ask_line import AskLine
+from vadrin.ui.widgets.ask_line import Asked, AskLine
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import flowing
-from vadrin.ui.widgets.sound_cues import Cue
 
 if TYPE_CHECKING:
     from vadrin.notebook.records import Frame
@@ -41,11 +41,13 @@ _SETTING_PX = 132
 class ExposeStation(Station):
     """The next frame to take, what to set and what to do."""
 
+    _asked: OfTest[Asked | None] = OfTest(lambda: None)
+
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
-        self.cue = Cue()
+        self.cue = given.ears.cue
         self._counter = text("", Role.LARGE_NOTE)
         self._place = text("", Role.LARGE_NOTE)
         self.column.addWidget(flowing(self._counter, self._place, gap=40))
@@ -61,7 +63,9 @@ class ExposeStation(Station):
         self.column.addWidget(self._turn)
         self.column.addWidget(self._then)
         self.column.addStretch(1)
-        self.asked = AskLine(self.refuse, self.take_focus)
+        self.asked = AskLine(
+            lambda: self._asked, partial(setattr, self, "_asked"), self.refuse, self.take_focus
+        )
         self._asks = ExposePrompts(self.bench, self.asked, self.cue, self._next)
         self.column.addWidget(self.asked)
         self.column.addWidget(self.refusal)
@@ -161,6 +165,7 @@ class ExposeStation(Station):
         if sheet is None:
             return
         self._size_setting()
+        self.asked.show_asked()
         place = next_to_expose(sheet)
         if place is None:
             self._show_done(sheet)

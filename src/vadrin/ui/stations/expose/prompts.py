@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import partial
 
 from vadrin.app.display.marks import shutter_name, stops_counted
 from vadrin.app.display.words import counted
@@ -22,7 +21,7 @@ from vadrin.app.expose.exposing import (
 from vadrin.app.expose.frame_counter import CounterRemedy, counter_remedies, frames_wound
 from vadrin.app.expose.ticked_sheet import SHEET_HINT, tick_sheet
 from vadrin.app.sheets.frame_order import next_to_expose
-from vadrin.ui.widgets.ask_line import AskLine
+from vadrin.ui.widgets.ask_line import Asked, AskLine
 from vadrin.ui.widgets.sound_cues import Cue
 
 MOST_FRAMES = 999
@@ -44,11 +43,21 @@ class ExposePrompts:
         self, bench: Workbench, asked: AskLine, cue: Cue, go_on: Callable[[], object]
     ) -> None:
         self.bench, self.asked, self._cue, self._go_on = bench, asked, cue, go_on
+        asked.acts = {
+            "otherwise": self._otherwise,
+            "meter": self._meter,
+            "rescale": self._rescale,
+            "spoil": self._spoil,
+            "count": self._count,
+            "remedy": self._remedy,
+            "note": self._take_note,
+            "tick": self._tick,
+        }
 
     def ask_otherwise(self) -> None:
         """What was set instead of what the script asked for."""
         words = "What did you set instead? A shutter (1/60), an aperture (f/8) or stops (+2):"
-        self.asked.ask(words, "", self._otherwise)
+        self.asked.ask(Asked(words, takes="otherwise"))
 
     def _otherwise(self, words: str) -> None:
         place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
@@ -62,7 +71,8 @@ class ExposePrompts:
         sheet = self.bench.sheet
         if sheet is not None:
             begin = shutter_name(sheet.test.metered_seconds)
-            self.asked.ask(f"At f/{sheet.test.aperture:g} the meter says now:", begin, self._meter)
+            words = f"At f/{sheet.test.aperture:g} the meter says now:"
+            self.asked.ask(Asked(words, begin, "meter"))
 
     def _meter(self, words: str) -> None:
         sheet = self.bench.sheet
@@ -75,13 +85,15 @@ class ExposePrompts:
             return
         self._cue.error()
         way = "brighter" if moved > 0 else "dimmer"
-        self.asked.choose(
-            f"The light is {stops_counted(round(abs(moved) * 3) / 3)} {way} than the plan counts "
-            "on.",
-            [
-                ("work the frames to come out for this light", self._rescale),
-                ("mark the frames since the last reading as spoilt", self._spoil),
-            ],
+        self.asked.ask(
+            Asked(
+                f"The light is {stops_counted(round(abs(moved) * 3) / 3)} {way} than the plan "
+                "counts on.",
+                ways=(
+                    ("work the frames to come out for this light", "rescale", ()),
+                    ("mark the frames since the last reading as spoilt", "spoil", ()),
+                ),
+            )
         )
 
     def _rescale(self) -> None:
@@ -102,7 +114,7 @@ class ExposePrompts:
             ours = frames_wound(self.bench.sheet)
             are = "frame is" if ours == 1 else "frames are"
             words = f"The script says {ours} {are} done on this roll. The camera says:"
-            self.asked.ask(words, str(ours), self._count)
+            self.asked.ask(Asked(words, str(ours), "count"))
 
     def _count(self, words: str) -> None:
         if self.bench.sheet is None:
@@ -113,8 +125,8 @@ class ExposePrompts:
         if not found:
             self.bench.said.emit("Camera and script agree.")
             return
-        ways = [(remedy.words, partial(self._remedy, remedy)) for remedy in found]
-        self.asked.choose("What may have happened, the likeliest first:", ways)
+        ways = tuple((remedy.words, "remedy", (remedy,)) for remedy in found)
+        self.asked.ask(Asked("What may have happened, the likeliest first:", ways=ways))
 
     def _remedy(self, remedy: CounterRemedy) -> None:
         self.bench.edit(remedy.act)
@@ -123,7 +135,7 @@ class ExposePrompts:
 
     def ask_note(self) -> None:
         """Words about the frame that is next."""
-        self.asked.ask("A note on this frame:", "", self._take_note)
+        self.asked.ask(Asked("A note on this frame:", takes="note"))
 
     def _take_note(self, words: str) -> None:
         sheet, place = self.bench.sheet, None
@@ -134,7 +146,7 @@ class ExposePrompts:
 
     def ask_ticks(self) -> None:
         """What was ticked on paper."""
-        self.asked.ask(f"Ticked on paper: {SHEET_HINT}", "all", self._tick)
+        self.asked.ask(Asked(f"Ticked on paper: {SHEET_HINT}", "all", "tick"))
 
     def _tick(self, words: str) -> None:
         sheet = self.bench.sheet

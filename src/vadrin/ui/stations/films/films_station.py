@@ -25,6 +25,7 @@ from vadrin.app.shelf.film_comparison import (
 from vadrin.errors import VadrinError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import SlicedJob
+from vadrin.ui.kept import OfProgram
 from vadrin.ui.stations.films.curve_tile import CurveGallery
 from vadrin.ui.stations.films.film_table import CurveCell, FilmTable
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -46,11 +47,13 @@ class FilmsStation(Station):
     topics = Topic.NOTEBOOK | Topic.LOOK
     wants_finding = False
 
+    _reference: OfProgram[tuple[int, str] | None] = OfProgram(lambda: None)
+    _by: OfProgram[str] = OfProgram(lambda: "Decided")
+    _way: OfProgram[str] = OfProgram(lambda: "downwards")
+
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self._films: tuple[ComparedFilm, ...] = ()
-        self._reference: tuple[int, str] | None = None
-        self._by, self._way = "Decided", "downwards"
         self._look: Look = DAY
         self._seen: tuple[object, int] = (None, -1)
         self._coming: SlicedJob | None = None

@@ -147,7 +147,7 @@ class ContactPage(QWidget):
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self.sheet = ContactSheet()
         self.sheet.picked.connect(bench.select)
         keys = "; ".join(f"{asked}: {words}" for asked, words in SCALE_LINES)
@@ -174,15 +174,15 @@ class ContactPage(QWidget):
 
     def take_key(self, event: QKeyEvent) -> bool:
         """One key gives a verdict on the selected frame's print."""
-        place, key = self._bench.selected(), event.text().upper()
+        place, key = self.bench.selected(), event.text().upper()
         if place is None:
             return False
         strip, frame = place
         if key == "B":
-            self._bench.edit(lambda book: pick_best(book, strip, frame))
+            self.bench.edit(lambda book: pick_best(book, strip, frame))
             return True
         said = VERDICT_KEYS.get(key)
         if said is None:
             return False
-        self._bench.edit(lambda book: give_paper_verdict(book, frame, *said))
+        self.bench.edit(lambda book: give_paper_verdict(book, frame, *said))
         return True

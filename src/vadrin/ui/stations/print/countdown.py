@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from dataclasses import dataclass
 
 from PyQt6.QtCore import QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent
@@ -17,6 +19,15 @@ from vadrin.ui.widgets.sound_cues import Cue
 _TICK_MS = 50
 
 
+@dataclass
+class Counted:
+    """How far the exposures of a strip are given: which is next, or runs, and since when."""
+
+    times: tuple[float, ...] = ()
+    at: int = 0
+    began: float | None = None
+
+
 class Countdown(QWidget):
     """Counts the exposures of a strip down, one after the other.
 
@@ -24,17 +35,15 @@ class Countdown(QWidget):
     ----------
     cue : Cue
         Sounds: one each second, two at the end of an exposure.
+    counted : callable
+        Gives the count of the test on the bench.
     """
 
     over = pyqtSignal()
 
-    def __init__(self, cue: Cue) -> None:
+    def __init__(self, cue: Cue, counted: Callable[[], Counted]) -> None:
         super().__init__()
-        self._cue, self._look = cue, DAY
-        self.times: tuple[float, ...] = ()
-        self.at = 0
-        """Which exposure is next, or runs."""
-        self._began: float | None = None
+        self._cue, self._look, self._counted = cue, DAY, counted
         self._spoken = -1
         self.setAccessibleName("countdown of the enlarger")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -47,26 +56,40 @@ class Countdown(QWidget):
         return QSize(px(320), px(150))
 
     @property
+    def times(self) -> tuple[float, ...]:
+        """Seconds of every exposure of the strip."""
+        return self._counted().times
+
+    @property
+    def at(self) -> int:
+        """Which exposure is next, or runs."""
+        return self._counted().at
+
+    @property
     def running(self) -> bool:
         """Whether the lamp should be on."""
-        return self._began is not None
+        return self._counted().began is not None
 
     def load(self, times: tuple[float, ...], look: Look) -> None:
         """Take the exposures of another strip."""
         self._look = look
-        if times != self.times:
-            self.times, self.at, self._began = times, 0, None
+        count = self._counted()
+        if times != count.times:
+            count.times, count.at, count.began = times, 0, None
+        if count.began is None:
             self._timer.stop()
+        elif not self._timer.isActive():
+            self._timer.start(_TICK_MS)
         self._describe()
         self.update()
 
     def press(self) -> None:
         """Begin the next exposure; while one runs, break it off."""
         if self.running:
-            self._began = None
+            self._counted().began = None
             self._timer.stop()
         elif self.at < len(self.times):
-            self._began, self._spoken = moment_now().uptime, -1
+            self._counted().began, self._spoken = moment_now().uptime, -1
             self._timer.start(_TICK_MS)
         self._describe()
         self.update()
@@ -75,7 +98,8 @@ class Countdown(QWidget):
         """Seconds left of the exposure that runs or is next."""
         if self.at >= len(self.times):
             return 0.0
-        passed = moment_now().uptime - self._began if self._began is not None else 0.0
+        began = self._counted().began
+        passed = moment_now().uptime - began if began is not None else 0.0
         return max(0.0, self.times[self.at] - passed)
 
     def tick(self) -> None:
@@ -86,9 +110,9 @@ class Countdown(QWidget):
             self._cue.next(turned=left <= 0)
             self._spoken = whole
         if left <= 0 and self.running:
-            self._began = None
+            count = self._counted()
+            count.began, count.at = None, count.at + 1
             self._timer.stop()
-            self.at += 1
             if self.at >= len(self.times):
                 self.over.emit()
         self._describe()
@@ -96,7 +120,7 @@ class Countdown(QWidget):
 
     def rest(self) -> None:
         """Count no more."""
-        self._began = None
+        self._counted().began = None
         self._timer.stop()
 
     def _describe(self) -> None:

@@ -38,7 +38,7 @@ class CoveredPage(QWidget):
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
         self._strip: StripSheet | None = None
         self._asked: CoveredQuestion | None = None
@@ -64,11 +64,11 @@ class CoveredPage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the next strip of the film whose frame is selected."""
-        sheet, place = scene.sheet, self._bench.selected()
+        sheet, place = scene.sheet, self.bench.selected()
         if sheet is None or not sheet.strips:
             return
         self._sheet, self._strip = sheet, place[0] if place else sheet.strips[0]
-        book = self._bench.notebook
+        book = self.bench.notebook
         self._asked = covered_question(book, sheet, self._strip)
         self._ask.setText(self._asked.words)
         for made in self.answers:
@@ -88,7 +88,7 @@ class CoveredPage(QWidget):
             return
         frame = asked.frame
         try:
-            self._bench.edit_or_raise(lambda b: answer_covered(b, sheet, strip, frame, told))
+            self.bench.edit_or_raise(lambda b: answer_covered(b, sheet, strip, frame, told))
         except EntryError as error:
             self._refuse(str(error))
 

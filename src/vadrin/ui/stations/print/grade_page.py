@@ -30,6 +30,7 @@ from vadrin.app.printing.paper_answer import (
 )
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -85,6 +86,8 @@ class GradePage(QWidget):
     ask_file : callable
     """
 
+    _stops: OfTest[float] = OfTest(lambda: SCENE_STOPS)
+
     def __init__(
         self,
         bench: Workbench,
@@ -92,12 +95,11 @@ class GradePage(QWidget):
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
     ) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         choose = partial(ask_file, "A picture of the print", _PICTURES, self.keep_picture)
         self.picture = button("A picture of it …", choose, link=True)
         self._sheet: TestSheet | None = None
         self._frame: FrameSheet | None = None
-        self._stops = SCENE_STOPS
         self._scene: Scene | None = None
         self.range = WordField("stops of the scene", self._type_range, role=Role.LEAD)
         self.print = WordField("a print of this frame", self._keep, role=Role.LEAD)
@@ -158,12 +160,12 @@ class GradePage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the grades for the strip, and the prints, of the selected frame."""
-        sheet, place = scene.sheet, self._bench.selected()
+        sheet, place = scene.sheet, self.bench.selected()
         if scene.state is None or sheet is None or not sheet.strips:
             return
         strip, self._frame = place or (sheet.strips[0], None)
         self._sheet, self._scene = sheet, scene
-        book = self._bench.notebook
+        book = self.bench.notebook
         self._by_eye.setVisible(sheet.test.kind == PAPER)
         self._of_a_negative.setVisible(sheet.test.kind != PAPER)
         for asked, field in self.eye.items():
@@ -186,7 +188,7 @@ class GradePage(QWidget):
         for row, line in enumerate(lines, start=1):
             density, why = None, ""
             if self._sheet is not None and self._frame is not None:
-                density, why = tones_of(self._bench.notebook, self._sheet, self._frame, line.grade)
+                density, why = tones_of(self.bench.notebook, self._sheet, self._frame, line.grade)
             shown = why if density is None else f"{density:.2f}" + (f": {why}" if why else "")
             if density is not None:
                 tones.append((line.grade, density))
@@ -204,7 +206,7 @@ class GradePage(QWidget):
         def take(words: str) -> None:
             sheet = self._sheet
             if sheet is not None and words.strip() not in ("", "—"):
-                self._bench.edit_or_raise(lambda book: type_eye_step(book, sheet, asked, words))
+                self.bench.edit_or_raise(lambda book: type_eye_step(book, sheet, asked, words))
 
         return take
 
@@ -214,11 +216,11 @@ class GradePage(QWidget):
         if sheet is None:
             return
         try:
-            self._bench.edit_or_raise(lambda book: picture_of_print(book, sheet, path))
+            self.bench.edit_or_raise(lambda book: picture_of_print(book, sheet, path))
         except EntryError as error:
             self._refuse(str(error))
 
     def _keep(self, words: str) -> None:
         sheet, frame = self._sheet, self._frame
         if sheet is not None and frame is not None and words.strip() not in ("", "—"):
-            self._bench.edit_or_raise(lambda book: keep_print(book, sheet, frame, words))
+            self.bench.edit_or_raise(lambda book: keep_print(book, sheet, frame, words))

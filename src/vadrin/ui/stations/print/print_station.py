@@ -3,27 +3,20 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import Protocol, cast
+from typing import ClassVar
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.paged_station import PagedStation
 from vadrin.ui.stations.print.contact_page import ContactPage
 from vadrin.ui.stations.print.covered_page import CoveredPage
 from vadrin.ui.stations.print.grade_page import GradePage
 from vadrin.ui.stations.print.setup_page import SetupPage
 from vadrin.ui.stations.print.strip_page import StripPage
-from vadrin.ui.stations.station import Scene, Station, Surroundings
-from vadrin.ui.widgets.page_links import PageLinks
-from vadrin.ui.widgets.page_stack import PageStack
-from vadrin.ui.widgets.sound_cues import Cue
-
-
-class _Page(Protocol):
-    def show_scene(self, scene: Scene) -> None: ...
-
+from vadrin.ui.stations.station import Surroundings
 
 _QUESTIONS = {
     "setup": ("Set-up", "What must not move?", "S"),
@@ -34,12 +27,15 @@ _QUESTIONS = {
 }
 
 
-class PrintStation(Station):
+class PrintStation(PagedStation):
     """Five pages: set-up, strips, half-covered strips, contact sheet, grade and prints."""
+
+    links: ClassVar[dict[str, str]] = {name: words for name, (words, _, _) in _QUESTIONS.items()}
+    first_page = "setup"
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self.cue = Cue()
+        self.cue = given.ears.cue
         self.setup = SetupPage(self.bench, self.refuse)
         self.strip = StripPage(self.bench, self.refuse, self.cue)
         self.covered = CoveredPage(self.bench, self.refuse)
@@ -52,14 +48,7 @@ class PrintStation(Station):
             "contact": self.contact,
             "grade": self.grade,
         }
-        self._head = PageLinks({n: q[0] for n, q in _QUESTIONS.items()}, self.turn_to)
-        self.column.addWidget(self._head)
-        self._stack = PageStack()
-        for page in self._pages.values():
-            self._stack.addWidget(page)
-        self.column.addWidget(self._stack, 1)
         self.column.addWidget(self.refusal)
-        self._scene: Scene | None = None
         self.offer(
             *(
                 Action(
@@ -76,29 +65,22 @@ class PrintStation(Station):
             hint("Y N T", "on a half-covered strip: it can be told, it can't, not sure"),
             hint("1 … 9, N S U, B", "on the contact sheet: a verdict; B prints best"),
         )
-        self.turn_to("setup")
+        self._put_up()
 
-    def turn_to(self, name: str) -> None:
-        """Show one of the pages."""
-        self._stack.show_page(self._pages[name])
-        self._head.show_page(name, _QUESTIONS[name][1])
-        self.refuse("")
-        if self._scene is not None:
-            self.show_scene(self._scene)
-            self.take_focus()
+    def page_named(self, name: str) -> QWidget:
+        """One of the pages."""
+        return self._pages[name]
 
-    def show_scene(self, scene: Scene) -> None:
-        """Show the page that is turned to."""
-        self._scene = scene
-        if scene.sheet is not None:
-            cast(_Page, self._stack.currentWidget()).show_scene(scene)
+    def question_of(self, name: str) -> str:
+        """The question of a page."""
+        return _QUESTIONS[name][1]
 
     def _sounds(self) -> None:
         self.bench.said.emit(self.cue.toggle())
 
     def take_key(self, event: QKeyEvent) -> bool:
         """A key belongs to the page that is turned to."""
-        page = self._stack.currentWidget()
+        page = self.shown_page
         if isinstance(page, StripPage | CoveredPage | ContactPage):
             return page.take_key(event)
         return False

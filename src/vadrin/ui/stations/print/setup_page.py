@@ -20,6 +20,7 @@ from vadrin.app.printing.print_setups import (
     setup_shown,
     type_setup,
 )
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -44,11 +45,12 @@ class SetupPage(QWidget):
         Says why something typed was not taken.
     """
 
+    _other_fog: OfTest[float | None] = OfTest(lambda: None)
+    _other_size: OfTest[str] = OfTest(str)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
-        self._other_fog: float | None = None
-        self._other_size = ""
+        self.bench = bench
         self.fields = {name: self._field(name, refuse) for name in SETUP_FIELDS}
         f = self.fields
         self.fog = WordField("base plus fog of the other film", self._type_fog, role=Role.LEAD)
@@ -111,20 +113,20 @@ class SetupPage(QWidget):
 
     def _field(self, name: str, refuse: Callable[[str], None]) -> WordField:
         def commit(words: str) -> None:
-            sheet = self._bench.sheet
+            sheet = self.bench.sheet
             if sheet is not None:
-                said = self._bench.edit_or_raise(lambda book: type_setup(book, sheet, name, words))
+                said = self.bench.edit_or_raise(lambda book: type_setup(book, sheet, name, words))
                 if said:
-                    self._bench.said.emit(said)
+                    self.bench.said.emit(said)
 
-        known = chooser(lambda: setup_choices(self._bench.notebook, name))
+        known = chooser(lambda: setup_choices(self.bench.notebook, name))
         field = WordField(name, commit, known, role=Role.LEAD)
         field.refused.connect(refuse)
         return field
 
     def show_scene(self, scene: Scene) -> None:
         """Show the present series."""
-        sheet, book = scene.sheet, self._bench.notebook
+        sheet, book = scene.sheet, self.bench.notebook
         if sheet is None:
             return
         room = present_room(book, sheet)
@@ -157,7 +159,7 @@ class SetupPage(QWidget):
         self._refresh()
 
     def _refresh(self) -> None:
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         if sheet is not None:
-            setup = present_room(self._bench.notebook, sheet).setup
+            setup = present_room(self.bench.notebook, sheet).setup
             self._elsewhere.setText(elsewhere_words(setup, self._other_fog, self._other_size))

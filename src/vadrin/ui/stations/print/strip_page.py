@@ -26,7 +26,8 @@ from vadrin.app.printing.print_strips import (
 )
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
-from vadrin.ui.stations.print.countdown import Countdown
+from vadrin.ui.kept import OfTest
+from vadrin.ui.stations.print.countdown import Countdown, Counted
 from vadrin.ui.stations.print.paper_strip import PaperStrip
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
@@ -51,18 +52,19 @@ class StripPage(QWidget):
     cue : Cue
     """
 
+    _asked: OfTest[AskedStrip | None] = OfTest(lambda: None)
+    _after: OfTest[int | None] = OfTest(lambda: None)
+    _count: OfTest[Counted] = OfTest(Counted)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None], cue: Cue) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
-        self._asked: AskedStrip | None = None
-        self._after: int | None = None
-        self._made = False
         self.fields = {name: self._field(name) for name in _WORDS}
         self.densities = WordField("reflection densities", self._read, role=Role.LEAD)
         for field in (*self.fields.values(), self.densities):
             field.refused.connect(refuse)
-        self.countdown = Countdown(cue)
+        self.countdown = Countdown(cue, lambda: self._count)
         self.countdown.over.connect(self.exposed)
         self.paper = PaperStrip()
         self.start = button("Count it down (Space)", self.press, primary=True)
@@ -116,7 +118,7 @@ class StripPage(QWidget):
         if sheet is None:
             return
         self._sheet = sheet
-        room = present_room(self._bench.notebook, sheet)
+        room = present_room(self.bench.notebook, sheet)
         strips = [s for s in room.strips if s.purpose in PURPOSES]
         waiting = strips[-1] if strips and strips[-1].chosen is None else None
         key = (strips[-1].id * 2 + (waiting is None)) if strips else -sheet.test.id
@@ -165,7 +167,7 @@ class StripPage(QWidget):
     def _refresh(self) -> None:
         if self._sheet is not None:
             look = self.countdown._look
-            self.show_scene(Scene(self._bench.state, self._bench.frame_id, look))
+            self.show_scene(Scene(self.bench.state, self.bench.frame_id, look))
 
     def press(self) -> None:
         """Begin the next exposure, or break the one that runs off."""
@@ -176,7 +178,7 @@ class StripPage(QWidget):
         sheet, asked = self._sheet, self._asked
         if sheet is not None and asked is not None:
             self.countdown.rest()
-            self._bench.edit(lambda book: make_strip(book, sheet, asked))
+            self.bench.edit(lambda book: make_strip(book, sheet, asked))
 
     def choose(self, piece: int) -> None:
         """Keep the piece that was chosen."""
@@ -184,17 +186,17 @@ class StripPage(QWidget):
         if sheet is None:
             return
         try:
-            said = self._bench.edit_or_raise(lambda book: choose_piece(book, sheet, piece))
+            said = self.bench.edit_or_raise(lambda book: choose_piece(book, sheet, piece))
             self._refuse("")
-            self._bench.said.emit(str(said))
+            self.bench.said.emit(str(said))
         except EntryError as error:
             self._refuse(str(error))
 
     def _read(self, words: str) -> None:
         sheet = self._sheet
         if sheet is not None and words.strip() not in ("", "—"):
-            said = self._bench.edit_or_raise(lambda book: type_densities(book, sheet, words))
-            self._bench.said.emit(str(said))
+            said = self.bench.edit_or_raise(lambda book: type_densities(book, sheet, words))
+            self.bench.said.emit(str(said))
 
     def take_key(self, event: QKeyEvent) -> bool:
         """Space counts; a number chooses."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from functools import partial
 
 from PyQt6.QtCore import Qt, QTimer
@@ -24,11 +25,11 @@ from vadrin.app.process.darkroom_runs import (
     run_under_way,
     write_usual_steps,
 )
-from vadrin.app.process.running_clocks import RunningClock, act_passed, next_act_in, running_clocks
-from vadrin.app.process.thermometer import Thermometer, thermometer_of
+from vadrin.app.process.running_clocks import RunningClock, next_act_in, running_clocks
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
+from vadrin.ui.ears import Ears
 from vadrin.ui.stations.process.clock_face import ClockFace
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
@@ -38,7 +39,6 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
-from vadrin.ui.widgets.sound_cues import Cue
 
 _TICK_MS = 200
 
@@ -49,18 +49,21 @@ class ClockPage(QWidget):
     Parameters
     ----------
     bench : Workbench
-    cue : Cue
-        Sounds for the next act.
+    ears : Ears
+        Listen to the thermometer, and to the clocks.
+    open_clock : callable
+        Goes to the clock of another test.
     """
 
-    def __init__(self, bench: Workbench, cue: Cue) -> None:
+    def __init__(
+        self, bench: Workbench, ears: Ears, open_clock: Callable[[int], object]
+    ) -> None:
         super().__init__()
-        self._bench, self._cue = bench, cue
+        self.bench, self._ears, self._open_clock = bench, ears, open_clock
         self._sheet: TestSheet | None = None
         self._run: Run | None = None
         self._clock: Clock | None = None
         self._look: Look = DAY
-        self._seen: float | None = None
         self._running: tuple[RunningClock, ...] = ()
         self.face = ClockFace()
         self.main = button("Start the clock", self.go_on, primary=True)
@@ -70,7 +73,6 @@ class ClockPage(QWidget):
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
         self.warmth.refused.connect(self._refuse)
         self.probe = button("Read the thermometer", self.listen, link=True)
-        self._thermometer: Thermometer | None = None
         self.refusal = text("", Role.REFUSAL, wrap=True)
         row = QHBoxLayout()
         for part in (self.main, self.pause, self.stop, self.take):
@@ -94,6 +96,8 @@ class ClockPage(QWidget):
         self._timer = QTimer(self)
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.tick)
+        ears.heard.connect(self._show_probe)
+        self._show_probe()
 
     def show_scene(self, scene: Scene) -> None:
         """Show the run of a test, as its events have it."""
@@ -101,20 +105,19 @@ class ClockPage(QWidget):
         if sheet is None:
             return
         self._sheet, self._look = sheet, look
-        self._run = run_under_way(self._bench.notebook, sheet.test.id, moment_now())
+        self._run = run_under_way(self.bench.notebook, sheet.test.id, moment_now())
         self._load()
         self.tick()
 
     def _load(self) -> None:
         if self._sheet is None:
             return
-        book, now = self._bench.notebook, moment_now()
+        book, now = self.bench.notebook, moment_now()
         if self._run is not None:
             self._clock = clock_of(book, self._run, now)
         else:
             self._clock = clock_before(book, self._sheet)
         self._running = running_clocks(book, now)
-        self._seen = now.uptime
         self._show_others()
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
         self.warmth.show_value(f"{noted[-1]:g}" if noted and noted[-1] is not None else "—")
@@ -124,9 +127,6 @@ class ClockPage(QWidget):
         if self._clock is None:
             return
         now = moment_now().uptime
-        # The ear first: what is drawn may be a little late, a sound may not.
-        self._sound(now)
-        self._hear()
         state = self._clock.at(now)
         words = face_words(self._clock, now)
         self.face.show_words(words, self._look)
@@ -140,12 +140,6 @@ class ClockPage(QWidget):
         self.warmth.setEnabled(not over)
         self.steps.setVisible(not self._clock.events)
         self._look_again(now)
-
-    def _sound(self, now: float) -> None:
-        """A sound for an act of any clock."""
-        if self._seen is not None and act_passed(self._running, self._seen, now):
-            self._cue.next(turned=True)
-        self._seen = now
 
     def _look_again(self, now: float) -> None:
         """Show the other clocks, and look again when the next act is due or a second is over."""
@@ -172,7 +166,7 @@ class ClockPage(QWidget):
                 link.deleteLater()
         for each in self._running:
             if not self._mine(each):
-                to_it = partial(self._bench.open_test, each.test_id)
+                to_it = partial(self._open_clock, each.test_id)
                 self._others.addWidget(button(each.film, to_it, link=True))
         if self._others.count():
             self._others.addStretch(1)
@@ -182,51 +176,36 @@ class ClockPage(QWidget):
         if sheet is None:
             return
         try:
-            said = self._bench.edit_or_raise(lambda book: write_usual_steps(book, sheet))
-            self._bench.said.emit(str(said))
+            said = self.bench.edit_or_raise(lambda book: write_usual_steps(book, sheet))
+            self.bench.said.emit(str(said))
         except EntryError as error:
             self._refuse(str(error))
 
     def listen(self) -> None:
         """Let the thermometer note what it says, or no longer."""
         self._refuse("")
-        if self._thermometer is not None:
-            self.close_line()
-            return
-        try:
-            self._thermometer = Thermometer(thermometer_of(self._bench.notebook))
-            self.probe.setText(f"{self._thermometer.name} is read: stop")
-        except EntryError as error:
-            self._refuse(str(error))
+        listening = self._ears.listening
+        if listening.thermometer is not None:
+            listening.rest_bath()
+        else:
+            try:
+                listening.listen_to_bath()
+            except EntryError as error:
+                self._refuse(str(error))
+        self._ears.look()
+        self._show_probe()
 
-    def close_line(self) -> None:
-        """Listen to no thermometer."""
-        if self._thermometer is not None:
-            self._thermometer.close()
-            self._thermometer = None
-            self.probe.setText("Read the thermometer")
+    def _show_probe(self) -> None:
+        """Whether the thermometer is listened to, and why nothing comes."""
+        listening = self._ears.listening
+        probe = listening.thermometer
+        self.probe.setText(f"{probe.name} is read: stop" if probe else "Read the thermometer")
+        if listening.bath_trouble:
+            self._refuse(listening.bath_trouble)
 
     def rest(self) -> None:
-        """Look and listen no more; the events know what time it is."""
-        self.close_line()
+        """Look no more; the events know what time it is."""
         self._timer.stop()
-
-    def _hear(self) -> None:
-        """What the thermometer says goes into the run."""
-        probe = self._thermometer
-        said = probe.news() if probe is not None else None
-        trouble = probe.trouble if probe is not None else ""
-        if trouble:
-            self._refuse(trouble)
-        if said is None:
-            return
-        self.warmth.show_value(f"{said:g}")
-        if (
-            self._run is not None
-            and self._clock is not None
-            and self._clock.at(moment_now().uptime).running
-        ):
-            self._note(Happened.TEMPERATURE, said)
 
     def go_on(self) -> None:
         """Start, or take the next strip out, or go on to the next step."""
@@ -234,7 +213,7 @@ class ClockPage(QWidget):
         if sheet is None or self._clock is None:
             return
         if self._run is None:
-            self._bench.edit(lambda book: begin_run(book, sheet, now))
+            self.bench.edit(lambda book: begin_run(book, sheet, now))
             return
         state = self._clock.at(now.uptime)
         strip = next_pull(self._clock, state)
@@ -260,14 +239,14 @@ class ClockPage(QWidget):
         run, now = self._run, moment_now()
         if run is None:
             return
-        labels = self._bench.edit(lambda book: confirm_run(book, run, now))
+        labels = self.bench.edit(lambda book: confirm_run(book, run, now))
         if labels:
-            self._bench.said.emit(f"Written down: what strips {', '.join(labels)} got.")
+            self.bench.said.emit(f"Written down: what strips {', '.join(labels)} got.")
 
     def _note(self, what: Happened, value: float | None = None, strip: str = "") -> None:
         run, now = self._run, moment_now()
         if run is not None:
-            self._bench.edit_or_raise(lambda book: note_event(book, run, now, what, value, strip))
+            self.bench.edit_or_raise(lambda book: note_event(book, run, now, what, value, strip))
 
     def _note_temperature(self, words: str) -> None:
         self._note(Happened.TEMPERATURE, temperature_typed(words))
@@ -281,7 +260,6 @@ class ClockPage(QWidget):
         self._timer.start(_TICK_MS)
 
     def hideEvent(self, event: QHideEvent | None) -> None:
-        """Rest, but for sounds where a clock runs; the events know what time it is."""
+        """Rest; sounds and instruments are heard elsewhere, and the events know what time it is."""
         super().hideEvent(event)
-        if not self._running and self._thermometer is None:
-            self._timer.stop()
+        self._timer.stop()

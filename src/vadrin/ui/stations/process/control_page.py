@@ -43,7 +43,7 @@ class ControlPage(QWidget):
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self._sheet: TestSheet | None = None
         self.line = WordField("control strip", self._keep, role=Role.LEAD)
         self.line.refused.connect(refuse)
@@ -95,9 +95,9 @@ class ControlPage(QWidget):
                     self._grid.addWidget(button(words, done, link=True), place, column)
 
     def _do(self, act: Callable[..., None], strip_id: int) -> None:
-        self._bench.edit(lambda book: act(book, strip_id))
+        self.bench.edit(lambda book: act(book, strip_id))
 
     def _keep(self, words: str) -> None:
         sheet = self._sheet
         if sheet is not None:
-            self._bench.edit_or_raise(lambda book: type_control_strip(book, sheet, words))
+            self.bench.edit_or_raise(lambda book: type_control_strip(book, sheet, words))

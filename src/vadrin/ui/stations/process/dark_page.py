@@ -31,7 +31,7 @@ class DarkPage(QWidget):
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
         self.way = WordField(
             "how the strips are pulled", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
@@ -68,15 +68,15 @@ class DarkPage(QWidget):
     def _choose(self, words: str) -> None:
         sheet = self._sheet
         if sheet is not None:
-            self._bench.edit_or_raise(lambda book: set_pull_way(book, sheet, words))
+            self.bench.edit_or_raise(lambda book: set_pull_way(book, sheet, words))
 
     def write_sheet(self) -> None:
         """Write the sheet beside the notebook."""
-        sheet, folder = self._sheet, self._bench.notebook.path.parent
+        sheet, folder = self._sheet, self.bench.notebook.path.parent
         if sheet is None:
             return
         try:
-            written = write_lights_off(folder, self._bench.notebook, sheet)
-            self._bench.said.emit(f"Written: {written}")
+            written = write_lights_off(folder, self.bench.notebook, sheet)
+            self.bench.said.emit(f"Written: {written}")
         except OSError as error:
             self._refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")

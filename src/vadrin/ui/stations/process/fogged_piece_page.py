@@ -21,6 +21,7 @@ from vadrin.app.process.rules_of_thumb import rule_score
 from vadrin.app.results.rule_scores import score_words
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
+from vadrin.ui.kept import OfTest
 from vadrin.ui.plots.two_greys import TwoGreys
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
@@ -48,11 +49,12 @@ class ClipPage(QWidget):
         Says why something typed was not taken.
     """
 
+    _typed: OfTest[dict[str, str]] = OfTest(lambda: {"clip": "—", "good": "—", "base": "—"})
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
-        self._typed = {"clip": "—", "good": "—", "base": "—"}
         names = {
             "clip": "density of the clip",
             "good": "density of the good piece",
@@ -115,7 +117,7 @@ class ClipPage(QWidget):
         self.greys.show_pieces(clip_pieces(sheet), look)
         self.greys.setVisible(clip_answer_of(sheet) is not None)
         self._says.setText(answer.says)
-        book = self._bench.notebook
+        book = self.bench.notebook
         rule = seen_through_rule(book)
         tried = score_words(rule_score(book, rule)) if rule else "not tried yet"
         self._score.setText(
@@ -136,7 +138,7 @@ class ClipPage(QWidget):
         if sheet is None:
             return
         try:
-            self._bench.edit_or_raise(
+            self.bench.edit_or_raise(
                 lambda book: type_clip(book, sheet, typed["clip"], typed["good"], typed["base"])
             )
             self._refuse("")
@@ -146,4 +148,4 @@ class ClipPage(QWidget):
     def _see(self, words: str) -> None:
         sheet = self._sheet
         if sheet is not None:
-            self._bench.edit_or_raise(lambda book: type_seen_through(book, sheet, words))
+            self.bench.edit_or_raise(lambda book: type_seen_through(book, sheet, words))

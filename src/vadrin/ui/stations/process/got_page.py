@@ -42,6 +42,7 @@ from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.errors import EntryError
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -84,12 +85,12 @@ class GotPage(QWidget):
         Works out what takes longer than a blink.
     """
 
+    _found: OfTest[Figure | None] = OfTest(lambda: None)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs) -> None:
         super().__init__()
         self._jobs = jobs
-        self._found: Figure | None = None
-        self._of_test = 0
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
@@ -150,12 +151,12 @@ class GotPage(QWidget):
 
     def _condition(self, name: str) -> WordField:
         def commit(words: str) -> None:
-            sheet = self._bench.sheet
+            sheet = self.bench.sheet
             if sheet is not None:
                 test = sheet.test
-                self._bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
+                self.bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
 
-        known = chooser(lambda: condition_choices(self._bench.notebook, name))
+        known = chooser(lambda: condition_choices(self.bench.notebook, name))
         field = WordField(name, commit, known, role=Role.LEAD)
         field.refused.connect(self._refuse)
         return field
@@ -166,7 +167,7 @@ class GotPage(QWidget):
         if sheet is None:
             return
         for name, field in self.conditions.items():
-            field.show_value(condition_shown(self._bench.notebook, sheet.test, name))
+            field.show_value(condition_shown(self.bench.notebook, sheet.test, name))
         ids = tuple(s.strip.id for s in sheet.strips)
         if ids != self._shown_for:
             self._build(sheet.strips)
@@ -190,8 +191,6 @@ class GotPage(QWidget):
         )
 
     def _show_factor(self, sheet: TestSheet) -> None:
-        if self._of_test != sheet.test.id:
-            self._of_test, self._found = sheet.test.id, None
         found = self._found
         self._factor.setText(factor_words(found) if found is not None else "")
         self.finder.setVisible(two_temperatures(sheet) and found is None)
@@ -199,7 +198,7 @@ class GotPage(QWidget):
 
     def find_factor(self) -> None:
         """Work the factor out, off the screen's thread."""
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         if sheet is not None:
             self.finder.setVisible(False)
             self._factor.setText("working it out …")
@@ -207,16 +206,16 @@ class GotPage(QWidget):
 
     def _factor_found(self, found: Figure) -> None:
         self._found = found
-        if self._bench.sheet is not None:
-            self._show_factor(self._bench.sheet)
+        if self.bench.sheet is not None:
+            self._show_factor(self.bench.sheet)
 
     def keep_factor(self) -> None:
         """Write the factor down as the process's own."""
-        sheet, found = self._bench.sheet, self._found
+        sheet, found = self.bench.sheet, self._found
         if sheet is None or found is None:
             return
         try:
-            self._bench.edit_or_raise(lambda book: keep_factor(book, sheet, found))
+            self.bench.edit_or_raise(lambda book: keep_factor(book, sheet, found))
         except EntryError as error:
             self._refuse(str(error))
 
@@ -230,8 +229,8 @@ class GotPage(QWidget):
             key = strip.strip.id
             time = WordField(f"time of strip {label}", self._commit(key, type_time))
             warmth = WordField(f"temperature of strip {label}", self._commit(key, type_temperature))
-            known = chooser(lambda: chemistry_choices(self._bench.notebook))
-            ways = chooser(lambda: process_choices(self._bench.notebook))
+            known = chooser(lambda: chemistry_choices(self.bench.notebook))
+            ways = chooser(lambda: process_choices(self.bench.notebook))
             way = WordField(
                 f"process of strip {label}", self._commit(key, type_process), ways, role=Role.BODY
             )
@@ -263,7 +262,7 @@ class GotPage(QWidget):
     def _fill(self, row: int, sheet: TestSheet, strip: StripSheet, line: StripLine) -> None:
         time, warmth, way, bath, moved = self._rows[strip.strip.id]
         way.show_value(process_shown(sheet, strip))
-        bath.show_value(chemistry_shown(self._bench.notebook, sheet, strip))
+        bath.show_value(chemistry_shown(self.bench.notebook, sheet, strip))
         moved.show_value(agitation_shown(sheet, strip))
         time.show_value(line.time)
         warmth.show_value(line.temperature)
@@ -279,17 +278,17 @@ class GotPage(QWidget):
     def _commit(
         self, strip_id: int, write: Callable[[Notebook, int, str], None]
     ) -> Callable[[str], None]:
-        return lambda words: self._bench.edit_or_raise(lambda book: write(book, strip_id, words))
+        return lambda words: self.bench.edit_or_raise(lambda book: write(book, strip_id, words))
 
     def as_planned(self) -> None:
         """Write down that the strips that wait got what was planned."""
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         if sheet is not None and any(s.strip.time_min is None for s in sheet.strips):
-            self._bench.edit(lambda book: develop_as_planned(book, sheet))
+            self.bench.edit(lambda book: develop_as_planned(book, sheet))
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time."""
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         for strip in sheet.strips if sheet else ():
             if strip.strip.time_min is None and strip.strip.id in self._rows:
                 self._rows[strip.strip.id][0].setFocus()

@@ -53,7 +53,7 @@ class MakersPage(QWidget):
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
     ) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
+        self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
         self._what = text("", Role.NOTE, wrap=True)
         self.line = WordField("line of the maker's table", self._keep, role=Role.LEAD)
@@ -96,8 +96,8 @@ class MakersPage(QWidget):
             "than hearsay until it is measured here. Type “normal 8”, “push 1 10:30”, “EI 400 12”, "
             "“push 1 9:30 at 24 °C” or “+60 s on 3:30 for 1 stop”; an emptied time goes away."
         )
-        self._fill(makers_rows(self._bench.notebook, sheet))
-        score = makers_score(self._bench.notebook, sheet)
+        self._fill(makers_rows(self.bench.notebook, sheet))
+        score = makers_score(self.bench.notebook, sheet)
         self._score.setText(f"The maker's table: {score_words(score)}." if sheet.makers else "")
 
     def _fill(self, rows: list[MakersRow]) -> None:
@@ -117,15 +117,15 @@ class MakersPage(QWidget):
 
     def _retype(self, line_id: int) -> Callable[[str], None]:
         def commit(words: str) -> None:
-            self._bench.edit_or_raise(lambda book: retype_makers_line(book, line_id, words))
+            self.bench.edit_or_raise(lambda book: retype_makers_line(book, line_id, words))
 
         return commit
 
     def _keep(self, words: str) -> None:
         sheet = self._sheet
         if sheet is not None:
-            said = self._bench.edit_or_raise(lambda book: type_makers_line(book, sheet, words))
-            self._bench.said.emit(str(said))
+            said = self.bench.edit_or_raise(lambda book: type_makers_line(book, sheet, words))
+            self.bench.said.emit(str(said))
 
     def paste_table(self) -> None:
         """Take what lies on the clipboard."""
@@ -137,7 +137,7 @@ class MakersPage(QWidget):
         sheet = self._sheet
         if sheet is not None:
             self._try(
-                lambda: self._bench.edit_or_raise(
+                lambda: self.bench.edit_or_raise(
                     lambda book: import_makers_table(book, sheet, path)
                 )
             )

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property, partial
-from typing import Protocol, cast
+from typing import ClassVar
+
+from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.paged_station import PagedStation
 from vadrin.ui.stations.process.clock_page import ClockPage
 from vadrin.ui.stations.process.control_page import ControlPage
 from vadrin.ui.stations.process.dark_page import DarkPage
@@ -15,14 +18,7 @@ from vadrin.ui.stations.process.got_page import GotPage
 from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
-from vadrin.ui.stations.station import Scene, Station, Surroundings
-from vadrin.ui.widgets.page_links import PageLinks
-from vadrin.ui.widgets.page_stack import PageStack
-from vadrin.ui.widgets.sound_cues import Cue
-
-
-class _ShowsScene(Protocol):
-    def show_scene(self, scene: Scene) -> None: ...
+from vadrin.ui.stations.station import Surroundings
 
 
 @dataclass(frozen=True)
@@ -45,27 +41,31 @@ _PAGES = {
     "makers": _Page("What does the maker say?", "Maker's table", "the maker's table", "M"),
     "rules": _Page("What are rules of thumb worth?", "Rules", "rules of thumb", "U"),
 }
-"""By the names of the station's pages; all but two are made when they are turned to."""
+"""By the names of the station's pages, each made when it is turned to."""
 
 
-class ProcessStation(Station):
+class ProcessStation(PagedStation):
     """Pages round one run: what to mix, what to do in the dark, the clock, what came of it."""
+
+    links: ClassVar[dict[str, str]] = {name: page.link for name, page in _PAGES.items()}
+    first_page = "got"
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self.cue, self._given = Cue(), given
-        # These two are there from the beginning: a clock runs on whatever page is shown.
-        self.clock = ClockPage(self.bench, self.cue)
-        self.got = GotPage(self.bench, self.refuse, given.jobs)
-        links = {name: page.link for name, page in _PAGES.items()}
-        self._head = PageLinks(links, self.turn_to)
-        self.column.addWidget(self._head)
-        self._stack = PageStack()
-        self.column.addWidget(self._stack, 1)
+        self.cue = given.ears.cue
         self.column.addWidget(self.refusal)
-        self._scene: Scene | None = None
         self._offer_all()
-        self.turn_to("got")
+        self._put_up()
+
+    @cached_property
+    def clock(self) -> ClockPage:
+        """What is due now."""
+        return ClockPage(self.bench, self.given.ears, self._open_clock)
+
+    @cached_property
+    def got(self) -> GotPage:
+        """What each strip really got."""
+        return GotPage(self.bench, self.refuse, self.given.jobs)
 
     @cached_property
     def recipe(self) -> RecipePage:
@@ -90,7 +90,7 @@ class ProcessStation(Station):
     @cached_property
     def makers(self) -> MakersPage:
         """What the maker says."""
-        return MakersPage(self.bench, self.refuse, self._given.ask_file)
+        return MakersPage(self.bench, self.refuse, self.given.ask_file)
 
     @cached_property
     def rules(self) -> RulesPage:
@@ -122,19 +122,24 @@ class ProcessStation(Station):
             Action("process.sounds", "sounds on or off", self._sounds, ("Alt+V",)),
         )
 
-    def turn_to(self, name: str) -> None:
-        """Show one of the pages."""
-        self._head.show_page(name, _PAGES[name].question)
-        self._stack.show_page(getattr(self, name))
-        self.refuse("")
-        if self._scene is not None:
-            self.show_scene(self._scene)
+    def page_named(self, name: str) -> QWidget:
+        """The page of a name, made when it is first turned to."""
+        page: QWidget = getattr(self, name)
+        return page
+
+    def question_of(self, name: str) -> str:
+        """The question of a page."""
+        return _PAGES[name].question
 
     def _confirm(self) -> None:
-        if self._stack.currentWidget() is self.clock:
+        if self.shown_page is self.clock:
             self.clock.confirm()
-        elif self._stack.currentWidget() is self.got:
+        elif self.shown_page is self.got:
             self.got.as_planned()
+
+    def _open_clock(self, test_id: int) -> None:
+        self.bench.open_test(test_id)
+        self.turn_to("clock")
 
     def _units(self) -> None:
         self.bench.said.emit(self.recipe.turn_units())
@@ -142,19 +147,11 @@ class ProcessStation(Station):
     def _sounds(self) -> None:
         self.bench.said.emit(self.cue.toggle())
 
-    def show_scene(self, scene: Scene) -> None:
-        """Show the page that is turned to."""
-        self._scene = scene
-        if scene.sheet is not None:
-            cast(_ShowsScene, self._stack.currentWidget()).show_scene(scene)
-
-    def put_away(self) -> None:
-        """Stop the clock's looks and the thermometer."""
-        self.clock.rest()
-
     def take_focus(self) -> None:
         """Begin at the first strip without a time, or at the clock's button."""
-        if self._stack.currentWidget() is self.clock:
+        if self.shown_page is self.clock:
             self.clock.main.setFocus()
-        else:
+        elif self.shown_page is self.got:
             self.got.take_focus()
+        else:
+            self.setFocus()

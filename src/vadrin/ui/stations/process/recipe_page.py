@@ -36,7 +36,7 @@ class RecipePage(QWidget):
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self._sheet: TestSheet | None = None
         self.room = Darkroom()
         self.fields = {
@@ -106,7 +106,7 @@ class RecipePage(QWidget):
         sheet, room = self._sheet, self.room
         if sheet is None:
             return
-        made = recipe_sheet(self._bench.notebook, sheet, room)
+        made = recipe_sheet(self.bench.notebook, sheet, room)
         self._cautions.setText(" ".join(made.cautions))
         empty_grid(self._grid)
         for row, (what, how) in enumerate(made.lines):

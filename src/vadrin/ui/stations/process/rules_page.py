@@ -24,6 +24,7 @@ from vadrin.app.process.rules_of_thumb import (
 )
 from vadrin.app.results.rule_scores import score_words
 from vadrin.errors import EntryError
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -47,12 +48,13 @@ class RulesPage(QWidget):
         Says why something typed was not taken.
     """
 
+    _rule: OfTest[RuleOfThumb | None] = OfTest(lambda: None)
+    _given: OfTest[float | None] = OfTest(lambda: None)
+    _usual: OfTest[float | None] = OfTest(lambda: None)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench, self._refuse = bench, refuse
-        self._rule: RuleOfThumb | None = None
-        self._given: float | None = None
-        self._usual: float | None = None
+        self.bench, self._refuse = bench, refuse
         names = chooser(lambda: [r.name for r in all_rules(bench.notebook)])
         self.name = WordField("rule of thumb", self._choose, names, role=Role.LEAD)
         self.given = WordField("what it is given", self._give, role=Role.LEAD)
@@ -93,7 +95,7 @@ class RulesPage(QWidget):
 
     def show_scene(self, _scene: Scene | None = None) -> None:
         """Show the chosen rule and all trials; they are the same for every test."""
-        book = self._bench.notebook
+        book = self.bench.notebook
         known = all_rules(book)
         if self._rule is None or self._rule not in known:
             self._rule = known[0] if known else None
@@ -125,7 +127,7 @@ class RulesPage(QWidget):
 
     def _fill(self) -> None:
         empty_grid(self._grid)
-        lines = trial_lines(self._bench.notebook)
+        lines = trial_lines(self.bench.notebook)
         for column, words in enumerate(_HEADS if lines else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
         for row, line in enumerate(lines, start=1):
@@ -142,13 +144,13 @@ class RulesPage(QWidget):
 
     def _commit(self, trial_id: int) -> Callable[[str], None]:
         def commit(words: str) -> None:
-            self._bench.edit_or_raise(lambda book: type_measured(book, trial_id, words))
+            self.bench.edit_or_raise(lambda book: type_measured(book, trial_id, words))
             self.show_scene()
 
         return commit
 
     def _choose(self, words: str) -> None:
-        self._rule = rule_named(self._bench.notebook, words)
+        self._rule = rule_named(self.bench.notebook, words)
         self.show_scene()
 
     def _give(self, words: str) -> None:
@@ -163,9 +165,9 @@ class RulesPage(QWidget):
     def keep(self) -> None:
         """Write the prediction down, sealed with its date."""
         rule, given, usual = self._rule, self._given, self._usual
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         if rule is None or given is None:
             return
         test = sheet.test if sheet else None
-        self._bench.edit(lambda book: seal(book, rule, given, usual, test))
+        self.bench.edit(lambda book: seal(book, rule, given, usual, test))
         self.show_scene()

@@ -17,6 +17,7 @@ from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
+from vadrin.ui.ears import Ears
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.read.densitometer_row import DensitometerRow
 from vadrin.ui.stations.read.wedge_row import WedgeRow
@@ -103,13 +104,16 @@ class DensityPage(QWidget):
     Parameters
     ----------
     bench : Workbench
+    ears : Ears
     refuse : callable
         Says why something typed was not taken.
     refusal : QWidget
         Where that is said; it stands beside its cause.
     """
 
-    def __init__(self, bench: Workbench, refuse: Callable[[str], None], refusal: QWidget) -> None:
+    def __init__(
+        self, bench: Workbench, ears: Ears, refuse: Callable[[str], None], refusal: QWidget
+    ) -> None:
         super().__init__()
         self.bench, self.refuse = bench, refuse
         row = QHBoxLayout(self)
@@ -125,7 +129,7 @@ class DensityPage(QWidget):
         self._leave = button("Leave it out of the curve", self.toggle_left_out)
         self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         head = text(_HEAD, Role.CAPTION, wrap=True)
-        self.meter = DensitometerRow(bench, refuse, self._next)
+        self.meter = DensitometerRow(bench, ears, refuse)
         self.steps = WedgeRow()
         for part in (
             self._title,

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.kept import OfTest
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
@@ -39,6 +40,8 @@ class KnownStepsRow(QWidget):
     ask_file : callable
     """
 
+    _bracket: OfTest[str] = OfTest(str)
+
     def __init__(
         self,
         bench: Workbench,
@@ -47,12 +50,11 @@ class KnownStepsRow(QWidget):
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
     ) -> None:
         super().__init__()
-        self._bench, self._refuse, self._jobs = bench, refuse, jobs
+        self.bench, self._refuse, self._jobs = bench, refuse, jobs
         self.wedge = WordField("densities of the wedge", self._type_wedge, role=Role.LEAD)
         self.bracket = WordField("times of the bracket", self._type_bracket, role=Role.LEAD)
         for field in (self.wedge, self.bracket):
             field.refused.connect(refuse)
-        self._times: tuple[float, ...] = ()
         ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES, self.wedge_from)
         ask_light = partial(ask_file, "Open the bracket's first", PICTURES, self.bracket_from)
         self.other = button("It lies in another picture …", ask_wedge, link=True)
@@ -80,12 +82,12 @@ class KnownStepsRow(QWidget):
         """Show what the cupboard knows."""
         from vadrin.app.read.known_wedge import steps_kept
 
-        kept = steps_kept(self._bench.notebook)
+        kept = steps_kept(self.bench.notebook)
         bracket = kept.source.startswith("a bracket")
         shown = " ".join(f"{s:.2f}" for s in kept.densities)
         self.wedge.show_value(shown if shown and not bracket else _NONE)
-        if not self._times:
-            self.bracket.show_value(_NONE)
+        self.bracket.show_value(self._bracket or _NONE)
+        self.light.setVisible(bool(self._bracket))
         self.other.setVisible(bool(shown) and not bracket)
         self._source.setText(
             f"As seen in {kept.source}, with the same settings." if kept.source else ""
@@ -102,13 +104,15 @@ class KnownStepsRow(QWidget):
         from vadrin.app.read.scan_calibration import bracket_typed
 
         plain = words.strip().lower() in ("", _NONE)
-        self._times = () if plain else bracket_typed(words)
-        self.light.setVisible(bool(self._times))
+        if not plain:
+            bracket_typed(words)
+        self._bracket = "" if plain else words.strip()
+        self.light.setVisible(bool(self._bracket))
 
     def _keep(self, known: KnownSteps) -> None:
         from vadrin.app.read.known_wedge import keep_steps
 
-        self._bench.edit_or_raise(lambda book: keep_steps(book, known))
+        self.bench.edit_or_raise(lambda book: keep_steps(book, known))
         self.show_known()
 
     def print_page(self) -> None:
@@ -116,25 +120,25 @@ class KnownStepsRow(QWidget):
         from vadrin.app.read.known_wedge import write_wedge_page
 
         try:
-            written = write_wedge_page(self._bench.notebook.path.parent)
+            written = write_wedge_page(self.bench.notebook.path.parent)
         except OSError as error:
             self._refuse(f"the page cannot be written there: {error.strerror}")
             return
-        self._bench.said.emit(f"Written: {written}")
+        self.bench.said.emit(f"Written: {written}")
 
     def wedge_from(self, path: Path) -> None:
         """Take the wedge's values from a picture of it alone."""
         from vadrin.app.read.known_wedge import steps_kept
         from vadrin.app.read.scan_calibration import wedge_of_picture
 
-        densities = steps_kept(self._bench.notebook).densities
+        densities = steps_kept(self.bench.notebook).densities
         self._work(lambda: wedge_of_picture(path, densities))
 
     def bracket_from(self, path: Path) -> None:
         """Take values from pictures of the bare light, the longest time first."""
-        from vadrin.app.read.scan_calibration import bracket_of_pictures
+        from vadrin.app.read.scan_calibration import bracket_of_pictures, bracket_typed
 
-        times = self._times
+        times = bracket_typed(self._bracket)
         self._work(lambda: bracket_of_pictures(path, times))
 
     def _work(self, make: Callable[[], KnownSteps]) -> None:

@@ -27,6 +27,7 @@ from vadrin.app.read.light_box_judging import (
     way_typed,
 )
 from vadrin.app.sheets.test_sheet import StripSheet
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -46,12 +47,13 @@ class LightBoxPage(QWidget):
         Says why something typed was not taken.
     """
 
+    _way: OfTest[str] = OfTest(str)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self._strip: StripSheet | None = None
         self._question: EyeQuestion | None = None
-        self._way = ""
         self.way = WordField(
             "how it is looked at", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
         )
@@ -101,7 +103,7 @@ class LightBoxPage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the question of the strip whose frame is selected."""
-        place, sheet = self._bench.selected(), scene.sheet
+        place, sheet = self.bench.selected(), scene.sheet
         if place is None or sheet is None:
             return
         strip = place[0]
@@ -110,7 +112,7 @@ class LightBoxPage(QWidget):
         self._strip, self._question = strip, question_of(sheet, strip)
         asked = self._question
         self.way.show_value(self._way)
-        own = own_threshold(self._bench.notebook)
+        own = own_threshold(self.bench.notebook)
         self.eye.show_value("usual" if own is None else f"{own:g}")
         self._head.setText(f"Strip {strip.strip.label}")
         self._ask.setText(asked.words)
@@ -135,26 +137,26 @@ class LightBoxPage(QWidget):
         if strip is None or asked is None or asked.frame is None:
             return
         frame = asked.frame
-        self._bench.edit(lambda book: answer_question(book, strip, frame, told, way))
+        self.bench.edit(lambda book: answer_question(book, strip, frame, told, way))
         self.point_out()
 
     def point_out(self) -> None:
         """Mark the frame that is asked for on the light table."""
-        sheet, strip = self._bench.sheet, self._strip
+        sheet, strip = self.bench.sheet, self._strip
         if sheet is None or strip is None:
             return
         fresh = next((s for s in sheet.strips if s.strip.id == strip.strip.id), strip)
         asked = question_of(sheet, fresh).frame
         if asked is not None:
-            self._bench.select(asked.frame.id)
+            self.bench.select(asked.frame.id)
 
     def _begin_again(self) -> None:
         strip = self._strip
         if strip is not None:
-            self._bench.edit(lambda book: begin_again(book, strip))
+            self.bench.edit(lambda book: begin_again(book, strip))
 
     def _own(self, words: str) -> None:
-        self._bench.edit_or_raise(lambda book: type_own_threshold(book, words))
+        self.bench.edit_or_raise(lambda book: type_own_threshold(book, words))
 
     def _choose(self, words: str) -> None:
         self._way = way_typed(words)

@@ -21,6 +21,7 @@ from vadrin.app.read.paired_judging import (
     pairs_of,
 )
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pair_view import PairView
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
@@ -47,13 +48,14 @@ class PairedPage(QWidget):
         Says why something typed was not taken.
     """
 
+    _pairs: OfTest[tuple[Pair, ...]] = OfTest(tuple)
+    _at: OfTest[int] = OfTest(int)
+    _quality: OfTest[str] = OfTest(lambda: PAIRED_QUALITIES[0])
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self.chance = Random()
-        self._pairs: tuple[Pair, ...] = ()
-        self._at, self._of_test = 0, 0
-        self._quality = PAIRED_QUALITIES[0]
         self._sheet: TestSheet | None = None
         self._scene: Scene | None = None
         known = chooser(lambda: list(PAIRED_QUALITIES))
@@ -90,11 +92,10 @@ class PairedPage(QWidget):
         sheet = scene.sheet
         if sheet is None:
             return
-        fresh = self._of_test != sheet.test.id
-        self._sheet, self._of_test, self._scene = sheet, sheet.test.id, scene
-        if fresh or not (self._pairs and self._pairs[0].blind):
+        self._sheet, self._scene = sheet, scene
+        if not (self._pairs and self._pairs[0].blind):
             self._pairs = pairs_of(sheet, False, self.chance)
-            self._at = 0 if fresh else min(self._at, max(0, len(self._pairs) - 1))
+            self._at = min(self._at, max(0, len(self._pairs) - 1))
         self.quality.show_value(self._quality)
         self._show(scene)
 
@@ -123,7 +124,7 @@ class PairedPage(QWidget):
     def _previews(self, pair: Pair) -> tuple[bytes, ...]:
         from vadrin.app.read.kept_scans import scans_of
 
-        book = self._bench.notebook
+        book = self.bench.notebook
         both = [pair.reference, pair.other]
         kept = [scans_of(book, s) for s in (reversed(both) if pair.turned else both)]
         return tuple(k[-1].data for k in kept if k)
@@ -134,7 +135,7 @@ class PairedPage(QWidget):
         if pair is None or sheet is None:
             return
         self._pairs, self._at = pairs_of(sheet, not pair.blind, self.chance), 0
-        self._bench.said.emit("A blind round." if not pair.blind else "The seal is broken.")
+        self.bench.said.emit("A blind round." if not pair.blind else "The seal is broken.")
         self._refresh()
 
     def _refresh(self) -> None:
@@ -150,7 +151,7 @@ class PairedPage(QWidget):
         self._at = 0 if last else self._at + 1
         if last and pair.blind:
             self._pairs = ()
-        self._bench.edit(lambda book: keep_paired(book, pair, quality, answer))
+        self.bench.edit(lambda book: keep_paired(book, pair, quality, answer))
 
     def take_key(self, event: QKeyEvent) -> bool:
         """One key answers; O lays one over the other."""

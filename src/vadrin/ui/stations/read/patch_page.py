@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.read.patch_entry import keep_patch, keep_patches, patch_typed, patches_of
 from vadrin.app.read.patch_names import USUAL_NAMES, names_shown, names_typed
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.station import Scene, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -41,6 +42,8 @@ class PatchPage(PointingPage["PatchPicture"]):
     """One line a patch, strip by strip, or a picture of the chart that is pointed at; for its
     parameters see `PointingPage`."""
 
+    _named: OfTest[tuple[str, ...]] = OfTest(lambda: USUAL_NAMES)
+
     def __init__(
         self,
         given: Surroundings,
@@ -50,7 +53,6 @@ class PatchPage(PointingPage["PatchPicture"]):
         super().__init__(
             given, refuse, into_view, "chart", "Read them off a picture …", "Take these patches"
         )
-        self._named = USUAL_NAMES
         self.patch = WordField("a patch of this strip", self._take, role=Role.LEAD)
         self.names = WordField("names of the patches in order", self._type_names, role=Role.LEAD)
         for field in (self.patch, self.names):
@@ -85,12 +87,9 @@ class PatchPage(PointingPage["PatchPicture"]):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the patches of the strip whose frame is selected."""
-        place = self._bench.selected()
+        place = self.bench.selected()
         if scene.sheet is None or place is None:
             return
-        if self._strip is not None and self._strip.strip.id != place[0].strip.id:
-            # Each strip has a picture of its own.
-            self.steps = None
         self._strip, self._look = place[0], scene.look
         self.show_steps()
 
@@ -134,7 +133,7 @@ class PatchPage(PointingPage["PatchPicture"]):
         strip = self._strip
         if strip is not None and words.strip() not in ("", "—"):
             patch = patch_typed(words)
-            self._bench.edit(lambda book: keep_patch(book, strip, patch))
+            self.bench.edit(lambda book: keep_patch(book, strip, patch))
 
     def _type_names(self, words: str) -> None:
         self._named = names_typed(words)
@@ -163,7 +162,7 @@ class PatchPage(PointingPage["PatchPicture"]):
         self._refuse("")
         self.steps = None
         found = picture.patches()
-        self._bench.edit(lambda book: keep_patches(book, strip, found))
+        self.bench.edit(lambda book: keep_patches(book, strip, found))
 
     def acts(self) -> dict[Qt.Key, Callable[[], None]]:
         """Backspace takes back, Esc puts the picture away."""

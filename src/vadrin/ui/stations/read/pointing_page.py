@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Surroundings
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -65,6 +66,8 @@ class PointingPage(QWidget, Generic[Steps]):
         What the buttons say that open a picture, and that take what was pointed at.
     """
 
+    _pointed: OfTest[dict[int, Steps]] = OfTest(dict)
+
     def __init__(
         self,
         given: Surroundings,
@@ -75,11 +78,10 @@ class PointingPage(QWidget, Generic[Steps]):
         take: str,
     ) -> None:
         super().__init__()
-        self._bench, self._jobs, self._refuse = given.bench, given.jobs, refuse
+        self.bench, self._jobs, self._refuse = given.bench, given.jobs, refuse
         self._into_view, self._subject = into_view, subject
         self._strip: StripSheet | None = None
         self._look: Look = DAY
-        self.steps: Steps | None = None
         self.view: PointedPicture | None = None
         ask = partial(given.ask_file, f"Open the picture of the {subject}", _PICTURES, self.open)
         self.choose = button(choose, ask)
@@ -88,6 +90,20 @@ class PointingPage(QWidget, Generic[Steps]):
         self._head, self._asks = text("", Role.HEADING), text("", Role.LEAD_STRONG, wrap=True)
         self._keys = text("", Role.CAPTION, wrap=True)
         self._place = QVBoxLayout()
+
+    @property
+    def steps(self) -> Steps | None:
+        """How far the pointing has come on the selected strip."""
+        return self._pointed.get(self._strip.strip.id) if self._strip is not None else None
+
+    @steps.setter
+    def steps(self, steps: Steps | None) -> None:
+        if self._strip is None:
+            return
+        if steps is None:
+            self._pointed.pop(self._strip.strip.id, None)
+        else:
+            self._pointed[self._strip.strip.id] = steps
 
     @property
     def pointing(self) -> bool:

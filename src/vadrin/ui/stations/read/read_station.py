@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from functools import cached_property, partial
-from typing import Protocol, cast
+from typing import ClassVar, Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.read.patch_entry import takes_patches
 from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.paged_station import PagedStation
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
@@ -19,10 +21,8 @@ from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.trace_page import TracePage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Scene, Surroundings
 from vadrin.ui.widgets.fields import Field
-from vadrin.ui.widgets.page_links import PageLinks
-from vadrin.ui.widgets.page_stack import PageStack
 
 
 class _WayOfReading(Protocol):
@@ -45,24 +45,22 @@ _PAGES = {
 """Words of each page's link, and its name here; all but the first are made when turned to."""
 
 
-class ReadStation(Station):
+class ReadStation(PagedStation):
     """Three ways to read a frame; what each says is kept beside what the others say."""
+
+    links: ClassVar[dict[str, str]] = {name: words for name, (words, _) in _PAGES.items()}
+    first_page = "densities"
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
-        self._stack, self._given = PageStack(), given
-        self.densities = DensityPage(self.bench, self.refuse, self.refusal)
-        self._head = PageLinks({n: words for n, (words, _) in _PAGES.items()}, self.turn_to)
-        self.column.addWidget(self._head)
-        self.column.addWidget(self._stack, 1)
-        self._scene: Scene | None = None
+        self.densities = DensityPage(self.bench, given.ears, self.refuse, self.refusal)
         self._offer_all()
-        self.turn_to("densities")
+        self._put_up()
 
     @cached_property
     def scan(self) -> ScanPage:
         """Strips read off a picture."""
-        return ScanPage(self.bench, self.refuse, self._given.jobs, self._given.ask_file)
+        return ScanPage(self.bench, self.refuse, self.given.jobs, self.given.ask_file)
 
     @cached_property
     def light_box(self) -> LightBoxPage:
@@ -82,12 +80,12 @@ class ReadStation(Station):
     @cached_property
     def patches(self) -> PatchPage:
         """Patches of a colour chart."""
-        return PatchPage(self._given, self.refuse, self._stack.bring_into_view)
+        return PatchPage(self.given, self.refuse, self._stack.bring_into_view)
 
     @cached_property
     def trace(self) -> TracePage:
         """A curve off a picture of it."""
-        return TracePage(self._given, self.refuse, self._stack.bring_into_view)
+        return TracePage(self.given, self.refuse, self._stack.bring_into_view)
 
     @property
     def field(self) -> Field:
@@ -143,32 +141,37 @@ class ReadStation(Station):
             hint("1 … 9, N S U", "a verdict on the selected frame"),
         )
 
-    def turn_to(self, name: str) -> None:
-        """Show one of the ways of reading."""
-        self._stack.show_page(getattr(self, _PAGES[name][1]))
-        self._head.show_page(name, "How dense, and how good?")
+    def page_named(self, name: str) -> QWidget:
+        """One of the ways of reading, made when it is first turned to."""
+        page: QWidget = getattr(self, _PAGES[name][1])
+        return page
+
+    def question_of(self, _name: str) -> str:
+        """The question of all of them."""
+        return "How dense, and how good?"
+
+    def page_turned(self, name: str) -> None:
+        """What is refused stands beside its cause: not on a page that is not shown."""
         if name == "densities":
             self.densities.take_refusal(self.refusal)
         else:
-            # Beside its cause: not on a page that is not shown.
             self.column.addWidget(self.refusal)
-        self.refuse("")
-        if self._scene is not None:
-            self.show_scene(self._scene)
-            self.take_focus()
+
+    def turn_to(self, name: str) -> None:
+        """Show one of the ways of reading."""
+        super().turn_to(name)
         if name == "light box":
             self.light_box.point_out()
 
     def _page(self) -> _WayOfReading:
-        return cast(_WayOfReading, self._stack.currentWidget())
+        return cast(_WayOfReading, self.shown_page)
 
     def show_scene(self, scene: Scene) -> None:
         """Show the page that is turned to."""
-        self._scene = scene
         if scene.sheet is not None:
             self._head.offer("patches", takes_patches(scene.sheet))
             self._head.offer("trace", is_sheet(scene.sheet))
-        self._page().show_scene(scene)
+        super().show_scene(scene)
 
     def take_key(self, event: QKeyEvent) -> bool:
         """A key belongs to the way of reading that is turned to."""
@@ -177,7 +180,7 @@ class ReadStation(Station):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that no field took: the arrows walk along the film in every way of reading."""
         ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
-        page = self._stack.currentWidget()
+        page = self.shown_page
         # Where a picture is pointed at, the arrows are its crosshair's.
         pointing = isinstance(page, PointingPage) and page.pointing
         if pointing and event is not None and self.take_key(event):
@@ -187,13 +190,9 @@ class ReadStation(Station):
         elif event is None or not self.take_key(event):
             super().keyPressEvent(event)
 
-    def put_away(self) -> None:
-        """Listen to no instrument."""
-        self.densities.meter.rest()
-
     def take_focus(self) -> None:
         """Type at once."""
-        if self._stack.currentWidget() is self.densities:
+        if self.shown_page is self.densities:
             self.densities.take_focus()
         else:
             self.setFocus()

@@ -17,6 +17,7 @@ from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.look import DAY, Look
@@ -65,6 +66,9 @@ class ScanPage(QWidget):
     ask_file : callable
     """
 
+    _scans: OfTest[dict[int, Scan]] = OfTest(dict)
+    _paths: OfTest[dict[int, Path]] = OfTest(dict)
+
     def __init__(
         self,
         bench: Workbench,
@@ -73,12 +77,9 @@ class ScanPage(QWidget):
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
     ) -> None:
         super().__init__()
-        self._bench, self._refuse, self._jobs = bench, refuse, jobs
+        self.bench, self._refuse, self._jobs = bench, refuse, jobs
         self._strip: StripSheet | None = None
         self._look: Look = DAY
-        self.scan: Scan | None = None
-        self._of_strip = 0
-        self._path: Path | None = None
         self._kept: list[KeptFile] = []
         self._view: ScanView | None = None
         self._plot: CalibrationPlot | None = None
@@ -111,27 +112,43 @@ class ScanPage(QWidget):
         column.addWidget(self._words)
         column.addWidget(self._doubts)
 
+    @property
+    def scan(self) -> Scan | None:
+        """The scan of the strip, with its frames as they were moved."""
+        return self._scans.get(self._strip.strip.id) if self._strip is not None else None
+
+    @scan.setter
+    def scan(self, scan: Scan | None) -> None:
+        if self._strip is None:
+            return
+        if scan is None:
+            self._scans.pop(self._strip.strip.id, None)
+        else:
+            self._scans[self._strip.strip.id] = scan
+
+    @property
+    def _path(self) -> Path | None:
+        return self._paths.get(self._strip.strip.id) if self._strip is not None else None
+
     def show_scene(self, scene: Scene) -> None:
         """Show the scan of the strip whose frame is selected."""
         from vadrin.app.read.kept_scans import scans_of
 
-        place = self._bench.selected()
+        place = self.bench.selected()
         if place is None:
             return
         self._strip, self._look = place[0], scene.look
-        if self._of_strip != self._strip.strip.id:
-            self.scan, self._path, self._of_strip = None, None, self._strip.strip.id
         self.known.show_known()
         self._head.setText(f"Strip {self._strip.strip.label}")
         self._how.setText(_HOW_PAPER if self._edge_to_edge() else _HOW)
-        self._kept = scans_of(self._bench.notebook, self._strip)
+        self._kept = scans_of(self.bench.notebook, self._strip)
         self._show()
 
     def _edge_to_edge(self) -> bool:
         """Whether what is scanned is paper, whose steps have no gaps."""
         from vadrin.app.read.scan_reading import lies_edge_to_edge
 
-        sheet = self._bench.sheet
+        sheet = self.bench.sheet
         return sheet is not None and lies_edge_to_edge(sheet)
 
     def _show(self) -> None:
@@ -164,21 +181,21 @@ class ScanPage(QWidget):
         from vadrin.app.read.known_wedge import steps_kept
         from vadrin.app.read.scan_reading import frames_of_scan, laid_as_shot, open_scan
 
-        strip, sheet = self._strip, self._bench.sheet
+        strip, sheet = self._strip, self.bench.sheet
         if strip is None or sheet is None:
             return
         paper = self._edge_to_edge()
-        known, count = steps_kept(self._bench.notebook), len(frames_of_scan(strip))
+        known, count = steps_kept(self.bench.notebook), len(frames_of_scan(strip))
         place = which if which is not None else list(sheet.strips).index(strip)
         self._refuse("")
-        self._path = path
+        self._paths[strip.strip.id] = path
         self._words.setText(f"Opening {path.name} …")
         self._jobs.run(
             "scan",
             lambda said: laid_as_shot(
                 open_scan(path, count, known, place, said, paper), sheet, strip
             ),
-            self._opened,
+            partial(self._opened, strip.strip.id),
             self._failed,
             self._progress,
         )
@@ -194,20 +211,24 @@ class ScanPage(QWidget):
             self.scan = None
         self._show()
 
-    def _opened(self, scan: Scan) -> None:
+    def _opened(self, strip_id: int, scan: Scan) -> None:
         """Show what was found; the checksum it is known again by follows."""
         from vadrin.app.read.scan_reading import summed
 
-        self.scan = scan
+        self._scans[strip_id] = scan
         self._jobs.run(
-            "scan", lambda said: summed(scan, said), self._summed, self._failed, self._progress
+            "scan",
+            lambda said: summed(scan, said),
+            partial(self._summed, strip_id),
+            self._failed,
+            self._progress,
         )
         self._show()
 
-    def _summed(self, scan: Scan) -> None:
+    def _summed(self, strip_id: int, scan: Scan) -> None:
         """Its frames may have been moved meanwhile."""
-        if self.scan is not None:
-            self.scan = replace(self.scan, digest=scan.digest)
+        if strip_id in self._scans:
+            self._scans[strip_id] = replace(self._scans[strip_id], digest=scan.digest)
         self._show()
 
     def _failed(self, error: Exception) -> None:
@@ -230,7 +251,7 @@ class ScanPage(QWidget):
 
         kept = self._kept[-1]
         try:
-            path = self._bench.edit_or_raise(lambda book: found_again(book, kept))
+            path = self.bench.edit_or_raise(lambda book: found_again(book, kept))
         except VadrinError as error:
             self._refuse(str(error))
             return
@@ -263,7 +284,7 @@ class ScanPage(QWidget):
     def _move(self, along: int, wider: int, alone: bool) -> None:
         from vadrin.app.read.scan_reading import frame_moved, nudged
 
-        place = self._bench.selected()
+        place = self.bench.selected()
         if self.scan is None:
             return
         if alone and place is not None:
@@ -300,6 +321,6 @@ class ScanPage(QWidget):
 
         strip, scan = self._strip, self.scan
         if strip is not None and scan is not None:
-            said = self._bench.edit(lambda book: take_scan(book, strip, scan))
+            said = self.bench.edit(lambda book: take_scan(book, strip, scan))
             if said:
-                self._bench.said.emit(said)
+                self.bench.said.emit(said)

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.read.sheet_axes import AXIS_ENDS
 from vadrin.errors import EntryError
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.station import Scene, Surroundings
 from vadrin.ui.theme.roles import Role
@@ -33,6 +34,8 @@ _KEYS = (
 class TracePage(PointingPage["Trace"]):
     """The picture of a sheet, and the steps of tracing it; for its parameters see
     `PointingPage`."""
+
+    _last: OfTest[Trace | None] = OfTest(lambda: None)
 
     def __init__(
         self,
@@ -76,14 +79,15 @@ class TracePage(PointingPage["Trace"]):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the tracing of the strip whose frame is selected."""
-        place = self._bench.selected()
+        place = self.bench.selected()
         if place is None:
             return
-        fresh = self._strip is None or self._strip.strip.id != place[0].strip.id
+        before = self._last
         self._strip, self._look = place[0], scene.look
-        if fresh and self.steps is not None:
+        if self.steps is None and before is not None:
             # Another curve of the same picture: its axes stay.
-            self.steps = replace(self.steps, points=())
+            self.steps = replace(before, points=())
+        self._last = self.steps
         self.show_steps()
 
     def show_steps(self) -> None:
@@ -136,7 +140,7 @@ class TracePage(PointingPage["Trace"]):
         """Take the curve as the points of the strip."""
         from vadrin.app.read.sheet_tracing import keep_trace
 
-        trace, strip, sheet = self.steps, self._strip, self._bench.sheet
+        trace, strip, sheet = self.steps, self._strip, self.bench.sheet
         if trace is None or strip is None or sheet is None:
             return
         try:
@@ -145,11 +149,11 @@ class TracePage(PointingPage["Trace"]):
             self._refuse(str(error))
             return
         self._refuse("")
-        said = self._bench.edit(
+        said = self.bench.edit(
             lambda book: keep_trace(book, strip, points, trace.path, trace.digest, trace.picture)
         )
         if said:
-            self._bench.said.emit(said)
+            self.bench.said.emit(said)
 
     def acts(self) -> dict[Qt.Key, Callable[[], None]]:
         """F follows the line, Backspace takes back."""

@@ -47,7 +47,7 @@ class VerdictPage(QWidget):
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
-        self._bench = bench
+        self.bench = bench
         self._frame: FrameSheet | None = None
         self._title = text("", Role.HEADING)
         grid = QGridLayout()
@@ -98,7 +98,7 @@ class VerdictPage(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         """Show the selected frame."""
-        place, sheet = self._bench.selected(), scene.sheet
+        place, sheet = self.bench.selected(), scene.sheet
         if place is None or sheet is None:
             return
         strip, frame = place
@@ -123,13 +123,13 @@ class VerdictPage(QWidget):
         """Keep a verdict on the selected frame."""
         frame = self._frame
         if frame is not None:
-            self._bench.edit(lambda book: give_verdict(book, frame, asked, answer))
+            self.bench.edit(lambda book: give_verdict(book, frame, asked, answer))
 
     def _fault(self, words: str) -> None:
         frame = self._frame
         if frame is None:
             return
         if words.strip().lower() in ("", _NONE):
-            self._bench.edit_or_raise(lambda book: forget_faults(book, frame))
+            self.bench.edit_or_raise(lambda book: forget_faults(book, frame))
         else:
-            self._bench.edit_or_raise(lambda book: type_fault(book, frame, words))
+            self.bench.edit_or_raise(lambda book: type_fault(book, frame, words))

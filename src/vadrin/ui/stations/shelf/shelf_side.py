@@ -33,7 +33,7 @@ class ShelfSide(QWidget):
 
     def __init__(self, bench: Workbench, opened: Callable[[int], None]) -> None:
         super().__init__()
-        self._bench, self._opened = bench, opened
+        self.bench, self._opened = bench, opened
         self._ids: list[int] = []
         self._shown: object = None
         self._sides = [_WHOLE, _WHOLE]
@@ -90,7 +90,7 @@ class ShelfSide(QWidget):
         if ids != self._ids:
             self._sides = [_WHOLE, _WHOLE]
         self._ids = list(ids)
-        notebook = self._bench.notebook
+        notebook = self.bench.notebook
         now = (notebook, notebook.revision, tuple(ids), tuple(self._sides))
         if now == self._shown:
             return
@@ -103,12 +103,12 @@ class ShelfSide(QWidget):
                 self._say("One test is marked. Mark another (Ctrl+M) to see what changed.")
             self._store(
                 "Film left",
-                film_left(self._bench.notebook),
+                film_left(self.bench.notebook),
                 "Note under Batches in the cupboard how many rolls you have.",
             )
             self._store(
                 "Bottles",
-                bottles(self._bench.notebook),
+                bottles(self.bench.notebook),
                 "Note mixed bottles in the cupboard; their capacity and keeping time "
                 "then count down here.",
             )
@@ -143,7 +143,7 @@ class ShelfSide(QWidget):
             self._say(empty, Role.NOTE)
 
     def _sheets(self) -> list[TestSheet]:
-        found = [load_sheet(self._bench.notebook, i) for i in self._ids]
+        found = [load_sheet(self.bench.notebook, i) for i in self._ids]
         return [s for s in found if s is not None]
 
     def _show_changes(self) -> None:
@@ -155,7 +155,7 @@ class ShelfSide(QWidget):
             self._stack.addWidget(self._side(place, sheet))
         labels = ["" if s == _WHOLE else s.removeprefix("strip ") for s in self._sides]
         left, right = (
-            conditions_of(self._bench.notebook, sheet, label)
+            conditions_of(self.bench.notebook, sheet, label)
             for sheet, label in zip(sheets, labels, strict=True)
         )
         found = differences(left, right)
@@ -192,7 +192,7 @@ class ShelfSide(QWidget):
             return
         self.refusal.hide()
         try:
-            made = self._bench.edit_or_raise(
+            made = self.bench.edit_or_raise(
                 lambda notebook: start_variant(notebook, test_id, what, words)
             )
         except EditRefusedError as refusal:

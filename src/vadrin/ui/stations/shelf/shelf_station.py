@@ -27,6 +27,7 @@ from vadrin.app.shelf.shelf_index import (
 )
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import Said
+from vadrin.ui.kept import OfProgram
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
 from vadrin.ui.stations.station import Scene, Station, Surroundings
@@ -60,17 +61,21 @@ class ShelfStation(Station):
     topics = Topic.NOTEBOOK
     wants_finding = False
 
+    _group: OfProgram[str] = OfProgram(lambda: GROUPS[0])
+    _words: OfProgram[str] = OfProgram(str)
+    _marked: OfProgram[list[int]] = OfProgram(list)
+
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self._lines: list[ShelfLine] = []
         self._seen: tuple[object, int] = (None, -1)
-        self._group = GROUPS[0]
         self._worked_out: set[int] = set()
         self.column.addWidget(self._head())
         self._clock = text("", Role.REFUSAL, wrap=True)
         self.column.addWidget(self._clock)
         self._empty = text("", Role.LEAD, wrap=True)
         self._model = ShelfModel(self)
+        self._model.marked = self._marked
         # Later: lines come in sight while they are drawn.
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -139,7 +144,8 @@ class ShelfStation(Station):
         self.filter.setPlaceholderText("find: film, developer, date, note")
         self.filter.setAccessibleName("filter")
         self.filter.setFixedWidth(px(260))
-        self.filter.textChanged.connect(lambda _: self._list_lines(False))
+        self.filter.setText(self._words)
+        self.filter.textChanged.connect(self._find)
         self._grouping = WordField("grouping", self._set_group, chooser(GROUPS), role=Role.LEAD)
         self._grouping.show_value(self._group)
         self._new = button("New test", self.given.start_test, primary=True)
@@ -160,7 +166,7 @@ class ShelfStation(Station):
             self.given.jobs.cancel(_ANSWERS)
             self._lines = shelf_lines(notebook)
             known = {line.test_id for line in self._lines}
-            self._model.marked = [i for i in self._model.marked if i in known]
+            self._marked[:] = [i for i in self._marked if i in known]
             self._clock.setText(clock_doubt(notebook))
             self._clock.setVisible(bool(self._clock.text()))
             self._list_lines(True)
@@ -301,6 +307,10 @@ class ShelfStation(Station):
     def _type(self, letters: str) -> None:
         self.filter.setFocus()
         self.filter.insert(letters)
+
+    def _find(self, words: str) -> None:
+        self._words = words
+        self._list_lines(False)
 
     def take_focus(self) -> None:
         """Begin at the list, at the test one comes from, or at the button that starts one."""

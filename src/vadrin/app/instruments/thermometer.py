@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.read.instrument_line import InstrumentLine, instrument_on_a_line
+from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.instruments.simulated import THERMOMETER_LINE, SimulatedThermometer
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from vadrin.app.read.instrument_line import InstrumentLine, instrument_on_a_line
+from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.simulation.film import densities, typical_film

@@ -1,0 +1,82 @@
+"""Words half typed, and where the keyboard is: kept while the widgets are made anew."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtWidgets import QApplication, QLineEdit, QWidget
+
+from vadrin.app.document.workbench import Workbench
+from vadrin.ui.widgets.fields import Field, WordField
+
+
+@dataclass(frozen=True)
+class TypedWords:
+    """What stands in a field that nobody took yet; with the reason, where it was refused."""
+
+    place: tuple[str, int]
+    words: str
+    why_refused: str = ""
+
+
+@dataclass(frozen=True)
+class TypedAt:
+    """A station's half-typed words, and the part of it that has the keyboard."""
+
+    typed: tuple[TypedWords, ...]
+    keyboard: tuple[str, int] | None
+    cursor: int = 0
+
+
+def _places(station: QWidget) -> dict[tuple[str, int], QWidget]:
+    """What can be typed in or focused, by its name and its place among those of that name."""
+    found: dict[tuple[str, int], QWidget] = {}
+    counts: dict[str, int] = {}
+    for part in station.findChildren(QWidget):
+        name = part.accessibleName()
+        if name:
+            found[(name, counts.get(name, 0))] = part
+            counts[name] = counts.get(name, 0) + 1
+    return found
+
+
+def _words_in(place: tuple[str, int], part: QWidget) -> TypedWords | None:
+    if isinstance(part, WordField):
+        unsent = part.unsent
+        return TypedWords(place, part.text(), part.why_refused) if unsent else None
+    if isinstance(part, Field) and part.text():
+        return TypedWords(place, part.text())
+    return None
+
+
+def keep_typed(bench: Workbench, name: str, station: QWidget) -> None:
+    """Put what is half typed at a station into the session of the test."""
+    places = _places(station)
+    made = (_words_in(place, part) for place, part in places.items())
+    held = QApplication.focusWidget()
+    keyboard = next((place for place, part in places.items() if part is held), None)
+    cursor = held.cursorPosition() if isinstance(held, QLineEdit) else 0
+    kept = TypedAt(tuple(w for w in made if w is not None), keyboard, cursor)
+    sheet = bench.sheet
+    bench.session.of_test(sheet.test.id if sheet else None)[f"typed at {name}"] = kept
+
+
+def give_back_typed(bench: Workbench, name: str, station: QWidget) -> None:
+    """Put half-typed words and the keyboard back where they were."""
+    sheet = bench.sheet
+    session = bench.session.of_test(sheet.test.id if sheet else None)
+    kept = session.pop(f"typed at {name}", None)
+    if not isinstance(kept, TypedAt):
+        return
+    places = _places(station)
+    holds = places.get(kept.keyboard) if kept.keyboard is not None else None
+    if holds is not None:
+        holds.setFocus()
+    for typed in kept.typed:
+        part = places.get(typed.place)
+        if isinstance(part, WordField):
+            part.take_back(typed.words, typed.why_refused)
+        elif isinstance(part, Field):
+            part.setText(typed.words)
+    if isinstance(holds, QLineEdit):
+        holds.setCursorPosition(kept.cursor)

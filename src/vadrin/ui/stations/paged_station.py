@@ -1,0 +1,88 @@
+"""A station of several pages: which of them is shown belongs to the test."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Protocol, cast
+
+from PyQt6.QtWidgets import QApplication, QWidget
+
+from vadrin.ui.kept import OfTest
+from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.widgets.page_links import PageLinks
+from vadrin.ui.widgets.page_stack import PageStack
+
+
+class ShowsScene(Protocol):
+    """What every page can do."""
+
+    def show_scene(self, scene: Scene) -> None: ...
+
+
+class PagedStation(Station):
+    """Pages under a head that links to them; a test opens on the page it was left on.
+
+    Attributes
+    ----------
+    links : dict of str to str
+        Words of each page's link, by its name.
+    first_page : str
+        The page of a test nobody turned to another of.
+    """
+
+    links: ClassVar[dict[str, str]]
+    first_page: str
+    page: OfTest[str] = OfTest(str)
+
+    def __init__(self, given: Surroundings) -> None:
+        super().__init__(given)
+        self._head = PageLinks(self.links, self.turn_to)
+        self._stack = PageStack()
+        self._scene: Scene | None = None
+        self._shown = ""
+        self.column.addWidget(self._head)
+        self.column.addWidget(self._stack, 1)
+
+    def page_named(self, name: str) -> QWidget:
+        """The page of a name."""
+        raise NotImplementedError
+
+    def question_of(self, name: str) -> str:
+        """The question of a page."""
+        raise NotImplementedError
+
+    @property
+    def shown_page(self) -> QWidget | None:
+        """The page that is turned to."""
+        return self._stack.currentWidget()
+
+    def turn_to(self, name: str) -> None:
+        """Show one of the pages, whenever this test is looked at here."""
+        self.page = name
+        self._put_up()
+        if self._scene is not None:
+            self.show_scene(self._scene)
+            self.take_focus()
+
+    def _put_up(self) -> None:
+        name = self.page or self.first_page
+        self._stack.show_page(self.page_named(name))
+        self._head.show_page(name, self.question_of(name))
+        self._shown = name
+        self.page_turned(name)
+        self.refuse("")
+
+    def page_turned(self, name: str) -> None:
+        """A page was put up; nothing of the test is on it yet."""
+
+    def show_scene(self, scene: Scene) -> None:
+        """Show the page of the test."""
+        fresh, self._scene = self._scene is None, scene
+        if (self.page or self.first_page) != self._shown:
+            typing = QApplication.focusWidget()
+            held = typing is not None and self.isAncestorOf(typing)
+            self._put_up()
+            if held and not fresh:
+                # What had the keyboard is on a page that is not seen any more.
+                self.take_focus()
+        if scene.sheet is not None:
+            cast(ShowsScene, self.shown_page).show_scene(scene)
