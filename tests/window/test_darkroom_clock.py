@@ -350,6 +350,7 @@ def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
     )
     for film, bath, seconds, measured in trials:
         demo(film, "process")
+        station.turn_to("rules")
         with book.change("another developer"):
             book.put(replace(window.bench.sheet.test, developer_id=baths[bath]))
         type_into(page.given, seconds)

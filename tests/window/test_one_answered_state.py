@@ -32,8 +32,10 @@ def nothing_worked_out(window):
     """Work waits behind other work, so that an answer is as late as it can be."""
     go_on = Event()
     window.jobs.run("in the way", lambda _said: go_on.wait(), lambda _made: None)
-    yield
-    go_on.set()
+    try:
+        yield
+    finally:
+        go_on.set()
 
 
 def kept(hands):

@@ -56,6 +56,9 @@ def keep_typed(bench: Workbench, name: str, station: QWidget) -> None:
     held = QApplication.focusWidget()
     keyboard = next((place for place, part in places.items() if part is held), None)
     cursor = held.cursorPosition() if isinstance(held, QLineEdit) else 0
+    for part in places.values():
+        # What is half typed is not taken because its field goes.
+        part.blockSignals(isinstance(part, Field))
     kept = TypedAt(tuple(w for w in made if w is not None), keyboard, cursor)
     sheet = bench.sheet
     bench.session.of_test(sheet.test.id if sheet else None)[f"typed at {name}"] = kept

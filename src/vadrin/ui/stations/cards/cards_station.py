@@ -154,7 +154,8 @@ class CardsStation(Station):
         """Write the PDF where the line says."""
         if not self._pdf:
             return
-        target = Path(self.path.text().strip()).expanduser()
+        self._path = self.path.text()
+        target = Path(self._path.strip()).expanduser()
         data = target.suffix.lower() == ".json"
         scene = self._scene if data else None
         if target.suffix.lower() not in (".pdf", ".json"):

@@ -55,9 +55,7 @@ class ClockPage(QWidget):
         Goes to the clock of another test.
     """
 
-    def __init__(
-        self, bench: Workbench, ears: Ears, open_clock: Callable[[int], object]
-    ) -> None:
+    def __init__(self, bench: Workbench, ears: Ears, open_clock: Callable[[int], object]) -> None:
         super().__init__()
         self.bench, self._ears, self._open_clock = bench, ears, open_clock
         self._sheet: TestSheet | None = None
@@ -96,7 +94,7 @@ class ClockPage(QWidget):
         self._timer = QTimer(self)
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.tick)
-        ears.heard.connect(self._show_probe)
+        ears.heard.connect(self._heard)
         self._show_probe()
 
     def show_scene(self, scene: Scene) -> None:
@@ -193,6 +191,10 @@ class ClockPage(QWidget):
             except EntryError as error:
                 self._refuse(str(error))
         self._ears.look()
+        self._show_probe()
+
+    def _heard(self) -> None:
+        self._load()
         self._show_probe()
 
     def _show_probe(self) -> None:

@@ -1,0 +1,166 @@
+"""A look or a type size is changed at any moment, and nothing that was begun is lost by it."""
+
+import threading
+
+import numpy as np
+import pytest
+import tifffile
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication
+
+from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
+from vadrin.core.simulation.scanner import Scanner, scanned_strip
+from vadrin.notebook.records import Frame, Instrument, Reading, RunEvent
+
+ALT = Qt.KeyboardModifier.AltModifier
+WEDGE = (0.05, 0.25, 0.55, 0.9, 1.3, 1.75, 2.2, 2.7)
+
+
+@pytest.fixture(params=["type", "look"])
+def change(request, qtbot):
+    """Change the type size, or the look, by its key."""
+
+    def press(window):
+        hands = Hands(qtbot, window)
+        if request.param == "type":
+            hands.press(Qt.Key.Key_Plus, CTRL)
+        else:
+            window.next_look()
+        window.updates.flush()
+
+    return press
+
+
+def at(qtbot, demo, film, station, key):
+    window = demo(film, station)
+    hands = Hands(qtbot, window)
+    window.station().setFocus()
+    hands.press(key, ALT)
+    return window, hands
+
+
+def kept_instrument(book, kind):
+    """The first instrument of a kind in the cupboard; made where there is none."""
+    with book.change("an instrument"):
+        made = Instrument(name=f"the {kind}", kind=kind, port="simulated")
+        kept = (i for i in book.all(Instrument) if i.kind == kind and i.port)
+        return next(kept, None) or book.add(made)
+
+
+def test_the_clock_stays_and_its_thermometer_goes_on(qtbot, demo, change):
+    window, _ = at(qtbot, demo, "Kelda Pan 200", "process", Qt.Key.Key_K)
+    book = window.bench.notebook
+    name = kept_instrument(book, "thermometer").name
+    button_of(window.station(), "Start the clock").click()
+    button_of(window.station(), "Read the thermometer").click()
+    change(window)
+    assert "What is due now?" in words_of(window.station())
+    assert button_of(window.station(), f"{name} is read: stop")
+
+    def noted():
+        return [e for e in book.all(RunEvent) if e.value is not None]
+
+    qtbot.waitUntil(lambda: bool(noted()), timeout=10_000)
+    window.bench.go("shelf")
+    change(window)
+    before = len(noted())
+    qtbot.waitUntil(lambda: len(noted()) > before, timeout=20_000)
+    button_of(window.pages.station("process"), f"{name} is read: stop").click()
+    assert window.ears.listening.thermometer is None
+
+
+def test_a_densitometer_is_heard_once(qtbot, demo, change):
+    window = demo("Ostrel 400", "read")
+    book = window.bench.notebook
+    name = kept_instrument(book, "densitometer").name
+    threads = threading.active_count()
+    button_of(window.station(), "Listen to the densitometer").click()
+    heard = threading.active_count() - threads
+    for _ in range(3):
+        change(window)
+    assert threading.active_count() - threads == heard, "no line was left behind"
+    before = len(book.all(Reading))
+    button_of(window.station(), "Press its button").click()
+    qtbot.waitUntil(lambda: len(book.all(Reading)) == before + 1, timeout=10_000)
+    button_of(window.station(), f"{name} is heard: stop").click()
+    assert window.ears.listening.densitometer is None
+
+
+def test_an_open_scan_keeps_the_frames_that_were_moved(qtbot, demo, change, tmp_path):
+    window, hands = at(qtbot, demo, "Ostrel 400", "read", Qt.Key.Key_S)
+    densities = np.array([f.density for f in window.bench.sheet.strips[0].frames])
+    rng = np.random.default_rng(3)
+    picture, _ = scanned_strip(Scanner(), densities, densities[0], rng, 80, WEDGE)
+    tifffile.imwrite(tmp_path / "strip.tif", picture)
+    window.station().scan.open(tmp_path / "strip.tif")
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
+    window.station().setFocus()
+    hands.press(Qt.Key.Key_Right, times=3)
+    place = window.station().scan.scan.place
+    change(window)
+    assert window.station().scan.scan.place == place
+    assert window.station().shown_page is window.station().scan
+    other = window.bench.sheet.test.id
+    window.bench.open_test(1)
+    window.updates.flush()
+    assert window.station().scan.scan is None, "it belongs to the other test"
+    window.bench.open_test(other)
+    window.updates.flush()
+    assert window.station().scan.scan.place == place
+
+
+def test_a_half_typed_word_and_a_refusal_stay_where_they_are(qtbot, demo, change):
+    window = demo("Kelda Pan 200", "plan")
+    hands = Hands(qtbot, window)
+    field = window.station().fields["last"]
+    field.setFocus()
+    hands.write("+400")
+    refused = refusal_of(window)
+    assert refused
+    change(window)
+    assert refusal_of(window) == refused
+    assert window.station().fields["last"].text() == "+400"
+    fresh = window.station().fields["last"]
+    fresh.setFocus()
+    hands.press(Qt.Key.Key_Escape)
+    hands.write("+4", None)
+    change(window)
+    assert QApplication.focusWidget() is window.station().fields["last"]
+    assert window.station().fields["last"].text() == "+4"
+    assert window.bench.sheet.test.last_stop != 4.0, "not taken before Enter"
+    hands.write("")
+    assert window.bench.sheet.test.last_stop == 4.0
+
+
+def test_a_question_that_stands_open_stays_with_its_test(qtbot, demo, change):
+    window = demo("Skerry Fine 50", "expose")
+    hands = Hands(qtbot, window)
+    window.station().setFocus()
+    hands.press(Qt.Key.Key_M)
+    hands.write("1")
+    assert "The light is" in words_of(window.station())
+    asked, here = window.station().asked.prompt.text(), window.bench.sheet.test.id
+    change(window)
+    assert window.station().asked.prompt.text() == asked
+    assert window.station().asked.isVisible()
+    others = [t for t in (1, 2, 3, 4) if t != here]
+    window.bench.open_test(others[0])
+    window.updates.flush()
+    assert not window.station().asked.isVisible(), "another test was not asked"
+    frames = window.bench.notebook.all(Frame)
+    hands.press(Qt.Key.Key_1)
+    assert window.bench.notebook.all(Frame) == frames
+    window.bench.open_test(here)
+    window.updates.flush()
+    window.station().setFocus()
+    hands.press(Qt.Key.Key_1)
+    assert "Set for the light as it is" in said_by(window)
+
+
+def test_pages_belong_to_tests(qtbot, demo):
+    window, _ = at(qtbot, demo, "Ostrel 400", "read", Qt.Key.Key_J)
+    assert window.station().shown_page is window.station().verdicts
+    window.bench.open_test(1)
+    window.updates.flush()
+    assert window.station().shown_page is window.station().densities
+    assert QApplication.focusWidget() is field_of(window, "density of the selected frame")
