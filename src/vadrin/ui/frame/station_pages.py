@@ -3,11 +3,20 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QCoreApplication, QEvent, Qt
-from PyQt6.QtWidgets import QScrollArea, QStackedWidget
+from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, Surroundings
+
+
+def delete_now(part: QWidget) -> None:
+    """Delete a widget before anything else is done, so that no style sheet is put on it.
+
+    Never from within an event of its own.
+    """
+    part.deleteLater()
+    QCoreApplication.sendPostedEvents(part, QEvent.Type.DeferredDelete)
 
 
 class StationPages(QStackedWidget):
@@ -58,15 +67,13 @@ class StationPages(QStackedWidget):
         What is half typed on them, and in no file, is kept with the test.
         """
         for name in [n for n in self._stations if n != but]:
-            keep_typed(self._given.bench, name, self._stations.pop(name))
-            area = self._areas.pop(name)
-            shown = area is self.currentWidget()
+            station, area = self._stations.pop(name), self._areas.pop(name)
+            keep_typed(self._given.bench, name, station)
+            if station.side_panel is not None:
+                # Not in the station's own page: it is lent to the column beside it.
+                delete_now(station.side_panel)
             self.removeWidget(area)
-            area.deleteLater()
-            if not shown:
-                # At once, so that no style sheet is put on it; the one shown may be in the
-                # middle of the key that asks for this.
-                QCoreApplication.sendPostedEvents(area, QEvent.Type.DeferredDelete)
+            delete_now(area)
 
     def give_back(self, name: str) -> None:
         """Put back what was half typed on a station when it was let go of."""

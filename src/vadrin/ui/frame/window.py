@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
@@ -21,7 +22,7 @@ from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
-from vadrin.ui.frame.station_pages import StationPages
+from vadrin.ui.frame.station_pages import StationPages, delete_now
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
 from vadrin.ui.jobs import Jobs
@@ -330,12 +331,11 @@ class Window(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.setFont(typeface.role_font(Role.BODY))
-            if look.red_only != self._red_only:
-                app.setStyle(CaretStyle(look))
-                self._red_only = look.red_only
             sheet = style_sheet(look, {s: px(s) for s in TYPE_SIZES})
-            if app.styleSheet() != sheet:
-                dress(app, sheet)
+            style = CaretStyle(look) if look.red_only != self._red_only else None
+            self._red_only = look.red_only
+            if app.styleSheet() != sheet or style is not None:
+                dress(app, sheet, style)
             # A new style sheet gives widgets back the type they had before the first one.
             self.header.rescale()
             self.finding_line.rescale()
@@ -347,13 +347,19 @@ class Window(QMainWindow):
             self.updates.flush()
 
     def scale_type(self, way: int) -> None:
-        """Larger or smaller type, 100 to 200 %."""
+        """Larger or smaller type, 100 to 200 %, when the event loop turns.
+
+        Everything is made anew, and what asks for it may stand in the middle of a key's way.
+        """
+        QTimer.singleShot(0, partial(self._scale_now, way))
+
+    def _scale_now(self, way: int) -> None:
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
         self.pages.let_go()
         if self.finding is not None:
             self.finding.hide()
-            self.finding.deleteLater()
+            delete_now(self.finding)
             self.finding = None
         self._fold()
         self.set_look(self.look)

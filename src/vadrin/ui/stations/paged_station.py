@@ -32,13 +32,14 @@ class PagedStation(Station):
     links: ClassVar[dict[str, str]]
     first_page: str
     page: OfTest[str] = OfTest(str)
+    shown = ""
+    """Name of the page that is put up."""
 
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self._head = PageLinks(self.links, self.turn_to)
         self._stack = PageStack()
         self._scene: Scene | None = None
-        self._shown = ""
         self.column.addWidget(self._head)
         self.column.addWidget(self._stack, 1)
 
@@ -67,7 +68,7 @@ class PagedStation(Station):
         name = self.page or self.first_page
         self._stack.show_page(self.page_named(name))
         self._head.show_page(name, self.question_of(name))
-        self._shown = name
+        self.shown = name
         self.page_turned(name)
         self.refuse("")
 
@@ -77,7 +78,7 @@ class PagedStation(Station):
     def show_scene(self, scene: Scene) -> None:
         """Show the page of the test."""
         fresh, self._scene = self._scene is None, scene
-        if (self.page or self.first_page) != self._shown:
+        if (self.page or self.first_page) != self.shown:
             typing = QApplication.focusWidget()
             held = typing is not None and self.isAncestorOf(typing)
             self._put_up()

@@ -173,8 +173,10 @@ class CaretStyle(QProxyStyle):
         return super().pixelMetric(metric, option, widget)
 
 
-def dress(app: QApplication, sheet: str) -> None:
-    """Put a style sheet on every widget there is.
+def dress(app: QApplication, sheet: str, style: QStyle | None = None) -> None:
+    """Put a style sheet, and a style, on every widget there is.
+
+    The sheet before is taken off first: over another one Qt takes three times as long.
 
     Qt goes through a list it made beforehand and calls into Python on the way. Were garbage
     collected there, widgets of a window that is gone would be deleted while they are still on
@@ -183,6 +185,9 @@ def dress(app: QApplication, sheet: str) -> None:
     collecting = gc.isenabled()
     gc.disable()
     try:
+        app.setStyleSheet("")
+        if style is not None:
+            app.setStyle(style)
         app.setStyleSheet(sheet)
     finally:
         if collecting:

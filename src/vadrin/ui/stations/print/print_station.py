@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import partial
+from functools import cached_property, partial
 from typing import ClassVar
 
 from PyQt6.QtCore import Qt
@@ -36,18 +36,6 @@ class PrintStation(PagedStation):
     def __init__(self, given: Surroundings) -> None:
         super().__init__(given)
         self.cue = given.ears.cue
-        self.setup = SetupPage(self.bench, self.refuse)
-        self.strip = StripPage(self.bench, self.refuse, self.cue)
-        self.covered = CoveredPage(self.bench, self.refuse)
-        self.contact = ContactPage(self.bench)
-        self.grade = GradePage(self.bench, self.refuse, given.ask_file)
-        self._pages: dict[str, QWidget] = {
-            "setup": self.setup,
-            "strip": self.strip,
-            "covered": self.covered,
-            "contact": self.contact,
-            "grade": self.grade,
-        }
         self.column.addWidget(self.refusal)
         self.offer(
             *(
@@ -67,9 +55,35 @@ class PrintStation(PagedStation):
         )
         self._put_up()
 
+    @cached_property
+    def setup(self) -> SetupPage:
+        """What must not move."""
+        return SetupPage(self.bench, self.refuse)
+
+    @cached_property
+    def strip(self) -> StripPage:
+        """Test strips."""
+        return StripPage(self.bench, self.refuse, self.cue)
+
+    @cached_property
+    def covered(self) -> CoveredPage:
+        """Half-covered strips."""
+        return CoveredPage(self.bench, self.refuse)
+
+    @cached_property
+    def contact(self) -> ContactPage:
+        """The contact sheet."""
+        return ContactPage(self.bench)
+
+    @cached_property
+    def grade(self) -> GradePage:
+        """Grades and prints."""
+        return GradePage(self.bench, self.refuse, self.given.ask_file)
+
     def page_named(self, name: str) -> QWidget:
-        """One of the pages."""
-        return self._pages[name]
+        """One of the pages, made when it is first turned to."""
+        page: QWidget = getattr(self, name)
+        return page
 
     def question_of(self, name: str) -> str:
         """The question of a page."""
@@ -97,7 +111,8 @@ class PrintStation(PagedStation):
 
     def put_away(self) -> None:
         """Count no more."""
-        self.strip.countdown.rest()
+        if "strip" in self.__dict__:
+            self.strip.countdown.rest()
 
     def take_focus(self) -> None:
         """The keys belong to the page."""

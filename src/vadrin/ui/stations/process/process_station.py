@@ -132,9 +132,9 @@ class ProcessStation(PagedStation):
         return _PAGES[name].question
 
     def _confirm(self) -> None:
-        if self.shown_page is self.clock:
+        if self.shown == "clock":
             self.clock.confirm()
-        elif self.shown_page is self.got:
+        elif self.shown == "got":
             self.got.as_planned()
 
     def _open_clock(self, test_id: int) -> None:
@@ -149,9 +149,9 @@ class ProcessStation(PagedStation):
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time, or at the clock's button."""
-        if self.shown_page is self.clock:
+        if self.shown == "clock":
             self.clock.main.setFocus()
-        elif self.shown_page is self.got:
+        elif self.shown == "got":
             self.got.take_focus()
         else:
             self.setFocus()
