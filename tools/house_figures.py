@@ -16,7 +16,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
-LONG_FUNCTION = 30
+LONG_FUNCTION, LONG_FILE, FULL_FOLDER = 30, 300, 15
 _KEPT_FOR_LATER = re.compile(r"`(?:vadrin\.)?([\w.]+)`")
 _FRAMEWORK = re.compile(
     r"^(visit_|test_|__|upgrade$|downgrade$|[a-z]+[A-Z])|^(data|event|flags|paint|count|run|ticks|process_bind_param|process_result_value)$"
@@ -122,7 +122,9 @@ def defined_twice(trees: dict[str, ast.Module]) -> list[str]:
     """Public names that more than one module defines."""
     counts = Counter(n for t in trees.values() for n in set(_defined(t)) if not n.startswith("_"))
     shared = {
-        "PAGE",
+        "DESCRIPTION",
+        "TYPE",
+        "view",
         "revision",
         "down_revision",
         "upgrade",
@@ -134,8 +136,9 @@ def defined_twice(trees: dict[str, ast.Module]) -> list[str]:
 
 
 def file_names_used_twice(root: Path) -> list[str]:
-    """Names of modules that stand in more than one folder."""
-    names = Counter(p.name for p in (root / "src").rglob("*.py") if p.name != "__init__.py")
+    """Names of modules that stand in more than one folder; a type of test has one in each layer."""
+    counted = (p for p in (root / "src").rglob("*.py") if p.name != "__init__.py")
+    names = Counter(p.name for p in counted if p.parent.name != "test_types")
     return sorted(name for name, count in names.items() if count > 1)
 
 
@@ -161,6 +164,35 @@ def without_caller(root: Path, trees: dict[str, ast.Module]) -> list[str]:
         for module, name in made
         if not named[name] and not _FRAMEWORK.match(name) and name not in later
     )
+
+
+def inner_imports(trees: dict[str, ast.Module]) -> str:
+    """Imports inside functions, and in how many files."""
+    counts = [sum(_imports_in(f) for f in functions(tree)) for tree in trees.values()]
+    return f"{sum(counts)} in {sum(n > 0 for n in counts)} files"
+
+
+def _imports_in(function: ast.FunctionDef | ast.AsyncFunctionDef) -> int:
+    return sum(isinstance(n, ast.Import | ast.ImportFrom) for n in function.body)
+
+
+def formatter_exceptions(root: Path) -> int:
+    """Places where the formatter is told to look away."""
+    mark = re.compile(r"#\s*fmt: *(?:skip|off)")
+    folders = (root / name for name in ("src", "tests", "tools"))
+    files = (f for folder in folders for f in folder.rglob("*.py"))
+    return sum(len(mark.findall(f.read_text(encoding="utf-8"))) for f in files)
+
+
+def importers(trees: dict[str, ast.Module]) -> str:
+    """How many public names there are, and how many are imported by one module alone."""
+    names = {(m, n) for m, t in trees.items() for n in _defined(t) if not n.startswith("_")}
+    users: Counter[tuple[str, str]] = Counter()
+    for tree in trees.values():
+        for node in ast.walk(tree):
+            if isinstance(node, ast.ImportFrom) and node.module:
+                users.update((node.module, alias.name) for alias in node.names)
+    return f"{len(names)}, {sum(users[name] == 1 for name in names)}"
 
 
 _NO_CODE = {
@@ -206,6 +238,11 @@ def figures(root: Path) -> dict[str, str]:
         "files in the fullest folder": f"{count} ({most})",
         "file length, median and 90th percentile": _pair(sizes),
         "function length, median and 90th percentile": _pair(lengths),
+        f"files over {LONG_FILE} lines": str(sum(n > LONG_FILE for n in sizes)),
+        f"folders over {FULL_FOLDER} files": str(sum(n > FULL_FOLDER for n in folders.values())),
+        "imports inside functions": inner_imports(trees),
+        "exceptions from the formatter": str(formatter_exceptions(root)),
+        "public names, and those with one importer": importers(trees),
         f"functions over {LONG_FUNCTION} lines": str(sum(n > LONG_FUNCTION for n in lengths)),
         "circles of imports, of modules and rooms": str(circles(trees)),
         "file names used twice": f"{len(repeated)} {' '.join(repeated)}".strip(),

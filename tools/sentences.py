@@ -1,6 +1,6 @@
 """Write down every sentence the program can say, station by station, to be read through.
 
-``python tools/sentences.py`` writes docs/sentences.md; a test holds it to the code.
+``python tools/sentences.py`` writes docs/sentences.md, which is made and not committed.
 """
 
 from __future__ import annotations

@@ -18,7 +18,7 @@ from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
 from vadrin.app.shelf.shelf_index import undecided_answer
-from vadrin.app.test_types.colour_push.answer import crossover_words
+from vadrin.app.test_types.colour_push.colours import crossover_words
 from vadrin.app.test_types.long_exposures import write_law
 from vadrin.app.test_types.push import over_developed_proof, push_rows
 from vadrin.core.channels import Channel

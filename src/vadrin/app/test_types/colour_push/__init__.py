@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
-from vadrin.app.test_types.colour_push.answer import colour_answer
+from vadrin.app.test_types.colour_push.colours import colour_answer
 from vadrin.core.planning.test_types.colour_push import ColourPush
 
 DESCRIPTION = TestDescription(

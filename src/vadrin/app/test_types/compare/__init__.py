@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.descriptions.description import TestDescription
-from vadrin.app.test_types.compare.answer import compare_answer
+from vadrin.app.test_types.compare.compared import compare_answer
 from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_types.compare import Compare
 

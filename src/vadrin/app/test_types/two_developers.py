@@ -13,13 +13,15 @@ from vadrin.app.descriptions.answer_in_words import (
     OwnAnswer,
     Series,
 )
+from vadrin.app.descriptions.description import TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.document.state import State
 from vadrin.app.results.next_act import waiting_act
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure, absent
-from vadrin.core.planning.test_types.two_developers import PRINTING
+from vadrin.core.planning.plan_request import Arrangement
+from vadrin.core.planning.test_types.two_developers import PRINTING, TwoDevelopers
 
 if TYPE_CHECKING:
     from vadrin.core.results.comparison import Comparison
@@ -247,3 +249,12 @@ def _words(sheet: TestSheet, of: Comparison, pairs: Figure, changes: list[str]) 
         )
     said = " ".join(c for c in changes if c)
     return f"{words} {said}".strip()
+
+
+DESCRIPTION = TestDescription(
+    TwoDevelopers.key,
+    "What does another developer change?",
+    "Identical exposures in pairs, interleaved, half for each; stain read through blue or UV.",
+    arrangement=Arrangement.INTERLEAVED,
+    answer=two_developers_answer,
+)
