@@ -9,9 +9,11 @@ from tests.core.closed_form import STOP, ClosedForm
 from vadrin.core.figure import Basis
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.results import analysis, school_answers
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
+from vadrin.core.results.school import RATING_SCHOOLS, SCHOOLS, School
 from vadrin.core.results.school_answers import match_ei
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
@@ -158,3 +160,21 @@ def test_the_act_that_is_advised_does_firm_up_the_answer():
             figure = answer.finding.zone_ei
             kept.append(math.log(figure.high / figure.low))
     assert sum(after) < sum(before)
+
+
+def test_a_school_has_its_row_by_its_declaration_alone(monkeypatch):
+    """A film of known curves, rated by a school nobody had thought of: it develops to a contrast
+    of its own, and its row stands beside the others."""
+    half = School(
+        "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
+    )
+    monkeypatch.setattr(school_answers, "SCHOOLS", {**SCHOOLS, "half": half})
+    monkeypatch.setattr(analysis, "RATING_SCHOOLS", {**RATING_SCHOOLS, "half": half})
+    found = analyse(FILM.strips(TIMES), Settings(school="half", draws=0))
+    row = next(a for a in found.schools if a.school is half)
+    assert row.exposure_index.present
+    assert row.time_min.present
+    standard = next(a for a in found.schools if a.school.key == "standard")
+    assert row.time_min.value != standard.time_min.value
+    assert found.school is half
+    assert found.rated_index == found.finding.zone_ei

@@ -1,12 +1,14 @@
 """The documents say what is so: paths exist, names are defined, pictures and keys are there."""
 
+import ast
+import builtins
 import importlib
 import re
 from pathlib import Path
 
 import pytest
 
-from vadrin.app.document.workbench import STATIONS
+from vadrin.app.document.stations import STATIONS
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS
@@ -81,3 +83,55 @@ def test_no_registry_is_named_anywhere():
         assert "://pypi" not in text, path
         if path.name.startswith("requirements"):
             assert "find-links" not in text, path
+
+
+def _known_names():
+    """Every name that code of the program defines, takes or uses."""
+    known = set(dir(builtins)) | {"numpy", "scipy", "sqlite3", "Decimal"}
+    for path in ROOT.glob("src/**/*.py"):
+        known.add(path.stem)
+        known |= {part for part in path.relative_to(ROOT / "src").parts if "." not in part}
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            for field in ("name", "id", "attr", "arg", "module"):
+                named = getattr(node, field, None)
+                if isinstance(named, str):
+                    known |= set(named.split("."))
+            if isinstance(node, ast.Constant) and isinstance(node.value, str):
+                # Columns of tables and keys of reports are named as they are written.
+                known |= set(re.findall(r"\w+", node.value)) if len(node.value) < 60 else set()
+    return known
+
+
+def _docstrings(path):
+    kinds = ast.Module | ast.ClassDef | ast.FunctionDef
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, kinds):
+            yield ast.get_docstring(node) or ""
+
+
+def test_every_name_in_backquotes_exists():
+    known, missing = _known_names(), []
+    for path in sorted(ROOT.glob("src/**/*.py")):
+        for words in _docstrings(path):
+            for named in re.findall(r"(?<!`)`([A-Za-z_][\w.]*)`(?!`)", words):
+                missing += [f"{path.name}: {named}" for n in named.split(".") if n not in known]
+    assert not missing
+
+
+def test_the_parameters_a_docstring_names_are_taken():
+    """A name in a Parameters section belongs to the function, or to what its class is made of."""
+    missing = []
+    for path in sorted(ROOT.glob("src/**/*.py")):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.FunctionDef):
+                missing += [f"{path.name}: {node.name}: {n}" for n in _said_and_not_taken(node)]
+    assert not missing
+
+
+def _said_and_not_taken(function):
+    words = ast.get_docstring(function) or ""
+    section = re.search(r"Parameters\n-+\n(.*?)(?:\n\n?\w+\n-+\n|\Z)", words, re.S)
+    said = re.findall(r"^(\w[\w, *]*?) : ", section[1], re.M) if section else []
+    a = function.args
+    taken = {x.arg for x in (*a.posonlyargs, *a.args, *a.kwonlyargs, a.vararg, a.kwarg) if x}
+    return [n for line in said for n in re.split(r", ?", line) if n not in taken]

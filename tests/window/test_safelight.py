@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
 
 from tests.window.pages import settle
 from vadrin.app.demo.demo_scan import write_demo_scan
-from vadrin.app.document.workbench import STATIONS
+from vadrin.app.document.stations import STATIONS
 from vadrin.app.read.known_wedge import KnownSteps, keep_steps
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 

@@ -5,7 +5,7 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.app.test_every_kind_spoilt import KINDS, at_random, bench_of, without_times
 from tests.window.pages import settle, words_of
-from vadrin.app.document.workbench import STATIONS
+from vadrin.app.document.stations import STATIONS
 
 
 @pytest.fixture

@@ -5,7 +5,8 @@ from PyQt6.QtCore import QObject, Qt
 from PyQt6.QtWidgets import QApplication, QMenu
 
 from tests.window.pages import CTRL, DOWN, ENTER, ESCAPE, Hands, button_of, settle, words_of
-from vadrin.app.document.workbench import STATIONS, Topic
+from vadrin.app.document.stations import STATIONS
+from vadrin.app.document.workbench import Topic
 from vadrin.errors import StoppedError
 from vadrin.notebook.records import Frame, Reading, Stock, Test
 from vadrin.ui.frame.command_box import found_actions

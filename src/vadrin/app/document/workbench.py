@@ -16,6 +16,7 @@ from vadrin.app.document.events import Event
 from vadrin.app.document.session import Session
 from vadrin.app.document.sheet_loading import load_sheet, test_of_change
 from vadrin.app.document.state import State, WorkedOut
+from vadrin.app.document.stations import STATIONS
 from vadrin.app.sheets.frame_order import next_to_expose, next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError, StorageError
@@ -27,9 +28,6 @@ if TYPE_CHECKING:
     from vadrin.core.results.analysis import Analysis
 
 T = TypeVar("T")
-
-STATIONS = ("plan", "expose", "process", "read", "curves", "print", "finding", "cards")
-"""The stations of a test in the order of the work."""
 
 
 class Topic(Flag):

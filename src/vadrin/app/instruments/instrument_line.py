@@ -8,6 +8,7 @@ from typing import Generic, Protocol, TypeVar
 
 import numpy as np
 
+from vadrin.app.document.stations import key_to
 from vadrin.errors import EntryError
 from vadrin.instruments.line_format import LineFormat, LineReading
 from vadrin.instruments.serial_line import SerialLine
@@ -67,7 +68,7 @@ class InstrumentLine(Generic[S]):
         except OSError as error:
             raise EntryError(
                 f"{kept.name} does not answer at {port}; check its cable, and its port in the "
-                "cupboard (Ctrl+9)"
+                f"cupboard ({key_to('cupboard')})"
             ) from error
 
     def take_all(self) -> list[LineReading]:
@@ -104,6 +105,7 @@ def instrument_on_a_line(
         if kept.kind == kind and kept.port:
             return kept
     raise EntryError(
-        f"no {kind} with a port in the cupboard yet (Ctrl+9, under instruments); its port may be "
+        f"no {kind} with a port in the cupboard yet ({key_to('cupboard')}, under instruments); "
+        "its port may be "
         f"“{SIMULATED}”"
     )

@@ -9,6 +9,7 @@ from typing import Any
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_name, stops_text
 from vadrin.app.display.quantities import minutes_brief
 from vadrin.app.display.words import counted, list_text
+from vadrin.app.document.stations import key_to
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
 from vadrin.app.entry.film_supply import (
@@ -163,7 +164,9 @@ def _compared_names(plan: PlanEdit, words: str) -> PlanEdit:
 
 def _warmth(plan: PlanEdit, words: str) -> PlanEdit:
     """The temperature is the process's own; typed as it is, it stays."""
-    raise EntryError("the process says its temperature: choose one at Process (Ctrl+3)")
+    raise EntryError(
+        f"the process says its temperature: choose one at Process ({key_to('process')})"
+    )
 
 
 def _reciprocity(plan: PlanEdit, words: str) -> PlanEdit:

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.state import State
+from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
@@ -74,7 +75,11 @@ def grade_lines(
     known = known_grades(notebook, sheet)
     words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}."
     if not known:
-        return f"{words} Keep the paper's grades in the cupboard (Ctrl+9) to have one named.", ()
+        return (
+            f"{words} Keep the paper's grades in the cupboard ({key_to('cupboard')}) to have one "
+            "named.",
+            (),
+        )
     room = present_room(notebook, sheet)
     here = next((f for g, _, _, f in known if g == room.setup.grade), None)
     made = []

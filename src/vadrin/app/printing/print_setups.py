@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
+from vadrin.app.document.stations import key_to
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.library.cupboard import title_of
@@ -148,7 +149,9 @@ def _typed(notebook: Notebook, name: str, words: str) -> dict[str, Any]:
             return {field: None}
         known = {title_of(notebook, r).lower(): r.id for r in notebook.all(kind)}
         if words.lower() not in known:
-            raise EntryError(f"there is no {name} called “{words}” in the cupboard yet (Ctrl+9)")
+            raise EntryError(
+                f"there is no {name} called “{words}” in the cupboard yet ({key_to('cupboard')})"
+            )
         return {field: known[words.lower()]}
     if name == "lens stop":
         plain = words.lower().removeprefix("f/").removeprefix("f")

@@ -6,6 +6,7 @@ import json
 from contextlib import suppress
 from dataclasses import asdict, replace
 
+from vadrin.app.document.stations import key_to
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
@@ -71,7 +72,8 @@ def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
         with notebook.change(f"the steps of {process.name}"):
             for step in process_steps(notebook, sheet):
                 notebook.add(replace(step, process_id=process.id))
-    return f"The steps of {process.name} are in the cupboard (Ctrl+9, steps of processes)."
+    where = f"{key_to('cupboard')}, steps of processes"
+    return f"The steps of {process.name} are in the cupboard ({where})."
 
 
 def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.stamps import now
 from vadrin.core.process.rules_on_trial import (
@@ -60,7 +61,9 @@ def rule_named(notebook: Notebook, words: str) -> Rule:
     """
     found = next((r for r in notebook.all(Rule) if r.name.lower() == words.strip().lower()), None)
     if found is None:
-        raise EntryError(f"there is no rule called “{words.strip()}” in the cupboard yet (Ctrl+9)")
+        raise EntryError(
+            f"there is no rule called “{words.strip()}” in the cupboard yet ({key_to('cupboard')})"
+        )
     return found
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from vadrin.app.document.stations import key_to
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
@@ -66,7 +67,9 @@ def _link(notebook: Notebook, name: str, typed: str) -> dict[str, Any]:
         (r for r in notebook.all(kind) if title_of(notebook, r).lower() == typed.lower()), None
     )
     if found is None:
-        raise ValueError(f"there is no {name} called “{typed}” in the cupboard yet (Ctrl+9)")
+        raise ValueError(
+            f"there is no {name} called “{typed}” in the cupboard yet ({key_to('cupboard')})"
+        )
     changes: dict[str, Any] = {field: found.id}
     if isinstance(found, LightMeter):
         changes["meter_constant"] = found.constant

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TypeVar
 
+from vadrin.app.document.stations import key_to
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
 from vadrin.app.sheets.reference_temperature import routine_of
@@ -37,7 +38,7 @@ def _named(notebook: Notebook, kind: type[C], words: str) -> C | None:
     for record in notebook.all(kind):
         if title_of(notebook, record).lower() == typed:
             return record
-    raise EntryError(f"there is no “{words.strip()}” in the cupboard yet (Ctrl+9)")
+    raise EntryError(f"there is no “{words.strip()}” in the cupboard yet ({key_to('cupboard')})")
 
 
 def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:

@@ -98,3 +98,10 @@ def attach(notebook: Notebook, test_id: int, path: Path) -> Attachment:
         return notebook.add(
             Attachment(test_id=test_id, name=path.name, media_type=kind, added_at=now(), data=data)
         )
+
+
+def readings_filter() -> str:
+    """The kinds of file that tables of readings come in and go out as, as dialogs want them."""
+    from vadrin.formats.readings.file_formats import suffixes
+
+    return f"Readings ({' '.join(f'*{s}' for s in suffixes())});;Any file (*)"

@@ -97,7 +97,7 @@ def local_slope(rows: Array, slope_weights: Array) -> Array:
     ----------
     rows : ndarray, shape (..., 6)
         Parameter rows.
-    bends : ndarray, shape (..., m) or (m,)
+    slope_weights : ndarray, shape (..., m) or (m,)
         Weights of the smooth slope factor; broadcast against the rows.
 
     Returns

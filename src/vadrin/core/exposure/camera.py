@@ -162,7 +162,7 @@ def settings_for(
         What the meter asks for, as marks.
     wanted : ndarray, shape (n,)
         Stops.
-    prefer : str
+    turned_first : str
         ``shutter`` or ``aperture``: what is turned.
     filters : tuple of float
         Neutral densities at hand, in stops.

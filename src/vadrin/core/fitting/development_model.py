@@ -164,9 +164,9 @@ def parameters_at(model: DevelopmentModel, phi: Array, times: Array) -> Array:
 
     Parameters
     ----------
-    law : Law
+    model : DevelopmentModel
     phi : ndarray, shape (..., 12 or more)
-        Law parameters.
+        Parameters of the model.
     times : ndarray, shape (T,)
 
     Returns

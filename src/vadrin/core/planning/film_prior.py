@@ -93,13 +93,13 @@ def prior_parameters(prior: FilmPrior, model: DevelopmentModel) -> Array:
 
     Parameters
     ----------
-    likely : Likely
-    law : Law
+    prior : FilmPrior
+    model : DevelopmentModel
         Of the strips planned.
 
     Returns
     -------
-    ndarray, shape (law.size,)
+    ndarray, shape (model.size,)
     """
     at = model.anchor
     here, near = development_model.parameters_at(prior.model, prior.phi, np.array([at, at * 1.001]))

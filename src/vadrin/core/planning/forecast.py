@@ -177,7 +177,7 @@ def forecast(
 
     Parameters
     ----------
-    likely : Likely
+    prior : FilmPrior
         The film's likely curves: its own last ones, or those of a typical film of its speed.
     plan : tuple of PlannedStrip
     noise : float

@@ -59,7 +59,7 @@ def minimal_layout(
 
     Parameters
     ----------
-    likely : Likely
+    prior : FilmPrior
     index : float
         EI the meter is set to.
     widest : Layout

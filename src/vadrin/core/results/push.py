@@ -225,7 +225,7 @@ def pushes_of(
 
     Parameters
     ----------
-    sample : Sample
+    estimate : FamilyEstimate
     finding : Finding
         The normal: its time, and its Zone I EI raised by `rated`.
     drawn_minutes : ndarray, shape (B,), or None
@@ -234,7 +234,7 @@ def pushes_of(
         Stops; plus is a push.
     rated : float
         Stops by which the normal EI lies above the Zone I EI, as the school has it.
-    rules : Hearsay
+    rules : RulesOfThumb
         The rules that are not measured.
     """
     if finding.time_min.value is None or finding.zone_ei.value is None:

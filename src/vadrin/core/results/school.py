@@ -23,6 +23,11 @@ class School:
         to work by this school.
     caption : str
         How its EI is found, in a phrase.
+    develops_to : str
+        Key of the measure of contrast it develops to; empty for what the tester asks for.
+    of_curves : bool
+        Whether it answers from curves, and has a row beside the others; what an eye or paper
+        judges has none.
     """
 
     key: str
@@ -30,6 +35,8 @@ class School:
     asks: str
     rates_by: str = ""
     caption: str = ""
+    develops_to: str = ""
+    of_curves: bool = True
 
     def stops_above_zone_ei(self, meter_constant: float = METER_CONSTANT) -> float:
         """Stops by which its EI lies above the Zone I EI of the same curve, by definition."""
@@ -44,6 +51,7 @@ SHADOW = School(
     "Four stops under the meter must just show, and seven above that must print.",
     "zone_ei",
     "shadow school, Zone I at 0.10",
+    "zone8",
 )
 STANDARD = School(
     "standard",
@@ -51,6 +59,7 @@ STANDARD = School(
     "One fixed contrast, so that stocks can be compared with each other and the box.",
     "speed",
     "standard school, 0.8 / H at this contrast",
+    "iso",
 )
 EYE = School(
     "eye",
@@ -58,6 +67,7 @@ EYE = School(
     "The first frame that an eye tells from the blank.",
     "zone_ei",
     "by eye on the light box",
+    of_curves=False,
 )
 PAPER = School(
     "paper",
@@ -65,6 +75,7 @@ PAPER = School(
     "The thinnest frame that prints lighter than full black.",
     "zone_ei",
     "by half-covered strips of paper",
+    of_curves=False,
 )
 CONTACT = School(
     "contact sheet",
@@ -72,6 +83,7 @@ CONTACT = School(
     "The frame that prints best unaided at the shortest time for full black.",
     "zone_ei",
     "by what prints best on the contact sheet",
+    of_curves=False,
 )
 GRADIENT = School(
     "gradient",

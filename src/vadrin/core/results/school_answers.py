@@ -15,9 +15,9 @@ from vadrin.core.curves.shape import Curves
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.family import Family, figure_at_time
 from vadrin.core.fitting.intervals import ratio_figure
-from vadrin.core.results.criteria import ISO, ISO_TARGET, SCENE_RANGE, ZONE_VIII, Target
+from vadrin.core.results.criteria import ISO, ISO_TARGET, MEASURES, SCENE_RANGE, ZONE_VIII, Target
 from vadrin.core.results.finding import FamilyEstimate, Finding, find
-from vadrin.core.results.school import DATA_SHEET, GRADIENT, PRINT_QUALITY, SHADOW, STANDARD, School
+from vadrin.core.results.school import DATA_SHEET, PRINT_QUALITY, SCHOOLS, SHADOW, STANDARD, School
 from vadrin.core.results.strip_metrics import StripMetrics
 
 SCENE_STOPS = 7.0
@@ -86,30 +86,55 @@ def school_answers(estimate: FamilyEstimate, target: Target) -> tuple[SchoolAnsw
 
     Parameters
     ----------
-    sample : Sample
+    estimate : FamilyEstimate
     target : Target
         The contrast the gradient school works to, unless it is a Zone VIII or ISO target.
     """
-    gradient_target = target
-    if target.kind in (ZONE_VIII.key, ISO.key):
-        gradient_target = Target(SCENE_RANGE.key, SCENE_STOPS)
-    shadow, _ = find(estimate, Target(ZONE_VIII.key, ZONE_VIII.usual))
-    standard, _ = find(estimate, ISO_TARGET)
-    gradient, drawn = find(estimate, gradient_target)
-    answers: list[tuple[School, Figure, Finding]] = [
-        (SHADOW, shadow.zone_ei, shadow),
-        (STANDARD, standard.speed, standard),
-        (GRADIENT, gradient.zone_ei, gradient),
-    ]
-    for school, read in ((PRINT_QUALITY, _print_quality), (DATA_SHEET, _data_sheet)):
-        index = absent(gradient.time_min.why)
-        if gradient.time_min.value is not None:
-            index = _figure_at(estimate, gradient.time_min.value, drawn, read)
-        answers.append((school, index, gradient))
+    found: dict[Target, tuple[Finding, Array | None]] = {}
+
+    def at(wanted: Target) -> tuple[Finding, Array | None]:
+        if wanted not in found:
+            found[wanted] = find(estimate, wanted)
+        return found[wanted]
+
+    answers = []
+    for school in SCHOOLS.values():
+        if not school.of_curves:
+            continue
+        finding, drawn = at(_contrast_of(school, target))
+        answers.append((school, _index_of(school, estimate, finding, drawn), finding))
+    shadow = at(_contrast_of(SHADOW, target))[0].zone_ei
     return tuple(
-        SchoolAnswer(school, index, found.time_min, _apart(school, index, shadow.zone_ei))
-        for school, index, found in answers
+        SchoolAnswer(school, index, finding.time_min, _apart(school, index, shadow))
+        for school, index, finding in answers
     )
+
+
+def _contrast_of(school: School, target: Target) -> Target:
+    """The contrast a school develops to: one of its own, or what the tester asks for."""
+    if school.develops_to:
+        measure = MEASURES[school.develops_to]
+        return ISO_TARGET if measure is ISO else Target(measure.key, measure.usual)
+    if target.kind in (ZONE_VIII.key, ISO.key):
+        return Target(SCENE_RANGE.key, SCENE_STOPS)
+    return target
+
+
+def _index_of(
+    school: School, estimate: FamilyEstimate, finding: Finding, drawn: Array | None
+) -> Figure:
+    """The EI of a school: a figure of the finding it rates by, or a point read off the curves."""
+    read = _READ_OFF.get(school.key)
+    if read is None:
+        index: Figure = getattr(finding, school.rates_by or "zone_ei")
+        return index
+    if finding.time_min.value is None:
+        return absent(finding.time_min.why)
+    return _figure_at(estimate, finding.time_min.value, drawn, read)
+
+
+_READ_OFF: dict[str, _Reader] = {PRINT_QUALITY.key: _print_quality, DATA_SHEET.key: _data_sheet}
+"""Points on the curve that schools go by and that are no metric of a strip."""
 
 
 def match_ei(strip: StripMetrics, reference: StripMetrics, reference_ei: float) -> Figure:
@@ -117,7 +142,7 @@ def match_ei(strip: StripMetrics, reference: StripMetrics, reference_ei: float) 
 
     Parameters
     ----------
-    strip, reference : StripFigures
+    strip, reference : StripMetrics
         Both of the same process.
     reference_ei : float
         EI the reference is shot at.

@@ -231,7 +231,7 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     ----------
     card : Card
     size : str
-        A key of `SIZES`.
+        A key of `CARD_SIZES`.
 
     Returns
     -------

@@ -10,13 +10,13 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
 from vadrin.app.document.state import State
+from vadrin.app.document.stations import station_place
 from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
-from vadrin.ui.frame.next_station import NEXT_STATIONS
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
@@ -181,7 +181,8 @@ class FindingColumn(QWidget):
         return holder
 
     def _offer(self, state: State | None, station: str) -> None:
-        words, self._target = NEXT_STATIONS.get(station, ("", ""))
+        place = station_place(station)
+        words, self._target = place.onward, place.goes_on
         self._next.setText(words)
         self._next.setVisible(bool(words) and state is not None and not self._wide)
 

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.state import State
-from vadrin.ui.frame.next_station import NEXT_STATIONS
+from vadrin.app.document.stations import station_place
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -63,6 +63,7 @@ class FindingLine(QWidget):
         self._index.setVisible(bool(found))
         self._act.setText(headline.next_act or headline.index_note)
         self.unfold.setText(f"{'What it will tell' if lent else 'Finding'} ({UNFOLD_KEY})")
-        words, self._target = NEXT_STATIONS.get(station, ("", ""))
+        place = station_place(station)
+        words, self._target = place.onward, place.goes_on
         self._next.setText(words)
         self._next.setVisible(bool(words))

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
+from vadrin.app.read.export_readings import readings_filter
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.jobs import SlicedJob
@@ -21,10 +22,6 @@ if TYPE_CHECKING:
     from vadrin.notebook.merge import MergeReport
     from vadrin.notebook.records import Attachment
 
-_READINGS = (
-    "Readings (*.csv *.tsv *.txt *.xlsx *.ods *.cgats *.cgt *.it8 *.cie *.ti2 *.ti3 *.json);;"
-    "Any file (*)"
-)
 _NOTEBOOKS = "Notebooks (*.vadrin)"
 
 
@@ -58,7 +55,7 @@ class NotebookFiles:
 
     def ask_import(self) -> None:
         """Ask for a table of readings."""
-        self.ask("Import a table of readings", _READINGS, self._import)
+        self.ask("Import a table of readings", readings_filter(), self._import)
 
     def ask_open(self) -> None:
         """Ask for a notebook."""
@@ -82,7 +79,9 @@ class NotebookFiles:
 
     def ask_export(self) -> None:
         """Ask where this test's readings shall be written."""
-        self.ask("Export the readings of this test", _READINGS, self.write_readings, new=".csv")
+        self.ask(
+            "Export the readings of this test", readings_filter(), self.write_readings, new=".csv"
+        )
 
     def ask_attach(self) -> None:
         """Ask for a picture or a sheet to keep with this test."""

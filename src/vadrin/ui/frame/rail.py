@@ -6,7 +6,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QBoxLayout, QPushButton, QWidget
 
-from vadrin.app.document.workbench import STATIONS
+from vadrin.app.document.stations import STATIONS, station_place
 from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -15,17 +15,6 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.tips import set_tip
 
 _WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
-
-STATION_NAMES = {
-    "plan": "Plan",
-    "expose": "Expose",
-    "process": "Process",
-    "read": "Read",
-    "curves": "Curves",
-    "print": "Print",
-    "finding": "Finding",
-    "cards": "Cards",
-}
 
 
 class _Step(QWidget):
@@ -45,7 +34,7 @@ class _Step(QWidget):
 
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
-        self.setAccessibleName(f"{STATION_NAMES[self._station]}: {state.words}")
+        self.setAccessibleName(f"{station_place(self._station).title}: {state.words}")
         self.lay_flat(self._flat)
         self.update()
 
@@ -54,7 +43,7 @@ class _Step(QWidget):
         self._flat = flat
         set_tip(self, self._state.words if flat else "")
         metrics = QFontMetrics(role_font(Role.LABEL))
-        wide = metrics.horizontalAdvance(STATION_NAMES[self._station]) + px(12)
+        wide = metrics.horizontalAdvance(station_place(self._station).title) + px(12)
         self.setMinimumSize(min(wide, px(40)) if flat else 0, px(_FLAT if flat else 20))
         self.setMaximumSize(wide if flat else _NO_LIMIT, px(_FLAT if flat else 54))
 
@@ -79,7 +68,7 @@ class _Step(QWidget):
         painter.setPen(QColor(look.ink if begun else look.soft))
         painter.setFont(role_font(Role.LEAD, bold=self._here))
         roomy = self.height() >= px(46)
-        painter.drawText(px(28), px(23) if roomy else px(17), STATION_NAMES[self._station])
+        painter.drawText(px(28), px(23) if roomy else px(17), station_place(self._station).title)
         if not roomy:
             return
         painter.setPen(QColor(look.soft))
@@ -101,7 +90,7 @@ class _Step(QWidget):
         painter.setPen(QColor(look.ink if self._here or self._state.done else look.soft))
         painter.setFont(role_font(Role.LABEL if self._here else Role.BODY))
         box = self.rect().adjusted(0, 0, 0, -foot)
-        name = STATION_NAMES[self._station]
+        name = station_place(self._station).title
         shown = painter.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, box.width())
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
 

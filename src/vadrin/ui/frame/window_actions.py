@@ -6,11 +6,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
 
-from vadrin.app.document.workbench import STATIONS, Workbench
+from vadrin.app.document.stations import PLACES
+from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.ui.actions import Action
 from vadrin.ui.frame.notebook_files import NotebookFiles
-from vadrin.ui.frame.rail import STATION_NAMES
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
 """Parts of the File menu, a line between each."""
@@ -124,23 +124,16 @@ def _of_places(bench: Workbench) -> tuple[Action, ...]:
     def has_test() -> bool:
         return bench.sheet is not None
 
-    stations = (
+    return tuple(
         Action(
-            f"go.{name}",
-            f"Go to {STATION_NAMES[name]}",
-            partial(bench.go, name),
-            (f"Ctrl+{n}",),
-            usable=has_test,
+            f"go.{place.name}",
+            f"Go to {place.title}",
+            partial(bench.go, place.name),
+            (place.key,),
+            usable=has_test if place.of_test else lambda: True,
         )
-        for n, name in enumerate(STATIONS, start=1)
-    )
-    return (
-        *stations,
-        Action("go.shelf", "Go to the shelf", partial(bench.go, "shelf"), ("Ctrl+0",)),
-        Action(
-            "go.films", "Go to the films, side by side", partial(bench.go, "films"), ("Ctrl+B",)
-        ),
-        Action("go.cupboard", "Go to the cupboard", partial(bench.go, "cupboard"), ("Ctrl+9",)),
+        for place in PLACES
+        if place.key
     )
 
 

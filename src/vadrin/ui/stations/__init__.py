@@ -5,27 +5,22 @@ from __future__ import annotations
 from importlib import import_module
 from typing import TYPE_CHECKING
 
+from vadrin.app.document.stations import PLACES
+
 if TYPE_CHECKING:
     from vadrin.ui.stations.station import Station, Surroundings
 
-_CLASSES = {
-    "plan": "plan.plan_station:PlanStation",
-    "expose": "expose.expose_station:ExposeStation",
-    "process": "process.process_station:ProcessStation",
-    "read": "read.read_station:ReadStation",
-    "curves": "curves.curves_station:CurvesStation",
-    "print": "print.print_station:PrintStation",
-    "finding": "finding.finding_station:FindingStation",
-    "cards": "cards.cards_station:CardsStation",
-    "shelf": "shelf.shelf_station:ShelfStation",
-    "films": "films.films_station:FilmsStation",
-    "cupboard": "cupboard.cupboard_station:CupboardStation",
-    "question": "question.question_station:QuestionStation",
-}
-
 
 def make_station(name: str, given: Surroundings) -> Station:
-    """Make the station with a name; its module is loaded only now."""
-    module, _, kind = _CLASSES[name].partition(":")
-    made: Station = getattr(import_module(f"vadrin.ui.stations.{module}"), kind)(given)
+    """Make the station with a name; its module, in the folder of that name, is loaded only now.
+
+    Raises
+    ------
+    KeyError
+        If none is declared under it.
+    """
+    if name not in [place.name for place in PLACES]:
+        raise KeyError(name)
+    module = import_module(f"{__name__}.{name}.{name}_station")
+    made: Station = getattr(module, f"{name.title()}Station")(given)
     return made

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.stations import key_to
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.stepping import chooser
@@ -111,7 +112,8 @@ class RulesPage(QWidget):
         self._score.setText(
             f"{rule.name}: {score_words(rule_score(book, rule))}. {by_developer(book, rule)}"
             if rule
-            else "No rule in the cupboard yet: write one down there (Ctrl+9), under rules of thumb."
+            else f"No rule in the cupboard yet: write one down there ({key_to('cupboard')}), "
+            "under rules of thumb."
         )
         self._fill()
 

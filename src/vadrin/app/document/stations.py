@@ -1,0 +1,62 @@
+"""The stations: each declared once, with its key, its words and where the work goes on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class StationPlace:
+    """A station as menu, keys, rail and sentences know it.
+
+    Attributes
+    ----------
+    name : str
+        Of its folder in the screen's stations, and of its picture in the documents.
+    title : str
+        In words, where one goes to it.
+    key : str
+        Goes to it; empty where none does.
+    of_test : bool
+        Whether it is a step of a test's work.
+    goes_on : str
+        Where the work goes on from it; empty for nowhere.
+    onward : str
+        The words of the button that leads there.
+    """
+
+    name: str
+    title: str
+    key: str
+    of_test: bool = False
+    goes_on: str = ""
+    onward: str = ""
+
+
+PLACES = (
+    StationPlace("plan", "Plan", "Ctrl+1", True, "expose", "Start exposing"),
+    StationPlace("expose", "Expose", "Ctrl+2", True, "process", "On to the darkroom"),
+    StationPlace("process", "Process", "Ctrl+3", True, "read", "Read the strips"),
+    StationPlace("read", "Read", "Ctrl+4", True, "curves", "See the curves"),
+    StationPlace("curves", "Curves", "Ctrl+5", True, "finding", "Weigh the finding"),
+    StationPlace("print", "Print", "Ctrl+6", True, "finding", "Weigh the finding"),
+    StationPlace("finding", "Finding", "Ctrl+7", True, "cards", "Write the card"),
+    StationPlace("cards", "Cards", "Ctrl+8", True),
+    StationPlace("shelf", "the shelf", "Ctrl+0"),
+    StationPlace("films", "the films, side by side", "Ctrl+B"),
+    StationPlace("cupboard", "the cupboard", "Ctrl+9"),
+    StationPlace("question", "a new test", ""),
+)
+
+STATIONS = tuple(place.name for place in PLACES if place.of_test)
+"""The stations of a test in the order of the work."""
+
+
+def station_place(name: str) -> StationPlace:
+    """The station of a name."""
+    return next(place for place in PLACES if place.name == name)
+
+
+def key_to(name: str) -> str:
+    """The key that goes to a station, for sentences that send somebody there."""
+    return station_place(name).key
