@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from vadrin.app.entry.numbers import number_typed, number_within
+from vadrin.app.entry.numbers import number_typed, number_within, ungrouped
 from vadrin.app.entry.times import seconds_typed
 from vadrin.errors import EntryError
 
@@ -12,14 +12,36 @@ OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops 
 
 
 def exposure_index_typed(words: str) -> float:
-    """An exposure index: ``400``, ``EI 400``.
+    """An exposure index: ``400``, ``EI 400``, ``1,600``, ``1 600``.
 
     Raises
     ------
     EntryError
     """
-    plain = words.strip().lower().removeprefix("ei").removeprefix("iso")
+    plain = ungrouped(words.strip().lower().removeprefix("ei").removeprefix("iso"))
     return number_within(plain, 0.1, 100_000, "an EI lies between 0.1 and 100000", "100")
+
+
+def exposure_indexes_typed(words: str) -> tuple[float, ...]:
+    """Several EIs: ``25, 50, 100``, ``800; 1,600``, ``100 and 200``.
+
+    Raises
+    ------
+    EntryError
+        Where commas without a space may part EIs or the thousands of one.
+    """
+    plain = re.sub(r"\band\b", " ", words.strip().lower())
+    pieces = [p for p in re.split(r"[;\s]+|,(?=\s)", plain) if p]
+    if len(pieces) == 1 and "," in plain:
+        if ungrouped(plain) != plain:
+            raise EntryError(
+                f"“{plain}”: one EI, or several? Put a space after each comma that parts two EIs"
+            )
+        pieces = plain.split(",")
+    indexes = tuple(exposure_index_typed(piece.strip(",")) for piece in pieces if piece.strip(","))
+    if not indexes:
+        raise EntryError("type at least one EI, such as 100, 200, 400")
+    return indexes
 
 
 def stops_typed(words: str, low: float, high: float, refusal: str) -> float:

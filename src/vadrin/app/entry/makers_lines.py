@@ -7,6 +7,7 @@ import io
 import re
 
 from vadrin.app.entry.densities import temperature_typed
+from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.entry.times import minutes_typed
 from vadrin.core.process.makers_table import MakersLine
@@ -14,15 +15,13 @@ from vadrin.errors import EntryError
 
 _LIKE = "“normal 8”, “push 1 10:30”, “EI 400 12” or “+60 s on 3:30 for 1 stop”"
 _MOST_LINES = 200
-_MORE = re.compile(
-    r"\+\s*(?P<more>[\d.,:]+)\s*(?P<unit>s|sec|min)?\s+on\s+(?P<usual>[\d.,:]+)"
-    r"(?:\s*min)?\s+for\s+(?P<stops>.+?)\s*stops?"
-)
-_WARMTH = re.compile(r"\s*(?:at|@)?\s*([-−]?[\d.,]+)\s*°?\s*([CF])\b\.?", re.IGNORECASE)
-_PUSH = re.compile(
-    r"(?P<what>normal|push|pull|ei)?\s*(?P<given>[-+−]?[\d.,⅓½⅔/]+)?\s*"
-    r"(?:stops?)?\s*[:,;\t ]\s*(?P<time>[\d.,]+(?::\d\d)?)\s*(?:min)?"
-)
+_WARMTH = re.compile(r"(?:^|\s)(?:(?:at|@)\s*)?([-−]?[\d.,]+)\s*°?\s*([CF])\b\.?", re.IGNORECASE)
+_CLOCKED = re.compile(r"(?<![\d.,:])(\d+)\s*min(?:utes)?\s*(\d{1,2})\s*s(?:ec\w*)?\b")
+_UNITS = ("min", "minutes", "stop", "stops")
+_LONGEST_BARE_MIN = 60.0
+"""Minutes with a decimal comma up to which a number alone is surely a time."""
+_LEAST_BARE_EI = 6.0
+"""A number before the time that stands alone is an EI; below this it may be meant for stops."""
 
 
 def _stops(words: str) -> float:
@@ -38,34 +37,68 @@ def makers_lines_typed(words: str) -> tuple[MakersLine, ...]:
         With what would do.
     """
     plain = " ".join(words.strip().split())
-    more = _MORE.fullmatch(plain)
-    if more:
-        usual = minutes_typed(more["usual"])
-        added = more["more"]
-        seconds = more["unit"] in ("s", "sec")
-        extra = number_typed(added, "60") / 60 if seconds else minutes_typed(added)
-        return (MakersLine(usual, 0.0), MakersLine(usual + extra, _stops(more["stops"])))
+    if " on " in plain and plain.startswith("+"):
+        return _more(plain)
     warmth = _WARMTH.search(plain)
     temperature = temperature_typed(f"{warmth[1]} {warmth[2]}") if warmth else None
-    rest = (plain[: warmth.start()] + plain[warmth.end() :]).strip() if warmth else plain
-    if re.fullmatch(r"[\d.,]+(:\d\d)?( ?min)?", rest):
-        rest = f"normal {rest}"
-    found = _PUSH.fullmatch(rest.lower().replace("min", " ").strip())
-    if not found or (found["what"] in ("push", "pull", "ei") and not found["given"]):
+    rest = f"{plain[: warmth.start()]} {plain[warmth.end() :]}" if warmth else plain
+    *what, time = _tokens(rest.lower()) or [""]
+    if not time or not any(c.isdigit() for c in time):
         raise EntryError(f"“{plain}” is no line of a maker's table; type {_LIKE}")
-    return (_line(found["what"], found["given"], found["time"], temperature),)
+    push, index = _meant(what, plain)
+    if not what and "," in time and minutes_typed(time) > _LONGEST_BARE_MIN:
+        raise EntryError(f"“{plain}”: an EI and a time? Put a space after the comma")
+    return (MakersLine(minutes_typed(time), push, index, temperature),)
 
 
-def _line(what: str | None, given: str | None, time: str, warmth: float | None) -> MakersLine:
-    minutes = minutes_typed(time)
-    if what == "normal" or (what is None and given is None):
-        return MakersLine(minutes, 0.0, None, warmth)
-    number = given or ""
-    if what == "ei" or (what is None and not re.match(r"[-+−]", number)):
-        index = number_within(number, 0.5, 1e6, "an EI lies between 0.5 and 1,000,000", "400")
-        return MakersLine(minutes, None, index, warmth)
-    stops = _stops(number)
-    return MakersLine(minutes, -abs(stops) if what == "pull" else stops, None, warmth)
+def _tokens(words: str) -> list[str]:
+    """Whole words and numbers; no number is ever taken apart."""
+    plain = _CLOCKED.sub(r"\1:\2", words)
+    # What parts a word from a number, a number from a clock time, or is followed by a space.
+    plain = re.sub(r"(?<=[a-z])[:,;]|[:,;](?=\s|$)|[;\t]|,(?=\d+:\d\d)", " ", plain)
+    plain = re.sub(r"\b(push|pull|ei|iso)(?=[-+−\d])", r"\1 ", plain)
+    plain = re.sub(r"(?<=[\d½⅓⅔])\s*(?:min(?:utes)?|stops?)\b", " ", plain)
+    return [piece for piece in plain.split() if piece not in _UNITS]
+
+
+def _meant(what: list[str], line: str) -> tuple[float | None, float | None]:
+    """Stops or EI that a time is said to be for.
+
+    Raises
+    ------
+    EntryError
+        With what would do.
+    """
+    match what:
+        case [] | ["normal"]:
+            return 0.0, None
+        case ["push", stops]:
+            return abs(_stops(stops)), None
+        case ["pull", stops]:
+            return -abs(_stops(stops)), None
+        case ["ei" | "iso", *index] if index:
+            return None, exposure_index_typed(" ".join(index))
+        case [given] if given[:1] in "+-−":
+            return _stops(given), None
+        case [given] if given[:1].isdigit():
+            bare = exposure_index_typed(given)
+            if bare >= _LEAST_BARE_EI:
+                return None, bare
+            raise EntryError(f"“{line}”: an EI or a push? Type “EI {given}” or “push {given}”")
+    raise EntryError(f"“{line}” is no line of a maker's table; type {_LIKE}")
+
+
+def _more(plain: str) -> tuple[MakersLine, ...]:
+    """What a push adds to the normal: ``+60 s on 3:30 for 1 stop``."""
+    added, _, rest = plain.removeprefix("+").partition(" on ")
+    usual, _, push = rest.partition(" for ")
+    if not push:
+        raise EntryError(f"“{plain}” is no line of a maker's table; type {_LIKE}")
+    seconds = re.fullmatch(r"(.*\S)\s*s(?:ec\w*)?", added.strip())
+    extra = number_typed(seconds[1], "60") / 60 if seconds else minutes_typed(added)
+    normal = minutes_typed(usual)
+    stops = push.strip().removesuffix("stops").removesuffix("stop")
+    return (MakersLine(normal, 0.0), MakersLine(normal + extra, _stops(stops)))
 
 
 _COLUMNS = {
@@ -116,4 +149,5 @@ def _of_row(row: list[str], places: dict[str, int | None]) -> MakersLine:
     warmth = temperature_typed(cell("warmth")) if cell("warmth") else None
     if cell("stops"):
         return MakersLine(minutes_typed(cell("time")), _stops(cell("stops")), None, warmth)
-    return _line("ei" if cell("ei") else "normal", cell("ei") or None, cell("time"), warmth)
+    index = exposure_index_typed(cell("ei")) if cell("ei") else None
+    return MakersLine(minutes_typed(cell("time")), None if cell("ei") else 0.0, index, warmth)

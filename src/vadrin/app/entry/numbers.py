@@ -11,6 +11,18 @@ _PARTS = {"⅓": 1 / 3, "½": 0.5, "⅔": 2 / 3, "1/3": 1 / 3, "1/2": 0.5, "2/3"
 _PLAIN = re.compile(r"[-+]?(\d+(\.\d*)?|\.\d+)(e[-+]?\d+)?", re.IGNORECASE)
 
 
+_GROUPED = re.compile(r"[1-9]\d{0,2}(?:[,.'’\u00a0\u202f ]\d{3})+")
+
+
+def ungrouped(text: str) -> str:
+    """A large whole number without what parts its thousands: ``1,600`` and ``1 600`` are 1600.
+
+    For quantities of which nobody writes three decimals.
+    """
+    plain = text.strip()
+    return re.sub(r"\D", "", plain) if _GROUPED.fullmatch(plain) else plain
+
+
 def number_typed(text: str, like: str = "0.49 or 0,49") -> float:
     """A number.
 

@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from vadrin.app.display.words import counted
+from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.app.entry.numbers import number_typed
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.frames import FrameState
@@ -77,8 +78,8 @@ def roll_typed(words: str) -> RollLine:
     blank = re.search(r"(\w+)\s+(?:frames?\s+)?blank", plain)
     blanks = _number(blank[1]) if blank and (blank[1] in _NUMBERS or blank[1].isdigit()) else 0
     steps = int(count[1]) - 1 if count else round(abs(last - first))
-    states, index = _states(plain), re.search(r"(?:ei|iso)\s*(\d+(?:[.,]\d+)?)", plain)
-    rated = number_typed(index[1]) if index else None
+    states, index = _states(plain), re.search(r"\b(?:ei|iso)\s*([\d.,]*\d)", plain)
+    rated = exposure_index_typed(index[1]) if index else None
     if count and not span:
         return RollLine(0.0, 0.0, 1.0, blanks, _pictures(int(count[1])), states, rated)
     if steps < 1 or last <= first:

@@ -14,16 +14,18 @@ _FRACTION_MARKS = {"½": "0.5", "⅓": "1/3", "¼": "1/4"}
 
 
 def minutes_typed(text: str) -> float:
-    """Minutes: ``8``, ``8.5``, ``8,5``, ``7:50``, ``7 min 50 s``.
+    """Minutes: ``8``, ``8.5``, ``8,5``, ``7:50``, ``7:50 min``, ``7 min 50 s``.
 
     Raises
     ------
     EntryError
         With words for the person who typed it.
     """
-    clock = re.fullmatch(r"\s*(\d+)\s*(?::|min)\s*(\d{1,2})\s*s?\s*", text)
+    clock = re.fullmatch(
+        r"\s*(\d+)\s*(?::\s*([0-5]\d)|min\s*([0-5]?\d))\s*(?:s|sec|min)?\s*", text
+    )
     if clock:
-        minutes = int(clock[1]) + int(clock[2]) / 60
+        minutes = int(clock[1]) + int(clock[2] or clock[3]) / 60
     else:
         minutes = number_typed(re.sub(r"\s*min(utes)?\s*$", "", text), "8, 8.5 or 7:50")
     if not 0 < minutes <= LONGEST_MIN:

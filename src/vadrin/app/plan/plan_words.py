@@ -11,7 +11,12 @@ from vadrin.app.display.quantities import minutes_brief
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.document.stations import key_to
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
+from vadrin.app.entry.exposures import (
+    aperture_typed,
+    exposure_index_typed,
+    exposure_indexes_typed,
+    stops_typed,
+)
 from vadrin.app.entry.film_supply import (
     AS_MUCH,
     film_supply_text,
@@ -185,7 +190,7 @@ def _series(plan: PlanEdit, words: str) -> PlanEdit:
     plain = words.strip().lower()
     if plain in ("", "no", "none", NO_SERIES):
         return replace(plan, test=replace(plan.test, second_factor=()))
-    indexes = tuple(float(exposure_index_typed(w)) for w in plain.replace(",", " ").split())
+    indexes = exposure_indexes_typed(plain)
     if len(set(indexes)) != len(indexes) or len(indexes) > MOST_OF_A_SERIES:
         raise EntryError(f"a series has up to {MOST_OF_A_SERIES} EIs, each once")
     return replace(plan, test=replace(plan.test, second_factor=tuple(sorted(indexes))))
