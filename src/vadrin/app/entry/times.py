@@ -21,9 +21,7 @@ def minutes_typed(text: str) -> float:
     EntryError
         With words for the person who typed it.
     """
-    clock = re.fullmatch(
-        r"\s*(\d+)\s*(?::\s*([0-5]\d)|min\s*([0-5]?\d))\s*(?:s|sec|min)?\s*", text
-    )
+    clock = re.fullmatch(r"\s*(\d+)\s*(?::\s*([0-5]\d)|min\s*([0-5]?\d))\s*(?:s|sec|min)?\s*", text)
     if clock:
         minutes = int(clock[1]) + int(clock[2] or clock[3]) / 60
     else:

@@ -7,6 +7,7 @@ from contextlib import suppress
 from dataclasses import asdict, replace
 
 from vadrin.app.document.stations import key_to
+from vadrin.app.process.bath import forget_bath
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
@@ -23,7 +24,7 @@ from vadrin.core.process.darkroom_clock import (
 )
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.errors import EntryError
-from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip
+from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip, Test
 from vadrin.notebook.store import Notebook
 
 __all__ = ["Clock", "Happened", "Run"]
@@ -148,7 +149,8 @@ def _routine_now(sheet: TestSheet) -> Process | None:
 def clock_before(notebook: Notebook, sheet: TestSheet) -> DarkroomClock:
     """The clock of a run that is not begun."""
     steps, first = clock_steps(notebook, sheet), _first_now(sheet)
-    return DarkroomClock(steps, (), reference_of(sheet, first), temperature_factor_of(sheet, first))
+    reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
+    return DarkroomClock(steps, (), reference, factor, sheet.test.bath_c)
 
 
 def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
@@ -164,6 +166,8 @@ def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
                 q10=temperature_factor_of(sheet, first),
             )
         )
+        if sheet.test.bath_c is not None:
+            note_event(notebook, run, now, Happened.TEMPERATURE, sheet.test.bath_c)
         note_event(notebook, run, now, Happened.START)
     return run
 
@@ -189,6 +193,10 @@ def note_event(
         if not step.may_pause:
             raise EntryError(f"“{step.name}” goes on in the tank: its clock can't be paused")
     with notebook.change(f"clock: {what.value} {strip}".strip()):
+        test = notebook.get(Test, run.test_id)
+        if what is Happened.TEMPERATURE and test is not None and test.bath_c != value:
+            # One bath, one temperature: recipe and lights-off sheet go by it, too.
+            notebook.put(replace(test, bath_c=value))
         notebook.add(
             RunEvent(
                 run_id=run.id,
@@ -210,15 +218,20 @@ def confirm_run(notebook: Notebook, run: DarkroomRun, now: Moment) -> list[str]:
     EntryError
         If no strip has left its developer yet.
     """
-    got = {d.strip: d for d in clock_of(notebook, run, now).developments(now.uptime)}
+    clock = clock_of(notebook, run, now)
+    got = {d.strip: d for d in clock.developments(now.uptime)}
     strips = [s for s in notebook.all(Strip, test_id=run.test_id) if s.label in got]
     if not strips:
         raise EntryError("no strip has left the developer yet")
     with notebook.change("what the clock saw"):
         for strip in strips:
             seen = got[strip.label]
-            warmth = effective_c(seen.minutes, seen.restated_min, run.reference_c, run.q10)
             minutes = round(seen.minutes * 60) / 60
-            develop_strip(notebook, strip, minutes, round(warmth, 2))
+            warmth = None
+            if clock.warmth_known:
+                even = effective_c(seen.minutes, seen.restated_min, run.reference_c, run.q10)
+                warmth = round(even, 2)
+            develop_strip(notebook, strip, minutes, warmth)
         notebook.put(replace(run, confirmed=True))
+        forget_bath(notebook, run.test_id)
     return [s.label for s in strips]

@@ -8,6 +8,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.process.bath import forget_bath, minutes_in_bath
 from vadrin.app.sheets.reference_temperature import reference_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
@@ -37,8 +38,14 @@ def develop_as_planned(notebook: Notebook, sheet: TestSheet) -> None:
     with notebook.change("process all strips as planned"):
         for each in sheet.strips:
             if each.strip.time_min is None:
-                strip = each.strip
-                develop_strip(notebook, strip, strip.planned_min, reference_of(sheet, each))
+                strip, bath = each.strip, sheet.test.bath_c
+                planned = strip.planned_min
+                if bath is not None and planned is not None:
+                    minutes = round(minutes_in_bath(sheet, planned) * 60) / 60
+                    develop_strip(notebook, strip, minutes, bath)
+                else:
+                    develop_strip(notebook, strip, planned, reference_of(sheet, each))
+        forget_bath(notebook, sheet.test.id)
 
 
 NOTHING = "—"
@@ -82,9 +89,12 @@ def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
 
 
 def _usual_warmth(notebook: Notebook, strip: Strip) -> float:
+    """That of the bath, where it was noted; else that of the process."""
     sheet = load_sheet(notebook, strip.test_id)
     if sheet is None:
         return REFERENCE_TEMPERATURE_C
+    if sheet.test.bath_c is not None:
+        return sheet.test.bath_c
     mine = next((s for s in sheet.strips if s.strip.id == strip.id), None)
     return reference_of(sheet, mine)
 

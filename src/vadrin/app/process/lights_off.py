@@ -7,6 +7,7 @@ from pathlib import Path
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.process.bath import bath_words, minutes_in_bath
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit
@@ -56,17 +57,24 @@ def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
         notebook.put(replace(sheet.test, pull_way=way))
 
 
-def _pulled(strip: StripSheet) -> PulledStrip:
+def _pulled(sheet: TestSheet, strip: StripSheet) -> PulledStrip:
     turns = sorted(f.frame.turn for f in strip.frames)
     return PulledStrip(
-        strip.strip.label, strip.strip.planned_min or 8.0, tuple(t + 1 for t in turns)
+        strip.strip.label,
+        minutes_in_bath(sheet, strip.strip.planned_min or 8.0),
+        tuple(t + 1 for t in turns),
     )
 
 
 def lights_off(sheet: TestSheet) -> LightsOff:
-    """The sheet of the strips that wait to be developed."""
+    """The sheet of the strips that wait to be developed, for the bath they go into."""
+    made = _by_way(sheet)
+    return replace(made, before=(bath_words(sheet), *made.before)) if made.dark else made
+
+
+def _by_way(sheet: TestSheet) -> LightsOff:
     way = pull_way(sheet)
-    strips = tuple(_pulled(s) for s in together(sheet))
+    strips = tuple(_pulled(sheet, s) for s in together(sheet))
     if not strips:
         return LightsOff((), ())
     order = list_text(loading_order(strips, way))

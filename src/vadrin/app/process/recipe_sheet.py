@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.units import METRIC, Units
+from vadrin.app.process.bath import bath_words
 from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
@@ -174,7 +175,7 @@ def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> Recipe
 
 def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     if room.bath_c is None:
-        return []
+        return [bath_words(sheet)]
     now = together(sheet)
     first = now[0] if now else None
     reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)

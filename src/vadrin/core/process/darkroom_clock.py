@@ -141,6 +141,8 @@ class DarkroomClock:
         In the order they happened.
     reference_c, q10 : float
         Of the process.
+    bath_c : float, optional
+        How warm the bath is before anything was noted in the run.
 
     Raises
     ------
@@ -154,6 +156,7 @@ class DarkroomClock:
         events: tuple[ClockEvent, ...] = (),
         reference_c: float = 20.0,
         q10: float = 2.5,
+        bath_c: float | None = None,
     ) -> None:
         if not steps:
             raise ValueError("a run needs at least one step")
@@ -161,7 +164,7 @@ class DarkroomClock:
             if not 0 < step.seconds <= _LONGEST_S:
                 raise ValueError(f"“{step.name}” needs a time above 0, and at most a week")
         self.steps, self.events = steps, events
-        self._reference, self._q10 = reference_c, q10
+        self._reference, self._q10, self.bath_c = reference_c, q10, bath_c
         self._acts: dict[int, tuple[ClockAct, ...]] = {}
         self._spans: dict[int, tuple[tuple[float, float], ...]] = {}
 
@@ -222,9 +225,16 @@ class DarkroomClock:
             for e in self.events
             if e.what is Happened.TEMPERATURE and e.value is not None and e.at < start
         ]
-        if not noted and before:
-            noted = [(0.0, before[-1])]
+        known = before[-1] if before else self.bath_c
+        if not noted and known is not None:
+            noted = [(0.0, known)]
         return [at for at, _ in noted], [float(c) for _, c in noted if c is not None]
+
+    @property
+    def warmth_known(self) -> bool:
+        """Whether anybody said how warm the bath is: else times count as at the reference."""
+        noted = (e.value for e in self.events if e.what is Happened.TEMPERATURE)
+        return self.bath_c is not None or any(value is not None for value in noted)
 
     def restated_s(self, step: int, seconds: float) -> float:
         """What so many seconds of a developing step are worth at the reference temperature."""
@@ -277,9 +287,8 @@ class DarkroomClock:
         began = self._began()
         stopped = self._ended() is not None
         if not began:
-            return ClockState(
-                0, 0.0, self.steps[0].seconds, False, False, stopped, False, self.acts_of(0)
-            )
+            acts = self.acts_of(0)
+            return ClockState(0, 0.0, acts[-1].at, False, False, stopped, False, acts)
         step = min(len(began), len(self.steps)) - 1
         elapsed = self.elapsed_in(step, now)
         acts = self.acts_of(step)

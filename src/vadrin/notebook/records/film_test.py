@@ -88,6 +88,7 @@ class Test:
     channel: str = ""
     filter_factor: float = 1.0
     process_state: str = ""
+    bath_c: float | None = None
 
     @property
     def film(self) -> FilmSupply | None:

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
+from vadrin.app.process.bath import bath_words, note_bath
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
     Clock,
@@ -88,6 +89,8 @@ class ClockPage(QWidget):
         self.steps = button("Change its steps", self._own_steps, link=True)
         bath.addWidget(self.steps)
         column.addLayout(bath)
+        self._bath = text("", Role.BODY, wrap=True)
+        column.addWidget(self._bath)
         column.addWidget(self.refusal)
         self._others = QHBoxLayout()
         column.addLayout(self._others)
@@ -118,7 +121,11 @@ class ClockPage(QWidget):
         self._running = running_clocks(book, now)
         self._show_others()
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
-        self.warmth.show_value(f"{noted[-1]:g}" if noted and noted[-1] is not None else "—")
+        warmth = noted[-1] if noted else self._clock.bath_c
+        self.warmth.show_value("—" if warmth is None else f"{warmth:g}")
+        # While a run is on, what it was begun with speaks; before, what is noted of the bath.
+        self._bath.setText(bath_words(self._sheet))
+        self._bath.setVisible(not self._clock.at(now.uptime).stopped)
 
     def tick(self) -> None:
         """Show this moment."""
@@ -135,7 +142,7 @@ class ClockPage(QWidget):
         self.pause.setVisible(not over and self._clock.steps[state.step].may_pause)
         self.stop.setVisible(not over)
         self.take.setVisible(bool(self._clock.developments(now)))
-        self.warmth.setEnabled(not over)
+        self.warmth.setEnabled(not state.stopped)
         self.steps.setVisible(not self._clock.events)
         self._look_again(now)
 
@@ -251,7 +258,11 @@ class ClockPage(QWidget):
             self.bench.edit_or_raise(lambda book: note_event(book, run, now, what, value, strip))
 
     def _note_temperature(self, words: str) -> None:
-        self._note(Happened.TEMPERATURE, temperature_typed(words))
+        sheet, warmth = self._sheet, temperature_typed(words)
+        if self._run is not None:
+            self._note(Happened.TEMPERATURE, warmth)
+        elif sheet is not None:
+            self.bench.edit_or_raise(lambda book: note_bath(book, sheet, warmth))
 
     def _refuse(self, words: str) -> None:
         self.refusal.setText(words)

@@ -8,13 +8,15 @@ from typing import Any
 
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.units import AMERICAN, METRIC
+from vadrin.app.display.units import AMERICAN, METRIC, Units
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.volumes import volume_typed
+from vadrin.app.process.bath import note_bath
 from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.stations.station import Scene
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -34,11 +36,13 @@ class RecipePage(QWidget):
         Says why something typed was not taken.
     """
 
+    _typed: OfTest[Darkroom | None] = OfTest(lambda: None)
+    _units: OfProgram[Units] = OfProgram(lambda: METRIC)
+
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench = bench
         self._sheet: TestSheet | None = None
-        self.room = Darkroom()
         self.fields = {
             "films": WordField("films in the tank", self._films, role=Role.LEAD),
             "tank": WordField("what the tank holds", self._tank, role=Role.LEAD),
@@ -90,15 +94,22 @@ class RecipePage(QWidget):
         column.addWidget(self._times)
         column.addStretch(1)
 
+    @property
+    def room(self) -> Darkroom:
+        """What the recipe is for, with the bath as it is in the file."""
+        sheet = self.bench.sheet
+        bath = sheet.test.bath_c if sheet is not None else None
+        return replace(self._typed or Darkroom(), bath_c=bath, units=self._units)
+
     def show_scene(self, scene: Scene) -> None:
         """Show the recipe of a test."""
         sheet = scene.sheet
         if sheet is None:
             return
-        if self._sheet is None or self._sheet.test.id != sheet.test.id:
+        if self._typed is None:
             rolls = len({s.strip.roll for s in sheet.strips}) or 1
             tank = (sheet.routine.volume_ml if sheet.routine else None) or 600.0
-            self.room = Darkroom(films=rolls, tank_ml=tank, units=self.room.units)
+            self._typed = Darkroom(films=rolls, tank_ml=tank)
         self._sheet = sheet
         self._show()
 
@@ -127,7 +138,7 @@ class RecipePage(QWidget):
             self.fields[name].show_value(words)
 
     def _change(self, **changes: Any) -> None:
-        self.room = replace(self.room, **changes)
+        self._typed = replace(self.room, **changes)
         self._show()
 
     def _films(self, words: str) -> None:
@@ -146,7 +157,10 @@ class RecipePage(QWidget):
         self._change(reel_ml=volume_typed(plain, 10_000, refusal, self.room.units))
 
     def _bath(self, words: str) -> None:
-        self._change(bath_c=None if words.strip() in ("", "—") else self._degrees(words))
+        sheet = self.bench.sheet
+        warmth = None if words.strip() in ("", "—") else self._degrees(words)
+        if sheet is not None:
+            self.bench.edit_or_raise(lambda book: note_bath(book, sheet, warmth))
 
     def _tap(self, words: str) -> None:
         self._change(tap_c=self._degrees(words, 0.0, 100.0))
@@ -161,5 +175,6 @@ class RecipePage(QWidget):
     def turn_units(self) -> str:
         """Fluid ounces and Fahrenheit, or millilitres and Celsius; says which."""
         units = METRIC if self.room.units.american else AMERICAN
-        self._change(units=units)
+        self._units = units
+        self._show()
         return f"The recipe is in {units.volume} and {units.degree}."

@@ -1,0 +1,63 @@
+"""The bath that the next strips of a test go into: one temperature for recipe, sheet and clock."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from vadrin.app.process.strip_chemistry import together
+from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.restated_time import RESTATED_WITHIN_K, restated_time
+from vadrin.notebook.records import Test
+from vadrin.notebook.store import Notebook
+
+
+def note_bath(notebook: Notebook, sheet: TestSheet, bath_c: float | None) -> None:
+    """Write down how warm the bath is; None where that is not known any more."""
+    if sheet.test.bath_c != bath_c:
+        with notebook.change("the temperature of the bath"):
+            notebook.put(replace(sheet.test, bath_c=bath_c))
+
+
+def forget_bath(notebook: Notebook, test_id: int) -> None:
+    """The strips are through: the next bath is another."""
+    test = notebook.get(Test, test_id)
+    if test is not None and test.bath_c is not None:
+        notebook.put(replace(test, bath_c=None))
+
+
+def too_far(sheet: TestSheet) -> float | None:
+    """Degrees that the bath lies off its reference, where no factor tells what that does."""
+    if sheet.test.bath_c is None:
+        return None
+    away = sheet.test.bath_c - reference_of(sheet, next(iter(together(sheet)), None))
+    return away if abs(away) > RESTATED_WITHIN_K else None
+
+
+def minutes_in_bath(sheet: TestSheet, planned_min: float) -> float:
+    """Minutes in the bath as it is that are worth the planned ones at the reference.
+
+    The planned ones themselves where the bath was not measured, or is too far off to tell.
+    """
+    if sheet.test.bath_c is None or too_far(sheet) is not None:
+        return planned_min
+    first = next(iter(together(sheet)), None)
+    reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
+    return planned_min / restated_time(1.0, sheet.test.bath_c, reference, factor)
+
+
+def bath_words(sheet: TestSheet) -> str:
+    """What the times that follow are for, in a sentence."""
+    reference = reference_of(sheet, next(iter(together(sheet)), None))
+    if sheet.test.bath_c is None:
+        return (
+            f"Nobody noted how warm the bath is: these times are for {reference:g} °C. Measure it, "
+            "and note it on Recipe or Clock, before the film goes in."
+        )
+    away = too_far(sheet)
+    if away is not None:
+        return (
+            f"The bath is at {sheet.test.bath_c:g} °C, {abs(away):.1f} °C from {reference:g}: too "
+            f"far to correct the time. These times are for {reference:g} °C; bring it there first."
+        )
+    return f"For a bath at {sheet.test.bath_c:g} °C, worth what was planned at {reference:g} °C."
