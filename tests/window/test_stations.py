@@ -295,16 +295,18 @@ def test_looks_turn_and_type_grows(qtbot, demo):
         qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_F8)
         assert window.look is look
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Plus, CTRL)
-    assert typeface.scale() == 1.25
     QApplication.processEvents()
+    assert typeface.scale() == 1.25
     field = window.station().findChild(WordField)
     assert field.font().pixelSize() == round(15 * 1.25)
     typeface.set_scale(1.75)
     for way, ends in ((1, 2.0), (-1, 1.5)):
         window.scale_type(way)
+        QApplication.processEvents()
         assert typeface.scale() == ends
     typeface.set_scale(1.0)
     window.scale_type(-1)
+    QApplication.processEvents()
     assert typeface.scale() == 1.0
 
 

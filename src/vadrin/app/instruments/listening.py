@@ -5,15 +5,15 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.process.darkroom_runs import Happened, note_event, run_under_way
-from vadrin.app.process.running_clocks import RunningClock, act_passed, next_act_in, running_clocks
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.sheets.frame_order import next_to_read
+from vadrin.notebook.records import DarkroomRun
 
 if TYPE_CHECKING:
     from vadrin.app.instruments.densitometer import DensitometerLine
     from vadrin.app.instruments.thermometer import Thermometer
+    from vadrin.app.process.running_clocks import RunningClock
     from vadrin.core.channels import Channel
 
 ZERO, PATCH = "zero", "patch"
@@ -97,20 +97,34 @@ class Listening:
 
     def clocks_changed(self) -> None:
         """Take the clocks that run from the file again."""
-        now = moment_now()
+        now, book = moment_now(), self._bench.notebook
         if not self._running:
             self._seen = now.uptime
-        self._running = running_clocks(self._bench.notebook, now)
+        if all(run.confirmed for run in book.all(DarkroomRun)):
+            self._running = ()
+            return
+        # Here, not above: a window without a run need not wait for numpy.
+        from vadrin.app.process.running_clocks import running_clocks
+
+        self._running = running_clocks(book, now)
 
     def next_act_in(self) -> float | None:
         """Seconds until the next act of any clock; None where nothing is due."""
+        if not self._running:
+            return None
+        from vadrin.app.process.running_clocks import next_act_in
+
         return next_act_in(self._running, moment_now().uptime)
 
     def act_passed(self) -> bool:
         """Whether an act of any clock came since this was asked last."""
         now, before = moment_now().uptime, self._seen
         self._seen = now
-        return before is not None and act_passed(self._running, before, now)
+        if before is None or not self._running:
+            return False
+        from vadrin.app.process.running_clocks import act_passed
+
+        return act_passed(self._running, before, now)
 
     def hear(self) -> bool:
         """Take what came on every line; whether there was anything."""
@@ -128,6 +142,9 @@ class Listening:
 
     def _note_bath(self, warmth: float) -> None:
         """Into the run of the test on the bench; of another, where that alone runs."""
+        from vadrin.app.process.darkroom_runs import Happened, note_event, run_under_way
+        from vadrin.app.process.running_clocks import running_clocks
+
         now, book = moment_now(), self._bench.notebook
         tests = [clock.test_id for clock in running_clocks(book, now)]
         here = self._bench.sheet.test.id if self._bench.sheet is not None else None
