@@ -13,7 +13,6 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
-from vadrin.app.read.export_readings import readings_filter
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.jobs import SlicedJob
@@ -23,6 +22,14 @@ if TYPE_CHECKING:
     from vadrin.notebook.records import Attachment
 
 _NOTEBOOKS = "Notebooks (*.vadrin)"
+
+
+def _readings() -> str:
+    """The kinds of file readings come in and go out as."""
+    # Here, not above: the first window need not wait for what reads them.
+    from vadrin.app.read.export_readings import readings_filter
+
+    return readings_filter()
 
 
 class NotebookFiles:
@@ -55,7 +62,7 @@ class NotebookFiles:
 
     def ask_import(self) -> None:
         """Ask for a table of readings."""
-        self.ask("Import a table of readings", readings_filter(), self._import)
+        self.ask("Import a table of readings", _readings(), self._import)
 
     def ask_open(self) -> None:
         """Ask for a notebook."""
@@ -80,7 +87,7 @@ class NotebookFiles:
     def ask_export(self) -> None:
         """Ask where this test's readings shall be written."""
         self.ask(
-            "Export the readings of this test", readings_filter(), self.write_readings, new=".csv"
+            "Export the readings of this test", _readings(), self.write_readings, new=".csv"
         )
 
     def ask_attach(self) -> None:
