@@ -11,16 +11,19 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.sheets.once import once
-from vadrin.core.planning.test_types import all_types, name_of
+from vadrin.core.planning.test_types import all_types, name_of, type_of
 
 if TYPE_CHECKING:
     from vadrin.app.descriptions.answer_in_words import OwnAnswer
     from vadrin.app.document.state import State
+    from vadrin.notebook.records import Test
+    from vadrin.notebook.store import Notebook
 
 __all__ = [
     "PlanSentence",
     "TestDescription",
     "answers_itself",
+    "beside_of",
     "description_of",
     "descriptions",
     "name_of",
@@ -45,6 +48,15 @@ def descriptions() -> tuple[TestDescription, ...]:
 def description_of(key: str) -> TestDescription:
     """The type with a key; that of development times for a key not known here."""
     return _described(name_of(key) or "development_time")
+
+
+def beside_of(notebook: Notebook, test: Test) -> object:
+    """What a test is laid beside of the rest of the notebook; its own type knows what that is."""
+    kind, name = type_of(test.kind), name_of(test.kind)
+    if kind is None or not kind.beside_others:
+        return None
+    found: object = import_module(f"{_WHERE}.beside.{name}").ask(notebook, test)
+    return found
 
 
 @once

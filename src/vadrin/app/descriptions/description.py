@@ -14,11 +14,6 @@ from vadrin.core.planning.test_types import TestType, all_types
 if TYPE_CHECKING:
     from vadrin.app.document.state import State
     from vadrin.formats.reports.card_pdf import Card
-    from vadrin.notebook.records import Test
-    from vadrin.notebook.store import Notebook
-
-Beside = Callable[["Notebook", "Test"], object]
-"""What a test is laid beside of the rest of the notebook; its own answer knows what that is."""
 
 
 class PlanSentence(Enum):
@@ -65,8 +60,6 @@ class TestDescription:
         The answer of a type that asks for something else than an EI and a time.
     card : callable, optional
         Its card, where that is neither of an EI and a time nor of the words it answers with.
-    beside : callable, optional
-        What it is laid beside of the rest of the notebook; its type says `beside_others`.
     """
 
     __test__ = False
@@ -86,7 +79,6 @@ class TestDescription:
     metered_seconds: float = 1 / 30
     answer: Answer | None = None
     card: Callable[[State], Card | None] | None = None
-    beside: Beside | None = None
 
     @property
     def kind(self) -> TestType:

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing import TypeVar
 
-from vadrin.app.descriptions import description_of
+from vadrin.app.descriptions import beside_of
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
@@ -130,15 +129,6 @@ class _KitOf:
         return tuple(m for m in known if m.developer_id == test.developer_id)
 
 
-def _beside(notebook: Notebook, test: Test) -> object:
-    """What a type of test asks for of the rest of the notebook."""
-    kind = type_of(test.kind)
-    if kind is None or not kind.beside_others:
-        return None
-    ask = description_of(test.kind).beside
-    return ask(notebook, test) if ask is not None else None
-
-
 def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
     """Take whole tests from the notebook, in few questions to the file."""
     film = _FilmOf(notebook, tests)
@@ -156,7 +146,7 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             kit.routines.get(test.process_id or 0),
             kit.makers(test),
             tuple(kit.controls.get(test.process_id or 0, ())),
-            _beside(notebook, test),
+            beside_of(notebook, test),
             tuple(film.setups.get(test.id, ())),
             film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),

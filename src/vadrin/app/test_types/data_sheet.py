@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.decisions.found_film import FoundFilm, found_film, found_of
+from vadrin.app.decisions.found_film import FoundFilm, found_of
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
@@ -156,5 +156,4 @@ DESCRIPTION = TestDescription(
     sentences=(PlanSentence.TIMES, PlanSentence.SHEET),
     subject=ABSOLUTE,
     answer=data_sheet_answer,
-    beside=found_film,
 )

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import json
-from dataclasses import dataclass
 from math import log2
 from typing import TYPE_CHECKING
 
@@ -14,11 +12,10 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.judged.light_box_ei import light_box_answer
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.test_types.beside.rescue import KnownFilm
 from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
-from vadrin.notebook.records import Batch, Finding, Test
-from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
@@ -35,31 +32,6 @@ def _verdict(lost: float, fog: float) -> str:
     if lost <= _WORTH:
         return "worth using"
     return "in bright light only" if lost <= _BRIGHT else "not worth a picture that matters"
-
-
-@dataclass(frozen=True)
-class KnownFilm:
-    """Another film of the same stock that was found: its base plus fog, and its EI."""
-
-    name: str
-    base_fog: float
-    exposure_index: float | None
-
-
-def known_film(notebook: Notebook, test: Test) -> KnownFilm | None:
-    """The newest finding of the same stock that was not old film; None for none."""
-    same = {t.id: t for t in notebook.all(Test, stock_id=test.stock_id) if t.kind != Rescue.key}
-    for finding in reversed(notebook.all_of(Finding, "test_id", list(same))):
-        try:
-            strips = json.loads(finding.report)["strips"].values()
-            fogs = [float(s["base_fog"]["value"]) for s in strips if s["base_fog"]["value"]]
-        except (ValueError, KeyError, TypeError, AttributeError):
-            continue
-        batch = notebook.get(Batch, same[finding.test_id].batch_id or 0)
-        if fogs:
-            name = f"batch {batch.name}" if batch and batch.name else "the test that was decided"
-            return KnownFilm(name, min(fogs), finding.exposure_index or None)
-    return None
 
 
 def fog_beside(fog: Figure, known: KnownFilm | None) -> tuple[Figure, str]:
@@ -166,5 +138,4 @@ DESCRIPTION = TestDescription(
     last=7.0,
     subject="still scene",
     answer=rescue_answer,
-    beside=known_film,
 )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -12,10 +11,9 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.test_types.beside.reversal import KeptCell
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.planning.test_types.reversal import Reversal
-from vadrin.notebook.records import Finding, Test
-from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     pass
@@ -167,43 +165,6 @@ def reversal_answer(state: State) -> OwnAnswer:
     )
 
 
-@dataclass(frozen=True)
-class KeptCell:
-    """The best cell of a sheet that was decided on."""
-
-    decided_at: str
-    light: str
-    state: str
-    best_ei: float
-    says: str
-
-
-def kept_cells(notebook: Notebook, test: Test) -> tuple[KeptCell, ...]:
-    """The decided sheets of the same material and developer, the newest first.
-
-    A sheet that was decided anew counts once, as it was decided last.
-    """
-    same = {
-        t.id: t
-        for t in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
-        if t.kind == test.kind and t.id != test.id
-    }
-    newest = {f.test_id: f for f in notebook.all_of(Finding, "test_id", list(same))}
-    made = [_cell(same[finding.test_id], finding) for finding in newest.values()]
-    # The later of two of one second stands first.
-    known = [cell for cell in reversed(made) if cell is not None]
-    return tuple(sorted(known, key=lambda cell: cell.decided_at, reverse=True))
-
-
-def _cell(test: Test, finding: Finding) -> KeptCell | None:
-    try:
-        answer = json.loads(finding.report)["answer"]
-        best, says = float(answer["figures"]["best_ei"]), str(answer["says"])
-    except (ValueError, KeyError, TypeError):
-        return None
-    return KeptCell(finding.decided_at, test.light, test.process_state, best, says)
-
-
 DESCRIPTION = TestDescription(
     Reversal.key,
     "Which exposure and which second step give the best positive?",
@@ -220,5 +181,4 @@ DESCRIPTION = TestDescription(
     second_factor=(-1.0, 0.0, 1.0),
     second_words="The second exposure, flash or bleach in steps of …, a strip each.",
     answer=reversal_answer,
-    beside=kept_cells,
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.decisions.found_film import PUSH_RULES, FoundFilm, found_film, found_of
+from vadrin.app.decisions.found_film import PUSH_RULES, FoundFilm, found_of
 from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
@@ -96,5 +96,4 @@ DESCRIPTION = TestDescription(
     sentences=(PlanSentence.ONE_TIME, PlanSentence.ROLL),
     subject="pictures",
     answer=wrong_setting_answer,
-    beside=found_film,
 )

@@ -86,9 +86,7 @@ class NotebookFiles:
 
     def ask_export(self) -> None:
         """Ask where this test's readings shall be written."""
-        self.ask(
-            "Export the readings of this test", _readings(), self.write_readings, new=".csv"
-        )
+        self.ask("Export the readings of this test", _readings(), self.write_readings, new=".csv")
 
     def ask_attach(self) -> None:
         """Ask for a picture or a sheet to keep with this test."""
