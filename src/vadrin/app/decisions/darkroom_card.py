@@ -20,6 +20,7 @@ from vadrin.app.display.quantities import (
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.planned_times import planned_diagnostics, planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.reference_temperature import reference_of
@@ -75,9 +76,12 @@ def _basis(state: State) -> str:
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
     words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
-    times = [s.time_min for s in analysis.strips if s.time_min]
+    planned = sheet.only_planned()
+    times = [s.time_min for s in analysis.strips if s.time_min and s.label not in planned]
     if times:
         words += f", {times_tested_text(min(times), max(times))}"
+    if planned:
+        words += f", {planned_words(sheet)}"
     target = target_text(answer.target_kind, answer.target_value)
     return words + f"; judged by {target}, {analysis.settings.school} school.{prints_at(sheet)}"
 
@@ -207,6 +211,8 @@ def usual_card(state: State) -> Card | None:
         rule=RULE_NAMES[sheet.test.push_rule],
         basis=_basis(state),
         diagnostics=tuple(
-            w.sentence for w in analysis.diagnostics if w.severity is Severity.SERIOUS
+            w.sentence
+            for w in (*planned_diagnostics(sheet), *analysis.diagnostics)
+            if w.severity is Severity.SERIOUS
         ),
     )

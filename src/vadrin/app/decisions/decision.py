@@ -81,6 +81,9 @@ def whole_report(state: State) -> dict[str, Any]:
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
     made, own = report_of(analysis, sheet.title), own_answer(state)
     made |= {"answer": answer_report(own)} if own is not None else {}
+    planned = sheet.only_planned()
+    for label, strip in made["strips"].items():
+        strip["time_from"] = "planned" if label in planned else "noted"
     return made | ({"light_box_zone_ei": by_eye} if by_eye else {})
 
 

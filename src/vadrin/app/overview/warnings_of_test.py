@@ -8,6 +8,7 @@ from vadrin.app.descriptions import own_answer
 from vadrin.app.document.state import State
 from vadrin.app.process.control_strips import control_diagnostics
 from vadrin.app.results.next_act import mended
+from vadrin.app.results.planned_times import planned_diagnostics
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic
 
@@ -23,7 +24,8 @@ def warnings_of(state: State) -> tuple[Diagnostic, ...]:
     own = own_answer(state)
     if analysis is None or (own is not None and not own.of_a_curve):
         return control_diagnostics(sheet)
+    planned = planned_diagnostics(sheet)
     if own is not None:
         of_frames = tuple(w for w in analysis.diagnostics if w.frames)
-        return control_diagnostics(sheet) + of_frames
-    return control_diagnostics(sheet) + mended(state)
+        return planned + control_diagnostics(sheet) + of_frames
+    return planned + control_diagnostics(sheet) + mended(state)

@@ -16,6 +16,7 @@ from vadrin.app.document.state import State
 from vadrin.app.judged.light_box_ei import beside_the_light_box
 from vadrin.app.results.answer import answer_of
 from vadrin.app.results.next_act import next_act
+from vadrin.app.results.planned_times import planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.once import once
@@ -87,7 +88,10 @@ def headline_of(state: State) -> Headline:
     time, time_note, warmth = "", "", reference_words(sheet)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
-        time_note = f"as it was developed, at {warmth}; one time tells no other"
+        how = "as it was developed"
+        if planned_words(sheet):
+            how = "as planned, not noted: write down at Process what it really got"
+        time_note = f"{how}, at {warmth}; one time tells no other"
     elif answer.as_developed:
         time_note = f"as it was developed; {finding.time_min.why}"
     elif finding.time_min.value is not None:

@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.planned_times import planned_diagnostics
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
@@ -25,6 +26,9 @@ def next_act(state: State) -> str:
     if serious:
         first = serious[0]
         return f"Read strip {first.strip}, frame {first.frames[0]} again."
+    planned = planned_diagnostics(sheet)
+    if planned and analysis.strips:
+        return f"{planned[0].sentence} {planned[0].remedy}"
     if not analysis.strips and answer_of(state).by_eye:
         return ""
     if not analysis.strips:

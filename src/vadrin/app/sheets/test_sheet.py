@@ -8,7 +8,7 @@ from functools import cached_property
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.arithmetic import exact_ei, log_h_of_frame, stops_text
 from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.test_types import type_of
+from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.records import (
     Batch,
     ControlStrip,
@@ -253,6 +253,22 @@ class TestSheet:
     def others(self) -> set[str]:
         """Labels of the strips that are of another film or chemistry than the test's own."""
         return {s.strip.label for s in self.strips if self.material_of(s)}
+
+    def only_planned(self) -> tuple[str, ...]:
+        """Labels of strips that were read though nobody noted how long they were developed.
+
+        Their planned times stand in for what they got; those off a maker's sheet are its own.
+        """
+        kind = type_of(self.test.kind)
+        if kind is None or not kind.scripted or kind.metering is Metering.ENLARGER:
+            return ()
+        return tuple(
+            s.strip.label
+            for s in self.strips
+            if s.strip.time_min is None
+            and s.strip.planned_min is not None
+            and any(f.density is not None for f in s.frames)
+        )
 
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""
