@@ -108,6 +108,10 @@ class Listening:
 
         self._running = running_clocks(book, now)
 
+    def running_test(self) -> int | None:
+        """The test whose clock runs; the oldest of several, None for none."""
+        return self._running[0].test_id if self._running else None
+
     def next_act_in(self) -> float | None:
         """Seconds until the next act of any clock; None where nothing is due."""
         if not self._running:

@@ -299,8 +299,23 @@ class Window(QMainWindow):
 
         notebook = self.bench.notebook
         remember(notebook.path)
+        self._go_to_running_clock()
         if notebook.read_only:
             self.banner.complain(f"Open for reading only: {notebook.read_only}.")
+
+    def _go_to_running_clock(self) -> None:
+        """A clock that ran when the program ended runs on: film is in the tank."""
+        self.ears.listening.clocks_changed()
+        running = self.ears.listening.running_test()
+        if running is None or self.bench.notebook.read_only:
+            return
+        self.bench.open_test(running)
+        self.bench.go("process")
+        self.updates.flush()
+        self.station().turn_to("clock")
+        self.ears.look()
+        title = self.bench.sheet.title if self.bench.sheet is not None else ""
+        self.bench.said.emit(f"The clock of {title} went on: film is in the tank.")
 
     def tell_fault(self, kind: str, details: str, log: str) -> None:
         """Say that the program stumbled, over what, and offer the details."""

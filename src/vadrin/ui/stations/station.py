@@ -99,6 +99,9 @@ class Station(QWidget):
         """Show a scene; never changes the workbench."""
         raise NotImplementedError
 
+    def turn_to(self, _name: str) -> None:
+        """Show one of its pages, where it has several."""
+
     def put_away(self) -> None:
         """The window closes: let go of what is listened to."""
 

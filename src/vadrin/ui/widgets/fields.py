@@ -8,7 +8,15 @@ from typing import ClassVar
 from weakref import WeakSet
 
 from PyQt6.QtCore import QEvent, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QPainter, QPaintEvent, QResizeEvent
+from PyQt6.QtGui import (
+    QFocusEvent,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QResizeEvent,
+)
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 
 from vadrin.app.entry.stepping import StepWord
@@ -29,7 +37,28 @@ def _stay(words: str, _way: int) -> str:
 
 
 class Field(QLineEdit):
-    """A line to type in that leaves undo and redo to the notebook."""
+    """A line to type in that leaves undo and redo to the notebook.
+
+    Whatever brings the keyboard to it, by key or by mouse, selects what stands there: the next
+    word typed takes its place.
+    """
+
+    _clicked_into = False
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        """Select all; a click that brings the keyboard would undo that when it is let go."""
+        super().focusInEvent(event)
+        self._clicked_into = (
+            event is not None and event.reason() == Qt.FocusReason.MouseFocusReason
+        )
+        self.selectAll()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """Select all at the end of the click that brought the keyboard, unless words were."""
+        super().mouseReleaseEvent(event)
+        if self._clicked_into and not self.hasSelectedText():
+            self.selectAll()
+        self._clicked_into = False
 
     def event(self, event: QEvent | None) -> bool:
         """Let the window have Ctrl+Z, Ctrl+Y and Ctrl+K."""
@@ -166,6 +195,10 @@ class WordField(Field):
             if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
                 # Asked for again, refused words are tried again: the reason may be gone.
                 self._refused = None
+                super().keyPressEvent(event)
+                # What is typed next takes the place of what was taken.
+                self.selectAll()
+                return
             super().keyPressEvent(event)
 
     def _take_step(self, way: int) -> None:
@@ -173,11 +206,6 @@ class WordField(Field):
         with suppress(ValueError):
             self.setText((self._step or _stay)(self.text(), way))
         self.settle()
-
-    def focusInEvent(self, event: QFocusEvent | None) -> None:
-        """Select all, so that typing replaces the word."""
-        super().focusInEvent(event)
-        self.selectAll()
 
     def _mark(self, wrong: bool) -> None:
         if self.property("wrong") != ("true" if wrong else "false"):

@@ -1,0 +1,84 @@
+"""What is typed takes the place of what stood there, however the keyboard came to the field."""
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from tests.notebooks import new_test
+from tests.window.pages import Hands, field_of, words_of
+from vadrin.app.process.darkroom_runs import begin_run
+from vadrin.app.process.uptime import moment_now
+from vadrin.ui.widgets.fields import Field
+
+ALT = Qt.KeyboardModifier.AltModifier
+
+
+def clicked(field):
+    QTest.mouseClick(field, Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+
+
+def test_a_word_that_is_clicked_on_is_replaced(qtbot, demo):
+    window = demo("Kelda Pan 200", "process")
+    hands = Hands(qtbot, window)
+    window.station().setFocus()
+    hands.press(Qt.Key.Key_K, ALT)
+    field = window.station().clock.warmth
+    clicked(field)
+    hands.write("21,5")
+    assert window.bench.sheet.test.bath_c == 21.5
+    assert field.text() == "21.5"
+
+
+@pytest.mark.parametrize("name", ["tank", "bath", "tap"])
+def test_a_second_word_after_enter_replaces_the_first(qtbot, demo, name):
+    window = demo("Kelda Pan 200", "process")
+    hands = Hands(qtbot, window)
+    window.station().setFocus()
+    hands.press(Qt.Key.Key_R, ALT)
+    field = window.station().recipe.fields[name]
+    field.setFocus()
+    first, second = ("700", "800") if name == "tank" else ("21", "22")
+    hands.write(first)
+    hands.write(second)
+    assert second in field.text()
+    assert first not in field.text()
+
+
+def test_the_shelf_s_search_begins_anew_when_it_is_come_back_to(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    search = field_of(window.station(), "filter")
+    clicked(search)
+    QTest.keyClicks(search, "kelda")
+    window.station().take_focus()
+    clicked(search)
+    QTest.keyClicks(search, "merrow")
+    assert search.text() == "merrow"
+
+
+def test_every_field_of_every_station_is_of_the_kind_that_replaces(demo):
+    window = demo("Merrow Pan 125", "plan")
+    from PyQt6.QtWidgets import QLineEdit
+
+    for station in ("plan", "process", "read", "print", "finding", "cards", "shelf", "question"):
+        window.bench.go(station)
+        window.updates.flush()
+        own = window.station().findChildren(QLineEdit)
+        assert all(isinstance(field, Field) for field in own), station
+
+
+def test_a_program_that_died_with_film_in_the_tank_opens_on_its_clock(open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    book = window.bench.notebook
+    new_test(book, "Skerry Fine 50", "Sable", "1+1", times=(12.0,))
+    test = new_test(book, "Kelda Pan 200", "Sable", "1+1", times=(8.0,))
+    window.bench.open_test(test.id)
+    begin_run(book, window.bench.sheet, moment_now())
+    window.close()
+    again = open_window(tmp_path / "winter.vadrin")
+    again.notebook_opened()
+    assert again.bench.sheet.title == "Kelda Pan 200"
+    assert "What is due now?" in words_of(again.station())
+    assert again.station().shown_page is again.station().clock
+    assert again.station().clock.face.words.now != "not started"
