@@ -51,6 +51,7 @@ class Hand:
         self.window.resize(1280, 800)
         self.window.show()
         self.window.activateWindow()
+        self.window.notebook_opened()
         self.path, self.keys = path, 0
         self.settle()
 
@@ -235,7 +236,7 @@ def start(notebook: str) -> int:
     """Open a window in the background, and wait until it takes commands."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     SOCKET.unlink(missing_ok=True)
-    environment = {**os.environ, "QT_QPA_PLATFORM": os.environ.get("QT_QPA_PLATFORM", "offscreen")}
+    environment = {"QT_QPA_PLATFORM": "offscreen", "XDG_STATE_HOME": str(FOLDER), **os.environ}
     log = (FOLDER / "log.txt").open("w")
     subprocess.Popen(
         [sys.executable, __file__, "serve", notebook],

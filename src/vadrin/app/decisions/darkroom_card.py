@@ -20,7 +20,7 @@ from vadrin.app.display.quantities import (
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.results.answer import answer_of
-from vadrin.app.results.planned_times import planned_diagnostics, planned_words
+from vadrin.app.results.planned_times import PLANNED, planned_diagnostics, planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.reference_temperature import reference_of
@@ -206,7 +206,7 @@ def usual_card(state: State) -> Card | None:
         exposure_index=str(marked_ei(answer.index.value)),
         index_range=ei_range_text(answer.index),
         time=minutes_text(answer.time_min.value),
-        time_range=minutes_range_text(answer.time_min),
+        time_range=minutes_range_text(answer.time_min) or (PLANNED if sheet.only_planned() else ""),
         rows=_rows(state),
         rule=RULE_NAMES[sheet.test.push_rule],
         basis=_basis(state),

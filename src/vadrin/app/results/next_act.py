@@ -28,7 +28,7 @@ def next_act(state: State) -> str:
         return f"Read strip {first.strip}, frame {first.frames[0]} again."
     planned = planned_diagnostics(sheet)
     if planned and analysis.strips:
-        return f"{planned[0].sentence} {planned[0].remedy}"
+        return planned[0].remedy
     if not analysis.strips and answer_of(state).by_eye:
         return ""
     if not analysis.strips:

@@ -18,12 +18,17 @@ def planned_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:
             f"Nobody noted how long strip {strip.strip.label} was developed: "
             f"{minutes_text(strip.strip.planned_min or 0.0, exact=True)} min is only what was "
             "planned.",
-            f"Write its real time down at Process ({key_to('process')}).",
+            f"Write the real time of strip {strip.strip.label} down at Process "
+            f"({key_to('process')}).",
             strip.strip.label,
         )
         for strip in sheet.strips
         if strip.strip.label in sheet.only_planned()
     )
+
+
+PLANNED = "planned, not noted"
+"""Stands beside a time that nobody noted."""
 
 
 def planned_words(sheet: TestSheet) -> str:
@@ -32,4 +37,4 @@ def planned_words(sheet: TestSheet) -> str:
     if not labels:
         return ""
     strips = "strip" if len(labels) == 1 else "strips"
-    return f"time of {strips} {list_text(labels)} planned, not noted"
+    return f"time of {strips} {list_text(labels)} {PLANNED}"

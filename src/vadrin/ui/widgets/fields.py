@@ -48,9 +48,7 @@ class Field(QLineEdit):
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         """Select all; a click that brings the keyboard would undo that when it is let go."""
         super().focusInEvent(event)
-        self._clicked_into = (
-            event is not None and event.reason() == Qt.FocusReason.MouseFocusReason
-        )
+        self._clicked_into = event is not None and event.reason() == Qt.FocusReason.MouseFocusReason
         self.selectAll()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
