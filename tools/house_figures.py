@@ -138,7 +138,7 @@ def defined_twice(trees: dict[str, ast.Module]) -> list[str]:
 def file_names_used_twice(root: Path) -> list[str]:
     """Names of modules that stand in more than one folder; a type of test has one in each layer."""
     counted = (p for p in (root / "src").rglob("*.py") if p.name != "__init__.py")
-    names = Counter(p.name for p in counted if p.parent.name != "test_types")
+    names = Counter(p.name for p in counted if "test_types" not in p.parts)
     return sorted(name for name, count in names.items() if count > 1)
 
 

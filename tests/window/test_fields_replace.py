@@ -6,9 +6,10 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from tests.notebooks import new_test
-from tests.window.pages import Hands, field_of, words_of
+from tests.window.pages import Hands, field_of, said_by, type_into, words_of
 from vadrin.app.process.darkroom_runs import begin_run
 from vadrin.app.process.uptime import moment_now
+from vadrin.notebook.records import Test
 from vadrin.ui.widgets.fields import Field
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -82,3 +83,30 @@ def test_a_program_that_died_with_film_in_the_tank_opens_on_its_clock(open_windo
     assert "What is due now?" in words_of(again.station())
     assert again.station().shown_page is again.station().clock
     assert again.station().clock.face.words.now != "not started"
+
+
+def test_an_unknown_word_for_what_is_changed_is_refused_and_nothing_starts(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    before = len(window.bench.notebook.all(Test))
+    what = field_of(window.station(), "what is changed")
+    type_into(what, "the weather")
+    assert what.why_refused
+    type_into(field_of(window.station(), "what it is to be instead"), "rain")
+    assert len(window.bench.notebook.all(Test)) == before
+    assert "the weather" in words_of(window.station())
+    type_into(what, "developer")
+    type_into(field_of(window.station(), "what it is to be instead"), "Mire")
+    assert len(window.bench.notebook.all(Test)) == before + 1
+
+
+def test_what_was_said_of_one_test_is_not_read_in_another(demo):
+    window = demo("Merrow Pan 125", "cards")
+    window.bench.said.emit("Saved p8.pdf")
+    assert said_by(window) == "Saved p8.pdf"
+    window.bench.open_test(5)
+    window.updates.flush()
+    assert "p8" not in said_by(window)
+    window.bench.said.emit("Undone: a reading.")
+    window.bench.refresh()
+    window.updates.flush()
+    assert said_by(window) == "Undone: a reading."

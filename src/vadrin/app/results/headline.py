@@ -37,6 +37,7 @@ class Headline:
     for_target: bool = True
     by_rule: bool = False
     index_value: float | None = None
+    """The EI that densities tell; None where none were read, whatever else it is rated by."""
     own: bool = False
     """Whether it is an answer of a kind's own, in words rather than an EI."""
 
@@ -116,5 +117,5 @@ def headline_of(state: State) -> Headline:
         RULE_NAMES[sheet.test.push_rule],
         met,
         finding.rule_of_thumb_min.present,
-        rated.value,
+        analysis.rated_index.value if analysis.strips else None,
     )

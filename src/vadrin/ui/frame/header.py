@@ -56,6 +56,7 @@ class Header(QWidget):
         self._quiet.setSingleShot(True)
         self._quiet.timeout.connect(self._show_state)
         self._words = ""
+        self._said_of: int | None = None
 
     def rescale(self) -> None:
         """Take on the text scale."""
@@ -83,11 +84,18 @@ class Header(QWidget):
                 counted(readings, "reading"),
             )
             self._words = " · ".join((*counts, saving))
+        here = sheet.test.id if sheet is not None else None
+        if self._said_of is not None and self._said_of != here:
+            # What was said of one test is not carried to another.
+            self._quiet.stop()
+            self._said_of = None
         if not self._quiet.isActive():
             self._show_state()
 
-    def say(self, words: str) -> None:
-        """Say something for a few seconds in the place of the state."""
+    def say(self, words: str, test_id: int | None = None) -> None:
+        """Say something for a few seconds in the place of the state; of a test, while it is
+        shown."""
+        self._said_of = test_id
         self._state.setText(words)
         self._quiet.start(_SAID_FOR)
 

@@ -160,9 +160,13 @@ class Window(QMainWindow):
         self.updates.subscribe(column, lambda _: self._show_finding())
         self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
         self.updates.subscribe(self._topics_here, self._show_station)
-        self.bench.said.connect(self.header.say)
+        self.bench.said.connect(self._say)
         self.table.picked.connect(self.bench.select)
         self.rail.chosen.connect(self.bench.go)
+
+    def _say(self, words: str) -> None:
+        sheet = self.bench.sheet
+        self.header.say(words, sheet.test.id if sheet is not None else None)
 
     def _ask_for_answer(self, topic: Topic) -> None:
         if Topic.SHEET in topic:

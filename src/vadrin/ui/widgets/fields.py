@@ -137,6 +137,10 @@ class WordField(Field):
     def settle(self) -> None:
         """Hand the typed text on; refused text stays, marked, with the reason said."""
         self._typing = False
+        if self.text() == self._shown and self.why_refused:
+            # What is in force was typed again: nothing is refused any more.
+            self._accept()
+            self.refused.emit("")
         if self.text() in (self._shown, self._refused):
             return
         before, self._refused, self.why_refused = self.text(), None, ""

@@ -16,6 +16,7 @@ from vadrin.app.plan.variants import CHOICES, start_variant
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.shelf.shelf_index import StoreLine, bottles, film_left
 from vadrin.errors import EditRefusedError
+from vadrin.ui.kept import OfProgram
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -30,6 +31,8 @@ _WHOLE = "the whole test"
 
 class ShelfSide(QWidget):
     """The column at the right of the shelf."""
+
+    _chosen: OfProgram[str] = OfProgram(lambda: CHOICES[0])
 
     def __init__(self, bench: Workbench, opened: Callable[[int], None]) -> None:
         super().__init__()
@@ -52,7 +55,8 @@ class ShelfSide(QWidget):
         self._like_words = text("", Role.NOTE, wrap=True)
         column.addWidget(self._like_words)
         self._what = WordField("what is changed", self._choose, chooser(CHOICES), role=Role.LEAD)
-        self._what.show_value(CHOICES[0])
+        self._what.show_value(self._chosen)
+        self._what.refused.connect(self._refuse)
         self._value = Field()
         self._value.setFont(role_font(Role.LEAD))
         self._value.setAccessibleName("what it is to be instead")
@@ -184,11 +188,16 @@ class ShelfSide(QWidget):
         return sentence(name, field, role=Role.BODY)
 
     def _choose(self, words: str) -> None:
-        self._what.show_value(choice_typed(words, CHOICES))
+        self._chosen = choice_typed(words, CHOICES)
+        self._what.show_value(self._chosen)
+
+    def _refuse(self, words: str) -> None:
+        self.refusal.setText(words)
+        self.refusal.setVisible(bool(words))
 
     def _start(self) -> None:
-        test_id, what, words = self._here, self._what.text(), self._value.text()
-        if test_id is None:
+        test_id, what, words = self._here, self._chosen, self._value.text()
+        if test_id is None or self._what.why_refused:
             return
         self.refusal.hide()
         try:
