@@ -175,7 +175,8 @@ def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> Recipe
 
 def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     if room.bath_c is None:
-        return [bath_words(sheet)]
+        waiting = any(s.strip.time_min is None for s in sheet.strips)
+        return [bath_words(sheet)] if waiting else []
     now = together(sheet)
     first = now[0] if now else None
     reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)

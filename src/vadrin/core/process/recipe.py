@@ -175,7 +175,7 @@ _IN_BASE = {
 
 
 def ingredients_of(words: str) -> tuple[Ingredient, ...]:
-    """The lines of a recipe, in its order: ``750 ml water at 50; 2 g Ansel; water to 1 l``.
+    """The lines of a recipe, in its order: ``750 ml water at 50; 2 g Osmel; water to 1 l``.
 
     Raises
     ------
