@@ -8,10 +8,15 @@ from contextlib import suppress
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 import pytest
+from hypothesis import settings
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.notebook.examination import faults
 from vadrin.notebook.store import Notebook
+
+# A machine that stands still for a second is no fault of the program.
+settings.register_profile("suite", deadline=None)
+settings.load_profile("suite")
 
 
 @pytest.fixture(autouse=True)

@@ -55,10 +55,31 @@ MAKERS_LINES = {
     "3200 16:45": (16.75, None, 3200.0),
 }
 ASKED_ABOUT = (
-    "", "push", "pull", "normal", "EI 400", "EI", "1 10", "5 12", "push 1:10:30", "400,12", "8 h",
-    "soon", "push one 10", "push 1 0", "push 12 8", "normal 9:75", "normal 9:30:10", "8..5",
-    "EI 0 8", "push 1 2 10", "eight", "normal -8", "8:5:", "push 1 10:3O",
-)  # fmt: skip
+    "",
+    "push",
+    "pull",
+    "normal",
+    "EI 400",
+    "EI",
+    "1 10",
+    "5 12",
+    "push 1:10:30",
+    "400,12",
+    "8 h",
+    "soon",
+    "push one 10",
+    "push 1 0",
+    "push 12 8",
+    "normal 9:75",
+    "normal 9:30:10",
+    "8..5",
+    "EI 0 8",
+    "push 1 2 10",
+    "eight",
+    "normal -8",
+    "8:5:",
+    "push 1 10:3O",
+)
 
 
 @pytest.mark.parametrize("words", MAKERS_LINES)

@@ -8,6 +8,7 @@ import tifffile
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
+from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Frame, Instrument, Reading, RunEvent
@@ -164,3 +165,38 @@ def test_pages_belong_to_tests(qtbot, demo):
     window.updates.flush()
     assert window.station().shown_page is window.station().densities
     assert QApplication.focusWidget() is field_of(window, "density of the selected frame")
+
+
+def test_the_keys_over_the_window_give_the_keyboard_to_what_is_seen(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    hands = Hands(qtbot, window)
+    for station in ("films", "shelf", "plan", "read", "print", "finding", "cards", "process"):
+        window.bench.go(station)
+        window.updates.flush()
+        hands.press(Qt.Key.Key_F1)
+        assert QApplication.focusWidget() is window.keys
+        hands.press(Qt.Key.Key_Plus, CTRL)
+        assert not window.keys.isVisible(), "its type is another"
+        hands.press(Qt.Key.Key_F1)
+        hands.press(Qt.Key.Key_Escape)
+        held = QApplication.focusWidget()
+        assert held is not None, station
+        assert held.isVisible(), station
+        hands.press(Qt.Key.Key_Minus, CTRL)
+        hands.press(Qt.Key.Key_F1)
+        window.bench.go("shelf")
+        window.updates.flush()
+        assert not window.keys.isVisible(), "it was asked for at another station"
+
+
+def test_a_finding_without_a_target_has_none_under_the_keyboard(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    test = new_test(window.bench.notebook, "Cairn Pan 100", "Sable", "1+1", kind="mixed roll")
+    window.bench.open_test(test.id)
+    window.bench.go("finding")
+    hands = Hands(qtbot, window)
+    hands.settle()
+    before = window.bench.notebook.everything()
+    hands.press(Qt.Key.Key_Up, times=3)
+    assert window.bench.notebook.everything() == before
+    assert QApplication.focusWidget().isVisible()

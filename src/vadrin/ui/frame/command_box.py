@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
@@ -12,6 +12,7 @@ from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.keyboard import KeyboardBefore
 from vadrin.ui.widgets.labels import text
 
 _WIDTH, _HEIGHT, _TOP = 520, 380, 60
@@ -34,8 +35,9 @@ def found_actions(actions: Sequence[Action], typed: str) -> list[Action]:
 class CommandBox(QWidget):
     """A box over the window: type, pick by the arrow keys, Enter does it."""
 
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
         super().__init__(parent)
+        self._keyboard = KeyboardBefore(otherwise)
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setObjectName("commands")
         self.setAccessibleName("commands")
@@ -54,7 +56,6 @@ class CommandBox(QWidget):
             column.addWidget(part)
         self._actions: Sequence[Action] = ()
         self._shown: list[Action] = []
-        self._before: QWidget | None = None
         self.hide()
 
     def toggle(self, actions: Sequence[Action]) -> None:
@@ -72,7 +73,7 @@ class CommandBox(QWidget):
             width = min(px(_WIDTH), parent.width() - px(20))
             height = min(px(_HEIGHT), parent.height() - px(_TOP) - px(10))
             self.setGeometry((parent.width() - width) // 2, px(_TOP), width, height)
-            self._before = parent.focusWidget()
+            self._keyboard.remember()
         self.show()
         self.raise_()
         self.field.setFocus()
@@ -80,8 +81,7 @@ class CommandBox(QWidget):
     def leave(self) -> None:
         """Hide it and give the keyboard back."""
         self.hide()
-        if self._before is not None:
-            self._before.setFocus()
+        self._keyboard.give_back()
 
     def _list(self, typed: str) -> None:
         self._shown = found_actions(self._actions, typed)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QKeyEvent
@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.keyboard import KeyboardBefore
 from vadrin.ui.widgets.labels import text
 
 _KEYS_PX, _WORDS_PX = 90, 270
@@ -19,8 +20,9 @@ _KEYS_PX, _WORDS_PX = 90, 270
 class ShortcutSheet(QWidget):
     """A sheet over the middle of the window."""
 
-    def __init__(self, parent: QWidget) -> None:
+    def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
         super().__init__(parent)
+        self._keyboard = KeyboardBefore(otherwise)
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAccessibleName("keys")
         self.setObjectName("keys")
@@ -31,7 +33,6 @@ class ShortcutSheet(QWidget):
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         column.addWidget(self._area)
-        self._before: QWidget | None = None
         self.hide()
 
     def toggle(self, here: Iterable[Action], everywhere: Iterable[Action]) -> None:
@@ -47,7 +48,7 @@ class ShortcutSheet(QWidget):
             size = wanted.boundedTo(parent.size() - QSize(px(20), px(20)))
             left, top = parent.width() - size.width(), parent.height() - size.height()
             self.setGeometry(left // 2, top // 2, size.width(), size.height())
-            self._before = parent.focusWidget()
+            self._keyboard.remember()
         self.show()
         self.raise_()
         self.setFocus()
@@ -67,8 +68,7 @@ class ShortcutSheet(QWidget):
 
     def _leave(self) -> None:
         self.hide()
-        if self._before is not None:
-            self._before.setFocus()
+        self._keyboard.give_back()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Any of Esc and F1 closes it; arrow keys scroll it."""

@@ -114,7 +114,7 @@ class Window(QMainWindow):
         if self._keys is None:
             from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
-            self._keys = ShortcutSheet(self._body)
+            self._keys = ShortcutSheet(self._body, self._focus_station)
         return self._keys
 
     @property
@@ -123,7 +123,7 @@ class Window(QMainWindow):
         if self._commands is None:
             from vadrin.ui.frame.command_box import CommandBox
 
-            self._commands = CommandBox(self._body)
+            self._commands = CommandBox(self._body, self._focus_station)
         return self._commands
 
     @property
@@ -134,6 +134,19 @@ class Window(QMainWindow):
 
             self._kept_view = KeptFileView(self._body)
         return self._kept_view
+
+    def _focus_station(self) -> None:
+        self.station().take_focus()
+
+    def _put_overlays_away(self, for_good: bool) -> None:
+        """What lies over the window belongs to the station it was asked at, and to its type."""
+        for over in (self._keys, self._commands):
+            if over is not None:
+                over.hide()
+                if for_good:
+                    delete_now(over)
+        if for_good:
+            self._keys, self._commands = None, None
 
     def _see_kept(self, kept: KeptFile) -> None:
         self.kept_view.show_file(kept)
@@ -191,6 +204,7 @@ class Window(QMainWindow):
 
     def _turn(self) -> None:
         self.unfolded = False
+        self._put_overlays_away(for_good=False)
         self.pages.turn_to(self.bench.station)
 
     def scene(self) -> Scene:
@@ -375,6 +389,7 @@ class Window(QMainWindow):
     def _scale_now(self, way: int) -> None:
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
+        self._put_overlays_away(for_good=True)
         self.pages.let_go()
         if self.finding is not None:
             self.finding.hide()

@@ -220,5 +220,10 @@ class FindingStation(Station):
         self.bench.edit(lambda notebook: decide(notebook, state))
 
     def take_focus(self) -> None:
-        """Begin at the target."""
-        self._value.setFocus()
+        """Begin at the target; at the decision, where a type of test answers without one."""
+        if self._value.isVisibleTo(self):
+            self._value.setFocus()
+        elif self._decide.isEnabled():
+            self._decide.setFocus()
+        else:
+            self.setFocus()
