@@ -406,12 +406,19 @@ class Window(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
-        """Import a dropped table, open a dropped notebook."""
+        """Take the first file by what it is, and say so of the others: none is lost unsaid."""
         mime = event.mimeData() if event else None
-        for url in mime.urls() if mime else []:
-            path = Path(url.toLocalFile())
-            self.files.open(path) if path.suffix == ".vadrin" else self.importing.offer(path)
+        paths = [Path(url.toLocalFile()) for url in (mime.urls() if mime else [])]
+        if not paths:
             return
+        first, *others = paths
+        if first.suffix == ".vadrin":
+            self.files.open(first)
+        elif not self.station().take_file(first):
+            self.importing.offer(first)
+        if others:
+            names = ", ".join(path.name for path in others)
+            self.bench.said.emit(f"{first.name} was taken. Drop the others after it: {names}.")
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Give the light table its share of the new height."""

@@ -102,6 +102,10 @@ class Station(QWidget):
     def turn_to(self, _name: str) -> None:
         """Show one of its pages, where it has several."""
 
+    def take_file(self, _path: Path) -> bool:
+        """Take a file that was dropped; False where it means nothing here."""
+        return False
+
     def put_away(self) -> None:
         """The window closes: let go of what is listened to."""
 

@@ -24,7 +24,9 @@ if TYPE_CHECKING:
     from vadrin.app.read.known_wedge import KnownSteps
 
 _NONE = "none"
-PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg);;Camera raw, or anything else (*)"
+PICTURE_SUFFIXES = (".tif", ".tiff", ".png", ".jpg", ".jpeg")
+_EVERY = " ".join(f"*{suffix}" for suffix in PICTURE_SUFFIXES)
+PICTURES = f"Pictures ({_EVERY});;Camera raw, or anything else (*)"
 
 
 class KnownStepsRow(QWidget):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import cached_property, partial
+from pathlib import Path
 from typing import ClassVar, Protocol, cast
 
 from PyQt6.QtCore import Qt
@@ -14,6 +15,7 @@ from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
 from vadrin.ui.stations.read.density_page import DensityPage
+from vadrin.ui.stations.read.known_steps import PICTURE_SUFFIXES
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
 from vadrin.ui.stations.read.patch_page import PatchPage
@@ -172,6 +174,17 @@ class ReadStation(PagedStation):
             self._head.offer("patches", takes_patches(scene.sheet))
             self._head.offer("trace", is_sheet(scene.sheet))
         super().show_scene(scene)
+
+    def take_file(self, path: Path) -> bool:
+        """A picture belongs to the page that is turned to, if that reads one, else to Scan."""
+        if path.suffix.lower() not in PICTURE_SUFFIXES:
+            return False
+        page = self.shown_page
+        if not isinstance(page, ScanPage | PointingPage):
+            self.turn_to("scan")
+            page = self.scan
+        page.open(path)
+        return True
 
     def take_key(self, event: QKeyEvent) -> bool:
         """A key belongs to the way of reading that is turned to."""
