@@ -89,6 +89,64 @@ def _tests_opened(window: Window) -> list[float]:
     return spent
 
 
+def _turned_loop() -> None:
+    """Let what waits to be deleted go, as the running program does."""
+    from PyQt6.QtCore import QEventLoop, QTimer
+
+    loop = QEventLoop()
+    QTimer.singleShot(30, loop.quit)
+    loop.exec()
+
+
+def _every_station_visited(window: Window) -> None:
+    from vadrin.app.document.stations import PLACES
+
+    window.bench.open_test(1)
+    for place in PLACES:
+        window.bench.go(place.name)
+        _settle(window)
+    _turned_loop()
+
+
+def _changed(window: Window, act: Callable[[], object]) -> list[float]:
+    """Milliseconds of a change, at each of some stations, after every station was visited."""
+    spent = []
+    for station in ("finding", "read", "plan", "process", "shelf") * 2:
+        _every_station_visited(window)
+        window.bench.go(station)
+        _settle(window)
+        spent.append(_timed(act, window))
+        _turned_loop()
+    return spent
+
+
+def _looks_changed(window: Window) -> list[float]:
+    return _changed(window, window.next_look)
+
+
+def _types_changed(window: Window) -> list[float]:
+    turns = iter([1, -1] * 5)
+    return _changed(window, lambda: window.scale_type(next(turns)))
+
+
+def _stations_opened(window: Window) -> tuple[list[float], list[float]]:
+    """The first and the second opening of every station, in a window just made."""
+    from vadrin.app.document.stations import PLACES
+
+    window.bench.open_test(1)
+    first: list[float] = []
+    second: list[float] = []
+    for spent in (first, second):
+        for place in PLACES:
+            spent.append(_timed(partial(window.bench.go, place.name), window))
+            _settle(window)
+    return first, second
+
+
+def _every(name: str, spent: list[float]) -> str:
+    return f"{name + ' (worst)':<58}{statistics.median(spent):>9.1f}{max(spent):>10.1f}"
+
+
 def _line(name: str, spent: list[float]) -> str:
     return f"{name + ' (worst)':<58}{statistics.median(spent):>9.1f}{max(spent[_WARM:]):>10.1f}"
 
@@ -120,12 +178,17 @@ def window_rows() -> list[str]:
 
     warm_up(window.jobs)
     _settle(window)
+    first, second = _stations_opened(window)
     lines = [
+        _every("a station opened for the first time, picture", first),
+        _every("a station opened again, picture", second),
         _line("a word of a plan stepped, file and picture", _words_stepped(window)),
         f"{'its forecast, with two others for comparison, part of it':<58}"
         f"{_forecast_ms(window):>9.1f}",
         _line("a density typed, file and picture", _densities_typed(window)),
         _line("a test opened from the shelf, picture", _tests_opened(window)),
+        _every("the look changed, every station visited", _looks_changed(window)),
+        _every("the type size changed, every station visited", _types_changed(window)),
     ]
     window.close()
     del application
