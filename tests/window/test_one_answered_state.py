@@ -12,6 +12,7 @@ from vadrin.app.decisions.decision import decide, write_answer
 from vadrin.app.document.answering import Answering, AtOnce
 from vadrin.app.document.state import State, answered
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.read.entering_readings import add_reading
 from vadrin.errors import StaleAnswerError
 from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
@@ -68,6 +69,25 @@ def test_what_is_shown_meanwhile_is_no_number_of_the_test_before(finding):
         assert "EI 80" not in words_of(finding.window.finding)
     finding.settle()
     assert finding.window.bench.analysis is not None
+
+
+def test_curves_keep_their_place_while_they_are_worked_out_anew(qtbot, demo):
+    window = demo("Merrow Pan 125", "curves")
+    hands = Hands(qtbot, window)
+    hands.settle()
+    frame = window.bench.sheet.frames()[5][1]
+    with nothing_worked_out(window):
+        window.bench.edit(lambda book: add_reading(book, frame, 0.31))
+        window.updates.flush()
+        assert "being worked out" in words_of(window.station())
+        assert window.bench.state.earlier is not None
+        assert window.bench.analysis is None
+    hands.settle()
+    assert window.bench.state.earlier is None
+    assert "Five strips" in words_of(window.station())
+    with nothing_worked_out(window):
+        window.bench.open_test(3)
+        assert window.bench.state.earlier is None, "another test's curves are not this one's"
 
 
 def test_a_state_whose_test_went_on_is_refused_by_whoever_keeps_or_writes_it(finding, tmp_path):

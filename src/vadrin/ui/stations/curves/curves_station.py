@@ -57,7 +57,11 @@ class CurvesStation(Station):
         count = len(scene.analysis.strips) if scene.analysis else 0
         name = _NUMBERS[count] if count < len(_NUMBERS) else str(count)
         words = f"{name} strips, one curve each" if count > 1 else "One strip and its curve"
-        self._title.setText(words if count else "No curve yet: read the frames of a strip first")
+        if scene.analysis is None and scene.state.sheet.read():
+            words = "The curves are being worked out …"
+        elif not count:
+            words = "No curve yet: read the frames of a strip first"
+        self._title.setText(words)
         self._plot.show_look(scene.look)
         self._plot.draw(scene.state, scene.frame_id)
         if self._pages.currentIndex() == 1:
