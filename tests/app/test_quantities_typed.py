@@ -4,12 +4,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.notebooks import new_test
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.exposures import exposure_index_typed, exposure_indexes_typed
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
+from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.entry.times import minutes_typed, times_typed
+from vadrin.app.plan.plan_edit import PlanEdit
+from vadrin.app.plan.plan_words import WORDS
+from vadrin.app.plan.variants import start_variant
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.errors import EntryError
 
@@ -138,3 +143,20 @@ def test_times_are_parted_by_what_parts_them():
         times_typed("6,8")
     with pytest.raises(EntryError):
         minutes_typed("9:75")
+
+
+def test_numbers_in_a_list_keep_their_decimal_commas():
+    assert numbers_typed("0, 0,5 and 1") == (0, 0.5, 1)
+    assert numbers_typed("0; 0,5; 1") == (0, 0.5, 1)
+    assert numbers_typed("0,1,2") == (0, 1, 2)
+    with pytest.raises(EntryError, match="two numbers, or one"):
+        numbers_typed("0,5")
+
+
+def test_several_eis_on_a_roll_and_an_ei_that_is_changed_are_eis(notebook):
+    made = new_test(notebook, "Cairn Pan 100", "Sable", "1+1", kind="mixed roll")
+    before = PlanEdit(made, (60.0, 8.0), "Cairn Pan 100", "Sable", "1+1")
+    plan = WORDS["second"].edit(before, "100, 400, 1,600")
+    assert plan.test.second_factor == (100, 400, 1600)
+    changed = start_variant(notebook, made.id, "EI on the meter", "1,600")
+    assert changed.exposure_index == 1600

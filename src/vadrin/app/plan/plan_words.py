@@ -35,6 +35,7 @@ from vadrin.app.sheets.reference_temperature import reference_words
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
+from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Camera, Lens
 from vadrin.notebook.records.film_test import TABLET_SUBJECT
@@ -95,6 +96,12 @@ def numbers_text(values: tuple[float, ...]) -> str:
 
 def _field(field: str, read: Callable[[str], Any]) -> Edit:
     return lambda plan, words: replace(plan, test=replace(plan.test, **{field: read(words)}))
+
+
+def _second_factor(plan: PlanEdit, words: str) -> PlanEdit:
+    """The other factor of a test; EIs, where it carries several of them."""
+    read = exposure_indexes_typed if plan.test.kind == MixedRoll.key else numbers_typed
+    return replace(plan, test=replace(plan.test, second_factor=read(words)))
 
 
 def _bracket(field: str) -> Edit:
@@ -264,9 +271,7 @@ WORDS: dict[str, Word] = {
     ),
     "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
     "second": Word(
-        "the other factor",
-        _field("second_factor", numbers_typed),
-        lambda s, p: numbers_text(p.test.second_factor),
+        "the other factor", _second_factor, lambda s, p: numbers_text(p.test.second_factor)
     ),
     "factor": Word(
         "factor of the filter that stays on",

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from vadrin.app.document.sheet_loading import load_sheet
-from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.app.entry.times import times_typed
 from vadrin.app.library.differences import Difference, conditions_of, differences
 from vadrin.app.library.named_records import batch_named, camera_named, developer_named, stock_named
@@ -49,10 +49,7 @@ def _text(field: str) -> _Change:
 
 
 def _index(_notebook: Notebook, test: Test, words: str) -> Test:
-    value = number_typed(words)
-    if not 0.1 <= value <= 100_000:
-        raise ValueError("an EI lies between 0.1 and 100000")
-    return replace(test, exposure_index=value)
+    return replace(test, exposure_index=exposure_index_typed(words))
 
 
 CHANGES: dict[str, _Change] = {
