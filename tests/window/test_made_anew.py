@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication
 from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
-from vadrin.notebook.records import Frame, Instrument, Reading, RunEvent
+from vadrin.notebook.records import Frame, Instrument, PrintStrip, Reading, RunEvent
 
 ALT = Qt.KeyboardModifier.AltModifier
 WEDGE = (0.05, 0.25, 0.55, 0.9, 1.3, 1.75, 2.2, 2.7)
@@ -200,3 +200,16 @@ def test_a_finding_without_a_target_has_none_under_the_keyboard(qtbot, open_wind
     hands.press(Qt.Key.Key_Up, times=3)
     assert window.bench.notebook.everything() == before
     assert QApplication.focusWidget().isVisible()
+
+
+def test_after_a_strip_is_exposed_a_number_chooses_a_piece(qtbot, demo):
+    window, hands = at(qtbot, demo, "Merrow Pan 125", "print", Qt.Key.Key_T)
+    made = button_of(window.station(), "It is exposed")
+    made.setFocus()
+    qtbot.mouseClick(made, Qt.MouseButton.LeftButton)
+    window.updates.flush()
+    QApplication.processEvents()
+    hands.press(Qt.Key.Key_3)
+    strips = window.bench.notebook.all(PrintStrip)
+    assert strips[-1].chosen == 3
+    assert field_of(window.station(), "reflection densities").text() == "—"

@@ -63,7 +63,7 @@ class PrintStation(PagedStation):
     @cached_property
     def strip(self) -> StripPage:
         """Test strips."""
-        return StripPage(self.bench, self.refuse, self.cue)
+        return StripPage(self.bench, self.refuse, self.cue, self.setFocus)
 
     @cached_property
     def covered(self) -> CoveredPage:

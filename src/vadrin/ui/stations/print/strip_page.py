@@ -50,14 +50,23 @@ class StripPage(QWidget):
     refuse : callable
         Says why something typed was not taken.
     cue : Cue
+    take_keys : callable
+        Takes the keyboard, so that a number chooses a piece.
     """
 
     _asked: OfTest[AskedStrip | None] = OfTest(lambda: None)
     _after: OfTest[int | None] = OfTest(lambda: None)
     _count: OfTest[Counted] = OfTest(Counted)
 
-    def __init__(self, bench: Workbench, refuse: Callable[[str], None], cue: Cue) -> None:
+    def __init__(
+        self,
+        bench: Workbench,
+        refuse: Callable[[str], None],
+        cue: Cue,
+        take_keys: Callable[[], object],
+    ) -> None:
         super().__init__()
+        self._take_keys = take_keys
         self.bench, self._refuse = bench, refuse
         self._sheet: TestSheet | None = None
         self.fields = {name: self._field(name) for name in _WORDS}
@@ -179,6 +188,8 @@ class StripPage(QWidget):
         if sheet is not None and asked is not None:
             self.countdown.rest()
             self.bench.edit(lambda book: make_strip(book, sheet, asked))
+            # The button that was pressed goes; the next key is the number of a piece.
+            self._take_keys()
 
     def choose(self, piece: int) -> None:
         """Keep the piece that was chosen."""
