@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.units import METRIC, Units
-from vadrin.app.process.bath import bath_words
+from vadrin.app.process.bath import bath_words, minutes_in_bath, too_far
 from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
@@ -26,7 +26,6 @@ from vadrin.core.process.recipe import (
     tempering_water,
 )
 from vadrin.core.process.temperature import drifted_c, standing_worth
-from vadrin.core.restated_time import RESTATED_WITHIN_K, restated_time
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Developer
 from vadrin.notebook.store import Notebook
@@ -180,26 +179,24 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     now = together(sheet)
     first = now[0] if now else None
     reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
-    away = room.bath_c - reference
+    away = too_far(sheet)
     words: list[str] = []
-    if abs(away) > RESTATED_WITHIN_K:
+    if away is not None:
         words.append(
             f"{abs(away):.1f} K from {room.units.warmth_text(reference)} is too far: no factor "
             "tells what it would do."
         )
     else:
-        for strip in now:
-            wanted = strip.strip.planned_min
-            if wanted is not None:
-                minutes = wanted / restated_time(1.0, room.bath_c, reference, factor)
-                words.append(
-                    f"Strip {strip.strip.label}: {minutes_text(minutes)} now for "
-                    f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
-                )
+        words += [
+            f"Strip {strip.strip.label}: {minutes_text(minutes_in_bath(sheet, wanted))} now for "
+            f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
+            for strip in now
+            if (wanted := strip.strip.planned_min) is not None
+        ]
     words += _standing(sheet, room, reference, factor)
     routine = routine_of(sheet, first)
     kind = kind_of_process(routine.kind if routine else "")
-    if abs(away) > kind.tolerance_k + 1e-9:
+    if abs(room.bath_c - reference) > kind.tolerance_k + 1e-9:
         words.append(_tempered(room, reference, kind.tolerance_k))
     return words
 
