@@ -121,6 +121,9 @@ def test_a_decision_by_a_print_minds_another_print_and_no_other(roll):
     analysis = worked_out(sheet)
     card = present_card(state_of(sheet, analysis))
     assert (card.exposure_index, card.time) == ("50", "8:00")
+    headline = headline_of(state_of(sheet, analysis))
+    assert headline.index == "EI 50"
+    assert headline.index_value is None, "no densities, so none that could say the same"
     decide(roll.book, state_of(sheet, analysis))
     frame = roll.strip.frames[5]
     give_paper_verdict(roll.book, frame, "the frame", "use it")
