@@ -22,6 +22,7 @@ from vadrin.app.printing.half_covered import answer_covered, covered_question
 from vadrin.app.printing.print_setups import lock_setup, type_setup
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.results.answer import answer_of
+from vadrin.app.results.headline import headline_of
 
 
 class Judged:
