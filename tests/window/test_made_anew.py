@@ -170,7 +170,7 @@ def test_pages_belong_to_tests(qtbot, demo):
 def test_the_keys_over_the_window_give_the_keyboard_to_what_is_seen(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     hands = Hands(qtbot, window)
-    for station in ("films", "shelf", "plan", "read", "print", "finding", "cards", "process"):
+    for station in ("films", "read", "finding"):
         window.bench.go(station)
         window.updates.flush()
         hands.press(Qt.Key.Key_F1)

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, Surroundings
+from vadrin.ui.theme.look import no_clearing
 
 
 def delete_now(part: QWidget) -> None:
@@ -66,14 +67,15 @@ class StationPages(QStackedWidget):
 
         What is half typed on them, and in no file, is kept with the test.
         """
-        for name in [n for n in self._stations if n != but]:
-            station, area = self._stations.pop(name), self._areas.pop(name)
-            keep_typed(self._given.bench, name, station)
-            if station.side_panel is not None:
-                # Not in the station's own page: it is lent to the column beside it.
-                delete_now(station.side_panel)
-            self.removeWidget(area)
-            delete_now(area)
+        with no_clearing():
+            for name in [n for n in self._stations if n != but]:
+                station, area = self._stations.pop(name), self._areas.pop(name)
+                keep_typed(self._given.bench, name, station)
+                if station.side_panel is not None:
+                    # Not in the station's own page: it is lent to the column beside it.
+                    delete_now(station.side_panel)
+                self.removeWidget(area)
+                delete_now(area)
 
     def give_back(self, name: str) -> None:
         """Put back what was half typed on a station when it was let go of."""

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import gc
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -173,25 +175,32 @@ class CaretStyle(QProxyStyle):
         return super().pixelMetric(metric, option, widget)
 
 
-def dress(app: QApplication, sheet: str, style: QStyle | None = None) -> None:
-    """Put a style sheet, and a style, on every widget there is.
+@contextmanager
+def no_clearing() -> Iterator[None]:
+    """Python clears nothing away meanwhile.
 
-    The sheet before is taken off first: over another one Qt takes three times as long.
-
-    Qt goes through a list it made beforehand and calls into Python on the way. Were garbage
-    collected there, widgets of a window that is gone would be deleted while they are still on
-    that list, and the program with them.
+    Where Qt goes through widgets and calls into Python on the way, garbage collected there would
+    delete widgets that it still has before it, and the program with them.
     """
     collecting = gc.isenabled()
     gc.disable()
     try:
+        yield
+    finally:
+        if collecting:
+            gc.enable()
+
+
+def dress(app: QApplication, sheet: str, style: QStyle | None = None) -> None:
+    """Put a style sheet, and a style, on every widget there is.
+
+    The sheet before is taken off first: over another one Qt takes three times as long.
+    """
+    with no_clearing():
         app.setStyleSheet("")
         if style is not None:
             app.setStyle(style)
         app.setStyleSheet(sheet)
-    finally:
-        if collecting:
-            gc.enable()
 
 
 def style_sheet(look: Look, px: dict[int, int]) -> str:

@@ -104,6 +104,10 @@ class ShelfModel(QAbstractListModel):
     def take_answers(self, answers: dict[int, Undecided]) -> None:
         """Show what was worked out."""
         self._answers.update(answers)
+        self.draw_again()
+
+    def draw_again(self) -> None:
+        """Have every line that is seen drawn anew: the look, or what they say, is another."""
         if self._rows:
             self.dataChanged.emit(self.index(0), self.index(len(self._rows) - 1))
 

@@ -170,9 +170,7 @@ class ShelfStation(Station):
             self._clock.setText(clock_doubt(notebook))
             self._clock.setVisible(bool(self._clock.text()))
             self._list_lines(True)
-        viewport = self._list.viewport()
-        if viewport is not None:
-            viewport.update()
+        self._model.draw_again()
 
     def _list_lines(self, fresh: bool) -> None:
         here = self._current()
