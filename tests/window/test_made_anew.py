@@ -133,6 +133,9 @@ def test_a_half_typed_word_and_a_refusal_stay_where_they_are(qtbot, demo, change
     assert window.bench.sheet.test.last_stop != 4.0, "not taken before Enter"
     hands.write("")
     assert window.bench.sheet.test.last_stop == 4.0
+    change(window)
+    hands.write("+3")
+    assert window.bench.sheet.test.last_stop == 3.0, "typed in the place of a word in force"
 
 
 def test_a_question_that_stands_open_stays_with_its_test(qtbot, demo, change):

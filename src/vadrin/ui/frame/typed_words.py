@@ -81,5 +81,6 @@ def give_back_typed(bench: Workbench, name: str, station: QWidget) -> None:
             part.take_back(typed.words, typed.why_refused)
         elif isinstance(part, Field):
             part.setText(typed.words)
-    if isinstance(holds, QLineEdit):
+    if isinstance(holds, QLineEdit) and kept.keyboard in [typed.place for typed in kept.typed]:
+        # Typing goes on where it was; in a word that is in force the next one takes its place.
         holds.setCursorPosition(kept.cursor)
