@@ -12,7 +12,7 @@ from tests.notebooks import new_test
 from tests.window.pages import Hands, field_of, type_into, words_of
 from vadrin.app.process.lights_off import lights_off
 from vadrin.app.process.uptime import moment_now
-from vadrin.notebook.records import DarkroomRun, RunEvent, Strip
+from vadrin.notebook.records import DarkroomRun, Instrument, RunEvent, Strip
 from vadrin.notebook.store import Notebook
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -106,6 +106,21 @@ def test_where_nobody_noted_it_the_strips_do_not_get_twenty_degrees(darkroom, mo
     assert got.label == "A"
     assert math.isclose(got.time_min, 6.0, abs_tol=0.05)
     assert got.temperature_c is None
+
+
+def test_a_thermometer_tells_the_bath_before_the_film_goes_in(qtbot, darkroom):
+    window = darkroom.window
+    book = window.bench.notebook
+    with book.change("probe"):
+        book.add(Instrument(name="Probe", kind="thermometer", port="simulated"))
+    turn(darkroom, Qt.Key.Key_K)
+    clock = window.station().clock
+    clock.probe.click()
+    qtbot.waitUntil(lambda: window.bench.sheet.test.bath_c is not None, timeout=10_000)
+    window.updates.flush()
+    assert 20.0 < window.bench.sheet.test.bath_c < 21.5
+    assert clock.warmth.text() != "—"
+    clock.probe.click()
 
 
 def test_a_bath_too_far_off_says_so_and_changes_no_time(darkroom):

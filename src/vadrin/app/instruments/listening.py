@@ -42,6 +42,7 @@ class Listening:
         self.awaited = self.bath_trouble = self.meter_trouble = ""
         self._running: tuple[RunningClock, ...] = ()
         self._seen: float | None = None
+        self._bath_of: int | None = None
 
     @property
     def needed(self) -> bool:
@@ -60,6 +61,7 @@ class Listening:
         from vadrin.app.instruments.thermometer import Thermometer, thermometer_of
 
         self.rest_bath()
+        self._bath_of = self._bench.sheet.test.id if self._bench.sheet is not None else None
         self.thermometer = Thermometer(thermometer_of(self._bench.notebook))
 
     def rest_bath(self) -> None:
@@ -145,7 +147,9 @@ class Listening:
         return said is not None or bool(trouble)
 
     def _note_bath(self, warmth: float) -> None:
-        """Into the run of the test on the bench; of another, where that alone runs."""
+        """Into the run of the test on the bench, or of another, where that alone runs; before
+        any runs it is the bath that the test's next strips go into."""
+        from vadrin.app.process.bath import note_bath
         from vadrin.app.process.darkroom_runs import Happened, note_event, run_under_way
         from vadrin.app.process.running_clocks import running_clocks
 
@@ -156,6 +160,11 @@ class Listening:
         run = run_under_way(book, wanted, now) if wanted is not None else None
         if run is not None:
             self._bench.edit(lambda book: note_event(book, run, now, Happened.TEMPERATURE, warmth))
+            return
+        sheet = self._bench.sheet
+        waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)
+        if sheet is not None and not tests and waits and here == self._bath_of:
+            self._bench.edit(lambda book: note_bath(book, sheet, warmth))
 
     def _hear_meter(self) -> bool:
         meter = self.densitometer

@@ -123,7 +123,6 @@ class ClockPage(QWidget):
         noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
         warmth = noted[-1] if noted else self._clock.bath_c
         self.warmth.show_value("—" if warmth is None else f"{warmth:g}")
-        # While a run is on, what it was begun with speaks; before, what is noted of the bath.
         self._bath.setText(bath_words(self._sheet))
         self._bath.setVisible(not self._clock.at(now.uptime).stopped)
 
@@ -211,10 +210,6 @@ class ClockPage(QWidget):
         self.probe.setText(f"{probe.name} is read: stop" if probe else "Read the thermometer")
         if listening.bath_trouble:
             self._refuse(listening.bath_trouble)
-
-    def rest(self) -> None:
-        """Look no more; the events know what time it is."""
-        self._timer.stop()
 
     def go_on(self) -> None:
         """Start, or take the next strip out, or go on to the next step."""
