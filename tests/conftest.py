@@ -60,7 +60,7 @@ def notebook(tmp_path, empty_path):
 @pytest.fixture(scope="session")
 def demo_path(tmp_path_factory):
     """The demo notebook, made once."""
-    from vadrin.app.demo.demo_notebook import make_demo
+    from tools.demo.demo_notebook import make_demo
 
     path = tmp_path_factory.mktemp("demo") / "demo.vadrin"
     make_demo(path, kinds=False)

@@ -14,7 +14,7 @@ import numpy as np
 ROOT = Path(__file__).parents[1]
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
-from tests.core.film_shapes import SHAPES, varied  # noqa: E402
+from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from tools.colour_shapes import LayersTest, ReversalTest, read  # noqa: E402
 
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402

@@ -16,7 +16,7 @@ import numpy as np
 ROOT = Path(__file__).parents[1]
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
-from tests.core.film_shapes import Reversal, ThreeLayers, varied  # noqa: E402
+from oracles.film_shapes import Reversal, ThreeLayers, varied  # noqa: E402
 
 from vadrin.core.materials.colour import colour_negative_speed, colour_reversal_speed  # noqa: E402
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402

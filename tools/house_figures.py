@@ -143,9 +143,11 @@ def file_names_used_twice(root: Path) -> list[str]:
 
 
 def without_caller(root: Path, trees: dict[str, ast.Module]) -> list[str]:
-    """Functions and methods that no other line of ``src`` names, less those kept for later."""
+    """Functions that no line of ``src`` or of its commands names, less those kept for later."""
     named: Counter[str] = Counter()
-    for tree in trees.values():
+    tools = (root / "tools").glob("[bds]*/*.py"), (root / "tools").glob("snapshot.py")
+    commands = [ast.parse(path.read_text(encoding="utf-8")) for each in tools for path in each]
+    for tree in [*trees.values(), *commands]:
         for node in ast.walk(tree):
             if isinstance(node, ast.Name):
                 named[node.id] += 1

@@ -17,9 +17,9 @@ from tests.states import state_of
 
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
+from oracles.film_shapes import SHAPES, Reversal, varied  # noqa: E402
+from oracles.papers import Paper  # noqa: E402
 from tests.app.test_kind_answers import Bench  # noqa: E402
-from tests.core.film_shapes import SHAPES, Reversal, varied  # noqa: E402
-from tests.core.test_printing import Paper  # noqa: E402
 
 from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402

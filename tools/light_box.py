@@ -11,7 +11,7 @@ import sys
 import numpy as np
 
 from vadrin.core.curves import metrics
-from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing
+from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.simulation.film import curve_at, densities, expose_and_develop, invent_film
 
@@ -31,7 +31,7 @@ def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int
     noise = rng.uniform(0.004, 0.014)
     net = densities(film, minutes, x) - float(curve.fog)
     box = LightBox(x, viewing, np.random.default_rng(1), _K)
-    answers: tuple[EyeAnswer, ...] = ()
+    answers: tuple[SeenFrame, ...] = ()
     while True:
         wanted = box.next_frame(answers, blanks=True)
         if wanted is None:
@@ -39,10 +39,10 @@ def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int
         blank = np.isnan(wanted)
         seen = 0.0 if blank else float(net[np.argmin(np.abs(x - wanted))])
         away = seen - threshold + rng.normal(0, noise)
-        told = Told.YES if away > 0 else Told.NO
+        told = EyeVerdict.YES if away > 0 else EyeVerdict.NO
         if abs(away) < rng.uniform(0, 0.007):
-            told = Told.UNSURE
-        answers += (EyeAnswer(None if blank else float(wanted), told),)
+            told = EyeVerdict.UNSURE
+        answers += (SeenFrame(None if blank else float(wanted), told),)
     strip = expose_and_develop(film, "A", x, minutes, rng)
     meter = analyse((strip,), Settings(draws=100)).strips[0].zone_ei
     truth = float(np.log(_K / 16) - np.log(10) * point)

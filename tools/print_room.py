@@ -13,10 +13,10 @@ import numpy as np
 
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
-from tests.core.film_shapes import SHAPES, varied  # noqa: E402
-from tests.core.test_printing import Paper  # noqa: E402
+from oracles.film_shapes import SHAPES, varied  # noqa: E402
+from oracles.papers import Paper  # noqa: E402
 
-from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing  # noqa: E402
+from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing  # noqa: E402
 from vadrin.core.printing.paper_curve import FIRST_GREY, paper_curve, print_threshold  # noqa: E402
 from vadrin.core.printing.strip_exposures import StepUnit, StripExposures, first_black  # noqa: E402
 
@@ -59,11 +59,11 @@ def index_held(rng: np.random.Generator, measured: bool) -> tuple[bool, bool, fl
     fog = film.density(None, 8.0)
     places = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.30103 * np.arange(-4, 5)
     box = LightBox(places, Viewing.SIDE_BY_SIDE, np.random.default_rng(5), 8.125, asked)
-    answers: tuple[EyeAnswer, ...] = ()
+    answers: tuple[SeenFrame, ...] = ()
     while (wanted := box.next_frame(answers, blanks=False)) is not None:
         net = film.density(wanted, 8.0) - fog + rng.normal(0, 0.008)
-        told = Told.YES if net > threshold else Told.NO
-        answers = (*answers, EyeAnswer(wanted, told, asked))
+        told = EyeVerdict.YES if net > threshold else EyeVerdict.NO
+        answers = (*answers, SeenFrame(wanted, told, asked))
     fine = np.linspace(film.x_m(8.0) - 2, film.x_m(8.0) + 1, 3001)
     nets = np.array([film.density(v, 8.0) - fog for v in fine])
     true = 8.125 / 16 / 10 ** float(fine[np.argmax(nets >= threshold)])

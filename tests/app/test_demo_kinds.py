@@ -4,14 +4,14 @@ import shutil
 from collections import Counter
 
 import pytest
+from tools.demo.demo_notebook import make_demo
 
 import vadrin.app.demo as vadrin_demo
 from tests.states import state_of
 from tests.window.pages import pdf_words
-from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
-from vadrin.app.cards.film_card import films_compared
+from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.decisions.darkroom_card import card_document
-from vadrin.app.demo.demo_notebook import make_demo
+from vadrin.app.decisions.film_card import films_compared
 from vadrin.app.descriptions import descriptions
 from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.document.state import answered

@@ -9,7 +9,7 @@ import pytest
 
 from tests.app.test_kind_answers import PLAIN, Bench
 from tests.states import state_of
-from vadrin.app.cards.cards_offered import card_named, card_names
+from vadrin.app.decisions.cards_offered import card_named, card_names
 from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.decisions.decision import decide, may_decide, whole_report
 from vadrin.app.descriptions import descriptions, own_answer

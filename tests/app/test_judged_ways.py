@@ -10,8 +10,6 @@ from vadrin.app.decisions.darkroom_card import present_card
 from vadrin.app.decisions.decision import choose_school, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.document.sheet_loading import load_sheet
-from vadrin.app.judged.contact_prints import best_frame, contact_prints
-from vadrin.app.judged.judged_ei import chosen_ei, judged_ei
 from vadrin.app.printing.contact_sheet import (
     give_paper_verdict,
     pick_best,
@@ -21,8 +19,10 @@ from vadrin.app.printing.contact_sheet import (
 from vadrin.app.printing.half_covered import answer_covered, covered_question
 from vadrin.app.printing.print_setups import lock_setup, type_setup
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
-from vadrin.app.results.answer import answer_of
+from vadrin.app.results.contact_prints import best_frame, contact_prints
 from vadrin.app.results.headline import headline_of
+from vadrin.app.results.judged_ei import chosen_ei, judged_ei
+from vadrin.app.results.rating import rating_of
 
 
 class Judged:
@@ -58,7 +58,7 @@ class Judged:
     @property
     def answer(self):
         sheet = self.sheet
-        return answer_of(state_of(sheet, worked_out(sheet)))
+        return rating_of(state_of(sheet, worked_out(sheet)))
 
 
 @pytest.fixture

@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from oracles.film_shapes import SHAPES
 
-from tests.core.film_shapes import SHAPES
 from tests.notebooks import new_test
 from tests.states import state_of, worked_out
 from tests.window.pages import pdf_words
@@ -404,7 +404,7 @@ class TestPaper:
         )
 
     def test_its_range_is_found(self, paper, tmp_path):
-        from tests.core.test_printing import Paper
+        from oracles.papers import Paper
 
         made = Paper(1.0)
 

@@ -13,17 +13,17 @@ from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import (
-    FoundBefore,
+    PriorFinding,
+    drawn_at_once,
     expected_film,
     expected_strips,
-    found_before,
-    quick,
+    prior_finding,
 )
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
 from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.results.answer import AS_DEVELOPED, answer_of
+from vadrin.app.results.rating import AS_DEVELOPED, rating_of
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.curves import metrics
 from vadrin.core.planning.film_prior import prior_curve
@@ -99,7 +99,7 @@ def test_what_a_frame_less_or_a_strip_more_does_is_told_rightly(notebook):
 def test_the_best_known_curves_are_counted_on(demo):
     sheet = sheet_of(demo, "Merrow")
     other = replace(sheet, test=replace(sheet.test, id=0))
-    found = found_before(demo, other)
+    found = prior_finding(demo, other)
     assert (found.zone_ei, found.day) == (pytest.approx(75.7, rel=0.05), "2026-10-29")
     own = expected_film(125.0, found)
     assert own.basis == "this film's own curves of 2026-10-29"
@@ -112,7 +112,7 @@ def test_the_best_known_curves_are_counted_on(demo):
         assert strip.log_h_m.value == pytest.approx(mine.log_h_m.value, abs=0.03)
     told = forecast_plan(forecast_input(sheet, own))
     assert told.forecast.time_min.value == pytest.approx(found.minutes, rel=0.03)
-    assert found_before(demo, sheet) is None, "a test does not foretell itself"
+    assert prior_finding(demo, sheet) is None, "a test does not foretell itself"
 
 
 @pytest.mark.parametrize(
@@ -126,10 +126,10 @@ def test_the_best_known_curves_are_counted_on(demo):
     ],
 )
 def test_a_finding_without_its_readings_still_moves_the_typical_film(question, kind, basis):
-    found = FoundBefore(64.0, 9.0, kind, 0.58, "3 May", question)
+    found = PriorFinding(64.0, 9.0, kind, 0.58, "3 May", question)
     film = expected_film(125.0, found)
     assert film.basis == basis
-    assert not quick(found)
+    assert not drawn_at_once(found)
     if "found" in basis:
         curve = prior_curve(film.prior, 9.0)
         x_m = metrics.speed_point(curve)
@@ -142,7 +142,7 @@ def test_readings_of_other_materials_do_not_speak_for_the_film(demo):
     question = json.loads(sheet.findings[-1].basis)
     for label in "BCDE":
         question["strips"][label]["material"] = "stock 9"
-    found = FoundBefore(80.0, 7.5, "average_gradient", 0.58, "today", json.dumps(question))
+    found = PriorFinding(80.0, 7.5, "average_gradient", 0.58, "today", json.dumps(question))
     assert expected_film(125.0, found).basis.startswith("this film as it was found"), (
         "one strip of its own tells no law"
     )
@@ -166,19 +166,19 @@ def test_the_smallest_plan_can_be_taken_and_keeps_its_word(notebook):
 def test_an_answer_is_that_of_the_kind(demo):
     one = sheet_of(demo, "Ostrel")
     analysis = analyse(readings_of(one), settings_of(one))
-    asks_time = answer_of(state_of(one, analysis))
+    asks_time = rating_of(state_of(one, analysis))
     assert not asks_time.ready
     assert asks_time.index.value == pytest.approx(320, rel=0.15)
     speed = replace(one, test=replace(one.test, kind="speed"))
-    asks_index = answer_of(state_of(speed, analysis))
+    asks_index = rating_of(state_of(speed, analysis))
     assert (asks_index.ready, asks_index.target_kind) == (True, AS_DEVELOPED)
     assert asks_index.time_min.value == pytest.approx(8.0)
     standard = replace(analysis, settings=replace(analysis.settings, school="standard"))
     assert math.log2(
-        answer_of(state_of(speed, standard)).index.value / asks_index.index.value
+        rating_of(state_of(speed, standard)).index.value / asks_index.index.value
     ) == pytest.approx(0.655, abs=0.01)
     whole = sheet_of(demo, "Merrow")
-    found = answer_of(state_of(whole, analyse(readings_of(whole), settings_of(whole))))
+    found = rating_of(state_of(whole, analyse(readings_of(whole), settings_of(whole))))
     assert (found.ready, found.target_kind) == (True, "average_gradient")
 
 
@@ -198,9 +198,9 @@ def test_the_newest_finding_with_a_time_stands_behind_a_plan(demo_path, tmp_path
                     target_kind=kind,
                 )
             )
-        assert found_before(demo, other).zone_ei == pytest.approx(counts, rel=0.01)
+        assert prior_finding(demo, other).zone_ei == pytest.approx(counts, rel=0.01)
     demo.undo()
-    assert found_before(demo, other).zone_ei == pytest.approx(75.7, rel=0.01)
+    assert prior_finding(demo, other).zone_ei == pytest.approx(75.7, rel=0.01)
     demo.close()
 
 
@@ -209,7 +209,7 @@ def test_a_strip_of_another_film_does_not_answer_for_the_reference(demo):
     one = sheet_of(demo, "Ostrel")
     other = replace(one.strips[0], strip=replace(one.strips[0].strip, stock_id=99, position=1))
     sheet = replace(one, test=replace(one.test, kind="compare"), strips=(other,))
-    answer = answer_of(state_of(sheet, analyse(readings_of(sheet), settings_of(sheet))))
+    answer = rating_of(state_of(sheet, analyse(readings_of(sheet), settings_of(sheet))))
     assert not answer.ready
     assert "read the reference" in answer.index.why
 

@@ -12,10 +12,10 @@ from vadrin.app.display.quantities import loss_text, minutes_text
 from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.results.headline import headline_of
+from vadrin.app.results.method_rows import school_lines
 from vadrin.app.results.metric_rows import METRICS, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
-from vadrin.app.results.school_rows import school_lines
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.figure import Figure

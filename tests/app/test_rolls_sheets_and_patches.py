@@ -10,9 +10,9 @@ from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import new_test
 from tests.states import state_of
 from vadrin.app.decisions.decision import decide
-from vadrin.app.decisions.found_film import found_film
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
+from vadrin.app.findings.latest_finding import latest_finding
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_axes import RELATIVE
 from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
@@ -100,7 +100,7 @@ class TestARollAtAnotherSetting:
             notebook.add(
                 Finding(test_id=test.id, exposure_index=100.0, time_min=8.0, report=report)
             )
-        known = found_film(notebook, test)
+        known = latest_finding(notebook, test)
         assert (known.exposure_index, known.pushes) == (100.0, ())
         assert "not tested" in self.answer(self.roll(notebook, 200.0)).index_note
 

@@ -27,7 +27,7 @@ from vadrin.app.expose.ticked_sheet import tick_sheet
 from vadrin.app.plan.camera_settings import limits_of
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.results.school_rows import school_typed
+from vadrin.app.results.method_rows import school_typed
 from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
 from vadrin.app.sheets.frame_order import next_to_expose
 from vadrin.core.exposure.arithmetic import stops_text

@@ -16,8 +16,8 @@ from vadrin.app.overview.progress import steps_of
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.headline import headline_of
+from vadrin.app.results.method_rows import limits_text, school_lines
 from vadrin.app.results.push_rows import push_lines
-from vadrin.app.results.school_rows import limits_text, school_lines
 from vadrin.app.results.target_words import target_text, target_value_typed
 from vadrin.app.shelf.shelf_index import shelf_details, shelf_lines
 from vadrin.core.channels import Channel

@@ -15,7 +15,7 @@ from vadrin.app.printing.print_strips import next_strip, step_words, strip_typed
 from vadrin.app.read.patch_entry import patch_typed
 from vadrin.app.read.scan_calibration import bracket_typed
 from vadrin.app.read.sheet_tracing import axis_value_typed
-from vadrin.app.results.school_rows import school_typed
+from vadrin.app.results.method_rows import school_typed
 from vadrin.errors import EntryError
 
 PIECES = (

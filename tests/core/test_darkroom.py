@@ -6,13 +6,13 @@ from hypothesis import strategies as st
 
 from vadrin.core.process.agitation import Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
-    ActKind,
-    ClockAct,
     ClockEvent,
     ClockStep,
     DarkroomClock,
-    Happened,
-    Pull,
+    DueAction,
+    DueActionKind,
+    RunEventType,
+    StripTime,
     effective_c,
 )
 from vadrin.core.process.fixer import FixerCheck, check_fixer
@@ -20,11 +20,11 @@ from vadrin.core.process.recipe import (
     Governs,
     dilution_parts,
     ingredients_of,
-    made_volume,
     mix_for,
     resolved,
     scaled,
     tempering_water,
+    total_volume,
 )
 from vadrin.core.process.rules_on_trial import (
     RuleFormula,
@@ -93,7 +93,7 @@ def test_the_larger_of_tank_and_film_wins_and_is_named():
         (lambda: mix_for((1, 100), 300, 1, least_ml=10), "larger tank"),
         (lambda: ingredients_of("a pinch of salt"), "an amount"),
         (lambda: ingredients_of("0 g salt"), "above 0"),
-        (lambda: made_volume(ingredients_of("2 g salt")), "water to"),
+        (lambda: total_volume(ingredients_of("2 g salt")), "water to"),
         (lambda: tempering_water(500, 20, 400, 50), "between 5 and 60"),
         (lambda: tempering_water(500, 20, -3, 5), "between 5 and 60"),
         (lambda: tempering_water(0, 20, 24, 50), "above 0"),
@@ -114,7 +114,7 @@ def test_nonsense_is_refused_in_words(act, words):
 def test_weights_keep_their_order_and_scale_with_the_volume(lines, volume):
     words = "; ".join(f"{amount} {unit} part{i}" for i, (amount, unit) in enumerate(lines))
     recipe = ingredients_of(f"750 ml water at 50; {words}; water to 1 l")
-    assert made_volume(recipe) == 1000.0
+    assert total_volume(recipe) == 1000.0
     made = scaled(recipe, volume)
     assert [i.name for i in made] == [i.name for i in recipe]
     for before, after in zip(recipe, made, strict=True):
@@ -142,7 +142,7 @@ STEPS = (
         "develop",
         900,
         Agitation(30, 10, 60),
-        (Pull("A", 300), Pull("B", 420), Pull("C", 600), Pull("D", 900)),
+        (StripTime("A", 300), StripTime("B", 420), StripTime("C", 600), StripTime("D", 900)),
         develops=True,
     ),
     ClockStep("stop", 30, Agitation(continuous=True)),
@@ -155,19 +155,19 @@ def event(at, what, value=None, strip=""):
 
 
 def test_four_strips_are_pulled_at_their_times():
-    start = (event(1000, Happened.START),)
+    start = (event(1000, RunEventType.START),)
     clock = DarkroomClock(STEPS, start)
     before = clock.at(1290)
     assert before.elapsed_s == 290
-    pulls = [a for a in before.coming if a.kind is ActKind.PULL]
+    pulls = [a for a in before.coming if a.kind is DueActionKind.PULL]
     assert [(a.strip, a.at) for a in pulls] == [("A", 300), ("B", 420), ("C", 600), ("D", 900)]
     assert not before.moving
     assert clock.at(1305).moving
     pulled = [
-        event(1302, Happened.PULL, strip="A"),
-        event(1421, Happened.PULL, strip="B"),
-        event(1600, Happened.PULL, strip="C"),
-        event(1903, Happened.NEXT),
+        event(1302, RunEventType.PULL, strip="A"),
+        event(1421, RunEventType.PULL, strip="B"),
+        event(1600, RunEventType.PULL, strip="C"),
+        event(1903, RunEventType.NEXT),
     ]
     done = DarkroomClock(STEPS, (*start, *pulled))
     assert [(d.strip, round(d.minutes * 60)) for d in done.developments(2000)] == [
@@ -181,17 +181,17 @@ def test_four_strips_are_pulled_at_their_times():
 
 def test_a_noted_temperature_retimes_what_is_left():
     """A bath that cools from 38 to 36.5: the clock asks for longer, and both are worth the same."""
-    step = (ClockStep("develop", 195, Agitation(continuous=True), (Pull("A", 195),), True),)
+    step = (ClockStep("develop", 195, Agitation(continuous=True), (StripTime("A", 195),), True),)
     events = (
-        event(0, Happened.START),
-        event(0, Happened.TEMPERATURE, 37.8),
-        event(100, Happened.TEMPERATURE, 36.8),
+        event(0, RunEventType.START),
+        event(0, RunEventType.TEMPERATURE, 37.8),
+        event(100, RunEventType.TEMPERATURE, 36.8),
     )
     clock = DarkroomClock(step, events, 37.8, 2.2)
     end = clock.acts_of(0)[-1].at
     assert 200 < end < 215
     assert clock.restated_s(0, end) == pytest.approx(195, rel=1e-4)
-    ended = DarkroomClock(step, (*events, event(end, Happened.STOP)), 37.8, 2.2)
+    ended = DarkroomClock(step, (*events, event(end, RunEventType.STOP)), 37.8, 2.2)
     (got,) = ended.developments(end)
     warmth = effective_c(got.minutes, got.restated_min, 37.8, 2.2)
     assert 36.8 < warmth < 37.8
@@ -200,29 +200,29 @@ def test_a_noted_temperature_retimes_what_is_left():
 
 def test_a_pause_stops_the_clock_and_a_stop_ends_it():
     events = [
-        event(0, Happened.START),
-        event(900, Happened.NEXT),
-        event(930, Happened.NEXT),
-        event(1000, Happened.PAUSE),
+        event(0, RunEventType.START),
+        event(900, RunEventType.NEXT),
+        event(930, RunEventType.NEXT),
+        event(1000, RunEventType.PAUSE),
     ]
     clock = DarkroomClock(STEPS, tuple(events))
     assert clock.at(5000).elapsed_s == 70
     assert clock.at(5000).paused
-    events.append(event(5000, Happened.RESUME))
+    events.append(event(5000, RunEventType.RESUME))
     assert DarkroomClock(STEPS, tuple(events)).at(5010).elapsed_s == 80
-    events.append(event(5020, Happened.STOP))
+    events.append(event(5020, RunEventType.STOP))
     assert DarkroomClock(STEPS, tuple(events)).at(9000).elapsed_s == 90
 
 
 def test_a_stand_asks_for_hands_only_at_its_moments():
     stand = ClockStep("develop", 7200, agitation_of("first 60 s, then 10 s at 60 min"), (), True)
-    acts = DarkroomClock((stand,), (event(0, Happened.START),)).acts_of(0)
+    acts = DarkroomClock((stand,), (event(0, RunEventType.START),)).acts_of(0)
     assert acts == (
-        ClockAct(0.0, ActKind.AGITATE),
-        ClockAct(60.0, ActKind.REST),
-        ClockAct(3600.0, ActKind.AGITATE),
-        ClockAct(3610.0, ActKind.REST),
-        ClockAct(7200.0, ActKind.DONE),
+        DueAction(0.0, DueActionKind.AGITATE),
+        DueAction(60.0, DueActionKind.REST),
+        DueAction(3600.0, DueActionKind.AGITATE),
+        DueAction(3610.0, DueActionKind.REST),
+        DueAction(7200.0, DueActionKind.DONE),
     )
 
 

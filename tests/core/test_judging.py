@@ -5,7 +5,7 @@ import pytest
 
 from vadrin.core.curves import metrics
 from vadrin.core.judging.films_by_eye import stops_faster
-from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing
+from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
 from vadrin.core.judging.verdicts import FAULTS, SCALES, fault_named, share_of
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.simulation.film import curve_at, densities, expose_and_develop, invent_film
@@ -34,8 +34,8 @@ def judged_film(seed, box, eye=None):
     while (wanted := box.next_frame(answers, blanks=True)) is not None:
         blank = np.isnan(wanted)
         net = 0.0 if blank else densities(film, minutes, np.array([wanted]))[0] - float(curve.fog)
-        told = Told.YES if net + rng.normal(0, noise) > threshold else Told.NO
-        answers += (EyeAnswer(None if blank else wanted, told),)
+        told = EyeVerdict.YES if net + rng.normal(0, noise) > threshold else EyeVerdict.NO
+        answers += (SeenFrame(None if blank else wanted, told),)
     return answers, K / 16 / 10 ** float(metrics.speed_point(curve, 0.10))
 
 
@@ -70,7 +70,7 @@ def test_one_eye_tells_films_apart_more_surely_than_two_would():
     assert len(held) > 30
     assert np.mean(held) >= 0.9
     assert np.median(narrower) < 0.95
-    open_end = stops_faster(box, told, box, (EyeAnswer(float(BRACKET[11]), Told.NO),))
+    open_end = stops_faster(box, told, box, (SeenFrame(float(BRACKET[11]), EyeVerdict.NO),))
     assert "the film holds nothing" in open_end.why
 
 
@@ -86,7 +86,7 @@ def test_blanks_that_are_told_make_the_range_wider():
     box = box_of()
     answers, _ = judged_film(2, box)
     calm = box.result(answers).zone_ei
-    nervous = box.result((*answers, *[EyeAnswer(None, Told.YES)] * 2))
+    nervous = box.result((*answers, *[SeenFrame(None, EyeVerdict.YES)] * 2))
     assert nervous.false_alarms == 2
     wide = nervous.zone_ei
     assert np.log(wide.high / wide.low) > np.log(calm.high / calm.low)
@@ -95,14 +95,14 @@ def test_blanks_that_are_told_make_the_range_wider():
 @pytest.mark.parametrize(
     ("places", "told", "why"),
     [
-        ((0, 5), Told.YES, "begin thinner"),
-        ((4,), Told.YES, "ask for a thinner one"),
-        ((11,), Told.NO, "the film holds nothing"),
-        ((), Told.NO, "no frame was judged"),
+        ((0, 5), EyeVerdict.YES, "begin thinner"),
+        ((4,), EyeVerdict.YES, "ask for a thinner one"),
+        ((11,), EyeVerdict.NO, "the film holds nothing"),
+        ((), EyeVerdict.NO, "no frame was judged"),
     ],
 )
 def test_where_the_bracket_does_not_hold_the_point_nothing_is_said(places, told, why):
-    answers = tuple(EyeAnswer(float(BRACKET[p]), told) for p in places)
+    answers = tuple(SeenFrame(float(BRACKET[p]), told) for p in places)
     assert why in box_of().result(answers).zone_ei.why
 
 

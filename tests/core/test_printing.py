@@ -4,8 +4,9 @@ from itertools import product
 
 import numpy as np
 import pytest
+from oracles.papers import Paper
 
-from vadrin.core.judging.light_box import EyeAnswer, LightBox, Told, Viewing
+from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
 from vadrin.core.printing.grades import (
     changed_time,
     nearest_grades,
@@ -85,23 +86,6 @@ def test_other_films_and_sizes_follow_from_the_time():
         for_other_size(8.0, 0.0, 30.0)
 
 
-class Paper:
-    """A paper in closed form: an S between white and black."""
-
-    def __init__(self, scale, d_max=2.1, mid=0.0):
-        self.net, self.mid = d_max - 0.06, mid
-        low, high = (np.log(share / (1 - share)) for share in (0.04 / self.net, 0.9))
-        self.steep = (high - low) / scale
-        self.scale = scale
-
-    def density(self, x):
-        return 0.06 + self.net / (1 + np.exp(-self.steep * (np.asarray(x) - self.mid)))
-
-    def at(self, net):
-        share = net / self.net
-        return self.mid + np.log(share / (1 - share)) / self.steep
-
-
 @pytest.mark.parametrize("scale", [0.6, 0.85, 1.05, 1.35])
 def test_range_and_speed_of_closed_form_papers_are_within_a_hundredth(scale):
     paper = Paper(scale, mid=0.3)
@@ -177,7 +161,7 @@ def test_the_print_threshold_is_the_papers_own():
 
 def test_half_covered_strips_give_the_ei_of_the_paper_with_its_range():
     """Simulated films judged through a paper's threshold: the range holds what prints."""
-    from tests.core.film_shapes import SHAPES, varied
+    from oracles.film_shapes import SHAPES, varied
 
     held, count = 0, 24
     for seed in range(count):
@@ -190,8 +174,8 @@ def test_half_covered_strips_give_the_ei_of_the_paper_with_its_range():
         answers = ()
         while (wanted := box.next_frame(answers, blanks=False)) is not None:
             net = film.density(wanted, 8.0) - fog + rng.normal(0, 0.008)
-            told = Told.YES if net > threshold else Told.NO
-            answers = (*answers, EyeAnswer(wanted, told, (0.06, 0.02)))
+            told = EyeVerdict.YES if net > threshold else EyeVerdict.NO
+            answers = (*answers, SeenFrame(wanted, told, (0.06, 0.02)))
         fine = np.linspace(film.x_m(8.0) - 2, film.x_m(8.0) + 1, 3001)
         nets = np.array([film.density(v, 8.0) - fog for v in fine])
         true = 8.125 / 16 / 10 ** float(fine[np.argmax(nets >= threshold)])

@@ -4,17 +4,17 @@ import math
 
 import numpy as np
 import pytest
+from oracles.closed_form import STOP, ClosedForm
 
-from tests.core.closed_form import STOP, ClosedForm
 from vadrin.core.figure import Basis
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results import analysis, school_answers
 from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
-from vadrin.core.results.school import RATING_SCHOOLS, SCHOOLS, School
-from vadrin.core.results.school_answers import match_ei
+from vadrin.core.results.rating_method import RATING_SCHOOLS, SCHOOLS, RatingMethod
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
@@ -165,7 +165,7 @@ def test_the_act_that_is_advised_does_firm_up_the_answer():
 def test_a_school_has_its_row_by_its_declaration_alone(monkeypatch):
     """A film of known curves, rated by a school nobody had thought of: it develops to a contrast
     of its own, and its row stands beside the others."""
-    half = School(
+    half = RatingMethod(
         "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
     )
     monkeypatch.setattr(school_answers, "SCHOOLS", {**SCHOOLS, "half": half})

@@ -7,8 +7,8 @@ import subprocess
 import sys
 
 import pytest
+from oracles.closed_form import ClosedForm
 
-from tests.core.closed_form import ClosedForm
 from vadrin.commands import main
 
 STRIP_FIGURES = {
@@ -131,8 +131,7 @@ def test_bad_use_is_one_line_and_two(tmp_path, capsys, arguments, words):
 
 def test_snapshot_writes_every_main_view(tmp_path):
     from PyQt6.QtGui import QImage
-
-    from vadrin.commands.snapshot import VIEWS
+    from tools.snapshot import VIEWS
 
     assert main(["snapshot", str(tmp_path / "shots")]) == 0
     pictures = sorted(p.stem for p in (tmp_path / "shots").glob("*.png"))

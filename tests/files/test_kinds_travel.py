@@ -6,10 +6,10 @@ import pytest
 from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import fill_from_json, merged
 from tests.states import state_of, worked_out
-from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision import decide
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.library.notebook_exchange import write_json
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_tracing import keep_trace

@@ -254,13 +254,13 @@ def test_a_run_that_means_nothing_here_is_passed_over(notebook):
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
     from vadrin.app.document.sheet_loading import load_sheet
-    from vadrin.core.process.darkroom_clock import Happened
+    from vadrin.core.process.darkroom_clock import RunEventType
     from vadrin.errors import EntryError
 
     now = moment_now()
     run = darkroom_runs.begin_run(notebook, load_sheet(notebook, test.id), now)
     with pytest.raises(EntryError, match="can't be paused"):
-        darkroom_runs.note_event(notebook, run, now, Happened.PAUSE)
+        darkroom_runs.note_event(notebook, run, now, RunEventType.PAUSE)
     with pytest.raises(EntryError, match="no strip has left"):
         darkroom_runs.confirm_run(notebook, run, now)
     assert len(notebook.all(RunEvent)) == 1
@@ -268,7 +268,8 @@ def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
 
 def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tmp_path, hours):
     """Two rolls shot alike: one stands in a weak bath at the room's warmth, one is agitated."""
-    from tests.core.film_shapes import SHAPES
+    from oracles.film_shapes import SHAPES
+
     from vadrin.app.document.analysis_input import readings_of, settings_of
     from vadrin.app.library.differences import conditions_of
     from vadrin.core.results.analysis import analyse

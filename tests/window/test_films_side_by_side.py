@@ -5,11 +5,11 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from oracles.film_shapes import SHAPES
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QLabel
 
-from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.states import state_of, worked_out
 from tests.window.pages import CTRL, settle, type_into, words_of
@@ -127,7 +127,7 @@ def years_of_them(films):
             for strip in book.all(Strip, test_id=newest.test_id):
                 book.add(replace(strip, id=0, test_id=test.id))
             book.add(replace(newest, id=0, test_id=test.id))
-    station.show_scene(films.scene())
+    station.show_state(films.scene())
     return station
 
 

@@ -13,12 +13,12 @@ from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import present_card
 from vadrin.app.decisions.decision import choose_school, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
-from vadrin.app.judged.judged_ei import judged_ei
-from vadrin.app.judged.print_ei import print_answer
 from vadrin.app.printing.print_setups import present_room, print_rooms
 from vadrin.app.printing.print_strips import exposures_of
 from vadrin.app.process.uptime import Moment, moment_now
-from vadrin.app.results.answer import answer_of
+from vadrin.app.results.judged_ei import judged_ei
+from vadrin.app.results.print_ei import print_answer
+from vadrin.app.results.rating import rating_of
 from vadrin.core.curves import metrics
 from vadrin.core.simulation.film import curve_at, densities, invent_film
 from vadrin.notebook.records import (
@@ -162,7 +162,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     settle(qtbot, room.window)
     room.type(room.station._school, "paper")
     settle(qtbot, room.window)
-    found = answer_of(room.window.bench.state)
+    found = rating_of(room.window.bench.state)
     assert found.index == index, "rated by what the paper tells, once that is chosen"
     room.window.bench.go("print")
     settle(qtbot, room.window)
@@ -179,7 +179,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     settle(qtbot, room.window)
     room.type(room.station._school, "contact")
     settle(qtbot, room.window)
-    best = answer_of(room.window.bench.state)
+    best = rating_of(room.window.bench.state)
     assert best.index.value == pytest.approx(100 / 2 ** frames[-1].frame.stops)
     assert "by what prints best on the contact sheet" in words_of(room.window)
     room.window.bench.go("print")
@@ -325,7 +325,7 @@ def test_a_roll_that_was_only_printed_is_rated_and_gets_its_card(qtbot, room):
     room.press(Qt.Key.Key_B)
     settle(qtbot, room.window)
     sheet, analysis = room.window.bench.sheet, room.window.bench.analysis
-    found = answer_of(state_of(sheet, analysis))
+    found = rating_of(state_of(sheet, analysis))
     assert found.index.value == pytest.approx(50.0)
     assert found.index.low < 50.0 < found.index.high
     assert found.time_min.value == pytest.approx(9.0, rel=0.01)

@@ -4,25 +4,26 @@ import json
 from random import Random
 
 import pytest
+from oracles.film_shapes import SHAPES
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.core.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.document.analysis_input import readings_of
 from vadrin.app.document.sheet_loading import load_sheet
-from vadrin.app.judged.light_box_ei import eye_answers, light_box_answer
 from vadrin.app.overview.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
-from vadrin.app.read.known_wedge import KnownSteps, keep_steps
+from vadrin.app.read.step_wedge import StepWedge, keep_steps
+from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.sheets.light_boxes import eye_answers
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
-from vadrin.ui.frame.light_table import spoken
+from vadrin.ui.frame.strip_table import spoken
 
 ALT = Qt.KeyboardModifier.AltModifier
 
@@ -182,7 +183,7 @@ def test_steps_of_a_wedge_go_out_and_come_back_in(reading, tmp_path, suffix):
 
 
 def test_the_arrows_step_along_the_wedge_and_enter_takes_the_pair(reading):
-    reading.bench.edit(lambda book: keep_steps(book, KnownSteps((0.05, 0.2, 0.35, 0.5, 0.65))))
+    reading.bench.edit(lambda book: keep_steps(book, StepWedge((0.05, 0.2, 0.35, 0.5, 0.65))))
     turn(reading, Qt.Key.Key_D)
     page = reading.station().densities
     assert page.steps.isVisibleTo(page)

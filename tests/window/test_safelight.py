@@ -4,11 +4,11 @@ import numpy as np
 import pytest
 from PyQt6.QtGui import QColor, QImage
 from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
+from tools.demo.demo_scan import write_demo_scan
 
 from tests.window.pages import settle
-from vadrin.app.demo.demo_scan import write_demo_scan
 from vadrin.app.document.stations import STATIONS
-from vadrin.app.read.known_wedge import KnownSteps, keep_steps
+from vadrin.app.read.step_wedge import StepWedge, keep_steps
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
 
 DARKROOM = ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got")
@@ -85,7 +85,7 @@ def test_a_scan_is_shown_in_dim_reds(qtbot, safelit, tmp_path):
     window.station().turn_to("scan")
     page, strip = window.station().scan, window.bench.sheet.strips[0]
     wedge = write_demo_scan(tmp_path / "strip.tif", strip)
-    window.bench.edit(lambda book: keep_steps(book, KnownSteps(wedge)))
+    window.bench.edit(lambda book: keep_steps(book, StepWedge(wedge)))
     window.updates.flush()
     page.open(tmp_path / "strip.tif")
     settle(qtbot, window)

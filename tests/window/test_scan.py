@@ -214,7 +214,7 @@ def test_the_picture_is_kept_by_reference_and_found_where_it_went(qtbot, scan, t
     window.bench.open_test(window.bench.sheet.test.id)
     page.scan = None
     window.updates.flush()
-    page.show_scene(window.station()._scene)
+    page.show_state(window.station()._scene)
     page.again.click()
     qtbot.waitUntil(lambda: page.scan is not None, timeout=20_000)
     assert window.bench.notebook.all(Attachment)[0].path == str(moved)

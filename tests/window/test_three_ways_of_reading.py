@@ -11,8 +11,8 @@ from PyQt6.QtTest import QTest
 
 from tests.notebooks import developed_test
 from tests.window.pages import settle, type_into, words_of
-from vadrin.app.curves.judged_places import judged_places
-from vadrin.app.judged.light_box_ei import light_box_answer
+from vadrin.app.curves.places_by_eye import judged_places
+from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.core.curves import metrics
 from vadrin.core.simulation.film import curve_at, densities, invent_film
 from vadrin.core.simulation.scanner import Scanner, scanned_strip

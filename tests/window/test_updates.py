@@ -9,7 +9,7 @@ from vadrin.app.document.stations import STATIONS
 from vadrin.app.document.workbench import Topic
 from vadrin.errors import StoppedError
 from vadrin.notebook.records import Frame, Reading, Stock, Test
-from vadrin.ui.frame.command_box import found_actions
+from vadrin.ui.frame.command_box import actions_matching
 from vadrin.ui.jobs import Jobs, SlicedJob
 
 
@@ -23,7 +23,7 @@ class Counted:
             "table": (window.table, "show_sheet"),
             "rail": (window.rail, "show_steps"),
             "finding": (window.finding, "show_finding"),
-            "station": (window.station(), "show_scene"),
+            "station": (window.station(), "show_state"),
         }
         for name, (view, method) in views.items():
             self._watch(monkeypatch, name, view, method)
@@ -163,7 +163,7 @@ def test_a_found_command_does_what_its_key_does(qtbot, demo):
         hands.write(words)
         assert bench.station == station
     assert not [a for a in window.runnable_actions() if a.id == "edit.undo"], "nothing to undo"
-    titles = [a.title for a in found_actions(window.runnable_actions(), "go")]
+    titles = [a.title for a in actions_matching(window.runnable_actions(), "go")]
     assert titles[0].startswith("Go to"), "what begins so comes first"
 
 

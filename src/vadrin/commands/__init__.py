@@ -88,13 +88,9 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.register import run_register
 
             return run_register()
-        if options.command == "snapshot":
-            from vadrin.commands.snapshot import run_snapshot
+        from vadrin.commands.source_tree import run_tool
 
-            return run_snapshot(Path(options.folder))
-        from vadrin.commands.bench import run_bench
-
-        return run_bench()
+        return run_tool(options.command, getattr(options, "folder", None))
     from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)

@@ -6,7 +6,6 @@ import json
 from dataclasses import asdict, replace
 from pathlib import Path
 
-from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.descriptions import description_of, own_answer
 from vadrin.app.descriptions.answer_in_words import OwnAnswer
@@ -19,9 +18,10 @@ from vadrin.app.display.quantities import (
 )
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
-from vadrin.app.results.answer import answer_of
+from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.results.planned_times import PLANNED, planned_diagnostics, planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
+from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.reference_temperature import reference_of
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -70,7 +70,7 @@ def _rows(state: State) -> tuple[CardRow, ...]:
 
 def _basis(state: State) -> str:
     sheet, analysis = state.sheet, state.settled()
-    answer = answer_of(state)
+    answer = rating_of(state)
     if answer.judged is not None:
         return f"{answer.judged.basis(sheet)}; no density was read.{prints_at(sheet)}"
     readings = sum(len(f.readings) for _, f in sheet.frames())
@@ -198,7 +198,7 @@ def present_card(state: State) -> Card | None:
 def usual_card(state: State) -> Card | None:
     """The card of an EI and a time; None while there are none to print."""
     sheet, analysis = state.sheet, state.settled()
-    answer = answer_of(state)
+    answer = rating_of(state)
     if answer.index.value is None or answer.time_min.value is None:
         return None
     return replace(

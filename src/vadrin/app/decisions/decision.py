@@ -8,16 +8,16 @@ from pathlib import Path
 from typing import Any
 
 from vadrin.app.decisions.darkroom_card import kept_card, present_card
-from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.decisions.decision_basis import basis_text
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.analysis_input import channel_of, channels_read
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.judged.light_box_ei import light_box_result
-from vadrin.app.results.answer import answer_of
+from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.results.rating import rating_of
 from vadrin.app.results.report import answer_report, figure, report_of
+from vadrin.app.sheets.light_boxes import light_box_result
 from vadrin.app.sheets.reference_temperature import reference_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
@@ -148,7 +148,7 @@ def may_decide(state: State) -> bool:
     if state.analysis is None:
         return False
     own = own_answer(state)
-    return bool(own.says) if own is not None else answer_of(state).ready
+    return bool(own.says) if own is not None else rating_of(state).ready
 
 
 def _decided(state: State) -> Finding:
@@ -156,7 +156,7 @@ def _decided(state: State) -> Finding:
     sheet = state.sheet
     own = own_answer(state)
     if own is None:
-        answer = answer_of(state)
+        answer = rating_of(state)
         index, minutes = answer.index.known(), answer.time_min.known()
         return Finding(
             exposure_index=index,
@@ -169,7 +169,7 @@ def _decided(state: State) -> Finding:
     rated, kind = own.figures.get("ei"), type_of(sheet.test.kind)
     if rated is None and kind is not None and kind.compares_materials:
         # The reference is a film that was tested like any other.
-        rated = answer_of(state).index
+        rated = rating_of(state).index
     times = {s.minutes for s in sheet.strips if s.minutes}
     return Finding(
         exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,

@@ -4,22 +4,20 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
-from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
-from vadrin.app.judged.contact_prints import BEST, paper_verdict
-from vadrin.app.judged.light_box_ei import judged_of
+from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.findings.kept_report import KeptBasis, KeptReadings
+from vadrin.app.results.contact_prints import BEST, paper_verdict
+from vadrin.app.sheets.light_boxes import judged_of
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.core.results.school import CONTACT, PAPER
+from vadrin.core.results.rating_method import CONTACT, PAPER
 from vadrin.notebook.records import Finding
-
-if TYPE_CHECKING:
-    pass
 
 _PLACES = 6
 
@@ -95,16 +93,15 @@ def _warmth_said(degrees: float | None) -> str:
     return "not noted" if degrees is None else f"{degrees:g} °C"
 
 
-def _strip_changes(label: str, before: dict[str, Any], after: dict[str, Any]) -> list[str]:
+def _strip_changes(label: str, before: KeptReadings, after: KeptReadings) -> list[str]:
     words = []
-    for key, name, said in (
-        ("time_min", "time", _time_said),
-        ("temperature_c", "temperature", _warmth_said),
+    for name, then, now, said in (
+        ("time", before.time_min, after.time_min, _time_said),
+        ("temperature", before.temperature_c, after.temperature_c, _warmth_said),
     ):
-        if before[key] != after[key]:
-            went = f"went from {said(before[key])} to {said(after[key])}"
-            words.append(f"strip {label}'s {name} {went}")
-    old, new = ({json.dumps(r) for r in side["readings"]} for side in (before, after))
+        if then != now:
+            words.append(f"strip {label}'s {name} went from {said(then)} to {said(now)}")
+    old, new = set(before.lines), set(after.lines)
     if old != new:
         count = max(len(old - new), len(new - old))
         frames = "frame differs" if count == 1 else "frames differ"
@@ -118,43 +115,47 @@ def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
     if not sheet.findings or not sheet.findings[-1].basis:
         return None
     finding = sheet.findings[-1]
-    now = json.loads(basis_text(sheet))
-    try:
-        then = json.loads(finding.basis)
-        words = [
-            f"the {name} changed"
-            for key, name in (
-                ("target", "target"),
-                ("school", "school"),
-                ("push_rule", "rule of pushes"),
-                ("meter_constant", "meter constant"),
-            )
-            if then.get(key, now[key]) != now[key]
-        ]
-        if then.get("judged", {}) != now.get("judged", {}):
-            words.append("what was seen on the light box changed")
-        if then["school"] == now["school"] and then.get("on_paper") != now.get("on_paper"):
-            words.append("what was seen on paper changed")
-        for label in sorted(set(then["strips"]) | set(now["strips"])):
-            if label not in now["strips"]:
-                words.append(f"strip {label} has no readings any more")
-            elif label not in then["strips"]:
-                words.append(f"strip {label} was read")
-            else:
-                words += _strip_changes(label, then["strips"][label], now["strips"][label])
-    except (ValueError, KeyError, TypeError):
+    now, then = KeptBasis.from_json(basis_text(sheet)), KeptBasis.from_json(finding.basis)
+    if now is None or then is None:
         return None
+    words = _settled_changes(then.settled, now.settled)
+    for label in sorted(set(then.strips) | set(now.strips)):
+        if label not in now.strips:
+            words.append(f"strip {label} has no readings any more")
+        elif label not in then.strips:
+            words.append(f"strip {label} was read")
+        else:
+            words += _strip_changes(label, then.strips[label], now.strips[label])
     return DecisionChanges(finding, tuple(words)) if words else None
+
+
+def _settled_changes(then: dict[str, Any], now: dict[str, Any]) -> list[str]:
+    """The settings and judgements that are not as they were."""
+    words = [
+        f"the {name} changed"
+        for key, name in (
+            ("target", "target"),
+            ("school", "school"),
+            ("push_rule", "rule of pushes"),
+            ("meter_constant", "meter constant"),
+        )
+        if then.get(key, now[key]) != now[key]
+    ]
+    if then.get("judged", {}) != now.get("judged", {}):
+        words.append("what was seen on the light box changed")
+    if then.get("school") == now["school"] and then.get("on_paper") != now.get("on_paper"):
+        words.append("what was seen on paper changed")
+    return words
 
 
 def present_answer(state: State) -> str:
     """The present answer in a phrase."""
-    from vadrin.app.results.answer import answer_of
+    from vadrin.app.results.rating import rating_of
 
     own = own_answer(state)
     if own is not None:
         return own.says or f"without an answer: {own.words}"
-    answer = answer_of(state)
+    answer = rating_of(state)
     index, time = answer.index.value, answer.time_min.value
     if index is None or time is None:
         return f"without a finding: {answer.time_min.why or answer.index.why}"

@@ -102,5 +102,5 @@ class OwnAnswer:
     hues: tuple[HueTurn, ...] = ()
 
 
-Answer = Callable[["State"], OwnAnswer]
+AnswersInWords = Callable[["State"], OwnAnswer]
 """How a type of test answers, from a test and what its readings come to so far."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import TYPE_CHECKING
 
-from vadrin.app.descriptions.answer_in_words import Answer
+from vadrin.app.descriptions.answer_in_words import AnswersInWords
 from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_types import TestType, all_types
 
@@ -77,7 +77,7 @@ class TestDescription:
     subject: str = "plain target"
     arrangement: Arrangement = Arrangement.SEQUENTIAL
     metered_seconds: float = 1 / 30
-    answer: Answer | None = None
+    answer: AnswersInWords | None = None
     card: Callable[[State], Card | None] | None = None
 
     @property

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from vadrin.app.judged.light_box_ei import light_box_result
+from vadrin.app.sheets.light_boxes import light_box_result
 from vadrin.app.sheets.makers_told import makers_of_sheet
 from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, Protocol
 
-from vadrin.app.document.state import Question, WorkedOut, answer_to, known_answer
+from vadrin.app.document.state import Question, WorkedOut, answer_kept_for, answer_to
 from vadrin.app.document.workbench import Workbench
 
 _ANSWER = "analysis"
@@ -65,7 +65,7 @@ class Answering:
             self._executor.cancel(_ANSWER)
             return
         question = state.question
-        known = known_answer(question)
+        known = answer_kept_for(question)
         if known is not None:
             self._executor.cancel(_ANSWER)
             self._take(question, known)

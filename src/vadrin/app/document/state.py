@@ -90,7 +90,7 @@ class State:
         return self.analysis
 
 
-def known_answer(question: Question) -> WorkedOut | None:
+def answer_kept_for(question: Question) -> WorkedOut | None:
     """The answer, where it was worked out before."""
     with _lock:
         analysis = _known.get(question)
@@ -109,7 +109,7 @@ def answer_to(question: Question, ask: Callable[[], None] = lambda: None) -> Wor
     from vadrin.app.document.analysis_input import analyse_as
     from vadrin.core.interruption import interruptible
 
-    known = known_answer(question)
+    known = answer_kept_for(question)
     if known is None:
         with interruptible(ask):
             known = WorkedOut(question, analyse_as(*question))

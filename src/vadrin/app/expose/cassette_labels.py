@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
-from vadrin.app.expose.wrong_setting import WrongSetting
+from vadrin.app.expose.wrong_setting import MisratedRoll
 from vadrin.app.sheets.reference_temperature import reference_words, routine_of
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.formats.reports.script_pdf import CassetteLabel
 
 
-def labels_of(sheet: TestSheet, wrong: WrongSetting | None = None) -> tuple[CassetteLabel, ...]:
+def labels_of(sheet: TestSheet, wrong: MisratedRoll | None = None) -> tuple[CassetteLabel, ...]:
     """A label for every roll: stock, EI as shot, push or pull, how to develop it.
 
     Parameters
     ----------
     sheet : TestSheet
-    wrong : WrongSetting, optional
+    wrong : MisratedRoll, optional
         What the roll is, where its meter stood at another film's speed: its push and the time of
         that push go before the planned ones.
     """
@@ -55,7 +55,7 @@ def _process_of(sheet: TestSheet, strip: StripSheet, film: bool) -> str:
     return f"{bath} at {reference_words(sheet, strip)}{f', {how}' if how else ''}"
 
 
-def _to_develop(strips: list[StripSheet], wrong: WrongSetting | None) -> str:
+def _to_develop(strips: list[StripSheet], wrong: MisratedRoll | None) -> str:
     """``whole roll: 7:50 min``, or which piece gets which time."""
     if len(strips) == 1:
         minutes = wrong.minutes if wrong else strips[0].minutes

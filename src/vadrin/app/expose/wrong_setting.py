@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log2
 
-from vadrin.app.decisions.found_film import FoundFilm, found_film
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.findings.latest_finding import LatestFinding, latest_finding
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.results.rule_scores import score_words, share_score
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -21,7 +21,7 @@ _BY_RULE = "a rule of thumb, not measured"
 
 
 @dataclass(frozen=True)
-class WrongSetting:
+class MisratedRoll:
     """A whole roll that was shot at another EI than its film was found to have.
 
     Attributes
@@ -41,9 +41,9 @@ class WrongSetting:
     found_index: float
 
 
-def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
+def wrong_setting_of(notebook: Notebook, test: Test) -> MisratedRoll | None:
     """What a roll is by the newest finding of its film and developer; None where it is normal."""
-    found = found_film(notebook, test)
+    found = latest_finding(notebook, test)
     if found is None:
         return None
     stops = nearest_third(log2(test.exposure_index / found.exposure_index))
@@ -52,10 +52,10 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> WrongSetting | None:
     minutes, basis = _push_time(found, stops)
     if basis == _BY_RULE:
         basis += f"; that rule: {score_words(share_score(notebook))}"
-    return WrongSetting(stops, minutes, basis, found.exposure_index)
+    return MisratedRoll(stops, minutes, basis, found.exposure_index)
 
 
-def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> WrongSetting | None:
+def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> MisratedRoll | None:
     """What a roll is that waits to be developed whole and was not planned as a bracket.
 
     A bracket that was planned holds every EI, whatever the meter stood at: it is no push.
@@ -82,7 +82,7 @@ def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
     )
 
 
-def _push_time(found: FoundFilm, stops: float) -> tuple[float, str]:
+def _push_time(found: LatestFinding, stops: float) -> tuple[float, str]:
     """The time of a push by the rule of the test, from the finding's own table where it has it."""
     measured = found.minutes(stops, found.rule.value)
     if measured.value is not None:

@@ -150,7 +150,7 @@ class Listening:
         """Into the run of the test on the bench, or of another, where that alone runs; before
         any runs it is the bath that the test's next strips go into."""
         from vadrin.app.process.bath import note_bath
-        from vadrin.app.process.darkroom_runs import Happened, note_event, run_under_way
+        from vadrin.app.process.darkroom_runs import RunEventType, note_event, run_under_way
         from vadrin.app.process.running_clocks import running_clocks
 
         now, book = moment_now(), self._bench.notebook
@@ -159,7 +159,9 @@ class Listening:
         wanted = here if here in tests else tests[0] if len(tests) == 1 else None
         run = run_under_way(book, wanted, now) if wanted is not None else None
         if run is not None:
-            self._bench.edit(lambda book: note_event(book, run, now, Happened.TEMPERATURE, warmth))
+            self._bench.edit(
+                lambda book: note_event(book, run, now, RunEventType.TEMPERATURE, warmth)
+            )
             return
         sheet = self._bench.sheet
         waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)

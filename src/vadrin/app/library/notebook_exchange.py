@@ -126,6 +126,6 @@ def seen_as_text(kept: KeptFile) -> str | None:
     return words if len(words) <= _MOST_LETTERS else f"{words[:_MOST_LETTERS]}\n…"
 
 
-def kept_files(notebook: Notebook, sheet: TestSheet | None) -> list[Attachment]:
+def attachments_of(notebook: Notebook, sheet: TestSheet | None) -> list[Attachment]:
     """The files kept with a test."""
     return notebook.all(Attachment, test_id=sheet.test.id) if sheet else []

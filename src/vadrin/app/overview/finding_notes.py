@@ -5,8 +5,8 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import stops_counted
-from vadrin.app.judged.print_ei import print_answer, print_index_words
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
+from vadrin.app.results.print_ei import print_answer, print_index_words
 from vadrin.app.results.rule_scores import one_strip_fares
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.notebook.store import Notebook

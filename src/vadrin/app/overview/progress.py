@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
-from vadrin.app.judged.light_box_ei import judged_of
-from vadrin.app.results.answer import answer_of
+from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.results.rating import rating_of
+from vadrin.app.sheets.light_boxes import judged_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 
@@ -42,7 +42,7 @@ def _finding(state: State) -> StepState:
     own = own_answer(state)
     if own is not None:
         return StepState(own.says or "not yet", bool(own.says))
-    answer = answer_of(state)
+    answer = rating_of(state)
     if not analysis.strips and not answer.index.present:
         return StepState("—", False)
     index, time = answer.index.value, answer.time_min.value

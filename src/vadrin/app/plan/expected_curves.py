@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import json
 import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.display.words import date_text
-from vadrin.app.results.answer import AS_DEVELOPED, BY_EYE
+from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.findings.kept_report import KeptBasis
+from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
 from vadrin.app.sheets.test_sheet import TestSheet
-from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves
 from vadrin.core.figure import Figure
@@ -23,7 +22,7 @@ from vadrin.core.planning.film_prior import (
     prior_of_fit,
     shifted_prior,
 )
-from vadrin.core.readings import Reading, StripReadings
+from vadrin.core.readings import StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
 from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
@@ -52,7 +51,7 @@ class ExpectedStrip:
 
 
 @dataclass(frozen=True)
-class FoundBefore:
+class PriorFinding:
     """What this film in this developer was found to do the last time, and on which readings."""
 
     zone_ei: float
@@ -69,7 +68,7 @@ class Expected:
 
     prior: FilmPrior
     basis: str
-    found: FoundBefore | None = None
+    found: PriorFinding | None = None
     measured: tuple[float, float] | None = None
 
     def beyond(self, minutes: float) -> bool:
@@ -79,7 +78,7 @@ class Expected:
         )
 
 
-def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
+def prior_finding(notebook: Notebook, sheet: TestSheet) -> PriorFinding | None:
     """The newest finding of a time for the same film and developer, in one question."""
     test = sheet.test
     newest = notebook.rows(
@@ -94,7 +93,7 @@ def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
     last = notebook.get(Finding, newest[0][0]) if newest else None
     if last is None:
         return None
-    return FoundBefore(
+    return PriorFinding(
         last.exposure_index,
         last.time_min,
         last.target_kind,
@@ -105,27 +104,15 @@ def found_before(notebook: Notebook, sheet: TestSheet) -> FoundBefore | None:
 
 
 def _readings_behind(basis: str) -> tuple[StripReadings, ...]:
-    """The visual readings a finding rested on, as they were kept with it."""
-    made = []
-    for label, strip in json.loads(basis)["strips"].items():
-        if strip.get("material"):
-            continue
-        rows = tuple(
-            Reading(name, x, density)
-            for name, x, *read in strip["readings"]
-            for channel, density in read
-            if channel == Channel.VISUAL
-        )
-        made.append(StripReadings(label, strip["time_min"], strip["temperature_c"], rows))
-    return tuple(made)
+    """The visual readings of the test's own film a finding rested on."""
+    kept = KeptBasis.from_json(basis)
+    strips = kept.strips.items() if kept else ()
+    return tuple(strip.visual(label) for label, strip in strips if not strip.material)
 
 
-def _own(found: FoundBefore) -> FilmPrior | None:
+def _own(found: PriorFinding) -> FilmPrior | None:
     """The film's own curves; None where fewer than two times were read."""
-    try:
-        strips = _readings_behind(found.basis_text)
-    except (ValueError, KeyError, TypeError):
-        return None
+    strips = _readings_behind(found.basis_text)
     timed = tuple(s for s in strips if s.time_min and s.readings)
     try:
         fit = fit_strips(timed)
@@ -139,13 +126,13 @@ def _typical() -> FilmPrior:
     return prior_of_film(typical_film(_TYPICAL_INDEX))
 
 
-def quick(found: FoundBefore | None) -> bool:
+def drawn_at_once(found: PriorFinding | None) -> bool:
     """Whether a film's likely curves are at hand without a fit."""
     return found is None and _typical.cache_info().currsize > 0
 
 
 @lru_cache(maxsize=64)
-def expected_film(index: float, found: FoundBefore | None) -> Expected:
+def expected_film(index: float, found: PriorFinding | None) -> Expected:
     """The film as it measured; else moved to what was found; else a typical one of its EI."""
     own = _own(found) if found and found.basis_text else None
     if own is not None and found is not None:

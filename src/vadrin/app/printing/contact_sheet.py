@@ -5,14 +5,14 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.judged.contact_prints import (
+from vadrin.app.results.contact_prints import (
     BEST,
     ON_PAPER,
     best_frame,
     contact_answer,
     paper_verdict,
 )
-from vadrin.app.judged.light_box_ei import light_box_answer
+from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.sheets.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import USE_IT, Share, share_of

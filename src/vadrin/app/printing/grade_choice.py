@@ -45,7 +45,7 @@ def negative_range(
     return mine.average_gradient.value * _STOP * scene_stops, ""
 
 
-def known_grades(
+def grades_known(
     notebook: Notebook, sheet: TestSheet
 ) -> tuple[tuple[str, float, bool, float | None], ...]:
     """Grades of the paper of the set-up: its own where they are kept, else as its sheet says."""
@@ -72,7 +72,7 @@ def grade_lines(
     reach, why = negative_range(state, strip, scene_stops)
     if reach is None:
         return f"No grade can be named: {why}.", ()
-    known = known_grades(notebook, sheet)
+    known = grades_known(notebook, sheet)
     words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}."
     if not known:
         return (
@@ -109,7 +109,7 @@ def tones_of(
     from vadrin.core.printing.grades import printed_tones, under_print_threshold
 
     fog = present_room(notebook, sheet).setup.base_fog
-    scale = next((s for g, s, _, _ in known_grades(notebook, sheet) if g == grade), None)
+    scale = next((s for g, s, _, _ in grades_known(notebook, sheet) if g == grade), None)
     if frame.density is None or fog is None or scale is None:
         return None, "read the frame, find the time for full black, and keep the grade's scale"
     import numpy as np

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.judged.light_box_ei import exposures_of
-from vadrin.app.judged.print_ei import (
+from vadrin.app.printing.print_setups import lock_setup
+from vadrin.app.results.print_ei import (
     COVERED,
     USUAL_THRESHOLD,
     covered_strips,
@@ -14,7 +14,7 @@ from vadrin.app.judged.print_ei import (
     print_index,
     print_index_words,
 )
-from vadrin.app.printing.print_setups import lock_setup
+from vadrin.app.sheets.light_boxes import exposures_of
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.errors import EntryError

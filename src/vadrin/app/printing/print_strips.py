@@ -10,13 +10,7 @@ from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.core.printing.strip_exposures import (
-    Covering,
-    StepUnit,
-    StripExposures,
-    first_black,
-    picked,
-)
+from vadrin.core.printing.strip_exposures import Covering, StepUnit, StripExposures, first_black
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
@@ -180,7 +174,7 @@ def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
     with notebook.change(f"piece {piece} of the strip"):
         notebook.put(replace(strip, chosen=_on(strip, piece)))
         if strip.purpose != BLACK:
-            time = picked(exposures_of(strip), piece)
+            time = time_of_piece(exposures_of(strip), piece)
             return (
                 f"{seconds_text(time.seconds)} looks best, within {seconds_text(time.low)} to "
                 f"{seconds_text(time.high)}."

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from vadrin.core.process.darkroom_clock import ActKind, ClockAct, ClockState, DarkroomClock
+from vadrin.core.process.darkroom_clock import ClockState, DarkroomClock, DueAction, DueActionKind
 
 _SOON_S = 600.0
 _TOGETHER_S = 2.0
 _URGENT_S = 10.0
-_HEAVY = (ActKind.PULL, ActKind.NEXT, ActKind.DONE)
+_HEAVY = (DueActionKind.PULL, DueActionKind.NEXT, DueActionKind.DONE)
 
 
 def seconds_text(seconds: float) -> str:
@@ -63,10 +63,10 @@ class ClockFaceWords:
     urgent: bool
 
 
-def _act_words(act: ClockAct, clock: DarkroomClock, step: int) -> str:
-    if act.kind is ActKind.PULL:
+def _act_words(act: DueAction, clock: DarkroomClock, step: int) -> str:
+    if act.kind is DueActionKind.PULL:
         return f"pull strip {act.strip}"
-    if act.kind is ActKind.NEXT:
+    if act.kind is DueActionKind.NEXT:
         return clock.steps[step + 1].name.lower()
     return act.kind.value
 
@@ -79,10 +79,10 @@ def _marks(clock: DarkroomClock, state: ClockState) -> tuple[Mark, ...]:
     # From the last to the first, so that where an act ends is known when it is met.
     for act in reversed(acts):
         ahead = act.at - state.elapsed_s
-        if act.kind is ActKind.REST:
+        if act.kind is DueActionKind.REST:
             ends = act.at
             continue
-        length = ends - act.at if act.kind is ActKind.AGITATE else 0.0
+        length = ends - act.at if act.kind is DueActionKind.AGITATE else 0.0
         heavy = act.kind in _HEAVY
         if (ahead + length >= 0 or heavy) and ahead <= _SOON_S:
             made.append(Mark(ahead, _act_words(act, clock, state.step), heavy, length))
@@ -91,7 +91,7 @@ def _marks(clock: DarkroomClock, state: ClockState) -> tuple[Mark, ...]:
 
 def next_pull(clock: DarkroomClock, state: ClockState) -> str:
     """The strip to be pulled next, while others stay in; empty where the last one is left."""
-    pulls = [a.strip for a in state.coming if a.kind is ActKind.PULL]
+    pulls = [a.strip for a in state.coming if a.kind is DueActionKind.PULL]
     return pulls[0] if len(pulls) > 1 else ""
 
 

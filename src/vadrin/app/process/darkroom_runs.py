@@ -18,8 +18,8 @@ from vadrin.core.process.darkroom_clock import (
     ClockEvent,
     ClockStep,
     DarkroomClock,
-    Happened,
-    Pull,
+    RunEventType,
+    StripTime,
     effective_c,
 )
 from vadrin.core.process.process_kinds import kind_of_process
@@ -27,7 +27,7 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip, Test
 from vadrin.notebook.store import Notebook
 
-__all__ = ["Clock", "Happened", "Run"]
+__all__ = ["Clock", "Run", "RunEventType"]
 
 Clock = DarkroomClock
 """The clock of a run, as the screen knows it."""
@@ -82,7 +82,7 @@ def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:
     strips = [s.strip for s in together(sheet)]
     own = next((s.agitation for s in strips if s.agitation), "") or sheet.test.agitation
     pulls = tuple(
-        Pull(s.label, 60.0 * (s.planned_min or _USUAL_MIN))
+        StripTime(s.label, 60.0 * (s.planned_min or _USUAL_MIN))
         for s in sorted(strips, key=lambda s: s.planned_min or _USUAL_MIN)
     )
     made = []
@@ -107,7 +107,7 @@ def _steps_told(words: str) -> tuple[ClockStep, ...]:
     for held in json.loads(words):
         moved = held["agitation"]
         agitation = Agitation(**{**moved, "moments_s": tuple(moved["moments_s"])})
-        pulls = tuple(Pull(**p) for p in held["pulls"])
+        pulls = tuple(StripTime(**p) for p in held["pulls"])
         made.append(ClockStep(**{**held, "agitation": agitation, "pulls": pulls}))
     return tuple(made)
 
@@ -128,7 +128,10 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
     events = sorted(
         (
             ClockEvent(
-                seconds_at(e.happened_at, e.uptime, e.boot, now), Happened(e.what), e.value, e.strip
+                seconds_at(e.happened_at, e.uptime, e.boot, now),
+                RunEventType(e.what),
+                e.value,
+                e.strip,
             )
             for e in notebook.all(RunEvent, run_id=run.id)
         ),
@@ -167,8 +170,8 @@ def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
             )
         )
         if sheet.test.bath_c is not None:
-            note_event(notebook, run, now, Happened.TEMPERATURE, sheet.test.bath_c)
-        note_event(notebook, run, now, Happened.START)
+            note_event(notebook, run, now, RunEventType.TEMPERATURE, sheet.test.bath_c)
+        note_event(notebook, run, now, RunEventType.START)
     return run
 
 
@@ -176,7 +179,7 @@ def note_event(
     notebook: Notebook,
     run: DarkroomRun,
     now: Moment,
-    what: Happened,
+    what: RunEventType,
     value: float | None = None,
     strip: str = "",
 ) -> None:
@@ -187,14 +190,14 @@ def note_event(
     EntryError
         Where the chemistry does not allow it.
     """
-    if what is Happened.PAUSE:
+    if what is RunEventType.PAUSE:
         state = clock_of(notebook, run, now).at(now.uptime)
         step = _steps_told(run.steps)[state.step]
         if not step.may_pause:
             raise EntryError(f"“{step.name}” goes on in the tank: its clock can't be paused")
     with notebook.change(f"clock: {what.value} {strip}".strip()):
         test = notebook.get(Test, run.test_id)
-        if what is Happened.TEMPERATURE and test is not None and test.bath_c != value:
+        if what is RunEventType.TEMPERATURE and test is not None and test.bath_c != value:
             # One bath, one temperature: recipe and lights-off sheet go by it, too.
             notebook.put(replace(test, bath_c=value))
         notebook.add(

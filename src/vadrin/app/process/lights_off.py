@@ -11,19 +11,19 @@ from vadrin.app.process.bath import bath_words, minutes_in_bath
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit
-from vadrin.core.process.pulls import (
-    PullAct,
-    PulledStrip,
-    PullWay,
-    lifting_acts,
+from vadrin.core.process.development_order import (
+    DevelopmentOrder,
+    TakeOut,
+    TimedStrip,
     loading_order,
+    take_outs,
     tank_minutes,
 )
 from vadrin.core.wording import list_text
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.store import Notebook
 
-WAYS = tuple(str(w) for w in PullWay)
+WAYS = tuple(str(w) for w in DevelopmentOrder)
 
 
 @dataclass(frozen=True)
@@ -34,14 +34,18 @@ class LightsOff:
     dark: tuple[str, ...]
 
 
-def pull_way(sheet: TestSheet) -> PullWay:
+def pull_way(sheet: TestSheet) -> DevelopmentOrder:
     """How the strips of a test are pulled: as was said, else as their film suggests."""
     if sheet.test.pull_way in WAYS:
-        return PullWay(sheet.test.pull_way)
+        return DevelopmentOrder(sheet.test.pull_way)
     if sheet.test.film_unit is FilmUnit.SHEETS or sheet.test.arrangement is Arrangement.INTERLEAVED:
-        return PullWay.SHEETS if sheet.test.film_unit is FilmUnit.SHEETS else PullWay.TANKS
+        return (
+            DevelopmentOrder.SHEETS
+            if sheet.test.film_unit is FilmUnit.SHEETS
+            else DevelopmentOrder.TANKS
+        )
     rolls = len({s.strip.roll for s in sheet.strips})
-    return PullWay.CUT if rolls == 1 and len(sheet.strips) > 1 else PullWay.LIFTED
+    return DevelopmentOrder.CUT if rolls == 1 and len(sheet.strips) > 1 else DevelopmentOrder.LIFTED
 
 
 def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
@@ -57,9 +61,9 @@ def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
         notebook.put(replace(sheet.test, pull_way=way))
 
 
-def _pulled(sheet: TestSheet, strip: StripSheet) -> PulledStrip:
+def _pulled(sheet: TestSheet, strip: StripSheet) -> TimedStrip:
     turns = sorted(f.frame.turn for f in strip.frames)
-    return PulledStrip(
+    return TimedStrip(
         strip.strip.label,
         minutes_in_bath(sheet, strip.strip.planned_min or 8.0),
         tuple(t + 1 for t in turns),
@@ -78,14 +82,14 @@ def _by_way(sheet: TestSheet) -> LightsOff:
     if not strips:
         return LightsOff((), ())
     order = list_text(loading_order(strips, way))
-    acts = lifting_acts(strips)
-    if way is PullWay.LIFTED:
+    acts = take_outs(strips)
+    if way is DevelopmentOrder.LIFTED:
         before = (f"Hang the strips from the front in this order: {order}.",)
         return LightsOff(before, tuple(_act_words(a, "lift", i) for i, a in enumerate(acts)))
-    if way is PullWay.CUT:
+    if way is DevelopmentOrder.CUT:
         before = (f"From the tail of the roll inwards lie {order}. Feel for the notch of each.",)
         return LightsOff(before, tuple(_act_words(a, "cut off", i) for i, a in enumerate(acts)))
-    if way is PullWay.TANKS:
+    if way is DevelopmentOrder.TANKS:
         total = minutes_text(tank_minutes(strips))
         before = (f"Load all tanks before the first: {order}. Developing takes {total} in all.",)
         by_label = {s.label: s for s in strips}
@@ -95,14 +99,14 @@ def _by_way(sheet: TestSheet) -> LightsOff:
     return _sheets(strips)
 
 
-def _act_words(act: PullAct, verb: str, place: int) -> str:
+def _act_words(act: TakeOut, verb: str, place: int) -> str:
     """``5:00 lift A``, then by the gaps, which are what one counts."""
     gap = "" if place == 0 else f"{minutes_text(act.gap_min)} later, at "
     said = f"{gap}{minutes_text(act.at_min)} {verb} {list_text(act.labels)}, into the stop."
     return f"{said[0].upper()}{said[1:]}"
 
 
-def _sheets(strips: tuple[PulledStrip, ...]) -> LightsOff:
+def _sheets(strips: tuple[TimedStrip, ...]) -> LightsOff:
     """Sheets by the order they were exposed: the same place in each tank, notch up and right."""
     count = max(len(s.sheets) for s in strips)
     pairs = [

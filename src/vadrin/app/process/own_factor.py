@@ -26,7 +26,7 @@ def two_temperatures(sheet: TestSheet) -> bool:
     return near and any(abs(t - reference) >= _APART_K for t in read)
 
 
-def found_factor(sheet: TestSheet) -> Figure:
+def measured_factor(sheet: TestSheet) -> Figure:
     """How many times faster the process goes for each 10 °C, by the strips of a test."""
     from vadrin.core.results.process_factor import process_factor
 

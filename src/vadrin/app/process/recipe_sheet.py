@@ -18,12 +18,12 @@ from vadrin.core.process.recipe import (
     Mix,
     dilution_parts,
     ingredients_of,
-    made_volume,
     mix_for,
     resolved,
     scale_step,
     scaled,
     tempering_water,
+    total_volume,
 )
 from vadrin.core.process.temperature import drifted_c, standing_worth
 from vadrin.core.wording import counted
@@ -110,7 +110,7 @@ def _weighed(chemistry: Developer, stock_ml: float, units: Units) -> str:
 
 def _is_weighed(chemistry: Developer) -> bool:
     try:
-        return made_volume(ingredients_of(chemistry.recipe)) > 0
+        return total_volume(ingredients_of(chemistry.recipe)) > 0
     except ValueError:
         return False
 

@@ -68,7 +68,7 @@ def keep_scan(
             notebook.put(replace(known, path=where))
 
 
-def found_again(notebook: Notebook, kept: Attachment) -> Path:
+def picture_file(notebook: Notebook, kept: Attachment) -> Path:
     """Where a scan lies now: where it was, or near the notebook under any name.
 
     Raises

@@ -9,27 +9,27 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.judged.light_box_ei import (
+from vadrin.app.results.light_box_ei import light_box_words
+from vadrin.app.sheets.light_boxes import (
     TOLD_FROM_BLANK,
     eye_answers,
     judged_of,
     light_box,
     light_box_result,
-    light_box_words,
     viewing_of,
 )
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.core.judging.light_box import Told, Viewing
+from vadrin.core.judging.light_box import EyeVerdict, Viewing
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Instrument, Judgement
 from vadrin.notebook.store import Notebook
 
 __all__ = ["EyeTold", "viewing_of"]
 
-EyeTold = Told
+EyeTold = EyeVerdict
 """What an eye says, as the screen knows it."""
-YES, NO, UNSURE = Told.YES, Told.NO, Told.UNSURE
+YES, NO, UNSURE = EyeVerdict.YES, EyeVerdict.NO, EyeVerdict.UNSURE
 WAYS = tuple(str(v) for v in Viewing)
 _CLOSE = 1e-3
 _EYE = "light box and eye"
@@ -106,7 +106,7 @@ def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
 
 
 def answer_question(
-    notebook: Notebook, strip: StripSheet, frame: FrameSheet, told: Told, way: str = ""
+    notebook: Notebook, strip: StripSheet, frame: FrameSheet, told: EyeVerdict, way: str = ""
 ) -> None:
     """Keep what was said of a frame."""
     with notebook.change(f"light box: frame {frame.number} {told.value}"):

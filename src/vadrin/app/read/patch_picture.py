@@ -17,7 +17,7 @@ from vadrin.errors import EntryError
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
-    from vadrin.formats.pictures.colour_profile import ToLab
+    from vadrin.formats.pictures.colour_profile import LabTransform
 
 Place = tuple[float, float]
 _SHARE = 0.008
@@ -35,7 +35,7 @@ class PatchPicture:
     path : Path
     picture : ndarray, shape (h, w, 3)
         From 0 to 255.
-    to_lab : ToLab
+    to_lab : LabTransform
         What its numbers mean: by the profile in the file, or as sRGB.
     names : tuple of str
         In the order they are asked for.
@@ -45,7 +45,7 @@ class PatchPicture:
 
     path: Path
     picture: Array
-    to_lab: ToLab
+    to_lab: LabTransform
     names: tuple[str, ...] = USUAL_NAMES
     places: tuple[Place, ...] = ()
 

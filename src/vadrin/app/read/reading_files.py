@@ -107,7 +107,7 @@ def judge_matching(raw: RawTable, columns: tuple[str, ...]) -> Verdict:
 
 
 @dataclass(frozen=True)
-class Intake:
+class TableIntake:
     """A table that was read: what of it cannot be, in words."""
 
     table: ReadingsTable
@@ -120,16 +120,16 @@ class Intake:
         return len(self.table.rows)
 
 
-def intake_of(table: ReadingsTable) -> Intake:
+def intake_of(table: ReadingsTable) -> TableIntake:
     """What can be taken of a table, and what cannot."""
     problems = table.problems
     if not problems:
-        return Intake(table, "", "")
+        return TableIntake(table, "", "")
     shown = [p.sentence() for p in problems[:_SHOWN]]
     if len(problems) > _SHOWN:
         shown.append(f"and {len(problems) - _SHOWN} more")
     cells = f"{counted(len(problems), 'cell')} of {table.source} could not be read."
-    return Intake(table, cells, "\n".join(shown))
+    return TableIntake(table, cells, "\n".join(shown))
 
 
 def take_readings(bench: Workbench, table: ReadingsTable) -> bool:

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.entry.times import seconds_typed
-from vadrin.app.read.known_wedge import KnownSteps
+from vadrin.app.read.step_wedge import StepWedge
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
 from vadrin.core.scanning.film_bands import bare_light, film_bands, wedge_values
@@ -43,7 +43,7 @@ def bracket_typed(words: str) -> tuple[float, ...]:
     return tuple(log10(times[0] / t) for t in times)
 
 
-def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> KnownSteps:
+def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> StepWedge:
     """The steps of a wedge that lies in a picture of its own, scanned with the same settings.
 
     Raises
@@ -64,10 +64,10 @@ def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> KnownSteps:
         calibrated(seen, np.array(densities))
     except ValueError as error:
         raise EntryError(str(error)) from error
-    return KnownSteps(densities, tuple(float(v) for v in seen), path.name)
+    return StepWedge(densities, tuple(float(v) for v in seen), path.name)
 
 
-def bracket_of_pictures(first: Path, densities: tuple[float, ...]) -> KnownSteps:
+def bracket_of_pictures(first: Path, densities: tuple[float, ...]) -> StepWedge:
     """A bracket of the bare light: one picture, and those that follow it by name in its folder.
 
     Raises
@@ -93,11 +93,11 @@ def bracket_of_pictures(first: Path, densities: tuple[float, ...]) -> KnownSteps
         calibrated(np.array(values), np.array(densities))
     except ValueError as error:
         raise EntryError(str(error)) from error
-    return KnownSteps(densities, tuple(values), f"a bracket from {first.name}")
+    return StepWedge(densities, tuple(values), f"a bracket from {first.name}")
 
 
 def calibration_of(
-    small: Array, picture: Picture, known: KnownSteps, rows: tuple[int, int] | None
+    small: Array, picture: Picture, known: StepWedge, rows: tuple[int, int] | None
 ) -> tuple[ScanCalibration, tuple[str, ...]]:
     """How a picture's values mean density, and what is to be minded of that.
 
@@ -120,7 +120,7 @@ def calibration_of(
 
 
 def _of_another(
-    small: Array, known: KnownSteps, densities: Array
+    small: Array, known: StepWedge, densities: Array
 ) -> tuple[ScanCalibration, tuple[str, ...]]:
     """A calibration seen elsewhere holds while the bare light is what it was there."""
     made = calibrated(np.array(known.values), densities)
@@ -138,7 +138,7 @@ _SAME_LIGHT = 0.02
 """Density by which the bare light of two pictures with the same settings may differ."""
 
 
-def calibration_words(made: ScanCalibration, known: KnownSteps) -> str:
+def calibration_words(made: ScanCalibration, known: StepWedge) -> str:
     """How values mean density, and how far they can be trusted."""
     if made.relative:
         return f"No wedge: densities over the bare light, to {made.highest:.2f}."

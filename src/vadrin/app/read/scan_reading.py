@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.read.kept_scans import keep_scan, preview_of
-from vadrin.app.read.known_wedge import KnownSteps
 from vadrin.app.read.scan_calibration import calibration_of, calibration_words
+from vadrin.app.read.step_wedge import StepWedge
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.interruption import checkpoint, interruptible
@@ -65,7 +65,7 @@ class Scan:
         What is strange about the picture.
     digest : str
         Of its file; empty until it was made.
-    known : KnownSteps
+    known : StepWedge
         What tells its values.
     which, strips : int
         Which strip it is, from the top, and how many lie in the picture.
@@ -86,7 +86,7 @@ class Scan:
     mirrored: bool
     noticed: tuple[str, ...]
     digest: str
-    known: KnownSteps
+    known: StepWedge
     which: int
     strips: int
     light: Array
@@ -122,7 +122,7 @@ _STEPS = 4
 def open_scan(
     path: Path,
     count: int,
-    known: KnownSteps | None = None,
+    known: StepWedge | None = None,
     which: int = 0,
     said: Said = lambda _done, _total: None,
     edge_to_edge: bool = False,
@@ -136,12 +136,12 @@ def open_scan(
     path : Path
     count : int
         Frames of the strip.
-    known : KnownSteps, optional
+    known : StepWedge, optional
         What tells its values; none for the bare light alone.
     which : int
         Which strip of the picture, counted from the top.
     said : callable
-        Told how far it is, and raises to stop it.
+        EyeVerdict how far it is, and raises to stop it.
     edge_to_edge : bool
         Whether its frames lie without a gap, as the steps of paper do.
 
@@ -166,7 +166,7 @@ def open_scan(
         reached(1)
         small = picture.reduced()
         reached(2)
-        scan = _found(picture, small, count, known or KnownSteps(), which, edge_to_edge)
+        scan = _found(picture, small, count, known or StepWedge(), which, edge_to_edge)
         reached(3)
         return replace(_edges_looked_at(_read(scan)), path=path)
 
@@ -183,7 +183,7 @@ def summed(scan: Scan, said: Said = lambda _done, _total: None) -> Scan:
 
 
 def _found(
-    picture: Picture, small: Array, count: int, known: KnownSteps, which: int, edge_to_edge: bool
+    picture: Picture, small: Array, count: int, known: StepWedge, which: int, edge_to_edge: bool
 ) -> Scan:
     """Where the strip and its frames lie, and what values mean."""
     by = picture.plane().shape[1] / small.shape[1]
@@ -286,7 +286,7 @@ def frame_moved(scan: Scan, shot: int, along: float = 0.0, wider: float = 0.0) -
     return _read(replace(scan, place=scan.place.with_frame(lying, along, wider)))
 
 
-def turned(scan: Scan) -> Scan:
+def other_way_round(scan: Scan) -> Scan:
     """The strip taken the other way round."""
     return replace(scan, mirrored=not scan.mirrored)
 
@@ -315,7 +315,7 @@ def laid_as_shot(scan: Scan, sheet: TestSheet, strip: StripSheet) -> Scan:
     x, d = np.array(known).T
     if np.corrcoef(np.argsort(np.argsort(x)), np.argsort(np.argsort(d)))[0, 1] > _MIRRORED:
         return scan
-    return turned(scan)
+    return other_way_round(scan)
 
 
 def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:

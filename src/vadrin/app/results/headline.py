@@ -13,11 +13,11 @@ from vadrin.app.display.quantities import (
     minutes_text,
 )
 from vadrin.app.document.state import State
-from vadrin.app.judged.light_box_ei import beside_the_light_box
-from vadrin.app.results.answer import answer_of
+from vadrin.app.results.light_box_ei import beside_the_light_box
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.planned_times import planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
+from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.reference_temperature import reference_words
@@ -76,7 +76,7 @@ def headline_of(state: State) -> Headline:
         return Headline(own.says, words, "", "", (), own.act, "", own=True)
     if analysis is None:
         return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
-    finding, answer = analysis.finding, answer_of(state)
+    finding, answer = analysis.finding, rating_of(state)
     rated = answer.index
     index, index_note = "", rated.why
     if rated.value is not None:

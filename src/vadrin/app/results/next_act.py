@@ -8,8 +8,8 @@ from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
-from vadrin.app.results.answer import answer_of
 from vadrin.app.results.planned_times import planned_diagnostics
+from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
@@ -29,12 +29,12 @@ def next_act(state: State) -> str:
     planned = planned_diagnostics(sheet)
     if planned and analysis.strips:
         return planned[0].remedy
-    if not analysis.strips and answer_of(state).by_eye:
+    if not analysis.strips and rating_of(state).by_eye:
         return ""
     if not analysis.strips:
         unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
         return "Read the blank frames first, then the rest." if unread else ""
-    answer = answer_of(state)
+    answer = rating_of(state)
     if answer.as_developed and answer.ready:
         return _CHECK
     waiting = waiting_act(state)

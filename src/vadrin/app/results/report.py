@@ -10,10 +10,10 @@ from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.analysis import Analysis
 from vadrin.core.results.finding import Finding
 from vadrin.core.results.hold_rule import HoldRule
+from vadrin.core.results.method_answers import MethodAnswer
 from vadrin.core.results.next_step import NextStep
 from vadrin.core.results.push import Push, PushRow, shadow_verdict
 from vadrin.core.results.push_limits import PushLimits
-from vadrin.core.results.school_answers import SchoolAnswer
 from vadrin.core.results.strip_metrics import StripMetrics
 
 REPORT_SCHEMA = "vadrin-report/1"
@@ -121,7 +121,7 @@ def _push(of: Push) -> dict[str, Any]:
     }
 
 
-def _school(of: SchoolAnswer) -> dict[str, Any]:
+def _school(of: MethodAnswer) -> dict[str, Any]:
     return {
         "exposure_index": figure(of.exposure_index),
         "time_min": figure(of.time_min),

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import json
 from functools import lru_cache
 
+from vadrin.app.findings.kept_report import KeptReport
 from vadrin.core.figure import Basis
 from vadrin.core.planning.test_types.push import PUSH_SHARE
 from vadrin.core.process.rules_on_trial import RuleVerdict, Score, Trial, score_of
@@ -44,14 +44,12 @@ def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]
 def _pushes_of(text: str, rule: str) -> tuple[tuple[float, float], ...]:
     """Stops and measured minutes of the pushes of one report, by one rule; none where it is of
     another form."""
-    try:
-        return tuple(
-            (float(row["stops"]), float(row[rule]["time_min"]["value"]))
-            for row in json.loads(text)["push"]
-            if row["stops"] and row[rule]["time_min"]["value"]
-        )
-    except (ValueError, KeyError, TypeError):
-        return ()
+    known = (
+        (p.stops, p.minutes[rule].value)
+        for p in KeptReport.from_json(text).pushes
+        if rule in p.minutes
+    )
+    return tuple((stops, minutes) for stops, minutes in known if stops and minutes)
 
 
 def share_score(notebook: Notebook) -> Score:
@@ -77,25 +75,18 @@ def one_strip_score(notebook: Notebook) -> Score:
 def _one_strip_trials(text: str) -> tuple[Trial, ...]:
     """What the rule says of each strip of a report, beside the time that all of them found; none
     where the report is of another form, or of a test that found no time."""
-    try:
-        report = json.loads(text)
-        target = report["finding"]["target"]
-        measured = float(report["finding"]["time_min"]["value"])
-        strips = report["strips"].values()
-        if target["kind"] != "average_gradient" or len(strips) < 3:
-            return ()
-        return tuple(
-            Trial(
-                one_strip_minutes(
-                    float(s["time_min"]), s["average_gradient"]["value"], float(target["value"])
-                ),
-                measured,
-            )
-            for s in strips
-            if s["average_gradient"]["value"]
-        )
-    except (ValueError, KeyError, TypeError, AttributeError):
+    report = KeptReport.from_json(text)
+    measured, target = report.time_min.value, report.target_value
+    if report.target_kind != "average_gradient" or len(report.strips) < 3:
         return ()
+    if measured is None or target is None:
+        return ()
+    read = ((s.time_min, s.figure("average_gradient").value) for s in report.strips.values())
+    return tuple(
+        Trial(one_strip_minutes(minutes, gradient, target), measured)
+        for minutes, gradient in read
+        if minutes and gradient
+    )
 
 
 def one_strip_fares(notebook: Notebook) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_typed
-from vadrin.app.results.answer import AS_DEVELOPED, BY_EYE
+from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
 from vadrin.core.results.criteria import MEASURES
 from vadrin.errors import EntryError
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable, Generator
 from dataclasses import dataclass
 from math import log2
@@ -12,6 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.findings.kept_report import KeptReport
 from vadrin.app.sheets.film_names import film_name
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.test_types import type_of
@@ -53,12 +53,6 @@ Laying = Generator[tuple[int, int], None, tuple[ComparedFilm, ...]]
 """Films being laid out: what is known of how much, and in the end all of them."""
 
 
-def _number(metrics: dict[str, Any], name: str) -> float | None:
-    told = metrics.get(name)
-    value = told.get("value") if isinstance(told, dict) else None
-    return float(value) if isinstance(value, int | float) else None
-
-
 def _strips_told(sheet: TestSheet, finding: Finding) -> list[StripSheet]:
     """The strips that speak for a test: each material once, at the time nearest to the decided."""
     kind = type_of(sheet.test.kind)
@@ -70,16 +64,13 @@ def _strips_told(sheet: TestSheet, finding: Finding) -> list[StripSheet]:
 
 
 def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
-    try:
-        told = json.loads(finding.report)["strips"]
-    except (ValueError, KeyError, TypeError):
-        return []
+    told = KeptReport.from_json(finding.report).strips
     made = []
     for strip in _strips_told(sheet, finding):
-        metrics = told.get(strip.strip.label) if isinstance(told, dict) else None
-        if not isinstance(metrics, dict):
+        kept = told.get(strip.strip.label)
+        if kept is None:
             continue
-        index, gradient = _number(metrics, "zone_ei"), _number(metrics, "average_gradient")
+        index, gradient = kept.figure("zone_ei").value, kept.figure("average_gradient").value
         if index is None and gradient is None:
             # Neither how fast nor how steep: nothing of it can stand beside another.
             continue
@@ -92,7 +83,7 @@ def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
                 finding.decided_at,
                 index,
                 gradient,
-                _number(metrics, "base_fog"),
+                kept.figure("base_fog").value,
                 strip.minutes,
                 tuple(sorted((x, d) for x, d in placed if x is not None and d is not None)),
             )

@@ -10,12 +10,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from vadrin.app.decisions.decided_words import OWN_WORDS
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.document.state import answered
+from vadrin.app.findings.decided_words import OWN_WORDS
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.process.fixer import check_fixer
@@ -99,13 +99,13 @@ class Undecided:
 
 def undecided_answer(sheet: TestSheet) -> Undecided:
     """Work a test out that nothing was decided on; takes up to a second."""
-    from vadrin.app.results.answer import answer_of
+    from vadrin.app.results.rating import rating_of
 
     state = answered(sheet)
     own = own_answer(state)
     if own is not None:
         return Undecided(own.says, "")
-    found = answer_of(state)
+    found = rating_of(state)
     index, time = found.index.value, found.time_min.value
     return Undecided(
         "" if index is None else f"EI {marked_ei(index)}",

@@ -5,12 +5,12 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.decisions.found_film import FoundFilm, found_of
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.document.state import State
+from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.read.sheet_axes import ABSOLUTE, absolute
 from vadrin.app.sheets.makers_told import makers_of_sheet
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
@@ -73,7 +73,7 @@ def _rows(
     sheet: TestSheet, known: dict[str, StripMetrics], curve: Figure
 ) -> list[tuple[str, str, str]]:
     """The sheet beside what was found by oneself."""
-    found = found_of(sheet)
+    found = latest_finding_beside(sheet)
     how = sheet.test.note or _NOT_FOUND
     rows = [
         (
@@ -98,7 +98,7 @@ def _rows(
     return rows
 
 
-def _my_minutes(found: FoundFilm | None, stops: float) -> float | None:
+def _my_minutes(found: LatestFinding | None, stops: float) -> float | None:
     if found is None:
         return None
     return found.time_min if stops == 0 else found.minutes(stops, found.rule.value).value
@@ -109,7 +109,7 @@ def data_sheet_answer(state: State) -> OwnAnswer:
     sheet, analysis = state.sheet, state.analysis
     known = {m.label: m for m in analysis.strips} if analysis else {}
     curve = middle_ei(sheet, _nearest(sheet, known))
-    nominal, found = sheet.test.exposure_index, found_of(sheet)
+    nominal, found = sheet.test.exposure_index, latest_finding_beside(sheet)
     figures: dict[str, Figure | float | None] = {"nominal_ei": nominal, "curve_ei": curve}
     for label, metrics in known.items():
         # Without ranges: how true a printed curve is, its points do not tell.

@@ -10,9 +10,9 @@ from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
-from vadrin.app.judged.light_box_ei import light_box_answer
+from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
-from vadrin.app.test_types.beside.rescue import KnownFilm
+from vadrin.app.test_types.beside.rescue import ReferenceFilm
 from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
@@ -34,7 +34,7 @@ def _verdict(lost: float, fog: float) -> str:
     return "in bright light only" if lost <= _BRIGHT else "not worth a picture that matters"
 
 
-def fog_beside(fog: Figure, known: KnownFilm | None) -> tuple[Figure, str]:
+def fog_beside(fog: Figure, known: ReferenceFilm | None) -> tuple[Figure, str]:
     """How much denser base plus fog is than that of a known film, and that in words."""
     if known is None or fog.value is None:
         why = "no other test of this stock is kept to lay beside it" if known is None else fog.why
@@ -81,7 +81,7 @@ def rescue_answer(state: State) -> OwnAnswer:
     )
     index, how = _todays_index(sheet, best)
     fog = best.base_fog if best else absent("no densities were read")
-    known = sheet.beside if isinstance(sheet.beside, KnownFilm) else None
+    known = sheet.beside if isinstance(sheet.beside, ReferenceFilm) else None
     more, fog_words = fog_beside(fog, known)
     fresh = known.exposure_index if known else None
     beside = fresh or sheet.stock.box_speed

@@ -11,7 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.app.test_types.beside.reversal import KeptCell
+from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.planning.test_types.reversal import Reversal
 
@@ -74,7 +74,7 @@ def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
 
 def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, ...]:
     """This sheet's best cell beside those kept of the material, by light and bleach."""
-    cells: tuple[KeptCell, ...] = sheet.beside if isinstance(sheet.beside, tuple) else ()
+    cells: tuple[BestExposure, ...] = sheet.beside if isinstance(sheet.beside, tuple) else ()
     if not cells:
         return ()
     here = sheet.test

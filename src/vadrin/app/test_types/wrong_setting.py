@@ -5,12 +5,13 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
-from vadrin.app.decisions.found_film import PUSH_RULES, FoundFilm, found_of
 from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text
 from vadrin.app.document.state import State
+from vadrin.app.findings.kept_report import PUSH_RULES
+from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.sheets.reference_temperature import reference_words
 from vadrin.core.exposure.arithmetic import nearest_third
@@ -30,7 +31,7 @@ _HEARSAY = ("makers_table", "fixed_share")
 _HEADS = ("Rule", "Whole roll", "Rests on")
 
 
-def _rows(found: FoundFilm, stops: float) -> tuple[tuple[str, str, str], ...]:
+def _rows(found: LatestFinding, stops: float) -> tuple[tuple[str, str, str], ...]:
     made = []
     for rule in PUSH_RULES:
         minutes = found.minutes(stops, rule)
@@ -50,7 +51,7 @@ def _name(stops: float) -> str:
 def wrong_setting_answer(state: State) -> OwnAnswer:
     """What a roll at another setting is."""
     sheet = state.sheet
-    found, shot = found_of(sheet), sheet.test.exposure_index
+    found, shot = latest_finding_beside(sheet), sheet.test.exposure_index
     if found is None:
         return OwnAnswer(
             "",

@@ -11,7 +11,7 @@ import numpy as np
 from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Figure, absent
-from vadrin.core.judging.light_box import EyeAnswer, LightBox, weighted_range
+from vadrin.core.judging.light_box import LightBox, SeenFrame, weighted_range
 
 _NEIGHBOURS = 24
 """Possibilities to either side, in the order of their eyes, that count as the same eye."""
@@ -21,16 +21,16 @@ _LEAST = 1e-5
 
 def stops_faster(
     film: LightBox,
-    film_told: tuple[EyeAnswer, ...],
+    film_told: tuple[SeenFrame, ...],
     reference: LightBox,
-    reference_told: tuple[EyeAnswer, ...],
+    reference_told: tuple[SeenFrame, ...],
 ) -> Figure:
     """Stops by which a film is faster than the reference, with its 95 % range.
 
     Parameters
     ----------
     film, reference : LightBox
-    film_told, reference_told : tuple of EyeAnswer
+    film_told, reference_told : tuple of SeenFrame
         What one eye said of each.
 
     Returns
@@ -56,7 +56,7 @@ def stops_faster(
     return Figure(middle, low, high)
 
 
-def _by_eye(box: LightBox, told: tuple[EyeAnswer, ...]) -> tuple[Array, Array]:
+def _by_eye(box: LightBox, told: tuple[SeenFrame, ...]) -> tuple[Array, Array]:
     """Speed points and how likely they are, in the order of how early their eyes tell."""
     order = np.argsort(box.person)
     return box.speed_point[order], box.weights(told)[order]

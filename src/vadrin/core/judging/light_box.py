@@ -41,7 +41,7 @@ _GRID = np.linspace(-3.0, 2.5, 111)
 _EULER = 0.5772156649
 
 
-class Told(StrEnum):
+class EyeVerdict(StrEnum):
     """What an eye says of a frame beside a blank one."""
 
     YES = "yes"
@@ -62,7 +62,7 @@ class Viewing(StrEnum):
 
 
 @dataclass(frozen=True)
-class EyeAnswer:
+class SeenFrame:
     """What was said of one frame; `log_h` is None for a blank shown as a check.
 
     `threshold` is the net density that this eye tells, looking so, and its standard deviation;
@@ -70,7 +70,7 @@ class EyeAnswer:
     """
 
     log_h: float | None
-    told: Told
+    told: EyeVerdict
     threshold: tuple[float, float] | None = None
 
 
@@ -150,7 +150,7 @@ class LightBox:
     def _likely(
         self,
         net: Array,
-        told: Told,
+        told: EyeVerdict,
         wider: float = 1.0,
         threshold: tuple[float, float] | None = None,
     ) -> Array:
@@ -158,16 +158,16 @@ class LightBox:
         noise = self._noise * wider
         first = self._threshold if threshold is None else self._told_from(threshold)
         above = ndtr((net - first) / noise)
-        if told is Told.UNSURE:
+        if told is EyeVerdict.UNSURE:
             band = ndtr((net - first + _UNSURE) / noise)
             band = band - ndtr((net - first - _UNSURE) / noise)
             return np.asarray((1 - _SLIPS) * band + _SLIPS / 3)
-        above = above if told is Told.YES else 1 - above
+        above = above if told is EyeVerdict.YES else 1 - above
         return np.asarray((1 - _SLIPS) * above + _SLIPS / 2)
 
-    def weights(self, answers: tuple[EyeAnswer, ...]) -> Array:
+    def weights(self, answers: tuple[SeenFrame, ...]) -> Array:
         """How likely every possibility is after the answers, shape (count,), sum 1."""
-        alarms = sum(a.log_h is None and a.told is Told.YES for a in answers)
+        alarms = sum(a.log_h is None and a.told is EyeVerdict.YES for a in answers)
         wider = 2.0 if alarms >= 2 else 1.0
         ln = np.zeros(_COUNT)
         for answer in answers:
@@ -178,9 +178,9 @@ class LightBox:
         weight = np.exp(ln - ln.max())
         return np.asarray(weight / weight.sum())
 
-    def result(self, answers: tuple[EyeAnswer, ...]) -> LightBoxResult:
+    def result(self, answers: tuple[SeenFrame, ...]) -> LightBoxResult:
         """The EI that the answers say, with its 95 % range."""
-        alarms = sum(a.log_h is None and a.told is Told.YES for a in answers)
+        alarms = sum(a.log_h is None and a.told is EyeVerdict.YES for a in answers)
         lit = [a for a in answers if a.log_h is not None]
         why = _open_end(lit, self.log_h)
         if why:
@@ -190,7 +190,7 @@ class LightBox:
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
         return LightBoxResult(Figure(index, lowest, highest), alarms)
 
-    def told_index(self, answers: tuple[EyeAnswer, ...]) -> Figure:
+    def told_index(self, answers: tuple[SeenFrame, ...]) -> Figure:
         """The EI at which the frame four stops under the meter is just told, with its range.
 
         On the light box that is the eye's own; of half-covered strips the paper's.
@@ -209,12 +209,12 @@ class LightBox:
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high_x, low_x))
         return Figure(index, lowest, highest)
 
-    def next_frame(self, answers: tuple[EyeAnswer, ...], blanks: bool) -> float | None:
+    def next_frame(self, answers: tuple[SeenFrame, ...], blanks: bool) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
 
         Parameters
         ----------
-        answers : tuple of EyeAnswer
+        answers : tuple of SeenFrame
         blanks : bool
             Whether there is a blank that can be shown as a check.
         """
@@ -228,19 +228,19 @@ class LightBox:
             return None
         return float(self.log_h[place])
 
-    def _told_by(self, answers: tuple[EyeAnswer, ...]) -> tuple[Array, int]:
+    def _told_by(self, answers: tuple[SeenFrame, ...]) -> tuple[Array, int]:
         """Information each frame's answer is expected to give, in nats, and the best place."""
         weight = self.weights(answers)
-        yes = self._likely(self._net, Told.YES)
+        yes = self._likely(self._net, EyeVerdict.YES)
         told = _entropy(yes @ weight) - _entropy(yes) @ weight
         return told, int(np.argmax(told))
 
-    def expected_range(self, answers: tuple[EyeAnswer, ...]) -> float:
+    def expected_range(self, answers: tuple[SeenFrame, ...]) -> float:
         """Stops the range of the EI is expected to span after the next question."""
         _, place = self._told_by(answers)
         weight = self.weights(answers)
         spans, shares = [], []
-        for told in (Told.YES, Told.NO):
+        for told in (EyeVerdict.YES, EyeVerdict.NO):
             likely = weight * self._likely(self._net[place], told)
             shares.append(float(likely.sum()))
             low, _, high = weighted_range(self.speed_point, likely / likely.sum())
@@ -297,17 +297,17 @@ def _entropy(share: Array) -> Array:
     return np.asarray(-inside * np.log(inside) - (1 - inside) * np.log1p(-inside))
 
 
-def _open_end(lit: list[EyeAnswer], log_h: Array) -> str:
+def _open_end(lit: list[SeenFrame], log_h: Array) -> str:
     """Why the answers do not hold the point between them; empty where they do."""
     if not lit:
         return "no frame was judged yet"
     told = {a.told for a in lit}
-    if told == {Told.YES}:
+    if told == {EyeVerdict.YES}:
         thinnest = min(a.log_h or 0.0 for a in lit)
         if thinnest <= log_h[0] + _SAME:
             return "even the thinnest frame can be told from the blank: begin thinner next time"
         return "every frame asked for was told: ask for a thinner one"
-    if told == {Told.NO}:
+    if told == {EyeVerdict.NO}:
         densest = max(a.log_h or 0.0 for a in lit)
         if densest >= log_h[-1] - _SAME:
             return "not even the densest frame can be told from the blank: the film holds nothing"

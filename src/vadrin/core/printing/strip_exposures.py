@@ -153,7 +153,7 @@ def _between(strip: StripExposures, piece: int) -> tuple[float, float]:
     return log2(strip.total_s(piece - 1)), log2(strip.total_s(piece))
 
 
-def picked(strip: StripExposures, chosen: int) -> PickedTime:
+def time_of_piece(strip: StripExposures, chosen: int) -> PickedTime:
     """The time of a piece that looks best, with half a step to each side."""
     if not 1 <= chosen <= strip.pieces:
         raise ValueError(f"the strip has pieces 1 to {strip.pieces}")

@@ -20,7 +20,7 @@ _moment = attrgetter("at")
 _LONGEST_S = 7 * 24 * 3600.0
 
 
-class Happened(StrEnum):
+class RunEventType(StrEnum):
     """What may happen in a run."""
 
     START = "start"
@@ -37,13 +37,13 @@ class ClockEvent:
     """One thing that happened, `at` in seconds of a clock that never jumps."""
 
     at: float
-    what: Happened
+    what: RunEventType
     value: float | None = None
     strip: str = ""
 
 
 @dataclass(frozen=True)
-class Pull:
+class StripTime:
     """A strip that leaves the developer once it had so many seconds at the reference."""
 
     strip: str
@@ -60,7 +60,7 @@ class ClockStep:
     seconds : float
         At the reference temperature.
     agitation : Agitation
-    pulls : tuple of Pull
+    pulls : tuple of StripTime
         Strips that leave during it; only development has them.
     develops : bool
         Whether its length follows the temperature.
@@ -71,12 +71,12 @@ class ClockStep:
     name: str
     seconds: float
     agitation: Agitation = STAND
-    pulls: tuple[Pull, ...] = ()
+    pulls: tuple[StripTime, ...] = ()
     develops: bool = False
     may_pause: bool = False
 
 
-class ActKind(StrEnum):
+class DueActionKind(StrEnum):
     """What the hands do."""
 
     AGITATE = "agitate"
@@ -87,11 +87,11 @@ class ActKind(StrEnum):
 
 
 @dataclass(frozen=True)
-class ClockAct:
+class DueAction:
     """One act, in seconds from the beginning of its step."""
 
     at: float
-    kind: ActKind
+    kind: DueActionKind
     strip: str = ""
 
 
@@ -108,7 +108,7 @@ class ClockState:
     running, paused, stopped : bool
     moving : bool
         Whether the tank is being agitated now.
-    coming : tuple of ClockAct
+    coming : tuple of DueAction
         What is still to do in this step, in order.
     """
 
@@ -119,7 +119,7 @@ class ClockState:
     paused: bool
     stopped: bool
     moving: bool
-    coming: tuple[ClockAct, ...]
+    coming: tuple[DueAction, ...]
 
 
 @dataclass(frozen=True)
@@ -165,7 +165,7 @@ class DarkroomClock:
                 raise ValueError(f"“{step.name}” needs a time above 0, and at most a week")
         self.steps, self.events = steps, events
         self._reference, self._q10, self.bath_c = reference_c, q10, bath_c
-        self._acts: dict[int, tuple[ClockAct, ...]] = {}
+        self._acts: dict[int, tuple[DueAction, ...]] = {}
         self._spans: dict[int, tuple[tuple[float, float], ...]] = {}
 
     def _began(self) -> list[tuple[float, float]]:
@@ -173,12 +173,12 @@ class DarkroomClock:
         began: list[tuple[float, float]] = []
         paused_at: float | None = None
         for event in self.events:
-            if event.what in (Happened.START, Happened.NEXT):
+            if event.what in (RunEventType.START, RunEventType.NEXT):
                 began.append((event.at, 0.0))
                 paused_at = None
-            elif event.what is Happened.PAUSE and paused_at is None:
+            elif event.what is RunEventType.PAUSE and paused_at is None:
                 paused_at = event.at
-            elif event.what is Happened.RESUME and paused_at is not None and began:
+            elif event.what is RunEventType.RESUME and paused_at is not None and began:
                 start, waited = began[-1]
                 began[-1] = (start, waited + event.at - paused_at)
                 paused_at = None
@@ -187,14 +187,14 @@ class DarkroomClock:
     def _paused_since(self) -> float | None:
         since: float | None = None
         for event in self.events:
-            if event.what is Happened.PAUSE:
+            if event.what is RunEventType.PAUSE:
                 since = event.at if since is None else since
-            elif event.what in (Happened.RESUME, Happened.NEXT, Happened.START):
+            elif event.what in (RunEventType.RESUME, RunEventType.NEXT, RunEventType.START):
                 since = None
         return since
 
     def _ended(self) -> float | None:
-        return next((e.at for e in self.events if e.what is Happened.STOP), None)
+        return next((e.at for e in self.events if e.what is RunEventType.STOP), None)
 
     def elapsed_in(self, step: int, now: float) -> float:
         """Seconds of a step at a moment, pauses taken out."""
@@ -218,12 +218,12 @@ class DarkroomClock:
         noted = [
             (e.at - start, e.value)
             for e in self.events
-            if e.what is Happened.TEMPERATURE and e.value is not None and start <= e.at <= end
+            if e.what is RunEventType.TEMPERATURE and e.value is not None and start <= e.at <= end
         ]
         before = [
             e.value
             for e in self.events
-            if e.what is Happened.TEMPERATURE and e.value is not None and e.at < start
+            if e.what is RunEventType.TEMPERATURE and e.value is not None and e.at < start
         ]
         known = before[-1] if before else self.bath_c
         if not noted and known is not None:
@@ -233,7 +233,7 @@ class DarkroomClock:
     @property
     def warmth_known(self) -> bool:
         """Whether anybody said how warm the bath is: else times count as at the reference."""
-        noted = (e.value for e in self.events if e.what is Happened.TEMPERATURE)
+        noted = (e.value for e in self.events if e.what is RunEventType.TEMPERATURE)
         return self.bath_c is not None or any(value is not None for value in noted)
 
     def restated_s(self, step: int, seconds: float) -> float:
@@ -256,30 +256,30 @@ class DarkroomClock:
                 high = middle
         return 0.5 * (low + high)
 
-    def acts_of(self, step: int) -> tuple[ClockAct, ...]:
+    def acts_of(self, step: int) -> tuple[DueAction, ...]:
         """Everything to be done in a step, by the clock as it will be; worked out once."""
         if step not in self._acts:
             self._acts[step] = self._worked_out(step)
         return self._acts[step]
 
-    def _worked_out(self, step: int) -> tuple[ClockAct, ...]:
+    def _worked_out(self, step: int) -> tuple[DueAction, ...]:
         if step >= len(self.steps):
             return ()
         this = self.steps[step]
         length = self.real_s(step, this.seconds)
-        made: list[ClockAct] = []
+        made: list[DueAction] = []
         for start, end in this.agitation.spans(length):
-            made.append(ClockAct(start, ActKind.AGITATE))
+            made.append(DueAction(start, DueActionKind.AGITATE))
             if end < length:
-                made.append(ClockAct(end, ActKind.REST))
-        out = {e.strip for e in self.events if e.what is Happened.PULL}
+                made.append(DueAction(end, DueActionKind.REST))
+        out = {e.strip for e in self.events if e.what is RunEventType.PULL}
         made += [
-            ClockAct(self.real_s(step, p.seconds), ActKind.PULL, p.strip)
+            DueAction(self.real_s(step, p.seconds), DueActionKind.PULL, p.strip)
             for p in this.pulls
             if p.strip not in out
         ]
-        last = ActKind.NEXT if step + 1 < len(self.steps) else ActKind.DONE
-        made.append(ClockAct(length, last))
+        last = DueActionKind.NEXT if step + 1 < len(self.steps) else DueActionKind.DONE
+        made.append(DueAction(length, last))
         return tuple(sorted(made, key=lambda a: a.at))
 
     def at(self, now: float) -> ClockState:
@@ -294,7 +294,7 @@ class DarkroomClock:
         acts = self.acts_of(step)
         length = acts[-1].at
         passed = bisect_right(acts, elapsed, key=_moment)
-        coming = tuple(a for a in acts[:passed] if a.kind is ActKind.PULL) + acts[passed:]
+        coming = tuple(a for a in acts[:passed] if a.kind is DueActionKind.PULL) + acts[passed:]
         moving = self._moving(step, elapsed, length)
         paused = self._paused_since() is not None
         return ClockState(
@@ -320,7 +320,7 @@ class DarkroomClock:
         """What each strip that was pulled, or is past its developer, got."""
         made: list[Development] = []
         began = self._began()
-        pulled = {e.strip: e for e in self.events if e.what is Happened.PULL}
+        pulled = {e.strip: e for e in self.events if e.what is RunEventType.PULL}
         for index, step in enumerate(self.steps[: len(began)]):
             if not step.develops:
                 continue

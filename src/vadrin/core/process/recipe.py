@@ -207,7 +207,7 @@ def ingredients_of(words: str) -> tuple[Ingredient, ...]:
     return tuple(made)
 
 
-def made_volume(ingredients: tuple[Ingredient, ...]) -> float:
+def total_volume(ingredients: tuple[Ingredient, ...]) -> float:
     """Millilitres a recipe makes as it is written.
 
     Raises
@@ -224,7 +224,7 @@ def made_volume(ingredients: tuple[Ingredient, ...]) -> float:
 
 def scaled(ingredients: tuple[Ingredient, ...], volume_ml: float) -> tuple[Ingredient, ...]:
     """The same recipe for another volume, in the same order, unrounded."""
-    times = volume_ml / made_volume(ingredients)
+    times = volume_ml / total_volume(ingredients)
     return tuple(
         Ingredient(i.amount * times, i.unit, i.name, i.warmth_c, i.up_to) for i in ingredients
     )

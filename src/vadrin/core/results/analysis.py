@@ -26,11 +26,11 @@ from vadrin.core.results.finding import (
     find,
     finding_of_one_strip,
 )
+from vadrin.core.results.method_answers import MethodAnswer, school_answers
 from vadrin.core.results.next_step import NextStep, next_steps
 from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, pushes_of, unanswered
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
-from vadrin.core.results.school import RATING_SCHOOLS, SHADOW, School
-from vadrin.core.results.school_answers import SchoolAnswer, school_answers
+from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW, RatingMethod
 from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 
 NO_TIME = "no strip has a development time"
@@ -91,7 +91,7 @@ class Analysis:
         Standard deviation of a reading; None where nothing could be fitted.
     family : Family or None
         Curves over the ladder of times; None for fewer than two times.
-    schools : tuple of SchoolAnswer
+    schools : tuple of MethodAnswer
         Every school's EI and time from the same readings.
     limits : PushLimits or None
         How far the film can be pushed.
@@ -115,7 +115,7 @@ class Analysis:
     diagnostics: tuple[Diagnostic, ...]
     noise: float | None = None
     family: Family | None = None
-    schools: tuple[SchoolAnswer, ...] = ()
+    schools: tuple[MethodAnswer, ...] = ()
     limits: PushLimits | None = None
     held: tuple[HeldRange, ...] = ()
     next_steps: tuple[NextStep, ...] = ()
@@ -130,7 +130,7 @@ class Analysis:
         return rated
 
     @property
-    def school(self) -> School:
+    def school(self) -> RatingMethod:
         """The school it is rated by."""
         return RATING_SCHOOLS.get(self.settings.school, SHADOW)
 
@@ -161,7 +161,7 @@ def _unusable(
     ]
 
 
-def nothing(settings: Settings, why: str, diagnostics: tuple[Diagnostic, ...] = ()) -> Analysis:
+def no_analysis(settings: Settings, why: str, diagnostics: tuple[Diagnostic, ...] = ()) -> Analysis:
     """An analysis in which every figure is absent for one reason."""
     gap = absent(why)
     finding = Finding(settings.target, gap, gap, gap, False)
@@ -234,7 +234,7 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     missing = _unusable(strips, kept)
     if not kept:
         why = "no strip has enough readings for a curve" if strips else "no readings yet"
-        return nothing(settings, why, tuple(missing))
+        return no_analysis(settings, why, tuple(missing))
     if all(density_falls(strip) for strip in kept):
         return _of_reversal(settings, kept, tuple(missing))
     fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
@@ -286,7 +286,7 @@ def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) ->
         first = analyse(timed, settings)
     else:
         # A reversal speed asks for no time.
-        first = replace(nothing(settings, NO_TIME), reversal_speed=apart[0].reversal_speed)
+        first = replace(no_analysis(settings, NO_TIME), reversal_speed=apart[0].reversal_speed)
     known = {s.label: s for answer in (first, *apart) for s in answer.strips}
     told = [w for answer in apart for w in answer.diagnostics if w.key not in _OF_TIMES]
     told += [
@@ -312,8 +312,8 @@ def _of_many_times(
     draws: Array | None,
 ) -> Analysis:
     if all(report.base_fog.value is None for report in reports):
-        warned = reading_diagnostics(strips, fit, reports, nothing(settings, NO_FOOT).finding)
-        return replace(nothing(settings, NO_FOOT, warned), strips=reports, noise=fit.noise)
+        warned = reading_diagnostics(strips, fit, reports, no_analysis(settings, NO_FOOT).finding)
+        return replace(no_analysis(settings, NO_FOOT, warned), strips=reports, noise=fit.noise)
     estimate = family_estimate(fit, reports, draws, settings)
     finding, minutes = find(estimate, settings.target)
     iso, _ = find(estimate, ISO_TARGET)
@@ -356,4 +356,4 @@ def _of_reversal(
     """Material whose density falls with exposure has a speed of its own, and no family here."""
     why = "density falls with exposure: reversal material has a reversal speed instead"
     speed = colour_reversal_speed(strips[0], np.random.default_rng(settings.seed))
-    return replace(nothing(settings, why, missing), reversal_speed=speed)
+    return replace(no_analysis(settings, why, missing), reversal_speed=speed)

@@ -19,7 +19,7 @@ _PROFILE_TAG = 34675
 
 
 @dataclass(frozen=True)
-class ToLab:
+class LabTransform:
     """From values of 0 to 255 to L*a*b*; `transform` is None where a picture says nothing, and is
     then taken as sRGB."""
 
@@ -45,11 +45,11 @@ class ToLab:
         return round(tone * 100 / 255, 1), a, b
 
 
-def to_lab_of(path: Path) -> ToLab:
+def to_lab_of(path: Path) -> LabTransform:
     """By the profile a picture carries; a file without one, or with a broken one, is sRGB."""
     profile = _profile_of(path)
     if not profile or len(profile) > _MOST_BYTES:
-        return ToLab()
+        return LabTransform()
     try:
         source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         transform = ImageCms.buildTransform(
@@ -60,8 +60,8 @@ def to_lab_of(path: Path) -> ToLab:
             renderingIntent=ImageCms.Intent.RELATIVE_COLORIMETRIC,
         )
     except (ImageCms.PyCMSError, OSError):
-        return ToLab()
-    return ToLab(transform)
+        return LabTransform()
+    return LabTransform(transform)
 
 
 def _profile_of(path: Path) -> bytes | None:

@@ -18,7 +18,7 @@ from vadrin.ui.widgets.labels import text
 _WIDTH, _HEIGHT, _TOP = 520, 380, 60
 
 
-def found_actions(actions: Sequence[Action], typed: str) -> list[Action]:
+def actions_matching(actions: Sequence[Action], typed: str) -> list[Action]:
     """The actions whose words or keys hold every typed word, begun words first."""
     words = typed.lower().split()
 
@@ -84,7 +84,7 @@ class CommandBox(QWidget):
         self._keyboard.give_back()
 
     def _list(self, typed: str) -> None:
-        self._shown = found_actions(self._actions, typed)
+        self._shown = actions_matching(self._actions, typed)
         self.found.clear()
         for action in self._shown:
             keys = f"    {action.key_text}" if action.key_text else ""

@@ -183,7 +183,7 @@ class NotebookFiles:
 
     def kept(self) -> list[Attachment]:
         """The files kept with the test on the bench."""
-        return notebook_exchange.kept_files(self._bench.notebook, self._bench.sheet)
+        return notebook_exchange.attachments_of(self._bench.notebook, self._bench.sheet)
 
     def ask_kept(self, kept: Attachment) -> None:
         """Ask where a kept file shall be written."""

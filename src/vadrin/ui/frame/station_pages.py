@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
-from vadrin.ui.stations.station import Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext
 from vadrin.ui.theme.look import no_clearing
 
 
@@ -25,11 +25,11 @@ class StationPages(QStackedWidget):
 
     Parameters
     ----------
-    given : Surroundings
+    given : StationContext
         What every station is made with.
     """
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__()
         self._given = given
         self._stations: dict[str, Station] = {}

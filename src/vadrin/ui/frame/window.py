@@ -18,15 +18,15 @@ from vadrin.ui.ears import Ears
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.frame.finding_line import FindingLine
 from vadrin.ui.frame.header import Header
-from vadrin.ui.frame.light_table import LightTable
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
 from vadrin.ui.frame.station_pages import StationPages, delete_now
+from vadrin.ui.frame.strip_table import StripTable
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
 from vadrin.ui.jobs import Jobs
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
 from vadrin.ui.theme.roles import Role
@@ -35,9 +35,9 @@ from vadrin.ui.widgets.fields import WordField
 
 if TYPE_CHECKING:
     from vadrin.app.library.notebook_exchange import KeptFile
+    from vadrin.ui.frame.attachment_view import AttachmentView
     from vadrin.ui.frame.command_box import CommandBox
     from vadrin.ui.frame.finding_column import FindingColumn
-    from vadrin.ui.frame.kept_file_view import KeptFileView
     from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
@@ -78,14 +78,14 @@ class Window(QMainWindow):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.header = Header(self._menu)
-        self.table = LightTable()
+        self.table = StripTable()
         self.rail = Rail()
         self.banner = Banner()
         self.importing = ReadingsImport(self.bench, self.banner, self.jobs)
         self.files = NotebookFiles(
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
         )
-        self.given = Surroundings(
+        self.given = StationContext(
             self.bench, self.jobs, self.ears, self.start_test, self.files.ask_import, self.files.ask
         )
         self.pages = StationPages(self.given)
@@ -104,7 +104,7 @@ class Window(QMainWindow):
         self._body = body
         self._keys: ShortcutSheet | None = None
         self._commands: CommandBox | None = None
-        self._kept_view: KeptFileView | None = None
+        self._kept_view: AttachmentView | None = None
         self._shown_test: int | None = None
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
 
@@ -127,12 +127,12 @@ class Window(QMainWindow):
         return self._commands
 
     @property
-    def kept_view(self) -> KeptFileView:
+    def kept_view(self) -> AttachmentView:
         """What a kept file is seen in, made the first time one is asked for."""
         if self._kept_view is None:
-            from vadrin.ui.frame.kept_file_view import KeptFileView
+            from vadrin.ui.frame.attachment_view import AttachmentView
 
-            self._kept_view = KeptFileView(self._body)
+            self._kept_view = AttachmentView(self._body)
         return self._kept_view
 
     def _focus_station(self) -> None:
@@ -207,10 +207,10 @@ class Window(QMainWindow):
         self._put_overlays_away(for_good=False)
         self.pages.turn_to(self.bench.station)
 
-    def scene(self) -> Scene:
+    def scene(self) -> ViewState:
         """What the station is to show now."""
         bench = self.bench
-        return Scene(bench.state, bench.frame_id, self.look)
+        return ViewState(bench.state, bench.frame_id, self.look)
 
     def _show_header(self) -> None:
         self.header.show_bench(self.bench)
@@ -274,7 +274,7 @@ class Window(QMainWindow):
 
     def _show_station(self, topic: Topic) -> None:
         self._clear_what_was_said_of_another()
-        self.station().show_scene(self.scene())
+        self.station().show_state(self.scene())
         if Topic.STATION in topic:
             self.station().take_focus()
             self.pages.give_back(self.bench.station)

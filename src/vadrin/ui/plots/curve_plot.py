@@ -19,7 +19,7 @@ from vadrin.app.curves.curve_lines import (
     speed_point_of,
     stop_ticks,
 )
-from vadrin.app.curves.judged_places import JudgedPlace, judged_places
+from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
 from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
@@ -54,7 +54,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
-        self._judged: tuple[JudgedPlace, ...] = ()
+        self._judged: tuple[PlaceByEye, ...] = ()
         self._view = (-3.0, 1.0, 2.0)
         self.setMenuEnabled(False)
         self.setMouseEnabled(False, False)

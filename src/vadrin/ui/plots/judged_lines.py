@@ -6,7 +6,7 @@ import pyqtgraph as pg
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor
 
-from vadrin.app.curves.judged_places import JudgedPlace
+from vadrin.app.curves.places_by_eye import PlaceByEye
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
@@ -15,7 +15,7 @@ _VEIL = 40
 """How much of a range covers the paper below, of 255."""
 
 
-def judged_items(places: tuple[JudgedPlace, ...], look: Look, top: float) -> list[object]:
+def judged_items(places: tuple[PlaceByEye, ...], look: Look, top: float) -> list[object]:
     """The items of some judged places, for a plot as high as that; named from the top down."""
     made: list[object] = []
     for row, place in enumerate(places):

@@ -8,10 +8,10 @@ from typing import TYPE_CHECKING
 from vadrin.app.document.stations import PLACES
 
 if TYPE_CHECKING:
-    from vadrin.ui.stations.station import Station, Surroundings
+    from vadrin.ui.stations.station import Station, StationContext
 
 
-def make_station(name: str, given: Surroundings) -> Station:
+def make_station(name: str, given: StationContext) -> Station:
     """Make the station with a name; its module, in the folder of that name, is loaded only now.
 
     Raises

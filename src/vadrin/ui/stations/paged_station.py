@@ -7,15 +7,15 @@ from typing import ClassVar, Protocol, cast
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.widgets.page_links import PageLinks
 from vadrin.ui.widgets.page_stack import PageStack
 
 
-class ShowsScene(Protocol):
+class ShowsState(Protocol):
     """What every page can do."""
 
-    def show_scene(self, scene: Scene) -> None: ...
+    def show_state(self, scene: ViewState) -> None: ...
 
 
 class PagedStation(Station):
@@ -35,11 +35,11 @@ class PagedStation(Station):
     shown = ""
     """Name of the page that is put up."""
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._head = PageLinks(self.links, self.turn_to)
         self._stack = PageStack()
-        self._scene: Scene | None = None
+        self._scene: ViewState | None = None
         self.column.addWidget(self._head)
         self.column.addWidget(self._stack, 1)
 
@@ -61,7 +61,7 @@ class PagedStation(Station):
         self.page = name
         self._put_up()
         if self._scene is not None:
-            self.show_scene(self._scene)
+            self.show_state(self._scene)
             self.take_focus()
 
     def _put_up(self) -> None:
@@ -75,7 +75,7 @@ class PagedStation(Station):
     def page_turned(self, name: str) -> None:
         """A page was put up; nothing of the test is on it yet."""
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the page of the test."""
         fresh, self._scene = self._scene is None, scene
         if (self.page or self.first_page) != self.shown:
@@ -86,4 +86,4 @@ class PagedStation(Station):
                 # What had the keyboard is on a page that is not seen any more.
                 self.take_focus()
         if scene.sheet is not None:
-            cast(ShowsScene, self.shown_page).show_scene(scene)
+            cast(ShowsState, self.shown_page).show_state(scene)

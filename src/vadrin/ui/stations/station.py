@@ -28,7 +28,7 @@ if TYPE_CHECKING:
 
 
 @dataclass(frozen=True)
-class Scene:
+class ViewState:
     """Everything a station shows: the test, its answer, the selection and the look."""
 
     state: State | None
@@ -47,7 +47,7 @@ class Scene:
 
 
 @dataclass(frozen=True)
-class Surroundings:
+class StationContext:
     """What a station is given by the window beside the workbench."""
 
     bench: Workbench
@@ -74,7 +74,7 @@ class Station(QWidget):
     topics = Topic.SHEET | Topic.SELECTION | Topic.ANALYSIS
     wants_finding = True
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__()
         self.given, self.bench = given, given.bench
         self.side_panel: QWidget | None = None
@@ -95,7 +95,7 @@ class Station(QWidget):
         bind(self, actions, within=True)
         self._actions = (*self._actions, *actions)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show a scene; never changes the workbench."""
         raise NotImplementedError
 

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 
+from vadrin.app.findings.kept_report import KeptReport
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
 
 @dataclass(frozen=True)
-class KeptCell:
+class BestExposure:
     """The best cell of a sheet that was decided on."""
 
     decided_at: str
@@ -20,7 +20,7 @@ class KeptCell:
     says: str
 
 
-def ask(notebook: Notebook, test: Test) -> tuple[KeptCell, ...]:
+def ask(notebook: Notebook, test: Test) -> tuple[BestExposure, ...]:
     """The decided sheets of the same material and developer, the newest first.
 
     A sheet that was decided anew counts once, as it was decided last.
@@ -37,10 +37,9 @@ def ask(notebook: Notebook, test: Test) -> tuple[KeptCell, ...]:
     return tuple(sorted(known, key=lambda cell: cell.decided_at, reverse=True))
 
 
-def _cell(test: Test, finding: Finding) -> KeptCell | None:
-    try:
-        answer = json.loads(finding.report)["answer"]
-        best, says = float(answer["figures"]["best_ei"]), str(answer["says"])
-    except (ValueError, KeyError, TypeError):
+def _cell(test: Test, finding: Finding) -> BestExposure | None:
+    answer = KeptReport.from_json(finding.report).answer
+    best = answer.figures.get("best_ei") if answer else None
+    if answer is None or best is None or best.value is None:
         return None
-    return KeptCell(finding.decided_at, test.light, test.process_state, best, says)
+    return BestExposure(finding.decided_at, test.light, test.process_state, best.value, answer.says)

@@ -8,19 +8,19 @@ from typing import TYPE_CHECKING
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text
-from vadrin.app.judged.light_box_ei import (
-    BoxMade,
-    box_made,
-    eye_answers,
-    light_box_result,
-    made_box,
-)
 from vadrin.app.sheets.film_names import film_name
+from vadrin.app.sheets.light_boxes import (
+    LightBoxKey,
+    eye_answers,
+    light_box_for,
+    light_box_key,
+    light_box_result,
+)
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.light_box import EyeAnswer
+    from vadrin.core.judging.light_box import SeenFrame
 
 SAME_STOPS = 0.12
 """Stops apart that nobody sees."""
@@ -48,7 +48,7 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
 def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
     """Stops by which a strip's film is faster; None before an eye was asked about both."""
     told, of_other = eye_answers(sheet, strip), eye_answers(sheet, reference)
-    film, other = box_made(sheet, strip), box_made(sheet, reference)
+    film, other = light_box_key(sheet, strip), light_box_key(sheet, reference)
     if not told or not of_other or film is None or other is None:
         return None
     return _faster(film, told, other, of_other)
@@ -56,12 +56,15 @@ def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) ->
 
 @lru_cache(maxsize=128)
 def _faster(
-    film: BoxMade, told: tuple[EyeAnswer, ...], other: BoxMade, of_other: tuple[EyeAnswer, ...]
+    film: LightBoxKey,
+    told: tuple[SeenFrame, ...],
+    other: LightBoxKey,
+    of_other: tuple[SeenFrame, ...],
 ) -> Figure:
     """Column, rail, shelf and card ask for the same: it is worked out once."""
     from vadrin.core.judging.films_by_eye import stops_faster
 
-    return stops_faster(made_box(film), told, made_box(other), of_other)
+    return stops_faster(light_box_for(film), told, light_box_for(other), of_other)
 
 
 def index_by_eye(sheet: TestSheet, strip: StripSheet) -> Figure | None:

@@ -155,7 +155,7 @@ def _row(
     beside: Comparison | None,
     reference: StripMetrics | None,
 ) -> _Row:
-    from vadrin.core.results.school_answers import match_ei
+    from vadrin.core.results.method_answers import match_ei
 
     if beside is None or metrics is None or reference is None:
         return _seen_row(sheet, strip, metrics)

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
-from vadrin.app.cards.cards_offered import WHOLE_FINDING, card_named, card_names
+from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.decisions.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
 from vadrin.app.decisions.decision import write_answer
 from vadrin.app.descriptions import own_answer
@@ -17,7 +17,7 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfProgram, OfTest
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -26,7 +26,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 
-def _no_card(scene: Scene) -> str:
+def _no_card(scene: ViewState) -> str:
     """Why there is no card yet."""
     if scene.state is None or scene.analysis is None:
         return "it is still being worked out"
@@ -42,9 +42,9 @@ class CardsStation(Station):
     _path: OfTest[str] = OfTest(str)
     _said: OfTest[str] = OfTest(str)
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
-        self._scene: Scene | None = None
+        self._scene: ViewState | None = None
         self._pdf = b""
         self._red_only = False
         self._size_field = WordField("paper size", self._set_size, chooser(list(CARD_SIZES)))
@@ -78,7 +78,7 @@ class CardsStation(Station):
         self._saved = text("", Role.DONE)
         self.column.addWidget(self._saved)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Draw the card as it will print."""
         sheet = scene.sheet
         if sheet is None:
@@ -116,7 +116,7 @@ class CardsStation(Station):
         self._card = choice_typed(words, self._cards(), anywhere=True)
         self._path = self._said = ""
         if self._scene is not None:
-            self.show_scene(self._scene)
+            self.show_state(self._scene)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Fit the picture to the room there is."""
@@ -148,7 +148,7 @@ class CardsStation(Station):
     def _set_size(self, words: str) -> None:
         self._size = choice_typed(words, CARD_SIZES, anywhere=True)
         if self._scene is not None:
-            self.show_scene(self._scene)
+            self.show_state(self._scene)
 
     def save(self) -> None:
         """Write the PDF where the line says."""

@@ -33,7 +33,7 @@ from vadrin.app.library.forms import FORMS, FormField
 from vadrin.app.library.meter_constant import HINT as METER_CONSTANT_HINT
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -79,7 +79,7 @@ class CupboardStation(Station):
     topics = Topic.NOTEBOOK
     wants_finding = False
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.column.addWidget(text("Cupboard", Role.HEADING))
         row = QHBoxLayout()
@@ -135,7 +135,7 @@ class CupboardStation(Station):
         found: Record | None = record_under(self.bench.notebook, self.heading(), key)
         return found
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the entries as the file has them."""
         self._list_entries()
 

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QStackedWidget, QWidget
 from vadrin.app.results.metric_rows import METRICS, strip_heading
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.curve_plot import CurvePlot
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -25,7 +25,7 @@ _NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"
 class CurvesStation(Station):
     """The family of curves, or the table of figures."""
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("curves")
@@ -50,7 +50,7 @@ class CurvesStation(Station):
         self._pages.addWidget(self._figures)
         self.column.addWidget(self._pages, 1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Draw the curves and fill the table."""
         if scene.state is None:
             return

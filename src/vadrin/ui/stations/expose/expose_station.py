@@ -23,7 +23,7 @@ from vadrin.core.frames import FrameState
 from vadrin.ui.actions import Action
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.expose.prompts import ExposePrompts
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.ask_line import Asked, AskLine
@@ -43,7 +43,7 @@ class ExposeStation(Station):
 
     _asked: OfTest[Asked | None] = OfTest(lambda: None)
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("expose")
@@ -159,7 +159,7 @@ class ExposeStation(Station):
             row.append(made)
         return flowing(*row, gap=6)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the next frame of the script."""
         sheet = scene.sheet
         if sheet is None:

@@ -28,7 +28,7 @@ from vadrin.ui.jobs import SlicedJob
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.stations.films.curve_tile import CurveGallery
 from vadrin.ui.stations.films.film_table import CurveCell, FilmTable
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -51,7 +51,7 @@ class FilmsStation(Station):
     _by: OfProgram[str] = OfProgram(lambda: "Decided")
     _way: OfProgram[str] = OfProgram(lambda: "downwards")
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._films: tuple[ComparedFilm, ...] = ()
         self._look: Look = DAY
@@ -115,7 +115,7 @@ class FilmsStation(Station):
         if selection is not None:
             selection.currentRowChanged.connect(lambda *_: self._show_gallery())
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show what the notebook holds; the file is only asked when it has changed."""
         self._look = self._cell.look = scene.look
         notebook = self.bench.notebook

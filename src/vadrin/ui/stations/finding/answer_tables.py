@@ -11,9 +11,9 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 from vadrin.app.descriptions.answer_in_words import AnswerTable
 from vadrin.app.document.state import State
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
+from vadrin.app.results.method_rows import school_lines
 from vadrin.app.results.metric_rows import Cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
-from vadrin.app.results.school_rows import school_lines
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text

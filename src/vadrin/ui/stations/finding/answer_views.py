@@ -11,8 +11,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.descriptions import answers_itself, name_of, own_answer
 from vadrin.app.descriptions.answer_in_words import FilmRow
-from vadrin.app.judged.light_box_ei import without_densities
-from vadrin.app.results.school_rows import limits_text
+from vadrin.app.results.light_box_ei import without_densities
+from vadrin.app.results.method_rows import limits_text
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.plots.hue_wedges import HueWedges
@@ -22,7 +22,7 @@ from vadrin.ui.stations.finding.answer_tables import (
     push_table,
     school_table,
 )
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import rule, text
@@ -30,11 +30,11 @@ from vadrin.ui.widgets.labels import rule, text
 _WHERE = "vadrin.ui.stations.finding.test_types"
 _NARROW = 3
 """Columns of a table up to which a plot stands beside it."""
-View = Callable[[Scene], QWidget]
+View = Callable[[ViewState], QWidget]
 """Makes the picture of an answer from a scene."""
 
 
-def schools_and_pushes(scene: Scene) -> QWidget:
+def schools_and_pushes(scene: ViewState) -> QWidget:
     """Materials beside the reference, the schools side by side, and the pushes."""
     body = QWidget()
     column = QVBoxLayout(body)
@@ -60,7 +60,7 @@ def schools_and_pushes(scene: Scene) -> QWidget:
     return body
 
 
-def own_answer_view(scene: Scene) -> QWidget:
+def own_answer_view(scene: ViewState) -> QWidget:
     """What a kind says in its own words: its film, its plot, its rows, and the one act."""
     body = QWidget()
     column = QVBoxLayout(body)
@@ -96,7 +96,7 @@ def own_answer_view(scene: Scene) -> QWidget:
     return body
 
 
-def with_film(scene: Scene, rows: tuple[FilmRow, ...], words: str) -> QWidget:
+def with_film(scene: ViewState, rows: tuple[FilmRow, ...], words: str) -> QWidget:
     """The usual answers with the film they rest on above them."""
     body = schools_and_pushes(scene)
     column = body.layout()

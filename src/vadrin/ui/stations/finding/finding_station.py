@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
-from vadrin.app.decisions.decided_words import decided_text
 from vadrin.app.decisions.decision import (
     channel_shown,
     choose_channel,
@@ -22,8 +21,9 @@ from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.results.method_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
-from vadrin.app.results.school_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.target_words import (
     TARGET_NAMES,
     target_name,
@@ -36,7 +36,7 @@ from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.finding.answer_views import answer_view
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -51,7 +51,7 @@ if TYPE_CHECKING:
 class FindingStation(Station):
     """Weigh the answers against each other and decide."""
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._kind = WordField("measure of contrast", self._set_kind, chooser(TARGET_NAMES))
         self._value = WordField("wanted value", self._set_value, self._step_value)
@@ -113,7 +113,7 @@ class FindingStation(Station):
         self.column.addLayout(foot)
         self.column.addWidget(self._signed)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the answers."""
         if scene.sheet is None:
             return

@@ -11,7 +11,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.document.state import State
 from vadrin.app.plan.drafting import has_bracket
-from vadrin.app.plan.expected_curves import Expected, FoundBefore, expected_strips
+from vadrin.app.plan.expected_curves import Expected, PriorFinding, expected_strips
 from vadrin.app.plan.plan_forecast import strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -19,7 +19,7 @@ from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
 from vadrin.ui.stations.plan.plan_plot import PlanPlot
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
@@ -54,8 +54,8 @@ class ForecastPanel(QWidget):
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket)
         self.plot.let_go.connect(self._stay)
-        self._scene: Scene | None = None
-        self._found: FoundBefore | None = None
+        self._scene: ViewState | None = None
+        self._found: PriorFinding | None = None
         self.film: Expected | None = None
         self._dragged: tuple[float, float] = (0.0, 0.0)
         self._soon = self._timer(self.draw_now)
@@ -67,7 +67,7 @@ class ForecastPanel(QWidget):
         timer.timeout.connect(act)
         return timer
 
-    def show_plan(self, scene: Scene, found: FoundBefore | None, stepped: bool) -> None:
+    def show_plan(self, scene: ViewState, found: PriorFinding | None, stepped: bool) -> None:
         """Say at once what to expect; draw at once too, unless a word is being stepped."""
         if scene.sheet is not self._sheet:
             self.forecast_column.forget_smallest()

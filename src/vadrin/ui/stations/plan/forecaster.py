@@ -7,17 +7,17 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from vadrin.app.plan.expected_curves import expected_film, quick
+from vadrin.app.plan.expected_curves import drawn_at_once, expected_film
 from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
 from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.ui.jobs import Jobs
 
 if TYPE_CHECKING:
-    from vadrin.app.plan.expected_curves import Expected, FoundBefore
+    from vadrin.app.plan.expected_curves import Expected, PriorFinding
     from vadrin.app.plan.plan_forecast import ForecastInput, PlanForecast
     from vadrin.app.sheets.test_sheet import TestSheet
 
-    _Film = tuple[float, FoundBefore | None]
+    _Film = tuple[float, PriorFinding | None]
 
 _KEPT = 64
 _FILM, _SMALLEST = "likely film", "smallest plan"
@@ -36,10 +36,10 @@ class Forecaster(QObject):
         self._asked: _Film | None = None
         self._known: dict[ForecastInput, PlanForecast] = {}
 
-    def film(self, index: float, found: FoundBefore | None) -> Expected | None:
+    def film(self, index: float, found: PriorFinding | None) -> Expected | None:
         """The film's likely curves if they are known; else they are worked out and sent."""
         key = (index, found)
-        if key not in self._films and quick(found):
+        if key not in self._films and drawn_at_once(found):
             self._films[key] = expected_film(index, found)
         if key in self._films:
             self._asked = None

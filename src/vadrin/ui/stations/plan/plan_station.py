@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
 from vadrin.app.display.words import list_text
-from vadrin.app.plan.expected_curves import found_before
+from vadrin.app.plan.expected_curves import prior_finding
 from vadrin.app.plan.plan_advice import advice_on
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
 from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
@@ -21,7 +21,7 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import hint
 from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
@@ -35,7 +35,7 @@ if TYPE_CHECKING:
 class PlanStation(Station):
     """The question, the plan in sentences, what it will tell, and where its frames will land."""
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.offer(
             hint("Tab", "to the next underlined word"),
@@ -97,7 +97,7 @@ class PlanStation(Station):
         """Begin at the film's name."""
         self.fields["film"].setFocus()
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Fill the sentences from the test, and say and draw what is likely."""
         sheet = scene.sheet
         if sheet is None:
@@ -111,7 +111,7 @@ class PlanStation(Station):
         self._advise(sheet)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not sheet and before.test.id == test.id
-        self.forecast_panel.show_plan(scene, found_before(book, sheet), stepped)
+        self.forecast_panel.show_plan(scene, prior_finding(book, sheet), stepped)
 
     def _show_sentences(self, page: TestDescription, test: Test) -> None:
         self._question.setText(page.question)

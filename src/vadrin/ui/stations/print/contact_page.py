@@ -16,7 +16,6 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.judged.contact_prints import BEST, paper_verdict
 from vadrin.app.printing.contact_sheet import (
     give_paper_verdict,
     pick_best,
@@ -24,8 +23,9 @@ from vadrin.app.printing.contact_sheet import (
     sheet_words,
 )
 from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
+from vadrin.app.results.contact_prints import BEST, paper_verdict
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -162,7 +162,7 @@ class ContactPage(QWidget):
         column.addWidget(self._two)
         column.addWidget(self.sheet, 1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the sheet of the test on the bench."""
         if scene.sheet is None:
             return

@@ -9,16 +9,16 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.judged.print_ei import covered_strips
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
     CoveredQuestion,
     answer_covered,
     covered_question,
 )
+from vadrin.app.results.print_ei import covered_strips
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.errors import EntryError
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -62,7 +62,7 @@ class CoveredPage(QWidget):
         column.addWidget(self._result)
         column.addStretch(1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the next strip of the film whose frame is selected."""
         sheet, place = scene.sheet, self.bench.selected()
         if sheet is None or not sheet.strips:

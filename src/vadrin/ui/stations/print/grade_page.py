@@ -31,7 +31,7 @@ from vadrin.app.printing.paper_answer import (
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -100,7 +100,7 @@ class GradePage(QWidget):
         self.picture = button("A picture of it …", choose, link=True)
         self._sheet: TestSheet | None = None
         self._frame: FrameSheet | None = None
-        self._scene: Scene | None = None
+        self._scene: ViewState | None = None
         self.range = WordField("stops of the scene", self._type_range, role=Role.LEAD)
         self.print = WordField("a print of this frame", self._keep, role=Role.LEAD)
         for field in (self.range, self.print):
@@ -158,7 +158,7 @@ class GradePage(QWidget):
         column.addWidget(self._prints)
         column.addWidget(self.picture)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the grades for the strip, and the prints, of the selected frame."""
         sheet, place = scene.sheet, self.bench.selected()
         if scene.state is None or sheet is None or not sheet.strips:
@@ -200,7 +200,7 @@ class GradePage(QWidget):
         plain = words.replace("stops", "").replace("stop", "")
         self._stops = number_within(plain, 1, 15, "a scene ranges over 1 to 15 stops", "7")
         if self._scene is not None:
-            self.show_scene(self._scene)
+            self.show_state(self._scene)
 
     def _eye(self, asked: str) -> Callable[[str], None]:
         def take(words: str) -> None:

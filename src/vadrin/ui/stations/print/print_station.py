@@ -16,7 +16,7 @@ from vadrin.ui.stations.print.covered_page import CoveredPage
 from vadrin.ui.stations.print.grade_page import GradePage
 from vadrin.ui.stations.print.setup_page import SetupPage
 from vadrin.ui.stations.print.strip_page import StripPage
-from vadrin.ui.stations.station import Surroundings
+from vadrin.ui.stations.station import StationContext
 
 _QUESTIONS = {
     "setup": ("Set-up", "What must not move?", "S"),
@@ -33,7 +33,7 @@ class PrintStation(PagedStation):
     links: ClassVar[dict[str, str]] = {name: words for name, (words, _, _) in _QUESTIONS.items()}
     first_page = "setup"
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.cue = given.ears.cue
         self.column.addWidget(self.refusal)

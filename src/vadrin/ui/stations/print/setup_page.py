@@ -21,7 +21,7 @@ from vadrin.app.printing.print_setups import (
     type_setup,
 )
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
@@ -124,7 +124,7 @@ class SetupPage(QWidget):
         field.refused.connect(refuse)
         return field
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the present series."""
         sheet, book = scene.sheet, self.bench.notebook
         if sheet is None:

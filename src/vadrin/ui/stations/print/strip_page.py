@@ -29,7 +29,7 @@ from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.print.countdown import Countdown, Counted
 from vadrin.ui.stations.print.paper_strip import PaperStrip
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -121,7 +121,7 @@ class StripPage(QWidget):
         column.addWidget(sentence("Or its pieces read", self.densities, ".", role=Role.LEAD))
         column.addWidget(self._result)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the strip that is to be made, or the one to choose on."""
         sheet = scene.sheet
         if sheet is None:
@@ -176,7 +176,7 @@ class StripPage(QWidget):
     def _refresh(self) -> None:
         if self._sheet is not None:
             look = self.countdown._look
-            self.show_scene(Scene(self.bench.state, self.bench.frame_id, look))
+            self.show_state(ViewState(self.bench.state, self.bench.frame_id, look))
 
     def press(self) -> None:
         """Begin the next exposure, or break the one that runs off."""

@@ -16,8 +16,8 @@ from vadrin.app.process.bath import bath_words, note_bath
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
     Clock,
-    Happened,
     Run,
+    RunEventType,
     begin_run,
     clock_before,
     clock_of,
@@ -32,7 +32,7 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.process.clock_face import ClockFace
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -100,7 +100,7 @@ class ClockPage(QWidget):
         ears.heard.connect(self._heard)
         self._show_probe()
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the run of a test, as its events have it."""
         sheet, look = scene.sheet, scene.look
         if sheet is None:
@@ -120,7 +120,7 @@ class ClockPage(QWidget):
             self._clock = clock_before(book, self._sheet)
         self._running = running_clocks(book, now)
         self._show_others()
-        noted = [e.value for e in self._clock.events if e.what is Happened.TEMPERATURE]
+        noted = [e.value for e in self._clock.events if e.what is RunEventType.TEMPERATURE]
         warmth = noted[-1] if noted else self._clock.bath_c
         self.warmth.show_value("—" if warmth is None else f"{warmth:g}")
         self._bath.setText(bath_words(self._sheet))
@@ -222,7 +222,7 @@ class ClockPage(QWidget):
         state = self._clock.at(now.uptime)
         strip = next_pull(self._clock, state)
         last = state.step + 1 == len(self._clock.steps)
-        what = Happened.PULL if strip else Happened.STOP if last else Happened.NEXT
+        what = RunEventType.PULL if strip else RunEventType.STOP if last else RunEventType.NEXT
         self._note(what, strip=strip)
 
     def hold(self) -> None:
@@ -230,13 +230,13 @@ class ClockPage(QWidget):
         if self._clock is not None:
             paused = self._clock.at(moment_now().uptime).paused
             try:
-                self._note(Happened.RESUME if paused else Happened.PAUSE)
+                self._note(RunEventType.RESUME if paused else RunEventType.PAUSE)
             except EntryError as error:
                 self._refuse(str(error))
 
     def end(self) -> None:
         """Stop the run here."""
-        self._note(Happened.STOP)
+        self._note(RunEventType.STOP)
 
     def confirm(self) -> None:
         """Write what the clock saw to the strips."""
@@ -247,7 +247,7 @@ class ClockPage(QWidget):
         if labels:
             self.bench.said.emit(f"Written down: what strips {', '.join(labels)} got.")
 
-    def _note(self, what: Happened, value: float | None = None, strip: str = "") -> None:
+    def _note(self, what: RunEventType, value: float | None = None, strip: str = "") -> None:
         run, now = self._run, moment_now()
         if run is not None:
             self.bench.edit_or_raise(lambda book: note_event(book, run, now, what, value, strip))
@@ -255,7 +255,7 @@ class ClockPage(QWidget):
     def _note_temperature(self, words: str) -> None:
         sheet, warmth = self._sheet, temperature_typed(words)
         if self._run is not None:
-            self._note(Happened.TEMPERATURE, warmth)
+            self._note(RunEventType.TEMPERATURE, warmth)
         elif sheet is not None:
             self.bench.edit_or_raise(lambda book: note_bath(book, sheet, warmth))
 

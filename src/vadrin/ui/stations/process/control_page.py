@@ -18,7 +18,7 @@ from vadrin.app.process.control_strips import (
 )
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.plots.control_chart import ControlChart
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -69,7 +69,7 @@ class ControlPage(QWidget):
         column.addWidget(rule())
         column.addLayout(self._grid)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the control strips of a test's process."""
         sheet, look = scene.sheet, scene.look
         if sheet is None:

@@ -10,7 +10,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.process.lights_off import WAYS, lights_off, pull_way, set_pull_way, write_lights_off
 from vadrin.app.sheets.test_sheet import TestSheet
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -53,7 +53,7 @@ class DarkPage(QWidget):
         column.addLayout(row)
         column.addStretch(1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the sheet of a test."""
         sheet = scene.sheet
         if sheet is None:

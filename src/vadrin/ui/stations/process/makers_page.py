@@ -21,7 +21,7 @@ from vadrin.app.process.makers_times import (
 from vadrin.app.results.rule_scores import score_words
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError, FormatError
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -83,7 +83,7 @@ class MakersPage(QWidget):
         column.addWidget(self._score)
         column.addStretch(1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the table of a test's film in its developer."""
         sheet = scene.sheet
         if sheet is None:

@@ -10,15 +10,15 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
+from vadrin.ui.stations.process.actual_times_page import ActualTimesPage
+from vadrin.ui.stations.process.clip_page import ClipPage
 from vadrin.ui.stations.process.clock_page import ClockPage
 from vadrin.ui.stations.process.control_page import ControlPage
 from vadrin.ui.stations.process.dark_page import DarkPage
-from vadrin.ui.stations.process.fogged_piece_page import ClipPage
-from vadrin.ui.stations.process.got_page import GotPage
 from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
-from vadrin.ui.stations.station import Surroundings
+from vadrin.ui.stations.station import StationContext
 
 
 @dataclass(frozen=True)
@@ -50,7 +50,7 @@ class ProcessStation(PagedStation):
     links: ClassVar[dict[str, str]] = {name: page.link for name, page in _PAGES.items()}
     first_page = "got"
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.cue = given.ears.cue
         self.column.addWidget(self.refusal)
@@ -63,9 +63,9 @@ class ProcessStation(PagedStation):
         return ClockPage(self.bench, self.given.ears, self._open_clock)
 
     @cached_property
-    def got(self) -> GotPage:
+    def got(self) -> ActualTimesPage:
         """What each strip really got."""
-        return GotPage(self.bench, self.refuse, self.given.jobs)
+        return ActualTimesPage(self.bench, self.refuse, self.given.jobs)
 
     @cached_property
     def recipe(self) -> RecipePage:

@@ -17,7 +17,7 @@ from vadrin.app.process.bath import note_bath
 from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.kept import OfProgram, OfTest
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
@@ -101,7 +101,7 @@ class RecipePage(QWidget):
         bath = sheet.test.bath_c if sheet is not None else None
         return replace(self._typed or Darkroom(), bath_c=bath, units=self._units)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the recipe of a test."""
         sheet = scene.sheet
         if sheet is None:

@@ -26,7 +26,7 @@ from vadrin.app.process.rules_of_thumb import (
 from vadrin.app.results.rule_scores import score_words
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -94,7 +94,7 @@ class RulesPage(QWidget):
         column.addLayout(self._grid)
         column.addStretch(1)
 
-    def show_scene(self, _scene: Scene | None = None) -> None:
+    def show_state(self, _scene: ViewState | None = None) -> None:
         """Show the chosen rule and all trials; they are the same for every test."""
         book = self.bench.notebook
         known = all_rules(book)
@@ -147,22 +147,22 @@ class RulesPage(QWidget):
     def _commit(self, trial_id: int) -> Callable[[str], None]:
         def commit(words: str) -> None:
             self.bench.edit_or_raise(lambda book: type_measured(book, trial_id, words))
-            self.show_scene()
+            self.show_state()
 
         return commit
 
     def _choose(self, words: str) -> None:
         self._rule = rule_named(self.bench.notebook, words)
-        self.show_scene()
+        self.show_state()
 
     def _give(self, words: str) -> None:
         plain = words.strip().split()[0] if words.strip() else ""
         self._given = None if plain in ("", "—") else number_typed(plain, "40")
-        self.show_scene()
+        self.show_state()
 
     def _usually(self, words: str) -> None:
         self._usual = None if words.strip() in ("", "—") else minutes_typed(words)
-        self.show_scene()
+        self.show_state()
 
     def keep(self) -> None:
         """Write the prediction down, sealed with its date."""
@@ -172,4 +172,4 @@ class RulesPage(QWidget):
             return
         test = sheet.test if sheet else None
         self.bench.edit(lambda book: seal(book, rule, given, usual, test))
-        self.show_scene()
+        self.show_state()

@@ -23,7 +23,7 @@ from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import Action, hint
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -122,7 +122,7 @@ class QuestionStation(Station):
     topics = Topic.LOOK
     wants_finding = False
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.column.addWidget(text("What do you want to know?", Role.HEADING))
         self._model = _Kinds(self)
@@ -197,7 +197,7 @@ class QuestionStation(Station):
             self.bench.open_test(test.id)
             self.bench.go("expose")
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Only the look can change."""
         self._painter.look = scene.look
 

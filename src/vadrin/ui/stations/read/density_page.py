@@ -12,8 +12,8 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import reading_typed
 from vadrin.app.read.entering_readings import add_reading, leave_out, reading_text, replace_readings
-from vadrin.app.read.known_wedge import wedge_steps
 from vadrin.app.read.reading_doubts import reading_doubt
+from vadrin.app.read.step_wedge import wedge_steps
 from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
@@ -21,7 +21,7 @@ from vadrin.ui.ears import Ears
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.read.densitometer_row import DensitometerRow
 from vadrin.ui.stations.read.wedge_row import WedgeRow
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -161,7 +161,7 @@ class DensityPage(QWidget):
         """Hold what is refused beside the line where densities are typed."""
         self._left.insertWidget(self._refusal_at, refusal)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the selected frame and the curve of its strip."""
         state, sheet = scene.state, scene.sheet
         if state is None or sheet is None:

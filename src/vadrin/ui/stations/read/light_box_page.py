@@ -28,7 +28,7 @@ from vadrin.app.read.light_box_judging import (
 )
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -101,7 +101,7 @@ class LightBoxPage(QWidget):
         column.addWidget(self.again)
         column.addStretch(1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the question of the strip whose frame is selected."""
         place, sheet = self.bench.selected(), scene.sheet
         if place is None or sheet is None:

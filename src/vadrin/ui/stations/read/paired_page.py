@@ -23,7 +23,7 @@ from vadrin.app.read.paired_judging import (
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pair_view import PairView
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -57,7 +57,7 @@ class PairedPage(QWidget):
         self.bench = bench
         self.chance = Random()
         self._sheet: TestSheet | None = None
-        self._scene: Scene | None = None
+        self._scene: ViewState | None = None
         known = chooser(lambda: list(PAIRED_QUALITIES))
         self.quality = WordField("what is asked of the pair", self._ask, known, role=Role.LEAD)
         self.quality.refused.connect(refuse)
@@ -87,7 +87,7 @@ class PairedPage(QWidget):
         column.addWidget(self._results)
         column.addStretch(0)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the pair that is asked about."""
         sheet = scene.sheet
         if sheet is None:
@@ -99,7 +99,7 @@ class PairedPage(QWidget):
         self.quality.show_value(self._quality)
         self._show(scene)
 
-    def _show(self, scene: Scene) -> None:
+    def _show(self, scene: ViewState) -> None:
         sheet, pair = self._sheet, self._pair()
         for made in (*self.answers, self.blind):
             made.setEnabled(pair is not None)

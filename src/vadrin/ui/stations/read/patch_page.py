@@ -14,7 +14,7 @@ from vadrin.app.read.patch_entry import keep_patch, keep_patches, patch_typed, p
 from vadrin.app.read.patch_names import USUAL_NAMES, names_shown, names_typed
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointing_page import PointingPage
-from vadrin.ui.stations.station import Scene, Surroundings
+from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
@@ -46,7 +46,7 @@ class PatchPage(PointingPage["PatchPicture"]):
 
     def __init__(
         self,
-        given: Surroundings,
+        given: StationContext,
         refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
     ) -> None:
@@ -85,7 +85,7 @@ class PatchPage(PointingPage["PatchPicture"]):
         column.addWidget(self._known)
         column.addStretch(1)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the patches of the strip whose frame is selected."""
         place = self.bench.selected()
         if scene.sheet is None or place is None:

@@ -38,7 +38,7 @@ class PointedPicture(QWidget):
     name : str
         For those who do not see it.
     pointed : callable
-        Told the place in the picture that was pointed at.
+        EyeVerdict the place in the picture that was pointed at.
     """
 
     def __init__(self, name: str, pointed: Callable[[Place], None]) -> None:

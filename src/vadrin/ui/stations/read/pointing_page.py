@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.station import Surroundings
+from vadrin.ui.stations.station import StationContext
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.widgets.buttons import button
@@ -55,7 +55,7 @@ class PointingPage(QWidget, Generic[Steps]):
 
     Parameters
     ----------
-    given : Surroundings
+    given : StationContext
     refuse : callable
         Says why something was not taken.
     into_view : callable
@@ -70,7 +70,7 @@ class PointingPage(QWidget, Generic[Steps]):
 
     def __init__(
         self,
-        given: Surroundings,
+        given: StationContext,
         refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
         subject: str,

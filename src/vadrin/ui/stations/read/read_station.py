@@ -14,8 +14,8 @@ from vadrin.app.read.patch_entry import takes_patches
 from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
+from vadrin.ui.stations.read.calibration_row import PICTURE_SUFFIXES
 from vadrin.ui.stations.read.density_page import DensityPage
-from vadrin.ui.stations.read.known_steps import PICTURE_SUFFIXES
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.paired_page import PairedPage
 from vadrin.ui.stations.read.patch_page import PatchPage
@@ -23,14 +23,14 @@ from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.read.scan_page import ScanPage
 from vadrin.ui.stations.read.trace_page import TracePage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
-from vadrin.ui.stations.station import Scene, Surroundings
+from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.widgets.fields import Field
 
 
 class _WayOfReading(Protocol):
     """What every page of the station can do."""
 
-    def show_scene(self, scene: Scene) -> None: ...
+    def show_state(self, scene: ViewState) -> None: ...
 
     def take_key(self, event: QKeyEvent) -> bool: ...
 
@@ -53,7 +53,7 @@ class ReadStation(PagedStation):
     links: ClassVar[dict[str, str]] = {name: words for name, (words, _) in _PAGES.items()}
     first_page = "densities"
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.densities = DensityPage(self.bench, given.ears, self.refuse, self.refusal)
         self._offer_all()
@@ -168,12 +168,12 @@ class ReadStation(PagedStation):
     def _page(self) -> _WayOfReading:
         return cast(_WayOfReading, self.shown_page)
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the page that is turned to."""
         if scene.sheet is not None:
             self._head.offer("patches", takes_patches(scene.sheet))
             self._head.offer("trace", is_sheet(scene.sheet))
-        super().show_scene(scene)
+        super().show_state(scene)
 
     def take_file(self, path: Path) -> bool:
         """A picture belongs to the page that is turned to, if that reads one, else to Scan."""

@@ -18,8 +18,8 @@ from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.read.known_steps import PICTURES, KnownStepsRow
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.read.calibration_row import PICTURES, CalibrationRow
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -83,7 +83,7 @@ class ScanPage(QWidget):
         self._kept: list[KeptFile] = []
         self._view: ScanView | None = None
         self._plot: CalibrationPlot | None = None
-        self.known = KnownStepsRow(bench, refuse, jobs, ask_file)
+        self.known = CalibrationRow(bench, refuse, jobs, ask_file)
         self.choose = button("Open a scan …", partial(ask_file, "Open a scan", PICTURES, self.open))
         self.stop = button("Stop", self.cancel)
         self.take = button("Take these densities", self.keep, primary=True)
@@ -130,7 +130,7 @@ class ScanPage(QWidget):
     def _path(self) -> Path | None:
         return self._paths.get(self._strip.strip.id) if self._strip is not None else None
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the scan of the strip whose frame is selected."""
         from vadrin.app.read.kept_scans import scans_of
 
@@ -178,8 +178,8 @@ class ScanPage(QWidget):
 
     def open(self, path: Path, which: int | None = None) -> None:
         """Open a picture and find the frames in it."""
-        from vadrin.app.read.known_wedge import steps_kept
         from vadrin.app.read.scan_reading import frames_of_scan, laid_as_shot, open_scan
+        from vadrin.app.read.step_wedge import steps_kept
 
         strip, sheet = self._strip, self.bench.sheet
         if strip is None or sheet is None:
@@ -247,11 +247,11 @@ class ScanPage(QWidget):
             self.open(self._path, (self.scan.which + 1) % self.scan.strips)
 
     def _open_kept(self) -> None:
-        from vadrin.app.read.kept_scans import found_again
+        from vadrin.app.read.kept_scans import picture_file
 
         kept = self._kept[-1]
         try:
-            path = self.bench.edit_or_raise(lambda book: found_again(book, kept))
+            path = self.bench.edit_or_raise(lambda book: picture_file(book, kept))
         except VadrinError as error:
             self._refuse(str(error))
             return
@@ -309,10 +309,10 @@ class ScanPage(QWidget):
             self._show()
 
     def _turn(self) -> None:
-        from vadrin.app.read.scan_reading import turned
+        from vadrin.app.read.scan_reading import other_way_round
 
         if self.scan is not None:
-            self.scan = turned(self.scan)
+            self.scan = other_way_round(self.scan)
             self._show()
 
     def keep(self) -> None:

@@ -24,7 +24,7 @@ class ScanView(QWidget):
     Parameters
     ----------
     dragged : callable
-        Told which frame, as it was shot, was dragged along by which share of a frame.
+        EyeVerdict which frame, as it was shot, was dragged along by which share of a frame.
     """
 
     def __init__(self, dragged: Callable[[int, float], None]) -> None:

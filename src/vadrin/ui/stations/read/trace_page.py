@@ -15,7 +15,7 @@ from vadrin.app.read.sheet_axes import AXIS_ENDS
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointing_page import PointingPage
-from vadrin.ui.stations.station import Scene, Surroundings
+from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -39,7 +39,7 @@ class TracePage(PointingPage["Trace"]):
 
     def __init__(
         self,
-        given: Surroundings,
+        given: StationContext,
         refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
     ) -> None:
@@ -77,7 +77,7 @@ class TracePage(PointingPage["Trace"]):
         made.refused.connect(self._refuse)
         return made
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the tracing of the strip whose frame is selected."""
         place = self.bench.selected()
         if place is None:

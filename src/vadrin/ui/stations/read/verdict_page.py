@@ -24,7 +24,7 @@ from vadrin.app.read.verdict_entry import (
     verdict_of,
 )
 from vadrin.app.sheets.test_sheet import FrameSheet
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -96,7 +96,7 @@ class VerdictPage(QWidget):
         row.addStretch(1)
         return row
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """Show the selected frame."""
         place, sheet = self.bench.selected(), scene.sheet
         if place is None or sheet is None:

@@ -30,7 +30,7 @@ from vadrin.ui.jobs import Said
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
-from vadrin.ui.stations.station import Scene, Station, Surroundings
+from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -65,7 +65,7 @@ class ShelfStation(Station):
     _words: OfProgram[str] = OfProgram(str)
     _marked: OfProgram[list[int]] = OfProgram(list)
 
-    def __init__(self, given: Surroundings) -> None:
+    def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._lines: list[ShelfLine] = []
         self._seen: tuple[object, int] = (None, -1)
@@ -155,7 +155,7 @@ class ShelfStation(Station):
             self._title, self.filter, self._grouping, films, importing, self._new, gap=12
         )
 
-    def show_scene(self, scene: Scene) -> None:
+    def show_state(self, scene: ViewState) -> None:
         """List the tests of the notebook; the file is only asked when it has changed."""
         self._painter.look = scene.look
         notebook = self.bench.notebook

@@ -6,13 +6,13 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.process.clip_judging import clip_answer, clip_pieces
 from vadrin.ui.plots.two_greys import TwoGreys
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
 
 
-def view(scene: Scene) -> QWidget:
+def view(scene: ViewState) -> QWidget:
     """A clip and the good piece as two greys side by side, and what that says."""
     body = QWidget()
     column = QVBoxLayout(body)

@@ -6,13 +6,13 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
 from vadrin.ui.plots.control_chart import ControlChart
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
 
 
-def view(scene: Scene) -> QWidget:
+def view(scene: ViewState) -> QWidget:
     """The strips of a batch over their runs."""
     body = QWidget()
     column = QVBoxLayout(body)

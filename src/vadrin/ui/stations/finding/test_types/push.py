@@ -6,10 +6,10 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.test_types.push import over_developed_proof, push_rows
 from vadrin.ui.stations.finding.answer_views import with_film
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 
 
-def view(scene: Scene) -> QWidget:
+def view(scene: ViewState) -> QWidget:
     """A row of film for each push, and what a longer development proves, over the tables."""
     sheet = scene.sheet
     rows = push_rows(sheet) if sheet is not None else ()

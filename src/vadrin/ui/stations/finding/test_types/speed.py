@@ -6,9 +6,9 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.test_types.speed import speed_rows
 from vadrin.ui.stations.finding.answer_views import with_film
-from vadrin.ui.stations.station import Scene
+from vadrin.ui.stations.station import ViewState
 
 
-def view(scene: Scene) -> QWidget:
+def view(scene: ViewState) -> QWidget:
     """The frames in the order of their EIs, over the schools."""
     return with_film(scene, speed_rows(scene.sheet) if scene.sheet is not None else (), "")

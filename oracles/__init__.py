@@ -1,0 +1,1 @@
+"""Films and papers of known truth, in closed form: they share no code with what reads them."""

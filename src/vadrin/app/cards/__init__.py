@@ -1,1 +1,0 @@
-"""Cards: of the whole finding, of a push that anyone can follow, of each film compared."""

@@ -1,1 +1,0 @@
-"""What eyes and prints told of a test where nothing was measured: its EI by verdicts."""

@@ -1,0 +1,100 @@
+"""The EI that half-covered strips of paper come to."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import ei_range_text, ei_stops_text
+from vadrin.app.sheets.light_boxes import exposures_of
+from vadrin.app.sheets.once import once
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.figure import Figure
+from vadrin.notebook.records import PrintStrip
+
+if TYPE_CHECKING:
+    from vadrin.core.judging.light_box import LightBox, SeenFrame
+
+COVERED = "half covered"
+"""Purpose of a strip of which one half has the time for full black, and the other twice that."""
+USUAL_THRESHOLD = (0.06, 0.02)
+"""Net density that a grade 2 just tells from black, and how that differs."""
+_SEED = 5
+
+
+@lru_cache(maxsize=16)
+def print_box(
+    log_h: tuple[float, ...], meter_constant: float, threshold: tuple[float, float]
+) -> LightBox:
+    """All that is possible of a strip of film before its prints are judged."""
+    import numpy as np
+
+    from vadrin.core.judging.light_box import LightBox, Viewing
+
+    rng = np.random.default_rng(_SEED)
+    return LightBox(np.array(log_h), Viewing.SIDE_BY_SIDE, rng, meter_constant, threshold)
+
+
+def covered_strips(sheet: TestSheet, strip: StripSheet) -> list[PrintStrip]:
+    """The half-covered strips of a strip of film, in every series, the oldest first."""
+    mine = [s for s in sheet.covered if s.strip_id == strip.strip.id]
+    return sorted(mine, key=lambda s: s.id)
+
+
+def _threshold(made: PrintStrip) -> tuple[float, float]:
+    """What the paper just tells, as it was known when the strip was judged."""
+    known = made.densities
+    return (known[0], known[1]) if len(known) == 2 and known[1] > 0 else USUAL_THRESHOLD
+
+
+def print_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
+    """What was seen of half-covered strips, as the core knows it."""
+    from vadrin.core.judging.light_box import EyeVerdict, SeenFrame
+
+    frames, told = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
+    made = []
+    for kept in covered_strips(sheet, strip):
+        frame = frames.get(kept.frame_id or 0)
+        at = frame.log_h(sheet.test.meter_constant) if frame is not None else None
+        if at is not None and kept.answer in told:
+            made.append(SeenFrame(at, told[kept.answer], _threshold(kept)))
+    return tuple(made)
+
+
+def print_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+    """The EI of the paper school; None before anything was judged."""
+    answers, exposures = print_answers(sheet, strip), exposures_of(sheet, strip)
+    if not answers or len(exposures) < 3:
+        return None
+    threshold = _threshold(covered_strips(sheet, strip)[-1])
+    return _told_index(exposures, sheet.test.meter_constant, threshold, answers)
+
+
+@lru_cache(maxsize=64)
+def _told_index(
+    log_h: tuple[float, ...],
+    meter_constant: float,
+    threshold: tuple[float, float],
+    answers: tuple[SeenFrame, ...],
+) -> Figure:
+    """Column, rail, shelf and card ask for the same: it is worked out once."""
+    return print_box(log_h, meter_constant, threshold).told_index(answers)
+
+
+@once
+def print_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+    """The strip of film that was judged on paper, with its EI; None where none was."""
+    for strip in sheet.strips:
+        index = print_index(sheet, strip)
+        if index is not None:
+            return strip, index
+    return None
+
+
+def print_index_words(index: Figure) -> str:
+    """The EI of the paper school in a sentence."""
+    if index.value is None:
+        return f"On paper: {index.why}."
+    reach = f"{ei_range_text(index)} ({ei_stops_text(index)})"
+    return f"On paper: EI {marked_ei(index.value)}, {reach}."

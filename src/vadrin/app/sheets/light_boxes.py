@@ -1,0 +1,119 @@
+"""What was told of a strip on the light box, and what is possible of it: numbers, no words."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import TYPE_CHECKING, NamedTuple
+
+from vadrin.app.sheets.once import once
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.notebook.records import Judgement
+
+if TYPE_CHECKING:
+    from vadrin.core.judging.light_box import LightBox, LightBoxResult, SeenFrame, Viewing
+
+TOLD_FROM_BLANK = "told from the blank"
+"""What was asked of a frame on the light box."""
+_SEED = 1
+
+
+class LightBoxKey(NamedTuple):
+    """What a strip's light box is made from; answers are kept by it, for a box takes megabytes."""
+
+    log_h: tuple[float, ...]
+    viewing: Viewing
+    meter_constant: float
+
+
+@lru_cache(maxsize=16)
+def light_box_for(made: LightBoxKey) -> LightBox:
+    """All that is possible of a strip before it was looked at."""
+    # Here, not above: a window without such judgements need not wait for scipy.
+    import numpy as np
+
+    from vadrin.core.judging.light_box import LightBox
+
+    rng = np.random.default_rng(_SEED)
+    return LightBox(np.array(made.log_h), made.viewing, rng, made.meter_constant)
+
+
+@lru_cache(maxsize=64)
+def _result(made: LightBoxKey, answers: tuple[SeenFrame, ...]) -> LightBoxResult:
+    return light_box_for(made).result(answers)
+
+
+def exposures_of(sheet: TestSheet, strip: StripSheet) -> tuple[float, ...]:
+    """Lg exposures of the frames of a strip that can be asked for."""
+    constant = sheet.test.meter_constant
+    known = (f.log_h(constant) for f in strip.frames if f.counts)
+    return tuple(sorted({round(x, 4) for x in known if x is not None}))
+
+
+def judged_of(strip: StripSheet) -> list[Judgement]:
+    """The answers given on the light box for a strip that count, the oldest first."""
+    made = [
+        j
+        for f in strip.frames
+        for j in f.judgements
+        if j.asked == TOLD_FROM_BLANK and not j.left_out
+    ]
+    return sorted(made, key=lambda j: (j.position, j.id))
+
+
+def viewing_of(strip: StripSheet) -> Viewing:
+    """How a strip was looked at last; side by side before the first look."""
+    from vadrin.core.judging.light_box import Viewing
+
+    judged = judged_of(strip)
+    known = {v.value: v for v in Viewing}
+    return known.get(judged[-1].way, Viewing.SIDE_BY_SIDE) if judged else Viewing.SIDE_BY_SIDE
+
+
+def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
+    """The answers for a strip as the core knows them."""
+    from vadrin.core.judging.light_box import EyeVerdict, SeenFrame
+
+    frames, known = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
+    made = []
+    for judged in judged_of(strip):
+        frame, told = frames.get(judged.frame_id or 0), known.get(judged.answer)
+        if frame is None or told is None:
+            continue
+        at = None if frame.frame.blank else frame.log_h(sheet.test.meter_constant)
+        if at is not None or frame.frame.blank:
+            made.append(SeenFrame(at, told, _threshold(judged)))
+    return tuple(made)
+
+
+def _threshold(judged: Judgement) -> tuple[float, float] | None:
+    """What the eye tells that looked: its own where it was measured, else that of the way."""
+    from vadrin.core.judging.light_box import OWN_SPREAD, Viewing
+
+    if judged.reference is not None and 0 < judged.reference < 1:
+        return (judged.reference, OWN_SPREAD)
+    known = {v.value: v for v in Viewing}
+    way = known.get(judged.way)
+    return way.threshold if way else None
+
+
+def light_box_key(sheet: TestSheet, strip: StripSheet) -> LightBoxKey | None:
+    """What a strip's box is made from; None where too few of its exposures are known."""
+    exposures = exposures_of(sheet, strip)
+    if len(exposures) < 3:
+        return None
+    return LightBoxKey(exposures, viewing_of(strip), sheet.test.meter_constant)
+
+
+def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
+    """All that is possible of a strip; None where too few of its exposures are known."""
+    made = light_box_key(sheet, strip)
+    return light_box_for(made) if made is not None else None
+
+
+@once
+def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | None:
+    """What the answers for a strip come to; None where nothing was asked yet."""
+    if not judged_of(strip):
+        return None
+    made, answers = light_box_key(sheet, strip), eye_answers(sheet, strip)
+    return _result(made, answers) if made is not None and answers else None

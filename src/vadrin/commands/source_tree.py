@@ -1,0 +1,24 @@
+"""Commands for whoever works on the program: they lie beside the source, not in the package."""
+
+import importlib
+import sys
+from pathlib import Path
+
+from vadrin.errors import UsageError
+
+_ROOT = Path(__file__).resolve().parents[3]
+
+
+def run_tool(name: str, folder: Path | None) -> int:
+    """Run ``tools/NAME`` of the source tree this program was started from.
+
+    Raises
+    ------
+    UsageError
+        Where the program was installed without its source tree.
+    """
+    if not any((_ROOT / "tools").glob(f"{name}*")):
+        raise UsageError(f"vadrin {name} needs the source tree; run ./vadrin {name} there")
+    sys.path.insert(0, str(_ROOT))
+    tool = importlib.import_module(f"tools.{name}")
+    return int(tool.run(folder))

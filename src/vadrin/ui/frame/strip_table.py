@@ -1,0 +1,335 @@
+"""The light table: every strip as film, each frame at the grey its density really has."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QToolTip, QWidget
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.frames import FrameState
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.tips import plain_tip
+
+_LABEL_PX = 150
+_STATE_WORDS = {
+    FrameState.PLANNED: "not taken yet",
+    FrameState.SKIPPED: "skipped",
+    FrameState.DOUBLED: "exposed twice",
+}
+_STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
+_USE_IT, _NOTHING = "use it", "nothing there"
+_ROW, _THIN_ROW = 46, 11
+_SHARE_OF_WINDOW = 0.32
+_EDGE = 7
+"""Pixels of film above and below a frame, where the perforations are."""
+
+
+def spoken(strip: StripSheet, frame: FrameSheet) -> str:
+    """What a screen reader says of a frame."""
+    other = f", {strip.other}" if strip.other else ""
+    words = f"strip {strip.strip.label}{other}, frame {frame.number}"
+    name = frame.name.replace("−", "minus ").replace("+", "plus ")
+    words += ", blank" if frame.frame.blank else f", {name}"
+    if frame.frame.stops is not None:
+        words += " stops"
+    verdict = f", {frame.verdict}" if frame.verdict else ""
+    if frame.density is not None:
+        return f"{words}, density {frame.density:.2f}{verdict}"
+    return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
+
+
+class StripTable(QWidget):
+    """Strips of the test on the bench, with one selection shared by every view."""
+
+    picked = pyqtSignal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._sheet: TestSheet | None = None
+        self._look: Look = DAY
+        self._frame_id: int | None = None
+        self._thin = self._folded = False
+        self.whole_row = 0
+        self.setMouseTracking(True)
+        # Pointing at film does not take the keyboard from what is being typed.
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setAccessibleName("light table")
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+
+    def show_look(self, look: Look) -> None:
+        """Draw in another look."""
+        self._look = look
+        self.show_sheet(self._sheet)
+
+    def show_folded(self, folded: bool) -> None:
+        """Only the selected strip in full, thin lines of the others: the window is small."""
+        self._folded = folded
+        self.show_sheet(self._sheet)
+
+    def show_sheet(self, sheet: TestSheet | None) -> None:
+        """Lay another test, or a changed one, on the table."""
+        self._sheet = sheet
+        count = len(sheet.strips) if sheet else 0
+        whole = self.window()
+        room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
+        self.whole_row = self._selected_row()
+        self._thin = count > 1 and (self._folded or px(_ROW) * count > room - px(18))
+        high = sum(self._height_of(row) for row in range(count))
+        self.setVisible(count > 0 or not self._folded)
+        self.setFixedHeight(px(14) + high + px(4) if count else px(46))
+        self.update()
+
+    def _selected_row(self) -> int:
+        """The strip that is shown in full where the others are thin lines."""
+        for row, strip in enumerate(self._sheet.strips if self._sheet else ()):
+            if any(f.frame.id == self._frame_id for f in strip.frames):
+                return row
+        return 0
+
+    def _height_of(self, row: int) -> int:
+        return px(_THIN_ROW) if self._thin and row != self.whole_row else px(_ROW)
+
+    def _top_of(self, row: int) -> int:
+        return px(14) + sum(self._height_of(r) for r in range(row))
+
+    def show_selection(self, frame_id: int | None) -> None:
+        """Mark one frame with the grease pencil."""
+        self._frame_id = frame_id
+        if self._thin and self._selected_row() != self.whole_row:
+            self.show_sheet(self._sheet)
+        place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
+        name = spoken(*place) if place else "light table"
+        if name != self.accessibleName():
+            self.setAccessibleName(name)
+        self.update()
+
+    def frame_box(self, frame_id: int | None) -> QRectF | None:
+        """Where a frame lies, in widget pixels."""
+        for box, _, frame in self._boxes():
+            if frame.frame.id == frame_id:
+                return box
+        return None
+
+    def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+        if self._sheet is None:
+            return []
+        boxes = []
+        left, right = px(_LABEL_PX), self.width() - px(14)
+        longest = max((len(s.frames) for s in self._sheet.strips), default=1)
+        width = min((right - left) / max(longest, 1), px(96))
+        top = px(14)
+        for row, strip in enumerate(self._sheet.strips):
+            high = self._height_of(row)
+            thin = high == px(_THIN_ROW)
+            edge, gap = (0, px(3)) if thin else (_EDGE, px(6))
+            for column, frame in enumerate(strip.frames):
+                box = QRectF(
+                    left + width * column + 1, top + edge, width - 2, high - gap - 2 * edge
+                )
+                boxes.append((box, strip, frame))
+            top += high
+        return boxes
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw the table, the strips and the marks."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), QColor(self._look.table))
+        painter.setPen(QColor(self._look.rule))
+        painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
+        if self._sheet is None or not self._sheet.strips:
+            painter.setPen(QColor(self._look.soft))
+            painter.setFont(role_font(Role.BODY))
+            words = "The light table is empty. Open a test from the shelf, or start one: Ctrl+N."
+            painter.drawText(QPointF(px(14), px(28)), words)
+            return
+        boxes = self._boxes()
+        for row, strip in enumerate(self._sheet.strips):
+            mine = [box for box, owner, _ in boxes if owner is strip]
+            if self._height_of(row) == px(_ROW):
+                self._paint_label(painter, row, strip)
+            if mine and self._height_of(row) == px(_ROW):
+                self._paint_film(painter, mine)
+        # Edges lie on whole pixels; smoothing them costs most of the time a key has.
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        painter.setFont(role_font(Role.CAPTION))
+        planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
+        for box, _, frame in boxes:
+            self._paint_frame(painter, box, frame, planned)
+        selected = self.frame_box(self._frame_id)
+        if selected is not None:
+            painter.setPen(QPen(QColor(self._look.grease), 2.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(selected.adjusted(0, -2, 0, 2))
+
+    def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
+        top = self._top_of(row)
+        count = len(self._sheet.strips) if self._sheet else 1
+        name = f"Strip {strip.strip.label}" + (f", {row + 1} of {count}" if self._thin else "")
+        lines = (
+            (name, Role.LABEL, self._look.ink, 17),
+            (self._strip_words(strip), Role.CAPTION, self._look.soft, 33),
+        )
+        for words, role, tone, base in lines:
+            painter.setPen(QColor(tone))
+            painter.setFont(role_font(role))
+            room = px(_LABEL_PX) - px(20)
+            shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
+            painter.drawText(QPointF(px(14), top + px(base)), shown)
+
+    @staticmethod
+    def _strip_words(strip: StripSheet) -> str:
+        if strip.other:
+            return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
+        if strip.strip.time_min is not None:
+            return f"{minutes_text(strip.strip.time_min)} min"
+        if strip.strip.planned_min is not None:
+            return f"{minutes_text(strip.strip.planned_min)} planned"
+        return "no time yet"
+
+    def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
+        film = QRectF(
+            boxes[0].left() - 2,
+            boxes[0].top() - _EDGE,
+            boxes[-1].right() - boxes[0].left() + 4,
+            px(_ROW - 6),
+        )
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self._look.film_base))
+        painter.drawRect(film)
+        painter.setBrush(QColor(self._look.table))
+        step, hole = 13, 6
+        count = max(0, int((film.width() - 4 - hole) // step) + 1)
+        holes = [
+            QRectF(film.left() + 4 + step * i, y, hole, 2.5)
+            for i in range(count)
+            for y in (film.top() + 2, film.bottom() - 4.5)
+        ]
+        if holes:
+            painter.drawRects(*holes)
+
+    def _paint_frame(
+        self, painter: QPainter, box: QRectF, frame: FrameSheet, planned: QPen
+    ) -> None:
+        density = frame.density
+        state = frame.frame.state
+        if density is not None:
+            fill = self._look.film_colour(density)
+            painter.setPen(Qt.PenStyle.NoPen)
+        elif state == FrameState.PLANNED:
+            fill = QColor(self._look.table)
+            painter.setPen(planned)
+        else:
+            fill = QColor(self._look.rule)
+            painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(fill)
+        painter.drawRect(box)
+        self._write_on(painter, box, frame, fill)
+        if self._sheet is not None and self._sheet.notes_on(frame.frame.id):
+            self._paint_fold(painter, box, fill)
+        if frame.verdict:
+            self._paint_verdict(painter, box, frame.verdict, fill)
+        if any(r.left_out for r in frame.readings):
+            painter.setPen(QPen(QColor(self._look.grease), 1.5))
+            painter.drawLine(box.topLeft(), box.bottomRight())
+
+    def _write_on(self, painter: QPainter, box: QRectF, frame: FrameSheet, fill: QColor) -> None:
+        """The frame's name on it, where it fits."""
+        words = self._frame_words(frame, box)
+        metrics = painter.fontMetrics()
+        wide = metrics.horizontalAdvance(words)
+        if not words or wide > box.width() or metrics.ascent() > box.height() + 2:
+            return
+        ink = self._look.writing_on(fill)
+        plate = self._look.plate_under(ink, fill)
+        if plate is not None:
+            under = QRectF(0, 0, wide + 4, metrics.height() - 2)
+            under.moveCenter(box.center())
+            painter.fillRect(under, plate)
+        painter.setPen(ink)
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+
+    def _paint_fold(self, painter: QPainter, box: QRectF, fill: QColor) -> None:
+        """A folded corner: words are kept about this frame."""
+        size = px(9)
+        corner = QPolygonF(
+            [box.topRight() + QPointF(-size, 0), box.topRight() + QPointF(0, size), box.topRight()]
+        )
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(self._look.writing_on(fill))
+        painter.drawPolygon(corner)
+
+    def _paint_verdict(self, painter: QPainter, box: QRectF, verdict: str, fill: QColor) -> None:
+        """A shape at the lower left: filled for use, open for salvage, a bar for nothing."""
+        size = float(px(7))
+        mark = QRectF(box.left() + 3, box.bottom() - size - 3, size, size)
+        ink = QColor(self._look.writing_on(fill))
+        painter.setPen(QPen(ink, 1.5))
+        painter.setBrush(ink if verdict == _USE_IT else Qt.BrushStyle.NoBrush)
+        if verdict == _NOTHING:
+            middle = mark.center().y()
+            painter.drawLine(QPointF(mark.left(), middle), QPointF(mark.right(), middle))
+        else:
+            painter.drawRect(mark)
+
+    def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
+        tick = _STATE_TICKS.get(frame.frame.state, "")
+        name = "b+f" if frame.frame.blank and frame.density is not None else frame.name
+        if frame.density is None and frame.frame.state is FrameState.EXPOSED:
+            tick = "· "
+        if box.width() >= px(38) or not tick:
+            return tick + name
+        return tick.strip()
+
+    def _frame_at(self, point: QPointF) -> tuple[StripSheet, FrameSheet] | None:
+        for box, strip, frame in self._boxes():
+            if box.adjusted(-1, -4, 1, 4).contains(point):
+                return strip, frame
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Pick the frame under the mouse."""
+        found = self._frame_at(event.position()) if event else None
+        if found:
+            self.picked.emit(found[1].frame.id)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Say what the frame under the mouse is."""
+        if event is None:
+            return
+        found = self._frame_at(event.position())
+        words = ""
+        if found and self._sheet:
+            notes = self._sheet.notes_on(found[1].frame.id)
+            words = f"{spoken(*found)}; {notes}" if notes else spoken(*found)
+        QToolTip.showText(event.globalPosition().toPoint(), plain_tip(words), self)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Walk along the film with the arrow keys."""
+        boxes = self._boxes()
+        if event is None or not boxes:
+            return
+        ids = [f.frame.id for _, _, f in boxes]
+        if self._frame_id not in ids:
+            self.picked.emit(ids[0])
+            return
+        here = ids.index(self._frame_id)
+        _, strip, frame = boxes[here]
+        column = list(strip.frames).index(frame)
+        rows = list(self._sheet.strips) if self._sheet else []
+        row = rows.index(strip)
+        if event.key() == Qt.Key.Key_Right:
+            self.picked.emit(ids[min(here + 1, len(ids) - 1)])
+        elif event.key() == Qt.Key.Key_Left:
+            self.picked.emit(ids[max(here - 1, 0)])
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            move = 1 if event.key() == Qt.Key.Key_Down else -1
+            other = rows[max(0, min(row + move, len(rows) - 1))].frames
+            if other:
+                self.picked.emit(other[min(column, len(other) - 1)].frame.id)
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,174 @@
+"""``vadrin snapshot DIR``: every main view with the demo notebook, as PNG, with no screen."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+import time
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from vadrin.errors import UsageError
+
+if TYPE_CHECKING:
+    from vadrin.ui.frame.window import Window
+
+VIEWS = (
+    ("shelf", "", "shelf"),
+    ("plan", "Kelda Pan 200", "plan"),
+    ("expose", "Skerry Fine 50", "expose"),
+    ("process", "Merrow Pan 125", "process"),
+    ("read", "Brannock 400 B7", "read"),
+    ("curves", "Merrow Pan 125", "curves"),
+    ("finding", "Merrow Pan 125", "finding"),
+    ("mixed-roll", "Cairn Pan 100", "finding"),
+    ("cards", "Merrow Pan 125", "cards"),
+    ("cupboard", "", "cupboard"),
+    ("films", "", "films"),
+)
+"""Picture, test and station of each main view."""
+
+_PATIENCE_S = 20
+_QUIET_TURNS = 16
+"""Turns without work; a forecast begins a moment after the plan stands still."""
+
+
+def _settle(app: Any, window: Window) -> None:
+    """Wait until nothing shown is still being worked out or put off for a moment."""
+    quiet = 0
+    begun = time.perf_counter()
+    while quiet < _QUIET_TURNS and time.perf_counter() - begun < _PATIENCE_S:
+        app.processEvents()
+        quiet = 0 if window.busy else quiet + 1
+        time.sleep(0.01)
+
+
+def _show(app: Any, window: Window, film: str, station: str) -> None:
+    from vadrin.app.shelf.shelf_index import shelf_lines
+
+    lines = [x for x in shelf_lines(window.bench.notebook) if film and x.film.startswith(film)]
+    window.bench.go("shelf")
+    window.bench.open_test(lines[0].test_id if lines else None)
+    window.bench.go(station)
+    _settle(app, window)
+
+
+def _compare(app: Any, window: Window) -> None:
+    """The shelf with two tests marked."""
+    window.bench.go("shelf")
+    shelf: Any = window.station()
+    for row in (2, 4):
+        shelf.mark_row(row)
+    _settle(app, window)
+
+
+def _darkroom(app: Any, window: Window, folder: Path) -> None:
+    """The recipe, and the clock some minutes after it was started."""
+    from dataclasses import replace
+    from datetime import timedelta
+
+    from vadrin.app.process.darkroom_runs import begin_run
+    from vadrin.app.process.uptime import moment_now
+
+    _show(app, window, "Brannock 400", "process")
+    station: Any = window.station()
+    station.turn_to("recipe")
+    _settle(app, window)
+    _save(window, folder, "recipe")
+    now, sheet = moment_now(), window.bench.sheet
+    before = replace(now, wall=now.wall - timedelta(seconds=372), uptime=now.uptime - 372)
+    if sheet is not None:
+        begin_run(window.bench.notebook, sheet, before)
+    station.turn_to("clock")
+    _settle(app, window)
+    _save(window, folder, "clock")
+
+
+def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
+    """A scan with its frames found, and the light box after some looks."""
+    from tools.demo.demo_scan import write_demo_scan
+
+    from vadrin.app.read.light_box_judging import NO, YES
+    from vadrin.app.read.step_wedge import StepWedge, keep_steps
+
+    _show(app, window, "Ostrel 400", "read")
+    station, sheet = window.station(), window.bench.sheet
+    page: Any = station
+    if sheet is None:
+        return
+    with tempfile.TemporaryDirectory() as scratch:
+        picture = Path(scratch) / "one strip left over.tif"
+        wedge = StepWedge(write_demo_scan(picture, sheet.strips[0]))
+        window.bench.edit(lambda book: keep_steps(book, wedge))
+        page.turn_to("scan")
+        page.scan.open(picture)
+        _settle(app, window)
+        _save(window, folder, "scan")
+    page.turn_to("light box")
+    for told in (YES, NO, NO, YES):
+        page.light_box.answer(told)
+        _settle(app, window)
+    _save(window, folder, "light-box")
+
+
+def _at_the_enlarger(app: Any, window: Window, folder: Path) -> None:
+    """A test strip to be counted down, after a coarse one was chosen on."""
+    from vadrin.app.printing.print_setups import type_setup
+
+    _show(app, window, "Ostrel 400", "print")
+    station, bench = window.station(), window.bench
+    page: Any = station
+    for name, words in (
+        ("image size", "18 × 24 cm"),
+        ("lens stop", "f/8"),
+        ("grade", "2"),
+        ("paper", "Slip Bromide"),
+    ):
+        sheet = bench.sheet
+        if sheet is not None:
+            bench.edit(lambda book, n=name, w=words, s=sheet: type_setup(book, s, n, w))  # type: ignore[misc]
+        _settle(app, window)
+    page.turn_to("strip")
+    page.strip.exposed()
+    _settle(app, window)
+    page.strip.choose(5)
+    _settle(app, window)
+    _save(window, folder, "print")
+
+
+def _save(window: Window, folder: Path, name: str) -> None:
+    target = folder / f"{name}.png"
+    if not window.grab().save(str(target)):
+        raise UsageError(f"{target}: cannot be written; choose another folder")
+
+
+def run(folder: Path) -> int:
+    """Write the pictures."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from vadrin.commands.desktop import demo_notebook, make_application, open_window
+    from vadrin.ui.theme.look import DIM
+
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise UsageError(f"{folder}: {error.strerror}; choose another folder") from error
+    app: Any = make_application()
+    window: Any = open_window(demo_notebook())
+    window.resize(1280, 800)
+    window.show()
+    for name, film, station in VIEWS:
+        _show(app, window, film, station)
+        _save(window, folder, name)
+    _compare(app, window)
+    _save(window, folder, "changed")
+    window.start_test()
+    _settle(app, window)
+    _save(window, folder, "question")
+    _darkroom(app, window, folder)
+    _read_by_eye(app, window, folder)
+    _at_the_enlarger(app, window, folder)
+    window.set_look(DIM)
+    _show(app, window, "Skerry Fine 50", "expose")
+    _save(window, folder, "expose-dim")
+    window.close()
+    return 0
