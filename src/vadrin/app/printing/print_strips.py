@@ -10,7 +10,13 @@ from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
-from vadrin.core.printing.strip_exposures import Covering, StepUnit, StripExposures, first_black
+from vadrin.core.printing.strip_exposures import (
+    Covering,
+    StepUnit,
+    StripExposures,
+    first_black,
+    time_of_piece,
+)
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
