@@ -16,7 +16,6 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from tools.colour_shapes import LayersTest, ReversalTest, read  # noqa: E402
-
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
 from vadrin.core.results.analysis import Settings, analyse  # noqa: E402
 

@@ -17,7 +17,6 @@ ROOT = Path(__file__).parents[1]
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 from oracles.film_shapes import Reversal, ThreeLayers, varied  # noqa: E402
-
 from vadrin.core.materials.colour import colour_negative_speed, colour_reversal_speed  # noqa: E402
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
 

@@ -8,7 +8,6 @@ import sqlite3
 from pathlib import Path
 
 from tools.hostile_guard import Counts, guarded
-
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered
 from vadrin.app.shelf.shelf_index import shelf_lines

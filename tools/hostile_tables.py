@@ -10,7 +10,6 @@ import zipfile
 from pathlib import Path
 
 from tools.hostile_guard import Counts, guarded
-
 from vadrin.errors import FormatError, UnmatchedColumnsError
 from vadrin.formats.readings.any_file import read_readings, write_readings
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow

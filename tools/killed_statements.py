@@ -15,7 +15,6 @@ from pathlib import Path
 from tools.hostile_guard import Counts
 from tools.hostile_notebooks import DEMO
 from tools.hostile_tables import honest
-
 from vadrin.app.library.notebook_exchange import copy_of_backup
 from vadrin.app.read.import_readings import import_table
 from vadrin.errors import NotebookError

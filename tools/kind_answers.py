@@ -13,6 +13,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
+
 from tests.states import state_of
 
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
@@ -20,7 +21,6 @@ sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / 
 from oracles.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
 from tests.app.test_kind_answers import Bench  # noqa: E402
-
 from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402
 from vadrin.core.figure import Figure  # noqa: E402

@@ -24,7 +24,6 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from tools.colour_shapes import lines as colour_lines  # noqa: E402
-
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
 from vadrin.core.results.analysis import Settings, analyse  # noqa: E402
 

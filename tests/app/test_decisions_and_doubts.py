@@ -7,8 +7,8 @@ import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from tests.notebooks import fill_from_json, merged, new_test
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of

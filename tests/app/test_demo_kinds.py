@@ -4,11 +4,11 @@ import shutil
 from collections import Counter
 
 import pytest
-from tools.demo.demo_notebook import make_demo
 
 import vadrin.app.demo as vadrin_demo
 from tests.states import state_of
 from tests.window.pages import pdf_words
+from tools.demo.demo_notebook import make_demo
 from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.decisions.film_card import films_compared

@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from oracles.film_shapes import SHAPES
 
+from oracles.film_shapes import SHAPES
 from tests.notebooks import new_test
 from tests.states import state_of, worked_out
 from tests.window.pages import pdf_words

@@ -13,7 +13,7 @@ from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import school_lines
-from vadrin.app.results.metric_rows import METRICS, strip_heading
+from vadrin.app.results.metric_rows import SHOWN_FIGURES, strip_cell, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
 from vadrin.app.shelf.shelf_index import shelf_lines
@@ -132,10 +132,10 @@ def test_strips_are_headed_and_measured_alike_on_screen_and_terminal(told):
     text = "\n".join(tables_of(analysis))
     for strip in analysis.strips:
         assert strip_heading(strip).startswith(f"{strip.label}, ")
-        for metric in METRICS:
-            cell = metric.cell(strip)
+        for shown in SHOWN_FIGURES:
+            cell = strip_cell(strip, shown)
             assert cell.shown != "—" or cell.why
-            if metric.field in ("zone_ei", "average_gradient"):
+            if shown.key in ("zone_ei", "average_gradient"):
                 assert cell.with_spread in text
         assert report["strips"][strip.label]["zone_ei"]["value"] == pytest.approx(
             strip.zone_ei.known()

@@ -4,8 +4,8 @@ from dataclasses import replace
 from functools import cache
 
 import pytest
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from tests.notebooks import new_test, parsed
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import NOT_DECIDED, card_document, card_of, decided_card

@@ -3,8 +3,8 @@
 import math
 
 import pytest
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.criteria import Target
 

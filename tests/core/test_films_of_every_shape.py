@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+
 from oracles.closed_form import STOP, ClosedForm
 from oracles.film_shapes import SHAPES, Reversal, ThreeLayers, varied
-
 from vadrin.core.fitting.development_model import (
     bridge_shares,
     model_for,

@@ -4,8 +4,8 @@ from itertools import product
 
 import numpy as np
 import pytest
-from oracles.papers import Paper
 
+from oracles.papers import Paper
 from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
 from vadrin.core.printing.grades import (
     changed_time,
@@ -21,7 +21,7 @@ from vadrin.core.printing.strip_exposures import (
     first_black,
     for_other_base,
     for_other_size,
-    picked,
+    time_of_piece,
 )
 
 
@@ -75,7 +75,7 @@ def test_black_lies_between_two_pieces_and_the_finer_strip_inside_them():
     assert strip.further(darker=True).totals()[-1] > 4 * strip.totals()[-1]
     with pytest.raises(ValueError, match="pieces 1 to 8"):
         first_black(strip, 9)
-    best = picked(strip, 4)
+    best = time_of_piece(strip, 4)
     assert best.low == pytest.approx(best.seconds / 2**0.25)
 
 

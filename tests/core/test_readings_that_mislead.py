@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from vadrin.core.curves.metrics import zone_ei
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import Reading, StripReadings

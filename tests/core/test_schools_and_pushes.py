@@ -4,12 +4,12 @@ import math
 
 import numpy as np
 import pytest
-from oracles.closed_form import STOP, ClosedForm
 
+from oracles.closed_form import STOP, ClosedForm
 from vadrin.core.figure import Basis
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results import analysis, school_answers
+from vadrin.core.results import analysis, method_answers
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
@@ -57,7 +57,7 @@ def test_shoulder_and_range_are_where_slope_falls(answer):
     x = strip.log_h_m.value + (strip.shoulder_stops.value + 4) * STOP
     slope = (FILM.net(x + 1e-4, t) - FILM.net(x - 1e-4, t)) / 2e-4
     assert slope / strip.gamma.value == pytest.approx(0.8, abs=0.02)
-    assert strip.usable_stops.value > strip.shoulder_stops.value + 4
+    assert strip.figures["usable_stops"].value > strip.shoulder_stops.value + 4
     assert not strip.max_density.present
 
 
@@ -168,7 +168,7 @@ def test_a_school_has_its_row_by_its_declaration_alone(monkeypatch):
     half = RatingMethod(
         "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
     )
-    monkeypatch.setattr(school_answers, "SCHOOLS", {**SCHOOLS, "half": half})
+    monkeypatch.setattr(method_answers, "SCHOOLS", {**SCHOOLS, "half": half})
     monkeypatch.setattr(analysis, "RATING_SCHOOLS", {**RATING_SCHOOLS, "half": half})
     found = analyse(FILM.strips(TIMES), Settings(school="half", draws=0))
     row = next(a for a in found.schools if a.school is half)

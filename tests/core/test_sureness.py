@@ -3,8 +3,8 @@
 import math
 
 import numpy as np
-from oracles.film_shapes import SHAPES, varied
 
+from oracles.film_shapes import SHAPES, varied
 from vadrin.core.curves import metrics
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse

@@ -7,8 +7,8 @@ import shutil
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from vadrin.commands import main
 
 HEAD = "strip,frame,time_min,log_h,density\n"

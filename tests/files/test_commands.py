@@ -7,8 +7,8 @@ import subprocess
 import sys
 
 import pytest
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from vadrin.commands import main
 
 STRIP_FIGURES = {
@@ -131,6 +131,7 @@ def test_bad_use_is_one_line_and_two(tmp_path, capsys, arguments, words):
 
 def test_snapshot_writes_every_main_view(tmp_path):
     from PyQt6.QtGui import QImage
+
     from tools.snapshot import VIEWS
 
     assert main(["snapshot", str(tmp_path / "shots")]) == 0

@@ -6,8 +6,8 @@ import zipfile
 import numpy as np
 import pytest
 from openpyxl import Workbook
-from oracles.closed_form import ClosedForm
 
+from oracles.closed_form import ClosedForm
 from tests.notebooks import fill_from_json
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.read.export_readings import table_of_sheet

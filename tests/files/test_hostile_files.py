@@ -6,13 +6,13 @@ import struct
 from pathlib import Path
 
 import pytest
+
+from tests.notebooks import merged
 from tools import hostile_notebooks
 from tools.hostile_guard import Counts
 from tools.hostile_notebooks import SCHEMA, damaged_notebook, hostile_notebook
 from tools.hostile_tables import one_table
 from tools.killed_statements import ACTS, killed_at_every_statement
-
-from tests.notebooks import merged
 from vadrin.errors import NotebookError, ReadOnlyError, StorageError
 from vadrin.notebook import store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of

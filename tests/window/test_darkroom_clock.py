@@ -269,7 +269,6 @@ def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
 def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tmp_path, hours):
     """Two rolls shot alike: one stands in a weak bath at the room's warmth, one is agitated."""
     from oracles.film_shapes import SHAPES
-
     from vadrin.app.document.analysis_input import readings_of, settings_of
     from vadrin.app.library.differences import conditions_of
     from vadrin.core.results.analysis import analyse

@@ -5,11 +5,11 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from oracles.film_shapes import SHAPES
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QLabel
 
+from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.states import state_of, worked_out
 from tests.window.pages import CTRL, settle, type_into, words_of

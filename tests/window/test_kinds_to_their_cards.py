@@ -8,11 +8,11 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from oracles.film_shapes import SHAPES
 from PIL import Image, ImageDraw
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QPushButton
 
+from oracles.film_shapes import SHAPES
 from tests.core.test_printing import Paper
 from tests.window.pages import CTRL, DOWN, ENTER, SHIFT, SPACE, TAB, UP, Hands, pdf_words, words_of
 from vadrin.app.display.marks import marked_ei

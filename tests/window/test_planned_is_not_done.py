@@ -3,9 +3,9 @@
 import json
 
 import pytest
-from oracles.closed_form import ClosedForm
 from PyQt6.QtCore import Qt
 
+from oracles.closed_form import ClosedForm
 from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of

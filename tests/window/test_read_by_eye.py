@@ -4,10 +4,10 @@ import json
 from random import Random
 
 import pytest
-from oracles.film_shapes import SHAPES
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
+from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test
 from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of

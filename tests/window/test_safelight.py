@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 from PyQt6.QtGui import QColor, QImage
 from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
-from tools.demo.demo_scan import write_demo_scan
 
 from tests.window.pages import settle
+from tools.demo.demo_scan import write_demo_scan
 from vadrin.app.document.stations import STATIONS
 from vadrin.app.read.step_wedge import StepWedge, keep_steps
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast

@@ -2,11 +2,11 @@
 
 import numpy as np
 import pytest
-from oracles.film_shapes import SHAPES
 from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
+from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test, new_test
 from tests.window.pages import CTRL, refusal_of, settle, type_into, words_of
 from tests.window.test_kinds_to_their_cards import drawn_sheet

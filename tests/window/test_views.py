@@ -2,10 +2,10 @@
 
 import numpy as np
 import pytest
-from oracles.closed_form import ClosedForm
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog
 
+from oracles.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, type_into, words_of
 from vadrin.notebook.records import Reading, Test
 from vadrin.ui.theme.look import DAY, SAFELIGHT

@@ -4,7 +4,6 @@ import shutil
 from pathlib import Path
 
 from tools.demo.demo_notebook import make_demo
-
 from vadrin.notebook.backups import folder_of
 
 

@@ -11,10 +11,10 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
+
 from tools.demo.demo_decisions import decide_demo
 from tools.demo.demo_patches import write_patches
 from tools.demo.demo_sheet_and_roll import write_roll, write_sheet
-
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out

@@ -9,9 +9,9 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
+
 from tools.demo.demo_chemistry import SABLE, write_makers_table, write_processes
 from tools.demo.demo_kinds import write_kinds
-
 from vadrin.app.decisions.decision import decide
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered

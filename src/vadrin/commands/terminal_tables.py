@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.results.metric_rows import METRICS, Cell, index_cell
+from vadrin.app.results.metric_rows import SHOWN_FIGURES, Cell, index_cell, strip_cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
 from vadrin.core.results.analysis import Analysis
@@ -19,11 +19,11 @@ def _plain(cell: Cell) -> str:
 
 
 def _strip_lines(analysis: Analysis) -> list[str]:
-    metrics = [next(m for m in METRICS if m.field == field) for field in _SHOWN]
-    lines = [_STRIP_ROW.format("strip", "min", *(m.name for m in metrics))]
+    figures = [next(f for f in SHOWN_FIGURES if f.key == key) for key in _SHOWN]
+    lines = [_STRIP_ROW.format("strip", "min", *(f.name for f in figures))]
     for strip in analysis.strips:
         time = "—" if strip.time_min is None else f"{strip.time_min:g}"
-        cells = [_plain(metric.cell(strip)) for metric in metrics]
+        cells = [_plain(strip_cell(strip, figure)) for figure in figures]
         lines.append(_STRIP_ROW.format(strip.label, time, *cells).rstrip())
     return lines
 

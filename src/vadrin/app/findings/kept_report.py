@@ -11,9 +11,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
-from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure, absent
-from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.hold_rule import HoldRule
 
 _NOT_FOUND = "not found"
@@ -82,16 +80,6 @@ class KeptReadings:
     temperature_c: float | None
     material: str
     lines: tuple[tuple[Any, ...], ...]
-
-    def visual(self, label: str) -> StripReadings:
-        """Its visual readings, as the core takes them."""
-        rows = tuple(
-            Reading(name, x, density)
-            for name, x, *read in self.lines
-            for channel, density in read
-            if channel == Channel.VISUAL
-        )
-        return StripReadings(label, self.time_min, self.temperature_c, rows)
 
 
 @dataclass(frozen=True)

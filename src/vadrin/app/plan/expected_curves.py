@@ -8,9 +8,10 @@ from functools import lru_cache
 
 from vadrin.app.display.words import date_text
 from vadrin.app.findings.decided_words import OWN_WORDS
-from vadrin.app.findings.kept_report import KeptBasis
+from vadrin.app.findings.kept_report import KeptBasis, KeptReadings
 from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves
 from vadrin.core.figure import Figure
@@ -22,7 +23,7 @@ from vadrin.core.planning.film_prior import (
     prior_of_fit,
     shifted_prior,
 )
-from vadrin.core.readings import StripReadings
+from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
 from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
@@ -107,7 +108,17 @@ def _readings_behind(basis: str) -> tuple[StripReadings, ...]:
     """The visual readings of the test's own film a finding rested on."""
     kept = KeptBasis.from_json(basis)
     strips = kept.strips.items() if kept else ()
-    return tuple(strip.visual(label) for label, strip in strips if not strip.material)
+    return tuple(_visual(label, strip) for label, strip in strips if not strip.material)
+
+
+def _visual(label: str, strip: KeptReadings) -> StripReadings:
+    rows = tuple(
+        Reading(name, x, density)
+        for name, x, *read in strip.lines
+        for channel, density in read
+        if channel == Channel.VISUAL
+    )
+    return StripReadings(label, strip.time_min, strip.temperature_c, rows)
 
 
 def _own(found: PriorFinding) -> FilmPrior | None:

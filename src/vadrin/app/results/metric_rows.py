@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_brief
 from vadrin.core.figure import Figure
+from vadrin.core.results.strip_figures import STRIP_FIGURES, StripFigure
 from vadrin.core.results.strip_metrics import StripMetrics
 
 _MINUS = str.maketrans("-", "−")
@@ -26,32 +27,14 @@ class Cell:
         return f"{self.shown} ({self.spread})" if self.spread else self.shown
 
 
-@dataclass(frozen=True)
-class Metric:
-    """One metric of a strip: its name, the field it is in, and its decimals; None for an EI."""
-
-    name: str
-    field: str
-    places: int | None = None
-
-    def cell(self, strip: StripMetrics) -> Cell:
-        """It in words."""
-        figure: Figure = getattr(strip, self.field)
-        return index_cell(figure) if self.places is None else number_cell(figure, self.places)
+SHOWN_FIGURES = tuple(sorted((f for f in STRIP_FIGURES if f.name), key=lambda f: f.rank))
+"""Every figure that is shown of a strip, in order."""
 
 
-METRICS = (
-    Metric("Zone I EI", "zone_ei"),
-    Metric("speed 0.8/H", "speed"),
-    Metric("average gradient", "average_gradient", 3),
-    Metric("contrast index", "contrast_index", 3),
-    Metric("gamma", "gamma", 3),
-    Metric("Zone VIII density", "zone8_density", 2),
-    Metric("ΔD", "delta_d", 2),
-    Metric("lg H at speed point", "log_h_m", 2),
-    Metric("base plus fog", "base_fog", 3),
-)
-"""Every metric that is shown of a strip, in order."""
+def strip_cell(strip: StripMetrics, shown: StripFigure) -> Cell:
+    """A figure of a strip in words."""
+    figure = strip.figures[shown.key]
+    return index_cell(figure) if shown.places is None else number_cell(figure, shown.places)
 
 
 def index_cell(figure: Figure) -> Cell:

@@ -19,25 +19,6 @@ from vadrin.core.results.strip_metrics import StripMetrics
 REPORT_SCHEMA = "vadrin-report/1"
 _MORE_TABLES = ("second_table", "third_table")
 
-_STRIP_FIGURES = (
-    "base_fog",
-    "log_h_m",
-    "delta_d",
-    "speed",
-    "zone_ei",
-    "fractional_gradient_speed",
-    "average_gradient",
-    "contrast_index",
-    "gamma",
-    "gamma_stops",
-    "zone8_density",
-    "gradient_search_speed",
-    "toe_share",
-    "shoulder_stops",
-    "usable_stops",
-    "max_density",
-)
-
 
 def figure(of: Figure) -> dict[str, Any]:
     """A figure as JSON: value with its interval, or null with the reason."""
@@ -71,7 +52,7 @@ def _strip(of: StripMetrics, diagnostics: tuple[Diagnostic, ...]) -> dict[str, A
         "temperature_c": of.temperature_c,
         "restated_min": of.restated_min,
         "channel": of.channel,
-        **{name: figure(getattr(of, name)) for name in _STRIP_FIGURES},
+        **{key: figure(found) for key, found in of.figures.items()},
         "iso_valid": of.iso_valid,
         "warnings": _sentences(mine),
     }

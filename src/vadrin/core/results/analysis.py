@@ -26,7 +26,7 @@ from vadrin.core.results.finding import (
     find,
     finding_of_one_strip,
 )
-from vadrin.core.results.method_answers import MethodAnswer, school_answers
+from vadrin.core.results.method_answers import MethodAnswer, method_answers
 from vadrin.core.results.next_step import NextStep, next_steps
 from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, pushes_of, unanswered
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
@@ -328,7 +328,7 @@ def _of_many_times(
         reading_diagnostics(strips, fit, reports, finding),
         fit.noise,
         estimate.best,
-        school_answers(estimate, settings.target),
+        method_answers(estimate, settings.target),
         push_limits(estimate, finding, rated),
         tuple(held_range(report) for report in reports),
         _next_steps(settings, strips, fit, draws, estimate, minutes),

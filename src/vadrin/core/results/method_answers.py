@@ -88,7 +88,7 @@ def _data_sheet(family: Family, minutes: Array) -> Array:
     return np.asarray(10.0 / 10.0 ** figure_at_time(family, middle, minutes))
 
 
-def school_answers(estimate: FamilyEstimate, target: Target) -> tuple[MethodAnswer, ...]:
+def method_answers(estimate: FamilyEstimate, target: Target) -> tuple[MethodAnswer, ...]:
     """Every school's answer from the same family of curves.
 
     Parameters

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QStackedWidget, QWidget
 
-from vadrin.app.results.metric_rows import METRICS, strip_heading
+from vadrin.app.results.metric_rows import SHOWN_FIGURES, strip_cell, strip_heading
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.station import Station, StationContext, ViewState
@@ -83,14 +83,14 @@ class CurvesStation(Station):
         grid.setVerticalSpacing(px(4))
         for column, strip in enumerate(analysis.strips if analysis else (), start=1):
             grid.addWidget(text(strip_heading(strip), Role.LABEL), 0, column)
-            for row, metric in enumerate(METRICS):
-                cell = metric.cell(strip)
+            for row, shown in enumerate(SHOWN_FIGURES):
+                cell = strip_cell(strip, shown)
                 grid.addWidget(text(cell.shown, Role.LEAD_STRONG), 1 + 2 * row, column)
                 below = text(cell.spread or cell.why, Role.CAPTION, wrap=True)
                 grid.addWidget(below, 2 + 2 * row, column)
-        for row, metric in enumerate(METRICS):
-            grid.addWidget(text(metric.name, Role.NOTE), 1 + 2 * row, 0)
-        grid.setRowStretch(2 * len(METRICS) + 2, 1)
+        for row, shown in enumerate(SHOWN_FIGURES):
+            grid.addWidget(text(shown.name, Role.NOTE), 1 + 2 * row, 0)
+        grid.setRowStretch(2 * len(SHOWN_FIGURES) + 2, 1)
         self._pages.removeWidget(self._figures)
         self._figures.deleteLater()
         self._figures = fresh
