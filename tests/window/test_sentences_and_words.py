@@ -120,13 +120,20 @@ class TestAWordTypedInPlace:
         assert "many" in word.said[-1]
         assert word.why_refused
 
-    def test_refused_words_stay_through_a_refresh_and_go_by_escape(self, qtbot, word):
+    def test_refused_words_stand_beside_until_the_next_key(self, qtbot, word):
         type_into(word, "many")
         word.show_value("5")
-        assert word.text() == "many", "another field's edit wipes nothing"
-        assert word.selectedText() == "many"
+        assert (word.text(), word.selectedText()) == ("5", "5"), "what is in force"
+        assert "many" in word.said[-1]
+        assert word.why_refused, "another field's edit takes the reason away from nobody"
         qtbot.keyClick(word, ESCAPE)
         assert (word.text(), word.why_refused, word.said[-1]) == ("5", "", "")
+
+    def test_where_nothing_is_in_force_refused_words_stay_to_be_mended(self, qtbot, word):
+        word.show_value("")
+        type_into(word, "many")
+        assert (word.text(), word.selectedText()) == ("many", "many")
+        assert word.why_refused
 
     def test_a_value_that_changed_meanwhile_is_shown(self, word):
         type_into(word, "many")
@@ -134,6 +141,7 @@ class TestAWordTypedInPlace:
         assert (word.text(), word.why_refused) == ("9", "")
 
     def test_asked_again_refused_words_are_tried_again(self, qtbot, word):
+        word.show_value("")
         type_into(word, "many")
         count = len(word.said)
         word.clearFocus()

@@ -43,7 +43,7 @@ def _places(station: QWidget) -> dict[tuple[str, int], QWidget]:
 def _words_in(place: tuple[str, int], part: QWidget) -> TypedWords | None:
     if isinstance(part, WordField):
         unsent = part.unsent
-        return TypedWords(place, part.text(), part.why_refused) if unsent else None
+        return TypedWords(place, part.unsent_words, part.why_refused) if unsent else None
     if isinstance(part, Field) and part.text():
         return TypedWords(place, part.text())
     return None

@@ -7,7 +7,8 @@ from contextlib import suppress
 from typing import ClassVar
 from weakref import WeakSet
 
-from PyQt6.QtCore import QEvent, QSize, Qt, pyqtSignal
+from PyQt6 import sip
+from PyQt6.QtCore import QEvent, QObject, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QFocusEvent,
     QKeyEvent,
@@ -17,7 +18,7 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QResizeEvent,
 )
-from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
+from PyQt6.QtWidgets import QApplication, QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 
 from vadrin.app.entry.stepping import StepWord
 from vadrin.ui.theme.roles import Role
@@ -26,6 +27,9 @@ from vadrin.ui.widgets.tips import set_tip
 
 _WIDEST = 460
 """Pixels at scale 1 that a word takes at most; a longer one gives up its middle."""
+
+
+_PRESSED = (QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride)
 
 
 def _with_ctrl(event: QKeyEvent) -> bool:
@@ -69,8 +73,39 @@ class Field(QLineEdit):
         return super().event(event)
 
 
+class NextKey(QObject):
+    """Lets go of what was refused at the next key, wherever that is pressed.
+
+    It listens to the program only while something refused is shown.
+    """
+
+    def begin(self) -> None:
+        """Wait for the next key."""
+        app = QApplication.instance()
+        if app is not None:
+            app.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        """Drop the refusals, and leave the key to whom it is for.
+
+        The key that was refused itself goes on to what the field lies in: that is no next key.
+        A key of the window comes as an asking only; one with Ctrl is no word.
+        """
+        pressed = isinstance(event, QKeyEvent) and event.type() in _PRESSED
+        if pressed and not _with_ctrl(event) and watched is QApplication.focusWidget():
+            app = QApplication.instance()
+            if app is not None:
+                app.removeEventFilter(self)
+            for field in [f for f in WordField.showing_refused if not sip.isdeleted(f)]:
+                field.forget_refusal()
+        return False
+
+
 class WordField(Field):
     """A word in a sentence that is changed in place: typed, or stepped by the arrow keys.
+
+    It shows what is in force. A word that is refused stands beside it, with the reason, until the
+    next key; only where nothing is in force yet it stays, marked, to be mended.
 
     Parameters
     ----------
@@ -84,7 +119,8 @@ class WordField(Field):
 
     refused = pyqtSignal(str)
     showing_refused: ClassVar[WeakSet[WordField]] = WeakSet()
-    """Fields that show words which were refused."""
+    """Fields of which a refusal is shown."""
+    _next_key: ClassVar[NextKey | None] = None
 
     def __init__(
         self,
@@ -127,6 +163,11 @@ class WordField(Field):
         """Whether it shows words that were not taken: half typed, or refused."""
         return self._typing or bool(self.why_refused)
 
+    @property
+    def unsent_words(self) -> str:
+        """The words that were not taken."""
+        return self._refused if self.why_refused and self._refused is not None else self.text()
+
     def take_back(self, words: str, why_refused: str) -> None:
         """Show words again that were half typed, or refused, before it was made anew."""
         self.setText(words)
@@ -135,12 +176,8 @@ class WordField(Field):
             self._show_refused(words, why_refused)
 
     def settle(self) -> None:
-        """Hand the typed text on; refused text stays, marked, with the reason said."""
+        """Hand the typed text on; what is refused is said, with the reason."""
         self._typing = False
-        if self.text() == self._shown and self.why_refused:
-            # What is in force was typed again: nothing is refused any more.
-            self._accept()
-            self.refused.emit("")
         if self.text() in (self._shown, self._refused):
             return
         before, self._refused, self.why_refused = self.text(), None, ""
@@ -154,12 +191,25 @@ class WordField(Field):
         self.refused.emit("")
 
     def _show_refused(self, words: str, why: str) -> None:
-        self._refused, self.why_refused = words, why
+        said = why if words in why else f"“{words}” was not taken: {why}"
+        self._refused, self.why_refused = words, said
         WordField.showing_refused.add(self)
         self._mark(True)
-        set_tip(self, f"{self.accessibleName()}: {why}")
+        set_tip(self, f"{self.accessibleName()}: {said}")
+        if self._shown:
+            self.setText(self._shown)
+            self._typing = False
+            if WordField._next_key is None or sip.isdeleted(WordField._next_key):
+                WordField._next_key = NextKey()
+            WordField._next_key.begin()
         self.selectAll()
-        self.refused.emit(why)
+        self.refused.emit(said)
+
+    def forget_refusal(self) -> None:
+        """Say no more of a word that was refused, where another is in force."""
+        if self.why_refused and self._shown:
+            self._accept()
+            self.refused.emit("")
 
     def drop_refused(self) -> None:
         """Show the accepted value again in the place of refused words."""
