@@ -81,6 +81,8 @@ def give_back_typed(bench: Workbench, name: str, station: QWidget) -> None:
             part.take_back(typed.words, typed.why_refused)
         elif isinstance(part, Field):
             part.setText(typed.words)
-    if isinstance(holds, QLineEdit) and kept.keyboard in [typed.place for typed in kept.typed]:
+    if isinstance(holds, QLineEdit) and kept.keyboard in [
+        t.place for t in kept.typed if not t.why_refused
+    ]:
         # Typing goes on where it was; in a word that is in force the next one takes its place.
         holds.setCursorPosition(kept.cursor)

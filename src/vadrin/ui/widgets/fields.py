@@ -91,8 +91,9 @@ class NextKey(QObject):
         The key that was refused itself goes on to what the field lies in: that is no next key.
         A key of the window comes as an asking only; one with Ctrl is no word.
         """
-        pressed = isinstance(event, QKeyEvent) and event.type() in _PRESSED
-        if pressed and not _with_ctrl(event) and watched is QApplication.focusWidget():
+        if not isinstance(event, QKeyEvent) or event.type() not in _PRESSED:
+            return False
+        if watched is QApplication.focusWidget() and not _with_ctrl(event):
             app = QApplication.instance()
             if app is not None:
                 app.removeEventFilter(self)
