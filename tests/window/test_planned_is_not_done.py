@@ -1,18 +1,21 @@
 """A time that was planned and that nobody noted is never called what the film got."""
 
 import json
+from dataclasses import replace
 
 import pytest
 from PyQt6.QtCore import Qt
 
 from oracles.closed_form import ClosedForm
 from tests.notebooks import new_test
-from tests.window.pages import CTRL, Hands, type_into, words_of
+from tests.window.pages import CTRL, Hands, field_of, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.decisions.decision import write_answer
-from vadrin.app.process.development import type_time
+from vadrin.app.process.development import type_temperature, type_time
 from vadrin.app.read.entering_readings import add_reading
-from vadrin.notebook.records import Finding, Strip
+from vadrin.app.results.conditions import conditions_report
+from vadrin.core.origin import Origin
+from vadrin.notebook.records import Batch, Bottle, Finding, Strip
 
 FILM = ClosedForm()
 TRULY = 9.0
@@ -62,7 +65,7 @@ def test_once_it_is_noted_nothing_is_asked_and_the_decision_says_what_changed(re
     window.bench.edit(lambda b: type_time(b, strip.id, "9:00"))
     read.settle()
     said = words_of(window)
-    assert "Nobody noted" not in words_of(window.finding)
+    assert "Nobody noted how long" not in words_of(window.finding)
     assert "strip A's time went from 8:00 min to 9:00 min" in said, "it stood on another"
     card = card_of(window.bench.state)
     assert "planned, not noted" in card.basis, "it stays the card that was decided"
@@ -72,12 +75,73 @@ def test_once_it_is_noted_nothing_is_asked_and_the_decision_says_what_changed(re
     assert fresh.diagnostics == ()
 
 
-def test_typing_the_time_at_process_is_what_it_takes(read):
+def test_typing_the_time_at_process_is_what_it_takes_and_brings_no_temperature(read):
     window = read.window
     window.bench.go("process")
     read.settle()
-    row = next(iter(window.station().got._rows.values()))
-    type_into(row[0], "9")
+    type_into(field_of(window.station(), "time of strip A"), "9")
     read.settle()
     assert window.bench.sheet.only_planned() == ()
     assert window.bench.state.question.strips[0].time_min == 9.0
+    strip = window.bench.sheet.strips[0].strip
+    assert strip.temperature_c is None, "nobody said how warm it was"
+    type_into(field_of(window.station(), "temperature of strip A"), "20,5")
+    read.settle()
+    strip = window.bench.sheet.strips[0].strip
+    assert (strip.time_min, strip.temperature_c) == (9.0, 20.5)
+    type_into(field_of(window.station(), "time of strip A"), "")
+    read.settle()
+    strip = window.bench.sheet.strips[0].strip
+    assert (strip.time_min, strip.time_from) == (None, Origin.UNKNOWN), "nor is the plan a time"
+
+
+def conditions(window):
+    """What the record would say of each condition: its value, and where that comes from."""
+    told = conditions_report(window.bench.sheet)
+    return {c["key"]: (c["value"], c["from"]) for c in told}
+
+
+def test_every_condition_says_where_it_comes_from(read):
+    """Written down first: planned 8:00, agitation by the plan, nothing else was said."""
+    window, book = read.window, read.window.bench.notebook
+    before = conditions(window)
+    assert before["time"] == ("8:00 min", "planned")
+    assert before["temperature"] == ("20 °C", "assumed")
+    assert before["meter"] == ("constant 8.125", "assumed")
+    assert [before[k] for k in ("batch", "developer_age", "light")] == [(None, None)] * 3
+    strip = window.bench.sheet.strips[0].strip
+    window.bench.edit(lambda b: type_time(b, strip.id, "9:00"))
+    window.bench.edit(lambda b: type_temperature(b, strip.id, "21"))
+    stock = window.bench.sheet.stock
+    with book.change("what was used"):
+        batch = book.add(Batch(stock_id=stock.id, name="K7"))
+        bottle = book.add(
+            Bottle(
+                developer_id=window.bench.sheet.developer.id,
+                mixed_at="2026-11-02T09:00:00+00:00",
+                films_done=3,
+            )
+        )
+        test = window.bench.sheet.test
+        book.put(replace(test, batch_id=batch.id, bottle_id=bottle.id, light="overcast"))
+    window.bench.refresh()
+    read.settle()
+    after = conditions(window)
+    assert after["time"] == ("9:00 min", "told")
+    assert after["temperature"] == ("21 °C", "told")
+    assert after["batch"] == ("K7", "told")
+    assert after["light"] == ("overcast", "told")
+    assert after["developer_age"][0].endswith("3 films done")
+    assert "Nobody noted: " not in words_of(window.finding).replace("Nobody noted: agitation", "")
+
+
+def test_the_card_says_what_is_assumed_and_what_nobody_noted(read):
+    window = read.window
+    card = card_of(window.bench.state)
+    assert "Assumed, not noted: 20 °C and light meter constant 8.125." in card.basis
+    assert "batch" in card.basis.split("Not noted: ")[1]
+    read.press(Qt.Key.Key_D, CTRL)
+    (finding,) = window.bench.notebook.all(Finding)
+    kept = json.loads(finding.report)
+    assert {c["key"]: c["from"] for c in kept["conditions"]}["temperature"] == "assumed"
+    assert kept["strips"]["A"]["temperature_from"] == "assumed"

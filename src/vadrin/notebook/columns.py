@@ -11,6 +11,7 @@ from typing import Any
 
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared, FilmUnit
 from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.core.results.hold_rule import HoldRule
@@ -27,6 +28,7 @@ ENUMERATIONS: dict[str, type[StrEnum]] = {
         FrameRole,
         FrameState,
         HoldRule,
+        Origin,
         RuleFormula,
     )
 }

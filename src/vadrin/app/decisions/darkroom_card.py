@@ -19,7 +19,7 @@ from vadrin.app.display.quantities import (
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
-from vadrin.app.results.planned_times import PLANNED, planned_diagnostics, planned_words
+from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
@@ -72,7 +72,8 @@ def _basis(state: State) -> str:
     sheet, analysis = state.sheet, state.settled()
     answer = rating_of(state)
     if answer.judged is not None:
-        return f"{answer.judged.basis(sheet)}; no density was read.{prints_at(sheet)}"
+        words = f"{answer.judged.basis(sheet)}; no density was read."
+        return words + assumed_words(sheet) + prints_at(sheet)
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
     words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
@@ -83,7 +84,8 @@ def _basis(state: State) -> str:
     if planned:
         words += f", {planned_words(sheet)}"
     target = target_text(answer.target_kind, answer.target_value)
-    return words + f"; judged by {target}, {analysis.settings.school} school.{prints_at(sheet)}"
+    words += f"; judged by {target}, {analysis.settings.school} school."
+    return words + assumed_words(sheet) + prints_at(sheet)
 
 
 def prints_at(sheet: TestSheet) -> str:

@@ -15,6 +15,7 @@ from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.results.conditions import conditions_report
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.report import answer_report, figure, report_of
 from vadrin.app.sheets.light_boxes import light_box_result
@@ -81,9 +82,11 @@ def whole_report(state: State) -> dict[str, Any]:
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
     made, own = report_of(analysis, sheet.title), own_answer(state)
     made |= {"answer": answer_report(own)} if own is not None else {}
-    planned = sheet.only_planned()
-    for label, strip in made["strips"].items():
-        strip["time_from"] = "planned" if label in planned else "noted"
+    conditions = conditions_report(sheet)
+    made |= {"conditions": conditions} if conditions else {}
+    for known in conditions:
+        if known["strip"] in made["strips"] and known["key"] in ("time", "temperature"):
+            made["strips"][known["strip"]][f"{known['key']}_from"] = known["from"]
     return made | ({"light_box_zone_ei": by_eye} if by_eye else {})
 
 

@@ -9,6 +9,7 @@ from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
+    Bottle,
     ControlStrip,
     DarkroomRun,
     Developer,
@@ -17,6 +18,7 @@ from vadrin.notebook.records import (
     Frame,
     Instrument,
     Judgement,
+    LightMeter,
     MakerTime,
     Note,
     PrintSetup,
@@ -115,6 +117,8 @@ class _KitOf:
         self.developers = named(Developer, {t.developer_id for t in tests})
         self.routines = named(Process, {t.process_id for t in tests} | of_strips)
         self.instruments = named(Instrument, {t.instrument_id for t in tests})
+        self.bottles = named(Bottle, {t.bottle_id for t in tests})
+        self.meters = named(LightMeter, {t.meter_id for t in tests})
         stocks, routines = sorted(self.stocks), sorted(self.routines)
         self._makers = _grouped(notebook.all_of(MakerTime, "stock_id", stocks), "stock_id")
         self.controls = _grouped(
@@ -150,6 +154,8 @@ def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
             tuple(film.setups.get(test.id, ())),
             film.covered(test.id),
             frozenset(r.id for r in kit.runs.get(test.id, ())),
+            kit.bottles.get(test.bottle_id or 0),
+            kit.meters.get(test.meter_id or 0),
         )
         for test in tests
     ]

@@ -8,6 +8,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.sheets.frame_order import next_to_read
+from vadrin.core.origin import Origin
 from vadrin.notebook.records import DarkroomRun
 
 if TYPE_CHECKING:
@@ -160,13 +161,15 @@ class Listening:
         run = run_under_way(book, wanted, now) if wanted is not None else None
         if run is not None:
             self._bench.edit(
-                lambda book: note_event(book, run, now, RunEventType.TEMPERATURE, warmth)
+                lambda book: note_event(
+                    book, run, now, RunEventType.TEMPERATURE, warmth, value_from=Origin.MEASURED
+                )
             )
             return
         sheet = self._bench.sheet
         waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)
         if sheet is not None and not tests and waits and here == self._bath_of:
-            self._bench.edit(lambda book: note_bath(book, sheet, warmth))
+            self._bench.edit(lambda book: note_bath(book, sheet, warmth, Origin.MEASURED))
 
     def _hear_meter(self) -> bool:
         meter = self.densitometer

@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.state import State
 from vadrin.app.process.control_strips import control_diagnostics
+from vadrin.app.results.conditions import assumed_diagnostics, planned_diagnostics
 from vadrin.app.results.next_act import mended
-from vadrin.app.results.planned_times import planned_diagnostics
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic
 
@@ -28,4 +28,4 @@ def warnings_of(state: State) -> tuple[Diagnostic, ...]:
     if own is not None:
         of_frames = tuple(w for w in analysis.diagnostics if w.frames)
         return planned + control_diagnostics(sheet) + of_frames
-    return planned + control_diagnostics(sheet) + mended(state)
+    return planned + control_diagnostics(sheet) + mended(state) + assumed_diagnostics(sheet)

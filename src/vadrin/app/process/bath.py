@@ -7,23 +7,27 @@ from dataclasses import replace
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.origin import Origin
 from vadrin.core.restated_time import RESTATED_WITHIN_K, restated_time
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
 
-def note_bath(notebook: Notebook, sheet: TestSheet, bath_c: float | None) -> None:
+def note_bath(
+    notebook: Notebook, sheet: TestSheet, bath_c: float | None, bath_from: Origin = Origin.TOLD
+) -> None:
     """Write down how warm the bath is; None where that is not known any more."""
-    if sheet.test.bath_c != bath_c:
+    known = bath_from if bath_c is not None else Origin.UNKNOWN
+    if (sheet.test.bath_c, sheet.test.bath_from) != (bath_c, known):
         with notebook.change("the temperature of the bath"):
-            notebook.put(replace(sheet.test, bath_c=bath_c))
+            notebook.put(replace(sheet.test, bath_c=bath_c, bath_from=known))
 
 
 def forget_bath(notebook: Notebook, test_id: int) -> None:
     """The strips are through: the next bath is another."""
     test = notebook.get(Test, test_id)
     if test is not None and test.bath_c is not None:
-        notebook.put(replace(test, bath_c=None))
+        notebook.put(replace(test, bath_c=None, bath_from=Origin.UNKNOWN))
 
 
 def too_far(sheet: TestSheet) -> float | None:

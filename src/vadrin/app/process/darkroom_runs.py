@@ -13,6 +13,7 @@ from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
 from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.origin import Origin
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.darkroom_clock import (
     ClockEvent,
@@ -170,7 +171,14 @@ def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
             )
         )
         if sheet.test.bath_c is not None:
-            note_event(notebook, run, now, RunEventType.TEMPERATURE, sheet.test.bath_c)
+            note_event(
+                notebook,
+                run,
+                now,
+                RunEventType.TEMPERATURE,
+                sheet.test.bath_c,
+                value_from=sheet.test.bath_from,
+            )
         note_event(notebook, run, now, RunEventType.START)
     return run
 
@@ -182,6 +190,7 @@ def note_event(
     what: RunEventType,
     value: float | None = None,
     strip: str = "",
+    value_from: Origin = Origin.TOLD,
 ) -> None:
     """Write down that something happened, in the file at once.
 
@@ -199,7 +208,7 @@ def note_event(
         test = notebook.get(Test, run.test_id)
         if what is RunEventType.TEMPERATURE and test is not None and test.bath_c != value:
             # One bath, one temperature: recipe and lights-off sheet go by it, too.
-            notebook.put(replace(test, bath_c=value))
+            notebook.put(replace(test, bath_c=value, bath_from=value_from))
         notebook.add(
             RunEvent(
                 run_id=run.id,
@@ -209,8 +218,17 @@ def note_event(
                 what=what.value,
                 value=value,
                 strip=strip,
+                value_from=Origin.UNKNOWN if value is None else value_from,
             )
         )
+
+
+def _warmth_from(notebook: Notebook, run: DarkroomRun) -> Origin:
+    """How a run's temperature is known: by a thermometer, once one was read."""
+    origins = {
+        e.value_from for e in notebook.all(RunEvent, run_id=run.id) if e.value is not None
+    } - {Origin.UNKNOWN}
+    return Origin.MEASURED if Origin.MEASURED in origins else max(origins, default=Origin.UNKNOWN)
 
 
 def confirm_run(notebook: Notebook, run: DarkroomRun, now: Moment) -> list[str]:
@@ -230,11 +248,11 @@ def confirm_run(notebook: Notebook, run: DarkroomRun, now: Moment) -> list[str]:
         for strip in strips:
             seen = got[strip.label]
             minutes = round(seen.minutes * 60) / 60
-            warmth = None
+            warmth, warmth_from = None, Origin.UNKNOWN
             if clock.warmth_known:
                 even = effective_c(seen.minutes, seen.restated_min, run.reference_c, run.q10)
-                warmth = round(even, 2)
-            develop_strip(notebook, strip, minutes, warmth)
+                warmth, warmth_from = round(even, 2), _warmth_from(notebook, run)
+            develop_strip(notebook, strip, minutes, warmth, Origin.DONE, warmth_from)
         notebook.put(replace(run, confirmed=True))
         forget_bath(notebook, run.test_id)
     return [s.label for s in strips]

@@ -5,23 +5,36 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.process.bath import forget_bath, minutes_in_bath
 from vadrin.app.sheets.reference_temperature import reference_of
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.origin import Origin
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
 def develop_strip(
-    notebook: Notebook, strip: Strip, time_min: float | None, temperature_c: float | None
+    notebook: Notebook,
+    strip: Strip,
+    time_min: float | None,
+    temperature_c: float | None,
+    time_from: Origin = Origin.TOLD,
+    temperature_from: Origin = Origin.TOLD,
 ) -> None:
-    """Write down what a strip really got, and what that took of the bottle."""
+    """Write down what a strip really got, how that is known, and what it took of the bottle."""
     with notebook.change(f"process strip {strip.label}"):
-        notebook.put(replace(strip, time_min=time_min, temperature_c=temperature_c))
+        notebook.put(
+            replace(
+                strip,
+                time_min=time_min,
+                temperature_c=temperature_c,
+                time_from=Origin.UNKNOWN if time_min is None else time_from,
+                temperature_from=Origin.UNKNOWN if temperature_c is None else temperature_from,
+            )
+        )
         done = (time_min is not None) - (strip.time_min is not None)
         test = notebook.get(Test, strip.test_id)
         bottle = notebook.get(Bottle, test.bottle_id) if test and test.bottle_id else None
@@ -42,9 +55,10 @@ def develop_as_planned(notebook: Notebook, sheet: TestSheet) -> None:
                 planned = strip.planned_min
                 if bath is not None and planned is not None:
                     minutes = round(minutes_in_bath(sheet, planned) * 60) / 60
-                    develop_strip(notebook, strip, minutes, bath)
+                    develop_strip(notebook, strip, minutes, bath, Origin.TOLD, sheet.test.bath_from)
                 else:
-                    develop_strip(notebook, strip, planned, reference_of(sheet, each))
+                    usual = reference_of(sheet, each)
+                    develop_strip(notebook, strip, planned, usual, Origin.TOLD, Origin.PLANNED)
         forget_bath(notebook, sheet.test.id)
 
 
@@ -68,8 +82,10 @@ def type_time(notebook: Notebook, strip_id: int, words: str) -> None:
     if strip is None:
         return
     time = None if _empty(words) else minutes_typed(words)
-    warmth = _usual_warmth(notebook, strip) if strip.temperature_c is None else strip.temperature_c
-    develop_strip(notebook, strip, time, warmth)
+    warmth, known = strip.temperature_c, strip.temperature_from
+    if warmth is None:
+        warmth, known = _bath_of(notebook, strip)
+    develop_strip(notebook, strip, time, warmth, Origin.TOLD, known)
 
 
 def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
@@ -84,19 +100,14 @@ def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:
     if strip is None:
         return
     warmth = None if _empty(words) else temperature_typed(words)
-    time = strip.planned_min if strip.time_min is None else strip.time_min
-    develop_strip(notebook, strip, time, warmth)
+    # How long it was in there is another question: a plan is no answer to it.
+    develop_strip(notebook, strip, strip.time_min, warmth, strip.time_from, Origin.TOLD)
 
 
-def _usual_warmth(notebook: Notebook, strip: Strip) -> float:
-    """That of the bath, where it was noted; else that of the process."""
-    sheet = load_sheet(notebook, strip.test_id)
-    if sheet is None:
-        return REFERENCE_TEMPERATURE_C
-    if sheet.test.bath_c is not None:
-        return sheet.test.bath_c
-    mine = next((s for s in sheet.strips if s.strip.id == strip.id), None)
-    return reference_of(sheet, mine)
+def _bath_of(notebook: Notebook, strip: Strip) -> tuple[float | None, Origin]:
+    """The temperature of the bath and how it is known; None where nobody noted it."""
+    test = notebook.get(Test, strip.test_id)
+    return (test.bath_c, test.bath_from) if test is not None else (None, Origin.UNKNOWN)
 
 
 @dataclass(frozen=True)

@@ -14,6 +14,7 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.readings_table import (
     DENSITY_HIGH,
@@ -80,6 +81,8 @@ def _write_strip(
             planned_min=time,
             time_min=time,
             temperature_c=temperature,
+            time_from=Origin.UNKNOWN if time is None else Origin.TOLD,
+            temperature_from=Origin.UNKNOWN if temperature is None else Origin.TOLD,
         )
     )
     by_frame: dict[tuple[object, ...], list[TableRow]] = {}

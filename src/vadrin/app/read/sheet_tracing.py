@@ -13,6 +13,7 @@ from vadrin.app.read.kept_scans import keep_scan, preview_of
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 from vadrin.core.tracing.line_following import follow_line, thinned
 from vadrin.core.tracing.picture_axes import PictureAxes
 from vadrin.core.wording import counted
@@ -120,6 +121,6 @@ def keep_trace(
                 for frame, (_, d) in zip(frames, points, strict=True)
             ]
         )
-        notebook.put(replace(strip.strip, time_min=strip.strip.planned_min))
+        notebook.put(replace(strip.strip, time_min=strip.strip.planned_min, time_from=Origin.TOLD))
         keep_scan(notebook, strip, path, digest, preview_of(picture[..., 1]))
     return f"{counted(len(points), 'point')} traced from {path.name}."

@@ -13,9 +13,9 @@ from vadrin.app.display.quantities import (
     minutes_text,
 )
 from vadrin.app.document.state import State
+from vadrin.app.results.conditions import planned_words
 from vadrin.app.results.light_box_ei import beside_the_light_box
 from vadrin.app.results.next_act import next_act
-from vadrin.app.results.planned_times import planned_words
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text

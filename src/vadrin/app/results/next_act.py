@@ -8,7 +8,7 @@ from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
-from vadrin.app.results.planned_times import planned_diagnostics
+from vadrin.app.results.conditions import planned_diagnostics
 from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic, Severity

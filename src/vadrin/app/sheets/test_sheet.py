@@ -11,6 +11,7 @@ from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.records import (
     Batch,
+    Bottle,
     ControlStrip,
     Developer,
     Exposure,
@@ -18,6 +19,7 @@ from vadrin.notebook.records import (
     Frame,
     Instrument,
     Judgement,
+    LightMeter,
     MakerTime,
     Note,
     PrintSetup,
@@ -150,6 +152,12 @@ class StripSheet:
         return self.strip.time_min or self.strip.planned_min
 
     @property
+    def looked_at(self) -> bool:
+        """Whether a density of it was read, or an eye said something of it that counts."""
+        seen = (j for f in self.frames for j in f.judgements)
+        return any(f.density is not None for f in self.frames) or any(not j.left_out for j in seen)
+
+    @property
     def other(self) -> str:
         """What it is, where film or chemistry is not the test's own; empty where they are."""
         mine = self.strip
@@ -184,6 +192,9 @@ class TestSheet:
     """Half-covered strips of paper, of every series."""
     run_ids: frozenset[int] = frozenset()
     """Its runs by the clock."""
+    bottle: Bottle | None = None
+    """The mixed bottle its strips went into."""
+    meter: LightMeter | None = None
 
     @cached_property
     def _notes_by_frame(self) -> dict[int, str]:
@@ -255,7 +266,7 @@ class TestSheet:
         return {s.strip.label for s in self.strips if self.material_of(s)}
 
     def only_planned(self) -> tuple[str, ...]:
-        """Labels of strips that were read though nobody noted how long they were developed.
+        """Labels of strips that were read, or judged by eye, though nobody noted their time.
 
         Their planned times stand in for what they got; those off a maker's sheet are its own.
         """
@@ -265,9 +276,7 @@ class TestSheet:
         return tuple(
             s.strip.label
             for s in self.strips
-            if s.strip.time_min is None
-            and s.strip.planned_min is not None
-            and any(f.density is not None for f in s.frames)
+            if s.strip.time_min is None and s.strip.planned_min is not None and s.looked_at
         )
 
     def exposed(self) -> int:

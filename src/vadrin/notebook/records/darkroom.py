@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.core.origin import Origin
+
 
 @dataclass(frozen=True)
 class ProcessStep:
@@ -52,6 +54,7 @@ class RunEvent:
     what: str = ""
     value: float | None = None
     strip: str = ""
+    value_from: Origin = Origin.UNKNOWN
 
 
 @dataclass(frozen=True)

@@ -5,13 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 
 
 @dataclass(frozen=True)
 class Strip:
     """One strip of a test: `planned_min` as planned, `time_min` as it really was.
 
-    What is None or empty is as the test says; `push` is stops from the test's EI.
+    What is None or empty is as the test says; `push` is stops from the test's EI. `time_from` and
+    `temperature_from` tell how the two came to be known.
     """
 
     id: int = 0
@@ -30,6 +32,8 @@ class Strip:
     camera_id: int | None = None
     agitation: str = ""
     process_id: int | None = None
+    time_from: Origin = Origin.UNKNOWN
+    temperature_from: Origin = Origin.UNKNOWN
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.core.origin import Origin
 from vadrin.core.planning.plan_request import (
     Arrangement,
     CameraControl,
@@ -89,6 +90,7 @@ class Test:
     filter_factor: float = 1.0
     process_state: str = ""
     bath_c: float | None = None
+    bath_from: Origin = Origin.UNKNOWN
 
     @property
     def film(self) -> FilmSupply | None:

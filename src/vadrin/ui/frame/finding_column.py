@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
@@ -158,6 +159,7 @@ class FindingColumn(QWidget):
             yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
         yield from _of_notes(sheet)
         yield from _of_warnings(state)
+        yield from _of_conditions(sheet)
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
@@ -188,6 +190,16 @@ class FindingColumn(QWidget):
 
     def _follow(self) -> None:
         self._go(self._target)
+
+
+def _of_conditions(sheet: TestSheet) -> Iterator[_Line]:
+    """What it rests on, and how each of that is known."""
+    told = conditions_told(sheet)
+    if told:
+        yield _HAIRLINE
+        yield _Line("What it rests on", Role.SECTION)
+    for words in told:
+        yield _Line(words, Role.NOTE, wrap=True)
 
 
 def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:

@@ -93,7 +93,8 @@ class NextKey(QObject):
         """
         if not isinstance(event, QKeyEvent) or event.type() not in _PRESSED:
             return False
-        if watched is QApplication.focusWidget() and not _with_ctrl(event):
+        held = watched is QApplication.focusWidget() or isinstance(watched, WordField)
+        if held and not _with_ctrl(event):
             app = QApplication.instance()
             if app is not None:
                 app.removeEventFilter(self)
