@@ -23,6 +23,7 @@ from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.reciprocity import Reciprocity, effective_time
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 from vadrin.core.planning.plan_request import Compared
 from vadrin.core.simulation.film import Film, curve_at, densities, typical_film
 from vadrin.notebook.records import Paper, Reading, Strip, Test
@@ -394,7 +395,8 @@ def _read(notebook: Notebook, kept: _Kept, test: Test) -> None:
     for strip in sheet.strips:
         minutes = strip.strip.planned_min
         warm = 20.0 if minutes else None
-        notebook.put(replace(strip.strip, time_min=minutes, temperature_c=warm))
+        told = {"time_from": Origin.TOLD, "temperature_from": Origin.TOLD}
+        notebook.put(replace(strip.strip, time_min=minutes, temperature_c=warm, **told))
         for frame in strip.frames:
             notebook.put(replace(frame.frame, state=FrameState.EXPOSED, exposed_at=kept.day))
             for channel in kept.channels:

@@ -21,6 +21,7 @@ from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
+from vadrin.core.origin import Origin
 from vadrin.core.simulation.film import Densitometer, Film, expose_and_develop, invent_film
 from vadrin.instruments.simulated import SIMULATED
 from vadrin.notebook.records import (
@@ -202,7 +203,13 @@ def _write_film(notebook: Notebook, scenario: _Scenario, test: Test) -> None:
         densities = _strip_densities(scenario, film, place, strip, frames, test, rng)
         if scenario.developed:
             temperature = scenario.temperatures[place] if scenario.temperatures else 20.0
-            changed = replace(strip, time_min=strip.planned_min, temperature_c=temperature)
+            changed = replace(
+                strip,
+                time_min=strip.planned_min,
+                temperature_c=temperature,
+                time_from=Origin.DONE,
+                temperature_from=Origin.MEASURED,
+            )
             notebook.put(changed)
         for frame, values in zip(frames, densities, strict=True):
             written = notebook.put(_frame_done(frame, count < done, scenario.day))

@@ -12,6 +12,7 @@ from vadrin.app.plan.drafting import lay_out
 from vadrin.app.read.sheet_axes import ABSOLUTE
 from vadrin.app.read.sheet_tracing import TRACED
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.origin import Origin
 from vadrin.core.planning.test_types.data_sheet import DataSheet
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.simulation.film import densities, typical_film
@@ -80,4 +81,4 @@ def _trace(notebook: Notebook, test: Test) -> None:
                     read_at=test.created_at,
                 )
             )
-        notebook.put(replace(strip, time_min=strip.planned_min))
+        notebook.put(replace(strip, time_min=strip.planned_min, time_from=Origin.TOLD))
