@@ -8,7 +8,7 @@ from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.wrong_setting import wrong_setting_of
-from vadrin.app.library.named_records import developer_phrased, stock_named
+from vadrin.app.library.named_records import batch_named, developer_phrased, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
@@ -20,11 +20,12 @@ from vadrin.notebook.records import Frame, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
-def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, words: str) -> Test:
+def enter_roll(notebook: Notebook, film: str, developer: str, dilution: str, words: str) -> Test:
     """Write a roll that was shot without a plan, as one edit.
 
-    Frame numbers count from the first frame on the film. A roll of pictures takes the push and
-    the time that a finding of its film asks for.
+    Frame numbers count from the first frame on the film. Its batch follows its name, as in
+    ``Kelda Pan 200 batch K9``, where it is known. Nobody planned a time for it, so it has none; a
+    roll of pictures takes the push and the time that a finding of its film asks for.
 
     Raises
     ------
@@ -32,17 +33,20 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
         If the line is not understood.
     """
     roll = roll_typed(words)
-    with notebook.change(f"enter a roll of {stock}"):
-        film = stock_named(notebook, stock)
+    name, _, batch = film.partition(" batch ")
+    with notebook.change(f"enter a roll of {name.strip()}"):
+        stock = stock_named(notebook, name.strip())
+        kept = batch_named(notebook, stock.id, batch.strip()) if batch.strip() else None
         chemistry = developer_phrased(notebook, f"{developer} {dilution}".strip())
         test = notebook.add(
             Test(
                 uid=fresh_uid(),
                 kind=(WrongSetting if roll.pictures else Speed).key,
-                stock_id=film.id,
+                stock_id=stock.id,
+                batch_id=kept.id if kept else None,
                 developer_id=chemistry.id,
                 created_at=now(),
-                exposure_index=roll.exposure_index or film.box_speed,
+                exposure_index=roll.exposure_index or stock.box_speed,
                 first_stop=roll.first,
                 last_stop=roll.last,
                 step=roll.step,
@@ -59,11 +63,10 @@ def enter_roll(notebook: Notebook, stock: str, developer: str, dilution: str, wo
             raise EditRefusedError("the roll could not be written")
         _mark_as_shot(notebook, sheet, roll)
         wrong = wrong_setting_of(notebook, test)
-        if wrong is not None:
-            strip = sheet.strips[0].strip
-            notebook.put(
-                replace(strip, push=wrong.stops, planned_min=_to_five_seconds(wrong.minutes))
-            )
+        for strip in (s.strip for s in sheet.strips):
+            asked = None if wrong is None else _to_five_seconds(wrong.minutes)
+            push = strip.push if wrong is None else wrong.stops
+            notebook.put(replace(strip, push=push, planned_min=asked))
     return test
 
 

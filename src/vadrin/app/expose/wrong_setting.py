@@ -33,12 +33,15 @@ class MisratedRoll:
     basis : str
         What that time rests on.
     found_index : float
+    batch : str
+        The batch that was found so, where it is not known to be the roll's own.
     """
 
     stops: float
     minutes: float
     basis: str
     found_index: float
+    batch: str = ""
 
 
 def wrong_setting_of(notebook: Notebook, test: Test) -> MisratedRoll | None:
@@ -52,7 +55,7 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> MisratedRoll | None:
     minutes, basis = _push_time(found, stops)
     if basis == _BY_RULE:
         basis += f"; that rule: {score_words(share_score(notebook))}"
-    return MisratedRoll(stops, minutes, basis, found.exposure_index)
+    return MisratedRoll(stops, minutes, basis, found.exposure_index, found.batch)
 
 
 def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> MisratedRoll | None:
@@ -77,9 +80,18 @@ def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
     return (
         f"Shot at EI {marked_ei(sheet.test.exposure_index)}, this roll is a {kind} of "
         f"{stops_counted(wrong.stops)}: this film was found to be EI "
-        f"{marked_ei(wrong.found_index)} here. Develop the whole roll "
-        f"{minutes_text(wrong.minutes)} min ({wrong.basis})."
+        f"{marked_ei(wrong.found_index)} here{of_batch(wrong.batch, sheet)}. "
+        f"Develop the whole roll {minutes_text(wrong.minutes)} min ({wrong.basis})."
     )
+
+
+def of_batch(batch: str, sheet: TestSheet) -> str:
+    """What has to be said of a finding of another batch; empty where it is the roll's own."""
+    if not batch:
+        return ""
+    own = sheet.batch.name if sheet.batch else ""
+    mine = f"this roll is batch {own}" if own else "which batch this roll is nobody said"
+    return f" in batch {batch} ({mine})"
 
 
 def _push_time(found: LatestFinding, stops: float) -> tuple[float, str]:

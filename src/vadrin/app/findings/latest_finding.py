@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from vadrin.app.findings.kept_report import KeptPush, KeptReport
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.results.hold_rule import HoldRule
-from vadrin.notebook.records import Finding, Test
+from vadrin.notebook.records import Batch, Finding, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -20,6 +21,8 @@ class LatestFinding:
     Attributes
     ----------
     exposure_index, time_min : float
+    batch : str
+        The batch that was found so, where the test's own is another, or was not said; else empty.
     rule : HoldRule
         What its pushes hold, wherever one time is named.
     pushes : tuple of KeptPush
@@ -30,6 +33,7 @@ class LatestFinding:
     time_min: float
     rule: HoldRule
     pushes: tuple[KeptPush, ...]
+    batch: str = ""
 
     def minutes(self, stops: float, rule: str) -> Figure:
         """Minutes of a push by a rule; between two that were found on a scale of ln t."""
@@ -58,19 +62,29 @@ class LatestFinding:
 
 
 def latest_finding(notebook: Notebook, test: Test) -> LatestFinding | None:
-    """The newest finding of a test's film in its developer; None for none."""
+    """The newest finding of a test's film in its developer; None for none.
+
+    One of the same batch comes first; one of another is marked with its batch. What was found of
+    old film says nothing of fresh film.
+    """
     same = {
-        t.id: t for t in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
+        t.id: t
+        for t in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
+        if t.kind != Rescue.key
     }
     known = notebook.all_of(Finding, "test_id", list(same))
     # A finding says 0 for an EI or a time it has no answer to.
     found = [f for f in known if f.exposure_index > 0 and f.time_min > 0]
     if not found:
         return None
-    newest = found[-1]
+    mine = [f for f in found if same[f.test_id].batch_id == test.batch_id]
+    newest = (mine or found)[-1]
+    of = notebook.get(Batch, same[newest.test_id].batch_id or 0) if not mine else None
     rule = same[newest.test_id].push_rule
     pushes = KeptReport.from_json(newest.report).pushes
-    return LatestFinding(newest.exposure_index, newest.time_min, rule, pushes)
+    return LatestFinding(
+        newest.exposure_index, newest.time_min, rule, pushes, of.name if of else ""
+    )
 
 
 def latest_finding_beside(sheet: TestSheet) -> LatestFinding | None:

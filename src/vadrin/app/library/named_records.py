@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
+from vadrin.app.display.marks import marked_ei
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Batch, Camera, Developer, Lens, Stock
 from vadrin.notebook.store import Notebook
 
 
 def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
-    """The stock with a name, written if it is new. Inside `Notebook.change`."""
+    """The stock with a name, written if it is new. Inside `Notebook.change`.
+
+    Of a new one the speed on the box is the number in its name, where there is one.
+    """
     known = notebook.all(Stock, name=name)
     if known:
         return known[0]
-    return notebook.add(Stock(name=name, box_speed=box_speed or 100.0))
+    return notebook.add(Stock(name=name, box_speed=_speed_in(name) or box_speed or 100.0))
+
+
+def _speed_in(name: str) -> float | None:
+    """The speed a film is named after: ``Brannock 400`` is 400."""
+    numbers = [float(word) for word in name.split() if word.isdecimal()]
+    return next((n for n in reversed(numbers) if n > 0 and marked_ei(n) == n), None)
 
 
 def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Developer:

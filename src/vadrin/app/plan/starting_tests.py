@@ -11,7 +11,8 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.planning.plan_request import FilmSupply
-from vadrin.notebook.records import Test
+from vadrin.core.planning.test_types.cine import Cine
+from vadrin.notebook.records import Camera, Test
 from vadrin.notebook.store import Notebook
 
 USUAL_FILM = FilmSupply(36.0)
@@ -21,6 +22,7 @@ def start_kind(notebook: Notebook, key: str) -> Test:
     """Start a test of a kind with its usual plan, film and camera as in the last test."""
     page = description_of(key)
     last = notebook.all(Test)[-1:]
+    camera = _camera_before(notebook, key)
     with notebook.change(f"new test: {page.question}"):
         stock = stock_named(notebook, "a film")
         developer = developer_named(notebook, "a developer")
@@ -41,8 +43,8 @@ def start_kind(notebook: Notebook, key: str) -> Test:
                 repeat_first=True,
                 metered_seconds=page.metered_seconds,
                 film_amount=USUAL_FILM.amount,
-                camera_id=last[0].camera_id if last else None,
-                lens_id=last[0].lens_id if last else None,
+                camera_id=camera.camera_id if camera else None,
+                lens_id=camera.lens_id if camera else None,
                 meter_id=last[0].meter_id if last else None,
                 meter_constant=last[0].meter_constant if last else METER_CONSTANT,
                 instrument_id=last[0].instrument_id if last else None,
@@ -50,6 +52,13 @@ def start_kind(notebook: Notebook, key: str) -> Test:
         )
         lay_out(notebook, test, page.times)
     return test
+
+
+def _camera_before(notebook: Notebook, key: str) -> Test | None:
+    """The newest test whose camera suits: one that runs film for cine, one of stills for others."""
+    cine = {c.id for c in notebook.all(Camera) if c.frame_rate}
+    fits = (t for t in reversed(notebook.all(Test)) if (t.camera_id in cine) == (key == Cine.key))
+    return next(fits, None)
 
 
 def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:

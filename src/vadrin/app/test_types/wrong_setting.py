@@ -10,6 +10,7 @@ from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text
 from vadrin.app.document.state import State
+from vadrin.app.expose.wrong_setting import of_batch
 from vadrin.app.findings.kept_report import PUSH_RULES
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.results.push_rows import RULE_NAMES
@@ -70,7 +71,7 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
     }
     words = (
         f"shot at EI {marked_ei(shot)}, and this film was found to be EI "
-        f"{marked_ei(found.exposure_index)} here"
+        f"{marked_ei(found.exposure_index)} here{of_batch(found.batch, sheet)}"
     )
     table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
     if minutes.value is None:

@@ -160,7 +160,7 @@ class QuestionStation(Station):
         row.setContentsMargins(px(14), 0, 0, 0)
         self.film, self.bath, self.roll = Field(), Field(), Field()
         for field, name, within, width in (
-            (self.film, "film shot already", "film", 150),
+            (self.film, "film shot already", "film batch B7", 150),
             (self.bath, "its developer", "developer", 120),
             (self.roll, "the roll in a line", ROLL_HINT, 0),
         ):
