@@ -19,7 +19,7 @@ def new_test(
 ):
     """A planned test of development times, as one edit."""
     with notebook.change("new test"):
-        stock = stock_named(notebook, film, index)
+        stock = stock_named(notebook, film, index or 100.0)
         test = Test(
             uid=fresh_uid(),
             stock_id=stock.id,

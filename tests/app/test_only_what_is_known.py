@@ -5,12 +5,18 @@ from dataclasses import replace
 import pytest
 
 from tests.notebooks import new_test
+from tests.states import state_of, worked_out
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.wrong_setting import wrong_setting_of, wrong_setting_words
 from vadrin.app.library.named_records import batch_named, camera_named, stock_named
 from vadrin.app.plan.starting_tests import start_kind
+from vadrin.app.printing.contact_sheet import give_paper_verdict
+from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.conditions import conditions_of
+from vadrin.app.test_types.film_cells import usable_indexes
+from vadrin.app.test_types.rescue import rescue_answer
+from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.records import Batch, Camera, Finding, Strip, Test
 
 
@@ -70,11 +76,40 @@ def test_a_cine_camera_is_inherited_by_cine_alone(notebook):
     assert start_kind(notebook, "cine").camera_id == cine
 
 
+def test_what_is_seen_on_prints_leaves_what_was_seen_on_the_film(notebook):
+    """Written down first: on the film every frame down to EI 25 can be used, on paper to 100."""
+    test = new_test(notebook, "Kelda Pan", "Sable", "1+1", kind="rescue", times=(8.0,))
+
+    def look(give, least):
+        for _, frame in load_sheet(notebook, test.id).frames():
+            index = frame.frame.exposure_index
+            if index is not None:
+                thin = index / 2.0 ** (frame.frame.stops or 0.0)
+                give(notebook, frame, "the frame", "use it" if thin <= least else "nothing there")
+
+    look(give_verdict, 25.0)
+    sheet = load_sheet(notebook, test.id)
+    on_film = usable_indexes(sheet.strips[0])
+    assert on_film[1] == pytest.approx(25.0)
+    look(give_paper_verdict, 100.0)
+    sheet = load_sheet(notebook, test.id)
+    assert usable_indexes(sheet.strips[0]) == on_film
+    answer = rescue_answer(state_of(sheet, worked_out(sheet)))
+    assert answer.says == "EI 25"
+    assert "contact prints show is kept beside it" in answer.words
+    with notebook.change("rate by prints"):
+        notebook.put(replace(sheet.test, school=CONTACT.key))
+    sheet = load_sheet(notebook, test.id)
+    by_print = rescue_answer(state_of(sheet, worked_out(sheet)))
+    assert by_print.says == "EI 100"
+    assert "as its contact print shows" in by_print.words
+
+
 @pytest.mark.parametrize(
-    ("name", "speed"), [("Brannock 400", 400), ("Lunar", 64), ("Pan 7", 64), ("Kelda 200 T", 200)]
+    ("name", "speed"), [("Brannock 400", 400), ("Lunar", 100), ("Pan 7", 100), ("Kelda 200 T", 200)]
 )
-def test_a_new_film_is_not_said_to_be_100(notebook, name, speed):
+def test_a_new_film_is_as_fast_as_its_name_says(notebook, name, speed):
     with notebook.change("film"):
-        assert stock_named(notebook, name, 64.0).box_speed == speed
+        assert stock_named(notebook, name).box_speed == speed
     assert notebook.all(Batch) == []
     assert notebook.all(Test) == []

@@ -6,6 +6,7 @@ from typing import TypeVar
 
 from vadrin.app.descriptions import beside_of
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
     Batch,
@@ -83,9 +84,9 @@ class _FilmOf:
     def strip_sheets(self, test: Test, routines: dict[int, Process]) -> tuple[StripSheet, ...]:
         """The strips of a test, each with its frames."""
         mine = self.strips.get(test.id, ())
-        return tuple(self.strip_sheet(s, routines, test.channel) for s in mine)
+        return tuple(self.strip_sheet(s, routines, test) for s in mine)
 
-    def strip_sheet(self, strip: Strip, routines: dict[int, Process], channel: str) -> StripSheet:
+    def strip_sheet(self, strip: Strip, routines: dict[int, Process], test: Test) -> StripSheet:
         """A strip with its frames."""
         mine = self._frames.get(strip.id, ())
         planned = any(f.wanted_stops is not None or f.turn for f in mine)
@@ -96,7 +97,8 @@ class _FilmOf:
                 str(place) if planned else frame.name,
                 tuple(self._shots.get(frame.id, ())),
                 tuple(self._seen.get(frame.id, ())),
-                channel,
+                test.channel,
+                test.school == CONTACT.key,
             )
             for place, frame in enumerate(mine, start=1)
         )

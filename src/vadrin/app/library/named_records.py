@@ -11,12 +11,12 @@ from vadrin.notebook.store import Notebook
 def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
     """The stock with a name, written if it is new. Inside `Notebook.change`.
 
-    Of a new one the speed on the box is the number in its name, where there is one.
+    Where nobody said the speed on the box of a new one, it is the number in its name, if any.
     """
     known = notebook.all(Stock, name=name)
     if known:
         return known[0]
-    return notebook.add(Stock(name=name, box_speed=_speed_in(name) or box_speed or 100.0))
+    return notebook.add(Stock(name=name, box_speed=box_speed or _speed_in(name) or 100.0))
 
 
 def _speed_in(name: str) -> float | None:

@@ -32,7 +32,7 @@ def compared_material(notebook: Notebook, test: Test, name: str) -> OtherMateria
     """The film or chemistry with a name, written where it is new. Inside `change`."""
     if test.compared is Compared.STOCKS:
         stock, _, batch = name.partition(" batch ")
-        film = stock_named(notebook, stock.strip(), test.exposure_index)
+        film = stock_named(notebook, stock.strip())
         kept = batch_named(notebook, film.id, batch.strip()).id if batch.strip() else None
         return OtherMaterial(film.id, kept)
     if test.compared is Compared.BATCHES:

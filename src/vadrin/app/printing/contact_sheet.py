@@ -5,15 +5,9 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.results.contact_prints import (
-    BEST,
-    ON_PAPER,
-    best_frame,
-    contact_answer,
-    paper_verdict,
-)
+from vadrin.app.results.contact_prints import BEST, best_frame, contact_answer, paper_verdict
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.sheets.test_sheet import THE_FRAME, FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import ON_PAPER, THE_FRAME, FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import USE_IT, Share, share_of
 from vadrin.notebook.records import Judgement

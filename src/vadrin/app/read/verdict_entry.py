@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.sheets.test_sheet import FAULT, FrameSheet, TestSheet
+from vadrin.app.sheets.test_sheet import FAULT, ON_PAPER, FrameSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import (
     FAULTS,
@@ -32,14 +32,16 @@ SCALE_LINES = tuple(
 
 
 def verdict_of(frame: FrameSheet, asked: str) -> str:
-    """What was last said of a frame to a question; empty for nothing."""
-    said = [j for j in frame.judgements if j.asked == asked and not j.left_out]
-    return max(said, key=lambda j: j.id).answer if said else ""
+    """What was last said of a frame on the film to a question; empty for nothing."""
+    return frame.said(asked, on_paper=False)
 
 
 def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
-    """Keep a verdict in the place of the one before; the same one again takes it away."""
-    before = [j for j in frame.judgements if j.asked == asked]
+    """Keep a verdict in the place of the one before; the same one again takes it away.
+
+    What was said of its contact print stays.
+    """
+    before = [j for j in frame.judgements if j.asked == asked and j.way != ON_PAPER]
     with notebook.change(f"frame {frame.number}, {asked}: {answer}"):
         for judged in before:
             notebook.remove(judged)

@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import ON_PAPER, FrameSheet, StripSheet, TestSheet
 from vadrin.core.figure import Figure
 
-ON_PAPER = "contact sheet"
 BEST = "prints best"
 
 
 def paper_verdict(frame: FrameSheet, asked: str) -> str:
     """What was last said of a frame's contact print; empty for nothing."""
-    said = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
-    return max(said, key=lambda j: j.id).answer if said else ""
+    return frame.said(asked, on_paper=True)
 
 
 def best_frame(strip: StripSheet) -> FrameSheet | None:

@@ -37,6 +37,8 @@ SPOILT = (FrameState.SKIPPED,)
 
 THE_FRAME = "the frame"
 """Asked of a frame where what is answered is whether it can be used."""
+ON_PAPER = "contact sheet"
+"""How a frame was looked at whose contact print was judged; anything else was on the film."""
 FAULT = "fault"
 """Asked of a frame where what is answered is a fault of it."""
 
@@ -65,6 +67,8 @@ class FrameSheet:
     """What an eye said of it, the oldest first."""
     channel: str = ""
     """The channel it is shown in, where it was read in that; empty for visual."""
+    by_print: bool = False
+    """Whether the test rates by contact prints, rather than by what is seen on the film."""
 
     @property
     def called(self) -> str:
@@ -105,8 +109,20 @@ class FrameSheet:
 
     @cached_property
     def verdict(self) -> str:
-        """What was last said of the frame as a whole; empty for nothing."""
-        said = [j for j in self.judgements if j.asked == THE_FRAME and not j.left_out]
+        """What was last said of the frame as a whole; empty for nothing.
+
+        What was seen on the film and on its contact print are kept apart: the one that the test
+        rates by counts, the other only where that one is silent.
+        """
+        return self.said(THE_FRAME, self.by_print) or self.said(THE_FRAME, not self.by_print)
+
+    def said(self, asked: str, on_paper: bool) -> str:
+        """What was last said of its print, or of the film itself; empty for nothing."""
+        said = [
+            j
+            for j in self.judgements
+            if j.asked == asked and not j.left_out and (j.way == ON_PAPER) is on_paper
+        ]
         return max(said, key=lambda j: j.id).answer if said else ""
 
     @property

@@ -11,11 +11,12 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import THE_FRAME, StripSheet, TestSheet
 from vadrin.app.test_types.beside.rescue import ReferenceFilm
 from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
+from vadrin.core.results.rating_method import CONTACT
 
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
@@ -119,7 +120,23 @@ def _todays_index(sheet: TestSheet, best: StripMetrics | None) -> tuple[Figure, 
     if not judged:
         return absent("not read yet"), ""
     value, half = max(high for _, high in judged), 2.0 ** (0.5 * (sheet.test.step or 1.0))
-    return Figure(value, value / half, value * half), ", the thinnest frame that can be used"
+    where = _judged_on(sheet)
+    return Figure(
+        value, value / half, value * half
+    ), f", the thinnest frame that can be used{where}"
+
+
+def _judged_on(sheet: TestSheet) -> str:
+    """Whether film or prints were judged, and that the other says something, too."""
+    frames = [f for _, f in sheet.frames()]
+    film, prints = (any(f.said(THE_FRAME, on_paper) for f in frames) for on_paper in (False, True))
+    if not prints:
+        return ""
+    if not film:
+        return " as its contact print shows"
+    if sheet.test.school == CONTACT.key:
+        return " as its contact print shows; what was seen on the film is kept beside it"
+    return " on the film; what its contact prints show is kept beside it"
 
 
 def _apart(index: Figure, beside: float) -> Figure:
