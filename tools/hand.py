@@ -43,9 +43,11 @@ class Hand:
     """The window and what is done to it."""
 
     def __init__(self, notebook: str) -> None:
+        from PyQt6.QtWidgets import QApplication
+
         from vadrin.commands.desktop import demo_notebook, make_application, open_window
 
-        self.app: Any = make_application()
+        self.app: Any = QApplication.instance() or make_application()
         path = demo_notebook() if notebook == "demo" else Path(notebook)
         self.window: Any = open_window(path)
         self.window.resize(1280, 800)
@@ -65,6 +67,9 @@ class Hand:
             QTimer.singleShot(15, loop.quit)
             loop.exec()
             if not self.window.busy or time.monotonic() > end:
+                # What the last turn put off, such as scrolling to the keyboard, comes in the next.
+                self.app.processEvents()
+                self.app.processEvents()
                 return
 
     def seen(self) -> list[tuple[int, int, str]]:

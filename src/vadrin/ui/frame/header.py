@@ -57,6 +57,7 @@ class Header(QWidget):
         self._quiet.timeout.connect(self._show_state)
         self._words = ""
         self._said_of: int | None = None
+        self._here: int | None = None
 
     def rescale(self) -> None:
         """Take on the text scale."""
@@ -85,8 +86,10 @@ class Header(QWidget):
             )
             self._words = " · ".join((*counts, saving))
         here = sheet.test.id if sheet is not None else None
-        if self._said_of is not None and self._said_of != here:
-            # What was said of one test is not carried to another.
+        left = self._here is not None and self._here != here
+        self._here = here
+        if self._said_of != here and (left or self._said_of is not None):
+            # What was said of one test, or while it was shown, is not carried to another.
             self._quiet.stop()
             self._said_of = None
         if not self._quiet.isActive():

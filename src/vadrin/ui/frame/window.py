@@ -32,6 +32,7 @@ from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_shee
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import TYPE_SIZES, px
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.keyboard import KeyboardInSight
 
 if TYPE_CHECKING:
     from vadrin.app.library.notebook_exchange import KeptFile
@@ -66,6 +67,7 @@ class Window(QMainWindow):
         self.finding: FindingColumn | None = None
         self.folded, self.unfolded = False, False
         self._build()
+        self._in_sight = KeyboardInSight(self)
         self._listen()
         bind(self, self.actions_everywhere, within=False)
         self.set_look(DAY)
@@ -275,6 +277,7 @@ class Window(QMainWindow):
     def _show_station(self, topic: Topic) -> None:
         self._clear_what_was_said_of_another()
         self.station().show_state(self.scene())
+        self._in_sight.look_soon()
         if Topic.STATION in topic:
             self.station().take_focus()
             self.pages.give_back(self.bench.station)
@@ -426,6 +429,7 @@ class Window(QMainWindow):
         if self.folded != (self.width() < px(_ROOMY)):
             self._fold()
         self.table.show_sheet(self.bench.sheet)
+        self._in_sight.look_soon()
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         """Take what is still being typed, finish the work in hand and let go of the file."""

@@ -3,9 +3,83 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from weakref import WeakSet
 
 from PyQt6 import sip
-from PyQt6.QtWidgets import QApplication, QWidget
+from PyQt6.QtCore import QObject, QPoint, QRect, QTimer
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QLineEdit,
+    QScrollArea,
+    QScrollBar,
+    QWidget,
+)
+
+
+def part_in_sight(widget: QWidget) -> QRect:
+    """The part of a widget that what it lies in leaves to be seen, in its own coordinates."""
+    seen, inner, above = widget.rect(), QPoint(0, 0), widget.parentWidget()
+    here: QWidget = widget
+    while above is not None and widget.isVisible():
+        inner += here.pos()
+        seen &= above.rect().translated(-inner)
+        here, above = above, None if above.isWindow() else above.parentWidget()
+    return seen if widget.isVisible() else QRect()
+
+
+def bring_into_sight(held: QWidget) -> None:
+    """Scroll whatever it lies in so far that what has the keyboard is seen.
+
+    A list or a plot that is seen in part stays where it is.
+    """
+    small = isinstance(held, QLineEdit | QAbstractButton)
+    if not small and not part_in_sight(held).isEmpty():
+        return
+    inner: QWidget = held
+    above = held.parentWidget()
+    while above is not None:
+        if isinstance(above, QScrollArea) and above.widget() is not None:
+            if above.isAncestorOf(inner):
+                above.ensureWidgetVisible(held, 0, 4)
+            inner = above
+        above = above.parentWidget()
+
+
+class KeyboardInSight(QObject):
+    """What gets the keyboard in a window is scrolled to, and stays in sight when room changes."""
+
+    def __init__(self, window: QWidget) -> None:
+        super().__init__(window)
+        self._window = window
+        self._watched: WeakSet[QScrollBar] = WeakSet()
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            app.focusChanged.connect(self._moved)
+
+    def _moved(self, _before: QWidget | None, now: QWidget | None) -> None:
+        if now is not None:
+            self.look_soon()
+
+    def look_soon(self) -> None:
+        """Look once everything has its place."""
+        QTimer.singleShot(0, self._look)
+
+    def _look(self) -> None:
+        held = QApplication.focusWidget()
+        if held is not None and self._window.isAncestorOf(held):
+            self._watch(held)
+            bring_into_sight(held)
+
+    def _watch(self, held: QWidget) -> None:
+        """What it lies in may get its room only later."""
+        above = held.parentWidget()
+        while above is not None:
+            bar = above.verticalScrollBar() if isinstance(above, QScrollArea) else None
+            if bar is not None and bar not in self._watched:
+                self._watched.add(bar)
+                bar.rangeChanged.connect(self.look_soon)
+            above = above.parentWidget()
 
 
 class KeyboardBefore:

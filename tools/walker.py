@@ -1,0 +1,385 @@
+"""Walk the real window at random, and look after every step whether it still tells the truth.
+
+``python tools/walker.py STEPS [SEED]`` walks so many steps, prints what they were, how long they
+took and how many went over 100 ms twice in a row, and the shortest steps to each fault it met.
+The tests walk for a minute by the same rules.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import sys
+import tempfile
+import time
+import traceback
+from collections import Counter
+from pathlib import Path
+from typing import Any
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+ROOT = Path(__file__).resolve().parent.parent
+sys.path[:0] = [str(ROOT), str(ROOT / "src")]
+
+import hypothesis  # noqa: E402
+from hypothesis import HealthCheck, Phase, settings  # noqa: E402
+from hypothesis import strategies as st  # noqa: E402
+from hypothesis.stateful import (  # noqa: E402
+    RuleBasedStateMachine,
+    invariant,
+    precondition,
+    rule,
+    run_state_machine_as_test,
+)
+
+from tools.hand import Hand  # noqa: E402
+from vadrin.app.document.sheet_loading import load_sheet  # noqa: E402
+from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
+from vadrin.notebook.records import Test  # noqa: E402
+from vadrin.notebook.store import Notebook  # noqa: E402
+from vadrin.ui.theme import typeface  # noqa: E402
+
+DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
+KEYS = (
+    "Tab",
+    "Shift+Tab",
+    "Up",
+    "Down",
+    "Left",
+    "Right",
+    "Return",
+    "Esc",
+    "Space",
+    "Home",
+    "End",
+    "1",
+    "2",
+    "3",
+    "4",
+    "5",
+    "u",
+    "s",
+    "n",
+    "b",
+    "r",
+    "y",
+    "t",
+    "x",
+    "F1",
+    "F2",
+    "Ctrl+K",
+    "Ctrl+Z",
+    "Ctrl+Y",
+    "Ctrl+D",
+    "Ctrl+N",
+    "Ctrl+R",
+    "Ctrl+F",
+    "Del",
+)
+WORDS = (
+    "8:00",
+    "9,5",
+    "banana",
+    "+400",
+    "-3",
+    "+4",
+    "1/125",
+    "20.5",
+    "21,5",
+    "EI 400",
+    "0.45",
+    "12",
+    "Kelda Pan 200",
+    "Sable 1+1",
+    "half stops",
+    "contact",
+    "0",
+    "2026",
+    "normal 9:30",
+    "-1, 0, 1",
+)
+KINDS_OF_STEP: Counter[str] = Counter()
+SLOW: Counter[str] = Counter()
+GOAL_S = 0.1
+
+
+class FaultError(AssertionError):
+    """Something that must hold did not."""
+
+
+class Walker(RuleBasedStateMachine):
+    """One window on a copy of the demo, and what is done to it."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.folder = Path(tempfile.mkdtemp(prefix="vadrin-walk-"))
+        self.raised: list[str] = []
+        self.hook, sys.excepthook = sys.excepthook, self._raise
+        typeface.set_scale(1.0)
+        self.hand = Hand(str(shutil.copy(DEMO, self.folder / "walk.vadrin")))
+        self.begun = self.book.everything()
+        self.slow_before = ""
+
+    def _raise(self, kind: type[BaseException], error: BaseException, trace: Any) -> None:
+        self.raised.append("".join(traceback.format_exception(kind, error, trace)))
+
+    @property
+    def window(self) -> Any:
+        return self.hand.window
+
+    @property
+    def book(self) -> Notebook:
+        book: Notebook = self.window.bench.notebook
+        return book
+
+    def _step(self, name: str, act: Any) -> None:
+        KINDS_OF_STEP[name] += 1
+        begun = time.process_time()
+        act()
+        late = name if time.process_time() - begun > GOAL_S else ""
+        if late and late == self.slow_before:
+            SLOW[name] += 1
+        self.slow_before = late
+        self.hand.settle()
+
+    def _pressed(self, words: str) -> None:
+        from PyQt6.QtGui import QKeySequence
+        from PyQt6.QtTest import QTest
+
+        combined = QKeySequence(words)[0]
+        target = self.hand.app.focusWidget() or self.window
+        QTest.keyClick(target, combined.key(), combined.keyboardModifiers())
+
+    @rule(key=st.sampled_from(KEYS))
+    def press(self, key: str) -> None:
+        """Press a key, to whatever has the keyboard."""
+        self._step(f"key {key}", lambda: self._pressed(key))
+
+    @rule(words=st.sampled_from(WORDS), key=st.sampled_from(("Return", "Tab", "Return")))
+    def write(self, words: str, key: str) -> None:
+        """Type a word, right or wrong."""
+        from PyQt6.QtTest import QTest
+
+        target = self.hand.app.focusWidget() or self.window
+        self._step("word", lambda: QTest.keyClicks(target, words))
+        self._step(f"key {key}", lambda: self._pressed(key))
+
+    @rule(letter=st.sampled_from("abcdefghijklmnopqrstuvwxyz"))
+    def page(self, letter: str) -> None:
+        """Turn to a page of the station, where the letter means one."""
+        self._step("page", lambda: self._pressed(f"Alt+{letter}"))
+
+    @rule(station=st.sampled_from([place.name for place in PLACES]))
+    def go(self, station: str) -> None:
+        """Go to a station."""
+        self._step(f"to {station}", lambda: self.window.bench.go(station))
+
+    @rule(place=st.integers(0, 200))
+    def click(self, place: int) -> None:
+        """Click on something that can be clicked: a button, or a field."""
+        from PyQt6.QtCore import Qt
+        from PyQt6.QtTest import QTest
+        from PyQt6.QtWidgets import QLineEdit, QPushButton
+
+        kinds = QPushButton, QLineEdit
+        seen = [
+            part
+            for kind in kinds
+            for part in self.window.centralWidget().findChildren(kind)
+            if part.isVisible() and part.isEnabled() and not part.visibleRegion().isEmpty()
+        ]
+        if seen:
+            part = seen[place % len(seen)]
+            button = Qt.MouseButton.LeftButton
+            self._step("click", lambda: QTest.mouseClick(part, button))
+
+    @rule(place=st.integers(0, 50))
+    def other_test(self, place: int) -> None:
+        """Open another test: nothing that was said of the one before goes along."""
+        ids = [t.id for t in self.book.all(Test)]
+        if not ids:
+            return
+        test = ids[place % len(ids)]
+        here = self.window.bench.sheet
+        refused, said = self._refusal(), self._said()
+        other = here is not None and here.test.id != test
+        self._step("another test", lambda: self.window.bench.open_test(test))
+        of_test = self.window.bench.station in STATIONS
+        if other and of_test and refused and self._refusal() == refused:
+            raise FaultError(f"refused in another test, and still shown: {refused}")
+        if other and said and said not in ("all saved",) and self._said() == said:
+            raise FaultError(f"said of another test, and still shown: {said}")
+
+    @rule(way=st.sampled_from((1, -1)))
+    @precondition(lambda self: self.window.bench.sheet is not None)
+    def type_size(self, way: int) -> None:
+        """Make the type larger, or smaller: nothing else changes."""
+        before = self.window.bench.sheet
+        self._step("type size", lambda: self.window.scale_type(way))
+        if self.window.bench.sheet != before:
+            raise FaultError("another type size changed the test")
+
+    @rule()
+    def look(self) -> None:
+        """Change the look."""
+        self._step("look", self.window.next_look)
+
+    @rule()
+    def crash(self) -> None:
+        """The power goes: what lies in the file opens, with all that was done."""
+        known = self.book.everything()
+        copy = Path(shutil.copy(self.window.bench.notebook.path, self.folder / "after.vadrin"))
+        again = Notebook(copy)
+        try:
+            if again.everything() != known:
+                raise FaultError("a copy of the file does not hold what was done")
+        finally:
+            again.close()
+
+    def _refusal(self) -> str:
+        refusal = getattr(self.window.station(), "refusal", None)
+        return str(refusal.text()) if refusal is not None and refusal.isVisible() else ""
+
+    def _said(self) -> str:
+        from PyQt6.QtWidgets import QLabel
+
+        if not self.window.header._quiet.isActive():
+            return ""
+        labels = self.window.header.findChildren(QLabel)
+        return next((x.text() for x in labels if x.accessibleName() == "state of saving"), "")
+
+    @invariant()
+    def it_tells_the_truth(self) -> None:
+        """Everything that must hold after a step."""
+        self.nothing_was_raised()
+        self.the_keyboard_is_seen()
+        self.fields_show_what_is_in_force()
+        self.screen_and_file_agree()
+
+    def nothing_was_raised(self) -> None:
+        """No exception came up."""
+        if self.raised:
+            raise FaultError(self.raised[0])
+
+    def the_keyboard_is_seen(self) -> None:
+        """What has the keyboard is on the screen, and can be used."""
+        if self.hand.app.activeModalWidget() or self.hand.app.activePopupWidget():
+            self._close_what_asks()
+        from vadrin.ui.widgets.keyboard import part_in_sight
+
+        held = self.hand.app.focusWidget()
+        if held is None or held is self.window:
+            raise FaultError(f"nothing has the keyboard at {self.window.bench.station}")
+        name = held.accessibleName() or type(held).__name__
+        if not held.isEnabled() or part_in_sight(held).isEmpty():
+            raise FaultError(f"the keyboard is at “{name}”, which nobody sees; {_lies_in(held)}")
+
+    def _close_what_asks(self) -> None:
+        while asks := self.hand.app.activePopupWidget() or self.hand.app.activeModalWidget():
+            asks.close()
+            self.hand.settle()
+        self.window.activateWindow()
+        self.hand.settle()
+
+    def fields_show_what_is_in_force(self) -> None:
+        """A field shows its value, but for words that are being typed in it."""
+        from vadrin.ui.widgets.fields import WordField
+
+        for field in self.window.centralWidget().findChildren(WordField):
+            if not field.isVisible() or (field.unsent and not field._shown):
+                continue
+            if field.text() != field._shown and not field.hasFocus():
+                name = field.accessibleName()
+                raise FaultError(f"“{name}” shows {field.text()!r}, in force is {field._shown!r}")
+
+    def screen_and_file_agree(self) -> None:
+        """The test on the bench is the test in the file, and shown anew it looks the same."""
+        bench = self.window.bench
+        if bench.sheet is not None and load_sheet(bench.notebook, bench.sheet.test.id) != (
+            bench.sheet
+        ):
+            raise FaultError("the test on the bench is not the one in the file")
+
+    def teardown(self) -> None:
+        """Undo all, and redo all: first and last are as they were."""
+        try:
+            self._to_and_fro()
+        finally:
+            sys.excepthook = self.hook
+            self.window.close()
+            self.hand.settle()
+            shutil.rmtree(self.folder, ignore_errors=True)
+
+    def _to_and_fro(self) -> None:
+        book, last = self.book, self.book.everything()
+        count = 0
+        while book.undo() is not None:
+            count += 1
+        if book.everything() != self.begun:
+            what = _differing(self.begun, book.everything())
+            raise FaultError(f"{count} edits undone did not give back the file: {what}")
+        # What the walk itself took back and did not do again stays taken back.
+        for _ in range(count):
+            book.redo()
+        if book.everything() != last:
+            what = _differing(last, book.everything())
+            raise FaultError(f"{count} edits done again are not as they were: {what}")
+
+
+def _lies_in(part: Any) -> str:
+    """What a part lies in, and how large each of it is."""
+    words = []
+    while part is not None:
+        at = part.geometry()
+        words.append(f"{type(part).__name__} {at.x()},{at.y()} {at.width()}x{at.height()}")
+        part = part.parentWidget()
+    return " in ".join(words)
+
+
+def _differing(one: dict[Any, list[Any]], other: dict[Any, list[Any]]) -> str:
+    """The records of two notebooks that differ."""
+    lines = []
+    for kind in one:
+        lines += [f"only before: {r}" for r in one[kind] if r not in other[kind]]
+        lines += [f"only after: {r}" for r in other[kind] if r not in one[kind]]
+    return "\n".join(lines[:6])
+
+
+def walk(examples: int, steps: int, seed: int | None = None, shrink: bool = False) -> None:
+    """Walk; raises with the shortest steps to the first fault."""
+    machine = Walker if seed is None else hypothesis.seed(seed)(Walker)
+    run_state_machine_as_test(
+        machine,
+        settings=settings(
+            max_examples=examples,
+            stateful_step_count=steps,
+            deadline=None,
+            database=None,
+            derandomize=seed is None,
+            suppress_health_check=list(HealthCheck),
+            phases=(Phase.generate, Phase.shrink) if shrink else (Phase.generate,),
+        ),
+    )
+
+
+def main(words: list[str]) -> int:
+    """Walk as told, and print what was done."""
+    steps = int(words[0]) if words else 500
+    from vadrin.commands.desktop import make_application
+
+    application = make_application()
+    begun, failed = time.time(), 0
+    try:
+        walk(max(1, steps // 50), 50, int(words[1]) if len(words) > 1 else 0)
+    except Exception as error:
+        failed = 1
+        traceback.print_exception(error)
+    spent = time.time() - begun
+    print(f"{sum(KINDS_OF_STEP.values())} steps in {spent:.0f} s")
+    print("over 100 ms twice in a row:", dict(SLOW) or "none")
+    del application
+    return failed
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))
