@@ -49,7 +49,7 @@ def test_it_catches_a_hidden_keyboard_a_stale_field_and_a_lost_edit(walker):
     field = walker.window.station().fields["ei"]
     shown = field.text()
     field.setText("999")
-    with pytest.raises(FaultError, match="“999”|'999'"):
+    with pytest.raises(FaultError, match="999"):
         walker.it_tells_the_truth()
     field.setText(shown)
     held = walker.hand.app.focusWidget()

@@ -53,12 +53,15 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
     """
     strips = notebook.all(Strip, test_id=request.test.id)
     with notebook.change(label):
+        before = notebook.get(Test, request.test.id)
+        there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
         test = notebook.put(_with_names(notebook, request))
+        if before is not None and _only_named_anew(before, test) and _unscripted(there):
+            return
         try:
             plan = drafted_strips(notebook, test, request.times)
         except ValueError as error:
             raise EditRefusedError(str(error)) from error
-        there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
         scripted = description_of(test.kind).kind.scripted
         if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
             for strip, (draft, _) in zip(strips, plan, strict=True):
@@ -82,6 +85,20 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
             )
         notebook.remove_all(strips)
         write_strips(notebook, test, plan)
+
+
+_NAMED = ("stock_id", "batch_id", "developer_id", "camera_id", "lens_id", "twin_id")
+
+
+def _only_named_anew(before: Test, after: Test) -> bool:
+    """Whether film or chemistry alone got another name."""
+    named = {name: getattr(after, name) for name in (*_NAMED, "exposure_index")}
+    return replace(before, **named) == after
+
+
+def _unscripted(frames: list[Frame]) -> bool:
+    """Whether frames came from a file, so that no script ever asked for them."""
+    return bool(frames) and all(f.seconds is None and f.state == FrameState.EXPOSED for f in frames)
 
 
 def _with_names(notebook: Notebook, request: PlanEdit) -> Test:

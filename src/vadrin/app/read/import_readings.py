@@ -92,7 +92,7 @@ def _write_strip(
     frames = notebook.add_all([_frame(strip, place, first) for place, (first, *_) in groups])
     notebook.add_all(
         [
-            _reading(frame, place, row)
+            reading_of(frame, place, row)
             for frame, group in zip(frames, by_frame.values(), strict=True)
             for place, row in enumerate(group)
         ]
@@ -114,7 +114,8 @@ def _frame(strip: Strip, place: int, row: TableRow) -> Frame:
     )
 
 
-def _reading(frame: Frame, place: int, row: TableRow) -> Reading:
+def reading_of(frame: Frame, place: int, row: TableRow) -> Reading:
+    """A row of a file as the reading of a frame."""
     ours = (LEFT_OUT, DENSITY_LOW, DENSITY_HIGH, DENSITY_SD)
     step, told = row.step, row.own_deviation
     known = ours if step or told else (LEFT_OUT,)
@@ -161,7 +162,7 @@ def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> i
         readings = []
         for row in table.rows:
             frame = frames[row.strip, row.frame]
-            readings.append(replace(_reading(frame, counts.get(frame.id, 0), row), read_at=now()))
+            readings.append(replace(reading_of(frame, counts.get(frame.id, 0), row), read_at=now()))
             counts[frame.id] = counts.get(frame.id, 0) + 1
         return len(notebook.add_all(readings))
 

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.read.import_readings import fill_frames, import_table, remembered_columns
+from vadrin.app.read.waiting_test import WaitingTest, fill_waiting
 from vadrin.core.interruption import interruptible
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import read_readings
@@ -130,6 +131,18 @@ def intake_of(table: ReadingsTable) -> TableIntake:
         shown.append(f"and {len(problems) - _SHOWN} more")
     cells = f"{counted(len(problems), 'cell')} of {table.source} could not be read."
     return TableIntake(table, cells, "\n".join(shown))
+
+
+def take_to_waiting(bench: Workbench, waiting: WaitingTest, table: ReadingsTable) -> bool:
+    """Bring a table into the test that waited for it, and go there."""
+    count = bench.edit_or_raise(lambda book: fill_waiting(book, waiting, table.source))
+    if count is None:
+        return False
+    bench.open_test(waiting.sheet.test.id)
+    bench.go("curves")
+    words = f"Imported {counted(count, 'reading')} from {table.source} to {waiting.sheet.title}."
+    bench.said.emit(f"{words} {table.left_out_words}".strip())
+    return True
 
 
 def take_readings(bench: Workbench, table: ReadingsTable) -> bool:

@@ -93,14 +93,38 @@ class ReadingsImport:
 
         intake = intake_of(table)
         if not intake.complaint:
-            self._take(table)
+            self._offer_waiting(table)
             return
         acts: list[Remedy] = []
         if intake.rows:
             acts.append(
-                (f"Import the other {counted(intake.rows, 'reading')}", lambda: self._take(table))
+                (
+                    f"Import the other {counted(intake.rows, 'reading')}",
+                    lambda: self._offer_waiting(table),
+                )
             )
         self._banner.ask(intake.complaint, intake.cells, acts)
+
+    def _offer_waiting(self, table: ReadingsTable) -> None:
+        """A test that waits for just these readings is offered before a new one is made."""
+        from vadrin.app.read.reading_files import take_to_waiting
+        from vadrin.app.read.waiting_test import waiting_test
+
+        waiting = waiting_test(self._bench.notebook, self._bench.sheet, table)
+        if waiting is None:
+            self._take(table)
+            return
+        fits = waiting
+
+        def to_it() -> None:
+            self._banner.close_notice()
+            take_to_waiting(self._bench, fits, table)
+
+        acts: list[Remedy] = [
+            (f"To {fits.sheet.title}", to_it),
+            ("A new test of them", lambda: self._take(table)),
+        ]
+        self._banner.ask(fits.words, "", acts, "Import nothing")
 
     def _take(self, table: ReadingsTable) -> None:
         from vadrin.app.read.reading_files import take_readings
