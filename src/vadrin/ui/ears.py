@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import math
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal
+from PyQt6.QtWidgets import QApplication
 
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.instruments.listening import Listening
 from vadrin.ui.widgets.sound_cues import Cue
+
+if TYPE_CHECKING:
+    from vadrin.ui.desktop_bus import DesktopBus
 
 _LISTEN_MS = 60
 
@@ -30,6 +35,31 @@ class Ears(QObject):
         self._timer = QTimer(self)
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.hear)
+        self._desktop: DesktopBus | None = None
+
+    @property
+    def desktop(self) -> DesktopBus:
+        """The desktop; nothing is loaded for it before a clock runs."""
+        if self._desktop is None:
+            from vadrin.ui.desktop_bus import DesktopBus
+
+            self._desktop = DesktopBus()
+            self._desktop.changed.connect(self.heard)
+        return self._desktop
+
+    def _keep_awake(self) -> None:
+        running = self.listening.running_test() is not None
+        if running or self._desktop is not None:
+            self.desktop.stay_awake(running)
+
+    @property
+    def sleep_trouble(self) -> str:
+        """Why the computer may fall asleep meanwhile; empty for not at all."""
+        return self._desktop.trouble if self._desktop is not None else ""
+
+    def tell_due(self, words: str) -> None:
+        """Say over other windows that an act is due."""
+        self.desktop.notify(words)
 
     def note(self, topic: Topic) -> None:
         """Clocks may have been started or stopped."""
@@ -39,6 +69,7 @@ class Ears(QObject):
 
     def look(self) -> None:
         """Listen on, if there is anything to hear."""
+        self._keep_awake()
         if self.listening.needed and not self._timer.isActive():
             self._timer.start(_LISTEN_MS)
         elif not self.listening.needed:
@@ -48,6 +79,8 @@ class Ears(QObject):
         """Take what came; the ear first: what is drawn may be a little late, a sound may not."""
         if self.listening.act_passed():
             self.cue.next(turned=True)
+            if QApplication.activeWindow() is None:
+                self.tell_due(self.listening.due_words())
         if self.listening.hear():
             self.heard.emit()
         self.look()
@@ -65,3 +98,4 @@ class Ears(QObject):
         """The window closes."""
         self._timer.stop()
         self.listening.close()
+        self._keep_awake()

@@ -133,6 +133,11 @@ class Listening:
 
         return act_passed(self._running, before, now)
 
+    def due_words(self) -> str:
+        """What the clocks that run are at, in a line."""
+        now = moment_now().uptime
+        return "; ".join(clock.words(now) for clock in self._running)
+
     def hear(self) -> bool:
         """Take what came on every line; whether there was anything."""
         return self._hear_bath() | self._hear_meter()

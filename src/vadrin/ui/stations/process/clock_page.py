@@ -123,7 +123,8 @@ class ClockPage(QWidget):
         noted = [e.value for e in self._clock.events if e.what is RunEventType.TEMPERATURE]
         warmth = noted[-1] if noted else self._clock.bath_c
         self.warmth.show_value("—" if warmth is None else f"{warmth:g}")
-        self._bath.setText(bath_words(self._sheet))
+        asleep = self._ears.sleep_trouble if self._clock.events else ""
+        self._bath.setText(f"{bath_words(self._sheet)} {asleep}".strip())
         self._bath.setVisible(not self._clock.at(now.uptime).stopped)
 
     def tick(self) -> None:
