@@ -10,9 +10,19 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import new_test
 from tests.window.pages import type_into, words_of
 from vadrin.app.expose.cassette_labels import labels_of
+from vadrin.app.instruments import listening
 from vadrin.app.process import darkroom_runs
 from vadrin.app.process.rules_of_thumb import trial_lines
+from vadrin.app.process.running_clocks import RunningClock
 from vadrin.app.process.uptime import Moment, moment_now, seconds_at
+from vadrin.core.process.agitation import Agitation
+from vadrin.core.process.darkroom_clock import (
+    ClockEvent,
+    ClockStep,
+    DarkroomClock,
+    RunEventType,
+    StripTime,
+)
 from vadrin.core.restated_time import restated_time
 from vadrin.notebook.records import DarkroomRun, Developer, Process, RunEvent, Strip
 from vadrin.ui.stations.process import clock_page
@@ -139,6 +149,49 @@ def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path,
     back.press("Write these times down")
     (strip,) = back.strips().values()
     assert strip.time_min * 60 == pytest.approx(3725, abs=0.51)
+
+
+def test_what_stands_says_until_when_and_what_was_missed_is_said(
+    open_window, tmp_path, hours, monkeypatch
+):
+    monkeypatch.setattr(listening, "moment_now", hours)
+    room = room_of(
+        open_window,
+        tmp_path,
+        hours,
+        (120.0,),
+        kind="semi-stand",
+        agitation="first 60 s, then 10 s at 30 and 60 min",
+    )
+    room.press("Start the clock")
+    room.wait(200)
+    assert "agitate in 26:40" in room.said(), "half an hour is not left unsaid"
+    # The lid is closed over the first agitation.
+    ears = room.window.ears
+    ears.hear()
+    room.wait(2000 - 200)
+    ears.hear()
+    assert "agitation was due at 30:00, 3:20 ago" in words_of(room.window.banner)
+    assert "Do it now" in words_of(room.window.banner)
+    # The program dies, and is opened again after the second.
+    path = room.window.bench.notebook.path
+    room.window.bench.notebook._let_go()
+    room.hours.passed = 3725.0
+    again = open_window(path)
+    again.notebook_opened()
+    assert "agitation was due at 1:00:00, 2:05 ago" in words_of(again.banner)
+
+
+def test_frequent_agitation_is_not_called_missed_and_an_overdue_tank_is():
+    moved = Agitation(30, 10, 60)
+    steps = (ClockStep("develop", 900, moved, (StripTime("A", 900),), develops=True),)
+    clock = DarkroomClock(steps, (ClockEvent(0.0, RunEventType.START),))
+    tank = RunningClock(1, "Kelda Pan", clock)
+    assert tank.missed(10.0, 400.0) == ""
+    assert not tank.overdue(890.0)
+    assert tank.words(840.0) == "Kelda Pan: develop 1:00"
+    assert tank.overdue(980.0)
+    assert tank.words(980.0) == "Kelda Pan: develop is over its time by 1:20"
 
 
 def test_a_wall_clock_set_anew_changes_nothing_within_one_start(open_window, tmp_path, hours):

@@ -27,6 +27,8 @@ class Ears(QObject):
     """
 
     heard = pyqtSignal()
+    slept = pyqtSignal(str)
+    """What was due while the computer slept."""
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
@@ -77,7 +79,11 @@ class Ears(QObject):
 
     def hear(self) -> None:
         """Take what came; the ear first: what is drawn may be a little late, a sound may not."""
-        if self.listening.act_passed():
+        passed = self.listening.act_passed()
+        if self.listening.missed:
+            self.slept.emit(self.listening.missed)
+            self.listening.missed = ""
+        if passed:
             self.cue.next(turned=True)
             if QApplication.activeWindow() is None:
                 self.tell_due(self.listening.due_words())

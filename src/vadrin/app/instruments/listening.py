@@ -9,7 +9,7 @@ from vadrin.app.process.uptime import moment_now
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.core.origin import Origin
-from vadrin.notebook.records import DarkroomRun
+from vadrin.notebook.records import DarkroomRun, RunEvent
 
 if TYPE_CHECKING:
     from vadrin.app.instruments.densitometer import DensitometerLine
@@ -17,6 +17,8 @@ if TYPE_CHECKING:
     from vadrin.app.process.running_clocks import RunningClock
     from vadrin.core.channels import Channel
 
+_SLEPT_S = 20.0
+"""Seconds without a look after which the computer slept."""
 ZERO, PATCH = "zero", "patch"
 """What the next reading of a densitometer is of, where it is of no frame."""
 
@@ -34,6 +36,8 @@ class Listening:
         `ZERO` or `PATCH`, where the next reading is of that; empty for a frame.
     bath_trouble, meter_trouble : str
         Why nothing comes, in words, as it was told last.
+    missed : str
+        What was due while the computer slept, in words, until it was told.
     """
 
     def __init__(self, bench: Workbench) -> None:
@@ -44,6 +48,7 @@ class Listening:
         self._running: tuple[RunningClock, ...] = ()
         self._seen: float | None = None
         self._bath_of: int | None = None
+        self.missed = ""
 
     @property
     def needed(self) -> bool:
@@ -127,11 +132,28 @@ class Listening:
         """Whether an act of any clock came since this was asked last."""
         now, before = moment_now().uptime, self._seen
         self._seen = now
+        if before is not None and now - before > _SLEPT_S:
+            self.missed = self._missed_since(before, now)
         if before is None or not self._running:
             return False
         from vadrin.app.process.running_clocks import act_passed
 
         return act_passed(self._running, before, now)
+
+    def went_on(self) -> tuple[str, bool]:
+        """What was due while the program was closed, and whether a thermometer was read then."""
+        now, book = moment_now(), self._bench.notebook
+        words, read = [], False
+        for each in self._running:
+            last = max((e.at for e in each.clock.events), default=now.uptime)
+            words.append(each.missed(last, now.uptime))
+            for run in book.all(DarkroomRun, test_id=each.test_id):
+                events = book.all(RunEvent, run_id=run.id)
+                read |= any(e.value_from is Origin.MEASURED for e in events)
+        return " ".join(w for w in words if w), read
+
+    def _missed_since(self, before: float, now: float) -> str:
+        return " ".join(w for c in self._running if (w := c.missed(before, now)))
 
     def due_words(self) -> str:
         """What the clocks that run are at, in a line."""

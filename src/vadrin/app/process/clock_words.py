@@ -119,6 +119,15 @@ def _doing(clock: DarkroomClock, state: ClockState) -> str:
     return "agitate" if state.moving else "let it stand"
 
 
+def _far_ahead(clock: DarkroomClock, state: ClockState) -> Mark | None:
+    """The next act where none comes soon: film that stands for half an hour has one, too."""
+    acts = (a for a in state.coming if a.at > state.elapsed_s and a.kind is not DueActionKind.REST)
+    act = next(acts, None)
+    if act is None:
+        return None
+    return Mark(act.at - state.elapsed_s, _act_words(act, clock, state.step), act.kind in _HEAVY)
+
+
 def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> str:
     """The next acts, and in how long; what is overdue comes first."""
     overdue = [m.words for m in marks if m.ahead_s <= 0 and m.heavy]
@@ -126,7 +135,7 @@ def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> str:
         return f"now: {overdue[0]}"
     if ahead is None:
         return ""
-    together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S]
+    together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S] or [ahead]
     acts = [m.words for m in sorted(together, key=lambda m: not m.heavy)]
     return f"{', '.join(acts)} in {seconds_text(ahead.ahead_s)}"
 
@@ -136,7 +145,7 @@ def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
     state = clock.at(now)
     title = f"{clock.steps[state.step].name} · step {state.step + 1} of {len(clock.steps)}"
     marks = _marks(clock, state)
-    ahead = next((m for m in marks if m.ahead_s > 0), None)
+    ahead = next((m for m in marks if m.ahead_s > 0), None) or _far_ahead(clock, state)
     live = bool(clock.events) and not state.stopped
     urgent = live and state.running and ahead is not None and ahead.ahead_s < _URGENT_S
     return ClockFaceWords(

@@ -8,8 +8,12 @@ from dataclasses import dataclass
 from vadrin.app.process.clock_words import seconds_text
 from vadrin.app.process.darkroom_runs import Clock, clock_of
 from vadrin.app.process.uptime import Moment
+from vadrin.core.process.darkroom_clock import DueActionKind
 from vadrin.notebook.records import DarkroomRun, Stock, Test
 from vadrin.notebook.store import Notebook
+
+_RARELY_S = 120.0
+"""Seconds between two acts over which one that was missed is worth catching up."""
 
 
 @dataclass(frozen=True)
@@ -21,10 +25,38 @@ class RunningClock:
     clock: Clock
 
     def words(self, now: float) -> str:
-        """The film, its step and what is left of it."""
+        """The film, its step and what is left of it; said where it is over its time."""
         state = self.clock.at(now)
+        step = self.clock.steps[state.step].name
+        if self.overdue(now):
+            return f"{self.film}: {step} is over its time by {seconds_text(-state.left_s)}"
         left = "paused" if state.paused else seconds_text(state.left_s)
-        return f"{self.film}: {self.clock.steps[state.step].name} {left}"
+        return f"{self.film}: {step} {left}"
+
+    def overdue(self, now: float) -> bool:
+        """Whether its step should be over."""
+        state = self.clock.at(now)
+        return state.running and state.left_s < -0.5
+
+    def missed(self, before: float, now: float) -> str:
+        """What was due while nobody looked, in a sentence; empty for nothing.
+
+        Only hands that are asked for rarely are named: of an agitation every half minute the
+        next one comes at once.
+        """
+        state = self.clock.at(now)
+        since = state.elapsed_s - (now - before)
+        acts = [a for a in self.clock.acts_of(state.step) if a.kind is DueActionKind.AGITATE]
+        passed = [a.at for a in acts if max(since, _RARELY_S / 2) < a.at <= state.elapsed_s]
+        following = [a.at for a in acts if a.at > state.elapsed_s]
+        if not passed or not state.running:
+            return ""
+        if following and following[0] - passed[-1] < _RARELY_S:
+            return ""
+        return (
+            f"{self.film}: agitation was due at {seconds_text(passed[-1])}, "
+            f"{seconds_text(state.elapsed_s - passed[-1])} ago. Do it now, if nobody did."
+        )
 
 
 def running_clocks(notebook: Notebook, now: Moment) -> tuple[RunningClock, ...]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -13,6 +14,7 @@ from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, 
 from vadrin.app.document.answering import Answering
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.overview.progress import steps_of
+from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.ears import Ears
 from vadrin.ui.frame.banner import Banner
@@ -174,6 +176,7 @@ class Window(QMainWindow):
         self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
         self.updates.subscribe(column, lambda _: self._show_finding())
         self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
+        self.ears.slept.connect(self.banner.complain)
         self.updates.subscribe(self._topics_here, self._show_station)
         self.bench.said.connect(self._say)
         self.table.picked.connect(self.bench.select)
@@ -335,6 +338,13 @@ class Window(QMainWindow):
         self.updates.flush()
         self.station().turn_to("clock")
         self.ears.look()
+        missed, read = self.ears.listening.went_on()
+        if read:
+            with suppress(EntryError):
+                self.ears.listening.listen_to_bath()
+                self.ears.look()
+        if missed:
+            self.banner.complain(missed)
         title = self.bench.sheet.title if self.bench.sheet is not None else ""
         self.bench.said.emit(f"The clock of {title} went on: film is in the tank.")
 

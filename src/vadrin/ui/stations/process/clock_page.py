@@ -35,7 +35,7 @@ from vadrin.ui.stations.process.clock_face import ClockFace
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
@@ -153,6 +153,7 @@ class ClockPage(QWidget):
             link = item.widget() if item else None
             if isinstance(link, QPushButton):
                 link.setText(each.words(now))
+                link.setFont(role_font(Role.ALARM if each.overdue(now) else Role.BODY))
         due = next_act_in(self._running, now)
         whole = self._clock.at(now).left_s % 1.0 if self._clock is not None else 0.0
         wait = max(1, math.ceil(1000 * min(whole or 1.0, 1.0 if due is None else due)))
