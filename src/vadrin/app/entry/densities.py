@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from vadrin.app.entry.numbers import number_typed, number_within
@@ -21,7 +22,8 @@ def density_typed(words: str) -> float:
     ------
     EntryError
     """
-    return number_within(words, 0, 6, "a density lies between 0 and 6, such as 0.49")
+    plain = re.sub(r"^d\s*=?\s*|\s*d$", "", words.strip().lower())
+    return number_within(plain, 0, 6, "a density lies between 0 and 6, such as 0.49")
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,7 @@ def temperature_typed(
     ------
     EntryError
     """
-    plain = words.replace("°", " ").strip()
+    plain = re.sub(r"degrees?|deg\.?", " ", words.replace("°", " "), flags=re.IGNORECASE).strip()
     unit = plain[-1:].upper()
     value = number_typed(plain[:-1] if unit in ("C", "F") else plain, "20 or 20.5")
     if unit == "F" or (fahrenheit and unit != "C"):

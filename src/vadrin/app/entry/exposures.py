@@ -11,6 +11,10 @@ from vadrin.errors import EntryError
 OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops (+2)"
 
 
+_NAMED_INDEX = re.compile(r"^(?:e\.?\s?i\.?|iso)\s*:?\s*|\s*(?:ei|iso)$")
+"""An EI with its name before or after it; a speed may have its degrees behind a stroke."""
+
+
 def exposure_index_typed(words: str) -> float:
     """An exposure index: ``400``, ``EI 400``, ``1,600``, ``1 600``.
 
@@ -18,7 +22,8 @@ def exposure_index_typed(words: str) -> float:
     ------
     EntryError
     """
-    plain = ungrouped(words.strip().lower().removeprefix("ei").removeprefix("iso"))
+    plain = _NAMED_INDEX.sub("", words.strip().lower()).strip()
+    plain = ungrouped(re.sub(r"/\d{1,2}\s*°$", "", plain))
     return number_within(plain, 0.1, 100_000, "an EI lies between 0.1 and 100000", "100")
 
 
@@ -51,7 +56,7 @@ def stops_typed(words: str, low: float, high: float, refusal: str) -> float:
     ------
     EntryError
     """
-    plain = words.strip().lower().removesuffix("stops").removesuffix("stop")
+    plain = re.sub(r"\s*(?:stops?|ev)$", "", words.strip().lower())
     return number_within(plain, low, high, refusal, "−3 or +1½")
 
 
@@ -62,7 +67,7 @@ def aperture_typed(words: str) -> float:
     ------
     EntryError
     """
-    plain = words.strip().lower().removeprefix("f").removeprefix("/")
+    plain = re.sub(r"^(?:f\s*[/:]?|1\s*:)\s*", "", words.strip().lower())
     return number_within(plain, 0.7, 128, "an aperture lies between f/0.7 and f/128", "f/8")
 
 

@@ -7,7 +7,17 @@ import re
 
 from vadrin.errors import EntryError
 
-_PARTS = {"⅓": 1 / 3, "½": 0.5, "⅔": 2 / 3, "1/3": 1 / 3, "1/2": 0.5, "2/3": 2 / 3}
+_GLYPHS = {
+    "½": 1 / 2,
+    "⅓": 1 / 3,
+    "⅔": 2 / 3,
+    "¼": 1 / 4,
+    "¾": 3 / 4,
+    "⅙": 1 / 6,
+    "⅚": 5 / 6,
+    "⅛": 1 / 8,
+}
+_PART = re.compile(r"([½⅓⅔¼¾⅙⅚⅛])|(?:(?<=[\s+-])|^)(\d)\s*/\s*([2-9])")
 _PLAIN = re.compile(r"[-+]?(\d+(\.\d*)?|\.\d+)(e[-+]?\d+)?", re.IGNORECASE)
 
 
@@ -37,13 +47,13 @@ def number_typed(text: str, like: str = "0.49 or 0,49") -> float:
     EntryError
         With words for the person who typed it.
     """
-    plain = text.strip().replace(",", ".").replace("−", "-")
+    plain = text.strip().replace(",", ".").replace("−", "-").replace("–", "-")
     sign = -1.0 if plain.startswith("-") else 1.0
     part = 0.0
-    for glyph, share in _PARTS.items():
-        if plain.endswith(glyph):
-            plain, part = plain[: -len(glyph)].strip(), share
-            break
+    found = _PART.search(plain)
+    if found and found.end() == len(plain):
+        part = _GLYPHS[found[1]] if found[1] else int(found[2]) / int(found[3])
+        plain = plain[: found.start()].strip()
     if part and plain in ("", "-", "+"):
         return sign * part
     whole = float(plain) if _PLAIN.fullmatch(plain) else math.nan

@@ -5,27 +5,23 @@ from __future__ import annotations
 import re
 from datetime import date
 
-from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.durations import duration_s
+from vadrin.app.entry.numbers import number_typed, ungrouped
 from vadrin.errors import EntryError
 
 LONGEST_MIN = 600
 _SHUTTER = "1/125 or 2 s"
-_FRACTION_MARKS = {"½": "0.5", "⅓": "1/3", "¼": "1/4"}
 
 
 def minutes_typed(text: str) -> float:
-    """Minutes: ``8``, ``8.5``, ``8,5``, ``7:50``, ``7:50 min``, ``7 min 50 s``.
+    """Minutes: ``8``, ``8.5``, ``8,5``, ``7:50``, ``7 min 50 s``, ``510 s``, ``1 h 5 min``.
 
     Raises
     ------
     EntryError
         With words for the person who typed it.
     """
-    clock = re.fullmatch(r"\s*(\d+)\s*(?::\s*([0-5]\d)|min\s*([0-5]?\d))\s*(?:s|sec|min)?\s*", text)
-    if clock:
-        minutes = int(clock[1]) + int(clock[2] or clock[3]) / 60
-    else:
-        minutes = number_typed(re.sub(r"\s*min(utes)?\s*$", "", text), "8, 8.5 or 7:50")
+    minutes = duration_s(text, 60.0, "8, 8.5 or 7:50") / 60
     if not 0 < minutes <= LONGEST_MIN:
         raise EntryError(f"a development time lies above 0 and up to {LONGEST_MIN} minutes")
     return minutes
@@ -72,11 +68,13 @@ def seconds_typed(words: str) -> float:
     noted = re.fullmatch(r"(.*?)\((?:([\d.,]+) s|[a-z ]+)\)", plain)
     if noted:
         plain = (noted[2] or noted[1]).strip()
-    plain = plain.removesuffix("s").strip()
-    plain = _FRACTION_MARKS.get(plain, plain)
-    part = plain.startswith("1/")
+    part = re.fullmatch(r"1\s*/\s*(.+?)\s*(?:s|sec|secs|seconds?)?\.?", plain)
     try:
-        seconds = number_typed(plain[2:] if part else plain)
+        # A mark of a thousandth is written 1/1,000, too; 1/7.127 is a time the program names.
+        whole = part is not None and "." not in part[1]
+        of = part[1] if part is not None else ""
+        of = ungrouped(of) if whole else of
+        seconds = number_typed(of) if part else duration_s(plain, 1.0, _SHUTTER)
     except EntryError as error:
         raise EntryError(f"“{words.strip()}” is no shutter time; type {_SHUTTER}") from error
     if part and seconds:

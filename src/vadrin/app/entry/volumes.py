@@ -5,10 +5,11 @@ from __future__ import annotations
 import re
 
 from vadrin.app.display.units import METRIC, ML_A_FLUID_OUNCE, Units
-from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.numbers import number_typed, ungrouped
 from vadrin.errors import EntryError
 
-_UNIT = re.compile(r"(ml|cc|l|liters?|litres?|(?:us )?fl\.? ?oz|oz)\.?$")
+_UNIT = re.compile(r"(ml|cc|cm3|cm³|cl|dl|l|liters?|litres?|(?:us )?fl\.? ?oz|oz)\.?$")
+_SMALL = {"ml": 1.0, "cc": 1.0, "cm3": 1.0, "cm³": 1.0, "cl": 10.0, "dl": 100.0}
 
 
 def volume_typed(words: str, high_ml: float, refusal: str, units: Units = METRIC) -> float:
@@ -31,8 +32,12 @@ def volume_typed(words: str, high_ml: float, refusal: str, units: Units = METRIC
     plain = words.strip().lower()
     found = _UNIT.search(plain)
     unit = found[1] if found else units.volume
-    value = number_typed(plain[: found.start()] if found else plain, "600 or 20 fl oz")
-    scale = 1.0 if unit in ("ml", "cc") else ML_A_FLUID_OUNCE if "oz" in unit else 1000.0
+    amount = (plain[: found.start()] if found else plain).strip()
+    if unit in _SMALL:
+        # Nobody pours to a thousandth of a millilitre: 1,000 ml is a litre.
+        amount = ungrouped(amount)
+    value = number_typed(amount, "600 or 20 fl oz")
+    scale = _SMALL.get(unit, ML_A_FLUID_OUNCE if "oz" in unit else 1000.0)
     if not 1 <= value * scale <= high_ml:
         raise EntryError(refusal)
     return value * scale
