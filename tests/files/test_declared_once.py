@@ -1,7 +1,9 @@
 """What comes in many is declared once, and all that is said of it follows from there."""
 
 import ast
+import os
 import re
+import subprocess
 import sys
 import tomllib
 from dataclasses import replace
@@ -85,3 +87,27 @@ def test_an_installed_wheel_asks_for_what_the_pins_are_made_from():
     assert {"coloraide", "numpy"} <= used & names
     third_party = used - set(sys.stdlib_module_names) - {"vadrin", "__future__"}
     assert third_party <= names, "imported, and not asked for"
+
+
+def test_a_figure_is_added_by_its_declaration_alone():
+    """One more line in the table of figures is worked out, reported, and shown on both screens."""
+    code = (
+        "from dataclasses import replace\n"
+        "from vadrin.core.results import strip_figures as declared\n"
+        "dip = declared.StripFigure('dip', lambda c: 2.0 * c.x_m, name='the dip', places=2)\n"
+        "declared.STRIP_FIGURES = (*declared.STRIP_FIGURES, replace(dip, rank=99))\n"
+        "from vadrin.app.results.metric_rows import SHOWN_FIGURES, strip_cell\n"
+        "from vadrin.app.results.report import report_of\n"
+        "from vadrin.core.results.analysis import Settings, analyse\n"
+        "from oracles.closed_form import ClosedForm\n"
+        "made = analyse(ClosedForm().strips((8.0,)), Settings())\n"
+        "strip = made.strips[0]\n"
+        "told = report_of(made, 'x')['strips']['A']['dip']\n"
+        "assert abs(told['value'] - 2 * strip.log_h_m.value) < 1e-9 and told['low'] is not None\n"
+        "print(SHOWN_FIGURES[-1].name, strip_cell(strip, SHOWN_FIGURES[-1]).shown)\n"
+    )
+    environment = {**os.environ, "PYTHONPATH": f"{ROOT}{os.pathsep}{ROOT / 'src'}"}
+    done = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
+    )
+    assert done.stdout.startswith("the dip −")

@@ -111,3 +111,27 @@ def test_what_was_said_of_one_test_is_not_read_in_another(demo):
     window.bench.refresh()
     window.updates.flush()
     assert said_by(window) == "Undone: a reading."
+
+
+def test_enter_in_a_field_is_the_fields_alone_and_both_arrows_walk(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    hands = Hands(qtbot, window)
+    window.station().turn_to("verdicts")
+    frames = [f.frame.id for _, f in window.bench.sheet.frames()]
+    window.bench.select(frames[4])
+    window.station().setFocus()
+    for key, place in ((Qt.Key.Key_Right, 5), (Qt.Key.Key_Down, 6), (Qt.Key.Key_Left, 5)):
+        hands.press(key)
+        assert window.bench.frame_id == frames[place]
+    window.bench.go("print")
+    hands.settle()
+    hands.press(Qt.Key.Key_Down)
+    assert window.bench.frame_id == frames[6]
+    window.bench.go("plan")
+    hands.settle()
+    passed = []
+    window.station().keyPressEvent = lambda event: passed.append(event.key())
+    field = window.station().fields["ei"]
+    field.setFocus()
+    hands.write("250")
+    assert passed == [], "what lies under a field gets no Enter that was the field's"

@@ -250,6 +250,8 @@ class WordField(Field):
                 # Asked for again, refused words are tried again: the reason may be gone.
                 self._refused = None
                 super().keyPressEvent(event)
+                # It was this field's: the page under it does nothing with it.
+                event.accept()
                 # What is typed next takes the place of what was taken.
                 self.selectAll()
                 return

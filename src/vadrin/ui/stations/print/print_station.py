@@ -101,7 +101,7 @@ class PrintStation(PagedStation):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that no field took; the arrows walk along the film."""
-        ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}
+        ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
         if event is not None and event.key() in ways and self.bench.sheet is not None:
             ids = [f.frame.id for _, f in self.bench.sheet.frames()]
             here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0

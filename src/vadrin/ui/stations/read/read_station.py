@@ -194,6 +194,9 @@ class ReadStation(PagedStation):
         """Keys that no field took: the arrows walk along the film in every way of reading."""
         ways = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
         page = self.shown_page
+        if isinstance(page, VerdictPage):
+            # As on the contact sheet: whichever arrow one is used to, the frame goes on.
+            ways |= {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}
         # Where a picture is pointed at, the arrows are its crosshair's.
         pointing = isinstance(page, PointingPage) and page.pointing
         if pointing and event is not None and self.take_key(event):
