@@ -11,6 +11,7 @@ from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, field_of, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.decisions.decision import write_answer
+from vadrin.app.process.bath import note_bath
 from vadrin.app.process.development import type_temperature, type_time
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.results.conditions import conditions_report
@@ -93,6 +94,17 @@ def test_typing_the_time_at_process_is_what_it_takes_and_brings_no_temperature(r
     read.settle()
     strip = window.bench.sheet.strips[0].strip
     assert (strip.time_min, strip.time_from) == (None, Origin.UNKNOWN), "nor is the plan a time"
+
+
+def test_the_bath_noted_before_is_that_of_strips_typed_by_hand_and_of_no_later_run(read):
+    window = read.window
+    window.bench.edit(lambda b: note_bath(b, window.bench.sheet, 21.5, Origin.MEASURED))
+    strip = window.bench.sheet.strips[0].strip
+    window.bench.edit(lambda b: type_time(b, strip.id, "7"))
+    window.bench.refresh()
+    strip = window.bench.sheet.strips[0].strip
+    assert (strip.temperature_c, strip.temperature_from) == (21.5, Origin.MEASURED)
+    assert window.bench.sheet.test.bath_c is None
 
 
 def conditions(window):

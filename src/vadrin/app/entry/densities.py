@@ -63,6 +63,39 @@ def reading_typed(words: str) -> TypedReading:
     return TypedReading(density_typed(plain), None, channel)
 
 
+LAYERS = (Channel.RED, Channel.GREEN, Channel.BLUE)
+
+
+def readings_typed(words: str, usual: Channel | None) -> tuple[TypedReading, ...]:
+    """One reading, or red, green and blue of a frame in one line: ``0.52 0.61 0.80``.
+
+    Parameters
+    ----------
+    words : str
+    usual : Channel or None
+        The channel that a number without a name was read through on colour film; None for
+        black-and-white film, of which three numbers mean nothing.
+
+    Raises
+    ------
+    EntryError
+    """
+    pieces = [p.strip(",") for p in re.split(r"[;\s]+", words.strip()) if p.strip(",")]
+    three = len(pieces) == 3 and all(re.fullmatch(r"[\d.,]+", p) for p in pieces)
+    if three and usual is None:
+        raise EntryError(
+            "three numbers are red, green and blue of colour film; type one density, such as 0.49"
+        )
+    if three:
+        made = zip(pieces, LAYERS, strict=True)
+        return tuple(TypedReading(density_typed(p), None, channel) for p, channel in made)
+    one = reading_typed(words)
+    named = words.strip()[-1:].isalpha()
+    if usual is not None and not named:
+        one = TypedReading(one.density, one.step, usual)
+    return (one,)
+
+
 def temperature_typed(
     words: str, low: float = 5.0, high: float = 60.0, fahrenheit: bool = False
 ) -> float:

@@ -85,7 +85,11 @@ def type_time(notebook: Notebook, strip_id: int, words: str) -> None:
     warmth, known = strip.temperature_c, strip.temperature_from
     if warmth is None:
         warmth, known = _bath_of(notebook, strip)
-    develop_strip(notebook, strip, time, warmth, Origin.TOLD, known)
+    with notebook.change(f"process strip {strip.label}"):
+        develop_strip(notebook, strip, time, warmth, Origin.TOLD, known)
+        if all(s.time_min is not None for s in notebook.all(Strip, test_id=strip.test_id)):
+            # Nothing waits for this bath any more: the next run has another.
+            forget_bath(notebook, strip.test_id)
 
 
 def type_temperature(notebook: Notebook, strip_id: int, words: str) -> None:

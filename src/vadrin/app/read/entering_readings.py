@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.entry.densities import Step
-from vadrin.app.sheets.test_sheet import FrameSheet
+from vadrin.app.entry.densities import Step, TypedReading
+from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.channels import Channel
+from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Reading
 from vadrin.notebook.store import Notebook
 
@@ -61,6 +62,30 @@ def replace_readings(
                 notebook.remove(reading)
         others = tuple(r for r in sheet.readings if r.channel != channel)
         add_reading(notebook, replace(sheet, readings=others), density, channel, step)
+
+
+def keep_typed_readings(
+    notebook: Notebook, sheet: FrameSheet, typed: tuple[TypedReading, ...], again: bool
+) -> None:
+    """Write what was typed of a frame, as one edit; `again` puts it in the place of what it had."""
+    if len(typed) == 1:
+        act = replace_readings if again and sheet.readings else add_reading
+        act(notebook, sheet, typed[0].density, typed[0].channel, typed[0].step)
+        return
+    with notebook.change(f"read the layers of frame {sheet.number}"):
+        for place, one in enumerate(typed):
+            if again:
+                for before in sheet.readings:
+                    if before.channel == one.channel:
+                        notebook.remove(before)
+            made = add_reading(notebook, sheet, one.density, one.channel, one.step)
+            notebook.put(replace(made, position=len(sheet.readings) + place))
+
+
+def usual_channel(sheet: TestSheet | None, named_last: str) -> Channel | None:
+    """The channel a bare number is of where layers are read apart; None on other film."""
+    kind = type_of(sheet.test.kind) if sheet is not None else None
+    return Channel(named_last) if kind is not None and kind.channels_apart else None
 
 
 def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:

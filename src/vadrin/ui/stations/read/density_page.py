@@ -10,14 +10,21 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.entry.densities import reading_typed
-from vadrin.app.read.entering_readings import add_reading, leave_out, reading_text, replace_readings
+from vadrin.app.entry.densities import readings_typed
+from vadrin.app.read.entering_readings import (
+    keep_typed_readings,
+    leave_out,
+    reading_text,
+    usual_channel,
+)
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.read.step_wedge import wedge_steps
 from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
+from vadrin.core.channels import Channel
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
+from vadrin.ui.kept import OfTest
 from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.stations.read.densitometer_row import DensitometerRow
 from vadrin.ui.stations.read.wedge_row import WedgeRow
@@ -91,6 +98,11 @@ _HEAD = (
 )
 
 
+_LAYERS = (
+    ". Red, green and blue in one line: 0.52 0.61 0.80. A number alone is {}; name another once"
+)
+
+
 def _offset_words(frame: FrameSheet) -> str:
     """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
     if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
@@ -111,6 +123,8 @@ class DensityPage(QWidget):
         Where that is said; it stands beside its cause.
     """
 
+    _channel: OfTest[str] = OfTest(lambda: str(Channel.VISUAL))
+
     def __init__(
         self, bench: Workbench, ears: Ears, refuse: Callable[[str], None], refusal: QWidget
     ) -> None:
@@ -128,7 +142,7 @@ class DensityPage(QWidget):
         self._doubt = text("", Role.DOUBT, wrap=True)
         self._leave = button("Leave it out of the curve", self.toggle_left_out)
         self._leave.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        head = text(_HEAD, Role.CAPTION, wrap=True)
+        self._head = text(_HEAD, Role.CAPTION, wrap=True)
         self.meter = DensitometerRow(bench, ears, refuse)
         self.steps = WedgeRow()
         for part in (
@@ -136,7 +150,7 @@ class DensityPage(QWidget):
             self._noted,
             self._film,
             self.steps,
-            head,
+            self._head,
             self.field,
             self._repeats,
             refusal,
@@ -171,6 +185,9 @@ class DensityPage(QWidget):
             return
         strip, frame = place
         self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
+        usual = self._usual()
+        layers = "" if usual is None else _LAYERS.format(usual)
+        self._head.setText(_HEAD + layers)
         self._film.show_density(frame.density, scene.look)
         self._show_repeats(frame)
         noted = sheet.notes_on(frame.frame.id)
@@ -214,7 +231,7 @@ class DensityPage(QWidget):
             self._next(self.bench.sheet, frame)
             return
         try:
-            typed = reading_typed(words)
+            typed = readings_typed(words, self._usual())
         except EntryError as error:
             self.refuse(str(error))
             self.field.selectAll()
@@ -225,12 +242,15 @@ class DensityPage(QWidget):
             self.field.selectAll()
             return
         self.refuse("")
-        act = replace_readings if again and frame.readings else add_reading
-        self.bench.edit(
-            lambda notebook: act(notebook, frame, typed.density, typed.channel, typed.step)
-        )
+        self.bench.edit(lambda notebook: keep_typed_readings(notebook, frame, typed, again))
+        if len(typed) == 1:
+            self._channel = str(typed[0].channel)
         self.field.clear()
         self._next(self.bench.sheet, frame)
+
+    def _usual(self) -> Channel | None:
+        """The channel a bare number is of on colour film: the one that was named last."""
+        return usual_channel(self.bench.sheet, self._channel)
 
     def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
         following = next_to_read(sheet, frame.frame.id) if sheet else None
