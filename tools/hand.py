@@ -139,7 +139,9 @@ class Hand:
         from PyQt6.QtTest import QTest
 
         self.keys += 1
-        QTest.keyClicks(self.app.focusWidget() or self.window, words)
+        for letter in words:
+            # A letter may move the keyboard: the next one goes to where it is then.
+            QTest.keyClicks(self.app.focusWidget() or self.window, letter)
         self.settle()
         self.press(list(keys))
 

@@ -190,6 +190,13 @@ class TestOldFilm:
         assert "Too few" not in old.answer.words
         assert old.answer.figures["ei"].value is None
 
+    def test_a_base_that_was_read_is_known_where_no_speed_can_be_told(self, old):
+        self.read_old(old, -3.0, 0.5)
+        old.judge(lambda _strip, _frame: "use it")
+        answer = old.answer
+        assert answer.figures["base_fog"].value == pytest.approx(0.5, abs=0.03)
+        assert "no densities were read" not in answer.words
+
     def test_before_it_is_read_nothing_is_said(self, old):
         assert old.answer.says == ""
         assert "light box" in old.answer.act

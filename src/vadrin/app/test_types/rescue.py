@@ -81,7 +81,10 @@ def rescue_answer(state: State) -> OwnAnswer:
         default=None,
     )
     index, how = _todays_index(sheet, best)
-    fog = best.base_fog if best else absent("no densities were read")
+    # A base that was read is known, whether or not a speed could be told.
+    known_fogs = (s.base_fog for s in strips.values() if s.base_fog.present)
+    read_fog = next(known_fogs, absent("no densities were read"))
+    fog = best.base_fog if best else read_fog
     known = sheet.beside if isinstance(sheet.beside, ReferenceFilm) else None
     more, fog_words = fog_beside(fog, known)
     fresh = known.exposure_index if known else None
