@@ -107,7 +107,7 @@ def plan_requests(draw):
     turned_first=st.sampled_from(CameraControl),
     dark=st.sampled_from([(0.0,), (0.0, 1.0, 2.0, 3.0)]),
 )
-@settings(max_examples=250, deadline=None)
+@settings(max_examples=120, deadline=None)
 def test_any_plan_fits_its_camera_and_its_film(camera, plan, metered, aperture, turned_first, dark):
     try:
         strips = lay_out_plan(plan)
