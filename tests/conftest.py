@@ -19,6 +19,19 @@ settings.register_profile("suite", deadline=None)
 settings.load_profile("suite")
 
 
+def pytest_terminal_summary(terminalreporter):
+    """How many keys each job took, from the question to the card."""
+    told = {
+        report.nodeid.rpartition("::")[2]: dict(report.user_properties)["keys"]
+        for report in terminalreporter.getreports("")
+        if report.when == "teardown" and "keys" in dict(report.user_properties)
+    }
+    if told:
+        terminalreporter.section("keys per job")
+        for name, keys in sorted((n, k) for n, k in told.items() if "[" not in n):
+            terminalreporter.line(f"{keys:5d}  {name.removeprefix('test_').replace('_', ' ')}")
+
+
 @pytest.fixture(autouse=True)
 def own_folders(tmp_path_factory, monkeypatch):
     """Lists and logs go to a folder of the test, not to the person's own."""

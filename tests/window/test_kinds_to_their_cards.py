@@ -104,8 +104,9 @@ class FilmTester(Hands):
                 if dense is None:
                     self.press(DOWN)
                 else:
-                    dense = max(0.0, dense + noise * self.rng.standard_normal())
-                    self.write(f"{dense:.2f} {channel}".strip())
+                    seen = np.atleast_1d(dense)
+                    seen = np.maximum(0.0, seen + noise * self.rng.standard_normal(len(seen)))
+                    self.write(" ".join([*(f"{d:.2f}" for d in seen), channel]).strip())
         self.settle()
 
     def judge(self, key_of):
@@ -157,8 +158,11 @@ class FilmTester(Hands):
 
 
 @pytest.fixture
-def tester(qtbot, open_window, tmp_path):
-    return FilmTester(qtbot, open_window(tmp_path / "winter.vadrin"), tmp_path)
+def tester(qtbot, open_window, tmp_path, request):
+    """Someone at the keyboard; the keys of the whole job are counted and told at the end."""
+    made = FilmTester(qtbot, open_window(tmp_path / "winter.vadrin"), tmp_path)
+    yield made
+    request.node.user_properties.append(("keys", made.steps))
 
 
 def negative(tester, minutes=8.0, moved=0.0):
@@ -368,14 +372,16 @@ def test_colours_are_told_layer_by_layer(tester):
     )
     tester.shoot_and_develop()
     base = {"red": 0.2, "green": 0.5, "blue": 0.8}
-    for channel, fog in base.items():
 
-        def density(strip, frame, channel=channel, fog=fog):
-            net = PLAIN.density(tester.at(frame), 8.0) - PLAIN.density(None, 8.0)
-            push = strip.strip.push or 0.0
-            return fog + net * (1.0 + (0.12 * push if channel == "blue" else 0.0))
+    def layers(strip, frame):
+        net = PLAIN.density(tester.at(frame), 8.0) - PLAIN.density(None, 8.0)
+        push = strip.strip.push or 0.0
+        return [
+            fog + net * (1.0 + (0.12 * push if channel == "blue" else 0.0))
+            for channel, fog in base.items()
+        ]
 
-        tester.read(density, channel)
+    tester.read(layers)
     tester.press(Qt.Key.Key_C, ALT)
     for label, line in (
         ("A", "red 52 60 40"),
