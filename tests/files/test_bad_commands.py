@@ -9,7 +9,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from oracles.closed_form import ClosedForm
-from vadrin.commands import main
+from vadrin.commands import main, source_tree
 
 HEAD = "strip,frame,time_min,log_h,density\n"
 
@@ -190,3 +190,12 @@ def test_a_round_trip_through_every_kind_of_file_changes_no_answer(tmp_path, cap
     assert main(["analyse", str(before), "--json"]) == 0
     found = json.loads(capsys.readouterr().out)
     assert {**found, "source": ""} == {**wanted, "source": ""}
+
+
+@pytest.mark.parametrize("words", [["bench"], ["snapshot", "shots"]])
+def test_what_needs_the_source_tree_says_so_where_there_is_none(
+    tmp_path, monkeypatch, capsys, words
+):
+    monkeypatch.setattr(source_tree, "_ROOT", tmp_path)
+    assert main(words) == 2
+    assert "needs the source tree" in capsys.readouterr().err

@@ -1,6 +1,5 @@
 """What a pair of eyes would find wrong with a window: words cut off, lost, or on each other."""
 
-import gc
 import re
 
 from PyQt6.QtCore import QPoint, QRect, Qt
@@ -115,12 +114,7 @@ def nameless(widgets):
 def faults_of(window):
     """Everything wrong with what a window shows now."""
     QApplication.processEvents()
-    # Widgets of a window that is gone may not be collected while Qt goes through its list.
-    gc.disable()
-    try:
-        widgets = [w for w in window.findChildren(QWidget) if w.isVisible()]
-    finally:
-        gc.enable()
+    widgets = [w for w in window.findChildren(QWidget) if w.isVisible()]
     found = list(readable(window, widgets))
     faults = []
     for widget, box in found:

@@ -235,6 +235,8 @@ def test_process_fields_refuse_and_clear(qtbot, demo):
     time.setText("4:45")
     qtbot.keyClick(time, Qt.Key.Key_Return)
     assert window.bench.sheet.strips[0].strip.time_min == 4.75
+    # What was taken is shown before the next word is typed.
+    QApplication.processEvents()
     time.setText("—")
     qtbot.keyClick(time, Qt.Key.Key_Return)
     assert window.bench.sheet.strips[0].strip.time_min is None

@@ -1,5 +1,7 @@
 """What every station shares: dialogs of the menu, the light table, words that step, cues, size."""
 
+import gc
+import threading
 import wave
 from itertools import pairwise
 
@@ -208,3 +210,27 @@ def test_a_second_writer_of_one_folder_is_named(tmp_path, open_window):
     assert "reading only" in said_by(window)
     assert window.bench.notebook.everything() == before
     first.close()
+
+
+def test_circles_are_cleared_on_the_screens_thread_alone(open_window, tmp_path, qtbot):
+    """A job that makes thousands of objects clears none of another's away."""
+    window = open_window(tmp_path / "winter.vadrin")
+    assert not gc.isenabled()
+    cleared, done = [], []
+
+    class Circle:
+        def __init__(self):
+            self.me = self
+
+        def __del__(self):
+            cleared.append(threading.current_thread())
+
+    def work(_said):
+        Circle()
+        return len([[n] for n in range(400_000)])
+
+    window.jobs.run("many", work, done.append)
+    qtbot.waitUntil(lambda: bool(done), timeout=20_000)
+    assert cleared == []
+    gc.collect()
+    assert cleared == [threading.main_thread()]

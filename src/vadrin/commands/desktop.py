@@ -60,8 +60,6 @@ def make_application() -> object:
     no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
     if sys.platform == "linux" and no_screen:
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    # Seldom, so that it hardly ever falls into a key; records are many, but not in circles.
-    gc.set_threshold(50_000, 20, 50)
     app = QApplication.instance() or QApplication(["vadrin"])
     app.setApplicationName("vadrin")
     load_fonts()
@@ -124,7 +122,7 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     """
     if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
         raise UsageError(f"{notebook}: no such folder; make it first or name another place")
-    # Collecting garbage while modules load finds none and takes a tenth of the start.
+    # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
     app = make_application()
     from PyQt6.QtCore import QTimer
@@ -141,7 +139,6 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
         refusal = RefusalWindow(path, error, lambda other: shown.append(_show(other)))
         refusal.show()
         shown.append(refusal)
-    gc.enable()
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
     return int(app.exec())  # type: ignore[attr-defined]

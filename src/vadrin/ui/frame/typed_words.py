@@ -29,10 +29,14 @@ class TypedAt:
 
 
 def _places(station: QWidget) -> dict[tuple[str, int], QWidget]:
-    """What can be typed in or focused, by its name and its place among those of that name."""
+    """What can be typed in or focused, by its name and its place among those of that name.
+
+    Parts that Qt makes for itself inside others are left alone: they go when it likes.
+    """
     found: dict[tuple[str, int], QWidget] = {}
     counts: dict[str, int] = {}
-    for part in station.findChildren(QWidget):
+    own = [part for part in station.findChildren(QWidget) if type(part) is not QWidget]
+    for part in own:
         name = part.accessibleName()
         if name:
             found[(name, counts.get(name, 0))] = part

@@ -16,6 +16,7 @@ from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.overview.progress import steps_of
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, bind
+from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
 from vadrin.ui.frame.banner import Banner
 from vadrin.ui.frame.finding_line import FindingLine
@@ -70,6 +71,7 @@ class Window(QMainWindow):
         self.folded, self.unfolded = False, False
         self._build()
         self._in_sight = KeyboardInSight(self)
+        self._clearing = Clearing(self)
         self._listen()
         bind(self, self.actions_everywhere, within=False)
         self.set_look(DAY)
