@@ -71,14 +71,13 @@ def seconds_typed(words: str) -> float:
     part = re.fullmatch(r"1\s*/\s*(.+?)\s*(?:s|sec|secs|seconds?)?\.?", plain)
     try:
         # A mark of a thousandth is written 1/1,000, too; 1/7.127 is a time the program names.
-        whole = part is not None and "." not in part[1]
-        of = part[1] if part is not None else ""
-        of = ungrouped(of) if whole else of
-        seconds = number_typed(of) if part else duration_s(plain, 1.0, _SHUTTER)
+        if part:
+            of = number_typed(part[1] if "." in part[1] else ungrouped(part[1]))
+            seconds = 1.0 / of if of else 0.0
+        else:
+            seconds = duration_s(plain, 1.0, _SHUTTER)
     except EntryError as error:
         raise EntryError(f"“{words.strip()}” is no shutter time; type {_SHUTTER}") from error
-    if part and seconds:
-        seconds = 1.0 / seconds
     if not 1 / 20000 < seconds <= 36000:
         raise EntryError("a shutter time lies between 1/16000 and 36000 s, such as 1/30")
     return seconds

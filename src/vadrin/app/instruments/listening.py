@@ -147,7 +147,7 @@ class Listening:
         for each in self._running:
             last = max((e.at for e in each.clock.events), default=now.uptime)
             words.append(each.missed(last, now.uptime))
-            for run in book.all(DarkroomRun, test_id=each.test_id):
+            for run in book.all(DarkroomRun, test_id=each.test_id, confirmed=False):
                 events = book.all(RunEvent, run_id=run.id)
                 read |= any(e.value_from is Origin.MEASURED for e in events)
         return " ".join(w for w in words if w), read

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
@@ -14,9 +13,6 @@ from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.light_boxes import judged_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
-
-if TYPE_CHECKING:
-    pass
 
 
 @dataclass(frozen=True)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.state import State
 from vadrin.app.process.control_strips import control_diagnostics
@@ -11,9 +9,6 @@ from vadrin.app.results.conditions import assumed_diagnostics, planned_diagnosti
 from vadrin.app.results.next_act import mended
 from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic
-
-if TYPE_CHECKING:
-    pass
 
 
 @once

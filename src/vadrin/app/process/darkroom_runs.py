@@ -225,10 +225,9 @@ def note_event(
 
 def _warmth_from(notebook: Notebook, run: DarkroomRun) -> Origin:
     """How a run's temperature is known: by a thermometer, once one was read."""
-    origins = {
-        e.value_from for e in notebook.all(RunEvent, run_id=run.id) if e.value is not None
-    } - {Origin.UNKNOWN}
-    return Origin.MEASURED if Origin.MEASURED in origins else max(origins, default=Origin.UNKNOWN)
+    origins = {e.value_from for e in notebook.all(RunEvent, run_id=run.id) if e.value is not None}
+    known = (o for o in (Origin.MEASURED, Origin.TOLD) if o in origins)
+    return next(known, Origin.UNKNOWN)
 
 
 def confirm_run(notebook: Notebook, run: DarkroomRun, now: Moment) -> list[str]:

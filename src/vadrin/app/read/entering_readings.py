@@ -68,18 +68,13 @@ def keep_typed_readings(
     notebook: Notebook, sheet: FrameSheet, typed: tuple[TypedReading, ...], again: bool
 ) -> None:
     """Write what was typed of a frame, as one edit; `again` puts it in the place of what it had."""
+    act = replace_readings if again and sheet.readings else add_reading
     if len(typed) == 1:
-        act = replace_readings if again and sheet.readings else add_reading
         act(notebook, sheet, typed[0].density, typed[0].channel, typed[0].step)
         return
     with notebook.change(f"read the layers of frame {sheet.number}"):
-        for place, one in enumerate(typed):
-            if again:
-                for before in sheet.readings:
-                    if before.channel == one.channel:
-                        notebook.remove(before)
-            made = add_reading(notebook, sheet, one.density, one.channel, one.step)
-            notebook.put(replace(made, position=len(sheet.readings) + place))
+        for one in typed:
+            act(notebook, sheet, one.density, one.channel, one.step)
 
 
 def usual_channel(sheet: TestSheet | None, named_last: str) -> Channel | None:

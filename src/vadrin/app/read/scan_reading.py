@@ -141,7 +141,7 @@ def open_scan(
     which : int
         Which strip of the picture, counted from the top.
     said : callable
-        EyeVerdict how far it is, and raises to stop it.
+        Told how far it is, and raises to stop it.
     edge_to_edge : bool
         Whether its frames lie without a gap, as the steps of paper do.
 

@@ -58,20 +58,21 @@ def waiting_test(
     """
     if not table.exposures_known:
         return None
-    found = _fit(here, table) if here is not None else None
-    if found is not None:
-        return found
-    newest = [t for t in notebook.all(Test) if here is None or t.id != here.test.id][-_LOOKED_AT:]
-    fits = (_fit(sheet, table) for sheet in reversed(load_sheets(notebook, newest)))
-    return next((fit for fit in fits if fit is not None), None)
-
-
-def _fit(sheet: TestSheet, table: ReadingsTable) -> WaitingTest | None:
-    if sheet.read() or not sheet.strips:
-        return None
     rows: dict[str, list[TableRow]] = {}
     for row in table.rows:
         rows.setdefault(row.strip, []).append(row)
+    found = _fit(here, rows) if here is not None else None
+    if found is not None:
+        return found
+    newest = [t for t in notebook.all(Test) if here is None or t.id != here.test.id][-_LOOKED_AT:]
+    fits = (_fit(sheet, rows) for sheet in reversed(load_sheets(notebook, newest)))
+    return next((fit for fit in fits if fit is not None), None)
+
+
+def _fit(sheet: TestSheet, rows: dict[str, list[TableRow]]) -> WaitingTest | None:
+    """Where the rows of each strip go; None where they are not just what this test waits for."""
+    if sheet.read() or not sheet.strips:
+        return None
     strips, strips_by = _strips(sheet, list(rows))
     if strips is None:
         return None

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from vadrin.app.document.state import State
 from vadrin.app.results.judged_ei import JudgedEI, chosen_ei, judged_ei
@@ -13,9 +12,6 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types import Asks, type_of
 from vadrin.core.restated_time import restated_time
-
-if TYPE_CHECKING:
-    pass
 
 AS_DEVELOPED = "as developed"
 """Stands for a target where there was one development, so that no time could be looked for."""

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from vadrin.app.findings.kept_report import KeptReport
 from vadrin.core.figure import Basis
 from vadrin.core.planning.test_types.push import PUSH_SHARE
@@ -40,7 +38,6 @@ def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]
     return known
 
 
-@lru_cache(maxsize=2 * _NEWEST)
 def _pushes_of(text: str, rule: str) -> tuple[tuple[float, float], ...]:
     """Stops and measured minutes of the pushes of one report, by one rule; none where it is of
     another form."""
@@ -71,7 +68,6 @@ def one_strip_score(notebook: Notebook) -> Score:
     return score_of(tuple(trial for f in newest for trial in _one_strip_trials(f.report)))
 
 
-@lru_cache(maxsize=_NEWEST)
 def _one_strip_trials(text: str) -> tuple[Trial, ...]:
     """What the rule says of each strip of a report, beside the time that all of them found; none
     where the report is of another form, or of a test that found no time."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from math import log2, sqrt
-from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
@@ -16,9 +15,6 @@ from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
 from vadrin.core.planning.test_types.cine import Cine
-
-if TYPE_CHECKING:
-    pass
 
 _HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density")
 _APART = 1 / 3

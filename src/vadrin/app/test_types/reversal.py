@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
@@ -14,9 +13,6 @@ from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.planning.test_types.reversal import Reversal
-
-if TYPE_CHECKING:
-    pass
 
 _ALIKE, _DARK = 0.12, 1.2
 _NOT_SAID = "not said"

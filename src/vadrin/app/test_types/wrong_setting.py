@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from math import log2
-from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
@@ -19,9 +18,6 @@ from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.results.push import shadow_verdict
-
-if TYPE_CHECKING:
-    pass
 
 _NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
     "hold_contrast": "contrast held for the scene",

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
@@ -23,9 +22,6 @@ from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.tips import set_tip
-
-if TYPE_CHECKING:
-    pass
 
 _COLUMN, _NO_LIMIT = 296, 16_777_215
 _MOST_NOTES = 5

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
@@ -13,9 +12,6 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import ElidedLabel, rule, text
-
-if TYPE_CHECKING:
-    pass
 
 UNFOLD_KEY = "F2"
 

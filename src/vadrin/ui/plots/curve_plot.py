@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
@@ -29,9 +27,6 @@ from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
-
-if TYPE_CHECKING:
-    pass
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055

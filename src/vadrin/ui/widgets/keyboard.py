@@ -3,18 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from weakref import WeakSet
 
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, QPoint, QRect, QTimer
-from PyQt6.QtWidgets import (
-    QAbstractButton,
-    QApplication,
-    QLineEdit,
-    QScrollArea,
-    QScrollBar,
-    QWidget,
-)
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QScrollArea, QWidget
+
+_WATCHED = "its room is watched"
 
 
 def part_in_sight(widget: QWidget) -> QRect:
@@ -52,7 +46,6 @@ class KeyboardInSight(QObject):
     def __init__(self, window: QWidget) -> None:
         super().__init__(window)
         self._window = window
-        self._watched: WeakSet[QScrollBar] = WeakSet()
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._moved)
@@ -75,10 +68,12 @@ class KeyboardInSight(QObject):
         """What it lies in may get its room only later."""
         above = held.parentWidget()
         while above is not None:
-            bar = above.verticalScrollBar() if isinstance(above, QScrollArea) else None
-            if bar is not None and bar not in self._watched:
-                self._watched.add(bar)
-                bar.rangeChanged.connect(self.look_soon)
+            # What Qt made itself Python does not keep: that it is watched stands on the area.
+            if isinstance(above, QScrollArea) and not above.property(_WATCHED):
+                bar = above.verticalScrollBar()
+                if bar is not None:
+                    bar.rangeChanged.connect(self.look_soon)
+                    above.setProperty(_WATCHED, True)
             above = above.parentWidget()
 
 

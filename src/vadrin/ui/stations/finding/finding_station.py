@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
 
 from vadrin.app.decisions.decision import (
@@ -43,9 +41,6 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
-
-if TYPE_CHECKING:
-    pass
 
 
 class FindingStation(Station):
