@@ -192,6 +192,8 @@ def test_frequent_agitation_is_not_called_missed_and_an_overdue_tank_is():
     assert tank.words(840.0) == "Kelda Pan: develop 1:00"
     assert tank.overdue(980.0)
     assert tank.words(980.0) == "Kelda Pan: develop is over its time by 1:20"
+    assert not tank.forgotten(980.0)
+    assert tank.forgotten(900.0 + 3601), "a run from last week keeps no computer awake"
 
 
 def test_a_wall_clock_set_anew_changes_nothing_within_one_start(open_window, tmp_path, hours):

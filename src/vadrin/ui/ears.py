@@ -50,7 +50,7 @@ class Ears(QObject):
         return self._desktop
 
     def _keep_awake(self) -> None:
-        running = self.listening.running_test() is not None
+        running = self.listening.film_in_the_tank()
         if running or self._desktop is not None:
             self.desktop.stay_awake(running)
 

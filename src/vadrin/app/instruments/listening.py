@@ -120,6 +120,11 @@ class Listening:
         """The test whose clock runs; the oldest of several, None for none."""
         return self._running[0].test_id if self._running else None
 
+    def film_in_the_tank(self) -> bool:
+        """Whether a clock runs that is not merely forgotten."""
+        now = moment_now().uptime
+        return any(not clock.forgotten(now) for clock in self._running)
+
     def next_act_in(self) -> float | None:
         """Seconds until the next act of any clock; None where nothing is due."""
         if not self._running:

@@ -12,6 +12,7 @@ from vadrin.core.process.darkroom_clock import DueActionKind
 from vadrin.notebook.records import DarkroomRun, Stock, Test
 from vadrin.notebook.store import Notebook
 
+_FORGOTTEN_S = 3600.0
 _RARELY_S = 120.0
 """Seconds between two acts over which one that was missed is worth catching up."""
 
@@ -37,6 +38,11 @@ class RunningClock:
         """Whether its step should be over."""
         state = self.clock.at(now)
         return state.running and state.left_s < -0.5
+
+    def forgotten(self, now: float) -> bool:
+        """Whether it is so far over its time that no film can be waiting for anybody."""
+        state = self.clock.at(now)
+        return state.running and state.left_s < -_FORGOTTEN_S
 
     def missed(self, before: float, now: float) -> str:
         """What was due while nobody looked, in a sentence; empty for nothing.
