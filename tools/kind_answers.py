@@ -24,6 +24,14 @@ from tests.app.test_kind_answers import Bench  # noqa: E402
 from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402
 from vadrin.core.figure import Figure  # noqa: E402
+from vadrin.core.planning.test_options import (  # noqa: E402
+    IndexSeries,
+    LightsInTurn,
+    LongTimes,
+    Pushes,
+    SecondSteps,
+    SharedIndexes,
+)
 from vadrin.core.process.control_limits import ControlReading, control_chart  # noqa: E402
 from vadrin.notebook.records import Stock, Strip  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
@@ -52,7 +60,7 @@ def speed(book: Notebook, film: object, seed: int, _rng: np.random.Generator) ->
 def mixed_roll(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
     """The highest EI held: a stop over the shadow point."""
     indexes = tuple(12.5 * 2.0**k for k in range(9))
-    bench = Bench(book, "mixed roll", times=(8.0, 8.0), second_factor=indexes, blanks=2)
+    bench = Bench(book, "mixed roll", times=(8.0, 8.0), options=SharedIndexes(indexes), blanks=2)
     _read(bench, film, seed)
     return [(bench.answer.figures["A_highest_ei"], 2 * 8.125 / 16 / 10 ** film.x_m(8.0))]
 
@@ -92,7 +100,7 @@ def compare(book: Notebook, film: object, seed: int, rng: np.random.Generator) -
 def long_exposures(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
     """Corrected times."""
     law = Reciprocity(factor=rng.uniform(0.05, 0.4), exponent=rng.uniform(1.2, 1.6))
-    bench = Bench(book, "reciprocity", second_factor=(1.0, 4.0, 15.0, 60.0, 240.0))
+    bench = Bench(book, "reciprocity", options=LongTimes((1.0, 4.0, 15.0, 60.0, 240.0)))
 
     def moved(_strip, frame):
         held = frame.frame.seconds
@@ -109,7 +117,13 @@ def long_exposures(book: Notebook, film: object, seed: int, rng: np.random.Gener
 def colour(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
     """The gradient of the layer that is analysed whole."""
     bench = Bench(
-        book, "colour", times=(8.0,), second_factor=(0.0,), first_stop=-5.0, last_stop=4.0, step=0.5
+        book,
+        "colour",
+        times=(8.0,),
+        options=Pushes((0.0,)),
+        first_stop=-5.0,
+        last_stop=4.0,
+        step=0.5,
     )
     from vadrin.core.channels import Channel
 
@@ -155,7 +169,13 @@ def cine(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> 
     """The EI of the best frames, judged by a tester who takes what lies within a stop of it."""
     best = 100.0 * 2.0 ** rng.uniform(-1.0, 1.0)
     bench = Bench(
-        book, "cine", index=100.0, first_stop=-3.0, last_stop=3.0, step=1.0, second_factor=(1.0,)
+        book,
+        "cine",
+        index=100.0,
+        first_stop=-3.0,
+        last_stop=3.0,
+        step=1.0,
+        options=LightsInTurn((1,)),
     )
 
     def verdict(_strip, frame):
@@ -171,7 +191,7 @@ def cine(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> 
 def series(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
     """The EI of a series of three exposures an EI."""
     indexes = (50.0, 64.0, 80.0, 100.0, 125.0, 160.0, 200.0, 250.0, 320.0, 400.0)
-    bench = Bench(book, "speed", second_factor=indexes)
+    bench = Bench(book, "speed", options=IndexSeries(indexes))
     _read(bench, film, seed)
     return [(bench.analysis.strips[0].zone_ei, 8.125 / 16 / 10 ** film.x_m(8.0))]
 
@@ -200,7 +220,7 @@ def _pushes(film: object, normal: float, stops: float) -> tuple[float, float]:
 
 def push(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
     """Time and lost shadow of a push of one stop."""
-    bench = Bench(book, "push", times=(6.0,), second_factor=(-1.0, 0.0, 1.0, 2.0), step=0.5)
+    bench = Bench(book, "push", times=(6.0,), options=Pushes((-1.0, 0.0, 1.0, 2.0)), step=0.5)
     _developed(bench, film, seed)
     analysis = bench.analysis
     row = next(p for p in analysis.push if p.stops == 1.0).hold_highlight
@@ -230,7 +250,7 @@ def reversal(book: Notebook, _film: object, seed: int, rng: np.random.Generator)
         book,
         "reversal",
         index=20.0,
-        second_factor=(-1.0, 0.0, 1.0),
+        options=SecondSteps((-1.0, 0.0, 1.0)),
         first_stop=-6.0,
         last_stop=6.0,
         step=0.5,

@@ -18,19 +18,27 @@ from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.headline import headline_of
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
+from vadrin.core.planning.test_options import (
+    ControlStrips,
+    LightsInTurn,
+    LongTimes,
+    Pushes,
+    SecondSteps,
+    SharedIndexes,
+)
 from vadrin.notebook.records import Reading, Strip
 
 KINDS = [page.key for page in descriptions()]
 ASKED = {
-    "mixed roll": {"times": (60.0, 8.0), "second_factor": (25.0, 100.0, 400.0)},
+    "mixed roll": {"times": (60.0, 8.0), "options": SharedIndexes((25.0, 100.0, 400.0))},
     "compare": {"compared_names": ("Tidewrack 1+9",)},
     "two developers": {"compared_names": ("Tidewrack 1+9",)},
-    "reciprocity": {"second_factor": (1.0, 8.0, 60.0)},
-    "colour": {"second_factor": (0.0, 1.0)},
-    "push": {"second_factor": (0.0, 1.0)},
-    "reversal": {"second_factor": (-1.0, 0.0)},
-    "process control": {"second_factor": (3.0,)},
-    "cine": {"second_factor": (1.0, 2.0), "first_stop": -1.0, "last_stop": 1.0},
+    "reciprocity": {"options": LongTimes((1.0, 8.0, 60.0))},
+    "colour": {"options": Pushes((0.0, 1.0))},
+    "push": {"options": Pushes((0.0, 1.0))},
+    "reversal": {"options": SecondSteps((-1.0, 0.0))},
+    "process control": {"options": ControlStrips(3)},
+    "cine": {"options": LightsInTurn((1, 2)), "first_stop": -1.0, "last_stop": 1.0},
 }
 
 

@@ -24,6 +24,7 @@ from vadrin.app.test_types.push import over_developed_proof, push_rows
 from vadrin.core.channels import Channel
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
+from vadrin.core.planning.test_options import LongTimes, Pushes, SecondSteps, SharedIndexes
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Frame, Reading, Stock, Strip, Test
 
@@ -116,7 +117,7 @@ class TestAMixedRoll:
     @pytest.fixture
     def roll(self, notebook):
         indexes = (25.0, 50.0, 100.0, 200.0, 400.0, 800.0, 1600.0)
-        return Bench(notebook, "mixed roll", times=(60.0, 8.0), second_factor=indexes)
+        return Bench(notebook, "mixed roll", times=(60.0, 8.0), options=SharedIndexes(indexes))
 
     def film(self, roll):
         soft = replace(PLAIN, contrast=PLAIN.contrast * 0.75)
@@ -209,7 +210,7 @@ class TestLongExposures:
 
     @pytest.fixture
     def night(self, notebook):
-        return Bench(notebook, "reciprocity", second_factor=(1.0, 4.0, 15.0, 60.0, 240.0))
+        return Bench(notebook, "reciprocity", options=LongTimes((1.0, 4.0, 15.0, 60.0, 240.0)))
 
     def film(self, night, law, noise=0.006):
         def density(_strip, frame):
@@ -321,7 +322,7 @@ class TestColour:
             notebook,
             "colour",
             times=(6.5,),
-            second_factor=(0.0, 1.0),
+            options=Pushes((0.0, 1.0)),
             first_stop=-5.0,
             last_stop=4.0,
         )
@@ -356,7 +357,11 @@ class TestASheetOfTwoFactors:
     @pytest.fixture
     def positive(self, notebook):
         return Bench(
-            notebook, "reversal", second_factor=(-1.0, 0.0, 1.0), first_stop=-3.0, last_stop=3.0
+            notebook,
+            "reversal",
+            options=SecondSteps((-1.0, 0.0, 1.0)),
+            first_stop=-3.0,
+            last_stop=3.0,
         )
 
     def falling(self, positive, mid):
@@ -434,7 +439,7 @@ class TestPushLadder:
     """Pushes as film, with their counts, and what a longer development proves."""
 
     def test_rows_are_the_pushes_at_their_greys(self, notebook):
-        bench = Bench(notebook, "push", times=(6.0,), second_factor=(0.0, 1.0, 2.0))
+        bench = Bench(notebook, "push", times=(6.0,), options=Pushes((0.0, 1.0, 2.0)))
         bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes))
         bench.judge(lambda s, f: "use it" if (f.frame.stops or 0) > s.strip.push - 2 else "")
         rows = push_rows(bench.sheet)

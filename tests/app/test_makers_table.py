@@ -12,12 +12,13 @@ from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.process.makers_times import makers_rows, makers_score, type_makers_line
 from vadrin.app.results.rule_scores import one_strip_fares, one_strip_score, share_score
 from vadrin.app.sheets.makers_told import makers_told
+from vadrin.core.planning.test_options import Pushes
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
-PUSHES = {"kind": "push", "second_factor": (0.0, 1.0, 2.0)}
+PUSHES = {"kind": "push", "options": Pushes((0.0, 1.0, 2.0))}
 
 
 @pytest.mark.parametrize(

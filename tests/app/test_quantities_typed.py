@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.notebooks import new_test
+from vadrin.app.descriptions import description_of
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.exposures import exposure_index_typed, exposure_indexes_typed
@@ -13,9 +14,9 @@ from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.entry.times import minutes_typed, times_typed
 from vadrin.app.plan.plan_edit import PlanEdit
-from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.plan.variants import start_variant
 from vadrin.core.exposure.arithmetic import stops_text
+from vadrin.core.planning.test_options import SharedIndexes
 from vadrin.errors import EntryError
 
 NORMAL = (0.0, None)
@@ -156,7 +157,7 @@ def test_numbers_in_a_list_keep_their_decimal_commas():
 def test_several_eis_on_a_roll_and_an_ei_that_is_changed_are_eis(notebook):
     made = new_test(notebook, "Cairn Pan 100", "Sable", "1+1", kind="mixed roll")
     before = PlanEdit(made, (60.0, 8.0), "Cairn Pan 100", "Sable", "1+1")
-    plan = WORDS["second"].edit(before, "100, 400, 1,600")
-    assert plan.test.second_factor == (100, 400, 1600)
+    plan = description_of("mixed roll").own_words["indexes"].edit(before, "100, 400, 1,600")
+    assert plan.test.options == SharedIndexes((100, 400, 1600))
     changed = start_variant(notebook, made.id, "EI on the meter", "1,600")
     assert changed.exposure_index == 1600

@@ -14,7 +14,6 @@ from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
 from vadrin.app.findings.latest_finding import latest_finding
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
-from vadrin.app.read.sheet_axes import RELATIVE
 from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.trace_steps import Trace
 from vadrin.app.results.headline import headline_of
@@ -26,6 +25,13 @@ from vadrin.app.test_types.colour_push.patches import (
     patch_table,
 )
 from vadrin.core.channels import Channel
+from vadrin.core.planning.test_options import (
+    LightsInTurn,
+    Pushes,
+    SecondSteps,
+    SheetAxis,
+    SheetSource,
+)
 from vadrin.core.tracing.picture_axes import AxisMark, PictureAxes
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Judgement
@@ -163,7 +169,8 @@ class TestAMakersSheet:
             trace.following((300.0, 200.0))
 
     def test_a_relative_axis_tells_no_ei_and_a_sheet_without_words_says_nothing(self, notebook):
-        bench = Bench(notebook, "data sheet", index=100.0, subject=RELATIVE, times=(8.0,))
+        relative = SheetSource(SheetAxis.RELATIVE)
+        bench = Bench(notebook, "data sheet", index=100.0, options=relative, times=(8.0,))
         assert bench.answer.says == ""
         assert "nothing of the sheet was taken down yet" in bench.answer.words
         assert "relative" in bench.answer.figures["curve_ei"].why
@@ -174,7 +181,7 @@ class TestPatches:
 
     @pytest.fixture
     def colour(self, notebook):
-        return Bench(notebook, "colour", second_factor=(0.0, 1.0, 2.0), times=(6.5,))
+        return Bench(notebook, "colour", options=Pushes((0.0, 1.0, 2.0)), times=(6.5,))
 
     def keep(self, bench, label, *lines):
         for line in lines:
@@ -285,7 +292,7 @@ class TestCine:
             index=100.0,
             first_stop=-2.0,
             last_stop=2.0,
-            second_factor=(1.0, 3.0),
+            options=LightsInTurn((1, 3)),
             times=(6.0, 8.0),
         )
 
@@ -337,7 +344,7 @@ class TestSheetsOfPositives:
             film="Fathom Positive 6",
             light=light,
             process_state=state,
-            second_factor=(-1.0, 0.0, 1.0),
+            options=SecondSteps((-1.0, 0.0, 1.0)),
         )
         bench.judge(
             lambda s, f: (
@@ -376,9 +383,9 @@ class TestSheetsOfPositives:
 
 
 def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):
-    plain = Bench(notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,))
+    plain = Bench(notebook, "cine", index=100.0, options=LightsInTurn((1,)), times=(8.0,))
     behind = Bench(
-        notebook, "cine", index=100.0, second_factor=(1.0,), times=(8.0,), filter_factor=4.0
+        notebook, "cine", index=100.0, options=LightsInTurn((1,)), times=(8.0,), filter_factor=4.0
     )
 
     def given(bench):

@@ -2,12 +2,15 @@
 
 import random
 import string
+from contextlib import suppress
 from itertools import pairwise
 
 import pytest
 
 from tests.notebooks import new_test
+from vadrin.app.descriptions import description_of, descriptions
 from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.plan.drafting import plan_request_of
 from vadrin.app.plan.plan_edit import plan_edit_of
 from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.printing.print_setups import present_room
@@ -16,7 +19,9 @@ from vadrin.app.read.patch_entry import patch_typed
 from vadrin.app.read.scan_calibration import bracket_typed
 from vadrin.app.read.sheet_tracing import axis_value_typed
 from vadrin.app.results.method_rows import school_typed
-from vadrin.errors import EntryError
+from vadrin.core.planning.layout import lay_out_plan
+from vadrin.core.planning.test_options import IndexSeries, options_from_json, options_to_json
+from vadrin.errors import EntryError, PlanError
 
 PIECES = (
     "",
@@ -99,11 +104,17 @@ def test_a_strip_of_paper_stays_one_that_can_be_made(notebook, name):
         assert step_words(asked.exposures)
 
 
-@pytest.mark.parametrize("key", ["series", "how", "axis", "second", "ei", "step", "times"])
+def _own_words():
+    return [f"{page.key}/{name}" for page in descriptions() for name in page.own_words]
+
+
+@pytest.mark.parametrize("key", [*_own_words(), "ei", "step", "times"])
 def test_a_word_of_a_plan_leaves_a_plan(notebook, key):
-    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
+    kind, _, name = key.rpartition("/")
+    test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind=kind or "speed", times=(8.0,))
     sheet = load_sheet(notebook, test.id)
-    plan, word = plan_edit_of(notebook, sheet), WORDS[key]
+    plan = plan_edit_of(notebook, sheet)
+    word = description_of(kind).own_words[name] if kind else WORDS[name]
     for words in nonsense(3, 80):
         changed, why = tried(lambda typed: word.edit(plan, typed), words)
         if changed is None:
@@ -111,14 +122,17 @@ def test_a_word_of_a_plan_leaves_a_plan(notebook, key):
             continue
         assert changed.times
         assert all(0 < t < 10_000 for t in changed.times)
-        assert all(0 < i < 1e6 for i in changed.test.second_factor) or key == "second"
+        kept = options_from_json(options_to_json(changed.test.options))
+        assert kept == changed.test.options, "it is in the file as it was typed"
+        with suppress(PlanError):  # too many frames, or none: refused in words
+            assert lay_out_plan(plan_request_of(notebook, changed.test, changed.times))
         assert isinstance(word.shown(sheet, changed), str)
 
 
 def test_a_series_is_stepped_and_typed_back(notebook):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
     sheet = load_sheet(notebook, test.id)
-    plan, word = plan_edit_of(notebook, sheet), WORDS["series"]
+    plan, word = plan_edit_of(notebook, sheet), description_of("speed").own_words["series"]
     shown = word.shown(sheet, plan)
     assert shown == "none"
     for wanted in ("100", "100, 125", "100, 125, 160"):
@@ -127,8 +141,8 @@ def test_a_series_is_stepped_and_typed_back(notebook):
         plan = word.edit(plan, shown)
         assert word.shown(sheet, plan) == wanted
     assert word.step(word.step("100, 125", -1), -1) == "none"
-    assert word.edit(plan, "none").test.second_factor == ()
-    assert word.edit(plan, "400 50 100").test.second_factor == (50.0, 100.0, 400.0)
+    assert word.edit(plan, "none").test.options == IndexSeries()
+    assert word.edit(plan, "400 50 100").test.options == IndexSeries((50.0, 100.0, 400.0))
     for twice in ("100 100", " ".join(str(100 + n) for n in range(13))):
         with pytest.raises(EntryError, match="each once"):
             word.edit(plan, twice)

@@ -126,7 +126,7 @@ def test_what_is_noted_later_says_nothing_of_an_earlier_step():
 
 @pytest.mark.parametrize("kind", [k for k, t in all_types().items() if t.needs_blank])
 def test_one_blank_is_enough(kind):
-    strips = lay_out_plan(request(kind, second_factor=(1.0, 2.0)))
+    strips = lay_out_plan(request(kind))
     assert any(f.role is FrameRole.BLANK for s in strips for f in s.frames)
 
 

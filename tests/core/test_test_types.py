@@ -1,5 +1,6 @@
 """Every kind of test is one object; what hangs on it is used wherever it matters."""
 
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -32,7 +33,7 @@ def request_of(page, **changes):
         "step": page.step,
         "blanks": 2,
         "times": page.times,
-        "second_factor": page.second_factor,
+        "options": page.options_to_begin,
     }
     return PlanRequest(**{**asked, **changes})
 
@@ -53,9 +54,9 @@ def test_a_kind_lays_out_what_it_says_it_needs(page):
     if page.kind.needs_blank:
         with pytest.raises(PlanError, match="blank"):
             lay_out_plan(request_of(page, blanks=0))
-    if page.second_words:
-        assert PlanSentence.SECOND_FACTOR in page.sentences
-        assert page.second_words.count("…") == 1
+    assert (PlanSentence.OWN in page.sentences[1:]) == bool(page.own_sentence)
+    assert set(re.findall(r"\{(\w+)\}", page.own_sentence)) == set(page.own_words)
+    assert isinstance(page.options_to_begin, type(page.kind.options))
 
 
 def test_a_type_is_known_once(monkeypatch):

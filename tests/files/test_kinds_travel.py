@@ -14,6 +14,7 @@ from vadrin.app.library.notebook_exchange import write_json
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
 from vadrin.app.read.sheet_tracing import keep_trace
 from vadrin.core.channels import Channel
+from vadrin.core.planning.test_options import Pushes
 from vadrin.notebook.records import Attachment, Finding, Judgement, Test
 from vadrin.notebook.store import Notebook
 
@@ -21,7 +22,7 @@ from vadrin.notebook.store import Notebook
 @pytest.fixture
 def years(notebook, tmp_path):
     """A colour test with patches, a sheet that was traced, two baths; all decided."""
-    colour = Bench(notebook, "colour", index=32.0, second_factor=(0.0, 1.0), times=(8.0,))
+    colour = Bench(notebook, "colour", index=32.0, options=Pushes((0.0, 1.0)), times=(8.0,))
     for channel in (Channel.RED, Channel.GREEN, Channel.BLUE):
         colour.read(lambda _s, f: PLAIN.density(colour.at(f), 8.0), channel)
     for label, line in (("A", "red 52 60 40"), ("B", "red 50 66 30"), ("B", "sky looks green")):

@@ -23,6 +23,7 @@ from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.shelf.shelf_index import clock_doubt
 from vadrin.commands import main
 from vadrin.core.frames import FrameState
+from vadrin.core.planning.test_options import SheetSource, options_as
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.columns import table_name
@@ -157,7 +158,13 @@ RENAMED = {
     "grounds": "report",
     "question": "basis",
 }
-STRUCTURED = ("film_form", "second", "against", "tablet", "arrangement")
+STRUCTURED = ("film_form", "second", "second_factor", "against", "tablet", "arrangement")
+
+
+def _other_factor(test):
+    """The numbers that the options of its type hold."""
+    (held,) = list(vars(test.options).values())[:1] or [()]
+    return [float(v) for v in (held if isinstance(held, tuple) else (held,))]
 
 
 def check_row(table, before, after):
@@ -165,16 +172,22 @@ def check_row(table, before, after):
     for name, value in before.items():
         if table == "test" and name in STRUCTURED:
             continue
+        if table == "test" and before["kind"] == "data sheet" and name in ("subject", "note"):
+            source = options_as(after.options, SheetSource)
+            assert value == (source.axis if name == "subject" else source.speed_found)
+            continue
         kept = getattr(after, RENAMED.get(name, name))
         held = tuple(json.loads(value)) if isinstance(kept, tuple) else value
         assert kept == held, (table, name)
     if table == "test" and before.get("film_form"):
         assert film_supply_text(after.film) == before["film_form"]
     if table == "test" and "second" in before:
-        assert ", ".join(f"{v:g}" for v in after.second_factor) == before["second"]
+        assert _other_factor(after) == [float(v) for v in before["second"].split(", ") if v]
         assert ", ".join(after.compared_names) == before["against"]
         assert ", ".join(f"{v:.2f}" for v in after.tablet) == before["tablet"]
         assert after.arrangement == (before["arrangement"] or "sequential")
+    if table == "test" and json.loads(before.get("second_factor") or "[]"):
+        assert _other_factor(after) == json.loads(before["second_factor"])
 
 
 @pytest.mark.parametrize("version", range(1, SCHEMA_VERSION))

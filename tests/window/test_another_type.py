@@ -13,11 +13,14 @@ from tests.states import state_of
 from tests.window.pages import CTRL, ENTER, SPACE, Hands, settle, words_of
 from vadrin.app.decisions.darkroom_card import card_of, usual_card
 from vadrin.app.descriptions import PlanSentence, TestDescription, descriptions
+from vadrin.app.descriptions.plan_word import option_word
+from vadrin.app.entry.numbers import numbers_typed
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning import test_types
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan
+from vadrin.core.planning.test_options import SecondSteps, options_as
 from vadrin.errors import StaleAnswerError
 from vadrin.formats.reports.card_pdf import CardRow
 from vadrin.ui.theme.roles import Role
@@ -37,7 +40,7 @@ class HalationTest(test_types.TestType):
         """A blank, then the lamp at the stops asked for."""
         lamps = [
             PlannedFrame(FrameRole.BRACKET, f"lamp {n}", request.exposure_index, stops)
-            for n, stops in enumerate(request.second_factor, start=1)
+            for n, stops in enumerate(options_as(request.options, SecondSteps).steps, start=1)
         ]
         return [StripPlan("A", (PlannedFrame(FrameRole.BLANK, "b1"), *lamps), request.times[0])]
 
@@ -60,9 +63,10 @@ HALATION = TestDescription(
     HalationTest.key,
     "How far does light spread around a lamp?",
     "One lamp, longer and longer.",
-    sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
-    second_factor=(0.0, 4.0, 8.0),
-    second_words="The lamp at … stops over the meter.",
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN),
+    options=SecondSteps((0.0, 4.0, 8.0)),
+    own_sentence="The lamp at {steps} stops over the meter.",
+    own_words={"steps": option_word("stops of the lamp", SecondSteps(), "steps", numbers_typed)},
     card=halation_card,
 )
 

@@ -10,6 +10,7 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import developed_test
 from tests.window.pages import ENTER, refusal_of, settle, type_into, words_of
 from vadrin.app.read.patch_entry import patches_of
+from vadrin.core.planning.test_options import Pushes
 from vadrin.notebook.records import Judgement
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -75,7 +76,7 @@ def colour(qtbot, open_window, tmp_path):
         qtbot,
         open_window(tmp_path / "winter.vadrin"),
         "colour",
-        second_factor=(0.0, 1.0),
+        options=Pushes((0.0, 1.0)),
         times=(6.5,),
     )
 

@@ -493,7 +493,7 @@ def test_a_push_plan_asks_each_frame_from_its_own_ei(planned):
     window = plan.window
     typist = Hands(hands.qtbot, window)
     begin(typist, "push")
-    plan.word("second", "0, 2")
+    plan.word("pushes", "0, 2")
     normal, pushed = window.bench.sheet.strips
     assert [s.strip.push for s in (normal, pushed)] == [0.0, 2.0]
     assert pushed.strip.planned_min > normal.strip.planned_min

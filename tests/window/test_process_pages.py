@@ -14,6 +14,7 @@ from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.process.clip_judging import clip_answer_of
 from vadrin.app.process.rules_of_thumb import type_measured
 from vadrin.core.planning.plan_request import FilmUnit
+from vadrin.core.planning.test_options import ControlStrips
 from vadrin.notebook.records import (
     ControlStrip,
     DarkroomRun,
@@ -330,7 +331,7 @@ def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
 
 
 def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, darkroom):
-    room = darkroom("process control", times=(8.0,), second_factor=(3.0,))
+    room = darkroom("process control", times=(8.0,), options=ControlStrips(3))
     sheet = room.window.bench.sheet
     figures = {
         "A": (0.22, 0.48, 0.9, 1.31),

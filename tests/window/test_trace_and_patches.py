@@ -10,6 +10,7 @@ from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test, new_test
 from tests.window.pages import CTRL, refusal_of, settle, type_into, words_of
 from tests.window.test_kinds_to_their_cards import drawn_sheet
+from vadrin.core.planning.test_options import Pushes
 from vadrin.notebook.records import Attachment, Judgement, Reading
 from vadrin.ui.plots.hue_wedges import HueWedges
 from vadrin.ui.theme.look import SAFELIGHT
@@ -146,7 +147,7 @@ def test_another_station_page_is_offered_only_where_it_is_used(tracing, qtbot):
         "Gannet Colour 200",
         kind="colour",
         index=200.0,
-        second_factor=(0.0, 1.0),
+        options=Pushes((0.0, 1.0)),
         times=(6.5,),
     )
     tracing.window.bench.open_test(test.id)
@@ -166,7 +167,7 @@ def test_patches_are_typed_strip_by_strip_and_seen_to_turn(qtbot, open_window, t
         "Gannet Colour 200",
         kind="colour",
         index=200.0,
-        second_factor=(0.0, 1.0),
+        options=Pushes((0.0, 1.0)),
         times=(6.5,),
     )
     window.bench.open_test(test.id)

@@ -25,6 +25,14 @@ from vadrin.core.exposure.reciprocity import Reciprocity, effective_time
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
 from vadrin.core.planning.plan_request import Compared
+from vadrin.core.planning.test_options import (
+    ControlStrips,
+    LightsInTurn,
+    LongTimes,
+    Pushes,
+    SecondSteps,
+    SharedIndexes,
+)
 from vadrin.core.simulation.film import Film, curve_at, densities, typical_film
 from vadrin.notebook.records import Paper, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -192,7 +200,7 @@ _KINDS = (
         "2026-09-12T18:00:00+00:00",
         "One roll for the whole regatta, in and out of the shed.",
         (60.0, 8.0),
-        {"second_factor": (25.0, 50.0, 100.0, 200.0, 400.0, 800.0, 1600.0, 3200.0)},
+        {"options": SharedIndexes((25.0, 50.0, 100.0, 200.0, 400.0, 800.0, 1600.0, 3200.0))},
         _stood,
         usable=_seen(50, 400),
     ),
@@ -221,7 +229,7 @@ _KINDS = (
         100,
         "2026-07-19T21:00:00+00:00",
         "For the shed by lamplight.",
-        asked={"second_factor": (1.0, 4.0, 15.0, 60.0, 240.0)},
+        asked={"options": LongTimes((1.0, 4.0, 15.0, 60.0, 240.0))},
         reads=_dim,
     ),
     _Kept(
@@ -232,7 +240,7 @@ _KINDS = (
         "The launch, if the evening is dull.",
         (6.5,),
         {
-            "second_factor": (0.0, 1.0, 2.0),
+            "options": Pushes((0.0, 1.0, 2.0)),
             "first_stop": -5.0,
             "last_stop": 4.0,
             "subject": "colour chart",
@@ -247,7 +255,7 @@ _KINDS = (
         6,
         "2026-06-07T15:00:00+00:00",
         "Direct positives for the visitors' board.",
-        asked={"second_factor": (-1.0, 0.0, 1.0), "first_stop": -3.0, "last_stop": 3.0},
+        asked={"options": SecondSteps((-1.0, 0.0, 1.0)), "first_stop": -3.0, "last_stop": 3.0},
         reads=_positive,
         usable=_cell,
         stock_kind="reversal",
@@ -289,7 +297,7 @@ _KINDS = (
         {
             "first_stop": -2.0,
             "last_stop": 2.0,
-            "second_factor": (1.0, 2.0),
+            "options": LightsInTurn((1, 2)),
             "subject": "still scene",
         },
         _negative,
@@ -309,7 +317,7 @@ _KINDS = (
         100,
         "2026-02-07T19:00:00+00:00",
         "Six strips cut from one roll, one with every run.",
-        asked={"second_factor": (6.0,)},
+        asked={"options": ControlStrips(6)},
         reads=_drifting,
     ),
     _Kept(
@@ -319,7 +327,7 @@ _KINDS = (
         "2026-05-10T10:00:00+00:00",
         "How far can it go in the sail loft?",
         (7.0,),
-        {"second_factor": (0.0, 1.0, 2.0), "first_stop": -5.0, "last_stop": 4.0},
+        {"options": Pushes((0.0, 1.0, 2.0)), "first_stop": -5.0, "last_stop": 4.0},
         _negative,
     ),
     _Kept(

@@ -9,10 +9,10 @@ import numpy as np
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.read.sheet_axes import ABSOLUTE
 from vadrin.app.read.sheet_tracing import TRACED
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
+from vadrin.core.planning.test_options import SheetSource
 from vadrin.core.planning.test_types.data_sheet import DataSheet
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.simulation.film import densities, typical_film
@@ -45,8 +45,7 @@ def write_sheet(notebook: Notebook) -> None:
                 developer_id=developer.id,
                 created_at=day,
                 exposure_index=speed,
-                subject=ABSOLUTE,
-                note="by the standard" if traced else "",
+                options=SheetSource(speed_found="by the standard" if traced else ""),
             )
         )
         lay_out(notebook, test, (6.0, 9.0))

@@ -13,6 +13,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared, FilmUnit
+from vadrin.core.planning.test_options import options_from_json
 from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.notebook.records import PARENTS
@@ -33,6 +34,9 @@ ENUMERATIONS: dict[str, type[StrEnum]] = {
     )
 }
 """The enumerations that fields of records are of, by the names of their types."""
+
+OPTIONS = "TestOptions"
+"""Type of the field that is kept as JSON of its own."""
 
 LISTS = ("tuple[float, ...]", "tuple[str, ...]")
 """Types of fields that are kept as JSON lists."""
@@ -105,4 +109,6 @@ def readers_of(record: type[Any]) -> list[tuple[int, Callable[[Any], Any]]]:
             made.append((place, _tuple))
         elif field.kind in ENUMERATIONS:
             made.append((place, _member(field.kind)))
+        elif field.kind == OPTIONS:
+            made.append((place, options_from_json))
     return made

@@ -13,8 +13,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from vadrin.core.planning.test_options import options_from_json
 from vadrin.core.wording import list_text
-from vadrin.notebook.columns import ENUMERATIONS, LISTS, ColumnField, columns_of, table_name
+from vadrin.notebook.columns import (
+    ENUMERATIONS,
+    LISTS,
+    OPTIONS,
+    ColumnField,
+    columns_of,
+    table_name,
+)
 from vadrin.notebook.records import RECORDS
 
 _DECLARED = {"int": "INTEGER", "float": "FLOAT", "str": "TEXT", "bool": "BOOLEAN", "bytes": "BLOB"}
@@ -195,6 +203,8 @@ def _wrong_text(name: str, kind: str) -> str:
             f"{wrong} OR ({name} <> '' AND (NOT json_valid({name}) "
             f"OR json_type({name}) <> 'array' OR EXISTS ({inside})))"
         )
+    if kind == OPTIONS:
+        return f"{wrong} OR ({name} <> '' AND NOT json_valid({name}))"
     if name in _JSON:
         return f"{wrong} OR ({name} <> '' AND NOT json_valid({name}))"
     return wrong
@@ -210,6 +220,7 @@ def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
         for row, column in connection.execute(question):
             yield Fault(table, int(row), str(column))
         yield from _undecodable(connection, table, columns)
+        yield from _strange_options(connection, table, columns)
     for table, row, parent, _ in connection.execute("PRAGMA foreign_key_check"):
         yield Fault(str(table), int(row or 0), str(parent))
 
@@ -218,7 +229,9 @@ def _undecodable(
     connection: sqlite3.Connection, table: str, columns: tuple[ColumnField, ...]
 ) -> Iterator[Fault]:
     """Texts that are no UTF-8; only those of other than one byte a letter are looked into."""
-    texts = [c.name for c in columns if c.kind in ("str", *LISTS) or c.kind in ENUMERATIONS]
+    texts = [
+        c.name for c in columns if c.kind in ("str", OPTIONS, *LISTS) or c.kind in ENUMERATIONS
+    ]
     if not texts:
         return
     odd = " OR ".join(f"({t} <> '' AND length({t}) <> length(CAST({t} AS BLOB)))" for t in texts)
@@ -228,6 +241,19 @@ def _undecodable(
             try:
                 bytes(value or b"").decode("utf-8")
             except UnicodeDecodeError:
+                yield Fault(table, int(row), name)
+
+
+def _strange_options(
+    connection: sqlite3.Connection, table: str, columns: tuple[ColumnField, ...]
+) -> Iterator[Fault]:
+    """Options of no type of test; each spelling is read once."""
+    for name in (c.name for c in columns if c.kind == OPTIONS):
+        question = f"SELECT min(id), {name} FROM {table} WHERE {name} <> '' GROUP BY {name}"
+        for row, text in connection.execute(question):
+            try:
+                options_from_json(str(text))
+            except (ValueError, RecursionError):
                 yield Fault(table, int(row), name)
 
 

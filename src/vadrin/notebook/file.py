@@ -23,7 +23,7 @@ from vadrin.notebook.lock import WriterLock
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 11
+SCHEMA_VERSION = 12
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 

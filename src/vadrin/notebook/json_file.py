@@ -8,8 +8,9 @@ from dataclasses import fields
 from pathlib import Path
 from typing import Any
 
+from vadrin.core.planning.test_options import TestOptions, options_from_plain, options_to_plain
 from vadrin.errors import NotebookError, StorageError
-from vadrin.notebook.columns import ENUMERATIONS, table_name
+from vadrin.notebook.columns import ENUMERATIONS, OPTIONS, table_name
 from vadrin.notebook.file import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS, Record
 from vadrin.notebook.store import Notebook
@@ -27,6 +28,7 @@ _TYPES: dict[str, tuple[type, ...]] = {
     "str": (str,),
     "bool": (bool,),
     "bytes": (str,),
+    OPTIONS: (dict,),
     "tuple[float, ...]": (list,),
     "tuple[str, ...]": (list,),
     **dict.fromkeys(ENUMERATIONS, (str,)),
@@ -48,10 +50,13 @@ def notebook_json(notebook: Notebook) -> str:
 
 
 def _plain(record: Record) -> dict[str, Any]:
-    return {
-        k: base64.b64encode(v).decode("ascii") if isinstance(v, bytes) else v
-        for k, v in vars(record).items()
-    }
+    return {k: _plain_value(v) for k, v in vars(record).items()}
+
+
+def _plain_value(value: Any) -> Any:
+    if isinstance(value, bytes):
+        return base64.b64encode(value).decode("ascii")
+    return options_to_plain(value) if isinstance(value, TestOptions) else value
 
 
 def records_of_json(path: Path) -> Everything:
@@ -139,6 +144,11 @@ def _valued(kind: str, value: Any, place: str) -> Any:
             return ENUMERATIONS[kind](value)
         except ValueError as error:
             raise NotebookError(f"{place} is {value[:30]!r}") from error
+    if kind == OPTIONS:
+        try:
+            return options_from_plain(value)
+        except ValueError as error:
+            raise NotebookError(f"{place}: {error}") from error
     if kind in _ITEMS:
         if not all(isinstance(v, _ITEMS[kind]) and not isinstance(v, bool) for v in value):
             raise NotebookError(f"{place} is {str(value)[:30]!r}")

@@ -11,9 +11,10 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
+from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions, options_from_json
 from vadrin.core.wording import counted
 from vadrin.errors import FaultyRecordsError, NotebookError
-from vadrin.notebook.columns import ENUMERATIONS, columns_of, table_name
+from vadrin.notebook.columns import ENUMERATIONS, OPTIONS, columns_of, table_name
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.grafting import grafted
 from vadrin.notebook.json_file import Everything, write_all
@@ -131,6 +132,8 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
                 value = bool(value)
             elif wanted in ENUMERATIONS:
                 value = ENUMERATIONS[wanted](value)
+            elif wanted == OPTIONS:
+                value = _options(value)
             elif wanted.startswith("tuple"):
                 value = tuple(json.loads(value))
             elif wanted == "str" and not isinstance(value, str):
@@ -142,6 +145,14 @@ def _record(kind: type[Any], row: dict[str, Any]) -> Record | None:
         values[field.name] = value
     record: Record = kind(**values)
     return record
+
+
+def _options(text: object) -> TestOptions:
+    """Options of a test; the usual ones where they are damaged: its frames are laid out already."""
+    try:
+        return options_from_json(str(text or ""))
+    except ValueError:
+        return NO_OPTIONS
 
 
 def _is_optional(kind: type[Any], name: str) -> bool:

@@ -18,7 +18,8 @@ from sqlalchemy import (
 )
 from sqlalchemy.types import TypeDecorator, TypeEngine
 
-from vadrin.notebook.columns import ENUMERATIONS, LISTS, columns_of, json_list, table_name
+from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions, options_to_json
+from vadrin.notebook.columns import ENUMERATIONS, LISTS, OPTIONS, columns_of, json_list, table_name
 from vadrin.notebook.records import RECORDS, Record
 
 METADATA = MetaData()
@@ -46,12 +47,24 @@ class JsonTuple(TypeDecorator[tuple[Any, ...]]):
         return json_list(value)
 
 
+class OptionsText(TypeDecorator[TestOptions]):
+    """Options of a test, kept as JSON."""
+
+    impl = Text
+    cache_ok = True
+
+    def process_bind_param(self, value: TestOptions | None, dialect: Any) -> str:
+        """As it is written."""
+        return options_to_json(value or NO_OPTIONS)
+
+
 _TYPES: dict[str, TypeEngine[Any]] = {
     "int": Integer(),
     "float": Float(),
     "str": Text(),
     "bool": Boolean(),
     "bytes": LargeBinary(),
+    OPTIONS: OptionsText(),
     **{kind: JsonTuple() for kind in LISTS},
     **{name: EnumText() for name in ENUMERATIONS},
 }

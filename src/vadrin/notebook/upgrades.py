@@ -59,6 +59,53 @@ def _finding_of_format_3(row: Row) -> Row:
     return made
 
 
+_OPTIONS_OF_KIND = {
+    "push": ("pushes", "stops"),
+    "colour": ("pushes", "stops"),
+    "reversal": ("second steps", "steps"),
+    "speed": ("index series", "exposure_indexes"),
+    "mixed roll": ("shared indexes", "exposure_indexes"),
+    "cine": ("lights in turn", "lights"),
+    "process control": ("control strips", "count"),
+    "reciprocity": ("long times", "seconds"),
+}
+"""The options that the other factor of a test of format 11 becomes."""
+_AXES = ("published curve, absolute axis", "published curve, relative axis")
+_COPIED = "Like the test of "
+"""How the note of a test begins that was started like another: it went over the sheet's word."""
+
+
+def _test_of_format_11(row: Row) -> Row:
+    """What meant another thing for each type of test becomes that type's own options."""
+    made = dict(row)
+    numbers, kind = list(made.pop("second_factor", ())), made.get("kind", "")
+    made["options"] = _options_of(kind, numbers)
+    if kind == "data sheet":
+        axis, found = made.get("subject", ""), made.get("note", "")
+        copied = found.startswith(_COPIED)
+        source = {"axis": axis if axis in _AXES else _AXES[0]}
+        made["options"] = {"sheet source": {**source, "speed_found": "" if copied else found}}
+        made |= {"subject": "plain target", "note": found if copied else ""}
+    return made
+
+
+def _options_of(kind: str, numbers: list[float]) -> Row:
+    if kind not in _OPTIONS_OF_KIND or not numbers:
+        return {}
+    name, field = _OPTIONS_OF_KIND[kind]
+    if field == "lights":
+        lights = [int(n) for n in numbers if int(n) in (1, 2, 3)]
+        return {name: {field: lights or [1, 2]}}
+    return {name: {field: max(1, round(numbers[0])) if field == "count" else numbers}}
+
+
+def options_columns(row: Row) -> Row:
+    """The columns of a test of format 11 that become its options, as SQLite holds them."""
+    made = _test_of_format_11({**row, "second_factor": json.loads(row["second_factor"] or "[]")})
+    options = json.dumps(made["options"], ensure_ascii=False) if made["options"] else ""
+    return {"options": options, "subject": made["subject"], "note": made["note"]}
+
+
 _FROM_FORMAT_3 = {"test": _test_of_format_3, "finding": _finding_of_format_3}
 _TABLES_OF_FORMAT_3 = {"matching": "column_matching"}
 
@@ -76,11 +123,12 @@ def upgraded_row(table: str, row: Row, version: int) -> Row:
     ValueError
         If it does not hold what that format held.
     """
-    upgrade = _FROM_FORMAT_3.get(table) if version <= 3 else None
-    if upgrade is None:
-        return row
+    upgrades = [_FROM_FORMAT_3.get(table)] if version <= 3 else []
+    upgrades += [_test_of_format_11] if table == "test" and version <= 11 else []
     try:
-        return upgrade(row)
+        for upgrade in upgrades:
+            row = upgrade(row) if upgrade else row
+        return row
     except (AttributeError, TypeError) as error:
         raise ValueError(f"no {table} of format {version}") from error
 

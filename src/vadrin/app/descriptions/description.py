@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from enum import Enum
 from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswersInWords
+from vadrin.app.descriptions.plan_word import Word
 from vadrin.core.planning.plan_request import Arrangement
+from vadrin.core.planning.test_options import TestOptions
 from vadrin.core.planning.test_types import TestType, all_types
 
 if TYPE_CHECKING:
@@ -22,9 +24,7 @@ class PlanSentence(Enum):
     TIMES = "times"
     ONE_TIME = "one time"
     BRACKET = "bracket"
-    SECOND_FACTOR = "second factor"
-    SERIES = "series"
-    SHEET = "sheet"
+    OWN = "own"
     FILTER = "filter"
     FRESHNESS = "freshness"
     ROLL = "roll"
@@ -49,10 +49,12 @@ class TestDescription:
         Minutes to begin with.
     first, last, step : float
         Bracket to begin with.
-    second_factor : tuple of float
-        The other factor to begin with.
-    second_words : str
-        The sentence around it, with ``…`` where it stands.
+    options : TestOptions, optional
+        Its own options to begin with, where they are not the usual ones.
+    own_sentence : str
+        The sentence of its own options, keys of `own_words` in braces.
+    own_words : dict of str to Word
+        The words of that sentence.
     subject : str
     arrangement : Arrangement
     metered_seconds : float
@@ -72,8 +74,9 @@ class TestDescription:
     first: float = -6.0
     last: float = 5.0
     step: float = 1.0
-    second_factor: tuple[float, ...] = ()
-    second_words: str = ""
+    options: TestOptions | None = None
+    own_sentence: str = ""
+    own_words: Mapping[str, Word] = field(default_factory=dict)
     subject: str = "plain target"
     arrangement: Arrangement = Arrangement.SEQUENTIAL
     metered_seconds: float = 1 / 30
@@ -84,3 +87,8 @@ class TestDescription:
     def kind(self) -> TestType:
         """The type itself."""
         return all_types()[self.key]
+
+    @property
+    def options_to_begin(self) -> TestOptions:
+        """Its own options as a new test has them."""
+        return self.kind.options if self.options is None else self.options

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import re
 
-from vadrin.app.entry.numbers import number_typed, number_within, ungrouped
+from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed, ungrouped
 from vadrin.app.entry.times import seconds_typed
 from vadrin.errors import EntryError
 
+_MOST_PUSHED = 6
 OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops (+2)"
 
 
@@ -58,6 +59,22 @@ def stops_typed(words: str, low: float, high: float, refusal: str) -> float:
     """
     plain = re.sub(r"\s*(?:stops?|ev)$", "", words.strip().lower())
     return number_within(plain, low, high, refusal, "−3 or +1½")
+
+
+def pushes_typed(words: str) -> tuple[float, ...]:
+    """Pushes of several strips in stops; below 0 a strip is pulled.
+
+    Raises
+    ------
+    EntryError
+        If they are no numbers, or none that a film is developed for.
+    """
+    stops = numbers_typed(words, like="0, 1, 2")
+    if not all(-_MOST_PUSHED <= s <= _MOST_PUSHED for s in stops):
+        raise EntryError(
+            f"a film is pushed or pulled by up to {_MOST_PUSHED} stops, such as 0, 1, 2"
+        )
+    return stops
 
 
 def aperture_typed(words: str) -> float:

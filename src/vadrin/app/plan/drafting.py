@@ -35,7 +35,7 @@ def plan_request_of(notebook: Notebook, test: Test, times: tuple[float, ...]) ->
         test.step,
         test.blanks,
         times,
-        test.second_factor,
+        test.options,
         test.repeat_first,
         test.arrangement,
         test.film,

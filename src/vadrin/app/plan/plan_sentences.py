@@ -33,16 +33,10 @@ SENTENCES: tuple[Sentence, ...] = (
     ),
     (PlanSentence.ONE_TIME, "Developed {time} min at {warmth}."),
     (Occasion.OTHERS, "Beside the reference, other {compared}: {others}."),
-    (PlanSentence.SECOND_FACTOR, "The other factor: {second}."),
     (
         PlanSentence.BRACKET,
         "A {subject} in {light}, from {first} to {last} stops in {step}, "
         "after {blanks} kept blank.",
-    ),
-    (
-        PlanSentence.SERIES,
-        "In the bracket's place, EIs in a series: {series}; each gets one as metered, "
-        "one three stops over and one four under.",
     ),
     (
         PlanSentence.FILTER,
@@ -50,7 +44,6 @@ SENTENCES: tuple[Sentence, ...] = (
         "camera's.",
     ),
     (PlanSentence.FRESHNESS, "The bleach is {state}."),
-    (PlanSentence.SHEET, "Its speed was found {how}; its picture is a {axis}."),
     (
         Occasion.TABLET,
         "The tablet's steps have densities {tablet}; the densest exposure is that through none.",

@@ -3,20 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
+from vadrin.app.descriptions.plan_word import Word, numbers_text
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_name, stops_text
 from vadrin.app.display.quantities import minutes_brief
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.document.stations import key_to
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.exposures import (
-    aperture_typed,
-    exposure_index_typed,
-    exposure_indexes_typed,
-    stops_typed,
-)
+from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
 from vadrin.app.entry.film_supply import (
     AS_MUCH,
     film_supply_text,
@@ -30,12 +26,10 @@ from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
-from vadrin.app.read.sheet_axes import AXES
 from vadrin.app.sheets.reference_temperature import reference_words
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
-from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Camera, Lens
 from vadrin.notebook.records.film_test import TABLET_SUBJECT
@@ -68,20 +62,8 @@ SUBJECTS = (
 LIGHTS = ("sun", "open shade", "window light", "lamp")
 _ANY = "not named"
 NOT_KNOWN = "nothing more"
-NO_SERIES = "none"
-MOST_OF_A_SERIES = 12
 
-Edit = Callable[[PlanEdit, str], PlanEdit]
-
-
-@dataclass(frozen=True)
-class Word:
-    """One underlined word of a plan."""
-
-    name: str
-    edit: Edit
-    shown: Callable[[TestSheet, PlanEdit], str]
-    step: Callable[[str, int], str] | None = None
+_Edit = Callable[[PlanEdit, str], PlanEdit]
 
 
 def times_text(times: tuple[float, ...]) -> str:
@@ -89,22 +71,11 @@ def times_text(times: tuple[float, ...]) -> str:
     return list_text([minutes_brief(t) for t in times])
 
 
-def numbers_text(values: tuple[float, ...]) -> str:
-    """Numbers as typed."""
-    return ", ".join(f"{v:g}" for v in values)
-
-
-def _field(field: str, read: Callable[[str], Any]) -> Edit:
+def _field(field: str, read: Callable[[str], Any]) -> _Edit:
     return lambda plan, words: replace(plan, test=replace(plan.test, **{field: read(words)}))
 
 
-def _second_factor(plan: PlanEdit, words: str) -> PlanEdit:
-    """The other factor of a test; EIs, where it carries several of them."""
-    read = exposure_indexes_typed if plan.test.kind == MixedRoll.key else numbers_typed
-    return replace(plan, test=replace(plan.test, second_factor=read(words)))
-
-
-def _bracket(field: str) -> Edit:
+def _bracket(field: str) -> _Edit:
     def edit(plan: PlanEdit, words: str) -> PlanEdit:
         value = stops_typed(words, -15, 15, "a bracket stays within 15 stops")
         changes: dict[str, Any] = {field: value}
@@ -192,25 +163,6 @@ def _kept(words: str) -> int:
     return count_typed(words, 0, 6, "keep 0 to 6 frames for it")
 
 
-def _series(plan: PlanEdit, words: str) -> PlanEdit:
-    """EIs to shoot in threes; none takes the bracket again."""
-    plain = words.strip().lower()
-    if plain in ("", "no", "none", NO_SERIES):
-        return replace(plan, test=replace(plan.test, second_factor=()))
-    indexes = exposure_indexes_typed(plain)
-    if len(set(indexes)) != len(indexes) or len(indexes) > MOST_OF_A_SERIES:
-        raise EntryError(f"a series has up to {MOST_OF_A_SERIES} EIs, each once")
-    return replace(plan, test=replace(plan.test, second_factor=tuple(sorted(indexes))))
-
-
-def _step_series(shown: str, way: int) -> str:
-    """One EI more or less, a third of a stop on; none begins at 100."""
-    known = [number_typed(w) for w in shown.split(", ")] if shown != NO_SERIES else []
-    if way < 0:
-        return numbers_text(tuple(known[:-1])) or NO_SERIES
-    return numbers_text((*known, marked_ei(known[-1] * 2 ** (1 / 3)) if known else 100.0))
-
-
 def _film(plan: PlanEdit, words: str) -> PlanEdit:
     film = film_supply_typed(words)
     if film is None:
@@ -270,9 +222,6 @@ WORDS: dict[str, Word] = {
         _minutes,
     ),
     "warmth": Word("temperature of the process", _warmth, lambda s, p: reference_words(s)),
-    "second": Word(
-        "the other factor", _second_factor, lambda s, p: numbers_text(p.test.second_factor)
-    ),
     "factor": Word(
         "factor of the filter that stays on",
         _field(
@@ -288,23 +237,6 @@ WORDS: dict[str, Word] = {
         _field("process_state", lambda w: w.strip()),
         lambda s, p: p.test.process_state or "of an age not said",
         chooser(("fresh", "half used", "at its last sheets")),
-    ),
-    "how": Word(
-        "how the sheet's speed was found",
-        _field("note", lambda w: w.strip()),
-        lambda s, p: p.test.note or "in a way it does not say",
-    ),
-    "axis": Word(
-        "what the sheet's axis is",
-        _field("subject", lambda w: choice_typed(w, AXES, anywhere=True)),
-        lambda s, p: p.test.subject,
-        chooser(list(AXES)),
-    ),
-    "series": Word(
-        "EIs of the series",
-        _series,
-        lambda s, p: numbers_text(p.test.second_factor) or NO_SERIES,
-        _step_series,
     ),
     "first": Word(
         "thinnest exposure in stops",

@@ -37,7 +37,7 @@ def start_kind(notebook: Notebook, key: str) -> Test:
                 first_stop=page.first,
                 last_stop=page.last,
                 step=page.step,
-                second_factor=page.second_factor,
+                options=page.options_to_begin,
                 subject=page.subject,
                 arrangement=page.arrangement,
                 repeat_first=True,

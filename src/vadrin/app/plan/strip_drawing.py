@@ -41,7 +41,7 @@ def drawing_of(page: TestDescription) -> Drawing:
         page.step,
         _BLANKS,
         page.times,
-        page.second_factor,
+        page.options_to_begin,
         arrangement=page.arrangement,
     )
     strips = lay_out_plan(request)[:_MOST_STRIPS]

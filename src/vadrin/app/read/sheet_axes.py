@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.planning.test_options import SheetAxis, SheetSource, options_as
 from vadrin.core.planning.test_types.data_sheet import DataSheet
 
-ABSOLUTE, RELATIVE = "published curve, absolute axis", "published curve, relative axis"
-AXES = (ABSOLUTE, RELATIVE)
-"""What the exposure axis of a sheet is: lux seconds, or only steps from somewhere."""
 AXIS_ENDS = ("left", "right", "lower", "upper")
 """The four places that are marked, in order: two along, two up."""
 
@@ -17,6 +15,11 @@ def is_sheet(sheet: TestSheet) -> bool:
     return sheet.test.kind == DataSheet.key
 
 
+def source_of(sheet: TestSheet) -> SheetSource:
+    """What a maker's sheet says of itself."""
+    return options_as(sheet.test.options, SheetSource)
+
+
 def absolute(sheet: TestSheet) -> bool:
     """Whether its exposures are in lux seconds, so that an EI can be read off them."""
-    return sheet.test.subject != RELATIVE
+    return source_of(sheet).axis != SheetAxis.RELATIVE

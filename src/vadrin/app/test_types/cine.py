@@ -6,15 +6,19 @@ from math import log2, sqrt
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
+from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
-from vadrin.core.planning.test_types.cine import Cine
+from vadrin.core.planning.test_options import LightsInTurn
+from vadrin.core.planning.test_types.cine import LIGHTS, Cine
+from vadrin.errors import EntryError
 
 _HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density")
 _APART = 1 / 3
@@ -113,22 +117,30 @@ def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
     return words + " Shutter angle, frame rate, filter and the lens's loss are taken off."
 
 
+def _lights_typed(words: str) -> tuple[int, ...]:
+    lights = tuple(dict.fromkeys(numbers_typed(words, like="1, 2")))
+    if any(n not in LIGHTS for n in lights):
+        told = list_text([f"{n} {name}" for n, name in LIGHTS.items()])
+        raise EntryError(f"the lights are {told}")
+    return tuple(int(n) for n in lights)
+
+
 DESCRIPTION = TestDescription(
     Cine.key,
     "At which EI do I meter for my cine camera?",
     "Single frames at a few apertures in each light, the strip cut in pieces for its times.",
     sentences=(
         PlanSentence.TIMES,
+        PlanSentence.OWN,
         PlanSentence.BRACKET,
-        PlanSentence.SECOND_FACTOR,
         PlanSentence.FILTER,
         PlanSentence.ROLL,
     ),
     times=(6.0, 8.0),
     first=-2.0,
     last=2.0,
-    second_factor=(1.0, 2.0),
-    second_words="Lights … (1 sun, 2 open shade, 3 lamp), the meter read anew in each.",
+    own_sentence="Lights {lights} (1 sun, 2 open shade, 3 lamp), the meter read anew in each.",
+    own_words={"lights": option_word("lights in turn", LightsInTurn(), "lights", _lights_typed)},
     subject="still scene",
     answer=cine_answer,
 )

@@ -7,14 +7,18 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.document.state import State
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
-from vadrin.app.read.sheet_axes import ABSOLUTE, absolute
+from vadrin.app.read.sheet_axes import absolute, source_of
 from vadrin.app.sheets.makers_told import makers_of_sheet
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_options import SheetAxis, SheetSource
 from vadrin.core.planning.test_types.data_sheet import DataSheet
 
 if TYPE_CHECKING:
@@ -74,7 +78,7 @@ def _rows(
 ) -> list[tuple[str, str, str]]:
     """The sheet beside what was found by oneself."""
     found = latest_finding_beside(sheet)
-    how = sheet.test.note or _NOT_FOUND
+    how = source_of(sheet).speed_found or _NOT_FOUND
     rows = [
         (
             "Speed",
@@ -120,7 +124,7 @@ def data_sheet_answer(state: State) -> OwnAnswer:
     axis = "lg exposure, lux seconds" if absolute(sheet) else "relative lg exposure"
     plot = AnswerPlot(axis, "density", drawn) if drawn else None
     table = AnswerTable(_HEADS, tuple(_rows(sheet, known, curve)))
-    if not drawn and not sheet.makers and not sheet.test.note:
+    if not drawn and not sheet.makers and not source_of(sheet).speed_found:
         act = "Say how its speed was found, type its times at Process, or trace a curve at Read."
         return OwnAnswer("", "nothing of the sheet was taken down yet", act, figures, table)
     words = "a maker's word, found in another laboratory: a starting point, not a finding"
@@ -153,7 +157,24 @@ DESCRIPTION = TestDescription(
     DataSheet.key,
     "What does the maker's sheet say, until I test it?",
     "Its speed and how that was found, its times, and its curves traced from a picture.",
-    sentences=(PlanSentence.TIMES, PlanSentence.SHEET),
-    subject=ABSOLUTE,
+    sentences=(PlanSentence.TIMES, PlanSentence.OWN),
+    own_sentence="Its speed was found {how}; its picture is a {axis}.",
+    own_words={
+        "how": option_word(
+            "how the sheet's speed was found",
+            SheetSource(),
+            "speed_found",
+            str.strip,
+            lambda found: found or "in a way it does not say",
+        ),
+        "axis": option_word(
+            "what the sheet's axis is",
+            SheetSource(),
+            "axis",
+            lambda w: SheetAxis(choice_typed(w, SheetAxis, anywhere=True)),
+            str,
+            chooser(list(SheetAxis)),
+        ),
+    },
     answer=data_sheet_answer,
 )

@@ -8,10 +8,13 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import shutter_name
 from vadrin.app.document.state import State
+from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure
+from vadrin.core.planning.test_options import LongTimes
 from vadrin.core.planning.test_types.long_exposures import LongExposures
 from vadrin.errors import EntryError
 from vadrin.notebook.store import Notebook
@@ -185,12 +188,20 @@ def write_law(notebook: Notebook, sheet: TestSheet) -> str:
     return f"{sheet.stock.name} takes {typed} beyond a second from now on."
 
 
+def _long_typed(words: str) -> tuple[float, ...]:
+    seconds = numbers_typed(words, like="1, 4, 15, 60")
+    if min(seconds) <= 0:
+        raise EntryError("long times are seconds above 0, such as 1, 4, 15, 60")
+    return seconds
+
+
 DESCRIPTION = TestDescription(
     LongExposures.key,
     "How much longer in dim light?",
     "One exposure, short and bright, then ever longer and dimmer.",
-    sentences=(PlanSentence.ONE_TIME, PlanSentence.SECOND_FACTOR),
-    second_factor=(1.0, 4.0, 15.0, 60.0),
-    second_words="The same exposure as … s, each also one and two stops longer.",
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN),
+    options=LongTimes((1.0, 4.0, 15.0, 60.0)),
+    own_sentence="The same exposure as {long} s, each also one and two stops longer.",
+    own_words={"long": option_word("long times in seconds", LongTimes(), "seconds", _long_typed)},
     answer=long_exposures_answer,
 )

@@ -6,11 +6,14 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
+from vadrin.app.entry.exposures import exposure_indexes_typed
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.test_types.film_cells import by_index, row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_options import SharedIndexes
 from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 
 if TYPE_CHECKING:
@@ -126,9 +129,14 @@ DESCRIPTION = TestDescription(
     MixedRoll.key,
     "Can one roll carry several EIs?",
     "One roll at many EIs in a process left to stand, its twin in the normal one.",
-    sentences=(PlanSentence.TIMES, PlanSentence.SECOND_FACTOR, PlanSentence.ROLL),
+    sentences=(PlanSentence.TIMES, PlanSentence.OWN, PlanSentence.ROLL),
     times=(60.0, 8.0),
-    second_factor=(25.0, 50.0, 100.0, 200.0, 400.0, 800.0),
-    second_words="Each exposure once at EI … on both rolls.",
+    options=SharedIndexes((25.0, 50.0, 100.0, 200.0, 400.0, 800.0)),
+    own_sentence="Each exposure once at EI {indexes} on both rolls.",
+    own_words={
+        "indexes": option_word(
+            "EIs on one roll", SharedIndexes(), "exposure_indexes", exposure_indexes_typed
+        )
+    },
     answer=mixed_roll_answer,
 )

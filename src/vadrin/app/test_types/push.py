@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.entry.exposures import pushes_typed
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, by_index
 from vadrin.core.judging.verdicts import USE_IT, share_of
+from vadrin.core.planning.test_options import Pushes
 from vadrin.core.planning.test_types.push import PushTest
 
 _NO_DENSER = 0.03
@@ -83,16 +86,11 @@ DESCRIPTION = TestDescription(
     PushTest.key,
     "What does a push cost, and which is the last I can use?",
     "The film at its EI and pushed, a strip or a roll each.",
-    sentences=(
-        PlanSentence.ONE_TIME,
-        PlanSentence.BRACKET,
-        PlanSentence.SECOND_FACTOR,
-        PlanSentence.ROLL,
-    ),
+    sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN, PlanSentence.BRACKET, PlanSentence.ROLL),
     times=(6.5,),
     first=-4.0,
     last=4.0,
-    second_factor=(0.0, 1.0, 2.0),
-    second_words="Pushed by … stops, a strip each; the time of each is as the maker's "
+    own_sentence="Pushed by {pushes} stops, a strip each; the time of each is as the maker's "
     "table has it, or a third longer a stop.",
+    own_words={"pushes": option_word("pushes in stops", Pushes(), "stops", pushes_typed)},
 )

@@ -6,12 +6,15 @@ from dataclasses import dataclass
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
+from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
+from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
+from vadrin.core.planning.test_options import SecondSteps
 from vadrin.core.planning.test_types.reversal import Reversal
 
 _ALIKE, _DARK = 0.12, 1.2
@@ -167,14 +170,14 @@ DESCRIPTION = TestDescription(
     "Camera exposure one way, the second factor the other: a grid of cells.",
     sentences=(
         PlanSentence.ONE_TIME,
+        PlanSentence.OWN,
         PlanSentence.BRACKET,
-        PlanSentence.SECOND_FACTOR,
         PlanSentence.FRESHNESS,
         PlanSentence.ROLL,
     ),
     first=-3.0,
     last=3.0,
-    second_factor=(-1.0, 0.0, 1.0),
-    second_words="The second exposure, flash or bleach in steps of …, a strip each.",
+    own_sentence="The second exposure, flash or bleach in steps of {steps}, a strip each.",
+    own_words={"steps": option_word("second steps", SecondSteps(), "steps", numbers_typed)},
     answer=reversal_answer,
 )

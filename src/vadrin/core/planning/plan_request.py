@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import floor
 
+from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions
+
 _FRAME_M, _CINE_FRAME_M, _LEADER_M = 0.038, 0.00762, 0.15
 
 
@@ -83,8 +85,8 @@ class PlanRequest:
     blanks : int
     times : tuple of float
         Minutes; as many strips as times where development is the question.
-    second_factor : tuple of float
-        The other factor: pushes, EIs, long times, or what a strip gets.
+    options : TestOptions
+        What its type asks for besides.
     repeat_first : bool
         Repeat the first exposure at the end.
     arrangement : Arrangement
@@ -112,7 +114,7 @@ class PlanRequest:
     step: float
     blanks: int
     times: tuple[float, ...]
-    second_factor: tuple[float, ...] = ()
+    options: TestOptions = NO_OPTIONS
     repeat_first: bool = False
     arrangement: Arrangement = Arrangement.SEQUENTIAL
     film: FilmSupply | None = None

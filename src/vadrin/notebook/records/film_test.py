@@ -12,6 +12,7 @@ from vadrin.core.planning.plan_request import (
     FilmSupply,
     FilmUnit,
 )
+from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions
 from vadrin.core.results.hold_rule import HoldRule
 
 TABLET_SUBJECT = "step tablet"
@@ -27,9 +28,10 @@ class Test:
     `uid` tells the same test apart in two notebooks; `like_id` is the test it was started
     from with one thing changed. The film comes as `film_amount` of `film_unit` (None and empty
     for as much as it takes), of which another test has the first `film_taken` frames; `leader`
-    and `holder` are frames kept for both. `second_factor` is what varies beside the exposure,
-    `tablet` the densities of a step tablet in contact. `compared_names` are the `compared` set
-    beside the reference, and `twin_id` the camera that every other strip is shot with.
+    and `holder` are frames kept for both. `options` are those of its type;
+    `tablet` holds the densities of a step tablet in contact. `compared_names` are the
+    `compared` set beside the reference, and `twin_id` the camera that every other strip is
+    shot with.
     `push_rule` is what pushes hold, wherever one time is named; `pull_way` is how strips of
     several times go through the dark, empty for as their film suggests. `channel` is the one it
     is worked out in, empty for visual or the first that was read. `filter_factor` is that of a
@@ -79,7 +81,7 @@ class Test:
     filter_stops: float = 0.0
     repeat_first: bool = False
     arrangement: Arrangement = Arrangement.SEQUENTIAL
-    second_factor: tuple[float, ...] = ()
+    options: TestOptions = NO_OPTIONS
     tablet: tuple[float, ...] = ()
     compared: Compared = Compared.DEVELOPERS
     compared_names: tuple[str, ...] = ()

@@ -6,6 +6,7 @@ from itertools import product
 
 from vadrin.core.planning.plan_request import Arrangement, PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, strip_labels, usual_frames
+from vadrin.core.planning.test_options import LightsInTurn, options_as
 from vadrin.core.planning.test_types.test_type import Asks, TestType
 
 LIGHTS = {1: "sun", 2: "open shade", 3: "lamp"}
@@ -20,11 +21,12 @@ class Cine(TestType):
     asks = Asks.INDEX
     materials_apart = True
     times_shared = True
+    options = LightsInTurn()
     not_foretold = "The best frame is picked by eye, so no range can be foretold for it."
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A piece for every time and light, and for each of two cameras where there are twins."""
-        lights = [int(n) for n in request.second_factor if int(n) in LIGHTS] or [1, 2]
+        lights = [n for n in options_as(request.options, LightsInTurn).lights if n in LIGHTS]
         cameras = (1, 2) if request.arrangement is Arrangement.INTERLEAVED else (1,)
         pieces = list(product(request.times, lights, cameras))
         frames = usual_frames(request)

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan
+from vadrin.core.planning.test_options import Pushes
 from vadrin.core.planning.test_types.push import pushed_strips
 from vadrin.core.planning.test_types.test_type import Asks, Foretold, TestType
 
@@ -21,6 +22,7 @@ class ColourPush(TestType):
     key = "colour"
     asks = Asks.TIME
     foretold = Foretold.EI_AND_TIMES
+    options = Pushes()
 
     channels_apart = True
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, strip_labels
+from vadrin.core.planning.test_options import SheetSource
 from vadrin.core.planning.test_types.test_type import TestType
 
 
@@ -17,6 +18,7 @@ class DataSheet(TestType):
     repeats_first = False
     bracketed = False
     scripted = False
+    options = SheetSource()
     not_foretold = "A sheet is read, not shot: no range can be foretold for a maker's word."
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames
+from vadrin.core.planning.test_options import LongTimes, options_as
 from vadrin.core.planning.test_types.test_type import Metering, TestType
 
 
@@ -15,13 +16,14 @@ class LongExposures(TestType):
     repeats_first = False
     bracketed = False
     metering = Metering.FIXED_TIMES
+    options = LongTimes()
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A short frame, then each long time, also one and two stops longer."""
         frames = blank_frames(request.blanks)
         index = request.exposure_index
         frames.append(PlannedFrame(FrameRole.BRACKET, "short", index, 0.0))
-        for seconds in request.second_factor or (1.0, 4.0, 15.0, 60.0, 240.0):
+        for seconds in options_as(request.options, LongTimes).seconds:
             for extra in (0.0, 1.0, 2.0):
                 name, held = f"{seconds:g}s+{extra:g}", seconds * 2.0**extra
                 frames.append(PlannedFrame(FrameRole.BRACKET, name, index, extra, held))

@@ -6,6 +6,7 @@ from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames
+from vadrin.core.planning.test_options import SharedIndexes, options_as
 from vadrin.core.planning.test_types.test_type import Asks, TestType
 
 
@@ -17,14 +18,16 @@ class MixedRoll(TestType):
     own_rolls = True
     bracketed = False
     asks = Asks.INDEX
+    options = SharedIndexes()
     materials_apart = True
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The same EIs on twin rolls."""
         usual = tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
+        asked = options_as(request.options, SharedIndexes).exposure_indexes
         frames = blank_frames(request.blanks) + [
             PlannedFrame(FrameRole.BRACKET, f"EI {marked_ei(index)}", index, 0.0)
-            for index in request.second_factor or usual
+            for index in asked or usual
         ]
         times = (*request.times, request.times[-1])[:2]
         notes = ("left long without agitation", "the normal process, on the twin")

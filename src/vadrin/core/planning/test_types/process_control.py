@@ -5,6 +5,7 @@ from __future__ import annotations
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frames, strip_labels
+from vadrin.core.planning.test_options import ControlStrips, options_as
 from vadrin.core.planning.test_types.test_type import TestType
 
 LOW, HIGH = "low", "high"
@@ -17,10 +18,11 @@ class ProcessControl(TestType):
     key = "process control"
     repeats_first = False
     bracketed = False
+    options = ControlStrips()
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """As many strips as were asked for."""
-        count = max(1, round(request.second_factor[0])) if request.second_factor else 6
+        count = options_as(request.options, ControlStrips).count
         shots = [
             PlannedFrame(FrameRole.BRACKET, name, request.exposure_index, stops)
             for name, stops in _STEPS

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, blank_frames, bracket_frames, strip_labels
+from vadrin.core.planning.test_options import Pushes, options_as
 from vadrin.core.planning.test_types.test_type import Asks, Foretold, TestType
 from vadrin.core.process.makers_table import makers_minutes
 
@@ -23,7 +24,7 @@ def push_minutes(request: PlanRequest, push: float) -> float:
 
 def pushed_strips(request: PlanRequest) -> list[StripPlan]:
     """A strip a push, each bracketed about its own EI and developed longer."""
-    pushes = request.second_factor or (0.0, 1.0, 2.0)
+    pushes = options_as(request.options, Pushes).stops
     strips = []
     for name, push in zip(strip_labels(len(pushes)), pushes, strict=True):
         index = request.exposure_index * 2.0**push
@@ -39,6 +40,7 @@ class PushTest(TestType):
     key = "push"
     asks = Asks.TIME
     foretold = Foretold.EI_AND_TIMES
+    options = Pushes()
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A strip a push."""

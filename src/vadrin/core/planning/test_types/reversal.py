@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, strip_labels, usual_frames
+from vadrin.core.planning.test_options import SecondSteps, options_as
 from vadrin.core.planning.test_types.test_type import TestType
 
 
@@ -17,18 +18,16 @@ class Reversal(TestType):
     key = "reversal"
     beside_others = True
     density_falls = True
+    options = SecondSteps()
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
-        """A strip for each step of the second factor."""
-        factors = request.second_factor or (-1.0, 0.0, 1.0)
+        """A strip for each step of what varies beside the camera's exposure."""
+        steps = options_as(request.options, SecondSteps).steps
         return [
             StripPlan(
-                name,
-                usual_frames(request),
-                request.times[0],
-                note=f"second factor {_signed(factor)}",
+                name, usual_frames(request), request.times[0], note=f"second factor {_signed(step)}"
             )
-            for name, factor in zip(strip_labels(len(factors)), factors, strict=True)
+            for name, step in zip(strip_labels(len(steps)), steps, strict=True)
         ]
 
 

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan
+from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
@@ -81,6 +82,8 @@ class TestType:
         Whether visual readings count as one of those channels.
     beside_others : bool
         Whether its answer is laid beside what the notebook holds of other tests.
+    options : TestOptions
+        What it asks for beside times and exposures, as it usually is.
     """
 
     __test__ = False
@@ -107,6 +110,7 @@ class TestType:
     channels_apart: bool = False
     visual_too: bool = False
     beside_others: bool = False
+    options: TestOptions = NO_OPTIONS
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The strips, before check frames, cuts and rolls are put to them."""

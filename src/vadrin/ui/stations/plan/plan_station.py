@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
+from vadrin.app.descriptions.plan_word import Word
 from vadrin.app.display.words import list_text
 from vadrin.app.plan.expected_curves import prior_finding
 from vadrin.app.plan.plan_advice import advice_on
@@ -49,6 +50,9 @@ class PlanStation(Station):
         self._plan: PlanEdit | None = None
         self._sheet: TestSheet | None = None
         self._sentences: dict[Occasion | PlanSentence, QWidget] = {}
+        self._own: QWidget | None = None
+        self._own_of = ""
+        self._own_words: dict[str, Word] = {}
         self._question = text("", Role.HEADING, wrap=True)
         self.column.addWidget(self._question)
         self._build()
@@ -68,17 +72,23 @@ class PlanStation(Station):
     def _build(self) -> None:
         """Every sentence a plan can need; which of them are shown is decided with each plan."""
         for needed, words in SENTENCES:
-            # Every other piece is the key of a word to fill in.
-            pieces = re.split(r"\{(\w+)\}", words)
-            parts: list[str | QWidget] = [
-                self._field(piece) if place % 2 else piece for place, piece in enumerate(pieces)
-            ]
-            made = sentence(*parts, role=Role.LEAD)
+            made = self._made(words)
             self._sentences[needed] = made
             self.column.addWidget(made)
 
+    def _made(self, words: str) -> QWidget:
+        """A sentence; every other piece of it is the key of a word to fill in."""
+        pieces = re.split(r"\{(\w+)\}", words)
+        parts: list[str | QWidget] = [
+            self._field(piece) if place % 2 else piece for place, piece in enumerate(pieces)
+        ]
+        return sentence(*parts, role=Role.LEAD)
+
+    def _word(self, key: str) -> Word:
+        return self._own_words[key] if key in self._own_words else WORDS[key]
+
     def _field(self, key: str) -> WordField:
-        word = WORDS[key]
+        word = self._word(key)
         step = word.step or kit_step(key, lambda: (self.bench.notebook, self._sheet))
         field = WordField(word.name, lambda typed: self._commit(key, typed), step, role=Role.LEAD)
         field.refused.connect(self.refuse)
@@ -89,7 +99,7 @@ class PlanStation(Station):
     def _commit(self, key: str, typed: str) -> None:
         if self._plan is None:
             return
-        word = WORDS[key]
+        word = self._word(key)
         plan = word.edit(self._plan, typed)
         self.bench.edit_or_raise(lambda book: apply_plan(book, plan, f"change the {word.name}"))
 
@@ -107,7 +117,7 @@ class PlanStation(Station):
         self._plan = plan_edit_of(book, sheet)
         self._show_sentences(description_of(test.kind), test)
         for key, field in self._every:
-            field.show_value(WORDS[key].shown(sheet, self._plan))
+            field.show_value(self._word(key).shown(sheet, self._plan))
         self._advise(sheet)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not sheet and before.test.id == test.id
@@ -118,30 +128,27 @@ class PlanStation(Station):
         shown = sentences_of(test)
         for needed, made in self._sentences.items():
             made.setVisible(needed in shown)
-        if page.second_words:
-            before, _, after = page.second_words.partition("…")
-            self._reword(self._sentences[PlanSentence.SECOND_FACTOR], before, after)
+        if page.key != self._own_of:
+            self._make_own(page)
 
-    def _reword(self, holder: QWidget, before: str, after: str) -> None:
-        """Put the kind's own words around the other factor."""
-        said = before + after
-        if holder.property("said") == said:
+    def _make_own(self, page: TestDescription) -> None:
+        """Put the sentence of a type's own options after the one it follows in its list."""
+        if self._own is not None:
+            self._own.hide()
+            self._own.deleteLater()
+        self._own, self._own_of, self._own_words = None, page.key, dict(page.own_words)
+        self.fields = {k: f for k, f in self.fields.items() if k in WORDS}
+        self._every = [(k, f) for k, f in self._every if k in WORDS]
+        if not page.own_sentence:
             return
-        flow = holder.layout()
-        field = self.fields["second"]
-        while flow is not None and flow.count():
-            item = flow.takeAt(0)
-            widget = item.widget() if item else None
-            if widget is not None and widget is not field:
-                widget.hide()
-                widget.deleteLater()
-        if flow is not None:
-            for word in before.split():
-                flow.addWidget(text(word, Role.LEAD))
-            flow.addWidget(field)
-            for word in after.split():
-                flow.addWidget(text(word, Role.LEAD))
-        holder.setProperty("said", said)
+        before = self._sentences[page.sentences[page.sentences.index(PlanSentence.OWN) - 1]]
+        self._own = self._made(page.own_sentence)
+        self.column.insertWidget(self.column.indexOf(before) + 1, self._own)
+        # Made last, they would come last under Tab.
+        last = before.findChildren(WordField)[-1]
+        for field in self._own.findChildren(WordField):
+            self.setTabOrder(last, field)
+            last = field
 
     def _advise(self, sheet: TestSheet) -> None:
         advice = advice_on(self.bench.notebook, sheet)

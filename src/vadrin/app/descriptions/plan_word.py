@@ -1,0 +1,73 @@
+"""A word of a plan's sentences that a tester can change, and those of a type's own options."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, Any
+
+from vadrin.app.entry.stepping import StepWord
+from vadrin.core.planning.test_options import TestOptions, options_as
+
+if TYPE_CHECKING:
+    from vadrin.app.plan.plan_edit import PlanEdit
+    from vadrin.app.sheets.test_sheet import TestSheet
+
+
+@dataclass(frozen=True)
+class Word:
+    """One underlined word of a plan.
+
+    Attributes
+    ----------
+    name : str
+        What it is called, for labels, undo and screen readers.
+    edit : callable
+        Takes a typed word into a plan; raises `EntryError`.
+    shown : callable
+        The word as it stands in the sentence.
+    step : callable, optional
+        The word shown as the arrow keys step it.
+    """
+
+    name: str
+    edit: Callable[[PlanEdit, str], PlanEdit]
+    shown: Callable[[TestSheet, PlanEdit], str]
+    step: StepWord | None = None
+
+
+def numbers_text(values: tuple[float, ...]) -> str:
+    """Numbers as typed."""
+    return ", ".join(f"{v:g}" for v in values)
+
+
+def option_word(
+    name: str,
+    usual: TestOptions,
+    field: str,
+    read: Callable[[str], Any],
+    shown: Callable[[Any], str] = numbers_text,
+    step: StepWord | None = None,
+) -> Word:
+    """The word for one of a type's own options.
+
+    Parameters
+    ----------
+    name : str
+    usual : TestOptions
+        What stands for the options of a test that has none yet.
+    field : str
+        Of the options.
+    read, shown : callable
+        The typed word as a value, and a value as a word.
+    step : callable, optional
+    """
+
+    def held(plan: PlanEdit) -> TestOptions:
+        return options_as(plan.test.options, type(usual))
+
+    def edit(plan: PlanEdit, words: str) -> PlanEdit:
+        changes: dict[str, Any] = {field: read(words)}
+        return replace(plan, test=replace(plan.test, options=replace(held(plan), **changes)))
+
+    return Word(name, edit, lambda _sheet, plan: shown(getattr(held(plan), field)), step)
