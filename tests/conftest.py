@@ -88,6 +88,7 @@ def open_window(qtbot, qapp, empty_path):
     """Open the real window on a notebook file; an empty one where there is none."""
     from PyQt6.QtWidgets import QApplication
 
+    from vadrin.ui.frame.station_pages import delete_now
     from vadrin.ui.frame.window import Window
     from vadrin.ui.theme.typeface import load_fonts, set_scale
 
@@ -100,7 +101,6 @@ def open_window(qtbot, qapp, empty_path):
             shutil.copy(empty_path, path)
         window = Window(Workbench(Notebook(path)))
         window.resize(1280, 800)
-        qtbot.addWidget(window)
         window.show()
         window.activateWindow()
         qtbot.waitUntil(lambda: QApplication.activeWindow() is window, timeout=5000)
@@ -110,6 +110,9 @@ def open_window(qtbot, qapp, empty_path):
     yield opener
     for window in opened:
         window.close()
+        # Not some time in the next test, whose looks and sizes would be put on it as well.
+        delete_now(window)
+    opened.clear()
     # On this thread, and only here: circles that hold widgets must not be cleared by a job's.
     CLEARED["windows"] += 1
     gc.collect(1 if CLEARED["windows"] % 20 else 2)

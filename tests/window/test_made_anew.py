@@ -6,10 +6,12 @@ import numpy as np
 import pytest
 import tifffile
 from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
+from vadrin.app.document.workbench import Topic
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Frame, Instrument, PrintStrip, Reading, RunEvent
 
@@ -219,3 +221,14 @@ def test_after_a_strip_is_exposed_a_number_chooses_a_piece(qtbot, demo):
     strips = window.bench.notebook.all(PrintStrip)
     assert strips[-1].chosen == 3
     assert field_of(window.station(), "reflection densities").text() == "—"
+
+
+def test_a_window_closed_at_once_after_its_type_grew_is_closed(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    QTest.keyClick(window.station(), Qt.Key.Key_Plus, CTRL)
+    window.close()
+    window.bench.changed.emit(Topic.EVERYTHING)
+    with qtbot.captureExceptions() as raised:
+        for _ in range(3):
+            QApplication.processEvents()
+    assert raised == [], "what stood for the next turn has nothing to be shown in"

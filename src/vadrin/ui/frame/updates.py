@@ -28,6 +28,7 @@ class Updates(QObject):
         self._preparers: list[Listener] = []
         self._listeners: list[tuple[Callable[[], Topic], Listener]] = []
         self._pending = Topic.NOTHING
+        self._closed = False
         self._turn = QTimer(self)
         self._turn.setSingleShot(True)
         self._turn.timeout.connect(self.flush)
@@ -44,6 +45,8 @@ class Updates(QObject):
 
     def note(self, topic: Topic) -> None:
         """Collect a change; it is told when the event loop turns."""
+        if self._closed:
+            return
         self._pending |= topic
         app = QCoreApplication.instance()
         if not self._turn.isActive() and app is not None:
@@ -52,16 +55,22 @@ class Updates(QObject):
 
     def flush(self) -> None:
         """Tell what was collected."""
+        if self._closed:
+            return
         for preparer in self._preparers:
             preparer(self._pending)
-        self.stop()
+        self._wait_no_more()
         told, self._pending = self._pending, Topic.NOTHING
         for topics, listener in self._listeners:
             if topics() & told:
                 listener(told)
 
     def stop(self) -> None:
-        """Tell no more of what was collected so far."""
+        """Tell nothing any more: the window is closed."""
+        self._closed = True
+        self._wait_no_more()
+
+    def _wait_no_more(self) -> None:
         self._turn.stop()
         app = QCoreApplication.instance()
         if app is not None:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from contextlib import suppress
-from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -60,6 +59,9 @@ class Window(QMainWindow):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench, self.look, self._red_only = bench, DAY, False
+        self._scaling, self._scale_soon = 0, QTimer(self)
+        self._scale_soon.setSingleShot(True)
+        self._scale_soon.timeout.connect(self._scale_now)
         self.updates = Updates(bench)
         self.jobs = Jobs()
         self.ears = Ears(bench)
@@ -399,9 +401,11 @@ class Window(QMainWindow):
 
         Everything is made anew, and what asks for it may stand in the middle of a key's way.
         """
-        QTimer.singleShot(0, partial(self._scale_now, way))
+        self._scaling += way
+        self._scale_soon.start(0)
 
-    def _scale_now(self, way: int) -> None:
+    def _scale_now(self) -> None:
+        way, self._scaling = self._scaling, 0
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
         self._put_overlays_away(for_good=True)
@@ -458,6 +462,7 @@ class Window(QMainWindow):
         for station in self.pages.made:
             station.put_away()
         # What still changes has nothing to be shown in.
+        self._scale_soon.stop()
         self.updates.stop()
         self.bench.notebook.close()
         super().closeEvent(event)

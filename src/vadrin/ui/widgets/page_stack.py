@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from PyQt6 import sip
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QScrollArea, QSizePolicy, QStackedWidget, QWidget
 
@@ -27,9 +30,12 @@ class PageStack(QStackedWidget):
 
     def bring_into_view(self, part: QWidget) -> None:
         """Scroll so far that a part of the page is seen, once it has its place."""
-        QTimer.singleShot(0, lambda: self._show_part(part))
+        QTimer.singleShot(0, partial(self._show_part, part))
 
     def _show_part(self, part: QWidget) -> None:
+        if sip.isdeleted(part):
+            # The station was let go of meanwhile.
+            return
         area = self._area()
         if area is not None and part.isVisibleTo(area):
             area.ensureWidgetVisible(part, 0, 0)
