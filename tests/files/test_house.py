@@ -1,11 +1,14 @@
 """The house's figures: what is held at nought is nought, and would be seen if it were not."""
 
+import ast
 import importlib.util
 import re
+import sys
 from pathlib import Path
 
 import pytest
 
+from vadrin.app.curves.preloading import ANSWERS, COLOURS, NUMERICS, STORAGE, preload
 from vadrin.core.wording import counted
 
 ROOT = Path(__file__).parents[2]
@@ -112,3 +115,25 @@ def test_what_is_wrong_with_a_house_is_seen(tool, tmp_path):
     assert told["functions over 30 lines"] == "1"
     assert told["functions without a caller"] == "1 vadrin.cellar.coal.forgotten"
     assert told["share of tests, every line counted"] == f"{100 * 2 / 54:.1f} %"
+
+
+def test_an_import_inside_a_function_has_a_reason(tool):
+    late = loaded("late_imports")
+    trees = tool.sources(ROOT)
+    assert late.needless(trees) == []
+    planted = "def shown():\n    {}\n"
+    room = "vadrin.ui.frame.header"
+    for inside, wanted in (
+        ("from vadrin.core.wording import counted", 1),
+        ("import numpy", 0),
+        ("from vadrin.core.results.analysis import analyse", 0),
+        ("from vadrin.ui.frame.window import Window", 0),
+    ):
+        found = late.needless({**trees, room: ast.parse(planted.format(inside))})
+        assert len(found) == wanted, inside
+
+
+def test_what_is_loaded_ahead_is_there():
+    for names in (STORAGE, NUMERICS, ANSWERS, COLOURS):
+        preload(names)
+        assert set(names) <= set(sys.modules)

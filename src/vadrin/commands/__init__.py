@@ -6,6 +6,7 @@ import argparse
 import io
 import os
 import sys
+import traceback
 from collections.abc import Sequence
 from contextlib import suppress
 from pathlib import Path
@@ -141,8 +142,6 @@ def _reason(error: Exception) -> str:
 
 
 def _fault(error: Exception) -> str:
-    import traceback
-
     from vadrin.commands.desktop import keep_details
 
     log = keep_details("".join(traceback.format_exception(error)))

@@ -5,31 +5,35 @@ from __future__ import annotations
 import gc
 import os
 import sys
+import tempfile
+import traceback
 from functools import partial
 from pathlib import Path
 from types import TracebackType
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
+from platformdirs import user_data_path, user_log_path
+from PyQt6.QtCore import QTimer
+from PyQt6.QtWidgets import QApplication
+
+import vadrin.app.demo
+from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
-
-if TYPE_CHECKING:
-    from vadrin.ui.frame.window import Window
+from vadrin.notebook.store import Notebook
+from vadrin.ui.frame.refusal_window import RefusalWindow
+from vadrin.ui.frame.warm_up import warm_up
+from vadrin.ui.frame.window import Window
+from vadrin.ui.theme.typeface import load_fonts
 
 
 def default_notebook() -> Path:
     """Where the notebook lies when none is named, by the XDG folders."""
-    from platformdirs import user_data_path
-
     folder = user_data_path("vadrin", ensure_exists=True)
     return folder / "notebook.vadrin"
 
 
 def demo_notebook() -> Path:
     """A fresh copy of the demo notebook in a folder of its own."""
-    import tempfile
-
-    import vadrin.app.demo
-
     path = Path(tempfile.mkdtemp(prefix="vadrin-demo-")) / "boat-shed-winter.vadrin"
     shipped = Path(vadrin.app.demo.__path__[0]) / "demo.vadrin"
     path.write_bytes(shipped.read_bytes())
@@ -44,19 +48,11 @@ def open_window(path: Path) -> object:
     NotebookError
         If the notebook cannot be opened.
     """
-    from vadrin.app.document.workbench import Workbench
-    from vadrin.notebook.store import Notebook
-    from vadrin.ui.frame.window import Window
-
     return Window(Workbench(Notebook(path)))
 
 
 def make_application() -> object:
     """The Qt application with the program's type loaded."""
-    from PyQt6.QtWidgets import QApplication
-
-    from vadrin.ui.theme.typeface import load_fonts
-
     no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
     if sys.platform == "linux" and no_screen:
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -70,8 +66,6 @@ def _stumble(
     window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None
 ) -> None:
     """Say that something went wrong, keep the trace, and go on: edits are in the file already."""
-    import traceback
-
     details = "".join(traceback.format_exception(kind, error, trace))
     kept = keep_details(details)
     window.tell_fault(kind.__name__, details, str(kept or ""))
@@ -79,8 +73,6 @@ def _stumble(
 
 def keep_details(details: str) -> Path | None:
     """Add a trace to the log of this user; None where it can't be written."""
-    from platformdirs import user_log_path
-
     try:
         log = user_log_path("vadrin", ensure_exists=True) / "errors.txt"
         with log.open("a", encoding="utf-8", errors="backslashreplace") as kept:
@@ -92,10 +84,6 @@ def keep_details(details: str) -> Path | None:
 
 def _show(path: Path) -> object:
     """Open a notebook in a window of its own."""
-    from PyQt6.QtCore import QTimer
-
-    from vadrin.ui.frame.warm_up import warm_up
-
     window: Any = open_window(path)
     window.resize(1280, 800)
     window.show()
@@ -125,8 +113,6 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
     app = make_application()
-    from PyQt6.QtCore import QTimer
-
     path = demo_notebook() if demo else notebook or default_notebook()
     shown: list[object] = []
     try:
@@ -134,8 +120,6 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     except NotebookError as error:
         if not in_window:
             raise UsageError(str(error)) from error
-        from vadrin.ui.frame.refusal_window import RefusalWindow
-
         refusal = RefusalWindow(path, error, lambda other: shown.append(_show(other)))
         refusal.show()
         shown.append(refusal)

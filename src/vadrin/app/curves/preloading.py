@@ -1,31 +1,38 @@
-"""Loading what the first edit and the first answer need, before they are asked for."""
+"""Loading what the first edit and the first answer need, before they are asked for.
+
+What stands in these lists is imported inside functions, or by rooms that are loaded later.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from importlib import import_module
 
-def load_storage() -> None:
-    """Load what the first edit is written with."""
-    import vadrin.notebook.record_writer  # noqa: F401
+STORAGE = ("vadrin.notebook.record_writer",)
+"""What the first edit is written with."""
+NUMERICS = ("vadrin.core.results.analysis", "vadrin.app.plan.expected_curves")
+"""What every answer is worked out with."""
+ANSWERS = (
+    "vadrin.app.descriptions",
+    "vadrin.core.exposure.long_exposure_pairs",
+    "vadrin.core.printing.paper_curve",
+    "vadrin.core.results.paired_frames",
+)
+"""What types of test answer by, each of which few tests need."""
+COLOURS = ("coloraide",)
+"""What tells colours apart, for tests that show a chart."""
 
 
-def load_numerics() -> None:
-    """Load the numerical packages, and work out once what every answer uses."""
-    import vadrin.core.results.analysis  # noqa: F401
+def preload(names: Iterable[str]) -> None:
+    """Load modules by their names."""
+    for name in names:
+        import_module(name)
+
+
+def work_out_once() -> None:
+    """Work out what every answer uses and nothing changes."""
     from vadrin.app.plan.expected_curves import expected_film
     from vadrin.core.fitting.student_t import t_quantile
 
     t_quantile(0.975, 30.0)
     expected_film(100.0, None)
-
-
-def load_answers() -> None:
-    """Load what kinds of test answer by, each of which few tests need."""
-    import vadrin.app.descriptions
-    import vadrin.core.exposure.long_exposure_pairs
-    import vadrin.core.printing.paper_curve  # noqa: F401
-    from vadrin.core.results import paired_frames  # noqa: F401
-
-
-def load_colours() -> None:
-    """Load what tells colours apart, for tests that show a chart."""
-    import coloraide  # noqa: F401

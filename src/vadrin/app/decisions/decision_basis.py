@@ -12,6 +12,7 @@ from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.findings.kept_report import KeptBasis, KeptReadings
 from vadrin.app.results.contact_prints import BEST, paper_verdict
+from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.light_boxes import judged_of
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -150,8 +151,6 @@ def _settled_changes(then: dict[str, Any], now: dict[str, Any]) -> list[str]:
 
 def present_answer(state: State) -> str:
     """The present answer in a phrase."""
-    from vadrin.app.results.rating import rating_of
-
     own = own_answer(state)
     if own is not None:
         return own.says or f"without an answer: {own.words}"

@@ -10,6 +10,7 @@ from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.interruption import interruptible
 from vadrin.errors import StaleAnswerError
 
 if TYPE_CHECKING:
@@ -107,7 +108,6 @@ def answer_to(question: Question, ask: Callable[[], None] = lambda: None) -> Wor
         Called often while it is worked out; what it raises stops that.
     """
     from vadrin.app.document.analysis_input import analyse_as
-    from vadrin.core.interruption import interruptible
 
     known = answer_kept_for(question)
     if known is None:

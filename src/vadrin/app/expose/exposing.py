@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from math import log2
 
+from vadrin.app.plan.camera_settings import limits_of, metering_of, with_settings
 from vadrin.app.sheets.frame_order import next_to_expose
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
+from vadrin.core.exposure.camera import effective_shutter
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_types import Metering
@@ -39,9 +41,6 @@ def asked_stops(notebook: Notebook, test: Test, frame: Frame) -> float | None:
 def _stops_of(
     notebook: Notebook, test: Test, frame: Frame, seconds: float, aperture: float
 ) -> float:
-    from vadrin.app.plan.camera_settings import limits_of, metering_of
-    from vadrin.core.exposure.camera import effective_shutter
-
     limits = limits_of(notebook, test, notebook.get(Strip, frame.strip_id))
     fixed = metering_of(test) is not Metering.CAMERA
     # A time that is itself the question is timed by the watch, not by a mark.
@@ -180,8 +179,6 @@ def light_now(notebook: Notebook, sheet: TestSheet) -> float:
 
 def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
-    from vadrin.app.plan.camera_settings import limits_of, metering_of, with_settings
-
     moved = light_now(notebook, sheet)
     count = 0
     test = replace(

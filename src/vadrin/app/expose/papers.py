@@ -9,6 +9,7 @@ from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.wrong_setting import roll_at_wrong_setting
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.formats.reports.script_pdf import ScriptSheet, label_pdf, script_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.store import Notebook
 
@@ -21,8 +22,6 @@ def write_script(folder: Path, notebook: Notebook, sheet: TestSheet, pocket: boo
     OSError
         If it cannot be written.
     """
-    from vadrin.formats.reports.script_pdf import ScriptSheet, script_pdf
-
     t, n = shutter_name(sheet.test.metered_seconds), aperture_mark(sheet.test.aperture)
     lines = (
         f"{sheet.process}. EI {sheet.test.exposure_index:g} on the meter, {sheet.test.subject}.",
@@ -45,8 +44,6 @@ def write_labels(folder: Path, notebook: Notebook, sheet: TestSheet) -> Path:
     OSError
         If it cannot be written.
     """
-    from vadrin.formats.reports.script_pdf import label_pdf
-
     target = folder / safe_name(f"labels {sheet.title}", ".pdf")
     write_whole(target, label_pdf(labels_of(sheet, roll_at_wrong_setting(notebook, sheet))))
     return target

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.process.bath import note_bath
 from vadrin.app.process.uptime import moment_now
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.sheets.frame_order import next_to_read
@@ -182,7 +183,6 @@ class Listening:
     def _note_bath(self, warmth: float) -> None:
         """Into the run of the test on the bench, or of another, where that alone runs; before
         any runs it is the bath that the test's next strips go into."""
-        from vadrin.app.process.bath import note_bath
         from vadrin.app.process.darkroom_runs import RunEventType, note_event, run_under_way
         from vadrin.app.process.running_clocks import running_clocks
 

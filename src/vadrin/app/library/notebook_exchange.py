@@ -8,7 +8,11 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.formats.whole_file import write_whole
+from vadrin.notebook.backups import backups_of
+from vadrin.notebook.json_file import notebook_json, records_of_json
+from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records import Attachment
+from vadrin.notebook.recovery import recover, recovered_words
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
@@ -29,9 +33,6 @@ def records_of_file(path: Path) -> Everything:
     NotebookError
         If it cannot be read.
     """
-    from vadrin.notebook.json_file import records_of_json
-    from vadrin.notebook.merge import everything_of
-
     return records_of_json(path) if path.suffix == JSON_SUFFIX else everything_of(path)
 
 
@@ -39,15 +40,11 @@ def take_in(
     notebook: Notebook, theirs: Everything, name: str
 ) -> Generator[tuple[int, int], None, MergeReport]:
     """Take another notebook's records in, a test a step; what is known is not doubled."""
-    from vadrin.notebook.merge import merge
-
     return merge(notebook, theirs, f"taking in {name}")
 
 
 def newest_backup(path: Path) -> Path | None:
     """The newest backup of a notebook, if there is any."""
-    from vadrin.notebook.backups import backups_of
-
     kept = backups_of(path)
     return kept[0] if kept else None
 
@@ -82,8 +79,6 @@ def recovered_copy(path: Path) -> tuple[Path, str]:
     ------
     NotebookError, OSError
     """
-    from vadrin.notebook.recovery import recover, recovered_words
-
     target = _free_name(path, "recovered")
     found = recovered_words(recover(path, target))
     return target, f"Recovered into {target.name}: {found}."
@@ -96,8 +91,6 @@ def write_json(notebook: Notebook, path: Path) -> None:
     ------
     OSError
     """
-    from vadrin.notebook.json_file import notebook_json
-
     write_whole(path, notebook_json(notebook))
 
 

@@ -6,12 +6,12 @@ import json
 from contextlib import suppress
 from pathlib import Path
 
+from platformdirs import user_state_path
+
 _KEPT = 8
 
 
 def _list_file() -> Path:
-    from platformdirs import user_state_path
-
     return user_state_path("vadrin") / "recent.json"
 
 

@@ -21,6 +21,7 @@ from vadrin.app.entry.film_supply import (
     names_typed,
 )
 from vadrin.app.entry.numbers import count_typed, number_typed, number_within, numbers_typed
+from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
@@ -153,9 +154,6 @@ def _warmth(plan: PlanEdit, words: str) -> PlanEdit:
 
 
 def _reciprocity(plan: PlanEdit, words: str) -> PlanEdit:
-    # Imported here so that the window need not wait for numpy.
-    from vadrin.app.entry.reciprocity_entry import reciprocity_words
-
     return replace(plan, reciprocity=reciprocity_words(words))
 
 

@@ -6,6 +6,8 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import seconds_typed
@@ -13,6 +15,12 @@ from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
+from vadrin.core.printing.grades import (
+    changed_time,
+    nearest_grades,
+    printed_tones,
+    under_print_threshold,
+)
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Paper, PaperGrade, Workprint
 from vadrin.notebook.store import Notebook
@@ -66,8 +74,6 @@ def grade_lines(
     notebook: Notebook, state: State, strip: StripSheet, scene_stops: float = SCENE_STOPS
 ) -> tuple[str, tuple[GradeLine, ...]]:
     """The nearest three grades with their times, under a sentence."""
-    from vadrin.core.printing.grades import changed_time, nearest_grades
-
     sheet = state.sheet
     reach, why = negative_range(state, strip, scene_stops)
     if reach is None:
@@ -106,14 +112,10 @@ def tones_of(
     notebook: Notebook, sheet: TestSheet, frame: FrameSheet, grade: str
 ) -> tuple[float | None, str]:
     """Reflection density of a frame on a grade at the time for full black, or what is missing."""
-    from vadrin.core.printing.grades import printed_tones, under_print_threshold
-
     fog = present_room(notebook, sheet).setup.base_fog
     scale = next((s for g, s, _, _ in grades_known(notebook, sheet) if g == grade), None)
     if frame.density is None or fog is None or scale is None:
         return None, "read the frame, find the time for full black, and keep the grade's scale"
-    import numpy as np
-
     net = max(0.0, frame.density - fog)
     print_density = float(printed_tones(np.array([net]), scale)[0])
     below = under_print_threshold(net, threshold_of(notebook, sheet)[0])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.app.printing.print_setups import lock_setup
 from vadrin.app.results.print_ei import (
     COVERED,
@@ -17,6 +18,7 @@ from vadrin.app.results.print_ei import (
 from vadrin.app.sheets.light_boxes import exposures_of
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
+from vadrin.core.printing.paper_curve import print_threshold
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook
@@ -43,9 +45,6 @@ class CoveredQuestion:
 
 def threshold_of(notebook: Notebook, sheet: TestSheet) -> tuple[float, float]:
     """Net density whose print is just lighter than black on the paper of the set-up."""
-    from vadrin.app.printing.paper_answer import curve_of_paper
-    from vadrin.core.printing.paper_curve import print_threshold
-
     paper_id = sheet.setups[-1].paper_id if sheet.setups else sheet.test.paper_id
     curve = curve_of_paper(notebook, paper_id)
     return print_threshold(curve) if curve is not None else USUAL_THRESHOLD

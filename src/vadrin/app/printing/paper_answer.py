@@ -6,12 +6,16 @@ from functools import lru_cache
 from math import log10
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
+from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.paper import PaperTest
+from vadrin.core.printing.paper_curve import paper_curve, scale_by_eye
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Judgement, Reading, Test
 from vadrin.notebook.store import Notebook
@@ -50,10 +54,6 @@ def _log_exposure(sheet: TestSheet, seconds: float | None, log_h: float | None) 
 def _curve(
     steps: tuple[tuple[float, float], ...], white: float | None, absolute: bool
 ) -> PaperCurve | str:
-    import numpy as np
-
-    from vadrin.core.printing.paper_curve import paper_curve
-
     if not steps:
         return "no step of the paper was read yet"
     x, dense = np.array(steps).T
@@ -72,8 +72,6 @@ def paper_curve_of(sheet: TestSheet) -> PaperCurve | str:
 
 def curve_of_paper(notebook: Notebook, paper_id: int | None) -> PaperCurve | None:
     """The newest curve that was measured of a paper in the cupboard; None for none."""
-    from vadrin.app.document.sheet_loading import load_sheet
-
     if paper_id is None:
         return None
     for test in sorted(notebook.all(Test, paper_id=paper_id), key=lambda t: -t.id):
@@ -141,14 +139,10 @@ def _step_exposures(sheet: TestSheet) -> list[float]:
 
 def _by_eye(sheet: TestSheet) -> OwnAnswer | None:
     """The range of a paper by eye alone; None before both steps were found."""
-    from vadrin.core.printing.paper_curve import scale_by_eye
-
     grey, black = eye_step(sheet, FIRST_GREY_STEP), eye_step(sheet, FIRST_BLACK_STEP)
     exposures = _step_exposures(sheet)
     if grey is None or black is None or len(exposures) < 3:
         return None
-    import numpy as np
-
     step = (exposures[-1] - exposures[0]) / (len(exposures) - 1)
     try:
         found = scale_by_eye(np.array(exposures), grey, black, step)

@@ -8,6 +8,7 @@ from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.sheets.reference_temperature import reference_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure
+from vadrin.core.results.process_factor import process_factor
 from vadrin.errors import EntryError
 from vadrin.notebook.store import Notebook
 
@@ -28,8 +29,6 @@ def two_temperatures(sheet: TestSheet) -> bool:
 
 def measured_factor(sheet: TestSheet) -> Figure:
     """How many times faster the process goes for each 10 °C, by the strips of a test."""
-    from vadrin.core.results.process_factor import process_factor
-
     return process_factor(readings_of(sheet), settings_of(sheet))
 
 

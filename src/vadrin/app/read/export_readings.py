@@ -9,6 +9,8 @@ from pathlib import Path
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.errors import EditRefusedError
+from vadrin.formats.readings.any_file import write_readings
+from vadrin.formats.readings.file_formats import suffixes
 from vadrin.formats.readings.readings_table import (
     DENSITY_HIGH,
     DENSITY_LOW,
@@ -67,8 +69,6 @@ def write_sheet_readings(sheet: TestSheet, path: Path) -> None:
     ------
     OSError, FormatError
     """
-    from vadrin.formats.readings.any_file import write_readings
-
     write_readings(table_of_sheet(sheet), path)
 
 
@@ -102,6 +102,4 @@ def attach(notebook: Notebook, test_id: int, path: Path) -> Attachment:
 
 def readings_filter() -> str:
     """The kinds of file that tables of readings come in and go out as, as dialogs want them."""
-    from vadrin.formats.readings.file_formats import suffixes
-
     return f"Readings ({' '.join(f'*{s}' for s in suffixes())});;Any file (*)"

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 import numpy as np
+from PIL import Image
 
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
@@ -27,8 +28,6 @@ _MOST_LOOKED_AT = 400
 
 def preview_of(small: Array) -> bytes:
     """A small picture to be kept with the notebook, as an eye sees it."""
-    from PIL import Image
-
     share = np.clip(small / max(float(small.max()), 1e-9), 0, 1) ** (1 / 2.2)
     image = Image.fromarray((255 * share).astype(np.uint8))
     if image.width > _PREVIEW_WIDE:

@@ -10,12 +10,14 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
 from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.document.state import answered
 from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.process.fixer import check_fixer
@@ -99,8 +101,6 @@ class Undecided:
 
 def undecided_answer(sheet: TestSheet) -> Undecided:
     """Work a test out that nothing was decided on; takes up to a second."""
-    from vadrin.app.results.rating import rating_of
-
     state = answered(sheet)
     own = own_answer(state)
     if own is not None:
@@ -171,8 +171,6 @@ def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDet
 
 
 def _detail(sheet: TestSheet) -> ShelfDetail:
-    from vadrin.app.decisions.decision_basis import changes_since_decision
-
     state, station = state_of(sheet)
     curves = []
     for strip in sheet.strips[:_CURVES]:

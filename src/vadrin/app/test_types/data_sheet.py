@@ -5,6 +5,8 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.descriptions.plan_word import option_word
@@ -17,6 +19,7 @@ from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_bes
 from vadrin.app.read.sheet_axes import absolute, source_of
 from vadrin.app.sheets.makers_told import makers_of_sheet
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.curves.metrics import gamma
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SheetAxis, SheetSource
 from vadrin.core.planning.test_types.data_sheet import DataSheet
@@ -47,10 +50,6 @@ def middle_ei(sheet: TestSheet, made: StripMetrics | None) -> Figure:
         return absent("the exposure axis is relative: it tells no EI")
     if made is None:
         return absent("no curve was traced yet")
-    import numpy as np
-
-    from vadrin.core.curves.metrics import gamma
-
     last = np.array(made.last)
     _, start, end = gamma(made.curve, last)
     middle = 0.5 * (float(np.squeeze(start)) + float(np.squeeze(end)))

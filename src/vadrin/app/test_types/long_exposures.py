@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
+from math import log2
 from typing import TYPE_CHECKING
+
+import numpy as np
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
@@ -13,6 +16,7 @@ from vadrin.app.display.marks import shutter_name
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_options import LongTimes
 from vadrin.core.planning.test_types.long_exposures import LongExposures
@@ -46,10 +50,6 @@ def _frames_read(sheet: TestSheet) -> tuple[tuple[tuple[float, float, float], ..
 
 @lru_cache(maxsize=32)
 def _law(frames: tuple[tuple[float, float, float], ...], short: float) -> LongExposureLaw:
-    import numpy as np
-
-    from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
-
     made = tuple(LongFrame(*frame) for frame in frames)
     return long_exposure_law(short, made, _NOISE, np.random.default_rng(_SEED))
 
@@ -116,15 +116,11 @@ def long_exposures_answer(state: State) -> OwnAnswer:
 
 
 def _stops(metered: float, figure: Figure) -> str:
-    from math import log2
-
     return "" if figure.value is None else f"{log2(figure.value / metered):+.1f}"
 
 
 def _lost(law: LongExposureLaw) -> tuple[float, float, float]:
     """The longest time that was tried, what it takes, and the stops lost at it."""
-    from math import log2
-
     known = [(s, f.value) for s, f in law.table if f.value is not None]
     seconds, needed = known[-1] if known else (1.0, 1.0)
     return seconds, needed, log2(needed / seconds)

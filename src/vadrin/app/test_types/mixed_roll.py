@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from math import log2
 from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmRow, OwnAnswer
@@ -15,6 +16,7 @@ from vadrin.app.test_types.film_cells import by_index, row_by_index, usable_inde
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SharedIndexes
 from vadrin.core.planning.test_types.mixed_roll import MixedRoll
+from vadrin.core.results.push_limits import held_range
 
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
@@ -31,8 +33,6 @@ def process_name(strip: StripSheet) -> str:
 
 def _held(strip: StripSheet, metrics: StripMetrics | None) -> tuple[Figure, Figure, bool]:
     """Lowest and highest EI held, and whether the lowest is only the lowest that was tried."""
-    from vadrin.core.results.push_limits import held_range
-
     if metrics is None:
         gap = absent("not read yet")
         return gap, gap, False
@@ -84,8 +84,6 @@ def _worded(
     film: tuple[FilmRow, ...],
     figures: dict[str, Figure],
 ) -> OwnAnswer:
-    from math import log2
-
     table = AnswerTable(_HEADS, rows)
     waiting = next(
         (s for s in sheet.strips if not any(f.density is not None or f.verdict for f in s.frames)),

@@ -5,6 +5,8 @@ from __future__ import annotations
 from math import log2
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from vadrin.app.descriptions.answer_in_words import (
     AnswerPlot,
     AnswerTable,
@@ -22,6 +24,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_types.two_developers import PRINTING, TwoDevelopers
+from vadrin.core.results.paired_frames import paired_difference, stain_share
 
 if TYPE_CHECKING:
     from vadrin.core.results.comparison import Comparison
@@ -63,10 +66,6 @@ def _net(strip: StripSheet, channel: Channel) -> dict[str, float]:
 
 def _pairs(sheet: TestSheet, channel: Channel) -> Figure:
     """What the pairs differ by above the toe."""
-    import numpy as np
-
-    from vadrin.core.results.paired_frames import paired_difference
-
     if len(sheet.strips) < 2:
         return absent("there is one strip")
     one, other = (_net(s, channel) for s in sheet.strips[:2])
@@ -84,10 +83,6 @@ def _both_ways(strip: StripSheet, printing: Channel) -> list[tuple[float, float]
 
 def _stain(strip: StripSheet, printing: Channel | None) -> tuple[Figure, Figure]:
     """Stain at a visual density of 1 over the base, and the most of it."""
-    import numpy as np
-
-    from vadrin.core.results.paired_frames import stain_share
-
     pairs = _both_ways(strip, printing) if printing else []
     if not pairs:
         why = absent("read it through blue or UV as well")

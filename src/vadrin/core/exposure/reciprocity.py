@@ -12,6 +12,7 @@ from functools import lru_cache
 from math import inf, log, log2
 
 import numpy as np
+from scipy.optimize import least_squares
 
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
@@ -135,8 +136,6 @@ def fit_reciprocity(
     extra = np.maximum(needed - t, 0.02 * t)
     start = [float(np.mean(np.log(extra) - _USUAL_EXPONENT * np.log(t))), _USUAL_EXPONENT]
     free = len(t) > 1 and np.ptp(np.log(t)) > 0.3
-    from scipy.optimize import least_squares
-
     found = least_squares(missed, start if free else start[:1], xtol=1e-14, ftol=1e-14, gtol=1e-14)
     reciprocity = law(found.x[0], float(found.x[1]) if free else _USUAL_EXPONENT)
     if len(t) < 2:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.interpolate import CubicSpline
 
 from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import PARAMETERS, SLOPE_CENTRES, SLOPE_WEIGHTS
@@ -219,8 +220,6 @@ def bridge_shares(model: DevelopmentModel, times: Array) -> Array:
 
 def natural_cubic(knots: Array, at: Array) -> Array:
     """Weights of the knots' values in their natural cubic spline, shape (len(at), len(knots))."""
-    from scipy.interpolate import CubicSpline
-
     return np.asarray(CubicSpline(knots, np.eye(len(knots)), bc_type="natural")(at))
 
 

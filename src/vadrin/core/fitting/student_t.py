@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from scipy import special
+
 
 @lru_cache(maxsize=256)
 def t_quantile(share: float, freedom: float) -> float:
@@ -17,6 +19,4 @@ def t_quantile(share: float, freedom: float) -> float:
         Degrees of freedom, above 0.
     """
     # This import alone takes a fifth of a second, which the window's start can't spare.
-    from scipy import special
-
     return float(special.stdtrit(freedom, share))

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.interpolate import PchipInterpolator
 
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
@@ -71,8 +72,6 @@ _CLIP = 2e-3
 def _crossing(log_h: Array, density: Array, wanted: float) -> float:
     """Lg exposure at a net density: papers are S-shaped, and straight in the logit of their share
     of black, where a curve through the steps is drawn that does not overshoot (PCHIP)."""
-    from scipy.interpolate import PchipInterpolator
-
     if not density[0] <= wanted <= density[-1] or density[-1] <= 0:
         return float("nan")
     share = np.clip(density / density[-1] / (1 + _CLIP / 4), _CLIP, 1 - _CLIP)

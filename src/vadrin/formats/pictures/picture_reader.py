@@ -14,13 +14,13 @@ from PIL import Image, UnidentifiedImageError
 
 from vadrin.core.interruption import checkpoint
 from vadrin.errors import FormatError
+from vadrin.formats.pictures.picture_suffixes import PICTURE_SUFFIXES
 
 MOST_PIXELS = 250_000_000
 LONGEST_SIDE = 60_000
 _LEAST_SIDE = 16
 _LINES = 2
 _TIFF = (b"II*\x00", b"MM\x00*", b"II+\x00", b"MM\x00+")
-_PLAIN_SUFFIXES = (".tif", ".tiff", ".png", ".jpg", ".jpeg")
 _MOST_RAW_BYTES = 300_000_000
 _BLOCK = 1 << 22
 _UNITS_TO_INCH = {2: 1.0, 3: 2.54}
@@ -109,7 +109,7 @@ def read_picture(path: Path) -> Picture:
     try:
         if not path.is_file():
             raise FormatError(f"{name}: no such file; check the path")
-        if path.suffix.lower() not in _PLAIN_SUFFIXES:
+        if path.suffix.lower() not in PICTURE_SUFFIXES:
             return _of_raw(path)
         with path.open("rb") as file:
             begins = file.read(4)

@@ -12,10 +12,15 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from vadrin.errors import FormatError
+from vadrin.formats.readings import spreadsheet_reader
+from vadrin.formats.readings.cgats_syntax import looks_like_cgats
+from vadrin.formats.readings.cgats_table import cgats_text, parse_cgats_readings
 from vadrin.formats.readings.column_matching import RawTable, table_of
 from vadrin.formats.readings.csv_table import csv_text, raw_of_text, text_of
+from vadrin.formats.readings.json_table import parse_readings_json, readings_json_text
 from vadrin.formats.readings.readings_table import ReadingsTable
 from vadrin.formats.readings.row_reading import KNOWN
+from vadrin.formats.readings.spreadsheet_writer import ods_of, xlsx_of
 
 Match = Callable[[RawTable], tuple[str, ...]]
 """Gives the meaning of each column of a table whose columns may go by other names."""
@@ -87,14 +92,10 @@ def _is_json(data: bytes) -> bool:
 
 
 def _is_cgats(data: bytes) -> bool:
-    from vadrin.formats.readings.cgats_syntax import looks_like_cgats
-
     return looks_like_cgats(data[:_BEGINNING].decode("utf-8", "replace").lstrip("\ufeff"))
 
 
 def _read_spreadsheet(path: Path, data: bytes, match: Match) -> ReadingsTable:
-    from vadrin.formats.readings import spreadsheet_reader
-
     if not data.startswith(_ZIP):
         raise FormatError(f"{path.name}: not a spreadsheet, or cut short; save it anew")
     read = spreadsheet_reader.raw_of_ods if _is_ods(data) else spreadsheet_reader.raw_of_xlsx
@@ -103,14 +104,10 @@ def _read_spreadsheet(path: Path, data: bytes, match: Match) -> ReadingsTable:
 
 
 def _read_json(path: Path, data: bytes, _match: Match) -> ReadingsTable:
-    from vadrin.formats.readings.json_table import parse_readings_json
-
     return parse_readings_json(text_of(data, path.name), path.name)
 
 
 def _read_cgats(path: Path, data: bytes, _match: Match) -> ReadingsTable:
-    from vadrin.formats.readings.cgats_table import parse_cgats_readings
-
     return parse_cgats_readings(text_of(data, path.name), path.name)
 
 
@@ -120,26 +117,18 @@ def _read_text(path: Path, data: bytes, match: Match) -> ReadingsTable:
 
 
 def _xlsx(table: ReadingsTable, _suffix: str) -> bytes:
-    from vadrin.formats.readings.spreadsheet_writer import xlsx_of
-
     return xlsx_of(cells_of(table))
 
 
 def _ods(table: ReadingsTable, _suffix: str) -> bytes:
-    from vadrin.formats.readings.spreadsheet_writer import ods_of
-
     return ods_of(cells_of(table))
 
 
 def _json(table: ReadingsTable, _suffix: str) -> str:
-    from vadrin.formats.readings.json_table import readings_json_text
-
     return readings_json_text(table, cells_of(table))
 
 
 def _cgats(table: ReadingsTable, _suffix: str) -> str:
-    from vadrin.formats.readings.cgats_table import cgats_text
-
     return cgats_text(table)
 
 

@@ -2,26 +2,22 @@
 
 from __future__ import annotations
 
+from vadrin.app.curves.preloading import ANSWERS, COLOURS, NUMERICS, STORAGE, preload, work_out_once
 from vadrin.ui.jobs import Jobs
+
+_PLOTS = ("pyqtgraph",)
+_FIRST_VIEW = ("vadrin.ui.stations.finding.finding_station",)
 
 
 def _load_what_is_needed_first() -> None:
     """Load what the first answer and the first plot need, while the person looks around."""
-    from vadrin.app.curves.preloading import load_numerics, load_storage
-
-    load_storage()
-    import pyqtgraph  # noqa: F401
-
-    load_numerics()
+    preload((*STORAGE, *_PLOTS, *NUMERICS))
+    work_out_once()
 
 
 def _load_what_comes_later() -> None:
     """Load what shows a test, of any kind."""
-    import vadrin.ui.stations.finding.finding_station  # noqa: F401
-    from vadrin.app.curves.preloading import load_answers, load_colours
-
-    load_answers()
-    load_colours()
+    preload((*_FIRST_VIEW, *ANSWERS, *COLOURS))
 
 
 def warm_up(jobs: Jobs) -> None:

@@ -12,17 +12,22 @@ from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, 
 
 from vadrin.app.document.answering import Answering
 from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.library.recent_notebooks import remember
+from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.overview.progress import steps_of
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
+from vadrin.ui.frame.attachment_view import AttachmentView
 from vadrin.ui.frame.banner import Banner
+from vadrin.ui.frame.command_box import CommandBox
 from vadrin.ui.frame.finding_line import FindingLine
 from vadrin.ui.frame.header import Header
 from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
+from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 from vadrin.ui.frame.station_pages import StationPages, delete_now
 from vadrin.ui.frame.strip_table import StripTable
 from vadrin.ui.frame.updates import Updates
@@ -38,10 +43,7 @@ from vadrin.ui.widgets.keyboard import KeyboardInSight
 
 if TYPE_CHECKING:
     from vadrin.app.library.notebook_exchange import KeptFile
-    from vadrin.ui.frame.attachment_view import AttachmentView
-    from vadrin.ui.frame.command_box import CommandBox
     from vadrin.ui.frame.finding_column import FindingColumn
-    from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
 _ROOMY = 1150
@@ -120,8 +122,6 @@ class Window(QMainWindow):
     def keys(self) -> ShortcutSheet:
         """The list of keys over the window, made the first time it is asked for."""
         if self._keys is None:
-            from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
-
             self._keys = ShortcutSheet(self._body, self._focus_station)
         return self._keys
 
@@ -129,8 +129,6 @@ class Window(QMainWindow):
     def commands(self) -> CommandBox:
         """The command box over the window, made the first time it is asked for."""
         if self._commands is None:
-            from vadrin.ui.frame.command_box import CommandBox
-
             self._commands = CommandBox(self._body, self._focus_station)
         return self._commands
 
@@ -138,8 +136,6 @@ class Window(QMainWindow):
     def kept_view(self) -> AttachmentView:
         """What a kept file is seen in, made the first time one is asked for."""
         if self._kept_view is None:
-            from vadrin.ui.frame.attachment_view import AttachmentView
-
             self._kept_view = AttachmentView(self._body)
         return self._kept_view
 
@@ -246,7 +242,6 @@ class Window(QMainWindow):
             self.finding_line.show_finding(self.bench.state, where, lent is not None)
         wanted = station.wants_finding and (self.unfolded or not self.folded)
         if self.finding is None and wanted:
-            from vadrin.app.overview.finding_notes import finding_notes
             from vadrin.ui.frame.finding_column import FindingColumn
 
             self.finding = FindingColumn(
@@ -323,8 +318,6 @@ class Window(QMainWindow):
 
     def notebook_opened(self) -> None:
         """Remember the notebook, and say it where it can only be read."""
-        from vadrin.app.library.recent_notebooks import remember
-
         notebook = self.bench.notebook
         remember(notebook.path)
         self._go_to_running_clock()

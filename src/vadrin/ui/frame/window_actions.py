@@ -9,6 +9,7 @@ from functools import partial
 from vadrin.app.document.stations import PLACES
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
+from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
 from vadrin.ui.frame.notebook_files import NotebookFiles
 
@@ -141,8 +142,6 @@ def menu_actions(
     bench: Workbench, files: NotebookFiles, see: Callable[[KeptFile], None]
 ) -> tuple[Action, ...]:
     """What the File menu holds beside the lasting actions: kept files, recent notebooks."""
-    from vadrin.app.library.recent_notebooks import recent_notebooks
-
     seen = (
         Action(f"seen.{one.id}", f"See the kept file {one.name}", partial(see, one), menu="kept")
         for one in files.kept()

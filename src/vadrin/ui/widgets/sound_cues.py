@@ -9,6 +9,8 @@ import wave
 from pathlib import Path
 from typing import Any
 
+from PyQt6.QtCore import QUrl
+
 _RATE = 22050
 _TONES = {"next": (660.0,), "aperture": (660.0, 880.0), "error": (220.0, 180.0)}
 """One tone goes on, two rising mean the other ring, two falling mean look at the screen."""
@@ -43,7 +45,6 @@ class Cue:
             self.effects = {}
             return "Sounds are off."
         try:
-            from PyQt6.QtCore import QUrl
             from PyQt6.QtMultimedia import QMediaDevices, QSoundEffect
         except ImportError:
             return "No sound on this machine: its multimedia libraries are missing."

@@ -18,6 +18,7 @@ from vadrin.app.sheets.light_boxes import (
 )
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
+from vadrin.core.judging.films_by_eye import stops_faster
 
 if TYPE_CHECKING:
     from vadrin.core.judging.light_box import SeenFrame
@@ -62,8 +63,6 @@ def _faster(
     of_other: tuple[SeenFrame, ...],
 ) -> Figure:
     """Column, rail, shelf and card ask for the same: it is worked out once."""
-    from vadrin.core.judging.films_by_eye import stops_faster
-
     return stops_faster(light_box_for(film), told, light_box_for(other), of_other)
 
 

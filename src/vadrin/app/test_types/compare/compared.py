@@ -26,6 +26,7 @@ from vadrin.app.test_types.compare.apart_by_eye import (
     index_by_eye,
 )
 from vadrin.core.figure import Figure
+from vadrin.core.results.method_answers import match_ei
 
 if TYPE_CHECKING:
     from vadrin.core.results.comparison import Comparison
@@ -155,8 +156,6 @@ def _row(
     beside: Comparison | None,
     reference: StripMetrics | None,
 ) -> _Row:
-    from vadrin.core.results.method_answers import match_ei
-
     if beside is None or metrics is None or reference is None:
         return _seen_row(sheet, strip, metrics)
     label, name = strip.strip.label, film_name(sheet, strip)

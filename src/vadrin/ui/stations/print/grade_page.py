@@ -28,6 +28,7 @@ from vadrin.app.printing.paper_answer import (
     eye_step,
     type_eye_step,
 )
+from vadrin.app.read.picture_files import PICTURES
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
@@ -41,7 +42,6 @@ from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
-_PICTURES = "Pictures (*.tif *.tiff *.png *.jpg *.jpeg)"
 _HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "This frame prints")
 
 
@@ -96,7 +96,7 @@ class GradePage(QWidget):
     ) -> None:
         super().__init__()
         self.bench, self._refuse = bench, refuse
-        choose = partial(ask_file, "A picture of the print", _PICTURES, self.keep_picture)
+        choose = partial(ask_file, "A picture of the print", PICTURES, self.keep_picture)
         self.picture = button("A picture of it …", choose, link=True)
         self._sheet: TestSheet | None = None
         self._frame: FrameSheet | None = None

@@ -6,11 +6,19 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.read.picture_files import PICTURES_OR_RAW
+from vadrin.app.read.scan_calibration import bracket_of_pictures, bracket_typed, wedge_of_picture
+from vadrin.app.read.step_wedge import (
+    StepWedge,
+    keep_steps,
+    steps_kept,
+    wedge_typed,
+    write_wedge_page,
+)
 from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfTest
@@ -20,13 +28,7 @@ from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
-if TYPE_CHECKING:
-    from vadrin.app.read.step_wedge import StepWedge
-
 _NONE = "none"
-PICTURE_SUFFIXES = (".tif", ".tiff", ".png", ".jpg", ".jpeg")
-_EVERY = " ".join(f"*{suffix}" for suffix in PICTURE_SUFFIXES)
-PICTURES = f"Pictures ({_EVERY});;Camera raw, or anything else (*)"
 
 
 class CalibrationRow(QWidget):
@@ -57,8 +59,10 @@ class CalibrationRow(QWidget):
         self.bracket = WordField("times of the bracket", self._type_bracket, role=Role.LEAD)
         for field in (self.wedge, self.bracket):
             field.refused.connect(refuse)
-        ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES, self.wedge_from)
-        ask_light = partial(ask_file, "Open the bracket's first", PICTURES, self.bracket_from)
+        ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES_OR_RAW, self.wedge_from)
+        ask_light = partial(
+            ask_file, "Open the bracket's first", PICTURES_OR_RAW, self.bracket_from
+        )
         self.other = button("It lies in another picture …", ask_wedge, link=True)
         self.page = button("A page for one of your own", self.print_page, link=True)
         self.light = button("Open the first of them …", ask_light, link=True)
@@ -82,8 +86,6 @@ class CalibrationRow(QWidget):
 
     def show_known(self) -> None:
         """Show what the cupboard knows."""
-        from vadrin.app.read.step_wedge import steps_kept
-
         kept = steps_kept(self.bench.notebook)
         bracket = kept.source.startswith("a bracket")
         shown = " ".join(f"{s:.2f}" for s in kept.densities)
@@ -97,14 +99,10 @@ class CalibrationRow(QWidget):
         self._source.setVisible(bool(kept.source))
 
     def _type_wedge(self, words: str) -> None:
-        from vadrin.app.read.step_wedge import StepWedge, wedge_typed
-
         plain = words.strip().lower() in ("", _NONE)
         self._keep(StepWedge() if plain else StepWedge(wedge_typed(words)))
 
     def _type_bracket(self, words: str) -> None:
-        from vadrin.app.read.scan_calibration import bracket_typed
-
         plain = words.strip().lower() in ("", _NONE)
         if not plain:
             bracket_typed(words)
@@ -112,15 +110,11 @@ class CalibrationRow(QWidget):
         self.light.setVisible(bool(self._bracket))
 
     def _keep(self, known: StepWedge) -> None:
-        from vadrin.app.read.step_wedge import keep_steps
-
         self.bench.edit_or_raise(lambda book: keep_steps(book, known))
         self.show_known()
 
     def print_page(self) -> None:
         """Write the page for a wedge of one's own beside the notebook."""
-        from vadrin.app.read.step_wedge import write_wedge_page
-
         try:
             written = write_wedge_page(self.bench.notebook.path.parent)
         except OSError as error:
@@ -130,16 +124,11 @@ class CalibrationRow(QWidget):
 
     def wedge_from(self, path: Path) -> None:
         """Take the wedge's values from a picture of it alone."""
-        from vadrin.app.read.scan_calibration import wedge_of_picture
-        from vadrin.app.read.step_wedge import steps_kept
-
         densities = steps_kept(self.bench.notebook).densities
         self._work(lambda: wedge_of_picture(path, densities))
 
     def bracket_from(self, path: Path) -> None:
         """Take values from pictures of the bare light, the longest time first."""
-        from vadrin.app.read.scan_calibration import bracket_of_pictures, bracket_typed
-
         times = bracket_typed(self._bracket)
         self._work(lambda: bracket_of_pictures(path, times))
 

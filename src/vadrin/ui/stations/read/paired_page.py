@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.read.kept_scans import scans_of
 from vadrin.app.read.paired_judging import (
     PAIRED_KEYS,
     PAIRED_QUALITIES,
@@ -122,8 +123,6 @@ class PairedPage(QWidget):
         return self._pairs[self._at] if self._at < len(self._pairs) else None
 
     def _previews(self, pair: Pair) -> tuple[bytes, ...]:
-        from vadrin.app.read.kept_scans import scans_of
-
         book = self.bench.notebook
         both = [pair.reference, pair.other]
         kept = [scans_of(book, s) for s in (reversed(both) if pair.turned else both)]

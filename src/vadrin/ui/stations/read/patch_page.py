@@ -12,7 +12,9 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.read.patch_entry import keep_patch, keep_patches, patch_typed, patches_of
 from vadrin.app.read.patch_names import USUAL_NAMES, names_shown, names_typed
+from vadrin.app.read.patch_picture import patch_picture
 from vadrin.ui.kept import OfTest
+from vadrin.ui.stations.read.pointed_picture import Mark
 from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.theme.roles import Role
@@ -112,8 +114,6 @@ class PatchPage(PointingPage["PatchPicture"]):
     def _show_picture(self) -> None:
         picture = self.steps
         if picture is not None:
-            from vadrin.ui.stations.read.pointed_picture import Mark
-
             marks = tuple(Mark(at, name) for at, name in picture.labels)
             self.the_view().show_picture(picture.picture, self._look, marks)
         pointed: tuple[QWidget | None, ...] = (
@@ -143,8 +143,6 @@ class PatchPage(PointingPage["PatchPicture"]):
 
     def opened_from(self, path: Path) -> PatchPicture:
         """Read a picture of the chart on the selected strip."""
-        from vadrin.app.read.patch_picture import patch_picture
-
         return patch_picture(path, self._named)
 
     def _put_away(self) -> None:

@@ -11,9 +11,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.read.picture_files import PICTURES
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.kept import OfTest
+from vadrin.ui.stations.read.pointed_picture import PointedPicture
 from vadrin.ui.stations.station import StationContext
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -22,9 +24,6 @@ from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
     from vadrin.app.read.trace_steps import Place
-    from vadrin.ui.stations.read.pointed_picture import PointedPicture
-
-_PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff)"
 
 
 class PointingSteps(Protocol):
@@ -83,7 +82,7 @@ class PointingPage(QWidget, Generic[Steps]):
         self._strip: StripSheet | None = None
         self._look: Look = DAY
         self.view: PointedPicture | None = None
-        ask = partial(given.ask_file, f"Open the picture of the {subject}", _PICTURES, self.open)
+        ask = partial(given.ask_file, f"Open the picture of the {subject}", PICTURES, self.open)
         self.choose = button(choose, ask)
         self.undo = button("Take the last back", self._back)
         self.take = button(take, self.keep, primary=True)
@@ -150,8 +149,6 @@ class PointingPage(QWidget, Generic[Steps]):
 
     def the_view(self) -> PointedPicture:
         """The picture's place on the page; made when it is first shown."""
-        from vadrin.ui.stations.read.pointed_picture import PointedPicture
-
         if self.view is None:
             point = partial(self._step_to, lambda steps, at: steps.placed(at))
             self.view = PointedPicture(f"picture of the {self._subject}", point)

@@ -4,27 +4,29 @@ from __future__ import annotations
 
 from functools import cached_property, partial
 from pathlib import Path
-from typing import ClassVar, Protocol, cast
+from typing import TYPE_CHECKING, ClassVar, Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.read.patch_entry import takes_patches
+from vadrin.app.read.picture_files import is_picture
 from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
-from vadrin.ui.stations.read.calibration_row import PICTURE_SUFFIXES
 from vadrin.ui.stations.read.density_page import DensityPage
 from vadrin.ui.stations.read.light_box_page import LightBoxPage
-from vadrin.ui.stations.read.paired_page import PairedPage
-from vadrin.ui.stations.read.patch_page import PatchPage
 from vadrin.ui.stations.read.pointing_page import PointingPage
-from vadrin.ui.stations.read.scan_page import ScanPage
-from vadrin.ui.stations.read.trace_page import TracePage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.widgets.fields import Field
+
+if TYPE_CHECKING:
+    from vadrin.ui.stations.read.paired_page import PairedPage
+    from vadrin.ui.stations.read.patch_page import PatchPage
+    from vadrin.ui.stations.read.scan_page import ScanPage
+    from vadrin.ui.stations.read.trace_page import TracePage
 
 
 class _WayOfReading(Protocol):
@@ -62,6 +64,8 @@ class ReadStation(PagedStation):
     @cached_property
     def scan(self) -> ScanPage:
         """Strips read off a picture."""
+        from vadrin.ui.stations.read.scan_page import ScanPage
+
         return ScanPage(self.bench, self.refuse, self.given.jobs, self.given.ask_file)
 
     @cached_property
@@ -77,16 +81,22 @@ class ReadStation(PagedStation):
     @cached_property
     def paired(self) -> PairedPage:
         """Strips judged side by side."""
+        from vadrin.ui.stations.read.paired_page import PairedPage
+
         return PairedPage(self.bench, self.refuse)
 
     @cached_property
     def patches(self) -> PatchPage:
         """Patches of a colour chart."""
+        from vadrin.ui.stations.read.patch_page import PatchPage
+
         return PatchPage(self.given, self.refuse, self._stack.bring_into_view)
 
     @cached_property
     def trace(self) -> TracePage:
         """A curve off a picture of it."""
+        from vadrin.ui.stations.read.trace_page import TracePage
+
         return TracePage(self.given, self.refuse, self._stack.bring_into_view)
 
     @property
@@ -177,13 +187,15 @@ class ReadStation(PagedStation):
 
     def take_file(self, path: Path) -> bool:
         """A picture belongs to the page that is turned to, if that reads one, else to Scan."""
-        if path.suffix.lower() not in PICTURE_SUFFIXES:
+        if not is_picture(path):
             return False
         page = self.shown_page
-        if not isinstance(page, ScanPage | PointingPage):
+        if isinstance(page, PointingPage):
+            page.open(path)
+            return True
+        if page is not vars(self).get("scan"):
             self.turn_to("scan")
-            page = self.scan
-        page.open(path)
+        self.scan.open(path)
         return True
 
     def take_key(self, event: QKeyEvent) -> bool:

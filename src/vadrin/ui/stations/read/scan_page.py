@@ -14,11 +14,28 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
+from vadrin.app.read.kept_scans import picture_file, scans_of
+from vadrin.app.read.picture_files import PICTURES_OR_RAW
+from vadrin.app.read.scan_reading import (
+    calibrated_words,
+    frame_moved,
+    frames_of_scan,
+    laid_as_shot,
+    lies_edge_to_edge,
+    nudged,
+    open_scan,
+    other_way_round,
+    summed,
+    take_scan,
+)
+from vadrin.app.read.step_wedge import steps_kept
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfTest
-from vadrin.ui.stations.read.calibration_row import PICTURES, CalibrationRow
+from vadrin.ui.plots.calibration_plot import CalibrationPlot
+from vadrin.ui.stations.read.calibration_row import CalibrationRow
+from vadrin.ui.stations.read.scan_view import ScanView
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -28,8 +45,6 @@ from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
     from vadrin.app.read.scan_reading import Scan
-    from vadrin.ui.plots.calibration_plot import CalibrationPlot
-    from vadrin.ui.stations.read.scan_view import ScanView
 
 _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "
@@ -84,7 +99,9 @@ class ScanPage(QWidget):
         self._view: ScanView | None = None
         self._plot: CalibrationPlot | None = None
         self.known = CalibrationRow(bench, refuse, jobs, ask_file)
-        self.choose = button("Open a scan …", partial(ask_file, "Open a scan", PICTURES, self.open))
+        self.choose = button(
+            "Open a scan …", partial(ask_file, "Open a scan", PICTURES_OR_RAW, self.open)
+        )
         self.stop = button("Stop", self.cancel)
         self.take = button("Take these densities", self.keep, primary=True)
         self.turn = button("Turn it round (R)", self._turn, link=True)
@@ -132,8 +149,6 @@ class ScanPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the scan of the strip whose frame is selected."""
-        from vadrin.app.read.kept_scans import scans_of
-
         place = self.bench.selected()
         if place is None:
             return
@@ -146,16 +161,10 @@ class ScanPage(QWidget):
 
     def _edge_to_edge(self) -> bool:
         """Whether what is scanned is paper, whose steps have no gaps."""
-        from vadrin.app.read.scan_reading import lies_edge_to_edge
-
         sheet = self.bench.sheet
         return sheet is not None and lies_edge_to_edge(sheet)
 
     def _show(self) -> None:
-        from vadrin.app.read.scan_reading import calibrated_words
-        from vadrin.ui.plots.calibration_plot import CalibrationPlot
-        from vadrin.ui.stations.read.scan_view import ScanView
-
         if self._view is None or self._plot is None:
             self._view, self._plot = ScanView(self._dragged), CalibrationPlot()
             self._frame.addWidget(self._view, 1)
@@ -178,9 +187,6 @@ class ScanPage(QWidget):
 
     def open(self, path: Path, which: int | None = None) -> None:
         """Open a picture and find the frames in it."""
-        from vadrin.app.read.scan_reading import frames_of_scan, laid_as_shot, open_scan
-        from vadrin.app.read.step_wedge import steps_kept
-
         strip, sheet = self._strip, self.bench.sheet
         if strip is None or sheet is None:
             return
@@ -213,8 +219,6 @@ class ScanPage(QWidget):
 
     def _opened(self, strip_id: int, scan: Scan) -> None:
         """Show what was found; the checksum it is known again by follows."""
-        from vadrin.app.read.scan_reading import summed
-
         self._scans[strip_id] = scan
         self._jobs.run(
             "scan",
@@ -247,8 +251,6 @@ class ScanPage(QWidget):
             self.open(self._path, (self.scan.which + 1) % self.scan.strips)
 
     def _open_kept(self) -> None:
-        from vadrin.app.read.kept_scans import picture_file
-
         kept = self._kept[-1]
         try:
             path = self.bench.edit_or_raise(lambda book: picture_file(book, kept))
@@ -282,8 +284,6 @@ class ScanPage(QWidget):
         return act is not None
 
     def _move(self, along: int, wider: int, alone: bool) -> None:
-        from vadrin.app.read.scan_reading import frame_moved, nudged
-
         place = self.bench.selected()
         if self.scan is None:
             return
@@ -295,30 +295,22 @@ class ScanPage(QWidget):
         self._show()
 
     def _place_of(self, frame: FrameSheet) -> int:
-        from vadrin.app.read.scan_reading import frames_of_scan
-
         ids = [f.frame.id for f in frames_of_scan(self._strip)] if self._strip else []
         return ids.index(frame.frame.id) if frame.frame.id in ids else 0
 
     def _dragged(self, shot: int, along: float) -> None:
         """A box was dragged along by a share of a frame."""
-        from vadrin.app.read.scan_reading import frame_moved
-
         if self.scan is not None:
             self.scan = frame_moved(self.scan, shot, along)
             self._show()
 
     def _turn(self) -> None:
-        from vadrin.app.read.scan_reading import other_way_round
-
         if self.scan is not None:
             self.scan = other_way_round(self.scan)
             self._show()
 
     def keep(self) -> None:
         """Take what the frames read."""
-        from vadrin.app.read.scan_reading import take_scan
-
         strip, scan = self._strip, self.scan
         if strip is not None and scan is not None:
             said = self.bench.edit(lambda book: take_scan(book, strip, scan))

@@ -12,8 +12,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.read.sheet_axes import AXIS_ENDS
+from vadrin.app.read.sheet_tracing import axis_value_typed, keep_trace
+from vadrin.app.read.trace_steps import USUAL_VALUES, opened
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
+from vadrin.ui.stations.read.pointed_picture import Mark
 from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.station import StationContext, ViewState
 from vadrin.ui.theme.roles import Role
@@ -92,9 +95,6 @@ class TracePage(PointingPage["Trace"]):
 
     def show_steps(self) -> None:
         """Show the picture, the marks of its axes and the points of the curve."""
-        from vadrin.app.read.trace_steps import USUAL_VALUES
-        from vadrin.ui.stations.read.pointed_picture import Mark
-
         trace, strip = self.steps, self._strip
         minutes = f", {strip.minutes:g} min" if strip and strip.minutes else ""
         self._head.setText(f"Curve {strip.strip.label}{minutes}" if strip else "")
@@ -119,14 +119,10 @@ class TracePage(PointingPage["Trace"]):
 
     def opened_from(self, path: Path) -> Trace:
         """Read the picture of a sheet; what its axes' marks say is kept from the one before."""
-        from vadrin.app.read.trace_steps import opened
-
         made, before = opened(path), self.steps
         return replace(made, values=before.values) if before else made
 
     def _type_value(self, end: str, words: str) -> None:
-        from vadrin.app.read.sheet_tracing import axis_value_typed
-
         value = axis_value_typed(words)
         if self.steps is not None:
             self.steps = replace(self.steps, values={**self.steps.values, end: value})
@@ -138,8 +134,6 @@ class TracePage(PointingPage["Trace"]):
 
     def keep(self) -> None:
         """Take the curve as the points of the strip."""
-        from vadrin.app.read.sheet_tracing import keep_trace
-
         trace, strip, sheet = self.steps, self._strip, self.bench.sheet
         if trace is None or strip is None or sheet is None:
             return

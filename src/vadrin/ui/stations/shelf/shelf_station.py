@@ -8,7 +8,7 @@ from PyQt6.QtCore import QModelIndex, QPoint, Qt, QTimer
 from PyQt6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QBoxLayout, QListView, QVBoxLayout, QWidget
 
-from vadrin.app.curves.preloading import load_answers
+from vadrin.app.curves.preloading import ANSWERS, preload
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.choices import choice_typed
@@ -213,7 +213,7 @@ class ShelfStation(Station):
 
         def work(said: Said) -> dict[int, Undecided]:
             # The shelf is shown first: what kinds answer by may not have been asked for yet.
-            load_answers()
+            preload(ANSWERS)
             found = {}
             for done, sheet in enumerate(waiting):
                 said(done, len(waiting))
