@@ -88,9 +88,9 @@ def open_window(qtbot, qapp, empty_path):
     """Open the real window on a notebook file; an empty one where there is none."""
     from PyQt6.QtWidgets import QApplication
 
-    from vadrin.ui.frame.station_pages import delete_now
     from vadrin.ui.frame.window import Window
     from vadrin.ui.theme.typeface import load_fonts, set_scale
+    from vadrin.ui.widgets.deleting import delete_now
 
     load_fonts()
     set_scale(1.0)

@@ -10,7 +10,7 @@ from PyQt6.QtTest import QTest
 from tests.notebooks import new_test
 from tests.window.pages import type_into, words_of
 from vadrin.app.expose.cassette_labels import labels_of
-from vadrin.app.instruments import listening
+from vadrin.app.instruments import listening, thermometer
 from vadrin.app.process import darkroom_runs
 from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.running_clocks import RunningClock
@@ -154,7 +154,8 @@ def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path,
 def test_what_stands_says_until_when_and_what_was_missed_is_said(
     open_window, tmp_path, hours, monkeypatch
 ):
-    monkeypatch.setattr(listening, "moment_now", hours)
+    for module in (listening, thermometer):
+        monkeypatch.setattr(module, "moment_now", hours)
     room = room_of(
         open_window,
         tmp_path,

@@ -5,9 +5,10 @@ import threading
 import numpy as np
 import pytest
 import tifffile
+from PyQt6 import sip
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QAbstractScrollArea, QApplication
 
 from tests.notebooks import new_test
 from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
@@ -68,10 +69,10 @@ def test_the_clock_stays_and_its_thermometer_goes_on(qtbot, demo, change):
     change(window)
     before = len(noted())
     # The bath hardly changes meanwhile: whatever it says next is worth noting again.
-    window.ears.listening.thermometer._noted = None
+    window.ears.listening.lines["thermometer"]._noted = None
     qtbot.waitUntil(lambda: len(noted()) > before, timeout=20_000)
     button_of(window.pages.station("process"), f"{name} is read: stop").click()
-    assert window.ears.listening.thermometer is None
+    assert not window.ears.listening.lines
 
 
 def test_a_densitometer_is_heard_once(qtbot, demo, change):
@@ -88,7 +89,7 @@ def test_a_densitometer_is_heard_once(qtbot, demo, change):
     button_of(window.station(), "Press its button").click()
     qtbot.waitUntil(lambda: len(book.all(Reading)) == before + 1, timeout=10_000)
     button_of(window.station(), f"{name} is heard: stop").click()
-    assert window.ears.listening.densitometer is None
+    assert not window.ears.listening.lines
 
 
 def test_an_open_scan_keeps_the_frames_that_were_moved(qtbot, demo, change, tmp_path):
@@ -232,3 +233,18 @@ def test_a_window_closed_at_once_after_its_type_grew_is_closed(qtbot, demo):
         for _ in range(3):
             QApplication.processEvents()
     assert raised == [], "what stood for the next turn has nothing to be shown in"
+
+
+def test_python_knows_what_qt_deleted_with_a_station(qtbot, demo, change):
+    """A port not known to be gone is taken for the next widget at its place: a crash."""
+    window = demo("Kelda Pan 200", "curves")
+    for station in ("plan", "shelf", "finding"):
+        window.bench.go(station)
+        window.updates.flush()
+    areas = window.pages.findChildren(QAbstractScrollArea)
+    ports = [area.viewport() for area in areas]
+    assert len(ports) > 6
+    change(window)
+    gone = [sip.isdeleted(area) for area in areas]
+    assert any(gone)
+    assert [sip.isdeleted(port) for port in ports] == gone

@@ -15,7 +15,7 @@ from tools.demo.demo_kinds import write_kinds
 from vadrin.app.decisions.decision import decide
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered
-from vadrin.app.instruments.thermometer import THERMOMETER
+from vadrin.app.instruments import THERMOMETER
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan

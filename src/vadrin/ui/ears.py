@@ -95,9 +95,8 @@ class Ears(QObject):
 
     def _wait_ms(self) -> int:
         """Until the next act where only clocks run; lines are asked far more often."""
-        lines = self.listening.thermometer is not None or self.listening.densitometer is not None
         due = self.listening.next_act_in()
-        most = _LISTEN_MS if lines else 1000
+        most = _LISTEN_MS if self.listening.lines else 1000
         return max(1, math.ceil(min(most, most if due is None else 1000 * due)))
 
     def rest(self) -> None:

@@ -23,6 +23,9 @@ class StationPlace:
         Where the work goes on from it; empty for nowhere.
     onward : str
         The words of the button that leads there.
+    hears : tuple of str
+        Kinds of instruments that are listened to at it; each has a file of its name in
+        `app.instruments`.
     """
 
     name: str
@@ -31,13 +34,14 @@ class StationPlace:
     of_test: bool = False
     goes_on: str = ""
     onward: str = ""
+    hears: tuple[str, ...] = ()
 
 
 PLACES = (
     StationPlace("plan", "Plan", "Ctrl+1", True, "expose", "Start exposing"),
     StationPlace("expose", "Expose", "Ctrl+2", True, "process", "On to the darkroom"),
-    StationPlace("process", "Process", "Ctrl+3", True, "read", "Read the strips"),
-    StationPlace("read", "Read", "Ctrl+4", True, "curves", "See the curves"),
+    StationPlace("process", "Process", "Ctrl+3", True, "read", "Read the strips", ("thermometer",)),
+    StationPlace("read", "Read", "Ctrl+4", True, "curves", "See the curves", ("densitometer",)),
     StationPlace("curves", "Curves", "Ctrl+5", True, "finding", "Weigh the finding"),
     StationPlace("print", "Print", "Ctrl+6", True, "finding", "Weigh the finding"),
     StationPlace("finding", "Finding", "Ctrl+7", True, "cards", "Write the card"),
@@ -50,6 +54,11 @@ PLACES = (
 
 STATIONS = tuple(place.name for place in PLACES if place.of_test)
 """The stations of a test in the order of the work."""
+
+
+def instruments_heard() -> tuple[str, ...]:
+    """The kinds of instruments that are listened to somewhere."""
+    return tuple(kind for place in PLACES for kind in place.hears)
 
 
 def station_place(name: str) -> StationPlace:

@@ -7,16 +7,23 @@ from dataclasses import replace
 
 import numpy as np
 
+from vadrin.app.document.workbench import Workbench
+from vadrin.app.instruments import DENSITOMETER
 from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
+from vadrin.app.instruments.instrument_type import InstrumentType
+from vadrin.app.read.entering_readings import add_reading
+from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.simulation.film import densities, typical_film
 from vadrin.core.wording import counted
+from vadrin.errors import EntryError
 from vadrin.instruments.simulated import DENSITOMETER_LINE, SimulatedDensitometer
 from vadrin.notebook.records import Instrument, Reading
 from vadrin.notebook.store import Notebook
 
-DENSITOMETER = "densitometer"
+ZERO, PATCH = "zero", "patch"
+"""What the next reading is of, where it is of no frame."""
 _HIGHEST = 6.0
 _ZERO_EVERY = 20
 _PATCH = 1.52
@@ -44,6 +51,8 @@ class DensitometerLine:
         self.name = kept.name
         self.zero: float | None = None
         """What it said of no film last; None before it was asked."""
+        self.awaited = ""
+        """`ZERO` or `PATCH`, where the next reading is of that; empty for a frame."""
         self._kept = kept
         self._taken: list[int] = []
         self._drift = 0.0
@@ -77,6 +86,34 @@ class DensitometerLine:
         off = self.zero or 0.0
         said = [(r.value - off, r.channel or Channel.VISUAL) for r in self._line.take_all()]
         return [(density, channel) for density, channel in said if -0.1 <= density <= _HIGHEST]
+
+    def hear(self, bench: Workbench) -> bool:
+        """Take what came to the frames, one each."""
+        news = self.news()
+        for density, channel in news:
+            self._take(bench, density, channel)
+        return bool(news)
+
+    def _take(self, bench: Workbench, density: float, channel: Channel) -> None:
+        """A frame each, and on to the next; or the zero, or the patch, where that was asked for."""
+        asked, self.awaited = self.awaited, ""
+        if asked == ZERO:
+            bench.said.emit(self.set_zero(density))
+            return
+        if asked == PATCH:
+            bench.said.emit(bench.edit(lambda book: self.check_patch(book, density)) or "")
+            return
+        place = bench.selected()
+        if place is None or not place[1].readable:
+            return
+        frame, read = place[1], max(density, 0.0)
+        made = bench.edit(lambda book: add_reading(book, frame, read, channel))
+        due = self.note(made.id) if made is not None else ""
+        if due:
+            bench.said.emit(due)
+        following = next_to_read(bench.sheet, frame.frame.id) if bench.sheet is not None else None
+        if following is not None:
+            bench.select(following.frame.id)
 
     def set_zero(self, density: float) -> str:
         """Take what it says of no film as its zero; says how far that has drifted."""
@@ -157,3 +194,14 @@ def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:
         If there is none with a port.
     """
     return instrument_on_a_line(notebook, DENSITOMETER, sheet.instrument)
+
+
+def _begin(bench: Workbench) -> DensitometerLine:
+    if bench.sheet is None:
+        raise EntryError("open a test first: a densitometer reads its frames")
+    return DensitometerLine(densitometer_of(bench.notebook, bench.sheet))
+
+
+TYPE = InstrumentType(
+    DENSITOMETER, "Listen to the densitometer", "{name} is heard: stop", _begin, own_place=True
+)

@@ -5,23 +5,17 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.process.bath import note_bath
+from vadrin.app.instruments import type_of_instrument
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.read.entering_readings import add_reading
-from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.core.origin import Origin
 from vadrin.notebook.records import DarkroomRun, RunEvent
 
 if TYPE_CHECKING:
-    from vadrin.app.instruments.densitometer import DensitometerLine
-    from vadrin.app.instruments.thermometer import Thermometer
+    from vadrin.app.instruments.instrument_type import HeardLine
     from vadrin.app.process.running_clocks import RunningClock
-    from vadrin.core.channels import Channel
 
 _SLEPT_S = 20.0
 """Seconds without a look after which the computer slept."""
-ZERO, PATCH = "zero", "patch"
-"""What the next reading of a densitometer is of, where it is of no frame."""
 
 
 class Listening:
@@ -33,75 +27,49 @@ class Listening:
 
     Attributes
     ----------
-    awaited : str
-        `ZERO` or `PATCH`, where the next reading is of that; empty for a frame.
-    bath_trouble, meter_trouble : str
-        Why nothing comes, in words, as it was told last.
+    lines : dict of str to HeardLine
+        What is listened to, by its kind.
+    troubles : dict of str to str
+        Why nothing comes from one, in words, as it was told last.
     missed : str
         What was due while the computer slept, in words, until it was told.
     """
 
     def __init__(self, bench: Workbench) -> None:
         self._bench = bench
-        self.thermometer: Thermometer | None = None
-        self.densitometer: DensitometerLine | None = None
-        self.awaited = self.bath_trouble = self.meter_trouble = ""
+        self.lines: dict[str, HeardLine] = {}
+        self.troubles: dict[str, str] = {}
         self._running: tuple[RunningClock, ...] = ()
         self._seen: float | None = None
-        self._bath_of: int | None = None
         self.missed = ""
 
     @property
     def needed(self) -> bool:
         """Whether there is anything to hear, or a clock whose acts are to be sounded."""
-        lines = self.thermometer is not None or self.densitometer is not None
-        return lines or bool(self._running)
+        return bool(self.lines) or bool(self._running)
 
-    def listen_to_bath(self) -> None:
-        """Listen to the thermometer in the cupboard.
-
-        Raises
-        ------
-        EntryError
-            If there is none, or it does not answer.
-        """
-        from vadrin.app.instruments.thermometer import Thermometer, thermometer_of
-
-        self.rest_bath()
-        self._bath_of = self._bench.sheet.test.id if self._bench.sheet is not None else None
-        self.thermometer = Thermometer(thermometer_of(self._bench.notebook))
-
-    def rest_bath(self) -> None:
-        """Listen to no thermometer."""
-        if self.thermometer is not None:
-            self.thermometer.close()
-        self.thermometer, self.bath_trouble = None, ""
-
-    def listen_to_meter(self) -> None:
-        """Listen to the densitometer of the test on the bench.
+    def listen(self, kind: str) -> None:
+        """Listen to an instrument of a kind.
 
         Raises
         ------
         EntryError
-            If there is none, or it does not answer.
+            If there is none in the cupboard, or it does not answer.
         """
-        from vadrin.app.instruments.densitometer import DensitometerLine, densitometer_of
+        self.rest(kind)
+        self.lines[kind] = type_of_instrument(kind).begin(self._bench)
 
-        sheet = self._bench.sheet
-        self.rest_meter()
-        if sheet is not None:
-            self.densitometer = DensitometerLine(densitometer_of(self._bench.notebook, sheet))
-
-    def rest_meter(self) -> None:
-        """Listen to no densitometer."""
-        if self.densitometer is not None:
-            self.densitometer.close()
-        self.densitometer, self.awaited, self.meter_trouble = None, "", ""
+    def rest(self, kind: str) -> None:
+        """Listen to none of a kind."""
+        line = self.lines.pop(kind, None)
+        if line is not None:
+            line.close()
+        self.troubles.pop(kind, None)
 
     def close(self) -> None:
         """Listen to nothing."""
-        self.rest_bath()
-        self.rest_meter()
+        for kind in list(self.lines):
+            self.rest(kind)
         self._running = ()
 
     def clocks_changed(self) -> None:
@@ -168,70 +136,10 @@ class Listening:
 
     def hear(self) -> bool:
         """Take what came on every line; whether there was anything."""
-        return self._hear_bath() | self._hear_meter()
-
-    def _hear_bath(self) -> bool:
-        probe = self.thermometer
-        if probe is None:
-            return False
-        said, trouble = probe.news(), probe.trouble
-        self.bath_trouble = trouble or self.bath_trouble
-        if said is not None:
-            self._note_bath(said)
-        return said is not None or bool(trouble)
-
-    def _note_bath(self, warmth: float) -> None:
-        """Into the run of the test on the bench, or of another, where that alone runs; before
-        any runs it is the bath that the test's next strips go into."""
-        from vadrin.app.process.darkroom_runs import RunEventType, note_event, run_under_way
-        from vadrin.app.process.running_clocks import running_clocks
-
-        now, book = moment_now(), self._bench.notebook
-        tests = [clock.test_id for clock in running_clocks(book, now)]
-        here = self._bench.sheet.test.id if self._bench.sheet is not None else None
-        wanted = here if here in tests else tests[0] if len(tests) == 1 else None
-        run = run_under_way(book, wanted, now) if wanted is not None else None
-        if run is not None:
-            self._bench.edit(
-                lambda book: note_event(
-                    book, run, now, RunEventType.TEMPERATURE, warmth, value_from=Origin.MEASURED
-                )
-            )
-            return
-        sheet = self._bench.sheet
-        waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)
-        if sheet is not None and not tests and waits and here == self._bath_of:
-            self._bench.edit(lambda book: note_bath(book, sheet, warmth, Origin.MEASURED))
-
-    def _hear_meter(self) -> bool:
-        meter = self.densitometer
-        if meter is None:
-            return False
-        # Asked once: a strange line is told once.
-        trouble, news = meter.trouble, meter.news()
-        self.meter_trouble = trouble or self.meter_trouble
-        for density, channel in news:
-            self._take_density(meter, density, channel)
-        return bool(news) or bool(trouble)
-
-    def _take_density(self, meter: DensitometerLine, density: float, channel: Channel) -> None:
-        """A frame each, and on to the next; or the zero, or the patch, where that was asked for."""
-        bench, asked = self._bench, self.awaited
-        self.awaited = ""
-        if asked == ZERO:
-            bench.said.emit(meter.set_zero(density))
-            return
-        if asked == PATCH:
-            bench.said.emit(bench.edit(lambda book: meter.check_patch(book, density)) or "")
-            return
-        place = bench.selected()
-        if place is None or not place[1].readable:
-            return
-        frame, read = place[1], max(density, 0.0)
-        made = bench.edit(lambda book: add_reading(book, frame, read, channel))
-        due = meter.note(made.id) if made is not None else ""
-        if due:
-            bench.said.emit(due)
-        following = next_to_read(bench.sheet, frame.frame.id) if bench.sheet is not None else None
-        if following is not None:
-            bench.select(following.frame.id)
+        came = False
+        for kind, line in list(self.lines.items()):
+            trouble = line.trouble
+            if trouble:
+                self.troubles[kind] = trouble
+            came |= line.hear(self._bench) or bool(trouble)
+        return came

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from vadrin.app.document.workbench import Workbench
+from vadrin.app.instruments import THERMOMETER
 from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
+from vadrin.app.instruments.instrument_type import InstrumentType
+from vadrin.app.process.bath import note_bath
+from vadrin.app.process.darkroom_runs import RunEventType, note_event, run_under_way
+from vadrin.app.process.running_clocks import running_clocks
+from vadrin.app.process.uptime import moment_now
+from vadrin.core.origin import Origin
 from vadrin.instruments.simulated import THERMOMETER_LINE, SimulatedThermometer
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
 
-THERMOMETER = "thermometer"
 _NOTED_STEP_K = 0.1
 _COLDEST_C, _WARMEST_C = 5.0, 60.0
 
@@ -19,6 +26,8 @@ class Thermometer:
     ----------
     kept : Instrument
         The one in the cupboard.
+    bath_of : int, optional
+        The test on the bench when it was begun: before any clock runs it is that one's bath.
 
     Raises
     ------
@@ -26,11 +35,11 @@ class Thermometer:
         If its port or its line does not do.
     """
 
-    def __init__(self, kept: Instrument) -> None:
+    def __init__(self, kept: Instrument, bath_of: int | None = None) -> None:
         self._line = InstrumentLine(
             kept, THERMOMETER_LINE, lambda rng: SimulatedThermometer(20.6, 18.5, 25.0, rng)
         )
-        self.name = kept.name
+        self.name, self._bath_of = kept.name, bath_of
         self._noted: float | None = None
 
     def news(self) -> float | None:
@@ -43,6 +52,32 @@ class Thermometer:
             return None
         self._noted = newest
         return newest
+
+    def hear(self, bench: Workbench) -> bool:
+        """Note what it says, where that is worth it."""
+        said = self.news()
+        if said is not None:
+            self._note(bench, said)
+        return said is not None
+
+    def _note(self, bench: Workbench, warmth: float) -> None:
+        """Into the run of the test on the bench, or of another, where that alone runs; before
+        any runs it is the bath that the test's next strips go into."""
+        now, book, sheet = moment_now(), bench.notebook, bench.sheet
+        tests = [clock.test_id for clock in running_clocks(book, now)]
+        here = sheet.test.id if sheet is not None else None
+        wanted = here if here in tests else tests[0] if len(tests) == 1 else None
+        run = run_under_way(book, wanted, now) if wanted is not None else None
+        if run is not None:
+            bench.edit(
+                lambda book: note_event(
+                    book, run, now, RunEventType.TEMPERATURE, warmth, value_from=Origin.MEASURED
+                )
+            )
+            return
+        waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)
+        if sheet is not None and not tests and waits and here == self._bath_of:
+            bench.edit(lambda book: note_bath(book, sheet, warmth, Origin.MEASURED))
 
     @property
     def trouble(self) -> str:
@@ -63,3 +98,13 @@ def thermometer_of(notebook: Notebook) -> Instrument:
         If there is none with a port.
     """
     return instrument_on_a_line(notebook, THERMOMETER)
+
+
+def _begin(bench: Workbench) -> Thermometer:
+    here = bench.sheet.test.id if bench.sheet is not None else None
+    return Thermometer(thermometer_of(bench.notebook), here)
+
+
+TYPE = InstrumentType(
+    THERMOMETER, "Read the thermometer", "{name} is read: stop", _begin, own_place=True
+)

@@ -10,6 +10,7 @@ from typing import Any
 from vadrin.app.display.marks import shutter_name
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
+from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.times import day_typed, seconds_typed
 from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
 from vadrin.app.library.meter_constant import (
@@ -66,9 +67,6 @@ def _bounded(field: FormField, words: str) -> float:
 
 
 def _reciprocity(words: str) -> str:
-    # Imported here so that the window need not wait for numpy.
-    from vadrin.app.entry.reciprocity_entry import reciprocity_words
-
     return reciprocity_words(words)
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Any
 
+from vadrin.app.document.stations import instruments_heard
 from vadrin.core.process.process_kinds import KINDS as PROCESS_KINDS
 from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.notebook.records import (
@@ -68,6 +69,7 @@ class FormField:
     optional: bool = True
 
 
+_INSTRUMENTS = tuple(dict.fromkeys((*INSTRUMENT_KINDS, *instruments_heard())))
 _NAME, _NOTE = FormField("name", "name"), FormField("note", "note")
 
 FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
@@ -281,7 +283,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         Instrument,
         (
             _NAME,
-            FormField("kind", "kind", FieldKind.CHOICE, choices=INSTRUMENT_KINDS),
+            FormField("kind", "kind", FieldKind.CHOICE, choices=_INSTRUMENTS),
             FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
             FormField("calibrated_at", "calibrated on", FieldKind.DAY),
             FormField("port", "speaks at port, or leaves files in"),

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from vadrin.app.entry.numbers import number_within, pairs_typed
+from vadrin.core.exposure.corrections import calibrated_meter_constant
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.notebook.records import LightMeter, Test
@@ -33,10 +36,6 @@ def meter_constant_typed(words: str) -> MeterConstant:
     refusal = f"a meter constant lies between {_LEAST:g} and {_MOST:g} lux seconds"
     if ":" not in words:
         return MeterConstant(number_within(words, _LEAST, _MOST, refusal, HINT))
-    import numpy as np
-
-    from vadrin.core.exposure.corrections import calibrated_meter_constant
-
     pairs = np.array(pairs_typed(words, HINT))
     if (pairs <= 0).any():
         raise EntryError("EIs and measured lux seconds lie above 0")

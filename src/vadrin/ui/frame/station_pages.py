@@ -2,22 +2,14 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QCoreApplication, QEvent, Qt
-from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QScrollArea, QStackedWidget
 
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
 from vadrin.ui.theme.look import no_clearing
-
-
-def delete_now(part: QWidget) -> None:
-    """Delete a widget before anything else is done, so that no style sheet is put on it.
-
-    Never from within an event of its own.
-    """
-    part.deleteLater()
-    QCoreApplication.sendPostedEvents(part, QEvent.Type.DeferredDelete)
+from vadrin.ui.widgets.deleting import delete_now
 
 
 class StationPages(QStackedWidget):

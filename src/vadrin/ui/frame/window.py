@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, 
 
 from vadrin.app.document.answering import Answering
 from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.instruments import THERMOMETER
 from vadrin.app.library.recent_notebooks import remember
 from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.overview.progress import steps_of
@@ -28,7 +29,7 @@ from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
 from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
-from vadrin.ui.frame.station_pages import StationPages, delete_now
+from vadrin.ui.frame.station_pages import StationPages
 from vadrin.ui.frame.strip_table import StripTable
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
@@ -38,6 +39,7 @@ from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import TYPE_SIZES, px
+from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.keyboard import KeyboardInSight
 
@@ -338,7 +340,7 @@ class Window(QMainWindow):
         missed, read = self.ears.listening.went_on()
         if read:
             with suppress(EntryError):
-                self.ears.listening.listen_to_bath()
+                self.ears.listening.listen(THERMOMETER)
                 self.ears.look()
         if missed:
             self.banner.complain(missed)

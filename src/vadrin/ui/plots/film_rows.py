@@ -21,7 +21,6 @@ class FilmRows(QWidget):
         super().__init__()
         self.rows: tuple[FilmRow, ...] = ()
         self._look: Look = DAY
-        self._viewport: QWidget | None = None
         self.setAccessibleName("frames of the answer")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -45,14 +44,21 @@ class FilmRows(QWidget):
         self.update()
 
     def showEvent(self, event: QShowEvent | None) -> None:
-        """Find out what part of the page is seen: a table under it may be wider than the window."""
+        """Hear of it when more or less of the page is seen."""
         super().showEvent(event)
+        seen = self._seen()
+        if seen is not None:
+            seen.installEventFilter(self)
+
+    def _seen(self) -> QWidget | None:
+        """What part of the page is seen: a table under it may be wider than the window.
+
+        Asked for anew each time: it is Qt's own, and goes with its page.
+        """
         above = self.parentWidget()
         while above is not None and not isinstance(above, QAbstractScrollArea):
             above = above.parentWidget()
-        self._viewport = above.viewport() if above is not None else None
-        if self._viewport is not None:
-            self._viewport.installEventFilter(self)
+        return above.viewport() if above is not None else None
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         """Draw anew when more or less of the page is seen."""
@@ -63,7 +69,8 @@ class FilmRows(QWidget):
     @property
     def shown_width(self) -> int:
         """How wide the rows are: as much as can be seen at once."""
-        return min(self.width(), self._viewport.width() if self._viewport else self.width())
+        seen = self._seen()
+        return min(self.width(), seen.width() if seen is not None else self.width())
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the rows."""

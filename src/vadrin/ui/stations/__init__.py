@@ -5,7 +5,7 @@ from __future__ import annotations
 from importlib import import_module
 from typing import TYPE_CHECKING
 
-from vadrin.app.document.stations import PLACES
+from vadrin.app.document.stations import PLACES, station_place
 
 if TYPE_CHECKING:
     from vadrin.ui.stations.station import Station, StationContext
@@ -23,4 +23,5 @@ def make_station(name: str, given: StationContext) -> Station:
         raise KeyError(name)
     module = import_module(f"{__name__}.{name}.{name}_station")
     made: Station = getattr(module, f"{name.title()}Station")(given)
+    made.hear_instruments(station_place(name).hears)
     return made

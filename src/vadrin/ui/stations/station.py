@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -13,10 +13,12 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.instruments import type_of_instrument
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.ears import Ears
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.stations.listen_button import ListenButton
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -94,6 +96,12 @@ class Station(QWidget):
         """Let keys do something while this station has the keyboard, and list them."""
         bind(self, actions, within=True)
         self._actions = (*self._actions, *actions)
+
+    def hear_instruments(self, kinds: Iterable[str]) -> None:
+        """Offer the instruments that are listened to here and have no place on a page."""
+        for kind in kinds:
+            if not type_of_instrument(kind).own_place:
+                self.column.addWidget(ListenButton(kind, self.given.ears, self.refuse))
 
     def show_state(self, scene: ViewState) -> None:
         """Show a scene; never changes the workbench."""

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
+from vadrin.app.instruments import THERMOMETER
 from vadrin.app.process.bath import bath_words, note_bath
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
@@ -31,6 +32,7 @@ from vadrin.app.process.uptime import moment_now
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
+from vadrin.ui.stations.listen_button import ListenButton
 from vadrin.ui.stations.process.clock_face import ClockFace
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
@@ -71,7 +73,7 @@ class ClockPage(QWidget):
         self.take = button("Write these times down", self.confirm)
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
         self.warmth.refused.connect(self._refuse)
-        self.probe = button("Read the thermometer", self.listen, link=True)
+        self.probe = ListenButton(THERMOMETER, ears, self._refuse)
         self.refusal = text("", Role.REFUSAL, wrap=True)
         row = QHBoxLayout()
         for part in (self.main, self.pause, self.stop, self.take):
@@ -97,8 +99,7 @@ class ClockPage(QWidget):
         self._timer = QTimer(self)
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.tick)
-        ears.heard.connect(self._heard)
-        self._show_probe()
+        ears.heard.connect(self._load)
 
     def show_state(self, scene: ViewState) -> None:
         """Show the run of a test, as its events have it."""
@@ -186,32 +187,6 @@ class ClockPage(QWidget):
             self.bench.said.emit(str(said))
         except EntryError as error:
             self._refuse(str(error))
-
-    def listen(self) -> None:
-        """Let the thermometer note what it says, or no longer."""
-        self._refuse("")
-        listening = self._ears.listening
-        if listening.thermometer is not None:
-            listening.rest_bath()
-        else:
-            try:
-                listening.listen_to_bath()
-            except EntryError as error:
-                self._refuse(str(error))
-        self._ears.look()
-        self._show_probe()
-
-    def _heard(self) -> None:
-        self._load()
-        self._show_probe()
-
-    def _show_probe(self) -> None:
-        """Whether the thermometer is listened to, and why nothing comes."""
-        listening = self._ears.listening
-        probe = listening.thermometer
-        self.probe.setText(f"{probe.name} is read: stop" if probe else "Read the thermometer")
-        if listening.bath_trouble:
-            self._refuse(listening.bath_trouble)
 
     def go_on(self) -> None:
         """Start, or take the next strip out, or go on to the next step."""

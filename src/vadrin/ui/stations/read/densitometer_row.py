@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.instruments.listening import PATCH, ZERO
-from vadrin.errors import EntryError
+from vadrin.app.instruments import DENSITOMETER
+from vadrin.app.instruments.densitometer import PATCH, ZERO
 from vadrin.ui.ears import Ears
+from vadrin.ui.stations.listen_button import ListenButton
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 
@@ -32,7 +33,8 @@ class DensitometerRow(QWidget):
     def __init__(self, bench: Workbench, ears: Ears, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench, self._ears, self.refuse = bench, ears, refuse
-        self.line = button("Listen to the densitometer", self.listen, link=True)
+        listening = ListenButton(DENSITOMETER, ears, refuse)
+        self.line = listening.link
         self.press = button("Press its button", self.press_button)
         self.zero = button("Zero on nothing", self.zero_it, link=True)
         self.patch = button("Read the reference patch", self.check_patch, link=True)
@@ -40,42 +42,18 @@ class DensitometerRow(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(4))
-        for part in (self.line, self.press, self.zero, self.patch, self.drift):
+        for part in (listening, self.press, self.zero, self.patch, self.drift):
             column.addWidget(part)
-        ears.heard.connect(self.show_heard)
+        ears.heard.connect(self._show_meter)
         self._show_meter()
 
     @property
     def _meter(self) -> DensitometerLine | None:
-        return self._ears.listening.densitometer
-
-    def listen(self) -> None:
-        """Take what a densitometer sends, or no longer."""
-        listening = self._ears.listening
-        if listening.densitometer is not None:
-            listening.rest_meter()
-        else:
-            try:
-                listening.listen_to_meter()
-            except EntryError as error:
-                self.refuse(str(error))
-                return
-            self.refuse("")
-        self._ears.look()
-        self._show_meter()
-
-    def show_heard(self) -> None:
-        """Show what came, and why nothing comes."""
-        listening = self._ears.listening
-        trouble, listening.meter_trouble = listening.meter_trouble, ""
-        if trouble:
-            self.refuse(trouble)
-        self._show_meter()
+        line = self._ears.listening.lines.get(DENSITOMETER)
+        return cast("DensitometerLine | None", line)
 
     def _show_meter(self) -> None:
         meter = self._meter
-        words = f"{meter.name} is heard: stop" if meter else "Listen to the densitometer"
-        self.line.setText(words)
         self.press.setVisible(meter is not None and meter.simulated)
         for part in (self.zero, self.patch):
             part.setVisible(meter is not None)
@@ -89,17 +67,21 @@ class DensitometerRow(QWidget):
 
     def zero_it(self) -> None:
         """The next reading is of no film, and tells the zero."""
-        self._ears.listening.awaited = ZERO
-        self.bench.said.emit("Press the button with no film under it.")
-        if self._meter is not None and self._meter.simulated:
-            self._meter.press_on_nothing()
+        meter = self._meter
+        if meter is not None:
+            meter.awaited = ZERO
+            self.bench.said.emit("Press the button with no film under it.")
+            if meter.simulated:
+                meter.press_on_nothing()
 
     def check_patch(self) -> None:
         """The next reading is of the reference patch."""
-        self._ears.listening.awaited = PATCH
-        self.bench.said.emit("Press the button on the reference patch.")
-        if self._meter is not None and self._meter.simulated:
-            self._meter.press_on_patch()
+        meter = self._meter
+        if meter is not None:
+            meter.awaited = PATCH
+            self.bench.said.emit("Press the button on the reference patch.")
+            if meter.simulated:
+                meter.press_on_patch()
 
     def take_out_drift(self) -> None:
         """Take the drift out of what was read since the zero."""
