@@ -1,7 +1,8 @@
 """What is told to the views, and how often; actions in one list; jobs that answer once."""
 
 from PyQt6 import sip
-from PyQt6.QtCore import QObject, Qt
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu
 
 from tests.window.pages import CTRL, DOWN, ENTER, ESCAPE, Hands, button_of, settle, words_of
@@ -11,6 +12,7 @@ from vadrin.errors import StoppedError
 from vadrin.notebook.records import Frame, Reading, Stock, Test
 from vadrin.ui.frame.command_box import actions_matching
 from vadrin.ui.jobs import Jobs, SlicedJob
+from vadrin.ui.widgets.input_watch import InputWatch
 
 
 class Counted:
@@ -90,8 +92,36 @@ def test_showing_a_scene_never_changes_the_bench(qtbot, demo):
 def test_a_key_never_meets_a_view_that_is_behind(qtbot, demo):
     window = demo("Brannock 400 B7", "plan")
     window.bench.go("read")
-    qtbot.keyClick(window, Qt.Key.Key_Shift)
-    assert QApplication.focusWidget() is window.station().field, "turned before the key came"
+    # As a desktop sends it: to the window, which gives it to what has the keyboard.
+    QTest.keyClick(window.windowHandle(), Qt.Key.Key_5)
+    assert window.station().field.text() == "5", "turned before the key came"
+    window.bench.go("plan")
+    QTest.mouseClick(window.windowHandle(), Qt.MouseButton.LeftButton, pos=QPoint(600, 320))
+    assert window.pages.currentWidget() is window.pages.area("plan"), "and before the click"
+
+
+def test_nothing_looks_at_widgets_that_are_just_being_deleted(qtbot, demo, monkeypatch):
+    """Python would make a half for what is gone, and take it for the next widget at its place."""
+    met, destroyed = set(), 16
+
+    def look(_watch, _watched, event):
+        met.add(getattr(event.type(), "value", event.type()))
+        return False
+
+    window = demo("Kelda Pan 200", "plan")
+    monkeypatch.setattr(InputWatch, "eventFilter", look)
+    # Beside the station's own page, so that nothing hides it before it is deleted.
+    field = window.station().side_panel.sureness
+    field.setFocus()
+    assert field.hasFocus()
+    QTest.keyClicks(field, "+400")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    window.bench.changed.emit(Topic.NOTEBOOK)
+    QTest.keyClick(field, Qt.Key.Key_Shift, CTRL)
+    window.updates.note(Topic.EVERYTHING)
+    window.pages.let_go()
+    assert QEvent.Type.KeyPress.value in met, "it looks"
+    assert destroyed not in met
 
 
 def keys_of(actions):

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QCoreApplication, QEvent, QObject, QTimer
 
 from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.ui.widgets.input_watch import InputWatch
 
 Listener = Callable[[Topic], None]
 
@@ -29,6 +30,7 @@ class Updates(QObject):
         self._listeners: list[tuple[Callable[[], Topic], Listener]] = []
         self._pending = Topic.NOTHING
         self._closed = False
+        self._watch = InputWatch(self._look)
         self._turn = QTimer(self)
         self._turn.setSingleShot(True)
         self._turn.timeout.connect(self.flush)
@@ -51,7 +53,7 @@ class Updates(QObject):
         app = QCoreApplication.instance()
         if not self._turn.isActive() and app is not None:
             self._turn.start(0)
-            app.installEventFilter(self)
+            self._watch.begin()
 
     def flush(self) -> None:
         """Tell what was collected."""
@@ -72,12 +74,9 @@ class Updates(QObject):
 
     def _wait_no_more(self) -> None:
         self._turn.stop()
-        app = QCoreApplication.instance()
-        if app is not None:
-            app.removeEventFilter(self)
+        self._watch.end()
 
-    def eventFilter(self, _watched: QObject | None, event: QEvent | None) -> bool:
+    def _look(self, event: QEvent) -> None:
         """Tell the views before they get a key or a click."""
-        if event is not None and event.type() in _INPUT and self._turn.isActive():
+        if event.type() in _INPUT and self._turn.isActive():
             self.flush()
-        return False

@@ -6,6 +6,8 @@ from PyQt6 import sip
 from PyQt6.QtCore import QCoreApplication, QEvent, QObject
 from PyQt6.QtWidgets import QWidget
 
+from vadrin.ui.widgets.input_watch import InputWatch
+
 
 def delete_now(part: QWidget) -> None:
     """Delete a widget before anything else is done, so that no style sheet is put on it.
@@ -17,6 +19,7 @@ def delete_now(part: QWidget) -> None:
 
     Never from within an event of its own.
     """
+    InputWatch.look_away(part)
     made_by_qt = [each for each in part.findChildren(QObject) if not sip.ispycreated(each)]
     part.deleteLater()
     QCoreApplication.sendPostedEvents(part, QEvent.Type.DeferredDelete)

@@ -8,7 +8,7 @@ from typing import ClassVar
 from weakref import WeakSet
 
 from PyQt6 import sip
-from PyQt6.QtCore import QEvent, QObject, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QFocusEvent,
     QKeyEvent,
@@ -18,11 +18,12 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QResizeEvent,
 )
-from PyQt6.QtWidgets import QApplication, QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
+from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 
 from vadrin.app.entry.stepping import StepWord
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.input_watch import InputWatch
 from vadrin.ui.widgets.tips import set_tip
 
 _WIDEST = 460
@@ -73,34 +74,20 @@ class Field(QLineEdit):
         return super().event(event)
 
 
-class NextKey(QObject):
-    """Lets go of what was refused at the next key, wherever that is pressed.
+class NextKey(InputWatch):
+    """Lets go of what was refused at the next key; looks only while something refused is shown."""
 
-    It listens to the program only while something refused is shown.
-    """
+    def __init__(self) -> None:
+        super().__init__(self._look)
 
-    def begin(self) -> None:
-        """Wait for the next key."""
-        app = QApplication.instance()
-        if app is not None:
-            app.installEventFilter(self)
-
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """Drop the refusals, and leave the key to whom it is for.
-
-        The key that was refused itself goes on to what the field lies in: that is no next key.
-        A key of the window comes as an asking only; one with Ctrl is no word.
-        """
-        if not isinstance(event, QKeyEvent) or event.type() not in _PRESSED:
-            return False
-        held = watched is QApplication.focusWidget() or isinstance(watched, WordField)
-        if held and not _with_ctrl(event):
-            app = QApplication.instance()
-            if app is not None:
-                app.removeEventFilter(self)
-            for field in [f for f in WordField.showing_refused if not sip.isdeleted(f)]:
-                field.forget_refusal()
-        return False
+    def _look(self, event: QEvent) -> None:
+        """Drop the refusals; a key of the window comes as an asking only, one with Ctrl is no
+        word."""
+        if not isinstance(event, QKeyEvent) or event.type() not in _PRESSED or _with_ctrl(event):
+            return
+        self.end()
+        for field in [f for f in WordField.showing_refused if not sip.isdeleted(f)]:
+            field.forget_refusal()
 
 
 class WordField(Field):
