@@ -99,7 +99,14 @@ def test_an_open_scan_keeps_the_frames_that_were_moved(qtbot, demo, change, tmp_
     picture, _ = scanned_strip(Scanner(), densities, densities[0], rng, 80, WEDGE)
     tifffile.imwrite(tmp_path / "strip.tif", picture)
     window.station().scan.open(tmp_path / "strip.tif")
+    # While it comes the type may change, and another test be looked at.
+    change(window)
+    here = window.bench.sheet.test.id
+    window.bench.open_test(1)
     qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
+    window.bench.open_test(here)
+    window.updates.flush()
+    assert window.station().scan.scan is not None
     window.station().setFocus()
     hands.press(Qt.Key.Key_Right, times=3)
     place = window.station().scan.scan.place

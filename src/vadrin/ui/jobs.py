@@ -33,6 +33,8 @@ class Job:
 class Jobs(QObject):
     """Runs jobs one after the other; a newer job takes the place of an older of its key."""
 
+    ended = pyqtSignal(object)
+    """The key of work whose answer was delivered, or its failure told."""
     _over = pyqtSignal(object, object, object)
     _told = pyqtSignal(object, int, int)
 
@@ -116,10 +118,13 @@ class Jobs(QObject):
         if self._running.get(job.key) is not job:
             return
         del self._running[job.key]
-        if error is not None:
-            job.failed(error)
-        elif not _gone(job.done):
-            job.done(made)
+        try:
+            if error is not None:
+                job.failed(error)
+            elif not _gone(job.done):
+                job.done(made)
+        finally:
+            self.ended.emit(job.key)
 
     def _progress(self, job: Job, done: int, total: int) -> None:
         if job.said is not None and self._running.get(job.key) is job and not _gone(job.said):

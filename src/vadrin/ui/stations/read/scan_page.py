@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -31,7 +31,7 @@ from vadrin.app.read.scan_reading import (
 from vadrin.app.read.step_wedge import steps_kept
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
-from vadrin.ui.jobs import Jobs
+from vadrin.ui.jobs import Jobs, Said
 from vadrin.ui.kept import OfTest
 from vadrin.ui.plots.calibration_plot import CalibrationPlot
 from vadrin.ui.stations.read.calibration_row import CalibrationRow
@@ -68,6 +68,46 @@ _DOING = (
 )
 
 
+@dataclass(frozen=True)
+class _Coming:
+    """A scan that is being opened, for the strip it was begun for, whatever is shown when it comes.
+
+    Attributes
+    ----------
+    scans, troubles : dict
+        Of the test it was begun for: the scans of its strips, and why one did not come.
+    strip_id : int
+    path : Path
+    """
+
+    scans: dict[int, Scan]
+    troubles: dict[int, str]
+    strip_id: int
+    path: Path
+
+    def opened(self, jobs: Jobs, progress: Said, scan: Scan) -> None:
+        """Keep what was found; the checksum it is known again by follows."""
+        self.scans[self.strip_id] = scan
+        jobs.run("scan", lambda said: summed(scan, said), self.summed, self.failed, progress)
+
+    def summed(self, scan: Scan) -> None:
+        """Its frames may have been moved meanwhile."""
+        if self.strip_id in self.scans:
+            moved = self.scans[self.strip_id]
+            self.scans[self.strip_id] = replace(moved, digest=scan.digest)
+
+    def failed(self, error: Exception) -> None:
+        """Keep why it did not come."""
+        there = self.scans.get(self.strip_id)
+        if there is not None and not there.digest:
+            del self.scans[self.strip_id]
+        if isinstance(error, OSError):
+            error = FormatError(f"{self.path}: it can't be read any more; open it again")
+        if not isinstance(error, VadrinError):
+            raise error
+        self.troubles[self.strip_id] = str(error)
+
+
 class ScanPage(QWidget):
     """One strip from one picture.
 
@@ -83,6 +123,7 @@ class ScanPage(QWidget):
 
     _scans: OfTest[dict[int, Scan]] = OfTest(dict)
     _paths: OfTest[dict[int, Path]] = OfTest(dict)
+    _troubles: OfTest[dict[int, str]] = OfTest(dict)
 
     def __init__(
         self,
@@ -98,6 +139,8 @@ class ScanPage(QWidget):
         self._kept: list[KeptFile] = []
         self._view: ScanView | None = None
         self._plot: CalibrationPlot | None = None
+        # Whoever began it may be gone, or another test on the bench: what came is in the session.
+        jobs.ended.connect(self._ended)
         self.known = CalibrationRow(bench, refuse, jobs, ask_file)
         self.choose = button(
             "Open a scan …", partial(ask_file, "Open a scan", PICTURES_OR_RAW, self.open)
@@ -196,16 +239,24 @@ class ScanPage(QWidget):
         self._refuse("")
         self._paths[strip.strip.id] = path
         self._words.setText(f"Opening {path.name} …")
+        coming = _Coming(self._scans, self._troubles, strip.strip.id, path)
         self._jobs.run(
             "scan",
             lambda said: laid_as_shot(
                 open_scan(path, count, known, place, said, paper), sheet, strip
             ),
-            partial(self._opened, strip.strip.id),
-            self._failed,
+            partial(coming.opened, self._jobs, self._progress),
+            coming.failed,
             self._progress,
         )
         self._show()
+
+    def _ended(self, key: object) -> None:
+        if key == "scan" and self._strip is not None:
+            trouble = self._troubles.pop(self._strip.strip.id, "")
+            if trouble:
+                self._refuse(trouble)
+            self._show()
 
     def _progress(self, done: int, total: int) -> None:
         self._words.setText(f"{_DOING[min(done, len(_DOING) - 1)]} … ({done} of {total})")
@@ -216,34 +267,6 @@ class ScanPage(QWidget):
         if self.scan is not None and not self.scan.digest:
             self.scan = None
         self._show()
-
-    def _opened(self, strip_id: int, scan: Scan) -> None:
-        """Show what was found; the checksum it is known again by follows."""
-        self._scans[strip_id] = scan
-        self._jobs.run(
-            "scan",
-            lambda said: summed(scan, said),
-            partial(self._summed, strip_id),
-            self._failed,
-            self._progress,
-        )
-        self._show()
-
-    def _summed(self, strip_id: int, scan: Scan) -> None:
-        """Its frames may have been moved meanwhile."""
-        if strip_id in self._scans:
-            self._scans[strip_id] = replace(self._scans[strip_id], digest=scan.digest)
-        self._show()
-
-    def _failed(self, error: Exception) -> None:
-        if self.scan is not None and not self.scan.digest:
-            self.scan = None
-        self._show()
-        if isinstance(error, OSError):
-            error = FormatError(f"{self._path}: it can't be read any more; open it again")
-        if not isinstance(error, VadrinError):
-            raise error
-        self._refuse(str(error))
 
     def _another(self) -> None:
         """The next strip that lies in the same picture."""
