@@ -77,6 +77,8 @@ class Hand:
         from PyQt6.QtCore import QPoint
         from PyQt6.QtWidgets import QAbstractItemView, QLabel, QLineEdit, QPushButton, QWidget
 
+        from vadrin.ui.widgets.sentence import Sentence
+
         top = self.app.activeModalWidget() or self.window
         held, found = self.app.focusWidget(), []
         for part in top.findChildren(QWidget):
@@ -84,7 +86,7 @@ class Hand:
                 continue
             at = part.mapTo(top, QPoint(0, 0))
             words = ""
-            if isinstance(part, QLabel):
+            if isinstance(part, QLabel | Sentence):
                 words = part.text().replace("\u200b", "")
             elif isinstance(part, QPushButton):
                 words = f"<{part.text()}>" if part.isEnabled() else f"({part.text()})"

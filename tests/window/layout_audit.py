@@ -12,13 +12,15 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.ui.widgets.sentence import Sentence
+
 SLACK = 2
 """Pixels that rounding may take."""
 
 
 def readable(window, widgets):
     """Widgets with words of their own that can be seen, in the window's coordinates."""
-    kinds = (QLabel, QLineEdit, QAbstractButton)
+    kinds = (QLabel, QLineEdit, QAbstractButton, Sentence)
     for widget in widgets:
         if not isinstance(widget, kinds) or not widget.isVisible() or not widget.width():
             continue
@@ -30,6 +32,10 @@ def readable(window, widgets):
 def cut_words(widget):
     """Why a widget does not show all its words; empty where it does, or elides on purpose."""
     words = widget.text()
+    if isinstance(widget, Sentence):
+        boxes = [word.box for word in widget.layout().plain_words]
+        room = widget.rect().adjusted(-SLACK, -SLACK, 8, SLACK)
+        return "" if all(room.contains(box) for box in boxes) else "a word outside its sentence"
     if getattr(widget, "elides", False):
         whole = widget.toolTip() if widget.shown_short() else words
         return "" if words in whole else f"elided, and nowhere whole {widget.width()}"

@@ -9,6 +9,8 @@ from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QListView, QPushButton
 
+from vadrin.ui.widgets.sentence import Sentence
+
 CTRL = Qt.KeyboardModifier.ControlModifier
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 NONE = Qt.KeyboardModifier.NoModifier
@@ -25,10 +27,10 @@ def settle(qtbot, window):
 
 
 def words_of(widget):
-    """All label texts a widget shows, in one line."""
+    """All words a widget shows, in one line."""
     QApplication.processEvents()
-    shown = (x.text() for x in widget.findChildren(QLabel) if x.isVisibleTo(widget))
-    return " ".join(shown).replace("\u200b", "")
+    parts = (x for x in widget.findChildren((QLabel, Sentence)) if x.isVisibleTo(widget))
+    return " ".join(x.text() for x in parts).replace("\u200b", "")
 
 
 def named(parent, kind, name):

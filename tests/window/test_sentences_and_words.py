@@ -35,7 +35,7 @@ ON_ONE_SCREEN = [HealthCheck.function_scoped_fixture]
 
 
 def laid(qtbot, parts, width):
-    """A sentence at a width, and where each of its widgets lies."""
+    """A sentence at a width, and where each of its words lies."""
     holder = sentence(*parts)
     qtbot.addWidget(holder)
     holder.resize(width, 600)
@@ -43,7 +43,7 @@ def laid(qtbot, parts, width):
     QApplication.processEvents()
     flow = holder.layout()
     assert isinstance(flow, FlowLayout)
-    return holder, [flow.itemAt(i).widget().geometry() for i in range(flow.count())]
+    return holder, [word.box for word in flow.plain_words]
 
 
 @given(words=WORDS, width=st.integers(60, 700))

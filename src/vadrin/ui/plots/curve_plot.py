@@ -45,13 +45,13 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
     def __init__(self) -> None:
         self._stops, self._index = StopsAxis(), IndexAxis()
         left = pg.AxisItem("left")
-        super().__init__(axisItems={"bottom": self._stops, "top": self._index, "left": left})
+        axes = {"bottom": self._stops, "top": self._index, "left": left}
+        super().__init__(axisItems=axes, enableMenu=False)
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
         self._judged: tuple[PlaceByEye, ...] = ()
         self._view = (-3.0, 1.0, 2.0)
-        self.setMenuEnabled(False)
         self.setMouseEnabled(False, False)
         self.hideButtons()
         self.setMinimumHeight(px(220))

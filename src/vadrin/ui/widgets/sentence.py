@@ -2,21 +2,39 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from PyQt6.QtCore import QEvent, QPoint, QRect, QSize
-from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt
+from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QLabel, QLayout, QLayoutItem, QSizePolicy, QWidget
 
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.labels import text
+from vadrin.ui.theme.typeface import px, role_font
 
 
-class _Word(NamedTuple):
-    """An item with the size it asks for."""
+@dataclass
+class PlainWord:
+    """A word that is only read: it is drawn, and no widget of its own.
 
-    item: QLayoutItem
+    Attributes
+    ----------
+    words : str
+    size : QSize
+        What it takes in its type.
+    box : QRect
+        Where it lies in the sentence.
+    """
+
+    words: str
+    size: QSize
+    box: QRect = field(default_factory=QRect)
+
+
+class _Part(NamedTuple):
+    """A word or a widget of a sentence, with the size it asks for."""
+
+    part: QLayoutItem | PlainWord
     size: QSize
     closes: bool
     """Whether it is punctuation that stands close to the word before."""
@@ -25,21 +43,35 @@ class _Word(NamedTuple):
 
 
 class FlowLayout(QLayout):
-    """Lays widgets out like the words of a sentence, breaking lines where they end."""
+    """Lays words and widgets out like the words of a sentence, breaking lines where they end."""
 
     def __init__(self, gap: int = 5, line_gap: int = 6) -> None:
         super().__init__()
-        self._items: list[QLayoutItem] = []
+        self._all: list[QLayoutItem | PlainWord] = []
         self._heights: dict[int, int] = {}
-        self._words: list[_Word] | None = None
+        self._parts: list[_Part] | None = None
         self._gap, self._line_gap = px(gap), px(line_gap)
         self.setContentsMargins(0, 0, 0, 0)
+
+    @property
+    def plain_words(self) -> list[PlainWord]:
+        """The words that are drawn."""
+        return [part for part in self._all if isinstance(part, PlainWord)]
+
+    @property
+    def _items(self) -> list[QLayoutItem]:
+        return [part for part in self._all if not isinstance(part, PlainWord)]
+
+    def add_word(self, word: PlainWord) -> None:
+        """Take one more word."""
+        self._all.append(word)
+        self._parts = None
 
     def addItem(self, item: QLayoutItem | None) -> None:
         """Take one more item."""
         if item is not None:
-            self._items.append(item)
-            self._words = None
+            self._all.append(item)
+            self._parts = None
 
     def count(self) -> int:
         """Number of items."""
@@ -47,12 +79,16 @@ class FlowLayout(QLayout):
 
     def itemAt(self, index: int) -> QLayoutItem | None:
         """The item at an index."""
-        return self._items[index] if 0 <= index < len(self._items) else None
+        items = self._items
+        return items[index] if 0 <= index < len(items) else None
 
     def takeAt(self, index: int) -> QLayoutItem | None:
         """Remove and return the item at an index."""
-        self._words = None
-        return self._items.pop(index) if 0 <= index < len(self._items) else None
+        taken = self.itemAt(index)
+        if taken is not None:
+            self._all = [part for part in self._all if part is not taken]
+            self._parts = None
+        return taken
 
     def hasHeightForWidth(self) -> bool:
         """A narrower sentence is a taller one."""
@@ -67,11 +103,11 @@ class FlowLayout(QLayout):
     def invalidate(self) -> None:
         """Something in it has changed."""
         self._heights.clear()
-        self._words = None
+        self._parts = None
         super().invalidate()
 
     def setGeometry(self, rect: QRect) -> None:
-        """Place the items."""
+        """Place the words and items."""
         super().setGeometry(rect)
         self._place(rect, move=True)
 
@@ -82,91 +118,130 @@ class FlowLayout(QLayout):
     def minimumSize(self) -> QSize:
         """The widest word."""
         size = QSize()
-        for item in self._items:
-            size = size.expandedTo(item.minimumSize())
+        for part in self._all:
+            size = size.expandedTo(part.size if isinstance(part, PlainWord) else part.minimumSize())
         return size
 
-    def _measured(self) -> list[_Word]:
+    def _measured(self) -> list[_Part]:
         """What is shown, measured once between two changes."""
-        if self._words is None:
-            self._words = [
-                _Word(item, item.sizeHint(), _closes(item.widget()), self._closing(place))
-                for place, item in enumerate(self._items)
-                if not item.isEmpty()
+        if self._parts is None:
+            shown = [p for p in self._all if isinstance(p, PlainWord) or not p.isEmpty()]
+            after = [*self._all[1:], None]
+            follows = {id(part): then for part, then in zip(self._all, after, strict=True)}
+            self._parts = [
+                _Part(part, _size(part), _closes(part), _closing(follows[id(part)]))
+                for part in shown
             ]
-        return self._words
+        return self._parts
 
     def _place(self, rect: QRect, move: bool) -> int:
         left, right, width = rect.x(), rect.right() + 1, rect.width()
         x, y, high = left, rect.y(), 0
-        line: list[tuple[QLayoutItem, int, QSize]] = []
-        for item, size, closes, closing in self._measured():
+        line: list[tuple[QLayoutItem | PlainWord, int, QSize]] = []
+        for part, size, closes, closing in self._measured():
             wide = min(size.width(), max(width - closing, 1))
             x -= self._gap if closes else 0
             if x + wide + closing > right and x > left and not closes:
                 self._set(line, y, high, move)
                 x, y, high, line = left, y + high + self._line_gap, 0, []
-            line.append((item, x, QSize(wide, size.height())))
+            line.append((part, x, QSize(wide, size.height())))
             x += wide + self._gap
             high = max(high, size.height())
         self._set(line, y, high, move)
         return y + high - rect.y()
 
     @staticmethod
-    def _set(line: list[tuple[QLayoutItem, int, QSize]], y: int, high: int, move: bool) -> None:
-        """Put the items of a line beside each other, each in the middle of its height."""
-        for item, x, size in line if move else ():
-            item.setGeometry(QRect(QPoint(x, y + (high - size.height()) // 2), size))
+    def _set(
+        line: list[tuple[QLayoutItem | PlainWord, int, QSize]], y: int, high: int, move: bool
+    ) -> None:
+        """Put the parts of a line beside each other, each in the middle of its height."""
+        for part, x, size in line if move else ():
+            box = QRect(QPoint(x, y + (high - size.height()) // 2), size)
+            if isinstance(part, PlainWord):
+                part.box = box
+            else:
+                part.setGeometry(box)
 
-    def _closing(self, place: int) -> int:
-        """Room for the punctuation that stands close after an item."""
-        after = self._items[place + 1] if place + 1 < len(self._items) else None
-        return after.sizeHint().width() if after and _closes(after.widget()) else 0
+
+def _size(part: QLayoutItem | PlainWord) -> QSize:
+    return part.size if isinstance(part, PlainWord) else part.sizeHint()
 
 
-class _Sentence(QWidget):
-    """Keeps the height its words need at the width it got."""
+def _closes(part: QLayoutItem | PlainWord | None) -> bool:
+    """Whether it is punctuation that stands close to the word before."""
+    if isinstance(part, PlainWord):
+        return part.words[:1] in {",", ".", ";"}
+    widget = part.widget() if part is not None else None
+    return isinstance(widget, QLabel) and widget.text()[:1] in {",", ".", ";"}
+
+
+def _closing(after: QLayoutItem | PlainWord | None) -> int:
+    """Room for the punctuation that stands close after a part."""
+    return _size(after).width() if after is not None and _closes(after) else 0
+
+
+class Sentence(QWidget):
+    """Draws its plain words, and keeps the height all of them need at the width it got."""
+
+    def __init__(self, flow: FlowLayout, role: Role = Role.LARGE) -> None:
+        super().__init__()
+        self._flow, self._role = flow, role
+        self.setLayout(flow)
+        self.setProperty("tone", role.tone)
+        self.setAccessibleDescription(self.text())
+        policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        policy.setHeightForWidth(True)
+        self.setSizePolicy(policy)
+
+    def text(self) -> str:
+        """Its plain words, without what stands in its fields."""
+        return " ".join(word.words for word in self._flow.plain_words)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """The words wrap anew."""
         super().resizeEvent(event)
         self._fit()
 
     def event(self, event: QEvent | None) -> bool:
+        """What stands in a field may be longer now."""
         done = super().event(event)
         if event is not None and event.type() == QEvent.Type.LayoutRequest:
             self._fit()
         return done
 
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Draw the plain words."""
+        if event is None or not self._flow.plain_words:
+            return
+        painter = QPainter(self)
+        painter.setFont(role_font(self._role))
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        middle = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextDontClip
+        for word in self._flow.plain_words:
+            if word.box.intersects(event.rect()):
+                painter.drawText(word.box, middle, word.words)
+
     def _fit(self) -> None:
-        flow = self.layout()
-        if flow is not None:
-            self.setMinimumHeight(flow.heightForWidth(self.width()))
+        self.setMinimumHeight(self._flow.heightForWidth(self.width()))
+        self.update()
 
 
-def _closes(widget: QWidget | None) -> bool:
-    """Whether a word is punctuation that stands close to the word before."""
-    return isinstance(widget, QLabel) and widget.text()[:1] in {",", ".", ";"}
-
-
-def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> QWidget:
+def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> Sentence:
     """A sentence of plain words and fields, wrapped as text is."""
-    parts: list[QWidget] = []
+    flow, metrics = FlowLayout(), QFontMetrics(role_font(role))
     for part in words:
-        if isinstance(part, str):
-            parts += [text(word, role) for word in part.split()]
-        else:
-            parts.append(part)
-    return flowing(*parts)
+        if isinstance(part, QWidget):
+            flow.addWidget(part)
+            continue
+        for word in part.split():
+            size = QSize(metrics.horizontalAdvance(word), metrics.height())
+            flow.add_word(PlainWord(word, size))
+    return Sentence(flow, role)
 
 
 def flowing(*parts: QWidget, gap: int = 5) -> QWidget:
     """Widgets beside each other, on as many lines as they need."""
-    holder = _Sentence()
     flow = FlowLayout(gap)
     for part in parts:
         flow.addWidget(part)
-    holder.setLayout(flow)
-    policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-    policy.setHeightForWidth(True)
-    holder.setSizePolicy(policy)
-    return holder
+    return Sentence(flow)

@@ -73,7 +73,8 @@ class ClockPage(QWidget):
         self.take = button("Write these times down", self.confirm)
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
         self.warmth.refused.connect(self._refuse)
-        self.probe = ListenButton(THERMOMETER, ears, self._refuse)
+        listening = ListenButton(THERMOMETER, ears, self._refuse)
+        self.probe = listening.link
         self.refusal = text("", Role.REFUSAL, wrap=True)
         row = QHBoxLayout()
         for part in (self.main, self.pause, self.stop, self.take):
@@ -87,7 +88,7 @@ class ClockPage(QWidget):
         column.addWidget(self.face, 1)
         bath = QHBoxLayout()
         bath.addWidget(sentence("The bath is at", self.warmth, "°C now.", role=Role.LEAD), 1)
-        bath.addWidget(self.probe)
+        bath.addWidget(listening)
         self.steps = button("Change its steps", self._own_steps, link=True)
         bath.addWidget(self.steps)
         column.addLayout(bath)
