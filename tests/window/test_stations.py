@@ -283,6 +283,7 @@ def test_every_word_of_a_plan_refuses_nonsense_in_terms_of_itself(qtbot, demo):
     before = window.bench.notebook.everything()
     for field, typed, words in NONSENSE:
         word = window.station().fields[field]
+        word.setFocus()
         word.setText(typed)
         qtbot.keyClick(word, Qt.Key.Key_Return)
         assert words in window.station().refusal.text(), field

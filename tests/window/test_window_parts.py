@@ -87,6 +87,7 @@ def test_one_walks_along_the_film_by_keyboard(demo):
     window = demo("Merrow Pan 125", "curves")
     table, bench = window.table, window.bench
     bench.select(None)
+    table.setFocus()
     QTest.keyClick(table, Qt.Key.Key_Right)
     first = bench.sheet.strips[0].frames
     assert bench.frame_id == first[0].frame.id, "the first arrow takes the first frame"

@@ -11,13 +11,14 @@ from vadrin.ui.widgets.input_watch import InputWatch
 
 Listener = Callable[[Topic], None]
 
-_INPUT = (QEvent.Type.KeyPress, QEvent.Type.MouseButtonPress, QEvent.Type.ShortcutOverride)
+_INPUT = (QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride)
 
 
 class Updates(QObject):
     """Tells every view once what changed since it was told last, if it asked for it.
 
-    Input that comes before the turn is over finds the views up to date: they are told first.
+    A key that comes before the turn is over finds the views up to date: they are told first. A
+    click is at what stood there when it was made.
 
     Parameters
     ----------
@@ -77,6 +78,6 @@ class Updates(QObject):
         self._watch.end()
 
     def _look(self, event: QEvent) -> None:
-        """Tell the views before they get a key or a click."""
+        """Tell the views before they get a key."""
         if event.type() in _INPUT and self._turn.isActive():
             self.flush()

@@ -1,4 +1,4 @@
-"""Looking at keys and clicks before anybody gets them."""
+"""Looking at keys before what has the keyboard gets them."""
 
 from __future__ import annotations
 
@@ -8,22 +8,21 @@ from weakref import WeakSet
 
 from PyQt6 import sip
 from PyQt6.QtCore import QEvent, QObject
-from PyQt6.QtGui import QGuiApplication, QWindow
 from PyQt6.QtWidgets import QApplication, QWidget
 
 
 class InputWatch(QObject):
-    """Sees what comes to the widget that has the keyboard, and to the window under the mouse.
+    """Sees what comes to the widget that has the keyboard, whichever that is.
 
-    It watches these two alone, never the whole program: a filter on the program is called for
-    widgets that are just being deleted, too. Python then makes a half for what is gone, which is
-    kept with its parent and taken for whatever is made at its place in memory: a crash, some time
+    It watches that one alone, never the whole program, and nothing that Qt made by itself: a
+    filter on those is called for what is just being deleted, too. Python then makes a half for
+    what is gone, and takes it for whatever is made at its place in memory: a crash, some time
     later.
 
     Parameters
     ----------
     seen : callable
-        Told of every event of those two, before they are.
+        Told of every event of that widget, before it is.
     """
 
     _all: ClassVar[WeakSet[InputWatch]] = WeakSet()
@@ -33,7 +32,6 @@ class InputWatch(QObject):
         InputWatch._all.add(self)
         self._seen = seen
         self._held: QWidget | None = None
-        self._window: QWindow | None = None
         self._watching = False
 
     def begin(self) -> None:
@@ -44,9 +42,6 @@ class InputWatch(QObject):
         self._watching = True
         app.focusChanged.connect(self._follow)
         self._hold(QApplication.focusWidget())
-        self._window = QGuiApplication.focusWindow()
-        if self._window is not None:
-            self._window.installEventFilter(self)
 
     def end(self) -> None:
         """Look no more."""
@@ -56,9 +51,6 @@ class InputWatch(QObject):
         self._watching = False
         app.focusChanged.disconnect(self._follow)
         self._hold(None)
-        if self._window is not None and not sip.isdeleted(self._window):
-            self._window.removeEventFilter(self)
-        self._window = None
 
     @classmethod
     def look_away(cls, part: QWidget) -> None:
@@ -76,9 +68,9 @@ class InputWatch(QObject):
     def _hold(self, widget: QWidget | None) -> None:
         if self._held is not None and not sip.isdeleted(self._held):
             self._held.removeEventFilter(self)
-        self._held = widget
-        if widget is not None:
-            widget.installEventFilter(self)
+        self._held = widget if widget is not None and sip.ispycreated(widget) else None
+        if self._held is not None:
+            self._held.installEventFilter(self)
 
     def eventFilter(self, _watched: QObject | None, event: QEvent | None) -> bool:
         """Tell of it, and leave it to whom it is for."""
