@@ -1,5 +1,6 @@
 """What is known of one film, batch or camera is not taken for another's."""
 
+import shutil
 from dataclasses import replace
 
 import pytest
@@ -14,10 +15,13 @@ from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.printing.contact_sheet import give_paper_verdict
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.conditions import conditions_of
+from vadrin.app.results.headline import headline_of
+from vadrin.app.results.provenance import provenance
 from vadrin.app.test_types.film_cells import usable_indexes
 from vadrin.app.test_types.rescue import rescue_answer
 from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.records import Batch, Camera, Finding, Strip, Test
+from vadrin.notebook.store import Notebook
 
 
 def decided(book, kind, batch, index, minutes):
@@ -113,3 +117,24 @@ def test_a_new_film_is_as_fast_as_its_name_says(notebook, name, speed):
         assert stock_named(notebook, name).box_speed == speed
     assert notebook.all(Batch) == []
     assert notebook.all(Test) == []
+
+
+def test_a_finding_says_where_its_numbers_come_from(tmp_path, demo_path):
+    book = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+    told = {}
+    for test in book.all(Test):
+        sheet = load_sheet(book, test.id)
+        if any(strip.looked_at for strip in sheet.strips):
+            state = state_of(sheet, worked_out(sheet))
+            told[len(sheet.strips)] = provenance(state), headline_of(state).pushes
+    five, pushes = told[5]
+    assert five == (
+        "EI: worked out from 5 strips, 125 frames, read 2026-10-27; shadow school, Zone I at 0.10.",
+        "Time: worked out between strips B (6:30) and C (9:00).",
+    )
+    assert [line.came_from for line in pushes[:2]] == [
+        "as strip B (6:30)",
+        "worked out between strips B (6:30) and C (9:00)",
+    ]
+    assert told[1][0][1].startswith("Time: that of the one development there was")
+    book.close()

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.results.between_strips import between_strips
 from vadrin.app.results.metric_rows import Cell
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis import Analysis
@@ -36,6 +37,8 @@ class PushLine:
     loss : str
         Shadow lost; empty where it is not known.
     verdict : ShadowVerdict or None
+    came_from : str
+        Where its time comes from, or why there is none.
     """
 
     index: str
@@ -47,6 +50,7 @@ class PushLine:
     makers: Cell | None
     loss: str
     verdict: ShadowVerdict | None
+    came_from: str = ""
 
     @property
     def tested(self) -> bool:
@@ -82,7 +86,7 @@ def rule_typed(words: str) -> HoldRule:
     return next(rule for rule, known in RULE_NAMES.items() if known == name)
 
 
-def _line(push: Push, rule: HoldRule) -> PushLine:
+def _line(push: Push, rule: HoldRule, analysis: Analysis) -> PushLine:
     chosen, index = push.by(rule), push.exposure_index.value
     # What a time would cost that was not tested is not known either.
     loss = chosen.shadow_loss_stops.value if chosen.time_min.present else None
@@ -102,9 +106,14 @@ def _line(push: Push, rule: HoldRule) -> PushLine:
         else None,
         loss="" if loss is None else loss_text(loss),
         verdict=None if loss is None else shadow_verdict(loss),
+        came_from=_came_from(chosen.time_min, analysis),
     )
+
+
+def _came_from(time: Figure, analysis: Analysis) -> str:
+    return time.why if time.value is None else between_strips(analysis, time.value)
 
 
 def push_lines(analysis: Analysis, rule: HoldRule = HoldRule.HIGHLIGHT) -> tuple[PushLine, ...]:
     """Every push and pull of a test, by the rule that one time is named by."""
-    return tuple(_line(push, rule) for push in analysis.push)
+    return tuple(_line(push, rule, analysis) for push in analysis.push)

@@ -13,6 +13,7 @@ from vadrin.app.document.stations import station_place
 from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.headline import Headline, headline_of
+from vadrin.app.results.provenance import provenance
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -155,7 +156,7 @@ class FindingColumn(QWidget):
             yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
         yield from _of_notes(sheet)
         yield from _of_warnings(state)
-        yield from _of_conditions(sheet)
+        yield from _of_conditions(state)
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
@@ -170,7 +171,9 @@ class FindingColumn(QWidget):
             role = Role.LABEL if line.normal else Role.BODY
             grid.addWidget(text(line.index, role), row, 0)
             grid.addWidget(text(line.name, role), row, 1)
-            grid.addWidget(text(line.time.shown, role), row, 2)
+            time = text(line.time.shown, role)
+            set_tip(time, line.came_from)
+            grid.addWidget(time, row, 2)
             loss = text(line.loss, role, tone="grease" if line.grave else None)
             set_tip(loss, line.verdict or "")
             grid.addWidget(loss, row, 3)
@@ -188,9 +191,9 @@ class FindingColumn(QWidget):
         self._go(self._target)
 
 
-def _of_conditions(sheet: TestSheet) -> Iterator[_Line]:
-    """What it rests on, and how each of that is known."""
-    told = conditions_told(sheet)
+def _of_conditions(state: State) -> Iterator[_Line]:
+    """What it rests on: where its numbers come from, and how each condition is known."""
+    told = (*provenance(state), *conditions_told(state.sheet))
     if told:
         yield _HAIRLINE
         yield _Line("What it rests on", Role.SECTION)

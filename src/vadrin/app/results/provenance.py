@@ -1,0 +1,58 @@
+"""Where the numbers of a finding come from, in a sentence each, for whoever asks."""
+
+from __future__ import annotations
+
+from vadrin.app.descriptions import answers_itself
+from vadrin.app.display.words import date_text
+from vadrin.app.document.state import State
+from vadrin.app.results.between_strips import between_strips
+from vadrin.app.results.rating import rating_of
+from vadrin.app.sheets.once import once
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.wording import counted
+
+
+@once
+def provenance(state: State) -> tuple[str, ...]:
+    """Where EI and time come from; nothing for a test that answers in words of its own, or that
+    is still being worked out."""
+    if state.analysis is None or answers_itself(state.sheet.test.kind):
+        return ()
+    return tuple(words for words in (_of_index(state), _of_time(state)) if words)
+
+
+def _of_index(state: State) -> str:
+    rating, analysis = rating_of(state), state.settled()
+    if not rating.index.present:
+        return ""
+    if rating.judged is not None:
+        return f"EI: judged by eye, {rating.judged.way.school.caption}; no density decides it."
+    read = [s for s in state.sheet.strips if any(f.density is not None for f in s.frames)]
+    frames = sum(f.density is not None for s in read for f in s.frames)
+    counts = f"{counted(len(read), 'strip')}, {counted(frames, 'frame')}"
+    return f"EI: worked out from {counts}{_when_read(state.sheet)}; {analysis.school.caption}."
+
+
+def _when_read(sheet: TestSheet) -> str:
+    days = sorted(
+        reading.read_at[:10]
+        for strip in sheet.strips
+        for frame in strip.frames
+        for reading in frame.readings
+        if reading.read_at and not reading.left_out
+    )
+    if not days:
+        return ""
+    first, last = date_text(days[0]), date_text(days[-1])
+    return f", read {first}" if first == last else f", read {first} to {last}"
+
+
+def _of_time(state: State) -> str:
+    rating, finding = rating_of(state), state.settled().finding
+    if rating.as_developed:
+        return "Time: that of the one development there was; nothing tells another."
+    if finding.time_min.value is not None:
+        return f"Time: {between_strips(state.settled(), finding.time_min.value)}."
+    if finding.rule_of_thumb_min.value is not None:
+        return "Time: a rule of thumb; nothing of it was measured."
+    return ""
