@@ -129,12 +129,12 @@ def test_a_finding_says_where_its_numbers_come_from(tmp_path, demo_path):
             told[len(sheet.strips)] = provenance(state), headline_of(state).pushes
     five, pushes = told[5]
     assert five == (
-        "EI: worked out from 5 strips, 125 frames, read 2026-10-27; shadow school, Zone I at 0.10.",
-        "Time: worked out between strips B (6:30) and C (9:00).",
+        "EI found from 5 strips, 125 frames, read 2026-10-27; shadow school, Zone I at 0.10.",
+        "Time found between strips B (6:30) and C (9:00).",
     )
     assert [line.came_from for line in pushes[:2]] == [
         "as strip B (6:30)",
-        "worked out between strips B (6:30) and C (9:00)",
+        "between strips B (6:30) and C (9:00)",
     ]
-    assert told[1][0][1].startswith("Time: that of the one development there was")
+    assert told[1][0][1].startswith("The time is that of the one development there was")
     book.close()

@@ -16,5 +16,5 @@ def between_strips(analysis: Analysis, minutes: float) -> str:
     below = [name for (time, _), name in zip(known, named, strict=True) if time < minutes]
     above = [name for (time, _), name in zip(known, named, strict=True) if time > minutes]
     if below and above:
-        return f"worked out between strips {below[-1]} and {above[0]}"
+        return f"between strips {below[-1]} and {above[0]}"
     return f"beyond the strips there are: {(below or above or ['none'])[-1 if below else 0]}"

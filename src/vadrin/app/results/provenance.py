@@ -26,11 +26,11 @@ def _of_index(state: State) -> str:
     if not rating.index.present:
         return ""
     if rating.judged is not None:
-        return f"EI: judged by eye, {rating.judged.way.school.caption}; no density decides it."
+        return f"EI judged by eye, {rating.judged.way.school.caption}; no density decides it."
     read = [s for s in state.sheet.strips if any(f.density is not None for f in s.frames)]
     frames = sum(f.density is not None for s in read for f in s.frames)
     counts = f"{counted(len(read), 'strip')}, {counted(frames, 'frame')}"
-    return f"EI: worked out from {counts}{_when_read(state.sheet)}; {analysis.school.caption}."
+    return f"EI found from {counts}{_when_read(state.sheet)}; {analysis.school.caption}."
 
 
 def _when_read(sheet: TestSheet) -> str:
@@ -50,9 +50,9 @@ def _when_read(sheet: TestSheet) -> str:
 def _of_time(state: State) -> str:
     rating, finding = rating_of(state), state.settled().finding
     if rating.as_developed:
-        return "Time: that of the one development there was; nothing tells another."
+        return "The time is that of the one development there was; nothing tells another."
     if finding.time_min.value is not None:
-        return f"Time: {between_strips(state.settled(), finding.time_min.value)}."
+        return f"Time found {between_strips(state.settled(), finding.time_min.value)}."
     if finding.rule_of_thumb_min.value is not None:
-        return "Time: a rule of thumb; nothing of it was measured."
+        return "The time is a rule of thumb; nothing of it was measured."
     return ""
