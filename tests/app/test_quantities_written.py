@@ -7,8 +7,14 @@ from hypothesis import strategies as st
 from vadrin.app.display.marks import aperture_mark, shutter_name
 from vadrin.app.display.units import METRIC
 from vadrin.app.entry.densities import density_typed, temperature_typed
-from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, stops_typed
-from vadrin.app.entry.times import minutes_typed, seconds_typed
+from vadrin.app.entry.exposures import (
+    aperture_typed,
+    exposure_index_typed,
+    exposure_indexes_typed,
+    stops_typed,
+)
+from vadrin.app.entry.numbers import numbers_typed
+from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
 from vadrin.app.entry.volumes import volume_typed
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter
@@ -267,3 +273,82 @@ def test_temperatures_and_volumes_shown_are_read_back(tenths, comma):
 def test_densities_shown_are_read_back_with_point_and_comma(hundredths):
     shown = f"{hundredths / 100:.2f}"
     assert density_typed(shown) == density_typed(shown.replace(".", ",")) == hundredths / 100
+
+
+LISTS = {
+    times_typed: {
+        (6, 8, 11): [
+            "6 8 11",
+            "6, 8, 11",
+            "6; 8; 11",
+            "6,8,11",
+            "6 , 8 , 11",
+            "6, 8 and 11",
+            "6, 8, and 11",
+            "6 / 8 / 11",
+            "6 | 8 | 11",
+            "6, 8, 11 min",
+            "6 8 11 min",
+            "6 min 8 min 11 min",
+            "6 min, 8 min, 11 min",
+            "6:00 8:00 11:00",
+            "6\t8\t11",
+            "360 s, 480 s, 660 s",
+            "6.0, 8.0, 11.0",
+            "6,0 8,0 11,0",
+        ],
+        (6.5, 8): [
+            "6,5, 8",
+            "6,5; 8",
+            "6,5 8",
+            "6½, 8",
+            "6 1/2, 8",
+            "6 1/2 8",
+            "6:30, 8",
+            "6:30 8:00",
+            "6'30, 8'",
+            "6 min 30, 8",
+            "6 min 30 s, 8 min",
+            "6m30s, 8m",
+            "390 s; 480 s",
+        ],
+    },
+    numbers_typed: {
+        (0, 1, 2): ["0 1 2", "0, 1, 2", "0; 1; 2", "0,1,2", "0, 1 and 2", "0 + 1 + 2", "0\n1\n2"],
+        (-1, 0, 1.5): ["-1 0 1.5", "−1, 0, +1,5", "–1; 0; 1½", "-1 0 1 1/2", "-1, 0, 1 1/2"],
+    },
+    exposure_indexes_typed: {
+        (100, 200): ["100 200", "100, 200", "EI 100, EI 200", "EI 100 and 200", "ISO 100; ISO 200"],
+        (100, 1600): ["100, 1,600", "100; 1.600", "100 and 1600", "100, 1 600", "100 1,600"],
+    },
+}
+LISTS_ASKED_ABOUT = {
+    times_typed: [
+        "6,8",
+        "6,5,8,5",
+        "6 min 30",
+        "6 min 30 s 8 min",
+        "6, 8 11",
+        "6-8",
+        "6, soon",
+        "",
+    ],
+    numbers_typed: ["0,5", "1,5,2,5", "0, 1 2", "0/1/2", "0, one", ""],
+    exposure_indexes_typed: ["1,600", "1 600", "100,200", "100/200", "100 - 400", ""],
+}
+
+
+@pytest.mark.parametrize(
+    ("read", "values", "words"),
+    [(r, v, w) for r, known in LISTS.items() for v, ways in known.items() for w in ways],
+)
+def test_a_list_is_read_as_it_is_meant(read, values, words):
+    assert read(words) == pytest.approx(values, rel=2e-3)
+
+
+@pytest.mark.parametrize(
+    ("read", "words"), [(read, w) for read, asked in LISTS_ASKED_ABOUT.items() for w in asked]
+)
+def test_a_list_that_may_be_another_is_asked_about(read, words):
+    with pytest.raises(EntryError, match=r"\w{3}"):
+        read(words)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from vadrin.app.entry.lists import surely_parted
 from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed, ungrouped
 from vadrin.app.entry.times import seconds_typed
 from vadrin.errors import EntryError
@@ -14,6 +15,8 @@ OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops 
 
 _NAMED_INDEX = re.compile(r"^(?:e\.?\s?i\.?|iso)\s*:?\s*|\s*(?:ei|iso)$")
 """An EI with its name before or after it; a speed may have its degrees behind a stroke."""
+_NAME = re.compile(r"\b(?:ei|iso)\b\s*:?\s*")
+HIGHEST_EI = 100_000
 
 
 def exposure_index_typed(words: str) -> float:
@@ -36,18 +39,28 @@ def exposure_indexes_typed(words: str) -> tuple[float, ...]:
     EntryError
         Where commas without a space may part EIs or the thousands of one.
     """
-    plain = re.sub(r"\band\b", " ", words.strip().lower())
-    pieces = [p for p in re.split(r"[;\s]+|,(?=\s)", plain) if p]
-    if len(pieces) == 1 and "," in plain:
-        if ungrouped(plain) != plain:
-            raise EntryError(
-                f"“{plain}”: one EI, or several? Put a space after each comma that parts two EIs"
-            )
-        pieces = plain.split(",")
-    indexes = tuple(exposure_index_typed(piece.strip(",")) for piece in pieces if piece.strip(","))
+    plain = words.strip().lower()
+    grouped = ungrouped(plain)
+    # 100 200 are two: no EI is as high as one of both would be.
+    if grouped != plain and ("," in plain or "." in plain or float(grouped) <= HIGHEST_EI):
+        raise EntryError(
+            f"“{plain}”: one EI, or several? Put a comma and a space between two EIs, and "
+            "nothing between the thousands of one"
+        )
+    named = _NAME.sub("", plain)
+    pieces = [named] if "," not in named and not re.search(r"\s|;", named) else _eis(named)
+    indexes = tuple(exposure_index_typed(piece) for piece in pieces if piece)
     if not indexes:
         raise EntryError("type at least one EI, such as 100, 200, 400")
     return indexes
+
+
+def _eis(plain: str) -> list[str]:
+    """The pieces of several; a space inside one parts its thousands."""
+    pieces = surely_parted(plain)
+    if len(pieces) > 1:
+        return pieces
+    return plain.split() if re.search(r"\s", plain) else plain.split(",")
 
 
 def stops_typed(words: str, low: float, high: float, refusal: str) -> float:

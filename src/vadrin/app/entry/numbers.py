@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 
+from vadrin.app.entry.lists import parted
 from vadrin.errors import EntryError
 
 _GLYPHS = {
@@ -102,23 +103,12 @@ def count_typed(text: str, low: int, high: int, refusal: str) -> int:
 def numbers_typed(words: str, most: int = 31, like: str = "0, 1, 2") -> tuple[float, ...]:
     """Numbers with commas, semicolons or spaces between them: ``0, 0,5 and 1``.
 
-    A comma inside a word is a decimal comma, unless there is no space at all.
-
     Raises
     ------
     EntryError
         For none, too many, something else among them, or a comma that may be either.
     """
-    plain = re.sub(r"\band\b", " ", words).strip()
-    if re.search(r"[;\s]", plain):
-        pieces = [p.strip(",") for p in re.split(r"[;\s]+", plain) if p.strip(",")]
-    elif plain.count(",") == 1:
-        raise EntryError(
-            f"“{plain}”: two numbers, or one? Put a space after the comma for two, or write "
-            f"{plain.replace(',', '.')} for one"
-        )
-    else:
-        pieces = [p for p in plain.split(",") if p]
+    pieces = parted(words, "number")
     if not 1 <= len(pieces) <= most:
         raise EntryError(f"type one to {most} numbers, such as {like}")
     return tuple(number_typed(piece, like) for piece in pieces)

@@ -6,6 +6,7 @@ import re
 from datetime import date
 
 from vadrin.app.entry.durations import duration_s
+from vadrin.app.entry.lists import parted
 from vadrin.app.entry.numbers import number_typed, ungrouped
 from vadrin.errors import EntryError
 
@@ -30,25 +31,12 @@ def minutes_typed(text: str) -> float:
 def times_typed(text: str) -> tuple[float, ...]:
     """Several times: ``6, 8, 11 and 15``, ``6; 8,5; 11`` or ``6,8,11``.
 
-    A comma before a space parts two times; a comma inside a word is a decimal comma, unless
-    there is no space at all.
-
     Raises
     ------
     EntryError
         With words for the person who typed it.
     """
-    plain = re.sub(r"\b(and|min)\b", " ", text).strip()
-    if re.search(r"[;\s]", plain):
-        pieces = re.split(r"[;\s]+", plain)
-    elif plain.count(",") == 1:
-        raise EntryError(
-            f"“{plain}”: two times, or one? Put a space after the comma for two, or write "
-            f"{plain.replace(',', '.')} for one"
-        )
-    else:
-        pieces = plain.split(",")
-    times = tuple(minutes_typed(piece.strip(",")) for piece in pieces if piece.strip(","))
+    times = tuple(minutes_typed(piece) for piece in parted(text, "time"))
     if not times:
         raise EntryError("type at least one time, such as 6, 8, 11, 15")
     return times
