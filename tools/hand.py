@@ -77,7 +77,7 @@ class Hand:
         from PyQt6.QtCore import QPoint
         from PyQt6.QtWidgets import QAbstractItemView, QLabel, QLineEdit, QPushButton, QWidget
 
-        from vadrin.ui.widgets.sentence import Sentence
+        from vadrin.ui.widgets.sentence import FlowingSentence
 
         top = self.app.activeModalWidget() or self.window
         held, found = self.app.focusWidget(), []
@@ -86,7 +86,7 @@ class Hand:
                 continue
             at = part.mapTo(top, QPoint(0, 0))
             words = ""
-            if isinstance(part, QLabel | Sentence):
+            if isinstance(part, QLabel | FlowingSentence):
                 words = part.text().replace("\u200b", "")
             elif isinstance(part, QPushButton):
                 words = f"<{part.text()}>" if part.isEnabled() else f"({part.text()})"

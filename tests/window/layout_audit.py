@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from vadrin.ui.widgets.sentence import Sentence
+from vadrin.ui.widgets.sentence import FlowingSentence
 
 SLACK = 2
 """Pixels that rounding may take."""
@@ -20,7 +20,7 @@ SLACK = 2
 
 def readable(window, widgets):
     """Widgets with words of their own that can be seen, in the window's coordinates."""
-    kinds = (QLabel, QLineEdit, QAbstractButton, Sentence)
+    kinds = (QLabel, QLineEdit, QAbstractButton, FlowingSentence)
     for widget in widgets:
         if not isinstance(widget, kinds) or not widget.isVisible() or not widget.width():
             continue
@@ -32,7 +32,7 @@ def readable(window, widgets):
 def cut_words(widget):
     """Why a widget does not show all its words; empty where it does, or elides on purpose."""
     words = widget.text()
-    if isinstance(widget, Sentence):
+    if isinstance(widget, FlowingSentence):
         boxes = [word.box for word in widget.layout().plain_words]
         room = widget.rect().adjusted(-SLACK, -SLACK, 8, SLACK)
         return "" if all(room.contains(box) for box in boxes) else "a word outside its sentence"

@@ -9,7 +9,7 @@ from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QListView, QPushButton
 
-from vadrin.ui.widgets.sentence import Sentence
+from vadrin.ui.widgets.sentence import FlowingSentence
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 SHIFT = Qt.KeyboardModifier.ShiftModifier
@@ -29,7 +29,7 @@ def settle(qtbot, window):
 def words_of(widget):
     """All words a widget shows, in one line."""
     QApplication.processEvents()
-    parts = (x for x in widget.findChildren((QLabel, Sentence)) if x.isVisibleTo(widget))
+    parts = (x for x in widget.findChildren((QLabel, FlowingSentence)) if x.isVisibleTo(widget))
     return " ".join(x.text() for x in parts).replace("\u200b", "")
 
 

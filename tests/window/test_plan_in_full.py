@@ -268,6 +268,7 @@ def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
         bench.undo()
     assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 5.0)
     bench.go("expose")
+    page.window.updates.flush()
     QTest.keyClick(page.window.station(), SPACE)
     bench.go("plan")
     settle(qtbot, page.window)

@@ -10,7 +10,7 @@ from tools.demo.demo_scan import write_demo_scan
 from vadrin.app.document.stations import STATIONS
 from vadrin.app.read.step_wedge import StepWedge, keep_steps
 from vadrin.ui.theme.look import LEAST_CONTRAST, SAFELIGHT, contrast
-from vadrin.ui.widgets.sentence import Sentence
+from vadrin.ui.widgets.sentence import FlowingSentence
 
 DARKROOM = ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got")
 READING = ("scan", "light box", "verdicts", "side by side", "patches", "trace", "densities")
@@ -40,7 +40,7 @@ def safelit(demo):
 
 def words_and_grounds(window, shown):
     """Every text with the colour that stands out most in its place, and that of its ground."""
-    for widget in window.findChildren((QLabel, QLineEdit, QPushButton, Sentence)):
+    for widget in window.findChildren((QLabel, QLineEdit, QPushButton, FlowingSentence)):
         seen = widget.visibleRegion().boundingRect()
         if seen.height() < widget.height() or not widget.text().strip() or widget.width() < 8:
             # Scrolled out of sight, wholly or in part.

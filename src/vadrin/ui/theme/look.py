@@ -212,9 +212,9 @@ def style_sheet(look: Look, px: dict[int, int]) -> str:
     QWidget#keys QWidget {{ background: {look.sheet}; }}
     QWidget#commands QListWidget {{ background: {look.sheet}; }}
     QWidget#commands QListWidget::item:selected {{ background: {look.desk}; }}
-    QLabel[tone="soft"], Sentence[tone="soft"] {{ color: {look.soft}; }}
-    QLabel[tone="grease"], Sentence[tone="grease"] {{ color: {look.grease}; }}
-    QLabel[tone="done"], Sentence[tone="done"] {{ color: {look.done}; }}
+    QLabel[tone="soft"], FlowingSentence[tone="soft"] {{ color: {look.soft}; }}
+    QLabel[tone="grease"], FlowingSentence[tone="grease"] {{ color: {look.grease}; }}
+    QLabel[tone="done"], FlowingSentence[tone="done"] {{ color: {look.done}; }}
     QFrame[rule="true"] {{ background: {look.rule}; max-height: 1px; min-height: 1px; }}
     QLineEdit {{ placeholder-text-color: {look.soft}; background: {look.sheet}; border: 0;
         border-bottom: 1px solid {look.soft};

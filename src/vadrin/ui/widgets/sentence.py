@@ -180,7 +180,7 @@ def _closing(after: QLayoutItem | PlainWord | None) -> int:
     return _size(after).width() if after is not None and _closes(after) else 0
 
 
-class Sentence(QWidget):
+class FlowingSentence(QWidget):
     """Draws its plain words, and keeps the height all of them need at the width it got."""
 
     def __init__(self, flow: FlowLayout, role: Role = Role.LARGE) -> None:
@@ -226,7 +226,7 @@ class Sentence(QWidget):
         self.update()
 
 
-def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> Sentence:
+def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> FlowingSentence:
     """A sentence of plain words and fields, wrapped as text is."""
     flow, metrics = FlowLayout(), QFontMetrics(role_font(role))
     for part in words:
@@ -236,7 +236,7 @@ def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> Sentence:
         for word in part.split():
             size = QSize(metrics.horizontalAdvance(word), metrics.height())
             flow.add_word(PlainWord(word, size))
-    return Sentence(flow, role)
+    return FlowingSentence(flow, role)
 
 
 def flowing(*parts: QWidget, gap: int = 5) -> QWidget:
@@ -244,4 +244,4 @@ def flowing(*parts: QWidget, gap: int = 5) -> QWidget:
     flow = FlowLayout(gap)
     for part in parts:
         flow.addWidget(part)
-    return Sentence(flow)
+    return FlowingSentence(flow)
