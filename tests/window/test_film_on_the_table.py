@@ -108,6 +108,7 @@ def test_arrow_keys_walk_the_film_and_stop_at_its_ends(qtbot, demo):
     strips = window.bench.sheet.strips
     window.bench.select(strips[0].frames[0].frame.id)
     table = window.table
+    table.setFocus()
     qtbot.keyClick(table, Qt.Key.Key_Left)
     assert window.bench.frame_id == strips[0].frames[0].frame.id
     qtbot.keyClick(table, UP)
