@@ -137,3 +137,13 @@ def test_what_is_loaded_ahead_is_there():
     for names in (STORAGE, NUMERICS, ANSWERS, COLOURS):
         preload(names)
         assert set(names) <= set(sys.modules)
+
+
+def test_nothing_watches_the_whole_program():
+    """A filter on the program meets widgets being deleted: see `input_watch`."""
+    filters = {
+        path.name
+        for path in (ROOT / "src").rglob("*.py")
+        if "installEventFilter(" in path.read_text(encoding="utf-8")
+    }
+    assert filters == {"input_watch.py"}, "on one widget, made by Python"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QEvent, QObject, QRectF, QSize, Qt
+from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
 from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
 
@@ -21,6 +21,7 @@ class FilmRows(QWidget):
         super().__init__()
         self.rows: tuple[FilmRow, ...] = ()
         self._look: Look = DAY
+        self._hears = False
         self.setAccessibleName("frames of the answer")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -44,32 +45,28 @@ class FilmRows(QWidget):
         self.update()
 
     def showEvent(self, event: QShowEvent | None) -> None:
-        """Hear of it when more or less of the page is seen."""
+        """Hear of it when more or less of the page is seen: a table under it may be wider."""
         super().showEvent(event)
-        seen = self._seen()
-        if seen is not None:
-            seen.installEventFilter(self)
+        area = self._area()
+        bar = area.horizontalScrollBar() if area is not None else None
+        if bar is not None and not self._hears:
+            self._hears = True
+            bar.rangeChanged.connect(self._seen_otherwise)
 
-    def _seen(self) -> QWidget | None:
-        """What part of the page is seen: a table under it may be wider than the window.
+    def _seen_otherwise(self) -> None:
+        self.update()
 
-        Asked for anew each time: it is Qt's own, and goes with its page.
-        """
+    def _area(self) -> QAbstractScrollArea | None:
         above = self.parentWidget()
         while above is not None and not isinstance(above, QAbstractScrollArea):
             above = above.parentWidget()
-        return above.viewport() if above is not None else None
-
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """Draw anew when more or less of the page is seen."""
-        if event is not None and event.type() == QEvent.Type.Resize:
-            self.update()
-        return super().eventFilter(watched, event)
+        return above
 
     @property
     def shown_width(self) -> int:
         """How wide the rows are: as much as can be seen at once."""
-        seen = self._seen()
+        area = self._area()
+        seen = area.viewport() if area is not None else None
         return min(self.width(), seen.width() if seen is not None else self.width())
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
