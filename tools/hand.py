@@ -86,7 +86,9 @@ class Hand:
                 continue
             at = part.mapTo(top, QPoint(0, 0))
             words = ""
-            if isinstance(part, QLabel | FlowingSentence):
+            if isinstance(part, FlowingSentence):
+                words = part.whole()
+            elif isinstance(part, QLabel):
                 words = part.text().replace("\u200b", "")
             elif isinstance(part, QPushButton):
                 words = f"<{part.text()}>" if part.isEnabled() else f"({part.text()})"

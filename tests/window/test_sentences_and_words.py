@@ -71,6 +71,14 @@ def test_punctuation_stays_with_its_word(qtbot, mark):
         assert 0 <= stop.left() - word.right() < 4
 
 
+def test_a_sentence_is_read_with_what_stands_in_its_fields(qtbot):
+    field = WordField("count", lambda words: None)
+    field.show_value("5")
+    holder = sentence("Make", field, "strips", ",", "no more.")
+    qtbot.addWidget(holder)
+    assert (holder.text(), holder.whole()) == ("Make strips , no more.", "Make 5 strips, no more.")
+
+
 def test_widgets_on_a_line_share_its_middle(qtbot):
     small, large = text("a"), text("b")
     small.setFixedSize(30, 12)

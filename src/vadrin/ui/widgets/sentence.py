@@ -2,12 +2,21 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt
 from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QResizeEvent
-from PyQt6.QtWidgets import QLabel, QLayout, QLayoutItem, QSizePolicy, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QLabel,
+    QLayout,
+    QLayoutItem,
+    QLineEdit,
+    QSizePolicy,
+    QWidget,
+)
 
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -57,6 +66,11 @@ class FlowLayout(QLayout):
     def plain_words(self) -> list[PlainWord]:
         """The words that are drawn."""
         return [part for part in self._all if isinstance(part, PlainWord)]
+
+    def said(self) -> list[str]:
+        """All words in order, those in fields as well."""
+        parts = (p if isinstance(p, PlainWord) else p.widget() for p in self._all)
+        return [_words_of(part) for part in parts if part is not None]
 
     @property
     def _items(self) -> list[QLayoutItem]:
@@ -163,6 +177,12 @@ class FlowLayout(QLayout):
                 part.setGeometry(box)
 
 
+def _words_of(part: PlainWord | QWidget) -> str:
+    if isinstance(part, PlainWord):
+        return part.words
+    return part.text() if isinstance(part, QLineEdit | QLabel | QAbstractButton) else ""
+
+
 def _size(part: QLayoutItem | PlainWord) -> QSize:
     return part.size if isinstance(part, PlainWord) else part.sizeHint()
 
@@ -196,6 +216,11 @@ class FlowingSentence(QWidget):
     def text(self) -> str:
         """Its plain words, without what stands in its fields."""
         return " ".join(word.words for word in self._flow.plain_words)
+
+    def whole(self) -> str:
+        """The sentence as it is read, with what stands in its fields."""
+        said = " ".join(self._flow.said())
+        return re.sub(r"\s+([,.;])", r"\1", said)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """The words wrap anew."""
