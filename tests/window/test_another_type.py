@@ -66,7 +66,7 @@ HALATION = TestDescription(
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN),
     options=SecondSteps((0.0, 4.0, 8.0)),
     own_sentence="The lamp at {steps} stops over the meter.",
-    own_words={"steps": option_word("stops of the lamp", SecondSteps(), "steps", numbers_typed)},
+    own_words={"steps": option_word("stops of the lamp", SecondSteps, "steps", numbers_typed)},
     card=halation_card,
 )
 

@@ -43,7 +43,7 @@ def numbers_text(values: tuple[float, ...]) -> str:
 
 def option_word(
     name: str,
-    usual: TestOptions,
+    sort: type[TestOptions],
     field: str,
     read: Callable[[str], Any],
     shown: Callable[[Any], str] = numbers_text,
@@ -54,8 +54,8 @@ def option_word(
     Parameters
     ----------
     name : str
-    usual : TestOptions
-        What stands for the options of a test that has none yet.
+    sort : type
+        Of the options; the usual ones stand for those of a test that has none yet.
     field : str
         Of the options.
     read, shown : callable
@@ -64,7 +64,7 @@ def option_word(
     """
 
     def held(plan: PlanEdit) -> TestOptions:
-        return options_as(plan.test.options, type(usual))
+        return options_as(plan.test.options, sort)
 
     def edit(plan: PlanEdit, words: str) -> PlanEdit:
         changes: dict[str, Any] = {field: read(words)}

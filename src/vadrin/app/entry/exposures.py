@@ -28,7 +28,7 @@ def exposure_index_typed(words: str) -> float:
     """
     plain = _NAMED_INDEX.sub("", words.strip().lower()).strip()
     plain = ungrouped(re.sub(r"/\d{1,2}\s*°$", "", plain))
-    return number_within(plain, 0.1, 100_000, "an EI lies between 0.1 and 100000", "100")
+    return number_within(plain, 0.1, HIGHEST_EI, "an EI lies between 0.1 and 100000", "100")
 
 
 def exposure_indexes_typed(words: str) -> tuple[float, ...]:
@@ -47,8 +47,7 @@ def exposure_indexes_typed(words: str) -> tuple[float, ...]:
             f"“{plain}”: one EI, or several? Put a comma and a space between two EIs, and "
             "nothing between the thousands of one"
         )
-    named = _NAME.sub("", plain)
-    pieces = [named] if "," not in named and not re.search(r"\s|;", named) else _eis(named)
+    pieces = _eis(_NAME.sub("", plain).strip())
     indexes = tuple(exposure_index_typed(piece) for piece in pieces if piece)
     if not indexes:
         raise EntryError("type at least one EI, such as 100, 200, 400")

@@ -71,15 +71,10 @@ class DensitometerLine:
         place = np.array([np.nan if at is None else at])
         self._line.stand_in.press(float(densities(film, strip.minutes or 8.0, place)[0]))
 
-    def press_on_nothing(self) -> None:
-        """Press the stand-in's button with no film under it."""
+    def press_on(self, what: str) -> None:
+        """Press the stand-in's button with no film under it, or on its reference patch."""
         if self._line.stand_in is not None:
-            self._line.stand_in.press(0.0)
-
-    def press_on_patch(self) -> None:
-        """Press the stand-in's button on its reference patch."""
-        if self._line.stand_in is not None:
-            self._line.stand_in.press(_PATCH)
+            self._line.stand_in.press(_PATCH if what == PATCH else 0.0)
 
     def news(self) -> list[tuple[float, Channel]]:
         """The densities that came since the last time, the zero's drift taken out."""

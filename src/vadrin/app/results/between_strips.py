@@ -17,4 +17,4 @@ def between_strips(analysis: Analysis, minutes: float) -> str:
     above = [name for (time, _), name in zip(known, named, strict=True) if time > minutes]
     if below and above:
         return f"between strips {below[-1]} and {above[0]}"
-    return f"beyond the strips there are: {(below or above or ['none'])[-1 if below else 0]}"
+    return f"beyond strip {(below[-1:] or above[:1] or ['none'])[0]}"

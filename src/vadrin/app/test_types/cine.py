@@ -140,7 +140,7 @@ DESCRIPTION = TestDescription(
     first=-2.0,
     last=2.0,
     own_sentence="Lights {lights} (1 sun, 2 open shade, 3 lamp), the meter read anew in each.",
-    own_words={"lights": option_word("lights in turn", LightsInTurn(), "lights", _lights_typed)},
+    own_words={"lights": option_word("lights in turn", LightsInTurn, "lights", _lights_typed)},
     subject="still scene",
     answer=cine_answer,
 )

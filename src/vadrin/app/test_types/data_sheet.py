@@ -161,14 +161,14 @@ DESCRIPTION = TestDescription(
     own_words={
         "how": option_word(
             "how the sheet's speed was found",
-            SheetSource(),
+            SheetSource,
             "speed_found",
             str.strip,
             lambda found: found or "in a way it does not say",
         ),
         "axis": option_word(
             "what the sheet's axis is",
-            SheetSource(),
+            SheetSource,
             "axis",
             lambda w: SheetAxis(choice_typed(w, SheetAxis, anywhere=True)),
             str,

@@ -198,6 +198,6 @@ DESCRIPTION = TestDescription(
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN),
     options=LongTimes((1.0, 4.0, 15.0, 60.0)),
     own_sentence="The same exposure as {long} s, each also one and two stops longer.",
-    own_words={"long": option_word("long times in seconds", LongTimes(), "seconds", _long_typed)},
+    own_words={"long": option_word("long times in seconds", LongTimes, "seconds", _long_typed)},
     answer=long_exposures_answer,
 )

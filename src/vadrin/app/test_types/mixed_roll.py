@@ -133,7 +133,7 @@ DESCRIPTION = TestDescription(
     own_sentence="Each exposure once at EI {indexes} on both rolls.",
     own_words={
         "indexes": option_word(
-            "EIs on one roll", SharedIndexes(), "exposure_indexes", exposure_indexes_typed
+            "EIs on one roll", SharedIndexes, "exposure_indexes", exposure_indexes_typed
         )
     },
     answer=mixed_roll_answer,

@@ -22,7 +22,7 @@ DESCRIPTION = TestDescription(
     own_words={
         "control": option_word(
             "number of control strips",
-            ControlStrips(),
+            ControlStrips,
             "count",
             lambda w: count_typed(w, 1, MOST_CONTROL, f"a batch gives 1 to {MOST_CONTROL} strips"),
             lambda count: counted(count, "strip"),

@@ -92,5 +92,5 @@ DESCRIPTION = TestDescription(
     last=4.0,
     own_sentence="Pushed by {pushes} stops, a strip each; the time of each is as the maker's "
     "table has it, or a third longer a stop.",
-    own_words={"pushes": option_word("pushes in stops", Pushes(), "stops", pushes_typed)},
+    own_words={"pushes": option_word("pushes in stops", Pushes, "stops", pushes_typed)},
 )

@@ -178,6 +178,6 @@ DESCRIPTION = TestDescription(
     first=-3.0,
     last=3.0,
     own_sentence="The second exposure, flash or bleach in steps of {steps}, a strip each.",
-    own_words={"steps": option_word("second steps", SecondSteps(), "steps", numbers_typed)},
+    own_words={"steps": option_word("second steps", SecondSteps, "steps", numbers_typed)},
     answer=reversal_answer,
 )

@@ -85,7 +85,7 @@ DESCRIPTION = TestDescription(
     own_words={
         "series": option_word(
             "EIs of the series",
-            IndexSeries(),
+            IndexSeries,
             "exposure_indexes",
             _series_typed,
             _series_text,

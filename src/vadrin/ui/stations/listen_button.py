@@ -31,7 +31,7 @@ class ListenButton(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self.link)
         ears.heard.connect(self._show_heard)
-        self._show()
+        self._show_heard()
 
     def listen(self) -> None:
         """Take what the instrument sends, or no longer."""
@@ -52,8 +52,5 @@ class ListenButton(QWidget):
         trouble = self._ears.listening.troubles.pop(self._type.kind, "")
         if trouble:
             self._refuse(trouble)
-        self._show()
-
-    def _show(self) -> None:
         line = self._ears.listening.lines.get(self._type.kind)
         self.link.setText(self._type.stop.format(name=line.name) if line else self._type.ask)

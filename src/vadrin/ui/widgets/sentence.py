@@ -139,12 +139,10 @@ class FlowLayout(QLayout):
     def _measured(self) -> list[_Part]:
         """What is shown, measured once between two changes."""
         if self._parts is None:
-            shown = [p for p in self._all if isinstance(p, PlainWord) or not p.isEmpty()]
-            after = [*self._all[1:], None]
-            follows = {id(part): then for part, then in zip(self._all, after, strict=True)}
             self._parts = [
-                _Part(part, _size(part), _closes(part), _closing(follows[id(part)]))
-                for part in shown
+                _Part(part, _size(part), _closes(part), _closing(after))
+                for part, after in zip(self._all, [*self._all[1:], None], strict=True)
+                if isinstance(part, PlainWord) or not part.isEmpty()
             ]
         return self._parts
 

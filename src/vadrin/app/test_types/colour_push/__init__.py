@@ -18,7 +18,7 @@ DESCRIPTION = TestDescription(
     first=-4.0,
     last=4.0,
     own_sentence="Pushed by {pushes} stops, a strip each.",
-    own_words={"pushes": option_word("pushes in stops", Pushes(), "stops", pushes_typed)},
+    own_words={"pushes": option_word("pushes in stops", Pushes, "stops", pushes_typed)},
     subject="colour chart",
     answer=colour_answer,
 )

@@ -73,9 +73,9 @@ class ClockPage(QWidget):
         self.take = button("Write these times down", self.confirm)
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
         self.warmth.refused.connect(self._refuse)
+        self.refusal = text("", Role.REFUSAL, wrap=True)
         listening = ListenButton(THERMOMETER, ears, self._refuse)
         self.probe = listening.link
-        self.refusal = text("", Role.REFUSAL, wrap=True)
         row = QHBoxLayout()
         for part in (self.main, self.pause, self.stop, self.take):
             row.addWidget(part)

@@ -67,21 +67,18 @@ class DensitometerRow(QWidget):
 
     def zero_it(self) -> None:
         """The next reading is of no film, and tells the zero."""
-        meter = self._meter
-        if meter is not None:
-            meter.awaited = ZERO
-            self.bench.said.emit("Press the button with no film under it.")
-            if meter.simulated:
-                meter.press_on_nothing()
+        self._wait_for(ZERO, "Press the button with no film under it.")
 
     def check_patch(self) -> None:
         """The next reading is of the reference patch."""
+        self._wait_for(PATCH, "Press the button on the reference patch.")
+
+    def _wait_for(self, what: str, words: str) -> None:
         meter = self._meter
         if meter is not None:
-            meter.awaited = PATCH
-            self.bench.said.emit("Press the button on the reference patch.")
-            if meter.simulated:
-                meter.press_on_patch()
+            meter.awaited = what
+            self.bench.said.emit(words)
+            meter.press_on(what)
 
     def take_out_drift(self) -> None:
         """Take the drift out of what was read since the zero."""
