@@ -23,6 +23,8 @@ def settle(qtbot, window):
     """Wait until nothing shown is still being worked out."""
     QApplication.processEvents()
     qtbot.waitUntil(lambda: not window.busy, timeout=20000)
+    # A page that scrolls may find its size in a second turn.
+    QApplication.processEvents()
     QApplication.processEvents()
 
 

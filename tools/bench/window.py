@@ -9,31 +9,15 @@ from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING, Any
 
+from tools.bench.timing import settle, timed
+from tools.bench.visits import every_row, visit_rows
+
 if TYPE_CHECKING:
     from vadrin.ui.frame.window import Window
 
 _STEPPED = ("last", "step", "times", "turned", "ei")
 _WARM = 5
 """Keys before the worst is looked for: the first ones load what is loaded late."""
-
-
-def _settle(window: Window) -> None:
-    from PyQt6.QtWidgets import QApplication
-
-    QApplication.processEvents()
-    window.jobs.wait()
-    QApplication.processEvents()
-
-
-def _timed(act: Callable[[], object], window: Window) -> float:
-    """Milliseconds until an act can be seen."""
-    from PyQt6.QtWidgets import QApplication
-
-    begun = time.perf_counter()
-    act()
-    QApplication.processEvents()
-    window.repaint()
-    return 1000 * (time.perf_counter() - begun)
 
 
 def _open(window: Window, film: str, station: str) -> None:
@@ -49,7 +33,7 @@ def _words_stepped(window: Window) -> list[float]:
     from PyQt6.QtTest import QTest
 
     _open(window, "Kelda", "plan")
-    _settle(window)
+    settle(window)
     station: Any = window.station()
     press: Any = QTest.keyClick
     spent = []
@@ -57,8 +41,8 @@ def _words_stepped(window: Window) -> list[float]:
         key: Any = Qt.Key.Key_Up if turn % 2 == 0 else Qt.Key.Key_Down
         for name in _STEPPED:
             field = station.fields[name]
-            spent.append(_timed(partial(press, field, key), window))
-            _settle(window)
+            spent.append(timed(partial(press, field, key)))
+            settle(window)
     return spent
 
 
@@ -67,15 +51,15 @@ def _densities_typed(window: Window) -> list[float]:
     from PyQt6.QtTest import QTest
 
     _open(window, "Brannock 400 B7", "read")
-    _settle(window)
+    settle(window)
     station: Any = window.station()
     press: Any = QTest.keyClick
     write: Any = QTest.keyClicks
     spent = []
     for place in range(20):
         write(station.field, f"{0.3 + 0.05 * place:.2f}")
-        spent.append(_timed(partial(press, station.field, Qt.Key.Key_Return), window))
-        _settle(window)
+        spent.append(timed(partial(press, station.field, Qt.Key.Key_Return)))
+        settle(window)
     return spent
 
 
@@ -83,9 +67,9 @@ def _tests_opened(window: Window) -> list[float]:
     spent = []
     for film in ("Merrow", "Brannock 400 B6", "Ostrel", "Brannock 400 B7") * 4:
         window.bench.go("shelf")
-        _settle(window)
-        spent.append(_timed(partial(_open, window, film, "curves"), window))
-        _settle(window)
+        settle(window)
+        spent.append(timed(partial(_open, window, film, "curves")))
+        settle(window)
     return spent
 
 
@@ -104,18 +88,18 @@ def _every_station_visited(window: Window) -> None:
     window.bench.open_test(1)
     for place in PLACES:
         window.bench.go(place.name)
-        _settle(window)
+        settle(window)
     _turned_loop()
 
 
 def _changed(window: Window, act: Callable[[], object]) -> list[float]:
     """Milliseconds of a change, at each of some stations, after every station was visited."""
     spent = []
-    for station in ("finding", "read", "plan", "process", "shelf") * 2:
+    for station in ("finding", "read", "plan", "process", "shelf") * 4:
         _every_station_visited(window)
         window.bench.go(station)
-        _settle(window)
-        spent.append(_timed(act, window))
+        settle(window)
+        spent.append(timed(act))
         _turned_loop()
     return spent
 
@@ -125,26 +109,8 @@ def _looks_changed(window: Window) -> list[float]:
 
 
 def _types_changed(window: Window) -> list[float]:
-    turns = iter([1, -1] * 5)
+    turns = iter([1, -1] * 10)
     return _changed(window, lambda: window.scale_type(next(turns)))
-
-
-def _stations_opened(window: Window) -> tuple[list[float], list[float]]:
-    """The first and the second opening of every station, in a window just made."""
-    from vadrin.app.document.stations import PLACES
-
-    window.bench.open_test(1)
-    first: list[float] = []
-    second: list[float] = []
-    for spent in (first, second):
-        for place in PLACES:
-            spent.append(_timed(partial(window.bench.go, place.name), window))
-            _settle(window)
-    return first, second
-
-
-def _every(name: str, spent: list[float]) -> str:
-    return f"{name + ' (worst)':<58}{statistics.median(spent):>9.1f}{max(spent):>10.1f}"
 
 
 def _line(name: str, spent: list[float]) -> str:
@@ -177,18 +143,16 @@ def window_rows() -> list[str]:
     from vadrin.ui.frame.warm_up import warm_up
 
     warm_up(window.jobs)
-    _settle(window)
-    first, second = _stations_opened(window)
+    settle(window)
     lines = [
-        _every("a station opened for the first time, picture", first),
-        _every("a station opened again, picture", second),
+        *visit_rows(window),
         _line("a word of a plan stepped, file and picture", _words_stepped(window)),
         f"{'its forecast, with two others for comparison, part of it':<58}"
         f"{_forecast_ms(window):>9.1f}",
         _line("a density typed, file and picture", _densities_typed(window)),
         _line("a test opened from the shelf, picture", _tests_opened(window)),
-        _every("the look changed, every station visited", _looks_changed(window)),
-        _every("the type size changed, every station visited", _types_changed(window)),
+        every_row("the look changed, every station visited", _looks_changed(window)),
+        every_row("the type size changed, every station visited", _types_changed(window)),
     ]
     window.close()
     del application

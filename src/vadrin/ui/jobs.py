@@ -154,7 +154,7 @@ class SlicedJob(QObject):
         Yields how much of how much is done; what it returns is the answer. Closing it early
         must undo what it did.
     said : callable
-        EyeVerdict the progress after every slice.
+        Told the progress after every slice.
     done : callable
         Called with the answer.
     failed : callable

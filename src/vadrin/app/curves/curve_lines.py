@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from math import ceil, floor, log10
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.arrays import Array
 from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.curves.shape import GRID
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS, bracket, marked_ei, meter_point
 from vadrin.core.results.strip_metrics import StripMetrics
+from vadrin.notebook.records import Reading
 
 __all__ = ["STOP", "bracket"]
 
@@ -32,6 +34,17 @@ def curve_points(strip: CurveLine, span: tuple[float, float]) -> tuple[Array, Ar
     if not inside.any():
         inside[:2] = True
     return x[inside], float(strip.curve.fog) + strip.curve.net[inside]
+
+
+def readings_placed(
+    strip: StripSheet, meter_constant: float
+) -> Iterator[tuple[float, Reading, int]]:
+    """Every reading of a strip at its lg exposure, with the id of its frame."""
+    for frame in strip.frames:
+        x = frame.log_h(meter_constant)
+        if x is not None:
+            for reading in frame.readings:
+                yield x, reading, frame.frame.id
 
 
 def speed_point_of(strip: CurveLine) -> tuple[float, float] | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Generator, Iterator
 from dataclasses import replace
 from pathlib import Path
 
@@ -26,15 +27,34 @@ from vadrin.formats.readings.readings_table import (
 from vadrin.notebook.records import ColumnMatching, Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
 
+_AT_ONCE = 200
+"""Frames written in one step: the window goes on between two."""
+
 
 def import_table(notebook: Notebook, table: ReadingsTable) -> Test:
-    """Write a table's rows as a new test with its strips, as one edit.
+    """Write a table's rows as a new test with its strips at once; see `importing`."""
+    steps = importing(notebook, table)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            test: Test = end.value
+            return test
+
+
+def importing(notebook: Notebook, table: ReadingsTable) -> Generator[tuple[int, int], None, Test]:
+    """Write a table's rows as a new test with its strips, as one edit, some rows at a time.
 
     Parameters
     ----------
     notebook : Notebook
     table : ReadingsTable
         Only its rows are taken; its problems are the caller's to show first.
+
+    Yields
+    ------
+    tuple of int
+        How many rows of how many are written. Closed early, it takes all of them back.
 
     Raises
     ------
@@ -63,14 +83,19 @@ def import_table(notebook: Notebook, table: ReadingsTable) -> Test:
         by_strip: dict[str, list[TableRow]] = {}
         for row in table.rows:
             by_strip.setdefault(row.strip, []).append(row)
+        written, total = 0, len(table.rows)
+        yield written, total
         for position, (label, rows) in enumerate(by_strip.items()):
-            _write_strip(notebook, test, position, label, rows)
+            for count in _write_strip(notebook, test, position, label, rows):
+                written += count
+                yield written, total
     return test
 
 
 def _write_strip(
     notebook: Notebook, test: Test, position: int, label: str, rows: list[TableRow]
-) -> None:
+) -> Iterator[int]:
+    """Write a strip and its frames; tells how many rows of the table each step has written."""
     time = next((r.time_min for r in rows if r.time_min is not None), None)
     temperature = next((r.temperature_c for r in rows if r.temperature_c is not None), None)
     strip = notebook.add(
@@ -88,15 +113,17 @@ def _write_strip(
     by_frame: dict[tuple[object, ...], list[TableRow]] = {}
     for row in rows:
         by_frame.setdefault((row.frame, row.log_h, row.ei, row.stops), []).append(row)
-    groups = enumerate(by_frame.values())
-    frames = notebook.add_all([_frame(strip, place, first) for place, (first, *_) in groups])
-    notebook.add_all(
-        [
+    groups = list(by_frame.values())
+    for start in range(0, len(groups), _AT_ONCE):
+        some = groups[start : start + _AT_ONCE]
+        frames = notebook.add_all([_frame(strip, start + i, g[0]) for i, g in enumerate(some)])
+        readings = [
             reading_of(frame, place, row)
-            for frame, group in zip(frames, by_frame.values(), strict=True)
+            for frame, group in zip(frames, some, strict=True)
             for place, row in enumerate(group)
         ]
-    )
+        notebook.add_all(readings)
+        yield len(readings)
 
 
 def _frame(strip: Strip, place: int, row: TableRow) -> Frame:

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Generator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.read.import_readings import fill_frames, import_table, remembered_columns
+from vadrin.app.read.import_readings import fill_frames, import_table, importing, remembered_columns
 from vadrin.app.read.waiting_test import WaitingTest, fill_waiting
 from vadrin.core.interruption import interruptible
 from vadrin.errors import FormatError
@@ -25,6 +25,7 @@ from vadrin.formats.readings.row_reading import KNOWN
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
     from vadrin.formats.readings.readings_table import ReadingsTable
+    from vadrin.notebook.records import Test
 
 __all__ = ["read_readings", "table_of"]
 
@@ -65,8 +66,10 @@ def meanings(header: str) -> list[str]:
     return [_KEPT_AS_IT_IS, *(meaning_text(k) for k in KNOWN), own_strip]
 
 
-_LONG = 200_000
+_LONG = 20_000
 """Bytes of a file that takes longer to read than a person should find the window still."""
+
+_MANY_ROWS = 300
 
 
 def is_long(path: Path) -> bool:
@@ -145,6 +148,39 @@ def take_to_waiting(bench: Workbench, waiting: WaitingTest, table: ReadingsTable
     return True
 
 
+def is_large(bench: Workbench, table: ReadingsTable) -> bool:
+    """Whether a table becomes a test that takes longer to write than the window may stand."""
+    own_test = bench.sheet is None or table.exposures_known
+    return own_test and len(table.rows) > _MANY_ROWS
+
+
+def taking_readings(
+    bench: Workbench, table: ReadingsTable
+) -> Generator[tuple[int, int], None, None]:
+    """Bring a table in as a test of its own, some rows at a time, and go there.
+
+    Raises
+    ------
+    EditRefusedError
+        If another long edit is under way.
+    """
+    test = yield from bench.edit_in_steps(
+        f"Taking in {table.source}", lambda book: importing(book, table)
+    )
+    _go_to_imported(bench, table, test)
+
+
+def _go_to_imported(bench: Workbench, table: ReadingsTable, test: Test) -> None:
+    bench.open_test(test.id)
+    bench.go("curves" if table.exposures_known else "read")
+    _say_imported(bench, table)
+
+
+def _say_imported(bench: Workbench, table: ReadingsTable) -> None:
+    words = f"Imported {counted(len(table.rows), 'reading')} from {table.source}."
+    bench.said.emit(f"{words} {table.left_out_words}".strip())
+
+
 def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
     """Bring a table in, as a test of its own or into the frames that wait, and go there.
 
@@ -158,12 +194,10 @@ def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
         if bench.edit_or_raise(lambda book: fill_frames(book, sheet, table)) is None:
             return False
         bench.go("read")
-    else:
-        test = bench.edit_or_raise(lambda book: import_table(book, table))
-        if test is None:
-            return False
-        bench.open_test(test.id)
-        bench.go("curves" if table.exposures_known else "read")
-    words = f"Imported {counted(len(table.rows), 'reading')} from {table.source}."
-    bench.said.emit(f"{words} {table.left_out_words}".strip())
+        _say_imported(bench, table)
+        return True
+    test = bench.edit_or_raise(lambda book: import_table(book, table))
+    if test is None:
+        return False
+    _go_to_imported(bench, table, test)
     return True

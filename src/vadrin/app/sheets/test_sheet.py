@@ -233,9 +233,9 @@ class TestSheet:
 
     def noted(self) -> list[tuple[str, str]]:
         """Every frame that words are kept about, as it is called, with the words."""
-        known = ((self.called(s, f), self.notes_on(f.frame.id)) for s, f in self.frames())
         about_all = [("the test", n.words) for n in self.notes if n.frame_id is None]
-        return [*about_all, *((called, words) for called, words in known if words)]
+        kept = [(s, f, self.notes_on(f.frame.id)) for s, f in self.frames()]
+        return [*about_all, *((self.called(s, f), words) for s, f, words in kept if words)]
 
     def judged(self, asked: str) -> list[Judgement]:
         """What was answered to a question of the test's strips as a whole, the oldest first."""

@@ -4,29 +4,29 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PyQt6.QtGui import QImageReader, QKeyEvent, QPixmap
-from PyQt6.QtWidgets import QPlainTextEdit, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QPlainTextEdit, QStackedWidget, QVBoxLayout, QWidget
 
 from vadrin.app.library.notebook_exchange import KeptFile, seen_as_text
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.overlay import Overlay
 
 _MOST_MEGABYTES = 128
 
 
-class AttachmentView(QWidget):
+class AttachmentView(Overlay):
     """A sheet over the window with what a file holds; Esc closes it."""
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setObjectName("keys")
         column = QVBoxLayout(self)
         column.setContentsMargins(px(24), px(18), px(24), px(18))
         self._title = text("", Role.SUBHEADING)
         self.picture = text("", Role.LEAD, wrap=True)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.words = QPlainTextEdit()
+        self.words.setFrameShape(QFrame.Shape.NoFrame)
         self.words.setReadOnly(True)
         self.words.setAccessibleName("text of the kept file")
         self._pages = QStackedWidget()

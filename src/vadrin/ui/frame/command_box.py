@@ -5,15 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtGui import QKeyEvent, QPalette
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.item_views import ListLines, lay_flat
 from vadrin.ui.widgets.keyboard import KeyboardBefore
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.overlay import Overlay
 
 _WIDTH, _HEIGHT, _TOP = 520, 380, 60
 
@@ -32,14 +34,12 @@ def actions_matching(actions: Sequence[Action], typed: str) -> list[Action]:
     return sorted((a for a in actions if holds(a)), key=rank)
 
 
-class CommandBox(QWidget):
+class CommandBox(Overlay):
     """A box over the window: type, pick by the arrow keys, Enter does it."""
 
     def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
         super().__init__(parent)
         self._keyboard = KeyboardBefore(otherwise)
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setObjectName("commands")
         self.setAccessibleName("commands")
         column = QVBoxLayout(self)
         column.setContentsMargins(px(14), px(12), px(14), px(12))
@@ -49,6 +49,8 @@ class CommandBox(QWidget):
         self.field.textChanged.connect(self._list)
         self.found = QListWidget()
         self.found.setAccessibleName("what can be done")
+        self.found.setItemDelegate(ListLines(self.found, QPalette.ColorRole.Window))
+        lay_flat(self.found, QPalette.ColorRole.Base)
         self.found.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.found.itemClicked.connect(lambda _: self._run())
         self._none = text("Nothing that can be done here has these words.", Role.NOTE)

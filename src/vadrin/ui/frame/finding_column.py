@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
@@ -22,6 +21,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.scrolling import scrolled
 from vadrin.ui.widgets.tips import set_tip
 
 _COLUMN, _NO_LIMIT = 296, 16_777_215
@@ -29,13 +29,6 @@ _MOST_NOTES = 5
 _SHORT = 8
 """Letters of an answer up to which it is shown as large as an EI."""
 _MOST_DIAGNOSTICS = 6
-
-
-def _scroll() -> QScrollArea:
-    area = QScrollArea()
-    area.setWidgetResizable(True)
-    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-    return area
 
 
 @dataclass(frozen=True)
@@ -79,7 +72,7 @@ class FindingColumn(QWidget):
         self._go, self._beside = go, beside
         outer = QVBoxLayout(self)
         outer.setContentsMargins(px(18), px(12), px(14), px(14))
-        self._area, self._lent = _scroll(), _scroll()
+        self._area, self._lent = scrolled(), scrolled()
         self._lent.hide()
         outer.addWidget(self._lent, 1)
         outer.addWidget(self._area, 1)

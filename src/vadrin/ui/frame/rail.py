@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QBoxLayout, QWidget
 
 from vadrin.app.document.stations import STATIONS, station_place
 from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.buttons import Button, button
 from vadrin.ui.widgets.tips import set_tip
 
 _WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
@@ -126,7 +126,7 @@ class Rail(QWidget):
         self.flat = False
         self.lay_flat(False)
 
-    def _place(self, name: str) -> QPushButton:
+    def _place(self, name: str) -> Button:
         made = button(name.capitalize(), lambda: self.chosen.emit(name), link=True)
         made.setCheckable(True)
         return made
@@ -151,7 +151,7 @@ class Rail(QWidget):
             # The one that is shown is bold, and needs its room.
             bold = QFontMetrics(role_font(role, bold=True)).horizontalAdvance(place.text())
             place.setMinimumWidth(bold + px(4) + (0 if flat else edge))
-            place.setStyleSheet(f"margin-left: {0 if flat else edge}px;")
+            place.indent = 0 if flat else edge
 
     def show_steps(self, steps: dict[str, StepState], here: str, look: Look) -> None:
         """Show the state of every step and where the person is."""

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
-from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
+from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError, VadrinError
 from vadrin.ui.frame.banner import Banner, Remedy
 from vadrin.ui.frame.column_matcher import ColumnMatcher
-from vadrin.ui.jobs import Jobs
+from vadrin.ui.jobs import Jobs, SlicedJob
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
@@ -35,6 +36,12 @@ class ReadingsImport:
     def __init__(self, bench: Workbench, banner: Banner, jobs: Jobs) -> None:
         self._bench, self._banner, self._jobs = bench, banner, jobs
         self.matcher = ColumnMatcher(self._matched)
+        self._writing: SlicedJob | None = None
+
+    @property
+    def writing(self) -> bool:
+        """Whether what a file held is still being written."""
+        return self._writing is not None
 
     def offer(self, path: Path) -> None:
         """Import a file if all of it can be read, else say what cannot."""
@@ -58,8 +65,12 @@ class ReadingsImport:
             self._consider(table)
 
     def stop(self) -> None:
-        """Stop reading a file; nothing of it is imported."""
+        """Stop reading a file, or writing what it holds; nothing of it is imported."""
         self._jobs.cancel(_READING)
+        job, self._writing = self._writing, None
+        if job is not None:
+            job.cancel()
+            self._bench.said.emit("Stopped; nothing was imported.")
         self._banner.close_notice()
 
     def _not_read(self, error: Exception) -> None:
@@ -127,10 +138,39 @@ class ReadingsImport:
         self._banner.ask(fits.words, "", acts, "Import nothing")
 
     def _take(self, table: ReadingsTable) -> None:
-        from vadrin.app.read.reading_files import take_readings
+        from vadrin.app.read.reading_files import is_large, take_readings, taking_readings
 
         self._banner.close_notice()
         try:
-            take_readings(self._bench, table)
+            if not is_large(self._bench, table):
+                take_readings(self._bench, table)
+                return
+            self._bench.check_free()
         except EditRefusedError as refusal:
             self._complain(f"Nothing was imported. {refusal}")
+            return
+        self._writing = SlicedJob(
+            self._banner,
+            taking_readings(self._bench, table),
+            partial(self._written, table.source),
+            self._all_written,
+            self._not_written,
+        )
+
+    def _written(self, source: str, done: int, total: int) -> None:
+        words = f"Taking in {source}: {done} of {counted(total, 'reading')}"
+        self._banner.working(words, "Stop, and import nothing", self.stop)
+
+    def _all_written(self, _nothing: object) -> None:
+        self._writing = None
+        self._banner.close_notice()
+
+    def _not_written(self, error: Exception) -> None:
+        self._writing = None
+        self._banner.close_notice()
+        if isinstance(error, EditRefusedError):
+            self._complain(f"Nothing was imported. {error}")
+        elif isinstance(error, VadrinError | OSError):
+            self._bench.not_saved(error)
+        else:
+            raise error

@@ -6,32 +6,30 @@ from collections.abc import Callable, Iterable
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.keyboard import KeyboardBefore
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.overlay import Overlay
+from vadrin.ui.widgets.scrolling import scrolled
 
 _KEYS_PX, _WORDS_PX = 90, 270
 
 
-class ShortcutSheet(QWidget):
+class ShortcutSheet(Overlay):
     """A sheet over the middle of the window."""
 
     def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
         super().__init__(parent)
         self._keyboard = KeyboardBefore(otherwise)
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAccessibleName("keys")
-        self.setObjectName("keys")
         column = QVBoxLayout(self)
         column.setContentsMargins(px(24), px(18), px(14), px(18))
-        self._area = QScrollArea()
-        self._area.setWidgetResizable(True)
+        self._area = scrolled()
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         column.addWidget(self._area)
         self.hide()
 
@@ -56,7 +54,6 @@ class ShortcutSheet(QWidget):
     def _sheet(self, here: Iterable[Action], everywhere: Iterable[Action]) -> QWidget:
         """Both lists beside each other, or one under the other where there is no room."""
         inner = QWidget()
-        inner.setObjectName("keys-inside")
         parent = self.parentWidget()
         wide = parent is not None and parent.width() > px(2 * (_KEYS_PX + _WORDS_PX) + 140)
         lists = QHBoxLayout(inner) if wide else QVBoxLayout(inner)

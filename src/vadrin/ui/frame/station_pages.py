@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QScrollArea, QStackedWidget
+from PyQt6 import sip
+from PyQt6.QtCore import QTimer
+from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
 from vadrin.ui.theme.look import no_clearing
 from vadrin.ui.widgets.deleting import delete_now
+from vadrin.ui.widgets.scrolling import scrolled
+
+_BETWEEN_MS = 15
+"""From one page deleted to the next: keys and pictures come between."""
 
 
 class StationPages(QStackedWidget):
@@ -26,6 +31,12 @@ class StationPages(QStackedWidget):
         self._given = given
         self._stations: dict[str, Station] = {}
         self._areas: dict[str, QScrollArea] = {}
+        self._nothing = QWidget()
+        self.addWidget(self._nothing)
+        self._leaving: list[QWidget] = []
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._delete_next)
 
     @property
     def made(self) -> tuple[Station, ...]:
@@ -37,10 +48,7 @@ class StationPages(QStackedWidget):
         if name not in self._stations:
             made = make_station(name, self._given)
             self._stations[name] = made
-            area = QScrollArea()
-            area.setWidgetResizable(True)
-            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            area.setWidget(made)
+            area = scrolled(made)
             self._areas[name] = area
             self.addWidget(area)
         return self._stations[name]
@@ -54,20 +62,33 @@ class StationPages(QStackedWidget):
         """Show a station."""
         self.setCurrentWidget(self.area(name))
 
-    def let_go(self, but: str = "") -> None:
-        """Let go of the stations, of all but one: each is made again when it is gone to.
+    def let_go(self) -> None:
+        """Let go of every station: each is made again when it is gone to.
 
-        What is half typed on them, and in no file, is kept with the test.
+        What is half typed on them, and in no file, is kept with the test. The pages themselves
+        are deleted one after another, when the window has been drawn anew.
         """
-        with no_clearing():
-            for name in [n for n in self._stations if n != but]:
-                station, area = self._stations.pop(name), self._areas.pop(name)
-                keep_typed(self._given.bench, name, station)
-                if station.side_panel is not None:
-                    # Not in the station's own page: it is lent to the column beside it.
-                    delete_now(station.side_panel)
-                self.removeWidget(area)
-                delete_now(area)
+        for name, station in self._stations.items():
+            keep_typed(self._given.bench, name, station)
+        self.setCurrentWidget(self._nothing)
+        for name, station in self._stations.items():
+            if station.side_panel is not None:
+                # Not in the station's own page: it is lent to the column beside it.
+                station.side_panel.hide()
+                self._leaving.append(station.side_panel)
+            self._leaving.append(self._areas[name])
+        self._stations, self._areas = {}, {}
+        self._soon.start(_BETWEEN_MS)
+
+    def _delete_next(self) -> None:
+        if not self._leaving:
+            return
+        page = self._leaving.pop()
+        if not sip.isdeleted(page):
+            # A panel that was lent is gone with the column it was lent to.
+            with no_clearing():
+                delete_now(page)
+        self._soon.start(_BETWEEN_MS)
 
     def give_back(self, name: str) -> None:
         """Put back what was half typed on a station when it was let go of."""

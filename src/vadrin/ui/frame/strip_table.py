@@ -24,6 +24,7 @@ _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
 _USE_IT, _NOTHING = "use it", "nothing there"
 _ROW, _THIN_ROW = 46, 11
 _SHARE_OF_WINDOW = 0.32
+_FEWEST_ROWS = 12
 _EDGE = 7
 """Pixels of film above and below a frame, where the perforations are."""
 
@@ -54,6 +55,7 @@ class StripTable(QWidget):
         self._frame_id: int | None = None
         self._thin = self._folded = False
         self.whole_row = 0
+        self._rows = range(0)
         self.setMouseTracking(True)
         # Pointing at film does not take the keyboard from what is being typed.
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -78,10 +80,19 @@ class StripTable(QWidget):
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
         self.whole_row = self._selected_row()
         self._thin = count > 1 and (self._folded or px(_ROW) * count > room - px(18))
-        high = sum(self._height_of(row) for row in range(count))
+        self._rows = self._rows_in(count, room)
+        high = sum(self._height_of(row) for row in self._rows)
         self.setVisible(count > 0 or not self._folded)
         self.setFixedHeight(px(14) + high + px(4) if count else px(46))
         self.update()
+
+    def _rows_in(self, count: int, room: int) -> range:
+        """The strips that are drawn: all, or as many as there is room for about the whole one."""
+        most = max(_FEWEST_ROWS, (room - px(18) - px(_ROW)) // px(_THIN_ROW) + 1)
+        if not self._thin or count <= most:
+            return range(count)
+        first = min(max(0, self.whole_row - most // 2), count - most)
+        return range(first, first + most)
 
     def _selected_row(self) -> int:
         """The strip that is shown in full where the others are thin lines."""
@@ -94,7 +105,7 @@ class StripTable(QWidget):
         return px(_THIN_ROW) if self._thin and row != self.whole_row else px(_ROW)
 
     def _top_of(self, row: int) -> int:
-        return px(14) + sum(self._height_of(r) for r in range(row))
+        return px(14) + sum(self._height_of(r) for r in range(self._rows.start, row))
 
     def show_selection(self, frame_id: int | None) -> None:
         """Mark one frame with the grease pencil."""
@@ -109,30 +120,34 @@ class StripTable(QWidget):
 
     def frame_box(self, frame_id: int | None) -> QRectF | None:
         """Where a frame lies, in widget pixels."""
-        for box, _, frame in self._boxes():
-            if frame.frame.id == frame_id:
-                return box
+        for _, boxes in self._boxes():
+            for box, frame in boxes:
+                if frame.frame.id == frame_id:
+                    return box
         return None
 
-    def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+    def _boxes(self) -> list[tuple[int, list[tuple[QRectF, FrameSheet]]]]:
+        """Where the frames of each strip that is drawn lie, by the strip's row."""
         if self._sheet is None:
             return []
-        boxes = []
+        every = []
         left, right = px(_LABEL_PX), self.width() - px(14)
         longest = max((len(s.frames) for s in self._sheet.strips), default=1)
         width = min((right - left) / max(longest, 1), px(96))
         top = px(14)
-        for row, strip in enumerate(self._sheet.strips):
+        for row in self._rows:
             high = self._height_of(row)
             thin = high == px(_THIN_ROW)
             edge, gap = (0, px(3)) if thin else (_EDGE, px(6))
-            for column, frame in enumerate(strip.frames):
+            boxes = []
+            for column, frame in enumerate(self._sheet.strips[row].frames):
                 box = QRectF(
                     left + width * column + 1, top + edge, width - 2, high - gap - 2 * edge
                 )
-                boxes.append((box, strip, frame))
+                boxes.append((box, frame))
+            every.append((row, boxes))
             top += high
-        return boxes
+        return every
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the table, the strips and the marks."""
@@ -148,18 +163,18 @@ class StripTable(QWidget):
             painter.drawText(QPointF(px(14), px(28)), words)
             return
         boxes = self._boxes()
-        for row, strip in enumerate(self._sheet.strips):
-            mine = [box for box, owner, _ in boxes if owner is strip]
+        for row, mine in boxes:
             if self._height_of(row) == px(_ROW):
-                self._paint_label(painter, row, strip)
-            if mine and self._height_of(row) == px(_ROW):
-                self._paint_film(painter, mine)
+                self._paint_label(painter, row, self._sheet.strips[row])
+                if mine:
+                    self._paint_film(painter, [box for box, _ in mine])
         # Edges lie on whole pixels; smoothing them costs most of the time a key has.
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         painter.setFont(role_font(Role.CAPTION))
         planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
-        for box, _, frame in boxes:
-            self._paint_frame(painter, box, frame, planned)
+        for _, mine in boxes:
+            for box, frame in mine:
+                self._paint_frame(painter, box, frame, planned)
         selected = self.frame_box(self._frame_id)
         if selected is not None:
             painter.setPen(QPen(QColor(self._look.grease), 2.5))
@@ -286,9 +301,10 @@ class StripTable(QWidget):
         return tick.strip()
 
     def _frame_at(self, point: QPointF) -> tuple[StripSheet, FrameSheet] | None:
-        for box, strip, frame in self._boxes():
-            if box.adjusted(-1, -4, 1, 4).contains(point):
-                return strip, frame
+        for row, boxes in self._boxes():
+            for box, frame in boxes:
+                if self._sheet is not None and box.adjusted(-1, -4, 1, 4).contains(point):
+                    return self._sheet.strips[row], frame
         return None
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -310,18 +326,16 @@ class StripTable(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk along the film with the arrow keys."""
-        boxes = self._boxes()
-        if event is None or not boxes:
+        rows = self._sheet.strips if self._sheet else ()
+        places = [(r, c, f.frame.id) for r, s in enumerate(rows) for c, f in enumerate(s.frames)]
+        if event is None or not places:
             return
-        ids = [f.frame.id for _, _, f in boxes]
+        ids = [frame_id for _, _, frame_id in places]
         if self._frame_id not in ids:
             self.picked.emit(ids[0])
             return
         here = ids.index(self._frame_id)
-        _, strip, frame = boxes[here]
-        column = list(strip.frames).index(frame)
-        rows = list(self._sheet.strips) if self._sheet else []
-        row = rows.index(strip)
+        row, column, _ = places[here]
         if event.key() == Qt.Key.Key_Right:
             self.picked.emit(ids[min(here + 1, len(ids) - 1)])
         elif event.key() == Qt.Key.Key_Left:

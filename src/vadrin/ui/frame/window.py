@@ -36,9 +36,9 @@ from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions,
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme import typeface
-from vadrin.ui.theme.look import DAY, LOOKS, CaretStyle, Look, dress, style_sheet
-from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import TYPE_SIZES, px
+from vadrin.ui.theme.bench_style import wear
+from vadrin.ui.theme.look import DAY, LOOKS, Look
+from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.keyboard import KeyboardInSight
@@ -62,7 +62,7 @@ class Window(QMainWindow):
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
-        self.bench, self.look, self._red_only = bench, DAY, False
+        self.bench, self.look = bench, DAY
         self._scaling, self._scale_soon = 0, QTimer(self)
         self._scale_soon.setSingleShot(True)
         self._scale_soon.timeout.connect(self._scale_now)
@@ -309,7 +309,7 @@ class Window(QMainWindow):
     @property
     def busy(self) -> bool:
         """Whether anything shown is still being worked out."""
-        return self.jobs.busy() or self.files.merging is not None
+        return self.jobs.busy() or self.files.merging is not None or self.importing.writing
 
     def start_test(self) -> None:
         """Ask what a new test is to answer."""
@@ -372,19 +372,9 @@ class Window(QMainWindow):
     def set_look(self, look: Look) -> None:
         """Put on a look."""
         self.look = look
-        self.pages.let_go(but=self.bench.station)
         app = QApplication.instance()
         if isinstance(app, QApplication):
-            app.setFont(typeface.role_font(Role.BODY))
-            sheet = style_sheet(look, {s: px(s) for s in TYPE_SIZES})
-            style = CaretStyle(look) if look.red_only != self._red_only else None
-            self._red_only = look.red_only
-            if app.styleSheet() != sheet or style is not None:
-                dress(app, sheet, style)
-            # A new style sheet gives widgets back the type they had before the first one.
-            self.header.rescale()
-            self.finding_line.rescale()
-            self.banner.rescale()
+            wear(app, look)
         self.table.show_look(look)
         self.updates.note(Topic.LOOK)
         if self.pages.made:
@@ -411,6 +401,8 @@ class Window(QMainWindow):
             self.finding = None
         self._fold()
         self.set_look(self.look)
+        for part in (self.header, self.finding_line, self.banner):
+            part.rescale()
         self.updates.note(Topic.EVERYTHING)
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
@@ -446,6 +438,8 @@ class Window(QMainWindow):
         """Take what is still being typed, finish the work in hand and let go of the file."""
         if self.files.merging is not None:
             self.files.stop_merging()
+        if self.importing.writing:
+            self.importing.stop()
         typing = self.focusWidget()
         if typing is not None:
             typing.clearFocus()

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFontMetrics, QResizeEvent
+from PyQt6.QtGui import QColor, QFontMetrics, QPen, QResizeEvent
 
 from vadrin.app.curves.curve_lines import (
     CurveLine,
@@ -13,6 +13,7 @@ from vadrin.app.curves.curve_lines import (
     curve_points,
     exposure_span,
     meter_exposure,
+    readings_placed,
     refused_readings,
     speed_point_of,
     stop_ticks,
@@ -20,9 +21,10 @@ from vadrin.app.curves.curve_lines import (
 from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
 from vadrin.app.document.state import State
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
+from vadrin.ui.plots.curve_items import curves_together, grid_lines, reading_marks
 from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -30,6 +32,7 @@ from vadrin.ui.theme.typeface import px, role_font, scale
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
+_COLOURS = 24
 _MEASURED, _LIKELY, _BEFORE = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
 """How a curve is drawn: as read, as a guess, and as it was before the last edit."""
 
@@ -135,11 +138,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.start_over()
         self._stops.meter = meter_exposure(state)
         self._index.meter_constant = sheet.test.meter_constant
-        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
-        for place, strip in enumerate(ordered):
-            if only_strip in ("", strip.strip.label):
-                colour = self._look.strip_colour(place, len(ordered))
-                self._draw_readings(strip, sheet.test.meter_constant, colour, place)
+        self._draw_readings(sheet, only_strip)
         assumed = bool(expected)
         curves: tuple[CurveLine, ...] = expected
         drawn = analysis or state.earlier
@@ -176,26 +175,28 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         mine = [(x, y) for x, y, owner in self.points if owner == frame_id]
         self._ring.setData(pos=mine if mine else np.empty((0, 2)))
 
-    def _draw_readings(
-        self, strip: StripSheet, meter_constant: float, colour: QColor, place: int
-    ) -> None:
-        for out in (False, True):
-            at = [
-                (x, reading.density, frame.frame.id)
-                for frame in strip.frames
-                if (x := frame.log_h(meter_constant)) is not None
-                for reading in frame.readings
-                if reading.left_out is out
-            ]
-            if not at:
+    def _colour(self, place: int, count: int) -> QColor:
+        """Colour of a strip by its place; very many share the colours there can be told apart."""
+        if count > _COLOURS:
+            place, count = place * _COLOURS // count, _COLOURS
+        return self._look.strip_colour(place, count)
+
+    def _draw_readings(self, sheet: TestSheet, only_strip: str) -> None:
+        """Draw the readings, those of one shape together: an item costs more than a mark."""
+        marks: dict[tuple[bool, str], list[tuple[float, float, QPen]]] = {}
+        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        for place, strip in enumerate(ordered):
+            if only_strip not in ("", strip.strip.label):
                 continue
-            self.points += at
-            item = pg.ScatterPlotItem(pos=[(x, y) for x, y, _ in at], size=px(7))
-            item.setSymbol("x" if out else _MARKERS[place % len(_MARKERS)])
-            item.setPen(pg.mkPen(colour, width=1.4))
-            item.setBrush(None if out else pg.mkBrush(self._look.sheet))
-            item.setZValue(5)
-            self.addItem(item)
+            pen = pg.mkPen(self._colour(place, len(ordered)), width=1.4)
+            shape = _MARKERS[place % len(_MARKERS)]
+            for x, reading, frame_id in readings_placed(strip, sheet.test.meter_constant):
+                self.points.append((x, reading.density, frame_id))
+                kind = (reading.left_out, "x" if reading.left_out else shape)
+                marks.setdefault(kind, []).append((x, reading.density, pen))
+        for (out, shape), at in marks.items():
+            brush = None if out else pg.mkBrush(self._look.sheet)
+            self.addItem(reading_marks(at, shape, brush))
 
     def _fit_view(self, sheet: TestSheet, highest: list[float]) -> None:
         planned = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
@@ -207,42 +208,37 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.setYRange(0.0, self._view[2])
 
     def _draw_grid(self) -> None:
-        low, high, top = self._view
-        x, y = [], []
-        for stop, _ in stop_ticks(low, high, self.meter):
-            x += [stop, stop]
-            y += [0.0, top]
-        for i in range(1, int(top / 0.5) + 1):
-            x += [low, high]
-            y += [i * 0.5, i * 0.5]
-        lines = pg.PlotCurveItem(x, y, connect="pairs", pen=pg.mkPen(self._look.grid, width=1))
-        lines.setZValue(-5)
-        self.addItem(lines)
+        low, high, _ = self._view
+        across = [stop for stop, _ in stop_ticks(low, high, self.meter)]
+        pen = pg.mkPen(self._look.grid, width=1)
+        self.addItem(grid_lines(across, self._view, pen))
 
     def _draw_curves(
         self, sheet: TestSheet, shown: list[CurveLine], span: tuple[float, float], line: Qt.PenStyle
     ) -> None:
         ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
-        labels = [s.strip.label for s in ordered]
+        places = {s.strip.label: place for place, s in enumerate(ordered)}
         ends = []
+        drawn: dict[int, list[tuple[Array, Array]]] = {}
         for strip in shown:
-            place = labels.index(strip.label) if strip.label in labels else 0
-            colour = self._look.strip_colour(place, len(ordered))
+            colour = self._colour(places.get(strip.label, 0), len(ordered))
             x, y = curve_points(strip, span)
-            pen = pg.mkPen(colour, width=2 if line == _MEASURED else 1.5, style=line)
-            self.addItem(pg.PlotCurveItem(x, y, pen=pen, antialias=True))
+            drawn.setdefault(colour.rgb(), []).append((x, y))
             if line == _LIKELY:
                 self.draw_expected(sheet, strip.label, x, y, colour)
             ends.append((float(x[-1]), float(y[-1]), curve_name(strip), colour))
-            if line != _BEFORE:
-                self._mark_speed_point(strip)
+        for rgb, curves in drawn.items():
+            pen = pg.mkPen(QColor(rgb), width=2 if line == _MEASURED else 1.5, style=line)
+            self.addItem(curves_together(curves, pen))
+        if line != _BEFORE:
+            self._mark_speed_points(shown)
         self._draw_ends(ends)
 
-    def _mark_speed_point(self, strip: CurveLine) -> None:
-        at = speed_point_of(strip)
-        if at is None:
+    def _mark_speed_points(self, shown: list[CurveLine]) -> None:
+        at = [point for strip in shown if (point := speed_point_of(strip)) is not None]
+        if not at:
             return
-        spot = pg.ScatterPlotItem([at[0]], [at[1]], symbol="d", size=px(11))
+        spot = pg.ScatterPlotItem(pos=at, symbol="d", size=px(11))
         spot.setBrush(pg.mkBrush(self._look.grease))
         spot.setPen(pg.mkPen(self._look.sheet))
         spot.setZValue(6)
@@ -270,6 +266,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         # From the top down, so that no label leaves the picture.
         for x, y, words, colour in sorted(ends, key=lambda end: -end[1]):
             level = min(y, ceiling)
+            if level < 0.0:
+                # There are more than there is room for.
+                break
             ceiling = level - gap
             item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
             item.setFont(role_font(Role.CAPTION, bold=True))

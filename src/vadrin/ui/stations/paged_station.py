@@ -54,7 +54,7 @@ class PagedStation(Station):
     @property
     def shown_page(self) -> QWidget | None:
         """The page that is turned to."""
-        return self._stack.currentWidget()
+        return self._stack.shown
 
     def turn_to(self, name: str) -> None:
         """Show one of the pages, whenever this test is looked at here."""

@@ -1,4 +1,4 @@
-"""The looks of the window: colours by what they mean, and the style sheet made of them."""
+"""The looks of the window: colours by what they mean, and the palette made of them."""
 
 from __future__ import annotations
 
@@ -8,8 +8,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
-from PyQt6.QtGui import QColor
-from PyQt6.QtWidgets import QApplication, QProxyStyle, QStyle, QStyleOption, QWidget
+from PyQt6.QtGui import QColor, QPalette
 
 _DIM_RED = "#2C0000"
 
@@ -153,28 +152,6 @@ SAFELIGHT = Look(
 LOOKS = (DAY, DIM, SAFELIGHT)
 
 
-class CaretStyle(QProxyStyle):
-    """Hides the text caret in a red-only look: Qt draws it inverted, which would be cyan light.
-
-    The field's underline shows where one types.
-    """
-
-    def __init__(self, look: Look) -> None:
-        super().__init__("Fusion")
-        self._look = look
-
-    def pixelMetric(
-        self,
-        metric: QStyle.PixelMetric,
-        option: QStyleOption | None = None,
-        widget: QWidget | None = None,
-    ) -> int:
-        """No width for the caret where only red may shine."""
-        if metric == QStyle.PixelMetric.PM_TextCursorWidth and self._look.red_only:
-            return 0
-        return super().pixelMetric(metric, option, widget)
-
-
 @contextmanager
 def no_clearing() -> Iterator[None]:
     """Python clears nothing away meanwhile.
@@ -191,80 +168,33 @@ def no_clearing() -> Iterator[None]:
             gc.enable()
 
 
-def dress(app: QApplication, sheet: str, style: QStyle | None = None) -> None:
-    """Put a style sheet, and a style, on every widget there is.
-
-    The sheet before is taken off first: over another one Qt takes three times as long.
-    """
-    with no_clearing():
-        app.setStyleSheet("")
-        if style is not None:
-            app.setStyle(style)
-        app.setStyleSheet(sheet)
+TONES = {
+    "": QPalette.ColorRole.WindowText,
+    "soft": QPalette.ColorRole.PlaceholderText,
+    "grease": QPalette.ColorRole.BrightText,
+    "done": QPalette.ColorRole.LinkVisited,
+}
+"""The role of a palette in which each tone of a look is found."""
+RULE, MAIN, ON_MAIN = QPalette.ColorRole.Mid, QPalette.ColorRole.Shadow, QPalette.ColorRole.Light
 
 
-def style_sheet(look: Look, px: dict[int, int]) -> str:
-    """Qt style sheet of a look; `px` maps the type sizes at scale 1 to pixels."""
-    return f"""
-    QWidget {{ background: {look.desk}; color: {look.ink}; }}
-    QLabel {{ background: transparent; }}
-    QWidget#keys, QWidget#commands {{ background: {look.sheet}; border: 1px solid {look.rule}; }}
-    QWidget#keys QWidget {{ background: {look.sheet}; }}
-    QWidget#commands QListWidget {{ background: {look.sheet}; }}
-    QWidget#commands QListWidget::item:selected {{ background: {look.desk}; }}
-    QLabel[tone="soft"], FlowingSentence[tone="soft"] {{ color: {look.soft}; }}
-    QLabel[tone="grease"], FlowingSentence[tone="grease"] {{ color: {look.grease}; }}
-    QLabel[tone="done"], FlowingSentence[tone="done"] {{ color: {look.done}; }}
-    QFrame[rule="true"] {{ background: {look.rule}; max-height: 1px; min-height: 1px; }}
-    QLineEdit {{ placeholder-text-color: {look.soft}; background: {look.sheet}; border: 0;
-        border-bottom: 1px solid {look.soft};
-        padding: 2px 4px; selection-background-color: {look.ink};
-        selection-color: {look.desk}; }}
-    QLineEdit:focus {{ border-bottom: 2px solid {look.ink}; padding-bottom: 1px; }}
-    QLineEdit[word="true"] {{ background: transparent; border-bottom: 2px solid {look.soft};
-        padding: 0 1px; font-weight: 700; }}
-    QLineEdit[word="true"]:focus {{ background: {look.sheet};
-        border-bottom: 2px solid {look.ink}; }}
-    QLineEdit[wrong="true"] {{ border-bottom: 2px solid {look.grease}; color: {look.grease}; }}
-    QPushButton {{ background: transparent; color: {look.ink}; border: 1px solid {look.rule};
-        border-radius: 3px; padding: 6px 12px; }}
-    QPushButton:focus {{ border: 2px solid {look.soft}; padding: 5px 11px; }}
-    QPushButton:hover {{ border-color: {look.soft}; }}
-    QPushButton:disabled {{ color: {look.soft}; }}
-    QPushButton[primary="true"] {{ background: {look.main}; color: {look.on_main};
-        font-weight: 700; padding: 10px 14px; border-color: {look.ink}; }}
-    QPushButton[primary="true"]:focus {{ border: 2px solid {look.done}; padding: 9px 13px; }}
-    QPushButton[primary="true"]:disabled {{ background: {look.rule}; color: {look.soft};
-        border-color: {look.rule}; }}
-    QPushButton[link="true"] {{ border: 0; padding: 2px 0; color: {look.soft}; text-align: left; }}
-    QPushButton[link="true"]:hover {{ color: {look.ink}; }}
-    QPushButton[link="true"]:checked {{ color: {look.ink}; font-weight: 700; }}
-    QPushButton[link="true"]:focus {{ color: {look.ink}; text-decoration: underline; }}
-    QMenu {{ background: {look.sheet}; border: 1px solid {look.rule}; padding: 4px; }}
-    QMenu::item {{ padding: 5px 18px; background: transparent; }}
-    QMenu::item:selected {{ background: {look.ink}; color: {look.desk}; }}
-    QMenu::item:disabled {{ color: {look.soft}; }}
-    QScrollArea {{ border: 0; }}
-    QScrollBar:vertical {{ width: 8px; background: {look.desk}; }}
-    QScrollBar::handle:vertical {{ background: {look.rule}; min-height: 24px; }}
-    QScrollBar:horizontal {{ height: 8px; background: {look.desk}; }}
-    QScrollBar::handle:horizontal {{ background: {look.rule}; min-width: 24px; }}
-    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
-    QScrollBar::add-page, QScrollBar::sub-page {{ background: {look.desk}; }}
-    QPlainTextEdit {{ background: {look.sheet}; color: {look.ink}; border: 0; }}
-    QAbstractScrollArea::corner {{ background: {look.desk}; border: 0; }}
-    QListWidget, QListView {{ border: 0; background: {look.desk}; outline: 0; }}
-    QListWidget::item {{ padding: 5px 8px; border-left: 4px solid {look.desk}; }}
-    QListWidget::item:selected {{ background: {look.sheet}; color: {look.ink};
-        border-left: 4px solid {look.grease}; }}
-    QTableView {{ border: 0; background: {look.desk}; outline: 0;
-        selection-background-color: {look.sheet}; selection-color: {look.ink}; }}
-    QTableView::item {{ border-bottom: 1px solid {look.rule}; padding: 2px 6px; }}
-    QTableView::item:selected {{ background: {look.sheet}; color: {look.ink};
-        border-bottom: 2px solid {look.grease}; }}
-    QHeaderView {{ background: {look.desk}; border: 0; }}
-    QHeaderView::section {{ background: {look.desk}; color: {look.soft}; border: 0;
-        border-bottom: 1px solid {look.rule}; padding: 4px 6px; font-size: {px[12]}px; }}
-    QToolTip {{ background: {look.sheet}; color: {look.ink}; border: 1px solid {look.rule};
-        font-size: {px[12]}px; }}
-    """
+def palette_of(look: Look) -> QPalette:
+    """A look's colours as Qt's palette: whoever draws by roles follows a change of the look."""
+    role, made = QPalette.ColorRole, QPalette()
+    for colour, roles in (
+        (look.ink, (role.WindowText, role.Text, role.ButtonText, role.ToolTipText, role.Link)),
+        (look.ink, (role.Highlight, role.Dark)),
+        (look.desk, (role.Window, role.Button, role.AlternateBase, role.HighlightedText)),
+        (look.sheet, (role.Base, role.ToolTipBase)),
+        (look.rule, (RULE, role.Midlight)),
+        (look.main, (MAIN,)),
+        (look.on_main, (ON_MAIN,)),
+        (look.soft, (TONES["soft"],)),
+        (look.grease, (TONES["grease"],)),
+        (look.done, (TONES["done"],)),
+    ):
+        for one in roles:
+            made.setColor(one, QColor(colour))
+    for one in (role.ButtonText, role.Text, role.WindowText):
+        made.setColor(QPalette.ColorGroup.Disabled, one, QColor(look.soft))
+    return made

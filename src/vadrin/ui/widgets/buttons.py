@@ -3,22 +3,118 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from enum import Enum
 
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPalette, QPen
 from PyQt6.QtWidgets import QPushButton
 
+from vadrin.ui.theme.look import MAIN, ON_MAIN, RULE, TONES
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
+
+_ROUND = 3
+
+
+class ButtonKind(Enum):
+    """What a button is; with the room beside and above its words, in pixels."""
+
+    PLAIN = (13, 7)
+    PRIMARY = (15, 11)
+    """The one act a page is there for."""
+    LINK = (0, 2)
+    """Looks like text."""
+
+
+class Button(QPushButton):
+    """A push button drawn in the palette's colours.
+
+    Parameters
+    ----------
+    words : str
+    kind : ButtonKind
+    """
+
+    def __init__(self, words: str, kind: ButtonKind = ButtonKind.PLAIN) -> None:
+        super().__init__(words)
+        self.kind = kind
+        self.indent = 0
+        """Pixels that a link's words stand to the right."""
+        primary = kind is ButtonKind.PRIMARY
+        self.setFont(role_font(Role.LEAD if primary else Role.BODY, bold=primary))
+
+    def sizeHint(self) -> QSize:
+        """Its words, with room about them."""
+        beside, above = self.kind.value
+        metrics = self.fontMetrics()
+        words = metrics.size(Qt.TextFlag.TextShowMnemonic, self.text() or "XXXX")
+        return QSize(words.width() + 2 * beside + self.indent, words.height() + 2 * above)
+
+    def minimumSizeHint(self) -> QSize:
+        """All of its words: a button cut short says something else."""
+        return self.sizeHint()
+
+    def paintEvent(self, _event: QPaintEvent | None) -> None:
+        """Draw it."""
+        painter = QPainter(self)
+        if self.kind is ButtonKind.LINK:
+            self._draw_link(painter)
+        else:
+            self._draw_box(painter)
+
+    def _draw_link(self, painter: QPainter) -> None:
+        font = self.font()
+        lively = self.isChecked() or self.hasFocus() or (self.isEnabled() and self.underMouse())
+        if self.isChecked():
+            font.setWeight(font.Weight.Bold)
+        font.setUnderline(self.hasFocus())
+        painter.setFont(font)
+        painter.setPen(self.palette().color(TONES["" if lively else "soft"]))
+        words = self.rect().adjusted(self.indent, 0, 0, 0)
+        fitting = QFontMetrics(font).elidedText(
+            self.text(), Qt.TextElideMode.ElideMiddle, words.width(), Qt.TextFlag.TextShowMnemonic
+        )
+        painter.drawText(words, self._placed(Qt.AlignmentFlag.AlignLeft), fitting)
+
+    def _draw_box(self, painter: QPainter) -> None:
+        palette, primary = self.palette(), self.kind is ButtonKind.PRIMARY
+        ground, words, edge = None, TONES[""], RULE
+        if primary:
+            ground, words, edge = MAIN, ON_MAIN, TONES[""]
+        if not self.isEnabled():
+            ground, words, edge = (RULE if primary else None), TONES["soft"], RULE
+        elif self.hasFocus():
+            edge = TONES["done" if primary else "soft"]
+        elif self.underMouse() and not primary:
+            edge = TONES["soft"]
+        self._draw_edge(painter, palette, ground, edge)
+        painter.setPen(palette.color(words))
+        painter.drawText(self.rect(), self._placed(Qt.AlignmentFlag.AlignHCenter), self.text())
+
+    def _draw_edge(
+        self,
+        painter: QPainter,
+        palette: QPalette,
+        ground: QPalette.ColorRole | None,
+        edge: QPalette.ColorRole,
+    ) -> None:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        thick = 2 if self.hasFocus() else 1
+        painter.setPen(QPen(palette.color(edge), thick))
+        painter.setBrush(Qt.BrushStyle.NoBrush if ground is None else palette.color(ground))
+        box = self.rect().toRectF().adjusted(thick / 2, thick / 2, -thick / 2, -thick / 2)
+        painter.drawRoundedRect(box, _ROUND, _ROUND)
+
+    @staticmethod
+    def _placed(across: Qt.AlignmentFlag) -> int:
+        return int(across | Qt.AlignmentFlag.AlignVCenter) | int(Qt.TextFlag.TextShowMnemonic)
 
 
 def button(
     words: str, act: Callable[[], object], primary: bool = False, link: bool = False
-) -> QPushButton:
+) -> Button:
     """A push button; the primary one is filled, a link looks like text."""
-    made = QPushButton(words)
-    made.setFont(role_font(Role.LEAD if primary else Role.BODY))
-    if primary:
-        made.setProperty("primary", "true")
-    if link:
-        made.setProperty("link", "true")
+    kind = ButtonKind.PRIMARY if primary else ButtonKind.LINK if link else ButtonKind.PLAIN
+    made = Button(words, kind)
     made.clicked.connect(lambda: act())
     return made

@@ -10,7 +10,7 @@ from vadrin.ui.widgets.input_watch import InputWatch
 
 
 def delete_now(part: QWidget) -> None:
-    """Delete a widget before anything else is done, so that no style sheet is put on it.
+    """Delete a widget before anything else is done: nothing is told to it any more.
 
     What Qt made inside it by itself, such as the port a scrolled page is seen through, Python may
     have met: as long as something keeps the page's Python half it keeps that of the port, too, and

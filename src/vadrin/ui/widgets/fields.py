@@ -16,11 +16,13 @@ from PyQt6.QtGui import (
     QMouseEvent,
     QPainter,
     QPaintEvent,
+    QPalette,
     QResizeEvent,
 )
 from PyQt6.QtWidgets import QLineEdit, QSizePolicy, QStyle, QStyleOptionFrame
 
 from vadrin.app.entry.stepping import StepWord
+from vadrin.ui.theme.look import TONES
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.input_watch import InputWatch
@@ -48,7 +50,46 @@ class Field(QLineEdit):
     word typed takes its place.
     """
 
+    word = False
+    """Whether it stands in a sentence: no ground of its own, and a heavier line."""
+    wrong = False
+    """Whether what stands in it was refused."""
     _clicked_into = False
+    _margins = (4, 2, 4, 3)
+    """Room about the words: left, above, right and below, with the line."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setTextMargins(*self._margins)
+
+    def sizeHint(self) -> QSize:
+        """A line of its type, with room about it."""
+        _left, above, _right, below = self._margins
+        return QSize(super().sizeHint().width(), self.fontMetrics().height() + 2 + above + below)
+
+    def minimumSizeHint(self) -> QSize:
+        """No lower than it would be."""
+        return QSize(super().minimumSizeHint().width(), self.sizeHint().height())
+
+    def mark_wrong(self, wrong: bool) -> None:
+        """Write what stands in it in the tone of refusals, or as ever."""
+        self.wrong = wrong
+        self._colour()
+
+    def _colour(self) -> None:
+        palette, role = self.palette(), QPalette.ColorRole
+        wanted = palette.color(TONES["grease" if self.wrong else ""])
+        if palette.color(QPalette.ColorGroup.Active, role.Text) != wanted:
+            for group in (QPalette.ColorGroup.Active, QPalette.ColorGroup.Inactive):
+                palette.setColor(group, role.Text, wanted)
+            self.setPalette(palette)
+        self.update()
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        """Another look has another tone for what was refused."""
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.PaletteChange and self.wrong:
+            self._colour()
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         """Select all; a click that brings the keyboard would undo that when it is let go."""
@@ -106,6 +147,8 @@ class WordField(Field):
         Takes the present text and +1 or -1, returns the next text.
     """
 
+    word = True
+    _margins = (1, 0, 1, 2)
     refused = pyqtSignal(str)
     showing_refused: ClassVar[WeakSet[WordField]] = WeakSet()
     """Fields of which a refusal is shown."""
@@ -127,7 +170,6 @@ class WordField(Field):
         hint = "type, or press the up and down arrows" if step else "type"
         self._hint = f"{name}: {hint}"
         set_tip(self, self._hint)
-        self.setProperty("word", "true")
         self.setFont(role_font(role, bold=True))
         self.textChanged.connect(self._fit)
         self.editingFinished.connect(self.settle)
@@ -251,12 +293,8 @@ class WordField(Field):
         self.settle()
 
     def _mark(self, wrong: bool) -> None:
-        if self.property("wrong") != ("true" if wrong else "false"):
-            self.setProperty("wrong", "true" if wrong else "false")
-            style = self.style()
-            if style:
-                style.unpolish(self)
-                style.polish(self)
+        if self.wrong != wrong:
+            self.mark_wrong(wrong)
 
     def _fit(self) -> None:
         self._typing = self.hasFocus() and self.text() != self._shown

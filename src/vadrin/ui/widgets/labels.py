@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QFrame, QLabel, QSizePolicy
 
+from vadrin.ui.theme.look import RULE, TONES
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 from vadrin.ui.widgets.tips import set_tip
@@ -51,7 +52,7 @@ def text(
     """
     label = _Wrapped(words) if wrap else QLabel(words)
     label.setFont(role_font(role, bold))
-    label.setProperty("tone", role.tone if tone is None else tone)
+    label.setForegroundRole(TONES[role.tone if tone is None else tone])
     label.setWordWrap(wrap)
     label.setTextFormat(Qt.TextFormat.PlainText)
     return label
@@ -68,7 +69,7 @@ class ElidedLabel(QLabel):
     def __init__(self, words: str = "", role: Role = Role.BODY) -> None:
         super().__init__()
         self.setFont(role_font(role))
-        self.setProperty("tone", role.tone)
+        self.setForegroundRole(TONES[role.tone])
         self.setTextFormat(Qt.TextFormat.PlainText)
         self.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         self.setText(words)
@@ -113,6 +114,7 @@ class ElidedLabel(QLabel):
 def rule() -> QFrame:
     """A hairline."""
     line = QFrame()
-    line.setProperty("rule", "true")
+    line.setAutoFillBackground(True)
+    line.setBackgroundRole(RULE)
     line.setFixedHeight(1)
     return line

@@ -6,27 +6,39 @@ from functools import partial
 
 from PyQt6 import sip
 from PyQt6.QtCore import QTimer
-from PyQt6.QtWidgets import QScrollArea, QSizePolicy, QStackedWidget, QWidget
-
-_TAKES_ROOM, _TAKES_NONE = QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored
+from PyQt6.QtWidgets import QApplication, QScrollArea, QVBoxLayout, QWidget
 
 
-class PageStack(QStackedWidget):
-    """As large as the page that is shown asks for, whatever the others would."""
+class PageStack(QWidget):
+    """As large as the page that is shown asks for; the others are not even asked."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._shown: QWidget | None = None
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 0, 0, 0)
+
+    @property
+    def shown(self) -> QWidget | None:
+        """The page that is shown."""
+        return self._shown
 
     def show_page(self, page: QWidget) -> None:
         """Show a page, from its beginning; it is put on the stack when it is first shown."""
-        if self.indexOf(page) < 0:
-            self.addWidget(page)
-        if page is not self.currentWidget():
-            # Once the page has its size: the one before may have been longer.
-            QTimer.singleShot(0, self._to_the_top)
-        self.setCurrentWidget(page)
-        for place in range(self.count()):
-            other = self.widget(place)
-            if other is not None:
-                policy = _TAKES_ROOM if other is page else _TAKES_NONE
-                other.setSizePolicy(policy, policy)
+        before, self._shown = self._shown, page
+        if page is before:
+            return
+        if self._column.indexOf(page) < 0:
+            self._column.addWidget(page)
+        if before is not None:
+            had_keyboard = before.isAncestorOf(QApplication.focusWidget() or self)
+            page.show()
+            if had_keyboard:
+                # Hidden with it, Qt would hand it to whatever comes next.
+                page.setFocus()
+            before.hide()
+        # Once the page has its size: the one before may have been longer.
+        QTimer.singleShot(0, self._to_the_top)
 
     def bring_into_view(self, part: QWidget) -> None:
         """Scroll so far that a part of the page is seen, once it has its place."""
@@ -41,6 +53,8 @@ class PageStack(QStackedWidget):
             area.ensureWidgetVisible(part, 0, 0)
 
     def _to_the_top(self) -> None:
+        if sip.isdeleted(self):
+            return
         area = self._area()
         bar = area.verticalScrollBar() if area is not None else None
         if bar is not None:

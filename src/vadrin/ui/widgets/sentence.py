@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.ui.theme.look import TONES
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
@@ -205,7 +206,7 @@ class FlowingSentence(QWidget):
         super().__init__()
         self._flow, self._role = flow, role
         self.setLayout(flow)
-        self.setProperty("tone", role.tone)
+        self.setForegroundRole(TONES[role.tone])
         self.setAccessibleDescription(self.text())
         policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         policy.setHeightForWidth(True)

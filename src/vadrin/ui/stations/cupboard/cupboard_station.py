@@ -38,6 +38,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.item_views import ListLines, lay_flat
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
@@ -63,6 +64,8 @@ class _Titles(QListWidget):
     def __init__(self, name: str, width: int, least: int) -> None:
         super().__init__()
         self.setAccessibleName(name)
+        self.setItemDelegate(ListLines(self))
+        lay_flat(self)
         self.setFont(role_font(Role.LEAD))
         self._width = min(px(width), _WIDEST)
         self.setMinimumWidth(px(least))

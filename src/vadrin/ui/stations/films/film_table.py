@@ -11,6 +11,7 @@ from vadrin.ui.stations.films.curve_tile import draw_curves
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.item_views import draw_cell_ground
 
 _ROW = 46
 
@@ -72,6 +73,7 @@ class CurveCell(QStyledItemDelegate):
         """Draw the curves."""
         if painter is None:
             return
+        draw_cell_ground(painter, option)
         film, reference = self._table.films[index.row()], self._table.reference
         box = QRectF(option.rect).adjusted(px(4), px(4), -px(4), -px(4))
         draw_curves(painter, box, film.curve, reference.curve if reference else (), self.look)

@@ -6,7 +6,7 @@ from typing import cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QScrollArea, QStackedWidget, QTableView
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QStackedWidget, QTableView
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
@@ -31,10 +31,12 @@ from vadrin.ui.stations.films.film_table import CurveCell, FilmTable
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.item_views import TableCells, lay_flat
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.scrolling import scrolled
 from vadrin.ui.widgets.sentence import sentence
 
 _WAYS = ("upwards", "downwards")
@@ -70,9 +72,7 @@ class FilmsStation(Station):
         self._dress()
         self.gallery = CurveGallery()
         self.gallery.picked.connect(self.view.selectRow)
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setWidget(self.gallery)
+        area = scrolled(self.gallery, by_keys=True)
         self.pages = QStackedWidget()
         self.pages.addWidget(self.view)
         self.pages.addWidget(area)
@@ -95,6 +95,8 @@ class FilmsStation(Station):
 
     def _dress(self) -> None:
         view = self.view
+        lay_flat(view)
+        view.setItemDelegate(TableCells(view))
         view.setModel(self.table)
         view.setItemDelegateForColumn(CURVE, self._cell)
         view.setAccessibleName("films")
@@ -107,6 +109,8 @@ class FilmsStation(Station):
         if across is not None:
             across.sectionClicked.connect(self._sort_by_column)
             across.setSectionsClickable(True)
+            across.setHighlightSections(False)
+            across.setFont(role_font(Role.CAPTION))
             across.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft)
         if down is not None:
             down.hide()

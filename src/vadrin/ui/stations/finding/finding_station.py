@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QHBoxLayout, QScrollArea
+from PyQt6.QtWidgets import QHBoxLayout
 
 from vadrin.app.decisions.decision import (
     channel_shown,
@@ -40,6 +40,7 @@ from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.scrolling import scrolled
 from vadrin.ui.widgets.sentence import sentence
 
 
@@ -68,8 +69,7 @@ class FindingStation(Station):
             self._channel,
             "readings.",
         )
-        self._area = QScrollArea()
-        self._area.setWidgetResizable(True)
+        self._area = scrolled(by_keys=True)
         self._area.setAccessibleName("answers")
         self._area.setMinimumHeight(px(160))
         self.outdated = text("", Role.REFUSAL, wrap=True)

@@ -29,6 +29,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.item_views import lay_flat
 from vadrin.ui.widgets.labels import text
 
 
@@ -129,6 +130,7 @@ class QuestionStation(Station):
         self._painter = _Painter(self._model)
         self.list = _List(self._choose)
         self.list.setAccessibleName("questions")
+        lay_flat(self.list)
         self.list.setModel(self._model)
         self.list.setItemDelegate(self._painter)
         self.list.setCurrentIndex(self._model.index(0))

@@ -35,6 +35,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.item_views import lay_flat
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import flowing
 
@@ -96,6 +97,7 @@ class ShelfStation(Station):
     def _tests(self) -> _Tests:
         made = _Tests(self._type)
         made.setAccessibleName("tests")
+        lay_flat(made)
         made.setModel(self._model)
         made.setItemDelegate(self._painter)
         made.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
