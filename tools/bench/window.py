@@ -142,8 +142,11 @@ def window_rows() -> list[str]:
     window.show()
     from vadrin.ui.frame.warm_up import warm_up
 
-    warm_up(window.jobs)
-    settle(window)
+    warm_up(window.jobs, window.pages.make_ahead)
+    from vadrin.app.document.stations import PLACES
+
+    while len(window.pages.made) < len(PLACES):
+        _turned_loop()
     lines = [
         *visit_rows(window),
         _line("a word of a plan stepped, file and picture", _words_stepped(window)),

@@ -88,7 +88,7 @@ def _show(path: Path) -> object:
     window.resize(1280, 800)
     window.show()
     sys.excepthook = partial(_stumble, window)
-    QTimer.singleShot(0, lambda: warm_up(window.jobs))
+    QTimer.singleShot(0, lambda: warm_up(window.jobs, window.pages.make_ahead))
     QTimer.singleShot(0, window.notebook_opened)
     return window
 

@@ -6,6 +6,7 @@ from PyQt6 import sip
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
+from vadrin.app.document.stations import PLACES
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
@@ -14,7 +15,7 @@ from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.scrolling import scrolled
 
 _BETWEEN_MS = 15
-"""From one page deleted to the next: keys and pictures come between."""
+"""From one page made or deleted to the next: keys and pictures come between."""
 
 
 class StationPages(QStackedWidget):
@@ -52,6 +53,13 @@ class StationPages(QStackedWidget):
             self._areas[name] = area
             self.addWidget(area)
         return self._stations[name]
+
+    def make_ahead(self) -> None:
+        """Make the stations nobody was at, one a turn, while the person looks around."""
+        waiting = [place.name for place in PLACES if place.name not in self._stations]
+        if waiting:
+            self.station(waiting[0])
+            QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
 
     def area(self, name: str) -> QScrollArea:
         """What a station scrolls in."""

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from vadrin.app.curves.preloading import ANSWERS, COLOURS, NUMERICS, STORAGE, preload, work_out_once
+from vadrin.app.document.stations import PLACES
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.stations import station_module
 
 _PLOTS = ("pyqtgraph",)
-_FIRST_VIEW = ("vadrin.ui.stations.finding.finding_station",)
+_COLUMN = ("vadrin.ui.frame.finding_column",)
 
 
 def _load_what_is_needed_first() -> None:
@@ -16,15 +20,22 @@ def _load_what_is_needed_first() -> None:
 
 
 def _load_what_comes_later() -> None:
-    """Load what shows a test, of any kind."""
-    preload((*_FIRST_VIEW, *ANSWERS, *COLOURS))
+    """Load every station, and what shows a test of any kind."""
+    preload((*_COLUMN, *(station_module(place.name) for place in PLACES), *ANSWERS, *COLOURS))
 
 
-def warm_up(jobs: Jobs) -> None:
-    """Load the numerical packages in the background, then what the first test opened needs."""
+def warm_up(jobs: Jobs, loaded: Callable[[], None]) -> None:
+    """Load the numerical packages in the background, then what the first test opened needs.
+
+    Parameters
+    ----------
+    jobs : Jobs
+    loaded : callable
+        Called when everything is loaded.
+    """
 
     def then(_made: object) -> None:
         # Behind the first answer, which waits for none of it.
-        jobs.run("later", lambda _said: _load_what_comes_later(), lambda _made: None)
+        jobs.run("later", lambda _said: _load_what_comes_later(), lambda _made: loaded())
 
     jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), then)

@@ -11,6 +11,11 @@ if TYPE_CHECKING:
     from vadrin.ui.stations.station import Station, StationContext
 
 
+def station_module(name: str) -> str:
+    """The module a station is made in."""
+    return f"{__name__}.{name}.{name}_station"
+
+
 def make_station(name: str, given: StationContext) -> Station:
     """Make the station with a name; its module, in the folder of that name, is loaded only now.
 
@@ -21,7 +26,6 @@ def make_station(name: str, given: StationContext) -> Station:
     """
     if name not in [place.name for place in PLACES]:
         raise KeyError(name)
-    module = import_module(f"{__name__}.{name}.{name}_station")
-    made: Station = getattr(module, f"{name.title()}Station")(given)
+    made: Station = getattr(import_module(station_module(name)), f"{name.title()}Station")(given)
     made.hear_instruments(station_place(name).hears)
     return made
