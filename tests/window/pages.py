@@ -173,7 +173,7 @@ class PlanPage:
 
     def half_width(self):
         """Stops of the EI's interval that the plan is said to give."""
-        QApplication.processEvents()
+        self.qtbot.waitUntil(lambda: "EI ±" in words_of(self.panel.forecast_column), timeout=20000)
         said = words_of(self.panel.forecast_column)
         return float(re.search(r"EI ± ([\d.]+) stop", said)[1])
 

@@ -11,7 +11,7 @@ from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.theme.typeface import px, role_font, scale
 from vadrin.ui.widgets.tips import plain_tip
 
 _LABEL_PX = 150
@@ -43,6 +43,13 @@ def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
+def _alike(one: TestSheet | None, other: TestSheet | None) -> bool:
+    """Whether two tests lie on the table alike."""
+    if one is None or other is None:
+        return one is other
+    return one.strips == other.strips and one.notes == other.notes
+
+
 class StripTable(QWidget):
     """Strips of the test on the bench, with one selection shared by every view."""
 
@@ -56,6 +63,7 @@ class StripTable(QWidget):
         self._thin = self._folded = False
         self.whole_row = 0
         self._rows = range(0)
+        self._shows: tuple[object, ...] = ()
         self.setMouseTracking(True)
         # Pointing at film does not take the keyboard from what is being typed.
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -73,8 +81,8 @@ class StripTable(QWidget):
         self.show_sheet(self._sheet)
 
     def show_sheet(self, sheet: TestSheet | None) -> None:
-        """Lay another test, or a changed one, on the table."""
-        self._sheet = sheet
+        """Lay another test, or a changed one, on the table; drawn only where it looks another."""
+        before, self._sheet = self._sheet, sheet
         count = len(sheet.strips) if sheet else 0
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
@@ -84,7 +92,10 @@ class StripTable(QWidget):
         high = sum(self._height_of(row) for row in self._rows)
         self.setVisible(count > 0 or not self._folded)
         self.setFixedHeight(px(14) + high + px(4) if count else px(46))
-        self.update()
+        shows = (self._look, scale(), self._thin, self.whole_row, self._rows)
+        if shows != self._shows or not _alike(before, sheet):
+            self._shows = shows
+            self.update()
 
     def _rows_in(self, count: int, room: int) -> range:
         """The strips that are drawn: all, or as many as there is room for about the whole one."""

@@ -15,6 +15,7 @@ from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
+_NOT_YET, _BLANK = "…", "\u00a0"
 _HINT = "Step or type it to see the smallest plan."
 
 
@@ -45,6 +46,14 @@ class _Lines(QWidget):
                 if label.text() != words:
                     label.setText(words)
                 label.setVisible(bool(words))
+
+    def wait(self) -> None:
+        """Keep the names; what is told of them is not known yet."""
+        for _, shown, why in self._rows:
+            if shown.text():
+                shown.setText(_NOT_YET)
+            # Hidden, the lines under it would jump for the moment it takes.
+            why.setText(_BLANK if why.text() else "")
 
     def _add(self) -> None:
         place = len(self._rows)
@@ -99,6 +108,11 @@ class ForecastColumn(QWidget):
         self._answers.show_lines(made.answers if made else ())
         self._variants.show_lines(made.variants if made else ())
         self._between.setVisible(bool(made and made.variants))
+
+    def wait(self) -> None:
+        """The plan has changed: what was told of the one before is taken back."""
+        for lines in (self._answers, self._variants):
+            lines.wait()
 
     def show_least(self, wanted: bool) -> None:
         """Offer to look for the smallest plan, or not."""

@@ -50,6 +50,7 @@ class ForecastPanel(QWidget):
         self.forecaster = Forecaster(self, jobs)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
+        self.forecaster.foretold.connect(self.forecast_column.show_forecast)
         self.forecaster.smallest.connect(self._smallest_found)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket)
@@ -93,10 +94,22 @@ class ForecastPanel(QWidget):
     def _say(self) -> None:
         sheet = self._sheet
         if sheet is None or sheet.read():
+            self.forecaster.ask_nothing()
             return
         self.forecast_column.show_least(strips_alike(sheet.test.kind) and self.film is not None)
-        film = self.film
-        self.forecast_column.show_forecast(self.forecaster.forecast(sheet, film) if film else None)
+        self._foretell(sheet, None)
+
+    def _foretell(self, sheet: TestSheet, bracket: tuple[float, float] | None) -> None:
+        """Say what to expect; until it is known, that it is not."""
+        if self.film is None:
+            self.forecaster.ask_nothing()
+            self.forecast_column.show_forecast(None)
+            return
+        known = self.forecaster.forecast(sheet, self.film, bracket)
+        if known is None:
+            self.forecast_column.wait()
+        else:
+            self.forecast_column.show_forecast(known)
 
     def draw_now(self) -> None:
         """Draw the plan as it is."""
@@ -146,9 +159,8 @@ class ForecastPanel(QWidget):
 
     def _follow_in_words(self) -> None:
         """What the bracket under the hand would tell."""
-        if self._sheet is not None and self.film is not None:
-            told = self.forecaster.of_bracket(self._sheet, self.film, *self._dragged)
-            self.forecast_column.show_forecast(told)
+        if self._sheet is not None:
+            self._foretell(self._sheet, self._dragged)
 
     def _ask_smallest(self, stops: float) -> None:
         if self._sheet is not None and self.film is not None:

@@ -1,11 +1,11 @@
-"""Works likely films and smallest plans out off the screen's thread; forecasts are quick."""
+"""Works likely films, forecasts and smallest plans out off the screen's thread."""
 
 from __future__ import annotations
 
 from functools import partial
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from vadrin.app.plan.expected_curves import drawn_at_once, expected_film
 from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan, with_bracket
@@ -20,7 +20,8 @@ if TYPE_CHECKING:
     _Film = tuple[float, PriorFinding | None]
 
 _KEPT = 64
-_FILM, _SMALLEST = "likely film", "smallest plan"
+_FILM, _SMALLEST, _FORECAST = "likely film", "smallest plan", "forecast"
+_AFTER_MS = 20
 
 
 class Forecaster(QObject):
@@ -28,12 +29,18 @@ class Forecaster(QObject):
 
     film_known = pyqtSignal(object)
     smallest = pyqtSignal(object)
+    foretold = pyqtSignal(object)
+    """The forecast that was asked for last."""
 
     def __init__(self, parent: QObject, jobs: Jobs) -> None:
         super().__init__(parent)
         self._jobs = jobs
         self._films: dict[_Film, Expected] = {}
         self._asked: _Film | None = None
+        self._question: ForecastInput | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._work_out)
         self._known: dict[ForecastInput, PlanForecast] = {}
 
     def film(self, index: float, found: PriorFinding | None) -> Expected | None:
@@ -51,20 +58,42 @@ class Forecaster(QObject):
             )
         return None
 
-    def forecast(self, sheet: TestSheet, film: Expected) -> PlanForecast:
-        """The forecast for a plan."""
-        question = forecast_input(sheet, film)
-        if question not in self._known:
-            while len(self._known) >= _KEPT:
-                self._known.pop(next(iter(self._known)))
-            self._known[question] = forecast_plan(question)
-        return self._known[question]
+    def forecast(
+        self, sheet: TestSheet, film: Expected, bracket: tuple[float, float] | None = None
+    ) -> PlanForecast | None:
+        """The forecast for a plan if it is known; else it is soon worked out and sent.
 
-    def of_bracket(
-        self, sheet: TestSheet, film: Expected, first: float, last: float
-    ) -> PlanForecast:
-        """The forecast for a plan with another bracket, as one is dragged."""
-        return forecast_plan(with_bracket(forecast_input(sheet, film), sheet, first, last))
+        `bracket` is another than the plan's own, as one is dragged.
+        """
+        question = forecast_input(sheet, film)
+        if bracket is not None:
+            question = with_bracket(question, sheet, *bracket)
+        self._question = question
+        if question in self._known:
+            self._soon.stop()
+            return self._known[question]
+        # After what the key has changed is painted: two threads would wait for each other.
+        self._soon.start(_AFTER_MS)
+        return None
+
+    def ask_nothing(self) -> None:
+        """No forecast is waited for any more."""
+        self._question = None
+        self._soon.stop()
+
+    def _work_out(self) -> None:
+        question = self._question
+        if question is not None:
+            self._jobs.run(
+                _FORECAST, lambda _said: forecast_plan(question), partial(self._keep, question)
+            )
+
+    def _keep(self, question: ForecastInput, made: PlanForecast) -> None:
+        while len(self._known) >= _KEPT:
+            self._known.pop(next(iter(self._known)))
+        self._known[question] = made
+        if question == self._question:
+            self.foretold.emit(made)
 
     def ask_smallest(self, sheet: TestSheet, film: Expected, stops: float) -> None:
         """Find the smallest plan for a wanted sureness; it is sent."""
