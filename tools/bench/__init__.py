@@ -4,11 +4,18 @@ from collections.abc import Callable
 from pathlib import Path
 
 from tools.bench.fits import fit_rows
+from tools.bench.rows import row_rows
 from tools.bench.scans import scan_rows
 from tools.bench.shelf import shelf_rows
 from tools.bench.window import window_rows
 
-PARTS: tuple[Callable[[], list[str]], ...] = (fit_rows, window_rows, shelf_rows, scan_rows)
+PARTS: tuple[Callable[[], list[str]], ...] = (
+    fit_rows,
+    window_rows,
+    row_rows,
+    shelf_rows,
+    scan_rows,
+)
 
 
 def run(_folder: Path | None = None) -> int:
