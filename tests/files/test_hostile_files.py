@@ -17,6 +17,7 @@ from vadrin.errors import NotebookError, ReadOnlyError, StorageError
 from vadrin.notebook import store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of
 from vadrin.notebook.connection import Deadline, connect
+from vadrin.notebook.file import SCHEMA_VERSION, Inspection
 from vadrin.notebook.records import Attachment, Reading, Stock, Test
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
@@ -232,3 +233,18 @@ def test_a_full_disk_still_lets_a_notebook_be_read(notebook, monkeypatch):
     with pytest.raises(ReadOnlyError, match="Free the disk"), book.change("more"):
         book.add(Stock(name="Fen"))
     book.close()
+
+
+def test_a_look_begun_before_holds_only_while_nobody_writes(tmp_path, demo_path):
+    path = tmp_path / "long.vadrin"
+    path.write_bytes(demo_path.read_bytes())
+    Notebook(path, Inspection(path)).close()
+    begun = Inspection(path)
+    assert begun.version() == SCHEMA_VERSION
+    with sqlite3.connect(path) as writer:
+        writer.execute("UPDATE reading SET density = 'thin' WHERE id = 7")
+    with pytest.raises(NotebookError, match="it can't hold the density of reading 7"):
+        Notebook(path, begun)
+    path.write_bytes(path.read_bytes()[: 3 * 4096])
+    with pytest.raises(NotebookError, match="damaged"):
+        Notebook(path, Inspection(path))

@@ -19,6 +19,7 @@ from PyQt6.QtWidgets import QApplication
 import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
+from vadrin.notebook.file import Inspection
 from vadrin.notebook.store import Notebook
 from vadrin.ui.frame.refusal_window import RefusalWindow
 from vadrin.ui.frame.warm_up import warm_up
@@ -40,15 +41,21 @@ def demo_notebook() -> Path:
     return path
 
 
-def open_window(path: Path) -> object:
+def open_window(path: Path, inspection: Inspection | None = None) -> object:
     """Make the window for a notebook; the application must exist.
+
+    Parameters
+    ----------
+    path : Path
+    inspection : Inspection, optional
+        A look at the file that was begun before.
 
     Raises
     ------
     NotebookError
         If the notebook cannot be opened.
     """
-    return Window(Workbench(Notebook(path)))
+    return Window(Workbench(Notebook(path, inspection)))
 
 
 def make_application() -> object:
@@ -82,9 +89,9 @@ def keep_details(details: str) -> Path | None:
     return log
 
 
-def _show(path: Path) -> object:
+def _show(path: Path, inspection: Inspection | None = None) -> object:
     """Open a notebook in a window of its own."""
-    window: Any = open_window(path)
+    window: Any = open_window(path, inspection)
     window.resize(1280, 800)
     window.show()
     sys.excepthook = partial(_stumble, window)
@@ -112,11 +119,13 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
         raise UsageError(f"{notebook}: no such folder; make it first or name another place")
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
-    app = make_application()
     path = demo_notebook() if demo else notebook or default_notebook()
+    # A long notebook is looked through while Qt gets ready.
+    inspection = Inspection(path)
+    app = make_application()
     shown: list[object] = []
     try:
-        shown.append(_show(path))
+        shown.append(_show(path, inspection))
     except NotebookError as error:
         if not in_window:
             raise UsageError(str(error)) from error

@@ -9,8 +9,9 @@ from __future__ import annotations
 
 import re
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 
 from vadrin.core.planning.test_options import options_from_json
@@ -210,17 +211,39 @@ def _wrong_text(name: str, kind: str) -> str:
     return wrong
 
 
-def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
-    """Every value that no notebook holds, and every reference to a row that is not there."""
+Look = Callable[[sqlite3.Connection], Iterator[Fault]]
+"""One look at a part of a notebook, for faults of one sort."""
+
+
+def looks() -> list[Look]:
+    """Everything a notebook is looked through for, in parts that do not need each other."""
+    made: list[Look] = []
     for kind in RECORDS:
         table, columns = table_name(kind), columns_of(kind)
-        cases = " ".join(f"WHEN {_wrong(table, c)} THEN '{c.name}'" for c in columns)
-        any_wrong = " OR ".join(_wrong(table, c) for c in columns)
-        question = f"SELECT id, CASE {cases} END FROM {table} WHERE {any_wrong}"
-        for row, column in connection.execute(question):
-            yield Fault(table, int(row), str(column))
-        yield from _undecodable(connection, table, columns)
-        yield from _strange_options(connection, table, columns)
+        for look in (_out_of_reason, _undecodable, _strange_options):
+            made.append(partial(look, table=table, columns=columns))
+    return [*made, _broken_links]
+
+
+def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
+    """Every value that no notebook holds, and every reference to a row that is not there."""
+    for look in looks():
+        yield from look(connection)
+
+
+def _out_of_reason(
+    connection: sqlite3.Connection, table: str, columns: tuple[ColumnField, ...]
+) -> Iterator[Fault]:
+    """Values of another kind than their column's, or beyond reason."""
+    cases = " ".join(f"WHEN {_wrong(table, c)} THEN '{c.name}'" for c in columns)
+    any_wrong = " OR ".join(_wrong(table, c) for c in columns)
+    question = f"SELECT id, CASE {cases} END FROM {table} WHERE {any_wrong}"
+    for row, column in connection.execute(question):
+        yield Fault(table, int(row), str(column))
+
+
+def _broken_links(connection: sqlite3.Connection) -> Iterator[Fault]:
+    """References to rows that are not there."""
     for table, row, parent, _ in connection.execute("PRAGMA foreign_key_check"):
         yield Fault(str(table), int(row or 0), str(parent))
 

@@ -6,6 +6,7 @@ import os
 import re
 import shutil
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from functools import lru_cache
 from itertools import islice
@@ -16,7 +17,14 @@ from vadrin.core.wording import list_text
 from vadrin.errors import NotebookError, NotebookHeldError
 from vadrin.notebook.backups import back_up_before_migration, backups_of, copy_whole, folder_of
 from vadrin.notebook.connection import Deadline, connect
-from vadrin.notebook.examination import faults, foreign_parts, strange_tables, words_of_faults
+from vadrin.notebook.examination import (
+    Fault,
+    Look,
+    foreign_parts,
+    looks,
+    strange_tables,
+    words_of_faults,
+)
 from vadrin.notebook.journal import has_journal, journal_of, keeps_log, stale_journal
 from vadrin.notebook.lock import WriterLock
 
@@ -27,6 +35,8 @@ SCHEMA_VERSION = 12
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 
+_MOST_FAULTS = 4
+_LOOKS_AT_ONCE = 2
 _SECONDS_TO_LOOK = 4.0
 """For the marks and tables of a file; an honest one takes milliseconds."""
 _SECONDS_TO_READ = 120.0
@@ -114,25 +124,60 @@ def _examined(path: Path, connection: sqlite3.Connection) -> int:
             strange = strange_tables(connection, f"{SCHEMA_VERSION:04d}")
     if strange:
         raise damage(path, f"no notebook has its {list_text(strange[:3])}")
-    with Deadline(connection, _SECONDS_TO_READ):
-        health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+    with ThreadPoolExecutor(_LOOKS_AT_ONCE) as pool:
+        # SQLite looks without Python: other parts are looked at on the other processor meanwhile.
+        others = looks() if version == SCHEMA_VERSION else []
+        found = [pool.submit(_looked, path, look) for look in others]
+        with Deadline(connection, _SECONDS_TO_READ):
+            health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
         if health != "ok":
+            pool.shutdown(cancel_futures=True)
             raise damage(path, str(health))
-        if version == SCHEMA_VERSION:
-            refuse_faults(path, connection)
+        _refuse(path, [fault for part in found for fault in part.result()])
     return version
 
 
-def refuse_faults(path: Path, connection: sqlite3.Connection) -> None:
-    """Refuse rows that no notebook holds.
+def _looked(path: Path, look: Look) -> list[Fault]:
+    """Look at a part of a notebook, through a connection of its own."""
+    connection = connect(path, "ro")
+    try:
+        with Deadline(connection, _SECONDS_TO_READ):
+            return list(islice(look(connection), _MOST_FAULTS))
+    finally:
+        connection.close()
 
-    Raises
-    ------
-    NotebookError
-    """
-    found = list(islice(faults(connection), 4))
+
+def _refuse(path: Path, found: list[Fault]) -> None:
     if found:
-        raise damage(path, f"it can't hold the {words_of_faults(found)}")
+        raise damage(path, f"it can't hold the {words_of_faults(found[:_MOST_FAULTS])}")
+
+
+class Inspection:
+    """A look at a notebook that goes on beside other work; the answer holds while nobody writes.
+
+    Parameters
+    ----------
+    path : Path
+    """
+
+    def __init__(self, path: Path) -> None:
+        self._path, self._seen = path, _state_of(path)
+        pool = ThreadPoolExecutor(1, "vadrin-inspection")
+        self._version = pool.submit(inspect, path)
+        pool.shutdown(wait=False)
+
+    def version(self) -> int:
+        """As `inspect`; looks again where the file has changed since this one began."""
+        found = self._version.result()
+        return found if _state_of(self._path) == self._seen else inspect(self._path)
+
+
+def _state_of(path: Path) -> tuple[int, ...]:
+    try:
+        there = path.stat()
+    except OSError:
+        return ()
+    return there.st_dev, there.st_ino, there.st_size, there.st_mtime_ns, there.st_ctime_ns
 
 
 def migrate(path: Path) -> None:
@@ -152,7 +197,7 @@ def migrate(path: Path) -> None:
     connection.close()
 
 
-def prepare(path: Path) -> int:
+def prepare(path: Path, inspection: Inspection | None = None) -> int:
     """Make sure a path that may be written holds a notebook of the newest schema.
 
     An older notebook is copied to its backups before it is migrated. Neither a new nor a
@@ -168,7 +213,7 @@ def prepare(path: Path) -> int:
     NotebookError
         As `inspect`, or if the folder cannot be written.
     """
-    version = inspect(path)
+    version = inspection.version() if inspection else inspect(path)
     _sweep(path)
     try:
         if version and version < SCHEMA_VERSION:

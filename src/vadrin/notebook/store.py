@@ -23,7 +23,15 @@ from vadrin.notebook.changes import Change, Step
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.connection import connect
 from vadrin.notebook.examination import faults, words_of_faults
-from vadrin.notebook.file import SCHEMA_VERSION, inspect, open_rights, place_of, prepare, set_up
+from vadrin.notebook.file import (
+    SCHEMA_VERSION,
+    Inspection,
+    inspect,
+    open_rights,
+    place_of,
+    prepare,
+    set_up,
+)
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
 from vadrin.notebook.row_cache import RowCache
@@ -42,6 +50,8 @@ class Notebook:
     ----------
     path : Path
         Created if there is no file; migrated if it is older.
+    inspection : Inspection, optional
+        A look at the file that was begun before.
 
     Raises
     ------
@@ -49,11 +59,11 @@ class Notebook:
         If the file cannot be opened; it is left untouched.
     """
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, inspection: Inspection | None = None) -> None:
         self.path = path
         self._lock, self.read_only = open_rights(path)
         try:
-            self._get_ready()
+            self._get_ready(inspection)
         except BaseException:
             self._let_go()
             raise
@@ -68,11 +78,11 @@ class Notebook:
         self._done: list[Change] = []
         self._undone: list[Change] = []
 
-    def _get_ready(self) -> None:
+    def _get_ready(self, inspection: Inspection | None) -> None:
         if not self.read_only:
-            if prepare(self.path) == SCHEMA_VERSION:
+            if prepare(self.path, inspection) == SCHEMA_VERSION:
                 self._keep_backup()
-        elif inspect(self.path) != SCHEMA_VERSION:
+        elif (inspection.version() if inspection else inspect(self.path)) != SCHEMA_VERSION:
             raise NotebookError(
                 f"{self.path.name} is of an older format and can only be read here: "
                 f"{self.read_only}. It was left untouched."
