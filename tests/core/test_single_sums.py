@@ -5,15 +5,21 @@ import pytest
 
 from oracles.closed_form import STOP, ClosedForm
 from vadrin.core.checks.setting_checks import stained
+from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.exposure.corrections import Corrections, stops_of
+from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
 from vadrin.core.fitting.fit import fit_strips
+from vadrin.core.fitting.problem import relative_noise
 from vadrin.core.frames import FrameRole
 from vadrin.core.materials.colour import stain
 from vadrin.core.materials.spectral import luminance_of_lightness
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import PlanRequest
+from vadrin.core.planning.test_options import options_from_plain
 from vadrin.core.planning.test_types import all_types
 from vadrin.core.process.agitation import Agitation
+from vadrin.core.process.clip_verdict import ClipVerdict, clip_of_densities
+from vadrin.core.process.control_limits import likely_causes
 from vadrin.core.process.darkroom_clock import (
     ClockEvent,
     ClockStep,
@@ -27,6 +33,7 @@ from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import Settings, analyse
 from vadrin.core.results.strip_figures import NOT_STRAIGHT
 from vadrin.core.scanning.calibration import calibrated
+from vadrin.core.scanning.film_bands import film_bands
 from vadrin.core.scanning.grain import rms_granularity
 
 
@@ -166,3 +173,61 @@ def test_grain_is_the_scatter_through_the_opening_and_wants_pixels_fine_enough()
     assert rms_granularity(60000 * 10.0 ** -even[:16, :16], scale, per_inch) is None, (
         "too few spots"
     )
+
+
+def test_dials_name_eis_whole_from_six_up():
+    assert [marked_ei(e) for e in (3.15, 5.04, 6.35, 8.0)] == [3.2, 5, 6, 8]
+
+
+def test_lines_of_one_push_are_one_and_the_one_nearest_the_reference_speaks():
+    third_by_ei = MakersLine(7.0, exposure_index=125.0, temperature_c=24.0)
+    third = MakersLine(10.0, stops=1 / 3, temperature_c=20.0)
+    normal = MakersLine(8.0)
+    for lines in ((third, third_by_ei, normal), (third_by_ei, third, normal)):
+        times = makers_times(lines, 100.0)
+        assert [minutes for _, minutes in times] == [8.0, 10.0]
+        assert [stops for stops, _ in times] == pytest.approx([0.0, 1 / 3], abs=0.02)
+
+
+def test_two_frames_are_enough_to_tell_a_time():
+    frames = (LongFrame(4.0, 4.0, 0.60), LongFrame(4.0, 8.0, 0.80))
+    law = long_exposure_law(0.70, frames, 0.001, np.random.default_rng(4))
+    needed = law.pairs[0].needed_s
+    assert needed.known() == pytest.approx(4 * 2**0.5, rel=0.01)
+    alone = long_exposure_law(0.70, frames[:1], 0.001, np.random.default_rng(4))
+    assert not alone.pairs[0].needed_s.present
+
+
+def test_a_clip_denser_than_the_good_one_has_a_range_even_if_read_exactly():
+    answer = clip_of_densities(1.1, 1.0, 0.1, clip_sd=1e-9, good_sd=1e-9)
+    assert answer.verdict is ClipVerdict.SHORTER
+    assert answer.low * 1.02 < answer.factor < answer.high / 1.02, "how a bath goes is not known"
+    outdone = clip_of_densities(1.3, 1.0, 0.1, clip_sd=1e-9, good_sd=1e-9)
+    assert (outdone.verdict, outdone.factor) == (ClipVerdict.SHORTER, None)
+    assert "no factor tells" in outdone.why
+
+
+def test_fog_under_its_aim_alone_is_not_the_bath():
+    assert likely_causes(0.0, 0.0, -2.0) == (
+        "another batch of strips, or another zero of the densitometer",
+    )
+    assert len(likely_causes(2.0, 2.0, -2.0)) == 1
+
+
+def test_noise_is_told_at_a_density_of_one():
+    assert relative_noise(np.array([0.0, 1.0, 2.0]), 0.5) == pytest.approx([1 / 1.5, 1.0, 2 / 1.5])
+
+
+def test_options_are_of_one_sort():
+    with pytest.raises(ValueError, match="no known sort"):
+        options_from_plain({"pushes": {"stops": [1.0]}, "lights": {}})
+    with pytest.raises(ValueError, match="no known sort"):
+        options_from_plain([("pushes", {"stops": [1.0]})])
+
+
+def test_bands_of_film_leave_each_other_half_the_light_between_them():
+    picture = np.full((300, 400), 1000.0)
+    picture[40:130, 20:380] = picture[136:226, 20:380] = 100.0
+    first, second = film_bands(picture, with_wedge=False).strips
+    assert first[1] <= 133 <= second[0], "none sees the other"
+    assert (first[0], second[1]) == (40 - 3, 226 + 3)

@@ -79,6 +79,9 @@ def _end(middle: float, share: float, off: float) -> float:
     by_reading = _factor(share + off, _ALONG[1])
     by_range = [_factor(share, along) for along in (_ALONG[0], _ALONG[2])]
     outer = min(by_range) if off > 0 else max(by_range)
+    if off > 0 and outer == 0.0:
+        # A good piece so far along cannot have been outdone: how much shorter nobody knows.
+        return 0.0
     if not min(by_reading, outer, middle) > 0 or not math.isfinite(max(by_reading, outer, middle)):
         return by_reading
     apart = math.hypot(*(math.log(end / middle) for end in (by_reading, outer)))
