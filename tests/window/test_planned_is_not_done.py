@@ -5,10 +5,11 @@ from dataclasses import replace
 
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication
 
 from oracles.closed_form import ClosedForm
 from tests.notebooks import new_test
-from tests.window.pages import CTRL, Hands, field_of, type_into, words_of
+from tests.window.pages import CTRL, ENTER, Hands, field_of, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.decisions.decision import write_answer
 from vadrin.app.process.bath import note_bath
@@ -16,7 +17,7 @@ from vadrin.app.process.development import type_temperature, type_time
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.results.conditions import conditions_report
 from vadrin.core.origin import Origin
-from vadrin.notebook.records import Batch, Bottle, Finding, Strip
+from vadrin.notebook.records import Batch, Bottle, Finding, Strip, Test
 
 FILM = ClosedForm()
 TRULY = 9.0
@@ -157,3 +158,21 @@ def test_the_card_says_what_is_assumed_and_what_nobody_noted(read):
     kept = json.loads(finding.report)
     assert {c["key"]: c["from"] for c in kept["conditions"]}["temperature"] == "assumed"
     assert kept["strips"]["A"]["temperature_from"] == "assumed"
+
+
+def test_a_key_says_where_the_numbers_come_from(qtbot, demo):
+    window = demo("Merrow Pan 125", "finding")
+    hands = Hands(qtbot, window)
+    hands.press(Qt.Key.Key_F3)
+    said = words_of(window.banner)
+    assert "EI 80, 7:35 min: where it comes from" in said
+    assert "EI found from 5 strips, 125 frames, read 2026-10-27" in said
+    assert "Temperature of D: 20.6 °C, measured." in said
+    hands.press(ENTER)
+    assert not window.banner.isVisible()
+    assert window.isAncestorOf(QApplication.focusWidget()), "the keyboard is given back"
+    roll = next(t for t in window.bench.notebook.all(Test) if t.kind == "wrong setting")
+    window.bench.open_test(roll.id)
+    hands.settle()
+    hands.press(Qt.Key.Key_F3)
+    assert "this film was found to be EI 80 here" in words_of(window.banner)

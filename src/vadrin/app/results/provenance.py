@@ -2,23 +2,41 @@
 
 from __future__ import annotations
 
-from vadrin.app.descriptions import answers_itself
+from vadrin.app.descriptions import answers_itself, own_answer
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.results.between_strips import between_strips
+from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.rating import rating_of
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import TestSheet
-from vadrin.core.wording import counted
+from vadrin.core.wording import counted, list_text
 
 
 @once
 def provenance(state: State) -> tuple[str, ...]:
-    """Where EI and time come from; nothing for a test that answers in words of its own, or that
-    is still being worked out."""
-    if state.analysis is None or answers_itself(state.sheet.test.kind):
+    """Where EI and time come from, or what an answer in other words rests on; nothing for a test
+    that is still being worked out, or of which nothing was seen."""
+    if state.analysis is None:
         return ()
+    if answers_itself(state.sheet.test.kind):
+        seen = _seen(state.sheet)
+        return (f"The answer rests on {seen}.",) if seen else ()
     return tuple(words for words in (_of_index(state), _of_time(state)) if words)
+
+
+def _seen(sheet: TestSheet) -> str:
+    """Everything that was read, judged or printed of a test, counted."""
+    read = sum(f.density is not None for _, f in sheet.frames())
+    looks = sum(not j.left_out for s in sheet.strips for j in s.judgements)
+    looks += sum(not j.left_out for _, f in sheet.frames() for j in f.judgements)
+    prints = len(sheet.covered) + sum(bool(s.black_s) for s in sheet.setups)
+    counts = (
+        f"{counted(read, 'frame')}{_when_read(sheet)}" if read else "",
+        f"{counted(looks, 'look')} by eye" if looks else "",
+        f"{counted(prints, 'print')}" if prints else "",
+    )
+    return list_text(tuple(c for c in counts if c))
 
 
 def _of_index(state: State) -> str:
@@ -56,3 +74,15 @@ def _of_time(state: State) -> str:
     if finding.rule_of_thumb_min.value is not None:
         return "The time is a rule of thumb; nothing of it was measured."
     return ""
+
+
+def where_from(state: State) -> tuple[str, ...]:
+    """Everything that can be said of where a test's numbers come from, a sentence each."""
+    told = (*provenance(state), *conditions_told(state.sheet))
+    if told:
+        return told
+    nothing = "Nothing of this test itself was read or judged."
+    own = own_answer(state) if state.analysis is not None else None
+    if own is None or not own.says:
+        return (f"{nothing} No number rests on anything yet.",)
+    return (nothing, f"{own.words[:1].upper()}{own.words[1:]}.")

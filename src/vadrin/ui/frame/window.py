@@ -92,7 +92,7 @@ class Window(QMainWindow):
         self.header = Header(self._menu)
         self.table = StripTable()
         self.rail = Rail()
-        self.banner = Banner()
+        self.banner = Banner(self._focus_station)
         self.importing = ReadingsImport(self.bench, self.banner, self.jobs)
         self.files = NotebookFiles(
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened
@@ -165,6 +165,7 @@ class Window(QMainWindow):
             lambda: self.keys.toggle(self.station().actions_here, self.actions_everywhere),
             lambda: self.commands.toggle(self.runnable_actions()),
             self.unfold_finding,
+            self.say_where_from,
             self.close,
         )
 
@@ -268,6 +269,20 @@ class Window(QMainWindow):
         self._show_finding()
         if not self.unfolded:
             self.station().take_focus()
+
+    def say_where_from(self) -> None:
+        """Say where the numbers of the test on the bench come from."""
+        # Imported here so that the first window need not wait for numpy.
+        from vadrin.app.results.headline import headline_of
+        from vadrin.app.results.provenance import where_from
+
+        state = self.bench.state
+        if state is None:
+            return
+        found = headline_of(state)
+        said = ", ".join(words for words in (found.index, found.time) if words)
+        told = "\n".join(where_from(state))
+        self.banner.tell(f"{said or 'No answer yet'}: where it comes from", told)
 
     def _fold(self) -> None:
         """Lay rail and finding in lines over the station where the window is narrow."""

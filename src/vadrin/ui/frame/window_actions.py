@@ -27,6 +27,7 @@ class WindowActs:
     show_keys: Callable[[], None]
     show_commands: Callable[[], None]
     unfold_finding: Callable[[], None]
+    say_where_from: Callable[[], None]
     close: Callable[[], object]
 
 
@@ -113,6 +114,14 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             "The whole finding, where it is folded to a line",
             window.unfold_finding,
             ("F2",),
+            part,
+            lambda: bench.sheet is not None,
+        ),
+        Action(
+            "finding.rests",
+            "Where the numbers of this test come from",
+            window.say_where_from,
+            ("F3",),
             part,
             lambda: bench.sheet is not None,
         ),

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from enum import Enum
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPalette, QPen
+from PyQt6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPalette, QPen
 from PyQt6.QtWidgets import QPushButton
 
 from vadrin.ui.theme.look import MAIN, ON_MAIN, RULE, TONES
@@ -14,6 +14,13 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 
 _ROUND = 3
+
+
+def _with_modifier(event: QKeyEvent) -> bool:
+    return event.modifiers() not in (
+        Qt.KeyboardModifier.NoModifier,
+        Qt.KeyboardModifier.KeypadModifier,
+    )
 
 
 class ButtonKind(Enum):
@@ -53,6 +60,14 @@ class Button(QPushButton):
     def minimumSizeHint(self) -> QSize:
         """All of its words: a button cut short says something else."""
         return self.sizeHint()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Enter presses it, as Space does."""
+        enter = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if event is not None and event.key() in enter and not _with_modifier(event):
+            self.click()
+        else:
+            super().keyPressEvent(event)
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw it."""
