@@ -4,6 +4,7 @@ import shutil
 
 import pytest
 
+from tests.window.film_tester import FilmTester
 from tests.window.pages import settle
 from vadrin.app.shelf.shelf_index import shelf_lines
 
@@ -21,3 +22,11 @@ def demo(open_window, demo_path, tmp_path, qtbot):
         return window
 
     return bring
+
+
+@pytest.fixture
+def tester(qtbot, open_window, tmp_path, request):
+    """Someone at the keyboard; the keys of the whole job are counted and told at the end."""
+    made = FilmTester(qtbot, open_window(tmp_path / "winter.vadrin"), tmp_path)
+    yield made
+    request.node.user_properties.append(("keys", made.steps))

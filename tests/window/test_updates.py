@@ -289,3 +289,10 @@ def test_sliced_work_that_fails_or_is_stopped_is_taken_back(qtbot, notebook):
     assert len(notebook.all(Stock)) == 6
     assert heard[0] == (0, 6)
     assert notebook.count(Test) == notebook.count(Frame) == 0
+
+
+def test_the_keyboard_is_where_the_work_begins_before_another_turn(demo, qtbot):
+    window = demo("Kelda Pan 200", "plan")
+    window.bench.go("process")
+    window.updates.flush()
+    assert QApplication.focusWidget().accessibleName() == "time of strip A"

@@ -158,6 +158,14 @@ def _card_kept(finding: Finding) -> Card | None:
         return None
 
 
+def part_status(sheet: TestSheet) -> str:
+    """What a card of a part of an answer says of the decision: its figures are the present ones."""
+    if not sheet.findings:
+        return NOT_DECIDED
+    day = date_text(sheet.findings[-1].decided_at)
+    return f"decided {day}" if changes_since_decision(sheet) is None else f"changed since {day}"
+
+
 def plain_card(sheet: TestSheet) -> Card:
     """What stands on a card before anything was found."""
     batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""

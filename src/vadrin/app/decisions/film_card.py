@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.decisions.darkroom_card import plain_card
+from vadrin.app.decisions.darkroom_card import part_status, plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
@@ -35,7 +35,7 @@ def film_card(state: State, name: str) -> Card | None:
         return None
     metrics = next(m for m in analysis.strips if m.label == strip.strip.label)
     beside = next((c for c in analysis.compared if c.strip == strip.strip.label), None)
-    plain = plain_card(sheet)
+    plain = replace(plain_card(sheet), status=part_status(sheet))
     if strip.strip.developer_id:
         plain = replace(plain, developer=name)
     elif strip.other:

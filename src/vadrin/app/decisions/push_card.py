@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.decisions.darkroom_card import plain_card
+from vadrin.app.decisions.darkroom_card import part_status, plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.document.state import State
@@ -81,6 +81,7 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
     )
     return replace(
         plain_card(sheet),
+        status=part_status(sheet),
         says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
         says_how=f"{RULE_NAMES[rule][:1].upper()}{RULE_NAMES[rule][1:]}, by this film's own "
         "curves. What was not exposed can't be developed back.",

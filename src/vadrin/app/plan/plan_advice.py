@@ -9,6 +9,7 @@ import numpy as np
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
+from vadrin.app.plan.makers_advice import makers_advice
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
 from vadrin.core.exposure.arithmetic import stops_text
@@ -42,11 +43,7 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     kind = type_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
-    if sheet.makers and any(s.strip.push for s in sheet.strips):
-        notes.append(
-            "The times of the pushes are as the maker's table has them: hearsay until "
-            "they are measured."
-        )
+    notes += [words] if (words := makers_advice(sheet)) else []
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
     indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}

@@ -90,7 +90,7 @@ DESCRIPTION = TestDescription(
     times=(6.5,),
     first=-4.0,
     last=4.0,
-    own_sentence="Pushed by {pushes} stops, a strip each; the time of each is as the maker's "
-    "table has it, or a third longer a stop.",
+    own_sentence="Pushed by {pushes} stops, a strip each; each is as much longer as the "
+    "maker's table has it, or a third a stop.",
     own_words={"pushes": option_word("pushes in stops", Pushes, "stops", pushes_typed)},
 )

@@ -8,6 +8,7 @@ import numpy as np
 
 from vadrin.core.arrays import Array
 from vadrin.core.checks.reading_checks import reading_diagnostics
+from vadrin.core.checks.turning_back import turned_back, turned_diagnostic
 from vadrin.core.curves.foot import NO_FOOT
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
@@ -32,6 +33,7 @@ from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, pushes_of,
 from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
 from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW, RatingMethod
 from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
+from vadrin.core.results.turned_strips import densest_at_turns, without_turns
 
 NO_TIME = "no strip has a development time"
 _OF_TIMES = ("one time", "two times", "not tested")
@@ -237,18 +239,25 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
         return no_analysis(settings, why, tuple(missing))
     if all(density_falls(strip) for strip in kept):
         return _of_reversal(settings, kept, tuple(missing))
+    turns = tuple(turn for strip in kept if (turn := turned_back(strip)) is not None)
+    answer = _of_curves(settings, without_turns(kept, turns))
+    told = (*missing, *(turned_diagnostic(turn) for turn in turns))
+    return replace(
+        answer,
+        strips=densest_at_turns(answer.strips, turns),
+        diagnostics=(*told, *answer.diagnostics),
+    )
+
+
+def _of_curves(settings: Settings, kept: tuple[StripReadings, ...]) -> Analysis:
+    """Strips that have a curve each."""
     fit = fit_strips(kept, instrument_noise=settings.instrument_noise)
     rng = np.random.default_rng(settings.seed)
     draws = draws_of(fit, settings.draws, rng) if settings.draws else None
     reports = metrics_of_strips(kept, fit, draws, settings.meter_constant)
     if fit.model.distinct < 2:
-        answer = _of_one_time(settings, fit, kept, reports)
-    else:
-        answer = _of_many_times(settings, fit, kept, reports, draws)
-    if not missing:
-        return answer
-    merged = tuple(missing) + answer.diagnostics
-    return replace(answer, diagnostics=merged)
+        return _of_one_time(settings, fit, kept, reports)
+    return _of_many_times(settings, fit, kept, reports, draws)
 
 
 def _of_materials(

@@ -41,7 +41,7 @@ from vadrin.ui.theme.look import DAY, LOOKS, Look
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.fields import WordField
-from vadrin.ui.widgets.keyboard import KeyboardInSight
+from vadrin.ui.widgets.keyboard import KeyboardInSight, show_what_was_added
 
 if TYPE_CHECKING:
     from vadrin.app.library.notebook_exchange import KeptFile
@@ -298,6 +298,7 @@ class Window(QMainWindow):
         self.station().show_state(self.scene())
         self._in_sight.look_soon()
         if Topic.STATION in topic:
+            show_what_was_added(self.station())
             self.station().take_focus()
             self.pages.give_back(self.bench.station)
 

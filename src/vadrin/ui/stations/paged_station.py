@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QApplication, QWidget
 
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Station, StationContext, ViewState
+from vadrin.ui.widgets.keyboard import show_what_was_added
 from vadrin.ui.widgets.page_links import PageLinks
 from vadrin.ui.widgets.page_stack import PageStack
 
@@ -62,6 +63,7 @@ class PagedStation(Station):
         self._put_up()
         if self._scene is not None:
             self.show_state(self._scene)
+            show_what_was_added(self)
             self.take_focus()
 
     def _put_up(self) -> None:
@@ -78,12 +80,14 @@ class PagedStation(Station):
     def show_state(self, scene: ViewState) -> None:
         """Show the page of the test."""
         fresh, self._scene = self._scene is None, scene
-        if (self.page or self.first_page) != self.shown:
-            typing = QApplication.focusWidget()
-            held = typing is not None and self.isAncestorOf(typing)
+        typing = QApplication.focusWidget()
+        held = typing is not None and self.isAncestorOf(typing)
+        turned = (self.page or self.first_page) != self.shown
+        if turned:
             self._put_up()
-            if held and not fresh:
-                # What had the keyboard is on a page that is not seen any more.
-                self.take_focus()
         if scene.sheet is not None:
             cast(ShowsState, self.shown_page).show_state(scene)
+        if turned and held and not fresh:
+            # What had the keyboard is on a page that is not seen any more.
+            show_what_was_added(self)
+            self.take_focus()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6 import sip
-from PyQt6.QtCore import QObject, QPoint, QRect, QTimer
+from PyQt6.QtCore import QObject, QPoint, QRect, Qt, QTimer
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QScrollArea, QWidget
 
 _WATCHED = "its room is watched"
@@ -75,6 +75,19 @@ class KeyboardInSight(QObject):
                     bar.rangeChanged.connect(self.look_soon)
                     above.setProperty(_WATCHED, True)
             above = above.parentWidget()
+
+
+def show_what_was_added(over: QWidget) -> None:
+    """Show at once what was put on a page this moment, so that the keyboard can go there.
+
+    Qt shows it in a turn to come, and until then keys would go elsewhere.
+    """
+    by_choice = Qt.WidgetAttribute.WA_WState_ExplicitShowHide
+    for part in over.findChildren(QWidget):
+        if part.isHidden() and not part.testAttribute(by_choice) and not part.isWindow():
+            above = part.parentWidget()
+            if above is not None and above.isVisible():
+                part.show()
 
 
 class KeyboardBefore:

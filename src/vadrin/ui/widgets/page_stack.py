@@ -31,11 +31,14 @@ class PageStack(QWidget):
         if self._column.indexOf(page) < 0:
             self._column.addWidget(page)
         if before is not None:
-            had_keyboard = before.isAncestorOf(QApplication.focusWidget() or self)
+            typing = QApplication.focusWidget()
             page.show()
-            if had_keyboard:
+            if typing is not None and before.isAncestorOf(typing):
                 # Hidden with it, Qt would hand it to whatever comes next.
                 page.setFocus()
+            elif typing is not None and QApplication.focusWidget() is not typing:
+                # What had the keyboard on this page when it was seen last has taken it again.
+                typing.setFocus()
             before.hide()
         # Once the page has its size: the one before may have been longer.
         QTimer.singleShot(0, self._to_the_top)

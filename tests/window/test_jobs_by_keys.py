@@ -1,0 +1,106 @@
+"""Jobs that end elsewhere than at a kind's own answer, through the real window by keyboard."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+
+from oracles.film_shapes import SHAPES
+from tests.window.film_tester import ALT
+from tests.window.pages import CTRL, pdf_words, words_of
+
+PLAIN = SHAPES["plain"]
+
+
+def turning(x):
+    """Density of a film that is densest at lg exposure 1.4 and thinner beyond."""
+    if x is None:
+        return 0.22
+    over = max(0.0, x - 1.4)
+    return 0.22 + 2.1 / (1 + np.exp(-2.4 * (x + 0.6))) - 0.4 * over - 0.1 * over**2
+
+
+def test_how_much_light_a_film_stands_is_told_where_it_turns_back(tester):
+    tester.plan("speed", index="100")
+    for name, words in (
+        ("step of the bracket", "whole stops"),
+        ("densest exposure in stops", "+14"),
+    ):
+        tester.to(name)
+        tester.write(words)
+    tester.shoot_and_develop()
+    tester.read(lambda _s, f: turning(tester.at(f)))
+    words, told, _ = tester.decide_and_print()
+    strip = told["strips"]["A"]
+    assert strip["max_density"]["value"] == pytest.approx(2.1, abs=0.08)
+    assert strip["usable_stops"]["low"] < strip["usable_stops"]["high"]
+    assert [w for w in strip["warnings"] if "turns back" in w]
+    assert not [w for w in strip["warnings"] if "neighbours" in w], "none of them is misread"
+    tester.press(Qt.Key.Key_5, CTRL)
+    tester.settle()
+    assert "Strip A turns back: 2.3" in words_of(tester.window)
+    assert "EI" in words
+
+
+def test_a_friend_gets_a_card_to_push_by(tester):
+    tester.plan("time", film="Brannock 400", index="400")
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), s.minutes))
+    _, told, _ = tester.decide_and_print()
+    tester.to("what the card is of")
+    tester.write("push 2")
+    tester.to("file to save the card to")
+    tester.press(Qt.Key.Key_A, CTRL)
+    path = tester.folder / "friend.pdf"
+    tester.write(str(path))
+    pages, words = pdf_words(path)
+    assert pages == 1
+    assert "decided" in words
+    assert "not decided" not in words
+    for step in ("1 Set the meter to EI", "2 Shoot", "3 Mark", "4 Develop", "5 Expect"):
+        assert step in words
+    assert told["finding"]["time_min"]["value"] < 10
+    # What was decided has changed since: the card says so.
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.to("wanted value")
+    tester.write("0.62")
+    tester.settle()
+    tester.press(Qt.Key.Key_8, CTRL)
+    tester.to("what the card is of")
+    tester.write("push 2")
+    tester.to("file to save the card to")
+    tester.press(Qt.Key.Key_A, CTRL)
+    tester.write(str(path))
+    assert "changed since" in pdf_words(path)[1]
+
+
+def test_a_laboratory_pushes_by_its_table_and_the_plan_follows(tester):
+    tester.plan("push", film="Gannet Colour", index="32")
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.press(Qt.Key.Key_M, ALT)
+    for line in ("normal 3:15", "push 1 3:45", "push 2 4:30"):
+        tester.to("line of the maker's table")
+        tester.write(line)
+    tester.press(Qt.Key.Key_G, ALT)
+    tester.press(Qt.Key.Key_1, CTRL)
+    tester.settle()
+    said = words_of(tester.window)
+    assert (
+        "has 3:15 for the normal, 3:45 for push 1 and 4:30 for push 2; this plan does not" in said
+    )
+    assert "as the maker's table has them" not in said
+    for typed, times, says in (
+        ("6:30", [6.5, 7.5, 9.0], "as much longer than the normal as in the maker's table"),
+        ("3:15", [3.25, 3.75, 4.5], "as the maker's table has them: hearsay until"),
+    ):
+        tester.to("pushes in stops")
+        tester.write("0, 1 and 2")
+        tester.to("development time in minutes")
+        tester.write(typed)
+        tester.settle()
+        assert [s.strip.planned_min for s in tester.sheet.strips] == pytest.approx(times)
+        assert says in words_of(tester.window)
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), 2.0 * s.minutes))
+    words, told, _ = tester.decide_and_print()
+    assert "push 1" in words
+    assert told["finding"]["tested"] is True
