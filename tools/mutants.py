@@ -199,20 +199,28 @@ class TestsByLine:
         self.seconds = seconds
 
     def covering(self, fault: Fault) -> list[str]:
-        """Give the tests that run the line, quickest first; of a constant, its file's."""
-        name = str(fault.path.relative_to(ROOT))
+        """Give the tests that run the line, quickest first; of what runs while modules load, its
+        file's, and of a file that holds nothing else, its folder's."""
+        name = fault.path.relative_to(ROOT)
+        tests = self._running(f"%/{name}", fault.line if fault.in_function else None)
+        tests = tests or self._running(f"%/{name}", None)
+        tests = tests or self._running(f"%/{name.parent}/%", None)
+        return sorted(tests, key=lambda test: (self.seconds.get(test, 0.0), test))
+
+    def _running(self, files: str, line: int | None) -> set[str]:
+        """Tests that run a line of some files, or any line of them."""
         rows = self.database.execute(
             "SELECT context.context, numbits FROM line_bits JOIN file ON file.id = file_id"
             " JOIN context ON context.id = context_id WHERE file.path LIKE ?",
-            (f"%/{name}",),
+            (files,),
         )
         tests = set()
         for context, bits in rows:
-            byte, bit = divmod(fault.line, 8)
-            met = not fault.in_function or (byte < len(bits) and bits[byte] >> bit & 1)
+            byte, bit = divmod(line or 0, 8)
+            met = line is None or (byte < len(bits) and bits[byte] >> bit & 1)
             if met and "|" in context:
                 tests.add(context.rsplit("|", 1)[0])
-        return sorted(tests, key=lambda test: (self.seconds.get(test, 0.0), test))
+        return tests
 
     def chosen(self, fault: Fault) -> list[str]:
         """Leave out what would take too long: the longest of many."""
