@@ -11,11 +11,14 @@ from pathlib import Path
 
 import pytest
 
+from vadrin.app.descriptions import descriptions
 from vadrin.app.document import stations
+from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY
 from vadrin.app.read.export_readings import readings_filter
 from vadrin.formats.readings import file_formats
 from vadrin.formats.readings.any_file import read_readings, write_readings
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
+from vadrin.notebook.columns import columns_of
 from vadrin.ui.stations import make_station
 
 ROOT = Path(__file__).parents[2]
@@ -111,3 +114,17 @@ def test_a_figure_is_added_by_its_declaration_alone():
         [sys.executable, "-c", code], capture_output=True, text=True, env=environment, check=True
     )
     assert done.stdout.startswith("the dip −")
+
+
+def test_what_a_form_lets_be_emptied_the_file_lets_be_empty():
+    for kind, fields in FORMS.values():
+        kept = {column.name: column for column in columns_of(kind)}
+        for field in fields:
+            if field.kind not in MAY_BE_EMPTY and field.name in kept:
+                assert field.optional == kept[field.name].optional, (kind.__name__, field.name)
+
+
+def test_a_fresh_plan_stays_within_what_film_stands():
+    for description in descriptions():
+        assert -14.0 <= description.first < description.last <= 14.0, description.key
+        assert all(1.0 <= minutes <= 60.0 for minutes in description.times), description.key
