@@ -14,7 +14,7 @@ from tools.hostile_notebooks import SCHEMA, damaged_notebook, hostile_notebook
 from tools.hostile_tables import one_table
 from tools.killed_statements import ACTS, killed_at_every_statement
 from vadrin.errors import NotebookError, ReadOnlyError, StorageError
-from vadrin.notebook import store
+from vadrin.notebook import file, store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of
 from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.file import SCHEMA_VERSION, Inspection
@@ -235,7 +235,12 @@ def test_a_full_disk_still_lets_a_notebook_be_read(notebook, monkeypatch):
     book.close()
 
 
-def test_a_look_begun_before_holds_only_while_nobody_writes(tmp_path, demo_path):
+@pytest.mark.parametrize("in_parts", [False, True])
+def test_a_look_begun_before_holds_only_while_nobody_writes(
+    tmp_path, demo_path, monkeypatch, in_parts
+):
+    if in_parts:
+        monkeypatch.setattr(file, "_LARGE", 0)
     path = tmp_path / "long.vadrin"
     path.write_bytes(demo_path.read_bytes())
     Notebook(path, Inspection(path)).close()

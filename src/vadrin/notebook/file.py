@@ -20,6 +20,7 @@ from vadrin.notebook.connection import Deadline, connect
 from vadrin.notebook.examination import (
     Fault,
     Look,
+    faults,
     foreign_parts,
     looks,
     strange_tables,
@@ -37,6 +38,8 @@ SCHEMA_VERSION = 12
 
 _MOST_FAULTS = 4
 _LOOKS_AT_ONCE = 2
+_LARGE = 8_000_000
+"""Bytes from which a notebook is looked through in parts at once."""
 _SECONDS_TO_LOOK = 4.0
 """For the marks and tables of a file; an honest one takes milliseconds."""
 _SECONDS_TO_READ = 120.0
@@ -122,19 +125,36 @@ def _examined(path: Path, connection: sqlite3.Connection) -> int:
         strange = foreign_parts(connection)
         if not strange and version == SCHEMA_VERSION:
             strange = strange_tables(connection, f"{SCHEMA_VERSION:04d}")
+    newest = version == SCHEMA_VERSION
     if strange:
         raise damage(path, f"no notebook has its {list_text(strange[:3])}")
-    with ThreadPoolExecutor(_LOOKS_AT_ONCE) as pool:
-        # SQLite looks without Python: other parts are looked at on the other processor meanwhile.
-        others = looks() if version == SCHEMA_VERSION else []
-        found = [pool.submit(_looked, path, look) for look in others]
-        with Deadline(connection, _SECONDS_TO_READ):
-            health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
-        if health != "ok":
-            pool.shutdown(cancel_futures=True)
-            raise damage(path, str(health))
-        _refuse(path, [fault for part in found for fault in part.result()])
+    with Deadline(connection, _SECONDS_TO_READ):
+        if path.stat().st_size < _LARGE:
+            _refuse_unhealthy(path, connection)
+            _refuse(path, list(islice(faults(connection), _MOST_FAULTS)) if newest else [])
+        else:
+            _look_everywhere_at_once(path, connection, looks() if newest else [])
     return version
+
+
+def _refuse_unhealthy(path: Path, connection: sqlite3.Connection) -> None:
+    health = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+    if health != "ok":
+        raise damage(path, str(health))
+
+
+def _look_everywhere_at_once(
+    path: Path, connection: sqlite3.Connection, others: list[Look]
+) -> None:
+    """Look through a large notebook on every processor: SQLite looks without Python."""
+    with ThreadPoolExecutor(_LOOKS_AT_ONCE) as pool:
+        found = [pool.submit(_looked, path, look) for look in others]
+        try:
+            _refuse_unhealthy(path, connection)
+        except NotebookError:
+            pool.shutdown(cancel_futures=True)
+            raise
+        _refuse(path, [fault for part in found for fault in part.result()])
 
 
 def _looked(path: Path, look: Look) -> list[Fault]:
