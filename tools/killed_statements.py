@@ -19,7 +19,7 @@ from vadrin.app.library.notebook_exchange import copy_of_backup
 from vadrin.app.read.import_readings import import_table
 from vadrin.errors import NotebookError
 from vadrin.notebook import file as notebook_file
-from vadrin.notebook.file import SCHEMA_VERSION
+from vadrin.notebook.inspection import SCHEMA_VERSION
 from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records import Stock
 from vadrin.notebook.store import Notebook

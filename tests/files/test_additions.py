@@ -172,7 +172,7 @@ def test_a_field_of_kit_takes_its_record_its_form_and_its_migration(copy):
         '            FormField("storage", "stored"),\n',
         '            FormField("shelf", "lies on shelf"),\n',
     )
-    copy.line("notebook/file.py", "SCHEMA_VERSION = 12", " + 1")
+    copy.line("notebook/inspection.py", "SCHEMA_VERSION = 12", " + 1")
     copy.write(
         "notebook/migrations/versions/0013_shelf.py",
         '"""Where a batch lies."""\n'

@@ -10,7 +10,7 @@ import pytest
 
 from vadrin.app.document.stations import STATIONS
 from vadrin.notebook.columns import columns_of, table_name
-from vadrin.notebook.file import SCHEMA_VERSION
+from vadrin.notebook.inspection import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS
 
 ROOT = Path(__file__).parents[2]

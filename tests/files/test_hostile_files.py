@@ -14,10 +14,10 @@ from tools.hostile_notebooks import SCHEMA, damaged_notebook, hostile_notebook
 from tools.hostile_tables import one_table
 from tools.killed_statements import ACTS, killed_at_every_statement
 from vadrin.errors import NotebookError, ReadOnlyError, StorageError
-from vadrin.notebook import file, store
+from vadrin.notebook import inspection, store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of
 from vadrin.notebook.connection import Deadline, connect
-from vadrin.notebook.file import SCHEMA_VERSION, Inspection
+from vadrin.notebook.inspection import SCHEMA_VERSION, Inspection
 from vadrin.notebook.records import Attachment, Reading, Stock, Test
 from vadrin.notebook.recovery import recover
 from vadrin.notebook.store import Notebook
@@ -240,7 +240,7 @@ def test_a_look_begun_before_holds_only_while_nobody_writes(
     tmp_path, demo_path, monkeypatch, in_parts
 ):
     if in_parts:
-        monkeypatch.setattr(file, "_LARGE", 0)
+        monkeypatch.setattr(inspection, "_LARGE", 0)
     path = tmp_path / "long.vadrin"
     path.write_bytes(demo_path.read_bytes())
     Notebook(path, Inspection(path)).close()

@@ -27,7 +27,7 @@ from vadrin.core.planning.test_options import SheetSource, options_as
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.backups import KEPT, backups_of
 from vadrin.notebook.columns import table_name
-from vadrin.notebook.file import SCHEMA_VERSION
+from vadrin.notebook.inspection import SCHEMA_VERSION
 from vadrin.notebook.json_file import notebook_json
 from vadrin.notebook.merge import everything_of
 from vadrin.notebook.records import (

@@ -19,7 +19,7 @@ from PyQt6.QtWidgets import QApplication
 import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
-from vadrin.notebook.file import Inspection
+from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.store import Notebook
 from vadrin.ui.frame.refusal_window import RefusalWindow
 from vadrin.ui.frame.warm_up import warm_up

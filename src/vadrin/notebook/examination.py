@@ -211,13 +211,13 @@ def _wrong_text(name: str, kind: str) -> str:
     return wrong
 
 
-Look = Callable[[sqlite3.Connection], Iterator[Fault]]
-"""One look at a part of a notebook, for faults of one sort."""
+Search = Callable[[sqlite3.Connection], Iterator[Fault]]
+"""A search through a part of a notebook, for faults of one sort."""
 
 
-def looks() -> list[Look]:
+def looks() -> list[Search]:
     """Everything a notebook is looked through for, in parts that do not need each other."""
-    made: list[Look] = []
+    made: list[Search] = []
     for kind in RECORDS:
         table, columns = table_name(kind), columns_of(kind)
         for look in (_out_of_reason, _undecodable, _strange_options):

@@ -11,7 +11,7 @@ from typing import Any
 from vadrin.core.planning.test_options import TestOptions, options_from_plain, options_to_plain
 from vadrin.errors import NotebookError, StorageError
 from vadrin.notebook.columns import ENUMERATIONS, OPTIONS, table_name
-from vadrin.notebook.file import SCHEMA_VERSION
+from vadrin.notebook.inspection import SCHEMA_VERSION
 from vadrin.notebook.records import RECORDS, Record
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.upgrades import upgraded_row, upgraded_table

@@ -12,7 +12,7 @@ from typing import Any
 from vadrin.core.wording import counted
 from vadrin.errors import NotebookError
 from vadrin.notebook.backups import copy_whole
-from vadrin.notebook.file import inspect
+from vadrin.notebook.inspection import inspect
 from vadrin.notebook.json_file import Everything
 from vadrin.notebook.records import (
     PARENTS,

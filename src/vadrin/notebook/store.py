@@ -23,15 +23,8 @@ from vadrin.notebook.changes import Change, Step
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.connection import connect
 from vadrin.notebook.examination import faults, words_of_faults
-from vadrin.notebook.file import (
-    SCHEMA_VERSION,
-    Inspection,
-    inspect,
-    open_rights,
-    place_of,
-    prepare,
-    set_up,
-)
+from vadrin.notebook.file import open_rights, place_of, prepare, set_up
+from vadrin.notebook.inspection import SCHEMA_VERSION, Inspection, inspect
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
 from vadrin.notebook.row_cache import RowCache
