@@ -10,7 +10,6 @@ from vadrin.app.document.stations import PLACES
 from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
-from vadrin.ui.theme.look import no_clearing
 from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.scrolling import scrolled
 
@@ -94,8 +93,7 @@ class StationPages(QStackedWidget):
         page = self._leaving.pop()
         if not sip.isdeleted(page):
             # A panel that was lent is gone with the column it was lent to.
-            with no_clearing():
-                delete_now(page)
+            delete_now(page)
         self._soon.start(_BETWEEN_MS)
 
     def give_back(self, name: str) -> None:

@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import gc
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -150,22 +147,6 @@ SAFELIGHT = Look(
     True,
 )
 LOOKS = (DAY, DIM, SAFELIGHT)
-
-
-@contextmanager
-def no_clearing() -> Iterator[None]:
-    """Python clears nothing away meanwhile.
-
-    Where Qt goes through widgets and calls into Python on the way, garbage collected there would
-    delete widgets that it still has before it, and the program with them.
-    """
-    collecting = gc.isenabled()
-    gc.disable()
-    try:
-        yield
-    finally:
-        if collecting:
-            gc.enable()
 
 
 TONES = {
