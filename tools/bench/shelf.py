@@ -9,13 +9,13 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from tools.bench.timing import settle, timed
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.records import Developer, Frame, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -108,23 +108,6 @@ def _start(path: Path) -> tuple[float, float]:
     return statistics.median(spent), memory
 
 
-def _settle(window: Window) -> None:
-    from PyQt6.QtWidgets import QApplication
-
-    window.repaint()
-    QApplication.processEvents()
-
-
-def _median(acts: list[Callable[[], object]], window: Window) -> float:
-    spent = []
-    for act in acts:
-        begun = time.perf_counter()
-        act()
-        _settle(window)
-        spent.append(time.perf_counter() - begun)
-    return 1000 * statistics.median(spent)
-
-
 def _in_the_window(path: Path) -> tuple[float, float]:
     """Milliseconds for a letter in the filter, and for opening a test, both to the picture."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
@@ -134,19 +117,18 @@ def _in_the_window(path: Path) -> tuple[float, float]:
     window: Window = open_window(path)  # type: ignore[assignment]
     window.resize(1280, 800)
     window.show()
-    _settle(window)
+    settle(window)
     shelf: Any = window.station()
     typed = ["s", "sl", "sli", "slip", "slipw", "merrow 1", "merrow 17", "scratched", ""]
-    letters = _median([partial(shelf.filter.setText, words) for words in typed], window)
+    letters = statistics.median(timed(partial(shelf.filter.setText, words)) for words in typed)
 
     def opens(test_id: int) -> None:
         window.bench.open_test(test_id)
         window.bench.go("read")
 
     opens(1)
-    _settle(window)
-    acts: list[Callable[[], object]] = [partial(opens, i) for i in range(3, 20, 2)]
-    opening = _median(acts, window)
+    settle(window)
+    opening = statistics.median(timed(partial(opens, i)) for i in range(3, 20, 2))
     window.jobs.wait()
     window.close()
     del application

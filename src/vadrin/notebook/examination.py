@@ -215,7 +215,7 @@ Search = Callable[[sqlite3.Connection], Iterator[Fault]]
 """A search through a part of a notebook, for faults of one sort."""
 
 
-def looks() -> list[Search]:
+def searches() -> list[Search]:
     """Everything a notebook is looked through for, in parts that do not need each other."""
     made: list[Search] = []
     for kind in RECORDS:
@@ -227,7 +227,7 @@ def looks() -> list[Search]:
 
 def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
     """Every value that no notebook holds, and every reference to a row that is not there."""
-    for look in looks():
+    for look in searches():
         yield from look(connection)
 
 

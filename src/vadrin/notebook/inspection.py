@@ -16,7 +16,7 @@ from vadrin.notebook.examination import (
     Search,
     faults,
     foreign_parts,
-    looks,
+    searches,
     strange_tables,
     words_of_faults,
 )
@@ -126,7 +126,7 @@ def _examined(path: Path, connection: sqlite3.Connection) -> int:
             _refuse_unhealthy(path, connection)
             _refuse(path, list(islice(faults(connection), _MOST_FAULTS)) if newest else [])
         else:
-            _look_everywhere_at_once(path, connection, looks() if newest else [])
+            _look_everywhere_at_once(path, connection, searches() if newest else [])
     return version
 
 

@@ -76,9 +76,14 @@ def _of_time(state: State) -> str:
     return ""
 
 
+def rests_on(state: State) -> tuple[str, ...]:
+    """Where a test's numbers come from, and how each condition is known, a sentence each."""
+    return (*provenance(state), *conditions_told(state.sheet))
+
+
 def where_from(state: State) -> tuple[str, ...]:
-    """Everything that can be said of where a test's numbers come from, a sentence each."""
-    told = (*provenance(state), *conditions_told(state.sheet))
+    """The same; where nothing was seen, what the answer goes by instead."""
+    told = rests_on(state)
     if told:
         return told
     nothing = "Nothing of this test itself was read or judged."

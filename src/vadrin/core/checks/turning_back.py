@@ -45,21 +45,21 @@ class TurnedBack:
     stops: float
 
 
-def _peak(x: Array, density: Array) -> int | None:
-    """Place of the greatest of means in the order of exposure; None where film does not turn."""
+def _turn(x: Array, density: Array) -> tuple[int, int] | None:
+    """Places of the first mean clear of the fog and of the greatest, in the order of exposure;
+    None where film does not turn."""
     top = int(np.argmax(density))
     down = density[top:]
     clear = np.flatnonzero(density > density[0] + _CLEAR)
     if (
-        len(x) < _LEAST_EXPOSURES
-        or len(down) <= _LEAST_BEYOND
+        len(down) <= _LEAST_BEYOND
         or down[0] - down[-1] < _LEAST_FALL
         or down[0] - density[0] < _LEAST_RISE
         or np.diff(down).max() > _WAVERS
         or x[top] - x[clear[0]] < _FAR_UP
     ):
         return None
-    return top
+    return int(clear[0]), top
 
 
 def turned_back(strip: StripReadings) -> TurnedBack | None:
@@ -69,12 +69,12 @@ def turned_back(strip: StripReadings) -> TurnedBack | None:
     if len(places) < _LEAST_EXPOSURES:
         return None
     means = np.bincount(where, weights=density) / np.bincount(where)
-    top = _peak(places, means)
-    if top is None:
+    turn = _turn(places, means)
+    if turn is None:
         return None
+    first, top = turn
     names = strip.exposed_names()
     beyond = tuple(dict.fromkeys(names[i] for i in np.flatnonzero(where > top)))
-    first = int(np.flatnonzero(means > means[0] + _CLEAR)[0])
     stops = float(places[top] - places[first]) / STOP
     return TurnedBack(strip.label, beyond, float(places[top]), float(means[top]), stops)
 

@@ -10,9 +10,8 @@ from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.overview.warnings_of_test import warnings_of
-from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.headline import Headline, headline_of
-from vadrin.app.results.provenance import provenance
+from vadrin.app.results.provenance import rests_on
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -186,7 +185,7 @@ class FindingColumn(QWidget):
 
 def _of_conditions(state: State) -> Iterator[_Line]:
     """What it rests on: where its numbers come from, and how each condition is known."""
-    told = (*provenance(state), *conditions_told(state.sheet))
+    told = rests_on(state)
     if told:
         yield _HAIRLINE
         yield _Line("What it rests on", Role.SECTION)

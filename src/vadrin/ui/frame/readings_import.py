@@ -168,9 +168,6 @@ class ReadingsImport:
     def _not_written(self, error: Exception) -> None:
         self._writing = None
         self._banner.close_notice()
-        if isinstance(error, EditRefusedError):
-            self._complain(f"Nothing was imported. {error}")
-        elif isinstance(error, VadrinError | OSError):
-            self._bench.not_saved(error)
-        else:
+        if not isinstance(error, VadrinError | OSError):
             raise error
+        self._complain(f"Nothing was imported. {error}")

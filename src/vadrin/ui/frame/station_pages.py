@@ -56,7 +56,7 @@ class StationPages(QStackedWidget):
     def make_ahead(self) -> None:
         """Make the stations nobody was at, one a turn, while the person looks around."""
         waiting = [place.name for place in PLACES if place.name not in self._stations]
-        if waiting:
+        if waiting and self.isVisible():
             self.station(waiting[0])
             QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
 

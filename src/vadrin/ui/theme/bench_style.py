@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from PyQt6 import sip
 from PyQt6.QtCore import QCoreApplication, QEvent, QRect, Qt
-from PyQt6.QtGui import QPainter
+from PyQt6.QtGui import QPainter, QPalette
 from PyQt6.QtWidgets import (
     QApplication,
     QProxyStyle,
@@ -63,7 +63,7 @@ class BenchStyle(QProxyStyle):
     ) -> None:
         """A line to type in has a line under it, and no frame."""
         if element == QStyle.PrimitiveElement.PE_PanelLineEdit and option and painter:
-            _draw_panel(option, painter, getattr(widget, "word", False), is_wrong(widget))
+            _draw_panel(option, painter, widget)
         else:
             super().drawPrimitive(element, option, painter, widget)
 
@@ -109,16 +109,12 @@ class BenchStyle(QProxyStyle):
         return super().subControlRect(control, option, part, widget)
 
 
-def is_wrong(widget: QWidget | None) -> bool:
-    """Whether a line to type in holds words that were refused."""
-    return bool(getattr(widget, "wrong", False))
-
-
 def _under(rect: QRect, thick: int) -> QRect:
     return QRect(rect.x(), rect.bottom() + 1 - thick, rect.width(), thick)
 
 
-def _draw_panel(option: QStyleOption, painter: QPainter, word: bool, wrong: bool) -> None:
+def _draw_panel(option: QStyleOption, painter: QPainter, field: QWidget | None) -> None:
+    word, wrong = getattr(field, "word", False), getattr(field, "wrong", False)
     palette, focused = option.palette, bool(option.state & QStyle.StateFlag.State_HasFocus)
     if focused or not word:
         painter.fillRect(option.rect, palette.base())
@@ -161,7 +157,7 @@ def wear(app: QApplication, look: Look) -> None:
     app.setFont(typeface.role_font(Role.BODY))
     palette = palette_of(look)
     app.setPalette(palette)
-    heads = palette_of(look)
+    heads = QPalette(palette)
     heads.setColor(heads.ColorRole.ButtonText, palette.color(TONES["soft"]))
     app.setPalette(heads, "QHeaderView")
     # Qt would tell the widgets in a turn to come; by the safelight not one picture may be white.

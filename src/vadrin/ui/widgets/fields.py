@@ -77,11 +77,10 @@ class Field(QLineEdit):
         self._colour()
 
     def _colour(self) -> None:
-        palette, role = self.palette(), QPalette.ColorRole
+        palette, words = self.palette(), QPalette.ColorRole.Text
         wanted = palette.color(TONES["grease" if self.wrong else ""])
-        if palette.color(QPalette.ColorGroup.Active, role.Text) != wanted:
-            for group in (QPalette.ColorGroup.Active, QPalette.ColorGroup.Inactive):
-                palette.setColor(group, role.Text, wanted)
+        if palette.color(words) != wanted:
+            palette.setColor(words, wanted)
             self.setPalette(palette)
         self.update()
 
