@@ -33,8 +33,14 @@ from hypothesis.stateful import (  # noqa: E402
 )
 
 from tools.hand import Hand  # noqa: E402
+from vadrin.app.decisions.cards_offered import WHOLE_FINDING  # noqa: E402
+from vadrin.app.descriptions import own_answer  # noqa: E402
+from vadrin.app.display.quantities import minutes_text  # noqa: E402
 from vadrin.app.document.sheet_loading import load_sheet  # noqa: E402
+from vadrin.app.document.state import answered  # noqa: E402
 from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
+from vadrin.app.results.rating import rating_of  # noqa: E402
+from vadrin.core.planning.test_types import NAMES  # noqa: E402
 from vadrin.notebook.records import Test  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
 from vadrin.ui.theme import typeface  # noqa: E402
@@ -101,6 +107,8 @@ WORDS = (
 KINDS_OF_STEP: Counter[str] = Counter()
 SLOW: Counter[str] = Counter()
 GOAL_S = 0.1
+MOST_CRASHES = 3
+"""In one walk: a start takes as long as twenty other steps."""
 
 
 class FaultError(AssertionError):
@@ -119,6 +127,7 @@ class Walker(RuleBasedStateMachine):
         self.hand = Hand(str(shutil.copy(DEMO, self.folder / "walk.vadrin")))
         self.begun = self.book.everything()
         self.slow_before = ""
+        self.crashes = 0
 
     def _raise(self, kind: type[BaseException], error: BaseException, trace: Any) -> None:
         self.raised.append("".join(traceback.format_exception(kind, error, trace)))
@@ -224,17 +233,27 @@ class Walker(RuleBasedStateMachine):
         """Change the look."""
         self._step("look", self.window.next_look)
 
+    @rule(kind=st.sampled_from(NAMES))
+    def new_test(self, kind: str) -> None:
+        """Begin a test of a type by keys, from the question."""
+        self._step("new test", lambda: self._pressed("Ctrl+N"))
+        self.hand.type(kind, "Return")
+        for words in ("Kelda Pan 200", "", "Sable", "1+1"):
+            self.hand.type(words, "Tab")
+        self.hand.type("200", "Return")
+
     @rule()
+    @precondition(lambda self: self.crashes < MOST_CRASHES)
     def crash(self) -> None:
         """The power goes: what lies in the file opens, with all that was done."""
-        known = self.book.everything()
-        copy = Path(shutil.copy(self.window.bench.notebook.path, self.folder / "after.vadrin"))
-        again = Notebook(copy)
-        try:
-            if again.everything() != known:
-                raise FaultError("a copy of the file does not hold what was done")
-        finally:
-            again.close()
+        known, place = self.book.everything(), self.window.bench.notebook.path
+        self.crashes += 1
+        copy = Path(shutil.copy(place, self.folder / f"after{self.crashes}.vadrin"))
+        self.window.close()
+        self.hand.settle()
+        self.hand = Hand(str(copy))
+        if self.book.everything() != known:
+            raise FaultError("a copy of the file does not hold what was done")
 
     def _refusal(self) -> str:
         refusal = getattr(self.window.station(), "refusal", None)
@@ -255,6 +274,7 @@ class Walker(RuleBasedStateMachine):
         self.the_keyboard_is_seen()
         self.fields_show_what_is_in_force()
         self.screen_and_file_agree()
+        self.answers_are_of_this_test()
 
     def nothing_was_raised(self) -> None:
         """No exception came up."""
@@ -299,6 +319,48 @@ class Walker(RuleBasedStateMachine):
             bench.sheet
         ):
             raise FaultError("the test on the bench is not the one in the file")
+
+    def answers_are_of_this_test(self) -> None:
+        """What stands as the answer, and on the card, is that to the test as it is in the file."""
+        bench = self.window.bench
+        if bench.sheet is None or bench.station not in ("finding", "cards"):
+            return
+        sheet = load_sheet(bench.notebook, bench.sheet.test.id)
+        if sheet is None:
+            raise FaultError("the test on the bench is not in the file")
+        fresh = answered(sheet)
+        if bench.state.settled() != fresh.settled():
+            raise FaultError("the answer shown is not that to the test in the file")
+        if bench.station != "cards" or not self.window.station()._pdf:
+            return
+        document = self.folder / "shown.pdf"
+        document.write_bytes(self.window.station()._pdf)
+        words = " ".join(self._words_of(document).split())
+        for figure in self._must_stand_on_the_card(fresh):
+            if figure not in words:
+                raise FaultError(f"the card does not say {figure}; it says {words[:300]}")
+
+    def _must_stand_on_the_card(self, fresh: Any) -> list[str]:
+        """What a card of the whole finding cannot do without, from the file alone."""
+        of = self.window.station().card.text()
+        if of != WHOLE_FINDING:
+            return [fresh.sheet.stock.name]
+        if fresh.sheet.findings:
+            last = fresh.sheet.findings[-1]
+            index = last.exposure_index
+            return ["decided", *([f"{index:.3g}"] if index > 0 and not last.card else [])]
+        own = own_answer(fresh)
+        if own is not None:
+            return ["not decided", own.says.split()[0]]
+        found = rating_of(fresh)
+        return ["not decided", minutes_text(found.time_min.known())]
+
+    def _words_of(self, document: Path) -> str:
+        from PyQt6.QtPdf import QPdfDocument
+
+        pages = QPdfDocument(None)
+        pages.load(str(document))
+        return " ".join(pages.getAllText(i).text() for i in range(pages.pageCount()))
 
     def teardown(self) -> None:
         """Undo all, and redo all: first and last are as they were."""
