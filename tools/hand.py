@@ -77,12 +77,13 @@ class Hand:
         from PyQt6.QtCore import QPoint
         from PyQt6.QtWidgets import QAbstractItemView, QLabel, QLineEdit, QPushButton, QWidget
 
+        from vadrin.ui.widgets.keyboard import part_in_sight
         from vadrin.ui.widgets.sentence import FlowingSentence
 
         top = self.app.activeModalWidget() or self.window
         held, found = self.app.focusWidget(), []
         for part in top.findChildren(QWidget):
-            if not part.isVisible() or part.visibleRegion().isEmpty():
+            if part_in_sight(part).isEmpty():
                 continue
             at = part.mapTo(top, QPoint(0, 0))
             words = ""
@@ -115,9 +116,11 @@ class Hand:
         """Where the keyboard is, and what the header says."""
         from PyQt6.QtWidgets import QLabel
 
+        from vadrin.ui.widgets.keyboard import part_in_sight
+
         held = self.app.focusWidget()
         name = held.accessibleName() or type(held).__name__ if held is not None else "nowhere"
-        seen = held is not None and not held.visibleRegion().isEmpty()
+        seen = held is not None and not part_in_sight(held).isEmpty()
         labels = self.window.header.findChildren(QLabel)
         header = " · ".join(x.text() for x in labels if x.isVisible() and x.text())
         where = f"{self.window.bench.station}; keyboard: {name}{'' if seen else ' (NOT SEEN)'}"

@@ -237,7 +237,8 @@ class Walker(RuleBasedStateMachine):
     def new_test(self, kind: str) -> None:
         """Begin a test of a type by keys, from the question."""
         self._step("new test", lambda: self._pressed("Ctrl+N"))
-        self.hand.type(kind, "Return")
+        self.hand.type(kind.replace("_", " "), "Return")
+        KINDS_OF_STEP[f"new: {self.window.bench.sheet.test.kind}"] += 1
         for words in ("Kelda Pan 200", "", "Sable", "1+1"):
             self.hand.type(words, "Tab")
         self.hand.type("200", "Return")
@@ -254,6 +255,7 @@ class Walker(RuleBasedStateMachine):
         self.hand = Hand(str(copy))
         if self.book.everything() != known:
             raise FaultError("a copy of the file does not hold what was done")
+        self.begun = known  # What is taken back ends where the program was started.
 
     def _refusal(self) -> str:
         refusal = getattr(self.window.station(), "refusal", None)
@@ -438,6 +440,7 @@ def main(words: list[str]) -> int:
         traceback.print_exception(error)
     spent = time.time() - begun
     print(f"{sum(KINDS_OF_STEP.values())} steps in {spent:.0f} s")
+    print("types begun:", {k: n for k, n in KINDS_OF_STEP.items() if k.startswith("new: ")})
     print("over 100 ms twice in a row:", dict(SLOW) or "none")
     del application
     return failed

@@ -237,3 +237,26 @@ def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading)
     while notebook.undo_label() != f"new entry under {heading.lower()}":
         notebook.undo()
     assert notebook.get(kind, record.id) == before
+
+
+def test_what_stood_for_a_film_and_a_bath_goes_when_they_are_named(notebook):
+    sheet = plan(notebook, exposure_index=125.0)
+    first = PlanEdit(sheet.test, (6.0, 9.0), "Brannock 400", "Tarn", "")
+    apply_plan(notebook, first, "plan")
+    now = load_sheet(notebook, sheet.test.id).test
+    apply_plan(notebook, PlanEdit(now, (6.0, 9.0), "Brannock 400", "Tarn", "1+9"), "plan")
+    assert {s.name for s in notebook.all(Stock)} == {"Merrow Pan 125", "Brannock 400"}
+    assert {f"{d.name} {d.dilution}" for d in notebook.all(Developer)} == {"Sable 1+1", "Tarn 1+9"}
+    with notebook.change("by its bare name"):
+        assert developer_phrased(notebook, "Tarn").dilution == "1+9"
+
+
+def test_a_bare_bath_that_another_test_is_of_stays(notebook):
+    kept = plan(notebook)
+    with notebook.change("another"):
+        bare = notebook.add(Developer(name="Tarn"))
+        notebook.add(Test(kind="time", stock_id=kept.test.stock_id, developer_id=bare.id))
+    for dilution in ("", "1+9"):
+        request = PlanEdit(kept.test, (6.0, 9.0), "Merrow Pan 125", "Tarn", dilution)
+        apply_plan(notebook, request, "plan")
+    assert notebook.get(Developer, bare.id) == bare

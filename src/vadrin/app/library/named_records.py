@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.errors import EditRefusedError
-from vadrin.notebook.records import Batch, Camera, Developer, Lens, Stock
+from vadrin.notebook.records import PARENTS, Batch, Camera, Developer, Lens, Stock, Test
 from vadrin.notebook.store import Notebook
+
+NO_FILM, NO_DEVELOPER = "a film", "a developer"
+"""What a test is of until somebody says."""
 
 
 def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
@@ -29,6 +32,33 @@ def developer_named(notebook: Notebook, name: str, dilution: str = "") -> Develo
     """The developer with a name and dilution, written if it is new. Inside `change`."""
     known = notebook.all(Developer, name=name, dilution=dilution)
     return known[0] if known else notebook.add(Developer(name=name, dilution=dilution))
+
+
+def leave_placeholders(notebook: Notebook, before: Test) -> None:
+    """Take away what stood for the film and developer of a test until they were named.
+
+    A developer whose dilution was only named afterwards counts too: left behind, its bare name
+    would mean that one ever after. Inside `change`.
+    """
+    stock, bath = notebook.get(Stock, before.stock_id), notebook.get(Developer, before.developer_id)
+    after = notebook.get(Test, before.id)
+    now = notebook.get(Developer, after.developer_id) if after else None
+    if stock is not None and stock.name == NO_FILM:
+        _remove_unless_needed(notebook, stock)
+    if bath is None or now is None or bath.id == now.id:
+        return
+    diluted = bath.name == now.name and bath == Developer(id=bath.id, name=bath.name)
+    if diluted or bath.name == NO_DEVELOPER:
+        _remove_unless_needed(notebook, bath)
+
+
+def _remove_unless_needed(notebook: Notebook, record: Stock | Developer) -> None:
+    """Remove a record nothing refers to."""
+    for child, parents in PARENTS.items():
+        for name, parent in parents:
+            if parent is type(record) and notebook.all_of(child, name, [record.id]):
+                return
+    notebook.remove(record)
 
 
 def developer_phrased(notebook: Notebook, words: str) -> Developer:

@@ -9,6 +9,7 @@ from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
     developer_named,
+    leave_placeholders,
     lens_named,
     stock_named,
 )
@@ -51,40 +52,46 @@ def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
     EditRefusedError
         If frames were exposed already and the change would move them, or the plan cannot be.
     """
-    strips = notebook.all(Strip, test_id=request.test.id)
     with notebook.change(label):
         before = notebook.get(Test, request.test.id)
-        there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
-        test = notebook.put(_with_names(notebook, request))
-        if before is not None and _only_named_anew(before, test) and _unscripted(there):
-            return
-        try:
-            plan = drafted_strips(notebook, test, request.times)
-        except ValueError as error:
-            raise EditRefusedError(str(error)) from error
-        scripted = description_of(test.kind).kind.scripted
-        if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
-            for strip, (draft, _) in zip(strips, plan, strict=True):
-                notebook.put(
-                    replace(
-                        strip,
-                        planned_min=draft.planned_min,
-                        push=draft.push,
-                        note=draft.note,
-                        developer_id=draft.developer_id,
-                        stock_id=draft.stock_id,
-                        batch_id=draft.batch_id,
-                        camera_id=draft.camera_id,
-                    )
+        _lay_out_anew(notebook, request, before)
+        if before is not None:
+            leave_placeholders(notebook, before)
+
+
+def _lay_out_anew(notebook: Notebook, request: PlanEdit, before: Test | None) -> None:
+    strips = notebook.all(Strip, test_id=request.test.id)
+    there = notebook.all_of(Frame, "strip_id", [s.id for s in strips])
+    test = notebook.put(_with_names(notebook, request))
+    if before is not None and _only_named_anew(before, test) and _unscripted(there):
+        return
+    try:
+        plan = drafted_strips(notebook, test, request.times)
+    except ValueError as error:
+        raise EditRefusedError(str(error)) from error
+    scripted = description_of(test.kind).kind.scripted
+    if _same_frames(strips, there, plan) or (not scripted and len(strips) == len(plan)):
+        for strip, (draft, _) in zip(strips, plan, strict=True):
+            notebook.put(
+                replace(
+                    strip,
+                    planned_min=draft.planned_min,
+                    push=draft.push,
+                    note=draft.note,
+                    developer_id=draft.developer_id,
+                    stock_id=draft.stock_id,
+                    batch_id=draft.batch_id,
+                    camera_id=draft.camera_id,
                 )
-            return
-        if any(f.state != FrameState.PLANNED for f in there):
-            raise EditRefusedError(
-                "Frames of this plan are exposed already, so its script stays. "
-                "Start a new test for another bracket."
             )
-        notebook.remove_all(strips)
-        write_strips(notebook, test, plan)
+        return
+    if any(f.state != FrameState.PLANNED for f in there):
+        raise EditRefusedError(
+            "Frames of this plan are exposed already, so its script stays. "
+            "Start a new test for another bracket."
+        )
+    notebook.remove_all(strips)
+    write_strips(notebook, test, plan)
 
 
 _NAMED = ("stock_id", "batch_id", "developer_id", "camera_id", "lens_id", "twin_id")

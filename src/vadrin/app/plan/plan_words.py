@@ -24,6 +24,7 @@ from vadrin.app.entry.numbers import count_typed, number_typed, number_within, n
 from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed, times_typed
+from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
 from vadrin.app.plan.starting_tests import rolls_begun
@@ -173,7 +174,7 @@ WORDS: dict[str, Word] = {
     "film": Word(
         "film stock",
         lambda p, w: replace(p, stock_name=name_typed(w)),
-        lambda s, p: p.stock_name or "a film",
+        lambda s, p: p.stock_name or NO_FILM,
     ),
     "batch": Word(
         "batch",
@@ -183,7 +184,7 @@ WORDS: dict[str, Word] = {
     "developer": Word(
         "developer",
         lambda p, w: replace(p, developer_name=name_typed(w)),
-        lambda s, p: p.developer_name or "a developer",
+        lambda s, p: p.developer_name or NO_DEVELOPER,
     ),
     "dilution": Word(
         "dilution",

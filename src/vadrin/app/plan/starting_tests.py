@@ -5,7 +5,7 @@ from __future__ import annotations
 from vadrin.app.descriptions import description_of
 from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.entry.film_supply import film_supply_text
-from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM, developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
@@ -24,8 +24,8 @@ def start_kind(notebook: Notebook, key: str) -> Test:
     last = notebook.all(Test)[-1:]
     camera = _camera_before(notebook, key)
     with notebook.change(f"new test: {page.question}"):
-        stock = stock_named(notebook, "a film")
-        developer = developer_named(notebook, "a developer")
+        stock = stock_named(notebook, NO_FILM)
+        developer = developer_named(notebook, NO_DEVELOPER)
         test = notebook.add(
             Test(
                 uid=fresh_uid(),

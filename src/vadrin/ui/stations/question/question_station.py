@@ -19,6 +19,7 @@ from vadrin.app.descriptions import descriptions
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.roll_line import ROLL_HINT
 from vadrin.app.expose.roll_entry import enter_roll
+from vadrin.app.library.named_records import NO_DEVELOPER
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
 from vadrin.errors import EditRefusedError
@@ -188,7 +189,7 @@ class QuestionStation(Station):
         name, _, dilution = bath.rpartition(" ") if " " in bath else (bath, "", "")
         try:
             test = self.bench.edit_or_raise(
-                lambda book: enter_roll(book, film, name or "a developer", dilution, line)
+                lambda book: enter_roll(book, film, name or NO_DEVELOPER, dilution, line)
             )
         except (EditRefusedError, ValueError) as refusal:
             self.refuse(str(refusal))
