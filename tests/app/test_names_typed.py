@@ -178,6 +178,7 @@ def test_a_roll_is_offered_only_while_it_has_room(notebook):
 GOOD = {
     FieldKind.TEXT: "as kept",
     FieldKind.WHOLE: "7",
+    FieldKind.SHARE: "0.33",
     FieldKind.SECONDS: "1/60",
     FieldKind.DAY: "2026-11-23",
     FieldKind.YES: "yes",
@@ -187,6 +188,8 @@ GOOD = {
 BAD = {
     FieldKind.NUMBER: ("many", "not a number"),
     FieldKind.WHOLE: ("-1", "between|from|lies"),
+    FieldKind.SHARE: ("a lot %", "not a number"),
+    FieldKind.YES: ("perhaps", "one of no, yes"),
     FieldKind.SECONDS: ("soon", "1/125 or 2 s"),
     FieldKind.DAY: ("23.11.", "2026-11-23"),
     FieldKind.LINK: ("no such thing", "make it first"),

@@ -1,12 +1,16 @@
 """Jobs that end elsewhere than at a kind's own answer, through the real window by keyboard."""
 
+import re
+
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication
 
 from oracles.film_shapes import SHAPES
 from tests.window.film_tester import ALT
-from tests.window.pages import CTRL, pdf_words, words_of
+from tests.window.pages import CTRL, ENTER, TAB, pdf_words, words_of
+from vadrin.notebook.records import RuleTrial
 
 PLAIN = SHAPES["plain"]
 
@@ -104,3 +108,42 @@ def test_a_laboratory_pushes_by_its_table_and_the_plan_follows(tester):
     words, told, _ = tester.decide_and_print()
     assert "push 1" in words
     assert told["finding"]["tested"] is True
+
+
+def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
+    tester.plan("push", index="32", development_time_in_minutes="6")
+    tester.press(Qt.Key.Key_9, CTRL)
+    tester.press(Qt.Key.Key_End)
+    tester.to("New entry")
+    tester.press(ENTER)
+    for typed in ("a third a stop", "stops", "share more", "33 %"):
+        tester.write(typed, TAB)
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.to("Rules")
+    tester.press(ENTER)
+    tester.to("what it is given")
+    tester.write("1", TAB)
+    tester.write("6")
+    assert "It says 8:00." in words_of(tester.window)
+    tester.to("Seal this prediction")
+    tester.press(ENTER)
+    tester.press(Qt.Key.Key_G, ALT)
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), s.minutes))
+    _, told, _ = tester.decide_and_print()
+    normal = told["finding"]["time_min"]["value"]
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.to("Rules")
+    tester.press(ENTER)
+    tester.to("take what the test found, trial 1")
+    true = 6 * PLAIN.push_time(normal, 1, 3) / normal
+    offered = re.search(r"Take (\d+):(\d+)", QApplication.focusWidget().text())
+    assert int(offered[1]) + int(offered[2]) / 60 == pytest.approx(true, rel=0.02)
+    tester.press(ENTER)
+    tester.settle()
+    (trial,) = tester.bench.notebook.all(RuleTrial)
+    assert (trial.predicted_min, trial.test_id) == (pytest.approx(7.98), tester.sheet.test.id)
+    assert trial.predicted_min / trial.measured_min == pytest.approx(7.98 / true, rel=0.02)
+    said = words_of(tester.window)
+    assert "a third a stop: rough in 1 trial: 1 within 10 %" in said
+    assert "Sable 1+1 1 stop 8:00 × 1.09" in said

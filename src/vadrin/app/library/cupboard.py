@@ -9,7 +9,7 @@ from typing import Any
 
 from vadrin.app.display.marks import shutter_name
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.numbers import number_within
+from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.times import day_typed, seconds_typed
 from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
@@ -66,6 +66,13 @@ def _bounded(field: FormField, words: str) -> float:
     return number_within(words, field.low, field.high, refusal, f"{max(field.low, 1.0):g}")
 
 
+def _share(field: FormField, words: str) -> float:
+    """A number that may be said in hundredths: ``33 %`` is 0.33."""
+    plain = words.removesuffix("%")
+    per_cent = plain != words
+    return _bounded(field, f"{number_typed(plain) / 100:g}" if per_cent else words)
+
+
 def _reciprocity(words: str) -> str:
     return reciprocity_words(words)
 
@@ -111,7 +118,8 @@ def typed(notebook: Notebook, field: FormField, words: str) -> Any:
         FieldKind.WHOLE: lambda: round(_bounded(field, plain)),
         FieldKind.SECONDS: lambda: seconds_typed(plain),
         FieldKind.DAY: lambda: day_typed(plain),
-        FieldKind.YES: lambda: plain.lower().startswith(("y", "1", "t")),
+        FieldKind.YES: lambda: choice_typed(plain, ("no", "yes")) == "yes",
+        FieldKind.SHARE: lambda: _share(field, plain),
         FieldKind.CHOICE: lambda: _chosen(field, plain),
         FieldKind.LINK: lambda: _linked(notebook, field, plain),
         FieldKind.RECIPROCITY: lambda: _reciprocity(plain),

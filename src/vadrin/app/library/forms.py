@@ -35,6 +35,7 @@ class FieldKind(Enum):
     TEXT = "text"
     NUMBER = "number"
     WHOLE = "whole"
+    SHARE = "share"
     SECONDS = "seconds"
     DAY = "day"
     YES = "yes"
@@ -299,7 +300,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField(
                 "formula", "it says", FieldKind.CHOICE, choices=tuple(str(f) for f in RuleFormula)
             ),
-            FormField("amount", "number", FieldKind.NUMBER, "", 0.001, 1000, optional=False),
+            FormField("amount", "number", FieldKind.SHARE, "", 0.001, 1000, optional=False),
             FormField("whose", "whose it is"),
             _NOTE,
         ),

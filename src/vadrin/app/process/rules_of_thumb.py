@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.results.rule_scores import measured_pushes
 from vadrin.app.stamps import now
 from vadrin.core.process.rules_on_trial import (
     RuleFormula,
@@ -128,6 +129,27 @@ class TrialLine:
     predicted: str
     measured: str
     ratio: str
+    found: str = ""
+    """What the test's own finding says the rule should have said; empty where it says nothing."""
+    found_how: str = ""
+
+
+def _found(notebook: Notebook, rule: Rule, trial: RuleTrial) -> tuple[float, str] | None:
+    """What a rule of pushes should have said by the finding of its test, and how that comes.
+
+    The rule goes by the usual time it was given; the test may have found another normal, so that
+    what counts is how many times longer the push is.
+    """
+    test = notebook.get(Test, trial.test_id or 0)
+    if test is None or rule.takes != "stops" or trial.usual_min is None:
+        return None
+    known = measured_pushes(notebook, [test])
+    normal, pushed = known.get(0.0), known.get(trial.given)
+    if normal is None or pushed is None:
+        return None
+    times = pushed / normal
+    how = f"{minutes_text(pushed)} is {times:.2f} times the normal of {minutes_text(normal)} here"
+    return trial.usual_min * times, how
 
 
 def trial_lines(notebook: Notebook) -> list[TrialLine]:
@@ -142,16 +164,20 @@ def trial_lines(notebook: Notebook) -> list[TrialLine]:
         rule, test = rules[trial.rule_id], tests.get(trial.test_id or 0)
         bath = developers.get(test.developer_id) if test else None
         measured = trial.measured_min
+        unit = rule.takes.removesuffix("s") if trial.given == 1 else rule.takes
+        found = _found(notebook, rule, trial) if measured is None else None
         made.append(
             TrialLine(
                 trial.id,
                 rule.name,
                 trial.predicted_at[:10],
                 f"{bath.name} {bath.dilution}".strip() if bath else "",
-                f"{trial.given:g} {rule.takes}",
+                f"{trial.given:g} {unit}",
                 minutes_text(trial.predicted_min),
                 "—" if measured is None else minutes_text(measured, exact=True),
                 "" if measured is None else f"× {trial.predicted_min / measured:.2f}",
+                minutes_text(found[0]) if found else "",
+                found[1] if found else "",
             )
         )
     return made

@@ -22,6 +22,14 @@ def part_in_sight(widget: QWidget) -> QRect:
     return seen if widget.isVisible() else QRect()
 
 
+def first_field(part: QWidget) -> QWidget | None:
+    """The first field to write in that a part of the window shows, top to bottom."""
+    fields = [f for f in part.findChildren(QLineEdit) if f.isVisibleTo(part) and f.isEnabled()]
+    places = [f.mapTo(part, QPoint(0, 0)) for f in fields]
+    ordered = sorted(zip(places, fields, strict=True), key=lambda at: (at[0].y(), at[0].x()))
+    return ordered[0][1] if ordered else None
+
+
 def bring_into_sight(held: QWidget) -> None:
     """Scroll whatever it lies in so far that what has the keyboard is seen.
 

@@ -19,6 +19,7 @@ from vadrin.ui.stations.process.makers_page import MakersPage
 from vadrin.ui.stations.process.recipe_page import RecipePage
 from vadrin.ui.stations.process.rules_page import RulesPage
 from vadrin.ui.stations.station import StationContext
+from vadrin.ui.widgets.keyboard import first_field
 
 
 @dataclass(frozen=True)
@@ -148,10 +149,10 @@ class ProcessStation(PagedStation):
         self.bench.said.emit(self.cue.toggle())
 
     def take_focus(self) -> None:
-        """Begin at the first strip without a time, or at the clock's button."""
+        """Begin at the first strip without a time, at the clock's button, or at a page's words."""
         if self.shown == "clock":
             self.clock.main.setFocus()
         elif self.shown == "got":
             self.got.take_focus()
         else:
-            self.setFocus()
+            (first_field(self.page_named(self.shown)) or self).setFocus()

@@ -14,6 +14,7 @@ from vadrin.app.entry.stepping import chooser
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.process.rules_of_thumb import (
     RuleOfThumb,
+    TrialLine,
     all_rules,
     by_developer,
     prediction,
@@ -142,7 +143,16 @@ class RulesPage(QWidget):
             for column, words in enumerate(shown):
                 self._grid.addWidget(text(words), row, column)
             self._grid.addWidget(measured, row, 5)
-            self._grid.addWidget(text(line.ratio), row, 6)
+            self._grid.addWidget(self._outcome(line), row, 6)
+
+    def _outcome(self, line: TrialLine) -> QWidget:
+        """How the rule did, or what the test found that it can be held against."""
+        if not line.found:
+            return text(line.ratio)
+        commit = self._commit(line.trial_id)
+        taken = button(f"Take {line.found}: {line.found_how}", lambda: commit(line.found))
+        taken.setAccessibleName(f"take what the test found, trial {line.trial_id}")
+        return taken
 
     def _commit(self, trial_id: int) -> Callable[[str], None]:
         def commit(words: str) -> None:
