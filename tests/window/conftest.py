@@ -1,12 +1,15 @@
 """The window on the demo notebook."""
 
 import shutil
+from datetime import timedelta
 
 import pytest
 
 from tests.window.film_tester import FilmTester
 from tests.window.pages import settle
+from vadrin.app.process.uptime import Moment, moment_now
 from vadrin.app.shelf.shelf_index import shelf_lines
+from vadrin.ui.stations.process import clock_page
 
 
 @pytest.fixture
@@ -30,3 +33,21 @@ def tester(qtbot, open_window, tmp_path, request):
     made = FilmTester(qtbot, open_window(tmp_path / "winter.vadrin"), tmp_path)
     yield made
     request.node.user_properties.append(("keys", made.steps))
+
+
+class Hours:
+    """A clock that stands until it is turned."""
+
+    def __init__(self):
+        self.first, self.passed, self.boot, self.wall_off = moment_now(), 0.0, "one", 0.0
+
+    def __call__(self):
+        wall = self.first.wall + timedelta(seconds=self.passed + self.wall_off)
+        return Moment(wall, 5000.0 + self.passed, self.boot)
+
+
+@pytest.fixture
+def hours(monkeypatch):
+    made = Hours()
+    monkeypatch.setattr(clock_page, "moment_now", made)
+    return made

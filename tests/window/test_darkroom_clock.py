@@ -1,7 +1,6 @@
 """The darkroom through the window, by a clock the test turns: runs, crashes, drift, recipes."""
 
 from dataclasses import replace
-from datetime import timedelta
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -14,7 +13,7 @@ from vadrin.app.instruments import listening, thermometer
 from vadrin.app.process import darkroom_runs
 from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.running_clocks import RunningClock
-from vadrin.app.process.uptime import Moment, moment_now, seconds_at
+from vadrin.app.process.uptime import moment_now, seconds_at
 from vadrin.core.process.agitation import Agitation
 from vadrin.core.process.darkroom_clock import (
     ClockEvent,
@@ -25,26 +24,7 @@ from vadrin.core.process.darkroom_clock import (
 )
 from vadrin.core.restated_time import restated_time
 from vadrin.notebook.records import DarkroomRun, Developer, Process, RunEvent, Strip
-from vadrin.ui.stations.process import clock_page
 from vadrin.ui.widgets.fields import WordField
-
-
-class Hours:
-    """A clock that stands until it is turned."""
-
-    def __init__(self):
-        self.first, self.passed, self.boot, self.wall_off = moment_now(), 0.0, "one", 0.0
-
-    def __call__(self):
-        wall = self.first.wall + timedelta(seconds=self.passed + self.wall_off)
-        return Moment(wall, 5000.0 + self.passed, self.boot)
-
-
-@pytest.fixture
-def hours(monkeypatch):
-    made = Hours()
-    monkeypatch.setattr(clock_page, "moment_now", made)
-    return made
 
 
 class ClockRoom:

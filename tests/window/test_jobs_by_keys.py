@@ -1,5 +1,6 @@
 """Jobs that end elsewhere than at a kind's own answer, through the real window by keyboard."""
 
+import math
 import re
 
 import numpy as np
@@ -9,7 +10,7 @@ from PyQt6.QtWidgets import QApplication
 
 from oracles.film_shapes import SHAPES
 from tests.window.film_tester import ALT
-from tests.window.pages import CTRL, ENTER, TAB, pdf_words, words_of
+from tests.window.pages import CTRL, ENTER, SPACE, TAB, pdf_words, words_of
 from vadrin.notebook.records import RuleTrial
 
 PLAIN = SHAPES["plain"]
@@ -147,3 +148,63 @@ def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     said = words_of(tester.window)
     assert "a third a stop: rough in 1 trial: 1 within 10 %" in said
     assert "Sable 1+1 1 stop 8:00 × 1.09" in said
+
+
+def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):
+    tester.plan("speed", index="3200", camera="Quay folder", development_time_in_minutes="60")
+    tester.press(Qt.Key.Key_9, CTRL)
+    tester.qtbot.keyClicks(QApplication.focusWidget(), "Cameras")
+    tester.to("meter dial to EI")
+    tester.write("800")
+    tester.to("exposure compensation ±")
+    tester.write("3")
+    tester.press(Qt.Key.Key_2, CTRL)
+    tester.settle()
+    said = "Set the meter to EI 3200 (the dial ends before it: set 800 and −2 compensation)"
+    assert said in words_of(tester.window)
+    with tester.unseen():
+        tester.press(SPACE, times=len(tester.sheet.frames()))
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.to("agitation")
+    tester.write("first 60 s, then 10 s at 30 min")
+    tester.to("Clock")
+    tester.press(ENTER)
+    assert "Nobody noted how warm the bath is" in words_of(tester.window)
+    tester.to("temperature of the bath")
+    tester.write("21")
+    tester.to("Start the clock")
+    tester.press(ENTER)
+    clock = tester.window.pages.station("process").clock
+    for seconds, warm in ((1200, "20.5"), (1200, "19.5"), (600, "19")):
+        hours.passed += seconds
+        clock.tick()
+        tester.to("temperature of the bath")
+        tester.write(warm)
+    # Worth what was done: the bath went evenly from each noted temperature to the next.
+    done = sum(
+        s * np.mean(2.5 ** ((np.linspace(a, b, 200) - 20) / 10))
+        for s, a, b in ((1200, 21, 20.5), (1200, 20.5, 19.5), (600, 19.5, 19))
+    )
+    last = (3600 - done) / 2.5**-0.1
+    minutes, seconds = divmod(math.ceil(last), 60)
+    assert f"pull strip A in {minutes}:{seconds:02d}" in clock.face.accessibleDescription()
+    hours.passed += last
+    clock.tick()
+    tester.settle()
+    tester.to("On to: Stop")
+    tester.press(ENTER)
+    tester.press(ENTER, CTRL)
+    (strip,) = tester.sheet.strips
+    assert strip.strip.time_min * 60 == pytest.approx(3000 + last, abs=1.5)
+    assert strip.strip.temperature_c == pytest.approx(
+        20 + 10 * np.log(3600 / (3000 + last)) / np.log(2.5), abs=0.02
+    )
+    true = 8.125 / 16 / 10 ** (PLAIN.x_m(8.0) - 2.0)
+    tester.read(lambda _s, f: PLAIN.density(tester.at(f) and tester.at(f) + 2.0, 8.0))
+    words, told, _ = tester.decide_and_print()
+    figures = told["strips"]["A"]
+    assert figures["zone_ei"]["low"] <= true <= figures["zone_ei"]["high"]
+    assert figures["restated_min"] == pytest.approx(60.0, rel=0.002)
+    assert (figures["time_from"], figures["temperature_from"]) == ("done", "told")
+    for part in ("EI 3200", "60:00", "60:05 min tested", "first 60 s, then 10 s at 30 min"):
+        assert part in words

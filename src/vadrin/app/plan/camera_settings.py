@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from functools import lru_cache
 from math import log2
@@ -64,14 +65,15 @@ def limits_of(notebook: Notebook, test: Test, strip: Strip | None = None) -> Cam
 def dial_of(notebook: Notebook, test: Test) -> tuple[float, float, float] | None:
     """Lowest and highest EI of the dial that is set, and the stops it compensates either way.
 
-    The camera's own where it has one, else the light meter's; None where neither is known.
+    The camera's own where it has one, else the light meter's; None where neither is known. An
+    end nobody noted is no end.
     """
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
-    if camera and camera.dial_low and camera.dial_high:
-        return camera.dial_low, camera.dial_high, camera.compensation
+    if camera and (camera.dial_low or camera.dial_high):
+        return camera.dial_low or 0.0, camera.dial_high or math.inf, camera.compensation
     meter = notebook.get(LightMeter, test.meter_id) if test.meter_id else None
-    if meter and meter.dial_low and meter.dial_high:
-        return meter.dial_low, meter.dial_high, 0.0
+    if meter and (meter.dial_low or meter.dial_high):
+        return meter.dial_low or 0.0, meter.dial_high or math.inf, 0.0
     return None
 
 
