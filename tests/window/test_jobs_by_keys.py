@@ -10,8 +10,8 @@ from PyQt6.QtWidgets import QApplication
 
 from oracles.film_shapes import SHAPES
 from tests.window.film_tester import ALT
-from tests.window.pages import CTRL, ENTER, SPACE, TAB, pdf_words, words_of
-from vadrin.notebook.records import RuleTrial
+from tests.window.pages import CTRL, DOWN, ENTER, SPACE, TAB, UP, pdf_words, words_of
+from vadrin.notebook.records import Judgement, PaperGrade, RuleTrial, Workprint
 
 PLAIN = SHAPES["plain"]
 
@@ -208,3 +208,66 @@ def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):
     assert (figures["time_from"], figures["temperature_from"]) == ("done", "told")
     for part in ("EI 3200", "60:00", "60:05 min tested", "first 60 s, then 10 s at 30 min"):
         assert part in words
+
+
+def test_from_a_pushed_roll_to_a_print(tester):
+    black_s = 9.0
+    tester.press(Qt.Key.Key_9, CTRL)
+    tester.qtbot.keyClicks(QApplication.focusWidget(), "Papers")
+    for down, typed in enumerate(
+        (
+            ("Quay matt", "2", "1.05"),
+            ("Quay matt", "1", "1.3", "0.9", "no"),
+            ("Quay matt", "2", "1.05", "1", "yes"),
+            ("Quay matt", "3", "0.8", "1.6", "no"),
+        )
+    ):
+        tester.to("kinds")
+        tester.press(DOWN, times=down == 1)
+        tester.press(Qt.Key.Key_E, CTRL)
+        for words in typed:
+            tester.write(words, TAB)
+    book = tester.bench.notebook
+    assert [g.factor for g in book.all(PaperGrade)] == [0.9, 1.0, 1.6]
+    tester.plan("push", index="32", development_time_in_minutes="6")
+    tester.shoot_and_develop()
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), s.minutes))
+    tester.press(Qt.Key.Key_6, CTRL)
+    tester.to("enlarger")
+    for words in ("Slipway column", "18 x 24 cm", "f/8", "2", "Quay matt", "", "", "90 s"):
+        tester.write(words, TAB)
+    tester.press(Qt.Key.Key_T, ALT)
+    tester.settle()
+    for _ in range(3):
+        tester.to("It is exposed")
+        tester.press(ENTER)
+        tester.settle()
+        said = words_of(tester.window).partition("In all:")[2]
+        totals = [float(t) for t in re.findall(r"\d+ ([\d.]+) s", said)]
+        black = next(n for n, t in enumerate(totals, start=1) if t >= black_s)
+        tester.press(getattr(Qt.Key, f"Key_{black}"))
+    assert "Full black from 9.0 s (7.5 s to 11 s), by eye" in words_of(tester.window)
+    tester.press(Qt.Key.Key_C, ALT)
+    with tester.unseen():
+        tester.press(UP, times=len(tester.sheet.frames()))
+        for strip, frame in tester.sheet.frames():
+            net = PLAIN.density(tester.at(frame), strip.minutes) - 0.2
+            tester.press(Qt.Key.Key_U if net > 0.3 else Qt.Key.Key_S if net > 0.1 else Qt.Key.Key_N)
+            tester.press(DOWN)
+    seen = [j.answer for j in book.all(Judgement, way="contact sheet")]
+    assert len(seen) == len(tester.sheet.frames())
+    tester.press(Qt.Key.Key_G, ALT)
+    said = words_of(tester.window)
+    ranges = re.search(r"negative ranges over (\d+\.\d+)", said)[1]
+    minutes = tester.bench.selected()[0].minutes
+    assert float(ranges) == pytest.approx(PLAIN.zone8(minutes) - 0.10, abs=0.05)
+    assert f"1 1.30, as its maker says {float(ranges) - 1.30:.2f} harder than it asks for" in said
+    tester.to("a print of this frame")
+    tester.write("12 s grade 1, burn sky +1 stop: good")
+    (made,) = book.all(Workprint)
+    assert (made.seconds, made.grade, made.verdict) == (12.0, "1", "good")
+    words, _, _ = tester.decide_and_print()
+    assert "Prints at 9.0 s on grade 2, 18 x 24 cm." in words
+    assert "push 1" in words
+    tester.press(Qt.Key.Key_6, CTRL)
+    assert "12 s on grade 1, burn sky +1 stop: good" in words_of(tester.window)

@@ -42,7 +42,7 @@ from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
-_HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "This frame prints")
+_HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "Density of this frame")
 
 
 class _Tones(QWidget):
@@ -151,7 +151,7 @@ class GradePage(QWidget):
             sentence(
                 "It was printed",
                 self.print,
-                "(12 s grade 3, burn sky +1 stop: good).",
+                "(write it as: 12 s grade 3, burn sky +1 stop: good).",
                 role=Role.LEAD,
             )
         )
