@@ -39,11 +39,14 @@ from vadrin.app.display.quantities import minutes_text  # noqa: E402
 from vadrin.app.document.sheet_loading import load_sheet  # noqa: E402
 from vadrin.app.document.state import answered  # noqa: E402
 from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
+from vadrin.app.process.running_clocks import running_clocks  # noqa: E402
+from vadrin.app.process.uptime import moment_now  # noqa: E402
 from vadrin.app.results.rating import rating_of  # noqa: E402
 from vadrin.core.planning.test_types import NAMES  # noqa: E402
 from vadrin.notebook.records import Test  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
 from vadrin.ui.theme import typeface  # noqa: E402
+from vadrin.ui.widgets.fields import Field  # noqa: E402
 
 DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
 KEYS = (
@@ -172,6 +175,15 @@ class Walker(RuleBasedStateMachine):
         target = self.hand.app.focusWidget() or self.window
         self._step("word", lambda: QTest.keyClicks(target, words))
         self._step(f"key {key}", lambda: self._pressed(key))
+        held = self.hand.app.focusWidget()
+        if key == "Return" and held is target and isinstance(held, Field):
+            self.what_is_typed_next_replaces(held)
+
+    def what_is_typed_next_replaces(self, held: Field) -> None:
+        """A word that was taken, or refused, is not added to."""
+        if held.selectedText() != held.text():
+            name = held.accessibleName()
+            raise FaultError(f"what is typed next is added to “{held.text()}” in “{name}”")
 
     @rule(letter=st.sampled_from("abcdefghijklmnopqrstuvwxyz"))
     def page(self, letter: str) -> None:
@@ -256,6 +268,9 @@ class Walker(RuleBasedStateMachine):
         if self.book.everything() != known:
             raise FaultError("a copy of the file does not hold what was done")
         self.begun = known  # What is taken back ends where the program was started.
+        clocks = running_clocks(self.book, moment_now())
+        if clocks and self.window.bench.station != "process":
+            raise FaultError(f"a clock runs, and the program opens on {self.window.bench.station}")
 
     def _refusal(self) -> str:
         refusal = getattr(self.window.station(), "refusal", None)
@@ -355,7 +370,10 @@ class Walker(RuleBasedStateMachine):
         if own is not None:
             return ["not decided", own.says.split()[0]]
         found = rating_of(fresh)
-        return ["not decided", minutes_text(found.time_min.known())]
+        read = (s for s in fresh.sheet.strips if any(f.readings for f in s.frames))
+        planned = [s for s in read if s.strip.time_min is None and s.strip.planned_min is not None]
+        marks = ["planned"] if planned else []
+        return ["not decided", minutes_text(found.time_min.known()), *marks]
 
     def _words_of(self, document: Path) -> str:
         from PyQt6.QtPdf import QPdfDocument

@@ -267,7 +267,63 @@ def test_from_a_pushed_roll_to_a_print(tester):
     (made,) = book.all(Workprint)
     assert (made.seconds, made.grade, made.verdict) == (12.0, "1", "good")
     words, _, _ = tester.decide_and_print()
-    assert "Prints at 9.0 s on grade 2, 18 x 24 cm." in words
+    assert "Prints at 9.0 s on grade 2, 18 x 24 cm." in " ".join(words.split())
     assert "push 1" in words
     tester.press(Qt.Key.Key_6, CTRL)
     assert "12 s on grade 1, burn sky +1 stop: good" in words_of(tester.window)
+
+
+def worth(strip):
+    """Minutes at 20 °C that a strip got."""
+    return strip.strip.time_min * 2.5 ** ((strip.strip.temperature_c - 20) / 10)
+
+
+def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
+    # A stand bath works ever slower: the longest does no more than 16 minutes of the usual.
+    def stands(usual):
+        return -45 * np.log(1 - usual / 16)
+
+    tester.plan("push", index="32", development_time_in_minutes="20")
+    tester.to("pushes in stops")
+    tester.write("0, 1, 2, 3")
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.to("agitation")
+    tester.write("first 60 s, then stand")
+    got = (("A", "20", "20"), ("B", "45", "20,5"), ("C", "60", "21"), ("D", "120", "22"))
+    for label, minutes, degrees in got:
+        tester.to(f"time of strip {label}")
+        tester.write(minutes)
+        tester.to(f"temperature of strip {label}")
+        tester.write(degrees)
+    tester.press(Qt.Key.Key_2, CTRL)
+    tester.press(SPACE, times=len(tester.sheet.frames()))
+    tester.read(lambda s, f: PLAIN.density(tester.at(f), 16 * (1 - np.exp(-worth(s) / 45))))
+    words, told, _ = tester.decide_and_print()
+    usual = PLAIN.time_for(PLAIN.gradient, 0.58)
+    time = told["finding"]["time_min"]
+    assert time["low"] <= stands(usual) <= time["high"]
+    for push in told["push"]:
+        figure = push["hold_highlight"]["time_min"]
+        if push["stops"] > 0:
+            assert (
+                figure["low"] <= stands(PLAIN.push_time(usual, push["stops"], 3)) <= figure["high"]
+            )
+    assert "first 60 s, then stand" in words
+    assert re.search(r"push 2 100 \S+ 1⅔ stops salvage", words)
+    tester.press(Qt.Key.Key_7, CTRL)
+    tester.settle()
+    assert "thin shadows are exposure, and no time brings them back" in words_of(tester.window)
+    assert "it is rough: × 0.9" in words_of(tester.window), "a share a stop is on trial here"
+    before = tester.sheet
+    tester.press(Qt.Key.Key_0, CTRL)
+    tester.press(Qt.Key.Key_L, CTRL)
+    tester.write("agitation", TAB)
+    tester.write("first 60 s, then stand")
+    assert "there too" in words_of(tester.window)
+    tester.write("first 60 s, then 10 s every 10 min")
+    tester.settle()
+    assert tester.sheet.test.like_id == before.test.id
+    assert tester.sheet.test.agitation == "first 60 s, then 10 s every 10 min"
+    assert [s.strip.planned_min for s in tester.sheet.strips] == [
+        s.strip.planned_min for s in before.strips
+    ]

@@ -121,7 +121,7 @@ def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
     press(qtbot, Qt.Key.Key_Tab)
     type_in(qtbot, "1+1")
     assert "is 1+1 there too" in station.side.refusal.text()
-    QApplication.focusWidget().selectAll()
+
     type_in(qtbot, "1+3")
     assert bench.station == "plan"
     made = bench.sheet
@@ -414,7 +414,7 @@ def test_conditions_are_written_where_the_work_is_and_compared(qtbot, demo):
     window = demo("Brannock 400 B7", "process")
     fields = window.station().got.conditions
     fields["agitation"].setFocus()
-    QApplication.focusWidget().selectAll()
+
     type_in(qtbot, "stand, 60 min")
     fields["bottle"].setFocus()
     press(qtbot, Qt.Key.Key_Up)

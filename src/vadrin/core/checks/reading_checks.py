@@ -179,13 +179,15 @@ def _times(fit: Fit, finding: Finding) -> list[Diagnostic]:
                 "A third strip beyond the longer time shows how development bends.",
             )
         )
-    if not finding.tested and finding.nearest_tested_min is not None:
+    bound = finding.nearest_tested_min
+    if not finding.tested and bound is not None:
+        way = "shorter" if bound <= float(np.min(fit.model.times)) else "longer"
         told.append(
             Diagnostic(
                 "not tested",
                 Severity.SERIOUS,
                 "The wanted contrast lies outside the times tested.",
-                f"Run one strip beyond {minutes_brief(finding.nearest_tested_min)} min.",
+                f"Run one strip {way} than {minutes_brief(bound)} min.",
             )
         )
     return told

@@ -46,8 +46,8 @@ def _stay(words: str, _way: int) -> str:
 class Field(QLineEdit):
     """A line to type in that leaves undo and redo to the notebook.
 
-    Whatever brings the keyboard to it, by key or by mouse, selects what stands there: the next
-    word typed takes its place.
+    Whatever brings the keyboard to it, by key or by mouse, selects what stands there, and so does
+    Enter, taken or refused: the next word typed takes its place.
     """
 
     word = False
@@ -61,6 +61,7 @@ class Field(QLineEdit):
     def __init__(self) -> None:
         super().__init__()
         self.setTextMargins(*self._margins)
+        self.returnPressed.connect(self.selectAll)
 
     def sizeHint(self) -> QSize:
         """A line of its type, with room about it."""
