@@ -16,7 +16,7 @@ ROOT = Path(__file__).parents[1]
 PAGE = ROOT / "docs" / "sentences.md"
 STATIONS = {
     "Shelf and cupboard": ("app/library", "ui/stations/shelf", "ui/stations/cupboard"),
-    "Question": ("app/kinds", "ui/stations/question", "app/plan/starting_tests.py"),
+    "Question": ("app/descriptions", "ui/stations/question", "app/plan/starting_tests.py"),
     "Plan": ("app/plan", "ui/stations/plan", "core/planning"),
     "Expose": ("app/expose", "ui/stations/expose", "core/exposure"),
     "Process": (

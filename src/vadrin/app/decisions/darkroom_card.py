@@ -20,6 +20,7 @@ from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
+from vadrin.app.results.provenance import provenance
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
@@ -179,10 +180,11 @@ def plain_card(sheet: TestSheet) -> Card:
     )
 
 
-def kind_card(sheet: TestSheet, answer: OwnAnswer) -> Card | None:
+def kind_card(state: State, answer: OwnAnswer) -> Card | None:
     """The card of a kind that answers for itself; None while it says nothing."""
     if not answer.says:
         return None
+    sheet = state.sheet
     tables = [t for t in (answer.table, *answer.more) if t is not None]
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     act = "" if answer.act == answer.words else answer.act
@@ -192,7 +194,8 @@ def kind_card(sheet: TestSheet, answer: OwnAnswer) -> Card | None:
         says=answer.says,
         says_how=how,
         lines=lines,
-        basis=f"{act}{prints_at(sheet)}".strip(),
+        basis=" ".join((*provenance(state), act)).strip() + assumed_words(sheet) + prints_at(sheet),
+        diagnostics=tuple(w.sentence for w in planned_diagnostics(sheet)),
     )
 
 
@@ -202,7 +205,7 @@ def present_card(state: State) -> Card | None:
     if own_card is not None:
         return own_card(state)
     own = own_answer(state)
-    return kind_card(state.sheet, own) if own is not None else usual_card(state)
+    return kind_card(state, own) if own is not None else usual_card(state)
 
 
 def usual_card(state: State) -> Card | None:
