@@ -121,20 +121,20 @@ def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scale
     window.resize(1024, 700)
     window.bench.go("finding")
     settle(qtbot, window)
-    line = window.finding_line
+    line = window.finding.line
     assert line.isVisible()
     assert "EI 80 · 7:35 min" in words_of(line)
-    assert window.finding is None or not window.finding.isVisible()
+    assert window.finding.column is None or not window.finding.column.isVisible()
     hands = Hands(qtbot, window)
     hands.press(Qt.Key.Key_F2)
-    assert "push 1" in words_of(window.finding)
+    assert "push 1" in words_of(window.finding.column)
     assert not window.station().isVisible()
     hands.press(Qt.Key.Key_Escape)
     assert window.station().isVisible()
-    assert not window.finding.isVisible()
+    assert not window.finding.column.isVisible()
     window.resize(2600, 1400)
     settle(qtbot, window)
-    assert window.finding.isVisible()
+    assert window.finding.column.isVisible()
     assert not line.isVisible()
 
 

@@ -249,24 +249,26 @@ class TestTheLineOverTheStation:
     def test_it_follows_the_readings_and_leads_on(self, qtbot, demo):
         window = demo("Brannock 400 B7", "read")
         narrow(window)
-        before = words_of(window.finding_line)
+        before = words_of(window.finding.line)
         assert "Read strip C" in before
         button = next(
-            b for b in window.finding_line.findChildren(QPushButton) if b.text() == "See the curves"
+            b for b in window.finding.line.findChildren(QPushButton) if b.text() == "See the curves"
         )
         qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
         settle(qtbot, window)
         assert window.bench.station == "curves"
         assert "Weigh the finding" in [
-            b.text() for b in window.finding_line.findChildren(QPushButton)
+            b.text() for b in window.finding.line.findChildren(QPushButton)
         ]
 
     def test_a_plan_puts_what_it_will_tell_there(self, qtbot, demo):
         window = demo("Kelda Pan 200", "plan")
         narrow(window)
-        assert "What it will tell (F2)" in window.finding_line.unfold.text()
+        assert "What it will tell (F2)" in window.finding.line.unfold.text()
         Hands(qtbot, window).press(Qt.Key.Key_F2)
-        qtbot.waitUntil(lambda: "This plan will tell" in words_of(window.finding), timeout=5000)
+        qtbot.waitUntil(
+            lambda: "This plan will tell" in words_of(window.finding.column), timeout=5000
+        )
         window.bench.go("expose")
         settle(qtbot, window)
         assert window.station().isVisible(), "another station is shown at once"
@@ -276,7 +278,7 @@ class TestTheLineOverTheStation:
         narrow(window)
         window.bench.go("shelf")
         QApplication.processEvents()
-        assert not window.finding_line.isVisible()
+        assert not window.finding.line.isVisible()
 
 
 def test_the_header_counts_in_the_right_number(qtbot, demo):

@@ -190,9 +190,9 @@ def test_the_keys_over_the_window_give_the_keyboard_to_what_is_seen(qtbot, demo)
         window.bench.go(station)
         window.updates.flush()
         hands.press(Qt.Key.Key_F1)
-        assert QApplication.focusWidget() is window.keys
+        assert QApplication.focusWidget() is window.over.keys
         hands.press(Qt.Key.Key_Plus, CTRL)
-        assert not window.keys.isVisible(), "its type is another"
+        assert not window.over.keys.isVisible(), "its type is another"
         hands.press(Qt.Key.Key_F1)
         hands.press(Qt.Key.Key_Escape)
         held = QApplication.focusWidget()
@@ -202,7 +202,7 @@ def test_the_keys_over_the_window_give_the_keyboard_to_what_is_seen(qtbot, demo)
         hands.press(Qt.Key.Key_F1)
         window.bench.go("shelf")
         window.updates.flush()
-        assert not window.keys.isVisible(), "it was asked for at another station"
+        assert not window.over.keys.isVisible(), "it was asked for at another station"
 
 
 def test_a_finding_without_a_target_has_none_under_the_keyboard(qtbot, open_window, tmp_path):

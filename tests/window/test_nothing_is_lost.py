@@ -233,7 +233,7 @@ def test_notes_are_marked_on_the_film_and_read_again(qtbot, demo):
     bench.select(frame.frame.id)
     settle(qtbot, window)
     assert "Noted: a gull" in words_of(window.station())
-    assert "Strip A, frame 5 (−4): a gull" in words_of(window.finding)
+    assert "Strip A, frame 5 (−4): a gull" in words_of(window.finding.column)
 
 
 def test_a_kept_picture_and_a_kept_text_are_seen(qtbot, demo, tmp_path):
@@ -250,11 +250,11 @@ def test_a_kept_picture_and_a_kept_text_are_seen(qtbot, demo, tmp_path):
         hands.press(Qt.Key.Key_K, CTRL)
         hands.write(typed)
         if "strip" in typed:
-            assert window.kept_view.picture.pixmap().width() >= 40
+            assert window.over.kept_view.picture.pixmap().width() >= 40
         else:
-            assert window.kept_view.words.toPlainText() == "The shed was cold."
+            assert window.over.kept_view.words.toPlainText() == "The shed was cold."
         hands.press(ESCAPE)
-        assert not window.kept_view.isVisible()
+        assert not window.over.kept_view.isVisible()
 
 
 def test_a_kept_file_that_is_no_picture_says_so(demo, tmp_path):
@@ -263,8 +263,8 @@ def test_a_kept_file_that_is_no_picture_says_so(demo, tmp_path):
     for data in (b"\0", b"\x89PNG\r\n\x1a\n" + b"\0" * 40, b"BM" + b"\xff" * 60):
         path = tmp_path / "odd.png"
         path.write_bytes(data)
-        window.kept_view.show_file(attach(bench.notebook, bench.sheet.test.id, path))
-        assert "is no picture or text" in window.kept_view.picture.text()
+        window.over.kept_view.show_file(attach(bench.notebook, bench.sheet.test.id, path))
+        assert "is no picture or text" in window.over.kept_view.picture.text()
 
 
 def test_silence_is_never_the_answer_to_a_word(qtbot, demo):

@@ -77,7 +77,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
         assert f"{one.speed_stops.value:+.1f} stop".replace("-", "−") in shown
     assert "+0.7 stop" in shown
     assert "Brannock 400 batch B7 beside Merrow Pan 125 M3" in shown
-    assert "Judge grain and sharpness blind" in words_of(window.finding)
+    assert "Judge grain and sharpness blind" in words_of(window.finding.column)
     typist.press(Qt.Key.Key_D, CTRL)
     (finding,) = bench.sheet.findings
     assert (finding.target_kind, finding.time_min) == ("its own words", 8.0)

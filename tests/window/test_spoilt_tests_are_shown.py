@@ -41,8 +41,8 @@ def test_every_station_shows_every_spoilt_test(qtbot, spoilt, spoil):
         settle(qtbot, window)
         window.bench.go("finding")
         settle(qtbot, window)
-        if window.finding is not None and window.finding.isVisible():
-            assert words_of(window.finding).strip(), bench.test.kind
+        if window.finding.column is not None and window.finding.column.isVisible():
+            assert words_of(window.finding.column).strip(), bench.test.kind
     assert silent == []
     window.setUpdatesEnabled(True)
     window.bench.go("shelf")

@@ -24,7 +24,7 @@ class Counted:
             "header": (window.header, "show_bench"),
             "table": (window.table, "show_sheet"),
             "rail": (window.rail, "show_steps"),
-            "finding": (window.finding, "show_finding"),
+            "finding": (window.finding.column, "show_finding"),
             "station": (window.station(), "show_state"),
         }
         for name, (view, method) in views.items():
@@ -141,14 +141,14 @@ def check_keys(qtbot, window):
     assert len(ids) == len(set(ids))
     assert here, "every station says its keys"
     qtbot.keyClick(window, Qt.Key.Key_F1)
-    said = words_of(window.keys)
+    said = words_of(window.over.keys)
     for action in (*here, *everywhere):
         if action.key_text:
             assert action.words in said
             assert action.key_text in said
-    assert window.keys.height() <= window.height()
-    qtbot.keyClick(window.keys, ESCAPE)
-    assert not window.keys.isVisible()
+    assert window.over.keys.height() <= window.height()
+    qtbot.keyClick(window.over.keys, ESCAPE)
+    assert not window.over.keys.isVisible()
 
 
 def test_anything_that_can_be_done_is_found_by_a_part_of_its_words(qtbot, demo):
@@ -156,7 +156,7 @@ def test_anything_that_can_be_done_is_found_by_a_part_of_its_words(qtbot, demo):
     hands = Hands(qtbot, window)
     before = QApplication.focusWidget()
     hands.press(Qt.Key.Key_K, CTRL)
-    box = window.commands
+    box = window.over.commands
     assert box.isVisible()
     assert box.found.count() == len(window.runnable_actions())
     hands.write("cupb", None)

@@ -37,7 +37,7 @@ def test_import_through_the_file_dialog_gives_finding_and_card(qtbot, open_windo
     assert finding.time_min.value == pytest.approx(
         ClosedForm().time_for(ClosedForm().gradient, 0.58), rel=0.02
     )
-    assert "EI" in words_of(window.finding)
+    assert "EI" in words_of(window.finding.column)
     window.bench.go("cards")
     assert button_of(window.station(), "Save the card").isEnabled()
 
@@ -99,12 +99,12 @@ def test_a_misread_frame_is_questioned_beside_it(demo):
     strip = window.bench.sheet.strips[1]
     window.bench.select(strip.frames[8].frame.id)
     assert "left out" in words_of(window.station())
-    assert "Read strip B" in words_of(window.finding)
+    assert "Read strip B" in words_of(window.finding.column)
 
 
 def test_one_strip_is_told_as_one(demo):
     window = demo("Ostrel 400", "finding")
-    shown = words_of(window.finding)
+    shown = words_of(window.finding.column)
     assert "one strip" in shown
     assert "EI 320" in shown
     assert "Rule of thumb, not measured" in shown
@@ -155,10 +155,10 @@ def test_the_process_station_restates_time(qtbot, demo):
 def test_f1_lists_the_keys_of_the_station(qtbot, demo):
     window = demo("Skerry Fine 50", "expose")
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_F1)
-    assert window.keys.isVisible()
-    assert "Backspace" in words_of(window.keys)
-    qtbot.keyClick(window.keys, Qt.Key.Key_Escape)
-    assert not window.keys.isVisible()
+    assert window.over.keys.isVisible()
+    assert "Backspace" in words_of(window.over.keys)
+    qtbot.keyClick(window.over.keys, Qt.Key.Key_Escape)
+    assert not window.over.keys.isVisible()
 
 
 def test_a_look_is_turned_to_at_once_wherever_one_is(qtbot, demo):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from contextlib import suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -12,23 +11,19 @@ from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, 
 
 from vadrin.app.document.answering import Answering
 from vadrin.app.document.workbench import Topic, Workbench
-from vadrin.app.instruments import THERMOMETER
 from vadrin.app.library.recent_notebooks import remember
-from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.overview.progress import steps_of
-from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
-from vadrin.ui.frame.attachment_view import AttachmentView
 from vadrin.ui.frame.banner import Banner
-from vadrin.ui.frame.command_box import CommandBox
-from vadrin.ui.frame.finding_line import FindingLine
+from vadrin.ui.frame.finding_place import FindingPlace
 from vadrin.ui.frame.header import Header
 from vadrin.ui.frame.notebook_files import NotebookFiles
+from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.readings_import import ReadingsImport
-from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
+from vadrin.ui.frame.running_clock import go_to_running_clock
 from vadrin.ui.frame.station_pages import StationPages
 from vadrin.ui.frame.strip_table import StripTable
 from vadrin.ui.frame.updates import Updates
@@ -39,13 +34,11 @@ from vadrin.ui.theme import typeface
 from vadrin.ui.theme.bench_style import wear
 from vadrin.ui.theme.look import DAY, LOOKS, Look
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.keyboard import KeyboardInSight, show_what_was_added
 
 if TYPE_CHECKING:
     from vadrin.app.library.notebook_exchange import KeptFile
-    from vadrin.ui.frame.finding_column import FindingColumn
 
 _SCALES = (1.0, 1.25, 1.5, 2.0)
 _ROOMY = 1150
@@ -73,8 +66,6 @@ class Window(QMainWindow):
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
         self.setAcceptDrops(True)
-        self.finding: FindingColumn | None = None
-        self.folded, self.unfolded = False, False
         self._build()
         self._in_sight = KeyboardInSight(self)
         self._clearing = Clearing(self)
@@ -105,66 +96,31 @@ class Window(QMainWindow):
             column.addWidget(part)
         row = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         row.setSpacing(0)
-        self.finding_line = FindingLine(self.unfold_finding, self.bench.go)
-        self.finding_line.hide()
+        self.finding = FindingPlace(self.bench, row, self.pages)
         row.addWidget(self.rail)
-        row.addWidget(self.finding_line)
+        row.addWidget(self.finding.line)
         row.addWidget(self.pages, 1)
         self._row = row
         column.addLayout(row, 1)
         self.setCentralWidget(body)
-        self._body = body
-        self._keys: ShortcutSheet | None = None
-        self._commands: CommandBox | None = None
-        self._kept_view: AttachmentView | None = None
+        self.over = Overlays(body, self._focus_station)
         self._shown_test: int | None = None
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
-
-    @property
-    def keys(self) -> ShortcutSheet:
-        """The list of keys over the window, made the first time it is asked for."""
-        if self._keys is None:
-            self._keys = ShortcutSheet(self._body, self._focus_station)
-        return self._keys
-
-    @property
-    def commands(self) -> CommandBox:
-        """The command box over the window, made the first time it is asked for."""
-        if self._commands is None:
-            self._commands = CommandBox(self._body, self._focus_station)
-        return self._commands
-
-    @property
-    def kept_view(self) -> AttachmentView:
-        """What a kept file is seen in, made the first time one is asked for."""
-        if self._kept_view is None:
-            self._kept_view = AttachmentView(self._body)
-        return self._kept_view
 
     def _focus_station(self) -> None:
         self.station().take_focus()
 
-    def _put_overlays_away(self, for_good: bool) -> None:
-        """What lies over the window belongs to the station it was asked at, and to its type."""
-        for over in (self._keys, self._commands):
-            if over is not None:
-                over.hide()
-                if for_good:
-                    delete_now(over)
-        if for_good:
-            self._keys, self._commands = None, None
-
     def _see_kept(self, kept: KeptFile) -> None:
-        self.kept_view.show_file(kept)
+        self.over.kept_view.show_file(kept)
 
     def _own_acts(self) -> WindowActs:
         return WindowActs(
             self.start_test,
             self.next_look,
             self.scale_type,
-            lambda: self.keys.toggle(self.station().actions_here, self.actions_everywhere),
-            lambda: self.commands.toggle(self.runnable_actions()),
-            self.unfold_finding,
+            lambda: self.over.keys.toggle(self.station().actions_here, self.actions_everywhere),
+            lambda: self.over.commands.toggle(self.runnable_actions()),
+            self.finding.unfold,
             self.say_where_from,
             self.close,
         )
@@ -177,7 +133,7 @@ class Window(QMainWindow):
         self.updates.subscribe(Topic.SHEET | Topic.NOTEBOOK, lambda _: self._show_header())
         self.updates.subscribe(table, lambda _: self._show_table())
         self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
-        self.updates.subscribe(column, lambda _: self._show_finding())
+        self.updates.subscribe(column, lambda _: self.finding.show())
         self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
         self.ears.slept.connect(self.banner.complain)
         self.updates.subscribe(self._topics_here, self._show_station)
@@ -211,8 +167,8 @@ class Window(QMainWindow):
         return self.station().topics | Topic.STATION | Topic.LOOK
 
     def _turn(self) -> None:
-        self.unfolded = False
-        self._put_overlays_away(for_good=False)
+        self.finding.unfolded = False
+        self.over.put_away()
         self.pages.turn_to(self.bench.station)
 
     def scene(self) -> ViewState:
@@ -231,45 +187,6 @@ class Window(QMainWindow):
         steps = steps_of(self.bench.state)
         self.rail.show_steps(steps, self.bench.station, self.look)
 
-    def _show_finding(self) -> None:
-        """Show the finding beside a station that wants it; made with the first of these."""
-        station, sheet = self.station(), self.bench.sheet
-        unread = sheet is not None and not sheet.read()
-        lent = station.side_panel if unread else None
-        self.unfolded = self.unfolded and self.folded and station.wants_finding
-        in_a_line = self.folded and station.wants_finding and sheet is not None
-        self.finding_line.setVisible(in_a_line)
-        self.pages.setVisible(not self.unfolded)
-        if in_a_line and self.bench.state is not None:
-            where = self.bench.station
-            self.finding_line.show_finding(self.bench.state, where, lent is not None)
-        wanted = station.wants_finding and (self.unfolded or not self.folded)
-        if self.finding is None and wanted:
-            from vadrin.ui.frame.finding_column import FindingColumn
-
-            self.finding = FindingColumn(
-                self.bench.go, lambda *asked: finding_notes(self.bench.notebook, *asked)
-            )
-            self._row.addWidget(self.finding)
-        if self.finding is None:
-            return
-        self.finding.setVisible(wanted)
-        if wanted:
-            self.finding.spread(self.unfolded)
-            self._row.setStretchFactor(self.finding, int(self.unfolded))
-            self.finding.lend(lent)
-            self.finding.show_finding(self.bench.state, self.bench.station)
-
-    def unfold_finding(self) -> None:
-        """Open the finding in the place of the station, where it is folded; or fold it again."""
-        if not self.folded:
-            self.bench.said.emit("The finding stands beside the station.")
-            return
-        self.unfolded = not self.unfolded
-        self._show_finding()
-        if not self.unfolded:
-            self.station().take_focus()
-
     def say_where_from(self) -> None:
         """Say where the numbers of the test on the bench come from."""
         # Imported here so that the first window need not wait for numpy.
@@ -286,12 +203,12 @@ class Window(QMainWindow):
 
     def _fold(self) -> None:
         """Lay rail and finding in lines over the station where the window is narrow."""
-        self.folded = self.width() < px(_ROOMY)
+        self.finding.folded = folded = self.width() < px(_ROOMY)
         way = QBoxLayout.Direction
-        self._row.setDirection(way.TopToBottom if self.folded else way.LeftToRight)
-        self.rail.lay_flat(self.folded)
-        self.table.show_folded(self.folded)
-        self._show_finding()
+        self._row.setDirection(way.TopToBottom if folded else way.LeftToRight)
+        self.rail.lay_flat(folded)
+        self.table.show_folded(folded)
+        self.finding.show()
 
     def _show_station(self, topic: Topic) -> None:
         self._clear_what_was_said_of_another()
@@ -315,8 +232,8 @@ class Window(QMainWindow):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that nothing took go to the station: digits belong to what is read there."""
-        if event is not None and event.key() == Qt.Key.Key_Escape and self.unfolded:
-            self.unfold_finding()
+        if event is not None and event.key() == Qt.Key.Key_Escape and self.finding.unfolded:
+            self.finding.unfold()
             return
         if event is not None and self.station().take_key(event):
             return
@@ -338,30 +255,9 @@ class Window(QMainWindow):
         """Remember the notebook, and say it where it can only be read."""
         notebook = self.bench.notebook
         remember(notebook.path)
-        self._go_to_running_clock()
+        go_to_running_clock(self.bench, self.ears, self.updates, self.pages, self.banner)
         if notebook.read_only:
             self.banner.complain(f"Open for reading only: {notebook.read_only}.")
-
-    def _go_to_running_clock(self) -> None:
-        """A clock that ran when the program ended runs on: film is in the tank."""
-        self.ears.listening.clocks_changed()
-        running = self.ears.listening.running_test()
-        if running is None or self.bench.notebook.read_only:
-            return
-        self.bench.open_test(running)
-        self.bench.go("process")
-        self.updates.flush()
-        self.station().turn_to("clock")
-        self.ears.look()
-        missed, read = self.ears.listening.went_on()
-        if read:
-            with suppress(EntryError):
-                self.ears.listening.listen(THERMOMETER)
-                self.ears.look()
-        if missed:
-            self.banner.complain(missed)
-        title = self.bench.sheet.title if self.bench.sheet is not None else ""
-        self.bench.said.emit(f"The clock of {title} went on: film is in the tank.")
 
     def tell_fault(self, kind: str, details: str, log: str) -> None:
         """Say that the program stumbled, over what, and offer the details."""
@@ -409,15 +305,12 @@ class Window(QMainWindow):
         way, self._scaling = self._scaling, 0
         here = _SCALES.index(min(_SCALES, key=lambda s: abs(s - typeface.scale())))
         typeface.set_scale(_SCALES[max(0, min(here + way, len(_SCALES) - 1))])
-        self._put_overlays_away(for_good=True)
+        self.over.let_go()
         self.pages.let_go()
-        if self.finding is not None:
-            self.finding.hide()
-            delete_now(self.finding)
-            self.finding = None
+        self.finding.let_go()
         self._fold()
         self.set_look(self.look)
-        for part in (self.header, self.finding_line, self.banner):
+        for part in (self.header, self.finding.line, self.banner):
             part.rescale()
         self.updates.note(Topic.EVERYTHING)
 
@@ -445,7 +338,7 @@ class Window(QMainWindow):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Give the light table its share of the new height."""
         super().resizeEvent(event)
-        if self.folded != (self.width() < px(_ROOMY)):
+        if self.finding.folded != (self.width() < px(_ROOMY)):
             self._fold()
         self.table.show_sheet(self.bench.sheet)
         self._in_sight.look_soon()
