@@ -17,7 +17,8 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from tools.colour_shapes import LayersTest, ReversalTest, read  # noqa: E402
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
-from vadrin.core.results.analysis import Settings, analyse  # noqa: E402
+from vadrin.core.results.analysis import analyse  # noqa: E402
+from vadrin.core.results.analysis_result import Settings  # noqa: E402
 
 NOISE = (0.012, 0.0)
 MINUTES = (5.0, 6.5, 8.5, 11.0, 14.5)

@@ -16,7 +16,8 @@ from vadrin.core.curves import metrics
 from vadrin.core.curves.shape import Curves
 from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.fit import fit_strips
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import pushes_of

@@ -16,7 +16,8 @@ from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.planning.film_prior import prior_of_film
 from vadrin.core.planning.forecast import PlannedStrip, forecast
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import (
     Densitometer,
     Film,

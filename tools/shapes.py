@@ -25,7 +25,8 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from tools.colour_shapes import lines as colour_lines  # noqa: E402
 from vadrin.core.readings import Reading, StripReadings  # noqa: E402
-from vadrin.core.results.analysis import Settings, analyse  # noqa: E402
+from vadrin.core.results.analysis import analyse  # noqa: E402
+from vadrin.core.results.analysis_result import Settings  # noqa: E402
 
 STOP = math.log10(2)
 TIMES = {5: (0.55, 0.78, 1.08, 1.5, 2.1), 3: (0.6, 1.0, 1.7), 2: (0.75, 1.5), 1: (1.0,)}

@@ -5,16 +5,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vadrin.core.process.agitation import Agitation, agitation_of
-from vadrin.core.process.darkroom_clock import (
+from vadrin.core.process.clock_records import (
     ClockEvent,
     ClockStep,
-    DarkroomClock,
     DueAction,
     DueActionKind,
     RunEventType,
     StripTime,
-    effective_c,
 )
+from vadrin.core.process.darkroom_clock import DarkroomClock, effective_c
 from vadrin.core.process.fixer import FixerCheck, check_fixer
 from vadrin.core.process.recipe import (
     Governs,

@@ -5,7 +5,8 @@ import math
 import pytest
 
 from oracles.closed_form import ClosedForm
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)

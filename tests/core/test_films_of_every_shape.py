@@ -18,7 +18,8 @@ from vadrin.core.fitting.fit import draws_of, fit_strips
 from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.materials.colour import colour_negative_speed, colour_reversal_speed
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 
 TIMES = (4.5, 6.25, 8.75, 12.0, 16.75)
 PLAIN = ClosedForm()

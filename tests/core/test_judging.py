@@ -7,7 +7,8 @@ from vadrin.core.curves import metrics
 from vadrin.core.judging.films_by_eye import stops_faster
 from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
 from vadrin.core.judging.verdicts import FAULTS, SCALES, fault_named, share_of
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import curve_at, densities, expose_and_develop, invent_film
 
 K = 8.125

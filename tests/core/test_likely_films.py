@@ -23,7 +23,7 @@ from vadrin.core.planning.film_prior import (
     shifted_prior,
 )
 from vadrin.core.planning.forecast import PlannedStrip, _posed, forecast
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import FamilyEstimate, find
 from vadrin.core.results.push import pushes_of

@@ -9,7 +9,8 @@ import pytest
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import Densitometer, curve_at, expose_and_develop, invent_film
 
 X = math.log10(8.125 / 100) + STOP * np.arange(-6, 5.01, 1.0)

@@ -35,7 +35,7 @@ from vadrin.core.planning.plan_request import (
     PlanRequest,
 )
 from vadrin.core.planning.test_types import all_types, type_of
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import typical_film
 from vadrin.errors import PlanError
 

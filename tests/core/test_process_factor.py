@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from vadrin.core.restated_time import restated_time
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.process_factor import process_factor
 from vadrin.core.simulation.film import expose_and_develop, invent_film
 

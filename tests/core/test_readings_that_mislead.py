@@ -13,7 +13,8 @@ from oracles.closed_form import ClosedForm
 from vadrin.core.curves.metrics import zone_ei
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.strip_metrics import metrics_of_strips
 
 TIMES = (4.0, 6.0, 9.0, 13.5)

@@ -10,7 +10,8 @@ from vadrin.core.figure import Basis
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results import analysis, method_answers
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb

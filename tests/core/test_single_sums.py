@@ -19,18 +19,14 @@ from vadrin.core.planning.test_options import options_from_plain
 from vadrin.core.planning.test_types import all_types
 from vadrin.core.process.agitation import Agitation
 from vadrin.core.process.clip_verdict import ClipVerdict, clip_of_densities
+from vadrin.core.process.clock_records import ClockEvent, ClockStep, RunEventType, StripTime
 from vadrin.core.process.control_limits import likely_causes
-from vadrin.core.process.darkroom_clock import (
-    ClockEvent,
-    ClockStep,
-    DarkroomClock,
-    RunEventType,
-    StripTime,
-)
+from vadrin.core.process.darkroom_clock import DarkroomClock
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.core.process.recipe import cylinder_step, scale_step
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.strip_figures import NOT_STRAIGHT
 from vadrin.core.scanning.calibration import calibrated
 from vadrin.core.scanning.film_bands import film_bands

@@ -7,7 +7,8 @@ import numpy as np
 from oracles.film_shapes import SHAPES, varied
 from vadrin.core.curves import metrics
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import (
     Densitometer,
     curve_at,

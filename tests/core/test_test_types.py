@@ -16,7 +16,7 @@ from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.test_types import Asks, Foretold, all_types, type_of
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.results.rating_method import RATING_SCHOOLS, SCHOOLS
 from vadrin.errors import PlanError

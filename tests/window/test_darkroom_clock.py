@@ -15,13 +15,8 @@ from vadrin.app.process.rules_of_thumb import trial_lines
 from vadrin.app.process.running_clocks import RunningClock
 from vadrin.app.process.uptime import moment_now, seconds_at
 from vadrin.core.process.agitation import Agitation
-from vadrin.core.process.darkroom_clock import (
-    ClockEvent,
-    ClockStep,
-    DarkroomClock,
-    RunEventType,
-    StripTime,
-)
+from vadrin.core.process.clock_records import ClockEvent, ClockStep, RunEventType, StripTime
+from vadrin.core.process.darkroom_clock import DarkroomClock
 from vadrin.core.restated_time import restated_time
 from vadrin.notebook.records import DarkroomRun, Developer, Process, RunEvent, Strip
 from vadrin.ui.widgets.fields import WordField
@@ -290,7 +285,7 @@ def test_a_run_that_means_nothing_here_is_passed_over(notebook):
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
     from vadrin.app.document.sheet_loading import load_sheet
-    from vadrin.core.process.darkroom_clock import RunEventType
+    from vadrin.core.process.clock_records import RunEventType
     from vadrin.errors import EntryError
 
     now = moment_now()

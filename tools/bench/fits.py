@@ -15,7 +15,8 @@ import numpy as np
 
 from vadrin.core.fitting.fit import fit_strips, refit
 from vadrin.core.readings import StripReadings
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.strip_metrics import metrics_of_strips
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 

@@ -17,7 +17,8 @@ from vadrin.commands.terminal_tables import tables_of
 from vadrin.core.checks.setting_checks import stained
 from vadrin.core.interruption import interruptible
 from vadrin.core.materials.colour import colour_negative_speed
-from vadrin.core.results.analysis import Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.wording import counted
 from vadrin.errors import FormatError, UsageError

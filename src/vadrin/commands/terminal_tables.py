@@ -6,7 +6,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.results.metric_rows import SHOWN_FIGURES, Cell, index_cell, strip_cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 
 _SHOWN = ("zone_ei", "speed", "average_gradient", "base_fog")

@@ -14,7 +14,8 @@ from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE
 from vadrin.core.planning.test_types import type_of
 from vadrin.core.process.makers_table import makers_minutes
-from vadrin.core.results.analysis import Analysis, Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Analysis, Settings
 from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.results.push import RulesOfThumb
 from vadrin.core.step_deviation import step_deviation

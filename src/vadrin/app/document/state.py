@@ -15,7 +15,7 @@ from vadrin.errors import StaleAnswerError
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
-    from vadrin.core.results.analysis import Analysis, Settings
+    from vadrin.core.results.analysis_result import Analysis, Settings
 
 _KEPT = 64
 _known: OrderedDict[Question, Analysis] = OrderedDict()

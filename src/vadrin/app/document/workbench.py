@@ -25,7 +25,7 @@ from vadrin.notebook.records import Reading, Test
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.analysis_result import Analysis
 
 T = TypeVar("T")
 

@@ -12,7 +12,7 @@ from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
 from vadrin.core.planning.test_types import Foretold, TestType, type_of
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
 
 USUAL_NOISE = 0.012

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from vadrin.core.process.darkroom_clock import ClockState, DarkroomClock, DueAction, DueActionKind
+from vadrin.core.process.clock_records import ClockState, DueAction, DueActionKind
+from vadrin.core.process.darkroom_clock import DarkroomClock
 
 _SOON_S = 600.0
 _TOGETHER_S = 2.0

@@ -15,14 +15,8 @@ from vadrin.app.sheets.reference_temperature import reference_of, routine_of, te
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.origin import Origin
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
-from vadrin.core.process.darkroom_clock import (
-    ClockEvent,
-    ClockStep,
-    DarkroomClock,
-    RunEventType,
-    StripTime,
-    effective_c,
-)
+from vadrin.core.process.clock_records import ClockEvent, ClockStep, RunEventType, StripTime
+from vadrin.core.process.darkroom_clock import DarkroomClock, effective_c
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.errors import EntryError
 from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip, Test

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from vadrin.app.process.clock_words import seconds_text
 from vadrin.app.process.darkroom_runs import Clock, clock_of
 from vadrin.app.process.uptime import Moment
-from vadrin.core.process.darkroom_clock import DueActionKind
+from vadrin.core.process.clock_records import DueActionKind
 from vadrin.notebook.records import DarkroomRun, Stock, Test
 from vadrin.notebook.store import Notebook
 

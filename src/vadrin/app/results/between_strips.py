@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.analysis_result import Analysis
 
 
 def between_strips(analysis: Analysis, minutes: float) -> str:

@@ -9,7 +9,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.core.figure import Figure
 from vadrin.core.process.rules_on_trial import Trial, score_of
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.method_answers import MethodAnswer
 from vadrin.core.results.rating_method import RATING_SCHOOLS
 

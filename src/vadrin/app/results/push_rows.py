@@ -10,7 +10,7 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.results.between_strips import between_strips
 from vadrin.app.results.metric_rows import Cell
 from vadrin.core.figure import Figure
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.core.results.push import Push, ShadowVerdict, shadow_verdict
 

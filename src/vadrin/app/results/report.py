@@ -7,7 +7,7 @@ from typing import Any
 from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Basis, Figure
-from vadrin.core.results.analysis import Analysis
+from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.finding import Finding
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.core.results.method_answers import MethodAnswer

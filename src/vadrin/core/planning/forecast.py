@@ -32,7 +32,7 @@ from vadrin.core.planning.delta_method import (
     normal_derivatives,
 )
 from vadrin.core.planning.film_prior import FilmPrior, prior_curve, prior_parameters
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.finding import ONE_STRIP, FamilyEstimate, Finding, find
 from vadrin.core.results.push import midtone_time
 

@@ -10,7 +10,7 @@ from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.planning.film_prior import FilmPrior
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast
 from vadrin.core.planning.strip_plan import strip_labels
-from vadrin.core.results.analysis import Settings
+from vadrin.core.results.analysis_result import Settings
 
 BRACKET_STEPS = (1.0, 0.5, 1 / 3)
 _SPREAD, _SHORTER = 1.35, 5

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -11,13 +11,13 @@ from vadrin.core.checks.reading_checks import reading_diagnostics
 from vadrin.core.checks.turning_back import turned_back, turned_diagnostic
 from vadrin.core.curves.foot import NO_FOOT
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.exposure.arithmetic import METER_CONSTANT
-from vadrin.core.figure import Figure, absent
-from vadrin.core.fitting.family import Family, at_time, family_of, time_grid
-from vadrin.core.fitting.fit import INSTRUMENT_NOISE, Fit, draws_of, fit_strips
+from vadrin.core.figure import absent
+from vadrin.core.fitting.family import at_time, family_of, time_grid
+from vadrin.core.fitting.fit import Fit, draws_of, fit_strips
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
-from vadrin.core.results.comparison import Comparison, compare_all
+from vadrin.core.results.analysis_result import Analysis, Settings
+from vadrin.core.results.comparison import compare_all
 from vadrin.core.results.criteria import ISO_TARGET, Target
 from vadrin.core.results.finding import (
     ONE_STRIP,
@@ -27,114 +27,19 @@ from vadrin.core.results.finding import (
     find,
     finding_of_one_strip,
 )
-from vadrin.core.results.method_answers import MethodAnswer, method_answers
+from vadrin.core.results.method_answers import method_answers
 from vadrin.core.results.next_step import NextStep, next_steps
-from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb, pushes_of, unanswered
-from vadrin.core.results.push_limits import HeldRange, PushLimits, held_range, push_limits
-from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW, RatingMethod
+from vadrin.core.results.push import pushes_of, unanswered
+from vadrin.core.results.push_limits import held_range, push_limits
+from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW
 from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 from vadrin.core.results.turned_strips import densest_at_turns, without_turns
 
 NO_TIME = "no strip has a development time"
 _OF_TIMES = ("one time", "two times", "not tested")
-NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
 _LEAST_SPAN, _MOST_SPAN = 0.25, 40.0
 """Lg units between the thinnest and the densest frame, within which exposures are meant so."""
 _BEST_STEPS, _DRAWN_STEPS = 97, 19
-
-
-@dataclass(frozen=True)
-class Settings:
-    """How to work a test out.
-
-    Attributes
-    ----------
-    target : Target
-    school : str
-        ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
-    pushes : tuple of float
-        Stops to answer for.
-    hearsay : Hearsay
-        Rules for pushes that were not measured.
-    meter_constant : float
-        k in lux seconds.
-    instrument_noise : float
-        Least standard deviation of a reading.
-    draws : int
-        Draws behind the intervals; 0 leaves the intervals out.
-    seed : int
-        Of the draws, so that the same readings give the same report.
-    """
-
-    target: Target = field(default_factory=Target)
-    school: str = SHADOW.key
-    pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
-    rules_of_thumb: RulesOfThumb = USUAL_RULES
-    meter_constant: float = METER_CONSTANT
-    instrument_noise: float = INSTRUMENT_NOISE
-    draws: int = 200
-    seed: int = 1
-
-
-@dataclass(frozen=True)
-class Analysis:
-    """The whole answer to one test.
-
-    Attributes
-    ----------
-    settings : Settings
-    strips : tuple of StripFigures
-    iso : Finding
-        Time and speed at the standard's contrast.
-    finding : Finding
-    push : tuple of Push
-    warnings : tuple of Warning
-    noise : float or None
-        Standard deviation of a reading; None where nothing could be fitted.
-    family : Family or None
-        Curves over the ladder of times; None for fewer than two times.
-    schools : tuple of MethodAnswer
-        Every school's EI and time from the same readings.
-    limits : PushLimits or None
-        How far the film can be pushed.
-    held : tuple of HeldRange
-        For each strip, the EIs its development holds.
-    next_steps : tuple of NextStep
-        What would firm the finding up most, the best first.
-    reversal_speed : Figure
-        Of the first strip, where density falls with exposure.
-    compared : tuple of Comparison
-        Strips of other materials beside those of the first, which is the reference.
-    layers : tuple of StripMetrics
-        Of colour material: each strip in each of its channels.
-    """
-
-    settings: Settings
-    strips: tuple[StripMetrics, ...]
-    iso: Finding
-    finding: Finding
-    push: tuple[Push, ...]
-    diagnostics: tuple[Diagnostic, ...]
-    noise: float | None = None
-    family: Family | None = None
-    schools: tuple[MethodAnswer, ...] = ()
-    limits: PushLimits | None = None
-    held: tuple[HeldRange, ...] = ()
-    next_steps: tuple[NextStep, ...] = ()
-    reversal_speed: Figure = NOT_REVERSAL
-    compared: tuple[Comparison, ...] = ()
-    layers: tuple[StripMetrics, ...] = ()
-
-    @property
-    def rated_index(self) -> Figure:
-        """The EI to rate the film by, as the chosen school has it."""
-        rated: Figure = getattr(self.finding, self.school.rates_by)
-        return rated
-
-    @property
-    def school(self) -> RatingMethod:
-        """The school it is rated by."""
-        return RATING_SCHOOLS.get(self.settings.school, SHADOW)
 
 
 def _usable(strips: tuple[StripReadings, ...]) -> tuple[StripReadings, ...]:

@@ -9,7 +9,8 @@ import numpy as np
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.family import time_reaching
 from vadrin.core.readings import StripReadings
-from vadrin.core.results.analysis import Analysis, Settings, analyse
+from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis_result import Analysis, Settings
 
 _AT_REFERENCE_K, _APART_K = 0.6, 1.5
 _LEAST, _MOST = 1.2, 6.0

@@ -26,7 +26,7 @@ from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.analysis_result import Analysis
 
 
 @dataclass(frozen=True)

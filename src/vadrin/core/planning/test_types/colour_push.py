@@ -13,7 +13,7 @@ from vadrin.core.planning.test_types.test_type import Asks, Foretold, TestType
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
-    from vadrin.core.results.analysis import Analysis, Settings
+    from vadrin.core.results.analysis_result import Analysis, Settings
 
 
 class ColourPush(TestType):

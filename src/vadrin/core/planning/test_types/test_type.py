@@ -11,7 +11,7 @@ from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
-    from vadrin.core.results.analysis import Analysis, Settings
+    from vadrin.core.results.analysis_result import Analysis, Settings
 
 
 class Metering(Enum):

@@ -13,7 +13,7 @@ from vadrin.errors import PlanError
 
 if TYPE_CHECKING:
     from vadrin.core.readings import StripReadings
-    from vadrin.core.results.analysis import Analysis, Settings
+    from vadrin.core.results.analysis_result import Analysis, Settings
 
 PRINTING = (Channel.UV, Channel.BLUE)
 """Filters through which a stained negative has the density that paper sees, the better first."""

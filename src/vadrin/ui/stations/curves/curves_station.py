@@ -17,7 +17,7 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.analysis_result import Analysis
 
 _NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
 

@@ -20,7 +20,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.tips import set_tip
 
 if TYPE_CHECKING:
-    from vadrin.core.results.analysis import Analysis
+    from vadrin.core.results.analysis_result import Analysis
     from vadrin.core.results.hold_rule import HoldRule
 
 _TOP = Qt.AlignmentFlag.AlignTop

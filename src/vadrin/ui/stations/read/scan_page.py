@@ -16,18 +16,15 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.read.kept_scans import picture_file, scans_of
 from vadrin.app.read.picture_files import PICTURES_OR_RAW
-from vadrin.app.read.scan_reading import (
-    calibrated_words,
+from vadrin.app.read.scan_frames import (
     frame_moved,
     frames_of_scan,
     laid_as_shot,
     lies_edge_to_edge,
     nudged,
-    open_scan,
     other_way_round,
-    summed,
-    take_scan,
 )
+from vadrin.app.read.scan_reading import calibrated_words, open_scan, summed, take_scan
 from vadrin.app.read.step_wedge import steps_kept
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
@@ -44,7 +41,7 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
-    from vadrin.app.read.scan_reading import Scan
+    from vadrin.app.read.scan_frames import Scan
 
 _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "
