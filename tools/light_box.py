@@ -11,7 +11,8 @@ import sys
 import numpy as np
 
 from vadrin.core.curves import metrics
-from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
+from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
+from vadrin.core.judging.light_box import LightBox
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import curve_at, densities, expose_and_develop, invent_film

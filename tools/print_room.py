@@ -15,7 +15,8 @@ sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / 
 
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
-from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing  # noqa: E402
+from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing  # noqa: E402
+from vadrin.core.judging.light_box import LightBox  # noqa: E402
 from vadrin.core.printing.paper_curve import FIRST_GREY, paper_curve, print_threshold  # noqa: E402
 from vadrin.core.printing.strip_exposures import StepUnit, StripExposures, first_black  # noqa: E402
 

@@ -46,7 +46,7 @@ from vadrin.core.planning.test_types import NAMES  # noqa: E402
 from vadrin.notebook.records import Test  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
 from vadrin.ui.theme import typeface  # noqa: E402
-from vadrin.ui.widgets.fields import Field  # noqa: E402
+from vadrin.ui.widgets.line_field import Field  # noqa: E402
 
 DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
 KEYS = (

@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from vadrin.core.curves import metrics
+from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
 from vadrin.core.judging.films_by_eye import stops_faster
-from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
+from vadrin.core.judging.light_box import LightBox
 from vadrin.core.judging.verdicts import FAULTS, SCALES, fault_named, share_of
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings

@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from oracles.papers import Paper
-from vadrin.core.judging.light_box import EyeVerdict, LightBox, SeenFrame, Viewing
+from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
+from vadrin.core.judging.light_box import LightBox
 from vadrin.core.printing.grades import (
     changed_time,
     nearest_grades,

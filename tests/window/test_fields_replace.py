@@ -11,7 +11,7 @@ from vadrin.app.plan.variants import CHOICES
 from vadrin.app.process.darkroom_runs import begin_run
 from vadrin.app.process.uptime import moment_now
 from vadrin.notebook.records import Test
-from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.line_field import Field
 
 ALT = Qt.KeyboardModifier.AltModifier
 

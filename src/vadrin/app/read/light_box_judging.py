@@ -20,7 +20,7 @@ from vadrin.app.sheets.light_boxes import (
 )
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
-from vadrin.core.judging.light_box import EyeVerdict, Viewing
+from vadrin.core.judging.eye_answers import EyeVerdict, Viewing
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Instrument, Judgement
 from vadrin.notebook.store import Notebook

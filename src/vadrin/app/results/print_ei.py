@@ -14,7 +14,8 @@ from vadrin.core.figure import Figure
 from vadrin.notebook.records import PrintStrip
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.light_box import LightBox, SeenFrame
+    from vadrin.core.judging.eye_answers import SeenFrame
+    from vadrin.core.judging.light_box import LightBox
 
 COVERED = "half covered"
 """Purpose of a strip of which one half has the time for full black, and the other twice that."""
@@ -30,7 +31,8 @@ def print_box(
     """All that is possible of a strip of film before its prints are judged."""
     import numpy as np
 
-    from vadrin.core.judging.light_box import LightBox, Viewing
+    from vadrin.core.judging.eye_answers import Viewing
+    from vadrin.core.judging.light_box import LightBox
 
     rng = np.random.default_rng(_SEED)
     return LightBox(np.array(log_h), Viewing.SIDE_BY_SIDE, rng, meter_constant, threshold)
@@ -50,7 +52,7 @@ def _threshold(made: PrintStrip) -> tuple[float, float]:
 
 def print_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
     """What was seen of half-covered strips, as the core knows it."""
-    from vadrin.core.judging.light_box import EyeVerdict, SeenFrame
+    from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame
 
     frames, told = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []

@@ -11,7 +11,8 @@ import numpy as np
 from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Figure, absent
-from vadrin.core.judging.light_box import LightBox, SeenFrame, weighted_range
+from vadrin.core.judging.eye_answers import SeenFrame
+from vadrin.core.judging.light_box import LightBox, weighted_range
 
 _NEIGHBOURS = 24
 """Possibilities to either side, in the order of their eyes, that count as the same eye."""

@@ -10,14 +10,13 @@ answer is expected to tell most (Kontsevich and Tyler, Vision Research 39, 1999)
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from enum import StrEnum
 
 import numpy as np
 from scipy.special import exp1, ndtr
 
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
+from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
 
 SPEED_DENSITY = 0.10
 _COUNT = 4000
@@ -39,55 +38,6 @@ _MOST_QUESTIONS = 6
 _BLANK_AFTER = 2
 _GRID = np.linspace(-3.0, 2.5, 111)
 _EULER = 0.5772156649
-
-
-class EyeVerdict(StrEnum):
-    """What an eye says of a frame beside a blank one."""
-
-    YES = "yes"
-    NO = "no"
-    UNSURE = "can't tell"
-
-
-class Viewing(StrEnum):
-    """How frames are looked at."""
-
-    SIDE_BY_SIDE = "side by side on the light box"
-    LOUPE = "with a loupe, apart"
-
-    @property
-    def threshold(self) -> tuple[float, float]:
-        """Net density first told from the blank, and how it differs between people."""
-        return (0.045, 0.012) if self is Viewing.SIDE_BY_SIDE else (0.07, 0.02)
-
-
-@dataclass(frozen=True)
-class SeenFrame:
-    """What was said of one frame; `log_h` is None for a blank shown as a check.
-
-    `threshold` is the net density that this eye tells, looking so, and its standard deviation;
-    None for that of the box.
-    """
-
-    log_h: float | None
-    told: EyeVerdict
-    threshold: tuple[float, float] | None = None
-
-
-@dataclass(frozen=True)
-class LightBoxResult:
-    """What all answers come to.
-
-    Attributes
-    ----------
-    zone_ei : Figure
-        Absent where the bracket does not hold the point.
-    false_alarms : int
-        Blanks that were told from the blank.
-    """
-
-    zone_ei: Figure
-    false_alarms: int
 
 
 class LightBox:

@@ -11,10 +11,10 @@ from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.item_views import ListLines, lay_flat
 from vadrin.ui.widgets.keyboard import KeyboardBefore
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.line_field import Field
 from vadrin.ui.widgets.overlay import Overlay
 
 _WIDTH, _HEIGHT, _TOP = 520, 380, 60

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
+from vadrin.ui.frame.film_painting import EDGE, ROW, FilmPainter
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
@@ -20,13 +21,9 @@ _STATE_WORDS = {
     FrameState.SKIPPED: "skipped",
     FrameState.DOUBLED: "exposed twice",
 }
-_STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
-_USE_IT, _NOTHING = "use it", "nothing there"
-_ROW, _THIN_ROW = 46, 11
+_THIN_ROW = 11
 _SHARE_OF_WINDOW = 0.32
 _FEWEST_ROWS = 12
-_EDGE = 7
-"""Pixels of film above and below a frame, where the perforations are."""
 
 
 def spoken(strip: StripSheet, frame: FrameSheet) -> str:
@@ -87,7 +84,7 @@ class StripTable(QWidget):
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
         self.whole_row = self._selected_row()
-        self._thin = count > 1 and (self._folded or px(_ROW) * count > room - px(18))
+        self._thin = count > 1 and (self._folded or px(ROW) * count > room - px(18))
         self._rows = self._rows_in(count, room)
         high = sum(self._height_of(row) for row in self._rows)
         self.setVisible(count > 0 or not self._folded)
@@ -99,7 +96,7 @@ class StripTable(QWidget):
 
     def _rows_in(self, count: int, room: int) -> range:
         """The strips that are drawn: all, or as many as there is room for about the whole one."""
-        most = max(_FEWEST_ROWS, (room - px(18) - px(_ROW)) // px(_THIN_ROW) + 1)
+        most = max(_FEWEST_ROWS, (room - px(18) - px(ROW)) // px(_THIN_ROW) + 1)
         if not self._thin or count <= most:
             return range(count)
         first = min(max(0, self.whole_row - most // 2), count - most)
@@ -113,7 +110,7 @@ class StripTable(QWidget):
         return 0
 
     def _height_of(self, row: int) -> int:
-        return px(_THIN_ROW) if self._thin and row != self.whole_row else px(_ROW)
+        return px(_THIN_ROW) if self._thin and row != self.whole_row else px(ROW)
 
     def _top_of(self, row: int) -> int:
         return px(14) + sum(self._height_of(r) for r in range(self._rows.start, row))
@@ -149,7 +146,7 @@ class StripTable(QWidget):
         for row in self._rows:
             high = self._height_of(row)
             thin = high == px(_THIN_ROW)
-            edge, gap = (0, px(3)) if thin else (_EDGE, px(6))
+            edge, gap = (0, px(3)) if thin else (EDGE, px(6))
             boxes = []
             for column, frame in enumerate(self._sheet.strips[row].frames):
                 box = QRectF(
@@ -173,19 +170,18 @@ class StripTable(QWidget):
             words = "The light table is empty. Open a test from the shelf, or start one: Ctrl+N."
             painter.drawText(QPointF(px(14), px(28)), words)
             return
-        boxes = self._boxes()
+        boxes, film = self._boxes(), FilmPainter(painter, self._look)
         for row, mine in boxes:
-            if self._height_of(row) == px(_ROW):
+            if self._height_of(row) == px(ROW):
                 self._paint_label(painter, row, self._sheet.strips[row])
                 if mine:
-                    self._paint_film(painter, [box for box, _ in mine])
+                    film.paint_film([box for box, _ in mine])
         # Edges lie on whole pixels; smoothing them costs most of the time a key has.
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         painter.setFont(role_font(Role.CAPTION))
-        planned = QPen(QColor(self._look.soft), 1, Qt.PenStyle.DashLine)
         for _, mine in boxes:
             for box, frame in mine:
-                self._paint_frame(painter, box, frame, planned)
+                film.paint_frame(box, frame, bool(self._sheet.notes_on(frame.frame.id)))
         selected = self.frame_box(self._frame_id)
         if selected is not None:
             painter.setPen(QPen(QColor(self._look.grease), 2.5))
@@ -216,100 +212,6 @@ class StripTable(QWidget):
         if strip.strip.planned_min is not None:
             return f"{minutes_text(strip.strip.planned_min)} planned"
         return "no time yet"
-
-    def _paint_film(self, painter: QPainter, boxes: list[QRectF]) -> None:
-        film = QRectF(
-            boxes[0].left() - 2,
-            boxes[0].top() - _EDGE,
-            boxes[-1].right() - boxes[0].left() + 4,
-            px(_ROW - 6),
-        )
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(self._look.film_base))
-        painter.drawRect(film)
-        painter.setBrush(QColor(self._look.table))
-        step, hole = 13, 6
-        count = max(0, int((film.width() - 4 - hole) // step) + 1)
-        holes = [
-            QRectF(film.left() + 4 + step * i, y, hole, 2.5)
-            for i in range(count)
-            for y in (film.top() + 2, film.bottom() - 4.5)
-        ]
-        if holes:
-            painter.drawRects(*holes)
-
-    def _paint_frame(
-        self, painter: QPainter, box: QRectF, frame: FrameSheet, planned: QPen
-    ) -> None:
-        density = frame.density
-        state = frame.frame.state
-        if density is not None:
-            fill = self._look.film_colour(density)
-            painter.setPen(Qt.PenStyle.NoPen)
-        elif state == FrameState.PLANNED:
-            fill = QColor(self._look.table)
-            painter.setPen(planned)
-        else:
-            fill = QColor(self._look.rule)
-            painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(fill)
-        painter.drawRect(box)
-        self._write_on(painter, box, frame, fill)
-        if self._sheet is not None and self._sheet.notes_on(frame.frame.id):
-            self._paint_fold(painter, box, fill)
-        if frame.verdict:
-            self._paint_verdict(painter, box, frame.verdict, fill)
-        if any(r.left_out for r in frame.readings):
-            painter.setPen(QPen(QColor(self._look.grease), 1.5))
-            painter.drawLine(box.topLeft(), box.bottomRight())
-
-    def _write_on(self, painter: QPainter, box: QRectF, frame: FrameSheet, fill: QColor) -> None:
-        """The frame's name on it, where it fits."""
-        words = self._frame_words(frame, box)
-        metrics = painter.fontMetrics()
-        wide = metrics.horizontalAdvance(words)
-        if not words or wide > box.width() or metrics.ascent() > box.height() + 2:
-            return
-        ink = self._look.writing_on(fill)
-        plate = self._look.plate_under(ink, fill)
-        if plate is not None:
-            under = QRectF(0, 0, wide + 4, metrics.height() - 2)
-            under.moveCenter(box.center())
-            painter.fillRect(under, plate)
-        painter.setPen(ink)
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
-
-    def _paint_fold(self, painter: QPainter, box: QRectF, fill: QColor) -> None:
-        """A folded corner: words are kept about this frame."""
-        size = px(9)
-        corner = QPolygonF(
-            [box.topRight() + QPointF(-size, 0), box.topRight() + QPointF(0, size), box.topRight()]
-        )
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(self._look.writing_on(fill))
-        painter.drawPolygon(corner)
-
-    def _paint_verdict(self, painter: QPainter, box: QRectF, verdict: str, fill: QColor) -> None:
-        """A shape at the lower left: filled for use, open for salvage, a bar for nothing."""
-        size = float(px(7))
-        mark = QRectF(box.left() + 3, box.bottom() - size - 3, size, size)
-        ink = QColor(self._look.writing_on(fill))
-        painter.setPen(QPen(ink, 1.5))
-        painter.setBrush(ink if verdict == _USE_IT else Qt.BrushStyle.NoBrush)
-        if verdict == _NOTHING:
-            middle = mark.center().y()
-            painter.drawLine(QPointF(mark.left(), middle), QPointF(mark.right(), middle))
-        else:
-            painter.drawRect(mark)
-
-    def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
-        tick = _STATE_TICKS.get(frame.frame.state, "")
-        name = "b+f" if frame.frame.blank and frame.density is not None else frame.name
-        if frame.density is None and frame.frame.state is FrameState.EXPOSED:
-            tick = "· "
-        if box.width() >= px(38) or not tick:
-            return tick + name
-        return tick.strip()
 
     def _frame_at(self, point: QPointF) -> tuple[StripSheet, FrameSheet] | None:
         for row, boxes in self._boxes():

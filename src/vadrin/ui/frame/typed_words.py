@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from PyQt6.QtWidgets import QApplication, QLineEdit, QWidget
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.line_field import Field
 
 
 @dataclass(frozen=True)

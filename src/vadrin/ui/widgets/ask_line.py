@@ -9,8 +9,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.line_field import Field
 
 
 @dataclass(frozen=True)

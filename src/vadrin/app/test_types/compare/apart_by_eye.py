@@ -21,7 +21,7 @@ from vadrin.core.figure import Figure
 from vadrin.core.judging.films_by_eye import stops_faster
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.light_box import SeenFrame
+    from vadrin.core.judging.eye_answers import SeenFrame
 
 SAME_STOPS = 0.12
 """Stops apart that nobody sees."""

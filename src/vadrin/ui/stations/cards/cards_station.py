@@ -21,8 +21,9 @@ from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.fields import Field, WordField
+from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.line_field import Field
 from vadrin.ui.widgets.sentence import sentence
 
 

@@ -29,9 +29,9 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.fields import Field
 from vadrin.ui.widgets.item_views import lay_flat
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.line_field import Field
 
 
 class _Kinds(QAbstractListModel):

@@ -20,7 +20,7 @@ from vadrin.ui.stations.read.light_box_page import LightBoxPage
 from vadrin.ui.stations.read.pointing_page import PointingPage
 from vadrin.ui.stations.read.verdict_page import VerdictPage
 from vadrin.ui.stations.station import StationContext, ViewState
-from vadrin.ui.widgets.fields import Field
+from vadrin.ui.widgets.line_field import Field
 
 if TYPE_CHECKING:
     from vadrin.ui.stations.read.paired_page import PairedPage
