@@ -25,13 +25,13 @@ STATIONS = {
         "core/process",
         "app/sheets/reference_temperature.py",
     ),
-    "Read": ("app/read", "ui/stations/read", "core/checks"),
+    "Read": ("app/read", "app/scans", "ui/stations/read", "core/checks"),
     "Curves": ("app/curves", "ui/stations/curves", "ui/plots", "core/curves", "core/fitting"),
     "Finding": ("app/results", "ui/stations/finding", "core/results", "core/materials"),
     "Cards": ("ui/stations/cards", "formats/reports"),
     "Whatever is typed": ("app/entry", "ui/widgets"),
     "Around the stations": ("ui", "app", "core"),
-    "Files and the notebook": ("formats", "notebook"),
+    "Files and the notebook": ("formats", "notebook", "ui/files"),
     "The terminal": ("commands",),
 }
 """Headings, and the folders whose words stand under each; the first that fits has them."""

@@ -88,7 +88,7 @@ def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
     """A scan with its frames found, and the light box after some looks."""
     from tools.demo.demo_scan import write_demo_scan
     from vadrin.app.read.light_box_judging import NO, YES
-    from vadrin.app.read.step_wedge import StepWedge, keep_steps
+    from vadrin.app.scans.step_wedge import StepWedge, keep_steps
 
     _show(app, window, "Ostrel 400", "read")
     station, sheet = window.station(), window.bench.sheet

@@ -15,8 +15,8 @@ from vadrin.app.findings.kept_report import KeptBasis, KeptPush, KeptReport
 from vadrin.app.findings.latest_finding import LatestFinding
 from vadrin.app.plan.plan_edit import PlanEdit
 from vadrin.app.plan.plan_words import WORDS
-from vadrin.app.read.kept_scans import preview_of
 from vadrin.app.results.next_act import next_act
+from vadrin.app.scans.kept_scans import preview_of
 from vadrin.app.test_types.colour_push.colours import _said as colours_said
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types import type_of

@@ -16,9 +16,9 @@ from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.printing.print_setups import present_room
 from vadrin.app.printing.print_strips import next_strip, step_words, strip_typed
 from vadrin.app.read.patch_entry import patch_typed
-from vadrin.app.read.scan_calibration import bracket_typed
 from vadrin.app.read.sheet_tracing import axis_value_typed
 from vadrin.app.results.method_rows import school_typed
+from vadrin.app.scans.scan_calibration import bracket_typed
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.test_options import IndexSeries, options_from_json, options_to_json
 from vadrin.errors import EntryError, PlanError

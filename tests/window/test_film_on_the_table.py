@@ -14,7 +14,7 @@ from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.read.entering_readings import leave_out
 from vadrin.core.frames import FrameState
 from vadrin.notebook.records import Reading
-from vadrin.ui.frame.strip_table import spoken
+from vadrin.ui.light_table.strip_table import spoken
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
 

@@ -17,13 +17,13 @@ from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.overview.progress import steps_of
 from vadrin.app.read.export_readings import write_sheet_readings
 from vadrin.app.read.import_readings import import_table
-from vadrin.app.read.step_wedge import StepWedge, keep_steps
 from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.scans.step_wedge import StepWedge, keep_steps
 from vadrin.app.sheets.light_boxes import eye_answers
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
-from vadrin.ui.frame.strip_table import spoken
+from vadrin.ui.light_table.strip_table import spoken
 
 ALT = Qt.KeyboardModifier.AltModifier
 

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
 from tests.window.pages import settle
 from tools.demo.demo_scan import write_demo_scan
 from vadrin.app.document.stations import STATIONS
-from vadrin.app.read.step_wedge import StepWedge, keep_steps
+from vadrin.app.scans.step_wedge import StepWedge, keep_steps
 from vadrin.ui.theme.look import DAY, LEAST_CONTRAST, SAFELIGHT, contrast
 from vadrin.ui.widgets.sentence import FlowingSentence
 

@@ -20,7 +20,7 @@ from vadrin.errors import NotebookError, StoppedError
 from vadrin.notebook.records import Reading as ReadingRecord
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
-from vadrin.ui.frame.refusal_window import RefusalWindow
+from vadrin.ui.files.refusal_window import RefusalWindow
 from vadrin.ui.widgets.tips import set_tip
 
 

@@ -11,8 +11,8 @@ from pathlib import Path
 import numpy as np
 import tifffile
 
-from vadrin.app.read.scan_reading import open_scan
-from vadrin.app.read.step_wedge import StepWedge
+from vadrin.app.scans.scan_reading import open_scan
+from vadrin.app.scans.step_wedge import StepWedge
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 
 _TALL, _WIDE, _PITCH = 8700, 11_500, 300

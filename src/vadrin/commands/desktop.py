@@ -21,7 +21,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
 from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.store import Notebook
-from vadrin.ui.frame.refusal_window import RefusalWindow
+from vadrin.ui.files.refusal_window import RefusalWindow
 from vadrin.ui.frame.warm_up import warm_up
 from vadrin.ui.frame.window import Window
 from vadrin.ui.theme.typeface import load_fonts

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.entry.numbers import number_typed
-from vadrin.app.read.kept_scans import keep_scan, preview_of
+from vadrin.app.scans.kept_scans import keep_scan, preview_of
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole, FrameState

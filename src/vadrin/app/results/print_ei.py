@@ -11,10 +11,10 @@ from vadrin.app.sheets.light_boxes import exposures_of
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
+from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
 from vadrin.notebook.records import PrintStrip
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.eye_answers import SeenFrame
     from vadrin.core.judging.light_box import LightBox
 
 COVERED = "half covered"
@@ -31,7 +31,6 @@ def print_box(
     """All that is possible of a strip of film before its prints are judged."""
     import numpy as np
 
-    from vadrin.core.judging.eye_answers import Viewing
     from vadrin.core.judging.light_box import LightBox
 
     rng = np.random.default_rng(_SEED)
@@ -52,7 +51,6 @@ def _threshold(made: PrintStrip) -> tuple[float, float]:
 
 def print_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
     """What was seen of half-covered strips, as the core knows it."""
-    from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame
 
     frames, told = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []

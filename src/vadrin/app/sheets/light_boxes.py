@@ -7,10 +7,10 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.sheets.once import once
 from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
 from vadrin.notebook.records import Judgement
 
 if TYPE_CHECKING:
-    from vadrin.core.judging.eye_answers import LightBoxResult, SeenFrame, Viewing
     from vadrin.core.judging.light_box import LightBox
 
 TOLD_FROM_BLANK = "told from the blank"
@@ -63,7 +63,6 @@ def judged_of(strip: StripSheet) -> list[Judgement]:
 
 def viewing_of(strip: StripSheet) -> Viewing:
     """How a strip was looked at last; side by side before the first look."""
-    from vadrin.core.judging.eye_answers import Viewing
 
     judged = judged_of(strip)
     known = {v.value: v for v in Viewing}
@@ -72,7 +71,6 @@ def viewing_of(strip: StripSheet) -> Viewing:
 
 def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
     """The answers for a strip as the core knows them."""
-    from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame
 
     frames, known = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []
@@ -88,7 +86,6 @@ def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
 
 def _threshold(judged: Judgement) -> tuple[float, float] | None:
     """What the eye tells that looked: its own where it was measured, else that of the way."""
-    from vadrin.core.judging.eye_answers import Viewing
     from vadrin.core.judging.light_box import OWN_SPREAD
 
     if judged.reference is not None and 0 < judged.reference < 1:

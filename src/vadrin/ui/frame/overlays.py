@@ -7,7 +7,7 @@ from functools import cached_property
 
 from PyQt6.QtWidgets import QWidget
 
-from vadrin.ui.frame.attachment_view import AttachmentView
+from vadrin.ui.files.attachment_view import AttachmentView
 from vadrin.ui.frame.command_box import CommandBox
 from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
 from vadrin.ui.widgets.deleting import delete_now

@@ -8,9 +8,9 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import THERMOMETER
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
-from vadrin.ui.frame.banner import Banner
-from vadrin.ui.frame.station_pages import StationPages
 from vadrin.ui.frame.updates import Updates
+from vadrin.ui.stations.station_pages import StationPages
+from vadrin.ui.widgets.banner import Banner
 
 
 def go_to_running_clock(

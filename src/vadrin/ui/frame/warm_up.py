@@ -10,7 +10,7 @@ from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations import station_module
 
 _PLOTS = ("pyqtgraph",)
-_COLUMN = ("vadrin.ui.frame.finding_column",)
+_COLUMN = ("vadrin.ui.finding_beside.finding_column",)
 
 
 def _load_what_is_needed_first() -> None:

@@ -16,24 +16,24 @@ from vadrin.app.overview.progress import steps_of
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
-from vadrin.ui.frame.banner import Banner
-from vadrin.ui.frame.finding_place import FindingPlace
+from vadrin.ui.files.notebook_files import NotebookFiles
+from vadrin.ui.files.readings_import import ReadingsImport
+from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.header import Header
-from vadrin.ui.frame.notebook_files import NotebookFiles
 from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.rail import Rail
-from vadrin.ui.frame.readings_import import ReadingsImport
 from vadrin.ui.frame.running_clock import go_to_running_clock
-from vadrin.ui.frame.station_pages import StationPages
-from vadrin.ui.frame.strip_table import StripTable
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
 from vadrin.ui.jobs import Jobs
+from vadrin.ui.light_table.strip_table import StripTable
 from vadrin.ui.stations.station import Station, StationContext, ViewState
+from vadrin.ui.stations.station_pages import StationPages
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.bench_style import wear
 from vadrin.ui.theme.look import DAY, LOOKS, Look
 from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.banner import Banner
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.keyboard import KeyboardInSight, show_what_was_added
 

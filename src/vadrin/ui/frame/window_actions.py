@@ -11,7 +11,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
-from vadrin.ui.frame.notebook_files import NotebookFiles
+from vadrin.ui.files.notebook_files import NotebookFiles
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
 """Parts of the File menu, a line between each."""

@@ -28,7 +28,7 @@ from vadrin.app.printing.paper_answer import (
     eye_step,
     type_eye_step,
 )
-from vadrin.app.read.picture_files import PICTURES
+from vadrin.app.scans.picture_files import PICTURES
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest

@@ -10,9 +10,9 @@ from pathlib import Path
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.read.picture_files import PICTURES_OR_RAW
-from vadrin.app.read.scan_calibration import bracket_of_pictures, bracket_typed, wedge_of_picture
-from vadrin.app.read.step_wedge import (
+from vadrin.app.scans.picture_files import PICTURES_OR_RAW
+from vadrin.app.scans.scan_calibration import bracket_of_pictures, bracket_typed, wedge_of_picture
+from vadrin.app.scans.step_wedge import (
     StepWedge,
     keep_steps,
     steps_kept,

@@ -18,7 +18,7 @@ from vadrin.app.read.entering_readings import (
     usual_channel,
 )
 from vadrin.app.read.reading_doubts import reading_doubt
-from vadrin.app.read.step_wedge import wedge_steps
+from vadrin.app.scans.step_wedge import wedge_steps
 from vadrin.app.sheets.frame_order import next_to_read
 from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.core.channels import Channel

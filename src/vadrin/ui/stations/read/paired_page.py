@@ -12,7 +12,6 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.read.kept_scans import scans_of
 from vadrin.app.read.paired_judging import (
     PAIRED_KEYS,
     PAIRED_QUALITIES,
@@ -21,6 +20,7 @@ from vadrin.app.read.paired_judging import (
     paired_lines,
     pairs_of,
 )
+from vadrin.app.scans.kept_scans import scans_of
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pair_view import PairView

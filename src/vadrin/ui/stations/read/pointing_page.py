@@ -11,7 +11,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.read.picture_files import PICTURES
+from vadrin.app.scans.picture_files import PICTURES
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.kept import OfTest

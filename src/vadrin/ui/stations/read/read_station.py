@@ -11,8 +11,8 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.read.patch_entry import takes_patches
-from vadrin.app.read.picture_files import is_picture
 from vadrin.app.read.sheet_axes import is_sheet
+from vadrin.app.scans.picture_files import is_picture
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
 from vadrin.ui.stations.read.density_page import DensityPage

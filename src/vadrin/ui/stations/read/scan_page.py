@@ -14,9 +14,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
-from vadrin.app.read.kept_scans import picture_file, scans_of
-from vadrin.app.read.picture_files import PICTURES_OR_RAW
-from vadrin.app.read.scan_frames import (
+from vadrin.app.scans.kept_scans import picture_file, scans_of
+from vadrin.app.scans.picture_files import PICTURES_OR_RAW
+from vadrin.app.scans.scan_frames import (
     frame_moved,
     frames_of_scan,
     laid_as_shot,
@@ -24,8 +24,8 @@ from vadrin.app.read.scan_frames import (
     nudged,
     other_way_round,
 )
-from vadrin.app.read.scan_reading import calibrated_words, open_scan, summed, take_scan
-from vadrin.app.read.step_wedge import steps_kept
+from vadrin.app.scans.scan_reading import calibrated_words, open_scan, summed, take_scan
+from vadrin.app.scans.step_wedge import steps_kept
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs, Said
@@ -41,7 +41,7 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
-    from vadrin.app.read.scan_frames import Scan
+    from vadrin.app.scans.scan_frames import Scan
 
 _HOW = (
     "Scan the strip lying along the picture with bare light round it, a step wedge beside it, as "

@@ -7,9 +7,9 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
 from vadrin.app.document.stations import PLACES
-from vadrin.ui.frame.typed_words import give_back_typed, keep_typed
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
+from vadrin.ui.stations.typed_words import give_back_typed, keep_typed
 from vadrin.ui.widgets.deleting import delete_now
 from vadrin.ui.widgets.scrolling import scrolled
 

@@ -14,8 +14,8 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
-from vadrin.ui.frame.banner import Banner
 from vadrin.ui.jobs import SlicedJob
+from vadrin.ui.widgets.banner import Banner
 
 if TYPE_CHECKING:
     from vadrin.notebook.merge import MergeReport

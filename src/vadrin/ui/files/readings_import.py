@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError, VadrinError
-from vadrin.ui.frame.banner import Banner, Remedy
-from vadrin.ui.frame.column_matcher import ColumnMatcher
+from vadrin.ui.files.column_matcher import ColumnMatcher
 from vadrin.ui.jobs import Jobs, SlicedJob
+from vadrin.ui.widgets.banner import Banner, Remedy
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable

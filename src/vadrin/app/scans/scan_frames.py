@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.read.step_wedge import StepWedge
+from vadrin.app.scans.step_wedge import StepWedge
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint
 from vadrin.core.planning.test_types import type_of

@@ -8,13 +8,13 @@ from PyQt6.QtWidgets import QBoxLayout
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.overview.finding_notes import finding_notes
-from vadrin.ui.frame.finding_line import FindingLine
-from vadrin.ui.frame.station_pages import StationPages
+from vadrin.ui.finding_beside.finding_line import FindingLine
 from vadrin.ui.stations.station import Station
+from vadrin.ui.stations.station_pages import StationPages
 from vadrin.ui.widgets.deleting import delete_now
 
 if TYPE_CHECKING:
-    from vadrin.ui.frame.finding_column import FindingColumn
+    from vadrin.ui.finding_beside.finding_column import FindingColumn
 
 
 class FindingPlace:
@@ -74,7 +74,7 @@ class FindingPlace:
     def _made(self) -> FindingColumn:
         if self.column is None:
             # The first window may have no test on the bench, and need not wait for it.
-            from vadrin.ui.frame.finding_column import FindingColumn
+            from vadrin.ui.finding_beside.finding_column import FindingColumn
 
             self.column = FindingColumn(
                 self.bench.go, lambda *asked: finding_notes(self.bench.notebook, *asked)

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QToolTip, QWidget
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
-from vadrin.ui.frame.film_painting import EDGE, ROW, FilmPainter
+from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale

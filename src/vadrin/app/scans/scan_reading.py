@@ -10,10 +10,10 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.read.kept_scans import keep_scan, preview_of
-from vadrin.app.read.scan_calibration import calibration_of, calibration_words
-from vadrin.app.read.scan_frames import Scan, frames_of_scan, measured
-from vadrin.app.read.step_wedge import StepWedge
+from vadrin.app.scans.kept_scans import keep_scan, preview_of
+from vadrin.app.scans.scan_calibration import calibration_of, calibration_words
+from vadrin.app.scans.scan_frames import Scan, frames_of_scan, measured
+from vadrin.app.scans.step_wedge import StepWedge
 from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
 from vadrin.core.interruption import interruptible

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.entry.times import seconds_typed
-from vadrin.app.read.step_wedge import StepWedge
+from vadrin.app.scans.step_wedge import StepWedge
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.scanning.calibration import ScanCalibration, calibrated, on_clear_base
 from vadrin.core.scanning.film_bands import bare_light, film_bands, wedge_values

@@ -1,0 +1,1 @@
+"""Scans of film: opened, calibrated, their frames found, read and kept."""

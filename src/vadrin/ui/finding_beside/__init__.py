@@ -1,0 +1,1 @@
+"""The finding so far, beside the station or folded to a line."""

@@ -1,0 +1,1 @@
+"""The light table: the strips of the test on the bench, as film."""
