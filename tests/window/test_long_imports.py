@@ -1,10 +1,13 @@
-"""A table of many rows comes in while the window goes on; stopped, or refused, nothing stays."""
+"""Many rows, or a large notebook, come in while the window goes on; stopped, nothing stays."""
+
+import shutil
 
 import pytest
 from PyQt6.QtWidgets import QApplication
 
 from oracles.closed_form import ClosedForm
 from tests.window.pages import button_of, said_by, settle, words_of
+from vadrin.notebook import inspection
 from vadrin.notebook.records import Frame, Reading, Stock, Test
 
 FILM = ClosedForm()
@@ -70,3 +73,37 @@ def test_a_notebook_open_for_reading_says_why(qtbot, open_window, tmp_path, tabl
     assert "disk" not in words_of(reader.banner)
     QApplication.processEvents()
     assert not reader.importing.writing
+
+
+@pytest.fixture
+def large(demo_path, tmp_path, monkeypatch):
+    """A notebook that counts as large."""
+    monkeypatch.setattr(inspection, "_LARGE", 1)
+    return shutil.copy(demo_path, tmp_path / "large.vadrin")
+
+
+def test_a_large_notebook_is_looked_through_beside_the_work(qtbot, open_window, tmp_path, large):
+    window = open_window(tmp_path / "book.vadrin")
+    window.files.open(large)
+    assert "Looking through large.vadrin" in words_of(window.banner)
+    assert window.bench.notebook.path.name == "book.vadrin", "the work goes on meanwhile"
+    button_of(window.banner, "Stay with this one").click()
+    settle(qtbot, window)
+    assert window.bench.notebook.path.name == "book.vadrin"
+    assert not window.banner.isVisible()
+    window.files.open(large)
+    settle(qtbot, window)
+    assert window.bench.notebook.path == large
+    assert window.bench.notebook.count(Test) > 5
+    assert not window.banner.isVisible()
+
+
+def test_a_large_notebook_that_is_damaged_is_refused_in_words(qtbot, open_window, tmp_path, large):
+    window = open_window(tmp_path / "book.vadrin")
+    whole = large.read_bytes()
+    large.write_bytes(whole[:9000] + b"\xff" * 40_000 + whole[49_000:])
+    window.files.open(large)
+    settle(qtbot, window)
+    assert window.bench.notebook.path.name == "book.vadrin"
+    assert "is damaged or is no notebook" in words_of(window.banner)
+    assert button_of(window.banner, "Save what can be recovered as a copy")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import ThreadPoolExecutor, wait
 from itertools import islice
 from pathlib import Path
 
@@ -178,6 +178,15 @@ class Inspection:
         pool = ThreadPoolExecutor(1, "vadrin-inspection")
         self._version = pool.submit(inspect, path)
         pool.shutdown(wait=False)
+
+    @classmethod
+    def takes_long(cls, path: Path) -> bool:
+        """Whether a notebook is so large that nobody should have to wait for it."""
+        return path.is_file() and path.stat().st_size >= _LARGE
+
+    def over(self, within_s: float) -> bool:
+        """Whether the look is over; waits so long for it."""
+        return bool(wait([self._version], timeout=within_s).done)
 
     def version(self) -> int:
         """As `inspect`; looks again where the file has changed since this one began."""

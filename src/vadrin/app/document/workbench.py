@@ -26,6 +26,7 @@ from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis_result import Analysis
+    from vadrin.notebook.inspection import Inspection
 
 T = TypeVar("T")
 
@@ -71,8 +72,8 @@ class Workbench:
         """Its answer; None until it is worked out for the test as it is now."""
         return self.state.analysis if self.state is not None else None
 
-    def open_notebook(self, path: Path) -> None:
-        """Swap the open notebook for another.
+    def open_notebook(self, path: Path, inspection: Inspection | None = None) -> None:
+        """Swap the open notebook for another, of which a look may have been begun before.
 
         Raises
         ------
@@ -82,7 +83,7 @@ class Workbench:
             In the middle of a long edit.
         """
         self.check_free()
-        fresh = Notebook(path)
+        fresh = Notebook(path, inspection)
         self.notebook.close()
         self.notebook = fresh
         self.session.forget_tests()

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator
+from collections.abc import Callable, Generator
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.backups import backups_of
+from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.json_file import notebook_json, records_of_json
 from vadrin.notebook.merge import everything_of, merge
 from vadrin.notebook.records import Attachment
@@ -23,6 +24,27 @@ if TYPE_CHECKING:
 # does not wait for them.
 
 JSON_SUFFIX = ".json"
+_LOOK_AGAIN_S = 0.05
+
+
+def takes_long(path: Path) -> bool:
+    """Whether a notebook is so large that looking through it takes more than a moment."""
+    return Inspection.takes_long(path)
+
+
+def looked_through(path: Path, ask: Callable[[], None]) -> Inspection:
+    """Look through a notebook, wherever nobody waits; what is wrong is said when it is opened.
+
+    Parameters
+    ----------
+    path : Path
+    ask : callable
+        Called often meanwhile; what it raises stops the waiting.
+    """
+    inspection = Inspection(path)
+    while not inspection.over(_LOOK_AGAIN_S):
+        ask()
+    return inspection
 
 
 def records_of_file(path: Path) -> Everything:

@@ -14,14 +14,16 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
-from vadrin.ui.jobs import SlicedJob
+from vadrin.ui.jobs import Jobs, SlicedJob
 from vadrin.ui.widgets.banner import Banner
 
 if TYPE_CHECKING:
+    from vadrin.notebook.inspection import Inspection
     from vadrin.notebook.merge import MergeReport
     from vadrin.notebook.records import Attachment
 
 _NOTEBOOKS = "Notebooks (*.vadrin)"
+_OPENING = "notebook"
 
 
 def _readings() -> str:
@@ -46,6 +48,8 @@ class NotebookFiles:
         Brings a table of readings in.
     opened : callable
         Called when another notebook was opened.
+    jobs : Jobs
+        Look through large notebooks.
     """
 
     def __init__(
@@ -55,8 +59,9 @@ class NotebookFiles:
         banner: Banner,
         import_readings: Callable[[Path], None],
         opened: Callable[[], None],
+        jobs: Jobs,
     ) -> None:
-        self._over, self._bench, self._banner = over, bench, banner
+        self._over, self._bench, self._banner, self._jobs = over, bench, banner, jobs
         self._import, self._opened = import_readings, opened
         self.merging: SlicedJob | None = None
 
@@ -108,9 +113,34 @@ class NotebookFiles:
         dialog.open()
 
     def open(self, path: Path) -> None:
-        """Open another notebook; a refusal leaves the present one open."""
+        """Open another notebook; a refusal leaves the present one open.
+
+        A large one is looked through beside the work, and can be left.
+        """
+        if not notebook_exchange.takes_long(path):
+            self._open_now(path)
+            return
+        self._banner.working(
+            f"Looking through {path.name} …", "Stay with this one", self.stop_opening
+        )
+        self._jobs.run(
+            _OPENING,
+            lambda said: notebook_exchange.looked_through(path, partial(said, 0, 0)),
+            partial(self._looked_through, path),
+        )
+
+    def stop_opening(self) -> None:
+        """Stay with the notebook that is open."""
+        self._jobs.cancel(_OPENING)
+        self._banner.close_notice()
+
+    def _looked_through(self, path: Path, inspection: Inspection) -> None:
+        self._banner.close_notice()
+        self._open_now(path, inspection)
+
+    def _open_now(self, path: Path, inspection: Inspection | None = None) -> None:
         try:
-            self._bench.open_notebook(path)
+            self._bench.open_notebook(path, inspection)
         except EditRefusedError as refusal:
             # Said, not put on the banner: that has the button which stops what is under way.
             self._bench.said.emit(f"{refusal}.")

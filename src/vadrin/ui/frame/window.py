@@ -86,7 +86,7 @@ class Window(QMainWindow):
         self.banner = Banner(self._focus_station)
         self.importing = ReadingsImport(self.bench, self.banner, self.jobs)
         self.files = NotebookFiles(
-            self, self.bench, self.banner, self.importing.offer, self.notebook_opened
+            self, self.bench, self.banner, self.importing.offer, self.notebook_opened, self.jobs
         )
         self.given = StationContext(
             self.bench, self.jobs, self.ears, self.start_test, self.files.ask_import, self.files.ask
