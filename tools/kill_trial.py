@@ -48,7 +48,7 @@ def session(path: Path) -> None:
 
     def saved(**what: object) -> None:
         app.processEvents()
-        if "all saved" in state.text():
+        if "all changes saved" in state.text():
             print(json.dumps(what), flush=True)
 
     control, bench = Qt.KeyboardModifier.ControlModifier, window.bench

@@ -228,7 +228,7 @@ class Walker(RuleBasedStateMachine):
         of_test = self.window.bench.station in STATIONS
         if other and of_test and refused and self._refusal() == refused:
             raise FaultError(f"refused in another test, and still shown: {refused}")
-        if other and said and said not in ("all saved",) and self._said() == said:
+        if other and said and said not in ("all changes saved",) and self._said() == said:
             raise FaultError(f"said of another test, and still shown: {said}")
 
     @rule(way=st.sampled_from((1, -1)))

@@ -14,9 +14,9 @@ NOW = datetime(2026, 11, 26, tzinfo=UTC)
     ("role", "now_s", "words", "urgent"),
     [
         ("fixer", 90.0, "clears a scrap in 90 s: fix for 180 s at least", False),
-        ("fixer", 120.0, "spent: discard it as local rules say", True),
+        ("fixer", 120.0, "exhausted: discard under local rules", True),
         ("bleach", 70.0, "a drop bleaches a black scrap in 70 s: bleach for 140 s at least", False),
-        ("bleach", 150.0, "spent: discard it as local rules say", True),
+        ("bleach", 150.0, "exhausted: discard under local rules", True),
     ],
 )
 def test_a_scrap_tells_whether_it_still_does(role, now_s, words, urgent):

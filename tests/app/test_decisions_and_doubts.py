@@ -138,7 +138,7 @@ class TestAWrongSetting:
         row = next(p for p in analysis.push if p.stops == stops).hold_highlight
         if row.time_min.value is not None:
             assert wrong.minutes == pytest.approx(row.time_min.value)
-            assert wrong.basis == "measured, highlight held"
+            assert wrong.basis == "measured, highlight density kept"
         else:
             assert wrong.basis.startswith("a rule of thumb, not measured; that rule: ")
             assert " within 25 %" in wrong.basis, "its score stands beside it"
@@ -151,7 +151,10 @@ class TestAWrongSetting:
         test = enter_roll(book, "Merrow Pan 125", "Sable", "1+1", f"24 frames at EI {index:.2f}")
         wanted = next(p for p in analysis.push if p.stops == 1).hold_midtone.time_min.value
         wrong = wrong_setting_of(book, test)
-        assert (wrong.basis, wrong.minutes) == ("measured, mid-tone held", pytest.approx(wanted))
+        assert (wrong.basis, wrong.minutes) == (
+            "measured, mid-tone density kept",
+            pytest.approx(wanted),
+        )
 
     def test_nothing_is_said_of_a_film_that_was_never_found(self, notebook):
         test = enter_roll(notebook, "Kelda Pan 200", "Tarn", "1+9", "36 frames at EI 800")

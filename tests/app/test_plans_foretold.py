@@ -72,8 +72,8 @@ def test_every_kind_says_what_it_will_tell_or_that_it_cannot(notebook, kind):
         "time": ["time", "pull 1", "push 1", "push 2"],
         "push": ["time", "push 1", "push 2"],
         "colour": ["time", "push 1", "push 2"],
-        "compare": ["another's speed, from the reference's"],
-        "two developers": ["another's speed, from the reference's"],
+        "compare": ["EI difference from the reference"],
+        "two developers": ["EI difference from the reference"],
     }
     assert names[1:] == wants[kind]
     assert all(line.shown != "none" or line.why for line in told.answers)

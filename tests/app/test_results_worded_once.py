@@ -8,7 +8,7 @@ import pytest
 
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
-from vadrin.app.display.quantities import loss_text, minutes_text
+from vadrin.app.display.quantities import minutes_text, shadow_detail_text
 from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.results.headline import headline_of
@@ -93,7 +93,7 @@ def test_what_a_push_loses_is_said_alike(told):
         push_lines(analysis), card_of(state_of(sheet, analysis)).rows, analysis.push, strict=True
     ):
         loss = push.by(HoldRule.HIGHLIGHT).shadow_loss_stops.known()
-        assert line.loss == row.shadow == loss_text(loss)
+        assert line.loss == row.shadow == shadow_detail_text(loss)
         assert line.verdict == row.verdict == shadow_verdict(loss)
         assert line.grave == shadow_verdict(loss).grave
         assert line.normal == row.normal == (push.stops == 0)

@@ -161,11 +161,11 @@ class TestACardShowsItsDecision:
 
     def test_the_rule_of_pushes_is_part_of_it(self, decided):
         book, before, sheet = decided
-        assert before.rule == "highlight held"
+        assert before.rule == "highlight density"
         with book.change("rule"):
             book.put(replace(sheet.test, push_rule=HoldRule.MIDTONE))
         changed = load_sheet(book, sheet.test.id)
-        assert card_of(state_of(changed, worked_out(changed))).rule == "highlight held", (
+        assert card_of(state_of(changed, worked_out(changed))).rule == "highlight density", (
             "as decided"
         )
         detail = shelf_details(book, [sheet.test.id])[sheet.test.id]

@@ -7,7 +7,12 @@ import pytest
 
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
-from vadrin.app.display.quantities import ei_range_text, loss_text, minutes_range_text, push_name
+from vadrin.app.display.quantities import (
+    ei_range_text,
+    minutes_range_text,
+    push_name,
+    shadow_detail_text,
+)
 from vadrin.app.display.words import date_text
 from vadrin.app.document.analysis_input import channel_of, readings_of, settings_of
 from vadrin.app.document.sheet_loading import load_sheet
@@ -188,10 +193,10 @@ def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
 
 
 def test_small_words():
-    assert loss_text(0.1) == "none"
-    assert loss_text(-0.9) == "gains 1 stop"
-    assert loss_text(1.7) == "1⅔ stops"
-    assert loss_text(0.7) == "⅔ stop"
+    assert shadow_detail_text(0.1) == "none"
+    assert shadow_detail_text(-0.9) == "gains 1 stop"
+    assert shadow_detail_text(1.7) == "1⅔ stops"
+    assert shadow_detail_text(0.7) == "⅔ stop"
     assert (push_name(0), push_name(2), push_name(-0.5)) == ("normal", "push 2", "pull ½")
     assert ei_range_text(Figure(80, 64, 100)) == "between 64 and 100"
     assert ei_range_text(Figure(80, 79, 82)) == "80, sure to a third of a stop"

@@ -138,7 +138,7 @@ def test_an_instrument_takes_its_file_and_a_word(copy):
     )
     copy.line(
         "app/document/stations.py",
-        '"expose", "Expose", "Ctrl+2", True, "process", "On to the darkroom"',
+        '"expose", "Expose", "Ctrl+2", True, "process"',
         ', ("light sensor",)',
     )
     said = copy.says(

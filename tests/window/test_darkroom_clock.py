@@ -119,9 +119,9 @@ def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path,
     back = ClockRoom(again, room.hours)
     assert "57:55 left" in back.said()
     # The wall's clock is set an hour ahead: within one start it tells nothing.
-    back.press("Stop here")
+    back.press("End run")
     assert "stopped" in back.said()
-    back.press("Write these times down")
+    back.press("Record these times")
     (strip,) = back.strips().values()
     assert strip.time_min * 60 == pytest.approx(3725, abs=0.51)
 
@@ -167,7 +167,7 @@ def test_frequent_agitation_is_not_called_missed_and_an_overdue_tank_is():
     assert not tank.overdue(890.0)
     assert tank.words(840.0) == "Kelda Pan: develop 1:00"
     assert tank.overdue(980.0)
-    assert tank.words(980.0) == "Kelda Pan: develop is over its time by 1:20"
+    assert tank.words(980.0) == "Kelda Pan: develop is overdue by 1:20"
     assert not tank.forgotten(980.0)
     assert tank.forgotten(900.0 + 3601), "a run from last week keeps no computer awake"
 
@@ -203,7 +203,7 @@ def test_colour_that_drifts_is_retimed_and_restated(open_window, tmp_path, hours
     assert "1:45 left" in room.said()
     room.wait(104.0)
     room.press("On to: Bleach")
-    room.press("Write these times down")
+    room.press("Record these times")
     (strip,) = room.strips().values()
     assert strip.time_min * 60 == pytest.approx(204.0)
     worth = restated_time(strip.time_min, strip.temperature_c, 37.8, 2.0)
@@ -241,7 +241,7 @@ def test_a_reversal_sheet_goes_through_all_its_steps(open_window, tmp_path, hour
     run = room.window.bench.notebook.all(DarkroomRun)[0]
     events = room.window.bench.notebook.all(RunEvent)
     assert [e.what for e in events if e.run_id == run.id].count("next step") == 7
-    room.press("Write these times down")
+    room.press("Record these times")
     assert next(iter(room.strips().values())).time_min == 0.5
 
 
@@ -336,7 +336,7 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
         factor, reference = (2.5, 20) if label == "A" else (2.0, 22)
         room.wait(seconds / factor ** ((float(degrees) - reference) / 10))
         room.press("On to: Stop")
-        room.press("Write these times down")
+        room.press("Record these times")
         assert room.strips()[label].time_min is not None
         assert (room.strips()["B"].time_min is None) == (label == "A")
     shape = SHAPES["plain"]

@@ -50,7 +50,7 @@ def test_a_press_is_a_reading_and_the_next_frame_is_there(qtbot, page):
     window.bench.undo()
     assert readings(window) == before + 2
     press(densities.meter.line)
-    assert densities.meter.line.text() == "Listen to the densitometer"
+    assert densities.meter.line.text() == "Connect the densitometer"
 
 
 def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):

@@ -217,8 +217,8 @@ class TestARollShotAtAnotherSetting:
         roll.bench.open_test(again.id)
         roll.bench.go("expose")
         said = words_of(roll.station())
-        assert "highlight held" in before or "rule of thumb" in before
-        assert "measured, mid-tone held" in said
+        assert "highlight density" in before or "rule of thumb" in before
+        assert "measured, mid-tone density kept" in said
 
 
 def test_a_finished_test_is_never_told_to_be_developed_whole(qtbot, demo):

@@ -252,14 +252,12 @@ class TestTheLineOverTheStation:
         before = words_of(window.finding.line)
         assert "Read strip C" in before
         button = next(
-            b for b in window.finding.line.findChildren(QPushButton) if b.text() == "See the curves"
+            b for b in window.finding.line.findChildren(QPushButton) if b.text() == "Go to Curves"
         )
         qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
         settle(qtbot, window)
         assert window.bench.station == "curves"
-        assert "Weigh the finding" in [
-            b.text() for b in window.finding.line.findChildren(QPushButton)
-        ]
+        assert "Go to Finding" in [b.text() for b in window.finding.line.findChildren(QPushButton)]
 
     def test_a_plan_puts_what_it_will_tell_there(self, qtbot, demo):
         window = demo("Kelda Pan 200", "plan")

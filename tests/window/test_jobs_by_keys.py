@@ -26,10 +26,7 @@ def turning(x):
 
 def test_how_much_light_a_film_stands_is_told_where_it_turns_back(tester):
     tester.plan("speed", index="100")
-    for name, words in (
-        ("step of the bracket", "whole stops"),
-        ("densest exposure in stops", "+14"),
-    ):
+    for name, words in (("step of the bracket", "whole stops"), ("most exposure in stops", "+14")):
         tester.to(name)
         tester.write(words)
     tester.shoot_and_develop()
@@ -126,7 +123,7 @@ def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     tester.write("1", TAB)
     tester.write("6")
     assert "It says 8:00." in words_of(tester.window)
-    tester.to("Seal this prediction")
+    tester.to("Record this prediction")
     tester.press(ENTER)
     tester.press(Qt.Key.Key_G, ALT)
     tester.shoot_and_develop()
@@ -239,7 +236,7 @@ def test_from_a_pushed_roll_to_a_print(tester):
     tester.press(Qt.Key.Key_T, ALT)
     tester.settle()
     for _ in range(3):
-        tester.to("It is exposed")
+        tester.to("Mark as exposed")
         tester.press(ENTER)
         tester.settle()
         said = words_of(tester.window).partition("In all:")[2]

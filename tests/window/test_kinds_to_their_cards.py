@@ -218,7 +218,7 @@ def test_long_exposures_are_written_into_the_stock(tester):
     tester.read(density)
     tester.press(Qt.Key.Key_7, CTRL)
     tester.settle()
-    tester.to("Write it into the stock")
+    tester.to("Save correction with this film")
     tester.press(SPACE)
     (stock,) = [s for s in tester.bench.notebook.all(Stock) if s.name.startswith("Kelda")]
     assert stock.reciprocity
@@ -408,7 +408,7 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
     tester.press(Qt.Key.Key_Down, times=round((middle - 50) % 10))
     tester.press(Qt.Key.Key_F)
     assert "24 points set" in words_of(station)
-    tester.to("Take this curve")
+    tester.to("Use this curve")
     tester.press(SPACE)
     tester.settle()
     points = [(f.frame.log_h, f.density) for _, f in tester.sheet.frames()]

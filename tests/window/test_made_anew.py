@@ -56,7 +56,7 @@ def test_the_clock_stays_and_its_thermometer_goes_on(qtbot, demo, change):
     book = window.bench.notebook
     name = kept_instrument(book, "thermometer").name
     button_of(window.station(), "Start the clock").click()
-    button_of(window.station(), "Read the thermometer").click()
+    button_of(window.station(), "Connect the thermometer").click()
     change(window)
     assert "What is due now?" in words_of(window.station())
     assert button_of(window.station(), f"{name} is read: stop")
@@ -80,13 +80,13 @@ def test_a_densitometer_is_heard_once(qtbot, demo, change):
     book = window.bench.notebook
     name = kept_instrument(book, "densitometer").name
     threads = threading.active_count()
-    button_of(window.station(), "Listen to the densitometer").click()
+    button_of(window.station(), "Connect the densitometer").click()
     heard = threading.active_count() - threads
     for _ in range(3):
         change(window)
     assert threading.active_count() - threads == heard, "no line was left behind"
     before = len(book.all(Reading))
-    button_of(window.station(), "Press its button").click()
+    button_of(window.station(), "Simulate a reading").click()
     qtbot.waitUntil(lambda: len(book.all(Reading)) == before + 1, timeout=10_000)
     button_of(window.station(), f"{name} is heard: stop").click()
     assert not window.ears.listening.lines
@@ -220,7 +220,7 @@ def test_a_finding_without_a_target_has_none_under_the_keyboard(qtbot, open_wind
 
 def test_after_a_strip_is_exposed_a_number_chooses_a_piece(qtbot, demo):
     window, hands = at(qtbot, demo, "Merrow Pan 125", "print", Qt.Key.Key_T)
-    made = button_of(window.station(), "It is exposed")
+    made = button_of(window.station(), "Mark as exposed")
     made.setFocus()
     qtbot.mouseClick(made, Qt.MouseButton.LeftButton)
     window.updates.flush()

@@ -276,7 +276,7 @@ def test_silence_is_never_the_answer_to_a_word(qtbot, demo):
         field.setFocus()
         QApplication.processEvents()
         Hands(qtbot, window).press(ESCAPE)
-    assert "all saved" in said_by(window)
+    assert "all changes saved" in said_by(window)
 
 
 def test_a_film_with_a_slash_gets_its_card(qtbot, demo):

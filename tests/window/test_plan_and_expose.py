@@ -361,7 +361,7 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
     window.bench.go("expose")
     said = words_of(window.station())
     assert "this roll is a push of 2 stops: this film was found to be EI 80 here" in said
-    assert "measured, highlight held" in said or "rule of thumb" in said
+    assert "measured, highlight density kept" in said or "rule of thumb" in said
     book.undo()
     assert load_sheet(book, test.id) is None
 

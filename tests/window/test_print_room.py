@@ -244,7 +244,7 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
     room.type(page.fields["pieces"], "3")
     room.type(page.fields["step"], "2 s")
     assert page.countdown.times == (4.0, 2.0, 2.0)
-    assert "In all: 1 4.0 s, 2 6.0 s, 3 8.0 s" in words_of(page)
+    assert "Total: 1 4.0 s, 2 6.0 s, 3 8.0 s" in words_of(page)
     heard = []
     page.countdown._cue.next = lambda turned: heard.append(turned)
     room.press(Qt.Key.Key_Space)

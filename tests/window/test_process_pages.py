@@ -230,7 +230,7 @@ def test_a_thermometer_notes_itself_into_the_run(qtbot, darkroom):
     assert noted()[0] == pytest.approx(20.6, abs=0.15)
     assert page.warmth.text() == f"{noted()[-1]:g}"
     room.press(page.probe)
-    assert page.probe.text() == "Read the thermometer"
+    assert page.probe.text() == "Connect the thermometer"
 
 
 def test_a_thermometer_that_is_not_there_is_named(darkroom):
@@ -350,6 +350,6 @@ def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, dar
     settle(qtbot, room.window)
     said = words_of(room.window)
     assert "Out of control" in said
-    assert "Mend the process, then run another strip." in said
+    assert "Correct the process, then process another control strip." in said
     assert "strip B: in control" in said
     assert "too cold, too short, a spent or weak developer" in said

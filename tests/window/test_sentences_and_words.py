@@ -10,9 +10,9 @@ from PyQt6.QtWidgets import QApplication, QLabel
 
 from tests.window.pages import DOWN, ENTER, ESCAPE, UP, type_into
 from vadrin.app.display.quantities import (
-    loss_text,
     minutes_brief,
     neutral_density_text,
+    shadow_detail_text,
     times_tested_text,
 )
 from vadrin.app.display.words import counted, list_text
@@ -207,7 +207,7 @@ def test_every_other_word_for_a_choice_means_it(choice):
 def test_a_word_that_may_mean_two_is_refused_with_both():
     with pytest.raises(EntryError, match="“s”: one of shutter, shadow"):
         choice_typed("s", ["shutter", "shadow"])
-    with pytest.raises(EntryError, match="highlight held, mid-tone held"):
+    with pytest.raises(EntryError, match="highlight density, mid-tone density"):
         rule_typed("none of them")
     assert {rule_typed(name) for name in RULE_NAMES.values()} == set(RULE_NAMES)
 
@@ -261,7 +261,11 @@ def test_numbers_come_with_their_noun_in_the_right_number():
         "1 stop",
         "1½ stops",
     ]
-    assert [loss_text(s) for s in (0.0, -1.0, 5 / 3)] == ["none", "gains 1 stop", "1⅔ stops"]
+    assert [shadow_detail_text(s) for s in (0.0, -1.0, 5 / 3)] == [
+        "none",
+        "gains 1 stop",
+        "1⅔ stops",
+    ]
     assert neutral_density_text(1) == "neutral density of 0.3 (1 stop)"
     assert neutral_density_text(3) == "neutral density of 0.9 (3 stops)"
     assert times_tested_text(8, 8) == "8:00 min tested"

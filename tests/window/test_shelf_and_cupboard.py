@@ -274,7 +274,7 @@ def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):
     QApplication.processEvents()
     assert len(book.all(Bottle)) == 2
     station.kinds.setCurrentRow(0)
-    button_of(station, "Remove").click()
+    button_of(station, "Remove entry").click()
     assert "needs it" in said_by(shelf)
     assert len(book.all(Stock)) == 5
 
@@ -438,7 +438,7 @@ def test_developing_counts_the_bottle_down(demo):
         book.put(replace(bench.sheet.test, bottle_id=1))
     bench.refresh()
     before = book.get(Bottle, 1).films_done
-    button_of(window.station(), "All as planned").click()
+    button_of(window.station(), "Record all as planned").click()
     assert book.get(Bottle, 1).films_done == pytest.approx(before + 1)
     bench.undo()
     assert book.get(Bottle, 1).films_done == before
@@ -539,6 +539,6 @@ def test_a_table_for_a_notebook_that_can_only_be_read_is_refused_in_words(
         window.bench.open_test(waiting.id)
         window.importing.offer(table)
         said = f"{said_by(window)} {words_of(window.banner)}"
-        assert "reading only" in said or "frames of this test wait" in said
+        assert "read-only" in said or "frames of this test wait" in said
     assert window.bench.notebook.everything() == whole
     first.close()

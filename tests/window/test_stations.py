@@ -103,7 +103,7 @@ def test_read_goes_on_repeats_and_replaces(qtbot, demo):
     assert [r.density for r in bench.selected()[1].readings] == [0.30]
     qtbot.keyClick(window.station().field, Qt.Key.Key_L, CTRL)
     assert bench.selected()[1].density is None
-    assert "Take it into the curve" in button_of(window.station(), "Take it").text()
+    assert "Include this frame" in button_of(window.station(), "Take it").text()
 
 
 @pytest.mark.parametrize("typed", ["dark", "7", "-1", "0.2.3"])

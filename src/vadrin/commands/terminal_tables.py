@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.results.metric_rows import SHOWN_FIGURES, Cell, index_cell, strip_cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text
@@ -42,7 +43,7 @@ def _finding_lines(analysis: Analysis) -> list[str]:
 
 
 def _push_line(line: PushLine) -> str:
-    cost = f"shadow lost: {line.loss} ({line.verdict})" if line.verdict else ""
+    cost = f"shadow detail: {line.loss} ({shadow_words(line.verdict)})" if line.verdict else ""
     time = line.time.why or line.time.with_spread
     return _PUSH_ROW.format(line.name, line.index, time, cost).rstrip()
 

@@ -16,6 +16,7 @@ from vadrin.app.display.quantities import (
     minutes_text,
     times_tested_text,
 )
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
@@ -63,7 +64,14 @@ def write_card(path: Path, document: bytes) -> None:
 def _rows(state: State) -> tuple[CardRow, ...]:
     sheet, analysis = state.sheet, state.settled()
     return tuple(
-        CardRow(line.name, line.index, line.time.shown, line.loss, line.verdict or "", line.normal)
+        CardRow(
+            line.name,
+            line.index,
+            line.time.shown,
+            line.loss,
+            shadow_words(line.verdict) if line.verdict else "",
+            line.normal,
+        )
         for line in push_lines(analysis, sheet.test.push_rule)
         if line.known
     )
@@ -77,7 +85,7 @@ def _basis(state: State) -> str:
         return words + assumed_words(sheet) + prints_at(sheet)
     readings = sum(len(f.readings) for _, f in sheet.frames())
     strips = len(analysis.strips)
-    words = f"Rests on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
+    words = f"Based on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
     planned = sheet.only_planned()
     times = [s.time_min for s in analysis.strips if s.time_min and s.label not in planned]
     if times:
@@ -85,7 +93,7 @@ def _basis(state: State) -> str:
     if planned:
         words += f", {planned_words(sheet)}"
     target = target_text(answer.target_kind, answer.target_value)
-    words += f"; judged by {target}, {analysis.settings.school} school."
+    words += f"; judged by {target}, {analysis.settings.school} method."
     return words + assumed_words(sheet) + prints_at(sheet)
 
 

@@ -40,7 +40,7 @@ def choose_target(notebook: Notebook, test: Test, kind: str, value: float) -> No
 
 def choose_school(notebook: Notebook, test: Test, school: str) -> None:
     """Choose whose EI a film is rated by: ``shadow`` or ``standard``."""
-    with notebook.change("change the school"):
+    with notebook.change("change the EI method"):
         notebook.put(replace(test, school=school))
 
 
@@ -76,7 +76,7 @@ def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
 
 
 def whole_report(state: State) -> dict[str, Any]:
-    """The report of a test, with what its kind says in its own words and what an eye told."""
+    """The report of a test, with what its kind says in its own words and judged by eye."""
     sheet, analysis = state.sheet, state.settled()
     seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}

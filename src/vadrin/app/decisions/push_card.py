@@ -6,7 +6,13 @@ from dataclasses import replace
 
 from vadrin.app.decisions.darkroom_card import part_status, plain_card
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
+from vadrin.app.display.quantities import (
+    minutes_range_text,
+    minutes_text,
+    push_name,
+    shadow_detail_text,
+)
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.expose.meter_words import dial_words
 from vadrin.app.results.push_rows import RULE_NAMES
@@ -30,7 +36,9 @@ def _expected(push: Push, row: PushRow, normal: PushRow | None) -> str:
     """What the pictures will be like, in words."""
     lost, said = row.shadow_loss_stops.value, []
     if lost is not None and push.stops > 0:
-        said.append(f"shadow lost: {loss_text(lost)}, {shadow_verdict(lost)}")
+        said.append(
+            f"shadow detail: {shadow_detail_text(lost)}, {shadow_words(shadow_verdict(lost))}"
+        )
     if push.stops < 0:
         said.append("fuller shadows and softer highlights")
     mine = row.average_gradient.value
@@ -71,7 +79,7 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
             f"the meter to EI {marked_ei(index)} before the first frame"
             + (f"; {beyond}" if beyond else ""),
         ),
-        ("2 Shoot", "the whole roll so: no frame of it at another EI, and meter as ever"),
+        ("2 Shoot", "the whole roll at this EI, metered as usual"),
         ("3 Mark", f"the roll “{name}, {minutes}” as it leaves the camera"),
         (
             "4 Develop",
@@ -83,8 +91,8 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
         plain_card(sheet),
         status=part_status(sheet),
         says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
-        says_how=f"{RULE_NAMES[rule][:1].upper()}{RULE_NAMES[rule][1:]}, by this film's own "
-        "curves. What was not exposed can't be developed back.",
+        says_how=f"The time keeps the {RULE_NAMES[rule]}, by this film's own curves. "
+        "Development cannot restore shadow that was not exposed.",
         lines=lines,
-        basis="Not sure of the bath? A clip before the roll.",
+        basis="Unsure of the developer? Do a clip test first.",
     )

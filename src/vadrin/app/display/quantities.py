@@ -17,12 +17,12 @@ from vadrin.core.process.minutes import minutes_brief, minutes_text
 __all__ = [
     "ei_range_text",
     "ei_stops_text",
-    "loss_text",
     "minutes_brief",
     "minutes_range_text",
     "minutes_text",
     "neutral_density_text",
     "push_name",
+    "shadow_detail_text",
     "times_tested_text",
 ]
 
@@ -45,7 +45,7 @@ def ei_range_text(figure: Figure) -> str:
     if figure.low is None or figure.high is None:
         return ""
     low, high = marked_ei(figure.low), marked_ei(figure.high)
-    return f"between {low} and {high}" if low != high else f"{low}, sure to a third of a stop"
+    return f"between {low} and {high}" if low != high else f"{low} to the nearest third of a stop"
 
 
 def ei_stops_text(figure: Figure) -> str:
@@ -56,14 +56,12 @@ def ei_stops_text(figure: Figure) -> str:
     return f"± {max(half, 0.01):.2f} stop"
 
 
-def loss_text(stops: float) -> str:
-    """Stops of shadow lost, in thirds: ``none``, ``⅔ stop``, ``gains ⅓ stop``."""
+def shadow_detail_text(stops: float) -> str:
+    """Stops of shadow lost as what is left, in thirds: ``no change``, ``−⅔ stop``, ``+⅓ stop``."""
     thirds = nearest_third(stops)
     if thirds == 0:
-        return "none"
-    if thirds < 0:
-        return f"gains {stops_counted(thirds)}"
-    return stops_counted(thirds)
+        return "no change"
+    return f"{'−' if thirds > 0 else '+'}{stops_counted(thirds)}"
 
 
 def neutral_density_text(stops: float) -> str:

@@ -45,6 +45,11 @@ class Units:
         """A temperature with its unit."""
         return f"{self.plain_degrees(celsius)} {self.degree}"
 
+    def difference_text(self, kelvin: float) -> str:
+        """How far apart two temperatures are, in the unit they are shown in."""
+        apart = abs(kelvin) * (1.8 if self.american else 1.0)
+        return f"{apart:.2g} {self.degree}"
+
 
 METRIC = Units("ml", "°C")
 AMERICAN = Units("fl oz", "°F", american=True)

@@ -21,8 +21,6 @@ class StationPlace:
         Whether it is a step of a test's work.
     goes_on : str
         Where the work goes on from it; empty for nowhere.
-    onward : str
-        The words of the button that leads there.
     hears : tuple of str
         Kinds of instruments that are listened to at it; each has a file of its name in
         `app.instruments`.
@@ -33,18 +31,22 @@ class StationPlace:
     key: str
     of_test: bool = False
     goes_on: str = ""
-    onward: str = ""
     hears: tuple[str, ...] = ()
+
+    @property
+    def onward(self) -> str:
+        """The words of the button that leads on."""
+        return f"Go to {station_place(self.goes_on).title}" if self.goes_on else ""
 
 
 PLACES = (
-    StationPlace("plan", "Plan", "Ctrl+1", True, "expose", "Start exposing"),
-    StationPlace("expose", "Expose", "Ctrl+2", True, "process", "On to the darkroom"),
-    StationPlace("process", "Process", "Ctrl+3", True, "read", "Read the strips", ("thermometer",)),
-    StationPlace("read", "Read", "Ctrl+4", True, "curves", "See the curves", ("densitometer",)),
-    StationPlace("curves", "Curves", "Ctrl+5", True, "finding", "Weigh the finding"),
-    StationPlace("print", "Print", "Ctrl+6", True, "finding", "Weigh the finding"),
-    StationPlace("finding", "Finding", "Ctrl+7", True, "cards", "Write the card"),
+    StationPlace("plan", "Plan", "Ctrl+1", True, "expose"),
+    StationPlace("expose", "Expose", "Ctrl+2", True, "process"),
+    StationPlace("process", "Process", "Ctrl+3", True, "read", ("thermometer",)),
+    StationPlace("read", "Read", "Ctrl+4", True, "curves", ("densitometer",)),
+    StationPlace("curves", "Curves", "Ctrl+5", True, "finding"),
+    StationPlace("print", "Print", "Ctrl+6", True, "finding"),
+    StationPlace("finding", "Finding", "Ctrl+7", True, "cards"),
     StationPlace("cards", "Cards", "Ctrl+8", True),
     StationPlace("shelf", "the shelf", "Ctrl+0"),
     StationPlace("films", "the films, side by side", "Ctrl+B"),

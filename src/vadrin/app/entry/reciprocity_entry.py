@@ -80,7 +80,7 @@ def _checked(reciprocity: Reciprocity) -> Reciprocity:
     ]
     needed = [corrected_time(reciprocity, t) for t in times]
     if any(not t * 0.999 <= n <= t * 64 for t, n in zip(times, needed, strict=True)):
-        raise EntryError("that would shorten an exposure, or lengthen it beyond all use")
+        raise EntryError("this correction would shorten or unreasonably lengthen exposures")
     return reciprocity
 
 

@@ -94,7 +94,7 @@ def _todo(frame: FrameSheet, before: FrameSheet | None, even: bool) -> str:
     if role == FrameRole.FOGGED and frame.name == "leader":
         return "Wind on: the leader, fogged as the film was loaded. Keep it for a clip."
     if role == FrameRole.FOGGED:
-        return "Lens off or wide open to the light: fog this frame through."
+        return "Open the lens fully to bright light: expose this frame fully."
     if frame.frame.blank:
         return "Put the cap on and wind on: this frame stays blank."
     if before is None or before.frame.wanted_stops is None:
@@ -128,7 +128,7 @@ def shot_of(frame: FrameSheet, before: FrameSheet | None, even: bool = False) ->
     if note:
         turn += f" {setting} here is {note}."
     if frame.frame.seconds and frame.frame.seconds >= 0.99 and not frame.frame.blank:
-        turn += " Wait for the camera to be still; a cable helps."
+        turn += " Wait until the camera is still. Use a cable release."
     shown = f"{aperture}  {dark}".strip()
     return Shot(setting, shown, offset_of(frame), turn.strip(), tuple(changed))
 

@@ -98,5 +98,5 @@ def _push_time(found: LatestFinding, stops: float) -> tuple[float, str]:
     """The time of a push by the rule of the test, from the finding's own table where it has it."""
     measured = found.minutes(stops, found.rule.value)
     if measured.value is not None:
-        return measured.value, f"measured, {RULE_NAMES[found.rule]}"
+        return measured.value, f"measured, {RULE_NAMES[found.rule]} kept"
     return found.time_min * (1 + PUSH_SHARE) ** stops, _BY_RULE

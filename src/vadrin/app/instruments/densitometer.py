@@ -118,7 +118,7 @@ class DensitometerLine:
         self._drift = 0.0 if first else density
         if first or abs(density) < _FALL:
             self._taken = []
-            return f"{self.name} stands at {self.zero:+.2f} on nothing; that is taken out."
+            return f"{self.name} stands at {self.zero:+.2f} without film. This is subtracted."
         return (
             f"{self.name} has drifted by {abs(density):.2f} since its zero: that is taken out from "
             "now on. Take it out of what was read since, too, or read that again."
@@ -198,5 +198,5 @@ def _begin(bench: Workbench) -> DensitometerLine:
 
 
 TYPE = InstrumentType(
-    DENSITOMETER, "Listen to the densitometer", "{name} is heard: stop", _begin, own_place=True
+    DENSITOMETER, "Connect the densitometer", "{name} is heard: stop", _begin, own_place=True
 )

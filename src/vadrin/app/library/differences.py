@@ -102,20 +102,20 @@ def verdict(found: Sequence[Difference]) -> str:
     """What the differences let one conclude, and the single run that would tell more."""
     if not found:
         return (
-            "Nothing that was written down differs: what differs in the result is the spread "
-            "of the work itself."
+            "No recorded condition differs. The difference may be normal scatter, or something "
+            "nobody recorded."
         )
     if len(found) == 1:
         only = found[0]
-        return f"Only the {only.name} differs, so what differs in the result comes from it."
+        return f"Of the conditions recorded only the {only.name} differs; it is the likely cause."
     names = [d.name for d in found]
     listed = list_text(names)
     first = found[0]
     words = (
-        f"{len(found)} conditions differ ({listed}), so their effects can't be told apart. One "
-        f"run would tell what the {first.name} does: like the first, but with {first.name} "
+        f"{len(found)} conditions differ ({listed}), so their effects cannot be separated. One "
+        f"test would show what the {first.name} does: like the first, but with {first.name} "
         f"{first.right}."
     )
     if len(found) > 2:
-        words += f" To part all of them takes {len(found) - 1} runs, each with one more changed."
+        words += f" Separating them takes {len(found) - 1} more tests, changing one condition each."
     return words

@@ -83,7 +83,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
                 "box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5, optional=False
             ),
             FormField("base", "base"),
-            FormField("reciprocity", "beyond a second it takes", FieldKind.RECIPROCITY),
+            FormField("reciprocity", "reciprocity correction beyond 1 s", FieldKind.RECIPROCITY),
             _NOTE,
         ),
     ),
@@ -121,13 +121,15 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField("films_done", "films done", FieldKind.NUMBER, high=10_000, optional=False),
             FormField(
                 "fresh_clearing_s",
-                "cleared or bleached a scrap when fresh in",
+                "clearing or bleaching time, fresh",
                 FieldKind.NUMBER,
                 "s",
                 1,
                 3600,
             ),
-            FormField("clearing_s", "does it now in", FieldKind.NUMBER, "s", 1, 3600),
+            FormField(
+                "clearing_s", "clearing or bleaching time, now", FieldKind.NUMBER, "s", 1, 3600
+            ),
             _NOTE,
         ),
     ),
@@ -152,13 +154,13 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         ProcessStep,
         (
             FormField("process_id", "process", FieldKind.LINK, link=Process, optional=False),
-            FormField("position", "its place", FieldKind.WHOLE, "", 0, 60, optional=False),
+            FormField("position", "position", FieldKind.WHOLE, "", 0, 60, optional=False),
             _NAME,
             FormField(
                 "seconds",
                 "lasts",
                 FieldKind.NUMBER,
-                "s (0: as the test has it)",
+                "s (0: time from the test)",
                 0,
                 604_800,
                 optional=False,
@@ -167,7 +169,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField("tolerance_k", "within", FieldKind.NUMBER, "K", 0.05, 10),
             FormField("agitation", "agitated"),
             FormField("develops", "develops", FieldKind.YES),
-            FormField("may_pause", "may wait", FieldKind.YES),
+            FormField("may_pause", "can be paused", FieldKind.YES),
             _NOTE,
         ),
     ),
@@ -218,7 +220,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
                 2,
                 optional=False,
             ),
-            FormField("bulb", "holds open as long as pressed", FieldKind.YES),
+            FormField("bulb", "has B (bulb)", FieldKind.YES),
             FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
             FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
             FormField(
@@ -257,13 +259,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
                 "aperture_step", "marks every", FieldKind.NUMBER, "stop", 0.1, 2, optional=False
             ),
             FormField(
-                "light_loss",
-                "passes less than its mark by",
-                FieldKind.NUMBER,
-                "stop",
-                -1,
-                10,
-                optional=False,
+                "light_loss", "transmission loss", FieldKind.NUMBER, "stop", -1, 10, optional=False
             ),
             _NOTE,
         ),
@@ -287,8 +283,8 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField("kind", "kind", FieldKind.CHOICE, choices=_INSTRUMENTS),
             FormField("noise", "reading noise (SD)", FieldKind.NUMBER, "D", 0, 1),
             FormField("calibrated_at", "calibrated on", FieldKind.DAY),
-            FormField("port", "speaks at port, or leaves files in"),
-            FormField("line_format", "its line, {number} in braces"),
+            FormField("port", "serial port or folder"),
+            FormField("line_format", "line format, with {number} for the value"),
             _NOTE,
         ),
     ),

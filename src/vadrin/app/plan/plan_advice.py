@@ -42,7 +42,7 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
         notes += [f"Strip {labels}: {n}" for n in mine] if len(groups) > 1 else mine
     kind = type_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
-        notes.append("Without a repeat of the first exposure nothing tells whether the light held.")
+        notes.append("Repeat the first exposure at the end to check that the light did not change.")
     notes += [words] if (words := makers_advice(sheet)) else []
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
@@ -80,11 +80,11 @@ def _unreached(test: Test, limits: CameraLimits, lit: list[Frame]) -> list[str]:
         tuple(CameraSetting(0, 0, 0, f.stops or 0.0, f.wanted_stops or 0.0) for f in missed)
     )
     if over:
-        words += f" A {neutral_density_text(over + test.filter_stops)} would let it."
+        words += f" A {neutral_density_text(over + test.filter_stops)} would make it possible."
     elif len(limits.apertures) == 1:
         words += " Name a lens, so that the aperture may be turned too."
     else:
-        words += " More light on the target, or a shorter bracket, would let it."
+        words += " More light on the target, or a shorter bracket, would make it possible."
     return [words]
 
 

@@ -87,7 +87,7 @@ def _lay_out_anew(notebook: Notebook, request: PlanEdit, before: Test | None) ->
         return
     if any(f.state != FrameState.PLANNED for f in there):
         raise EditRefusedError(
-            "Frames of this plan are exposed already, so its script stays. "
+            "Some frames are already exposed, so the plan cannot be changed. "
             "Start a new test for another bracket."
         )
     notebook.remove_all(strips)

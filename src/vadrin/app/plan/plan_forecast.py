@@ -19,6 +19,9 @@ USUAL_NOISE = 0.012
 _MOST_STRIPS = 8
 _PUSHES = (-1.0, 1.0, 2.0)
 
+NOT_FORETOLD = "not available"
+"""Stands where a plan gives no figure; the reason stands under it."""
+
 
 @dataclass(frozen=True)
 class ForecastInput:
@@ -119,20 +122,20 @@ def _asks_time(question: ForecastInput) -> bool:
 def _answers(whole: Forecast, question: ForecastInput) -> list[ForecastLine]:
     spread = whole.ei_spread
     if spread is None:
-        return [ForecastLine("EI", "none", whole.zone_ei.why or "its range is too short")]
+        return [ForecastLine("EI", NOT_FORETOLD, whole.zone_ei.why or "not enough exposures")]
     lines = [ForecastLine("EI", f"± {_stops(1.96 * spread)} stop")]
     time = whole.time_spread
     if time is None:
         return (
             lines
             if not _asks_time(question)
-            else [*lines, ForecastLine("time", "none", whole.time_min.why)]
+            else [*lines, ForecastLine("time", NOT_FORETOLD, whole.time_min.why)]
         )
     half = 1.96 * time * whole.time_min.known()
     lines.append(ForecastLine("time", f"± {minutes_text(half, exact=True)}"))
     for stops, push in zip(question.settings.pushes, whole.push_times, strict=True):
         if push.low is None or push.high is None:
-            lines.append(ForecastLine(push_name(stops), "none", push.why))
+            lines.append(ForecastLine(push_name(stops), NOT_FORETOLD, push.why))
         else:
             half = (push.high - push.low) / 2
             lines.append(ForecastLine(push_name(stops), f"± {minutes_text(half, exact=True)}"))
@@ -144,7 +147,7 @@ def _difference(whole: Forecast) -> list[ForecastLine]:
     if whole.ei_spread is None:
         return []
     both = 1.96 * whole.ei_spread * 2**0.5
-    return [ForecastLine("another's speed, from the reference's", f"± {_stops(both)} stop")]
+    return [ForecastLine("EI difference from the reference", f"± {_stops(both)} stop")]
 
 
 def _stops(size: float) -> str:

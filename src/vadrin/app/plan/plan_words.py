@@ -140,17 +140,17 @@ WORDS: dict[str, Word] = {
     "state": Word(
         "how fresh the bleach is",
         field_read("process_state", lambda w: w.strip()),
-        lambda s, p: p.test.process_state or "of an age not said",
-        chooser(("fresh", "half used", "at its last sheets")),
+        lambda s, p: p.test.process_state or "age not set",
+        chooser(("fresh", "half used", "nearly exhausted")),
     ),
     "first": Word(
-        "thinnest exposure in stops",
+        "least exposure in stops",
         end_of_bracket("first_stop"),
         lambda s, p: stops_text(p.test.first_stop, signed=True),
         step_by(1.0),
     ),
     "last": Word(
-        "densest exposure in stops",
+        "most exposure in stops",
         end_of_bracket("last_stop"),
         lambda s, p: stops_text(p.test.last_stop, signed=True),
         step_by(1.0),
@@ -163,7 +163,7 @@ WORDS: dict[str, Word] = {
     ),
     "blanks": Word(
         "blank frames",
-        field_read("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
+        field_read("blanks", lambda w: count_typed(w, 0, 6, "keep 1 to 6 frames blank")),
         lambda s, p: counted(p.test.blanks, "frame"),
         step_count,
     ),

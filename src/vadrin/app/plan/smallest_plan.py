@@ -47,7 +47,7 @@ def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
     settings = replace(question.settings, pushes=())
     found = minimal_layout(film.prior, test.exposure_index, widest, question.noise, settings, stops)
     if found is None:
-        return Smallest("nothing inside this bracket is that sure; take a wider one.")
+        return Smallest("no plan within this bracket reaches that precision. Widen the bracket.")
     layout, told = found
     count = len(layout.times)
     minutes = list_text([minutes_brief(t) for t in layout.times])

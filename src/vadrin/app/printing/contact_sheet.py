@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.results.contact_prints import BEST, best_frame, contact_answer, paper_verdict
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.sheets.test_sheet import ON_PAPER, THE_FRAME, FrameSheet, StripSheet, TestSheet
@@ -19,7 +20,7 @@ def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer
     away. What was said of the film itself stays."""
     before = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
     same = paper_verdict(frame, asked) == answer
-    with notebook.change(f"contact print {frame.number}, {asked}: {answer}"):
+    with notebook.change(f"contact print {frame.number}, {asked}: {answer_words(answer)}"):
         for judged in before:
             notebook.remove(judged)
         if not same:
@@ -77,7 +78,7 @@ def print_beside_the_light_box(sheet: TestSheet) -> str:
     return (
         f"{words}; the light box says EI {marked_ei(seen[1].value)}: the print lies "
         f"{stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
-        "recorded, the other of what prints. Finding asks by which school to rate it."
+        "recorded, the other of what prints. Choose at Finding which EI method rates it."
     )
 
 

@@ -93,7 +93,11 @@ def grade_lines(
         seconds = None
         if room.setup.black_s is not None:
             seconds = changed_time(room.setup.black_s, here, fit.factor)
-        shown = seconds_text(seconds) if seconds is not None else "make a strip: no factor is known"
+        shown = (
+            seconds_text(seconds)
+            if seconds is not None
+            else "exposure factor unknown: make a test strip"
+        )
         stated = "" if fit.measured else ", as its maker says"
         made.append(
             GradeLine(fit.grade, f"{fit.exposure_scale:.2f}{stated}", _fit_words(fit), shown)

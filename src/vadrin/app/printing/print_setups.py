@@ -179,7 +179,7 @@ def black_words(setup: PrintSetup) -> str:
     if setup.black_low_s and setup.black_high_s:
         words += f" ({seconds_text(setup.black_low_s)} to {seconds_text(setup.black_high_s)})"
     fog = "" if setup.base_fog is None else f", through base plus fog {setup.base_fog:.2f}"
-    return f"{words}, {setup.black_way}{fog}. Everything is printed at it."
+    return f"{words}, {setup.black_way}{fog}. Use this time for all prints."
 
 
 def seconds_text(seconds: float) -> str:

@@ -44,14 +44,14 @@ class AskedStrip:
         """The times as they are given, in their order."""
         times = ", ".join(seconds_text(t) for t in self.exposures.given(self.way))
         if self.way is Covering.ADDING:
-            return f"All of it first, then cover one piece more each time: {times}."
+            return f"Expose the whole strip, then cover one more section each time: {times}."
         return f"A piece each: {times}."
 
     @property
     def totals_words(self) -> str:
         """What each piece has had in all."""
         named = (f"{n} {seconds_text(t)}" for n, t in enumerate(self.exposures.totals(), start=1))
-        return "In all: " + ", ".join(named) + "."
+        return "Total: " + ", ".join(named) + "."
 
 
 def exposures_of(strip: PrintStrip) -> StripExposures:

@@ -116,7 +116,7 @@ def _doing(clock: DarkroomClock, state: ClockState) -> str:
     if state.paused:
         return "paused"
     if state.left_s < -0.5:
-        return "over its time"
+        return "overdue"
     return "agitate" if state.moving else "let it stand"
 
 

@@ -193,7 +193,7 @@ def control_answer(sheet: TestSheet) -> OwnAnswer:
         return OwnAnswer("", "no run to hold against the first yet", act)
     last = _worst(lanes, len(strips) - 1)
     says = f"{last.value[0].upper()}{last.value[1:]}"
-    act = "Mend the process, then run another strip." if last is Control.OUT else ""
+    act = "Correct the process, then process another control strip." if last is Control.OUT else ""
     figures = {f"{lane.figure.value} off": lane.values[-1] - lane.aim for lane in lanes}
     return OwnAnswer(says, chart_words(sheet), act, figures)
 

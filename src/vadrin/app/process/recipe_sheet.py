@@ -36,14 +36,14 @@ _ALWAYS = (
 )
 _HELD = {
     r"\bacid": "Add acid to water, never water to acid.",
-    r"caustic|hydroxide|\blye\b": "Caustic: it burns skin and eyes, and warms water fast; add it "
-    "to cold water, a little at a time.",
-    r"pyro|catech": "Poisonous through the skin: gloves for every step, and none of it as dust.",
-    r"peroxide|bleach|permanganate|dichromate": "Strong oxidisers and bleaches burn; never near "
-    "developer or acid in the same vessel.",
+    r"caustic|hydroxide|\blye\b": "Caustic: burns skin and eyes and heats water strongly. Add it "
+    "slowly to cold water; never add water to it.",
+    r"pyro|catech": "Poisonous through the skin. Wear gloves throughout and avoid the dust.",
+    r"peroxide|bleach|permanganate|dichromate": "Bleaches and strong oxidisers burn skin and "
+    "eyes. Never let them mix with developer. Add acid only where the recipe says so.",
     r"fix": "Used fixer carries silver: hand it in as local rules say.",
 }
-_POWDER = "Powders are the worst to breathe: weigh them in still air, with a mask."
+_POWDER = "Do not breathe powders. Weigh them in still air and wear a dust mask."
 
 
 @dataclass(frozen=True)
@@ -183,13 +183,14 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
     words: list[str] = []
     if away is not None:
         words.append(
-            f"{abs(away):.1f} K from {room.units.warmth_text(reference)} is too far: no factor "
-            "tells what it would do."
+            f"The bath is {room.units.difference_text(away)} from "
+            f"{room.units.warmth_text(reference)}, too far to correct the time. Bring it to "
+            "temperature."
         )
     else:
         words += [
-            f"Strip {strip.strip.label}: {minutes_text(minutes_in_bath(sheet, wanted))} now for "
-            f"{minutes_text(wanted)} at {room.units.warmth_text(reference)}."
+            f"Strip {strip.strip.label}: develop {minutes_text(minutes_in_bath(sheet, wanted))} in "
+            f"this bath (equal to {minutes_text(wanted)} at {room.units.warmth_text(reference)})."
             for strip in now
             if (wanted := strip.strip.planned_min) is not None
         ]
@@ -209,10 +210,9 @@ def _standing(sheet: TestSheet, room: Darkroom, reference: float, factor: float)
     end = drifted_c(room.bath_c, room.room_c, longest, room.tank_ml)
     worth = standing_worth(longest, room.bath_c, room.room_c, room.tank_ml, reference, factor)
     return [
-        f"A tank that stands {minutes_text(longest)} in this room will be at about "
-        f"{room.units.warmth_text(round(end, 1))} by then, and the time worth "
-        f"{minutes_text(worth)} at {room.units.warmth_text(reference)} (a rule of thumb: note what "
-        "it really is)."
+        f"After {minutes_text(longest)} in this room the tank will be at about "
+        f"{room.units.warmth_text(round(end, 1))}. Estimated equivalent at "
+        f"{room.units.warmth_text(reference)}: {minutes_text(worth)}. Note the real temperature."
     ]
 
 
@@ -224,8 +224,9 @@ def _tempered(room: Darkroom, reference: float, tolerance: float) -> str:
     except ValueError as error:
         return f"To temper it: {error}."
     units = room.units
-    beyond = "too much to add without weakening it: stand it in a water bath"
+    beyond = "adding water would dilute it too far: use a water bath"
     tap = f"{units.volume_text(water)} at {units.warmth_text(room.tap_c)}"
     kept = f"stand it in water, or mix in {tap} before the last water of the recipe"
     act = beyond if water > room.tank_ml / 4 else kept
-    return f"It should be within {tolerance:g} K of {units.warmth_text(reference)}: {act}."
+    within = f"{units.difference_text(tolerance)} of {units.warmth_text(reference)}"
+    return f"It should be within {within}: {act}."

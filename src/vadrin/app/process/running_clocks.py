@@ -26,11 +26,11 @@ class RunningClock:
     clock: Clock
 
     def words(self, now: float) -> str:
-        """The film, its step and what is left of it; said where it is over its time."""
+        """The film, its step and what is left of it; said where it is overdue."""
         state = self.clock.at(now)
         step = self.clock.steps[state.step].name
         if self.overdue(now):
-            return f"{self.film}: {step} is over its time by {seconds_text(-state.left_s)}"
+            return f"{self.film}: {step} is overdue by {seconds_text(-state.left_s)}"
         left = "paused" if state.paused else seconds_text(state.left_s)
         return f"{self.film}: {step} {left}"
 
@@ -40,7 +40,7 @@ class RunningClock:
         return state.running and state.left_s < -0.5
 
     def forgotten(self, now: float) -> bool:
-        """Whether it is so far over its time that no film can be waiting for anybody."""
+        """Whether it is so far overdue that no film can be waiting for anybody."""
         state = self.clock.at(now)
         return state.running and state.left_s < -_FORGOTTEN_S
 

@@ -6,7 +6,7 @@ import json
 import math
 from dataclasses import dataclass, replace
 
-from vadrin.app.display.marks import stops_counted
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.results.light_box_ei import light_box_words
@@ -96,13 +96,13 @@ def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
         return EyeQuestion(None, "One more look would hardly narrow it.", said, "")
     frame = check if math.isnan(wanted) else _frame_at(sheet, strip, wanted)
     if frame is None:
-        return EyeQuestion(None, "The frame that would tell most is not there.", said, "")
+        return EyeQuestion(None, "The most useful frame is missing.", said, "")
     gain = ""
     if result is not None and result.zone_ei.present:
         expected = box.expected_range(answers)
-        gain = f"One more answer would bring the range to about {stops_counted(expected)}."
+        gain = f"One more answer would narrow it to about ± {expected / 2:.1f} stop."
     beside = f"Lay frame {frame.number} beside frame {blank.number}, the blank."
-    return EyeQuestion(frame, f"{beside} Can you tell them apart?", said, gain)
+    return EyeQuestion(frame, f"{beside} Can you see a difference?", said, gain)
 
 
 def answer_question(
@@ -179,7 +179,7 @@ def answers_words(strip: StripSheet) -> str:
     """What was said so far, frame by frame."""
     frames = {f.frame.id: f for f in strip.frames}
     said = [
-        f"frame {frames[j.frame_id or 0].number} {j.answer}"
+        f"frame {frames[j.frame_id or 0].number} {answer_words(j.answer)}"
         for j in judged_of(strip)
         if j.frame_id in frames
     ]

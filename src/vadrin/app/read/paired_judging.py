@@ -94,9 +94,12 @@ def paired_words(result: PairedResult) -> tuple[str, str]:
     """What looks at a quality come to, and how many there were of which kind."""
     count = f"{result.more} more, {result.same} same, {result.less} less"
     if result.told:
-        return f"{SCALE[round(result.mean) + 2]} than the reference", f"{count}; not by chance"
+        return (
+            f"{SCALE[round(result.mean) + 2]} than the reference",
+            f"{count}; unlikely to be chance",
+        )
     looks = counted(result.more + result.same + result.less, "look")
-    return "no difference told yet", f"{count}; {looks} may be chance"
+    return "no difference told yet", f"{count}; {looks} could be chance"
 
 
 def paired_lines(sheet: TestSheet) -> tuple[str, ...]:

@@ -89,12 +89,12 @@ def reading_doubt(state: State, frame: FrameSheet) -> str:
     if below is not None and density < (below.density or 0.0) - _FALL:
         return (
             f"Thinner than {below.called}, which had less exposure. Misread, or two "
-            "frames changed places? Ctrl+Enter replaces the reading."
+            "frames swapped? Ctrl+Enter replaces the reading."
         )
     if above is not None and density > (above.density or 9.0) + _FALL:
         return (
             f"Denser than {above.called}, which had more exposure. Misread, or two "
-            "frames changed places? Ctrl+Enter replaces the reading."
+            "frames swapped? Ctrl+Enter replaces the reading."
         )
     if below is not None and density > (below.density or 0.0) + _JUMP:
         return f"Far denser than {below.called}: is the first digit right?"

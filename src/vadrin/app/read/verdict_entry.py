@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.sheets.test_sheet import FAULT, ON_PAPER, FrameSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import (
@@ -26,7 +27,8 @@ VERDICT_KEYS = {
 """What each key says."""
 FAULT_NAMES = tuple(f.name for f in FAULTS)
 SCALE_LINES = tuple(
-    (s.asked, ", ".join(f"{k} {a}" for k, a in zip(s.keys, s.answers, strict=True))) for s in SCALES
+    (s.asked, ", ".join(f"{k} {answer_words(a)}" for k, a in zip(s.keys, s.answers, strict=True)))
+    for s in SCALES
 )
 """The scales with their keys, for the screen."""
 
@@ -42,7 +44,7 @@ def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str)
     What was said of its contact print stays.
     """
     before = [j for j in frame.judgements if j.asked == asked and j.way != ON_PAPER]
-    with notebook.change(f"frame {frame.number}, {asked}: {answer}"):
+    with notebook.change(f"frame {frame.number}, {asked}: {answer_words(answer)}"):
         for judged in before:
             notebook.remove(judged)
         if verdict_of(frame, asked) != answer:

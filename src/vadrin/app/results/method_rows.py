@@ -81,7 +81,7 @@ def _share_score(analysis: Analysis) -> str:
     score = score_of(tuple(trials))
     if score.ratio is None:
         return ""
-    return f" Beside the pushes measured here it is {score.verdict.value}: × {score.ratio:.2f}."
+    return f" Against the pushes measured here it is {score.verdict.value}: × {score.ratio:.2f}."
 
 
 def limits_text(analysis: Analysis) -> str:
@@ -93,6 +93,6 @@ def limits_text(analysis: Analysis) -> str:
     usable = f"Pushes up to {stops_counted(limits.last_usable.value)} keep usable shadow"
     if limits.last_salvageable.value is not None:
         reach = limits.last_salvageable
-        more = " at least, the tested times end there" if reach.why else ""
+        more = " at least (longest time tested)" if reach.why else ""
         usable += f", up to {stops_counted(reach.known())} can be salvaged{more}"
     return f"{usable}. {rule}"

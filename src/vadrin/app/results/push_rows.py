@@ -5,7 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text, push_name
+from vadrin.app.display.quantities import (
+    minutes_range_text,
+    minutes_text,
+    push_name,
+    shadow_detail_text,
+)
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.results.between_strips import between_strips
 from vadrin.app.results.metric_rows import Cell
@@ -15,7 +20,7 @@ from vadrin.core.results.hold_rule import HoldRule
 from vadrin.core.results.push import Push, ShadowVerdict, shadow_verdict
 
 NOT_TESTED = "not tested"
-RULE_NAMES = {HoldRule.HIGHLIGHT: "highlight held", HoldRule.MIDTONE: "mid-tone held"}
+RULE_NAMES = {HoldRule.HIGHLIGHT: "highlight density", HoldRule.MIDTONE: "mid-tone density"}
 
 
 @dataclass(frozen=True)
@@ -104,7 +109,7 @@ def _line(push: Push, rule: HoldRule, analysis: Analysis) -> PushLine:
         makers=Cell(minutes_text(told), why="the maker's word, not measured here")
         if told is not None
         else None,
-        loss="" if loss is None else loss_text(loss),
+        loss="" if loss is None else shadow_detail_text(loss),
         verdict=None if loss is None else shadow_verdict(loss),
         came_from=_came_from(chosen.time_min, analysis),
     )

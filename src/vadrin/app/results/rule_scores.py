@@ -11,6 +11,11 @@ from vadrin.core.wording import counted
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
+_VERDICTS = {
+    RuleVerdict.HOLDS: "Holds",
+    RuleVerdict.ROUGH: "Rough",
+    RuleVerdict.FAILS: "Not reliable",
+}
 _NEWEST = 50
 """Findings looked through: a report takes a millisecond, and the screen waits for the line."""
 
@@ -19,10 +24,10 @@ def score_words(score: Score) -> str:
     """A score as it stands beside a rule wherever it is offered."""
     if score.verdict is RuleVerdict.UNTRIED or score.ratio is None:
         return score.verdict.value
-    words = f"{score.verdict.value} in {counted(score.count, 'trial')}: "
-    words += f"{score.close} within 10 %, {score.rough} within 25 %; "
-    words += f"it says {score.ratio:.2f} times what was measured"
-    return words + (f", give or take {100 * score.spread:.0f} %" if score.spread else "")
+    words = f"{_VERDICTS[score.verdict]}. Of {counted(score.count, 'trial')} {score.close} "
+    words += f"{'was' if score.close == 1 else 'were'} within 10 % and {score.rough} within 25 % "
+    words += f"of the measured time. Typical prediction: {score.ratio:.2f} × measured"
+    return words + (f" (spread {100 * score.spread:.0f} %)" if score.spread else "")
 
 
 def measured_pushes(notebook: Notebook, tests: list[Test]) -> dict[float, float]:

@@ -15,9 +15,9 @@ TARGET_NAMES = tuple(measure.name for measure in MEASURES.values())
 def target_text(kind: str, value: float) -> str:
     """A target in words."""
     if kind == AS_DEVELOPED:
-        return "this development, as it was"
+        return "as developed"
     if kind == BY_EYE:
-        return "what an eye told"
+        return "judged by eye"
     measure = MEASURES.get(kind)
     return measure.pattern.format(value) if measure else f"{kind} {value:g}"
 

@@ -79,7 +79,7 @@ def picture_file(notebook: Notebook, kept: Attachment) -> Path:
     if before.is_file():
         if checksum(before) == kept.checksum:
             return before
-        raise EntryError(f"{kept.name} is not the picture any more that was read: open it anew")
+        raise EntryError(f"{kept.name} is not the picture that was read. Open it again")
     for near in _near(before, notebook.path):
         if near.stat().st_size == kept.size and checksum(near) == kept.checksum:
             with notebook.change(f"{kept.name} was moved"):

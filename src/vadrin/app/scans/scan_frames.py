@@ -86,7 +86,7 @@ class Scan:
         if not self.place.sure:
             said += ("its frames were guessed: move them until every box lies in its frame",)
         if self.mirrored:
-            said += ("it lies the other way round: the frames are turned",)
+            said += ("the strip is reversed: frame order was reversed to match",)
         return said
 
     @property

@@ -160,7 +160,7 @@ def _edges_looked_at(scan: Scan) -> Scan:
                 profiles.append(np.median(values, axis=0)[::way])
     if not sharpened(profiles):
         return scan
-    words = "its borders overshoot: it seems to be sharpened; switch that off and scan it again"
+    words = "edges look sharpened: turn sharpening off and scan again"
     return replace(scan, noticed=(*scan.noticed, words))
 
 

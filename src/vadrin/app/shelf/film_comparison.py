@@ -18,7 +18,7 @@ from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
-HEADS = ("Film", "In", "Decided", "EI", "Stops", "Contrast", "Fog", "Time", "Curve")
+HEADS = ("Film", "In", "Decided", "Strip EI", "Stops", "Contrast", "Fog", "Strip time", "Curve")
 CURVE = HEADS.index("Curve")
 _SAME_STOPS = 0.08
 _AT_ONCE = 6
@@ -163,11 +163,11 @@ ORDERS: dict[str, Callable[[ComparedFilm], Any]] = {
     "Film": lambda f: f.film.lower(),
     "In": lambda f: f.process.lower(),
     "Decided": lambda f: f.decided_at,
-    "EI": lambda f: f.index or _LAST,
+    "Strip EI": lambda f: f.index or _LAST,
     "Stops": lambda f: f.index or _LAST,
     "Contrast": lambda f: f.gradient or _LAST,
     "Fog": lambda f: _LAST if f.fog is None else f.fog,
-    "Time": lambda f: f.minutes or _LAST,
+    "Strip time": lambda f: f.minutes or _LAST,
 }
 """By what films can be put in order, each by its column."""
 
@@ -186,5 +186,5 @@ def films_words(films: tuple[ComparedFilm, ...], reference: ComparedFilm | None)
     """How many there are, and beside what they stand."""
     if not films:
         return "No film was decided on yet: decide a test at Finding, and it stands here."
-    beside = f" beside {reference.film} {reference.process}" if reference else ""
-    return f"{counted(len(films), 'film')}{beside}."
+    beside = f", compared with {reference.film} {reference.process}" if reference else ""
+    return f"{counted(len(films), 'decided strip')}{beside}."

@@ -271,7 +271,7 @@ def bottle_words(bottle: Bottle, chemistry: Developer, now: datetime) -> tuple[s
         words = f"clears a scrap in {seconds}: fix for {least}"
         if chemistry.role == "bleach":
             words = f"a drop bleaches a black scrap in {seconds}: bleach for {least}"
-        parts.append("spent: discard it as local rules say" if check.spent else words)
+        parts.append("exhausted: discard under local rules" if check.spent else words)
         urgent = urgent or bool(check.spent)
     return ", ".join(parts) or "capacity and keeping time not said", urgent
 

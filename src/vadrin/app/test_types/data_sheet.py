@@ -154,7 +154,7 @@ def data_sheet_answer(state: State) -> OwnAnswer:
 
 DESCRIPTION = TestDescription(
     DataSheet.key,
-    "What does the maker's sheet say, until I test it?",
+    "What does the data sheet say, before I test?",
     "Its speed and how that was found, its times, and its curves traced from a picture.",
     sentences=(PlanSentence.TIMES, PlanSentence.OWN),
     own_sentence="Its speed was found {how}; its picture is a {axis}.",

@@ -150,7 +150,7 @@ def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
     typed = typed_law(law)
     if typed and sheet.stock.reciprocity == typed:
         return "Written into the stock: every plan of it goes by this."
-    return "Write it into the stock, and every plan of it goes by it."
+    return "Save correction with this film, and every plan of it goes by it."
 
 
 def typed_law(law: LongExposureLaw | None) -> str:
@@ -193,7 +193,7 @@ def _long_typed(words: str) -> tuple[float, ...]:
 
 DESCRIPTION = TestDescription(
     LongExposures.key,
-    "How much longer in dim light?",
+    "How much extra exposure do long exposures need?",
     "One exposure, short and bright, then ever longer and dimmer.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN),
     options=LongTimes((1.0, 4.0, 15.0, 60.0)),

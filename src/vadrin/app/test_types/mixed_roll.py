@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from math import log2
 from typing import TYPE_CHECKING
 
@@ -46,8 +47,28 @@ def _held(strip: StripSheet, metrics: StripMetrics | None) -> tuple[Figure, Figu
 def _range_words(low: Figure, high: Figure, tried: bool) -> str:
     if low.value is None or high.value is None:
         return low.why or high.why
-    less = " or less" if tried else ""
-    return f"EI {marked_ei(low.value)}{less} to {marked_ei(high.value)}"
+    return _Held("", low.value, high.value, tried).range_words
+
+
+@dataclass(frozen=True)
+class _Held:
+    """The EIs a process holds; `open_below` where even the lowest that was shot is good."""
+
+    process: str
+    low: float
+    high: float
+    open_below: bool = False
+
+    @property
+    def range_words(self) -> str:
+        lower = " or lower" if self.open_below else ""
+        return f"EI {marked_ei(self.low)}{lower} to {marked_ei(self.high)}"
+
+    @property
+    def width_words(self) -> str:
+        # Of the EIs as they are shown: two pairs alike have one width.
+        stops = log2(marked_ei(self.high) / marked_ei(self.low))
+        return f"{'at least ' if self.open_below else ''}{stops:.1f} stops"
 
 
 def mixed_roll_answer(state: State) -> OwnAnswer:
@@ -71,15 +92,15 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
         figures |= {f"{label}_lowest_ei": low, f"{label}_highest_ei": high}
         film.append(row_by_index(strip, name, low.value, high.value))
         if low.value is not None and high.value is not None:
-            said.append((name, low.value, high.value, high.value / low.value))
+            said.append(_Held(name, low.value, high.value, tried))
         elif judged is not None:
-            said.append((name, *judged, judged[1] / judged[0]))
+            said.append(_Held(name, *judged))
     return _worded(sheet, said, tuple(rows), tuple(film), figures)
 
 
 def _worded(
     sheet: TestSheet,
-    said: list[tuple[str, float, float, float]],
+    said: list[_Held],
     rows: tuple[tuple[str, ...], ...],
     film: tuple[FilmRow, ...],
     figures: dict[str, Figure],
@@ -104,19 +125,16 @@ def _worded(
             words = "Neither process shows where its range of EIs ends."
             act = "Give verdicts on the frames; next time keep a blank and shoot further both ways."
         return OwnAnswer("", words, act, figures, table, film, of_a_curve=True)
-    best = max(said, key=lambda s: s[3])
-    says = f"EI {marked_ei(best[1])} to {marked_ei(best[2])}"
-    words = f"held by {best[0]}, {log2(best[3]):.1f} stops from end to end"
+    best = max(said, key=lambda s: s.high / s.low)
+    says = best.range_words
+    words = f"usable with {best.process}, {best.width_words}"
     if len(said) > 1:
         other = next(s for s in said if s is not best)
-        words += (
-            f"; {other[0]} holds EI {marked_ei(other[1])} to {marked_ei(other[2])}, "
-            f"{log2(other[3]):.1f} stops"
-        )
-    words += ". A stand process answers with a range: time is no lever here."
+        words += f". With {other.process}: {other.range_words}, {other.width_words}"
+    words += ". Stand development gives a range of EIs. Changing the time has little effect."
     judged = all(f.verdict for s in sheet.strips for _, f in by_index(s))
     act = act or (
-        "Shoot a roll that matters inside what densities and verdicts agree on."
+        "For important pictures use only EIs that both densities and verdicts support."
         if judged
         else "Give verdicts on the frames at both ends: they say what densities can't."
     )

@@ -15,8 +15,8 @@ MOST_CONTROL = 24
 
 DESCRIPTION = TestDescription(
     ProcessControl.key,
-    "Is the process where it was?",
-    "Strips exposed alike now, one to go with every run.",
+    "Is the process still in control?",
+    "Identical strips, one processed with every run.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN, PlanSentence.ROLL),
     own_sentence="Make {control} from this batch.",
     own_words={

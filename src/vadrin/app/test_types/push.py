@@ -84,13 +84,13 @@ def _gains(sheet: TestSheet, one: StripSheet, other: StripSheet) -> tuple[float,
 
 DESCRIPTION = TestDescription(
     PushTest.key,
-    "What does a push cost, and which is the last I can use?",
+    "How far can I push, and what does it cost in shadow?",
     "The film at its EI and pushed, a strip or a roll each.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN, PlanSentence.BRACKET, PlanSentence.ROLL),
     times=(6.5,),
     first=-4.0,
     last=4.0,
     own_sentence="Pushed by {pushes} stops, a strip each; each is as much longer as the "
-    "maker's table has it, or a third a stop.",
+    "maker's table has it, or 30 % longer for each stop.",
     own_words={"pushes": option_word("pushes in stops", Pushes, "stops", pushes_typed)},
 )

@@ -77,7 +77,7 @@ def _step_series(shown: str, way: int) -> str:
 
 DESCRIPTION = TestDescription(
     Speed.key,
-    "At which EI do I rate it, developed as I do?",
+    "Which EI suits my usual development?",
     "One development, from far under to far over.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.BRACKET, PlanSentence.OWN, PlanSentence.ROLL),
     own_sentence="In the bracket's place, EIs in a series: {series}; each gets one as metered, "

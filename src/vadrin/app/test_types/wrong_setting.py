@@ -7,7 +7,8 @@ from math import log2
 from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.display.quantities import loss_text, minutes_range_text, minutes_text
+from vadrin.app.display.quantities import minutes_range_text, minutes_text, shadow_detail_text
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.expose.wrong_setting import of_batch
 from vadrin.app.findings.kept_report import PUSH_RULES
@@ -79,7 +80,8 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
     words += f". Develop the whole roll {minutes_text(minutes.value)} min{reach} at "
     words += reference_words(sheet)
     if lost.value is not None and stops > 0:
-        words += f"; shadow lost: {loss_text(lost.value)}, {shadow_verdict(lost.value)}"
+        verdict = shadow_words(shadow_verdict(lost.value))
+        words += f"; shadow detail: {shadow_detail_text(lost.value)}, {verdict}"
     elif stops < 0:
         words += "; the shadows gain what the pull gives"
     done = any(s.strip.time_min for s in sheet.strips)
@@ -89,7 +91,7 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
 
 DESCRIPTION = TestDescription(
     WrongSetting.key,
-    "My meter stood at another film's speed: what now?",
+    "I metered at the wrong EI. How do I develop this roll?",
     "A roll of pictures, whole: which push or pull it is, and its time.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.ROLL),
     subject="pictures",

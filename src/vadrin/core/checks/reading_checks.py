@@ -83,7 +83,9 @@ def _questionable_blanks(
 
 
 def _blank_doubt(words: str, strip: str, frames: tuple[str, ...]) -> Diagnostic:
-    remedy = "Nothing is thinner than base plus fog: read them again, and check which are blank."
+    remedy = (
+        "No frame should be thinner than the blank. Read them again, and check which are blank."
+    )
     return Diagnostic("questionable blank", Severity.SERIOUS, words, remedy, strip, frames)
 
 
@@ -93,7 +95,7 @@ def _blanks(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
         Diagnostic(
             "no blank frame",
             Severity.CAUTION,
-            f"Strip {label} has no blank frame: base plus fog is taken from the foot of the curve.",
+            f"Strip {label} has no blank frame: base plus fog is estimated from the toe.",
             "Read the film between or after the frames as a blank.",
             label,
         )
@@ -110,9 +112,8 @@ def _pasted_twice(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
                 Diagnostic(
                     "pasted twice",
                     Severity.CAUTION,
-                    f"Every reading of strip {strip.label} stands there more than once, alike to "
-                    "the last figure.",
-                    "A repeat is read anew; take the copies out, or ranges come out too narrow.",
+                    f"Every reading of strip {strip.label} is duplicated.",
+                    "Remove the copies, or the ranges will be too narrow.",
                     strip.label,
                 )
             )
@@ -166,7 +167,7 @@ def _times(fit: Fit, finding: Finding) -> list[Diagnostic]:
                 "one time",
                 Severity.CAUTION,
                 "Only one development time was tried, so no other time can be worked out.",
-                "Develop a second strip half as long again.",
+                "Develop a second strip at 1.5 × the time.",
             )
         ]
     told = []
@@ -248,8 +249,8 @@ def _off_the_family(reports: tuple[StripMetrics, ...]) -> list[Diagnostic]:
         Diagnostic(
             "off the family",
             Severity.CAUTION,
-            f"Strip {label} does not lie with the others: its time or temperature may have been "
-            "other than noted.",
+            f"Strip {label} does not fit with the other strips: its time or temperature may have "
+            "been other than noted.",
             "Check the notes of that strip, or run it again.",
             label,
         )

@@ -26,9 +26,10 @@ def dial_ends_below(
     setting = meter_setting_for(wanted, lowest, highest, compensation)
     if setting.compensation == 0 and setting.short == 0:
         return []
-    words = f"The dial ends before EI {marked_ei(wanted)}: {dial_setting_text(setting)}"
+    words = f"The meter dial stops before EI {marked_ei(wanted)}: {dial_setting_text(setting)}"
     severity = Severity.NOTE
-    rest = f"Of compensation {stops_counted(round(setting.left * 3) / 3)} is left."
+    left = round(setting.left * 3) / 3
+    rest = f"{stops_counted(left)} of compensation remain{'s' if left <= 1 else ''}."
     if setting.short > 0.05:
         severity = Severity.SERIOUS
         rest = f"Short by {stops_counted(round(setting.short * 3) / 3)}: meter by hand."
@@ -46,9 +47,11 @@ def daylight_after_a_push(
         Diagnostic(
             "daylight",
             Severity.CAUTION,
-            f"In sunlight this camera overexposes EI {marked_ei(exposure_index)} by "
-            f"{stops_counted(round(excess * 3) / 3)} at its least exposure.",
-            f"Finish the roll before day, or use a neutral density of {0.3 * np.ceil(excess):.1f}.",
+            f"In full sun this camera overexposes EI {marked_ei(exposure_index)} by "
+            f"{stops_counted(round(excess * 3) / 3)}, even at its fastest shutter speed and "
+            "smallest aperture.",
+            "Finish the roll before daylight, or use a neutral density of "
+            f"{0.3 * np.ceil(excess):.1f}.",
         )
     ]
 

@@ -93,7 +93,7 @@ def _pair(frames: list[LongFrame], short: float, drawn: Array) -> tuple[NeededTi
         gap = absent("too thin or too dense to tell a time: expose about the meter")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
     if best > 2 * frames[-1].held_s:
-        gap = absent("even the longest frame is far thinner than the short one: hold it longer")
+        gap = absent("the longest exposure is still too thin: expose longer")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
     shaken, _ = _needed(stops, dense + drawn[:, 1 : 1 + len(frames)], short + drawn[:, 0])
     # No exposure needs less than the meter says.

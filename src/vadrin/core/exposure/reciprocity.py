@@ -122,7 +122,7 @@ def fit_reciprocity(
     long = metered_s > threshold_s
     t, needed = metered_s[long], needed_s[long]
     if not (needed > t * 1.001).any():
-        return Reciprocity(factor=0.0, threshold_s=inf), absent("no pair needed extra exposure")
+        return Reciprocity(factor=0.0, threshold_s=inf), absent("no extra exposure was needed")
 
     def law(ln_factor: float, exponent: float) -> Reciprocity:
         factor = float(np.exp(ln_factor))
@@ -139,5 +139,5 @@ def fit_reciprocity(
     found = least_squares(missed, start if free else start[:1], xtol=1e-14, ftol=1e-14, gtol=1e-14)
     reciprocity = law(found.x[0], float(found.x[1]) if free else _USUAL_EXPONENT)
     if len(t) < 2:
-        return reciprocity, absent("one pair fits any law: add a second long exposure")
+        return reciprocity, absent("add a second long exposure: one is not enough for a correction")
     return reciprocity, Figure(float(np.sqrt(np.mean(np.square(missed(found.x))))))

@@ -255,11 +255,15 @@ def _open_end(lit: list[SeenFrame], log_h: Array) -> str:
     if told == {EyeVerdict.YES}:
         thinnest = min(a.log_h or 0.0 for a in lit)
         if thinnest <= log_h[0] + _SAME:
-            return "even the thinnest frame can be told from the blank: begin thinner next time"
+            return (
+                "even the thinnest frame differs from the blank: begin with less exposure next time"
+            )
         return "every frame asked for was told: ask for a thinner one"
     if told == {EyeVerdict.NO}:
         densest = max(a.log_h or 0.0 for a in lit)
         if densest >= log_h[-1] - _SAME:
-            return "not even the densest frame can be told from the blank: the film holds nothing"
+            return (
+                "even the most exposed frame looks like the blank: check exposure and development"
+            )
         return "no frame asked for was told: ask for a denser one"
     return ""

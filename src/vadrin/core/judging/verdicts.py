@@ -42,7 +42,7 @@ FAULTS: tuple[Fault, ...] = (
     Fault(
         "drag from the perforations",
         "developer streams through the holes while film rests",
-        "agitate a little more often, or less violently",
+        "agitate more gently, a little more often",
     ),
     Fault(
         "halo at an edge",
@@ -77,7 +77,7 @@ FAULTS: tuple[Fault, ...] = (
     Fault(
         "scratch",
         "grit in the slot, on the pressure plate or on the squeegee",
-        "clean the slot, and wipe with nothing",
+        "clean the slot; do not wipe the film",
     ),
     Fault("foam", "wetting agent left in tank or reel", "wash both with hot water before use"),
     Fault(
@@ -91,7 +91,7 @@ FAULTS: tuple[Fault, ...] = (
     Fault(
         "shaken",
         "a time too long for the hand, or a stand in the wind",
-        "use the next shorter time, or a release",
+        "use a faster shutter speed or a cable release",
     ),
 )
 

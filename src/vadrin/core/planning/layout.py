@@ -28,7 +28,7 @@ def lay_out_plan(request: PlanRequest) -> tuple[StripPlan, ...]:
     if not request.times:
         raise PlanError("give at least one development time")
     if kind.needs_blank and request.blanks < 1:
-        raise PlanError("keep at least one frame blank: base plus fog cannot be guessed")
+        raise PlanError("keep at least one frame blank, for base plus fog")
     if kind.compares_materials and _paired(request) and request.others > 1:
         raise PlanError(
             "pairs take one roll in each of two cameras: compare one at a time, or shoot one "

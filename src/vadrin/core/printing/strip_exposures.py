@@ -61,7 +61,9 @@ class StripExposures:
         if not 2 <= self.pieces <= MOST_PIECES:
             raise ValueError(f"a strip has 2 to {MOST_PIECES} pieces")
         if self.base_s < _SHORTEST_S:
-            raise ValueError(f"no lamp gives less than {_SHORTEST_S:g} s: stop the lens down")
+            raise ValueError(
+                f"exposures under {_SHORTEST_S:g} s cannot be timed reliably: stop the lens down"
+            )
         if self.total_s(self.pieces) > _LONGEST_S:
             raise ValueError("the last piece would take over an hour: open the lens")
 

@@ -112,11 +112,11 @@ def clip_of_densities(
     share = (clip - base) / (good - base)
     sd = math.hypot(clip_sd, share * good_sd) / (good - base)
     if share < _SPENT:
-        return ClipAnswer(ClipVerdict.SPENT, why="it hardly develops at all")
+        return ClipAnswer(ClipVerdict.SPENT, why="developer almost inactive")
     middle = _factor(share, _ALONG[1])
     low, high = (_end(middle, share, 1.96 * way * sd) for way in (1, -1))
     if middle > _MOST_FACTOR or not math.isfinite(high):
-        return ClipAnswer(ClipVerdict.SPENT, why="no time makes up for so weak a bath")
+        return ClipAnswer(ClipVerdict.SPENT, why="too weak to correct by time: discard")
     if abs(middle - 1) <= _GO_WITHIN:
         return ClipAnswer(ClipVerdict.GO, middle, low, high)
     if low <= 1 <= high:

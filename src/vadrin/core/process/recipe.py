@@ -64,7 +64,7 @@ def dilution_parts(words: str) -> tuple[float, ...]:
     if min(parts) <= 0:
         raise ValueError("every part of a dilution is above 0; for the undiluted write stock")
     if sum(parts) / parts[0] > 1001:
-        raise ValueError("weaker than 1+1000 is water; check the dilution")
+        raise ValueError("dilutions weaker than 1+1000 are not accepted; check the dilution")
     return parts
 
 

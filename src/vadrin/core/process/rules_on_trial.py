@@ -89,7 +89,7 @@ def predicted_minutes(
     else:
         minutes = usual_min * (1.0 - amount) ** given
     if not math.isfinite(minutes) or not 0 < minutes <= 10_000:
-        raise ValueError("it comes to no time a film could be developed")
+        raise ValueError("this rule gives an impossible time")
     return minutes
 
 

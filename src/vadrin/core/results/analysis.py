@@ -59,7 +59,7 @@ def _unusable(
         Diagnostic(
             "no curve",
             Severity.CAUTION,
-            f"Strip {s.label} has too few frames that differ for a curve.",
+            f"Strip {s.label} has too few different exposures for a curve.",
             "Read at least three exposures, from blank to well exposed.",
             s.label,
         )
@@ -207,8 +207,8 @@ def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) ->
         Diagnostic(
             "no time",
             Severity.CAUTION,
-            f"Strip {s.label} has no development time: it is worked out by itself.",
-            "Write down what it got, and it will speak for other times too.",
+            f"Strip {s.label} has no development time: it is calculated alone.",
+            "Write down what it got, and it will then help with other times.",
             s.label,
         )
         for s in strips

@@ -126,7 +126,7 @@ def find(estimate: FamilyEstimate, target: Target) -> tuple[Finding, Array | Non
         return Finding(target, gap, gap, gap, False, outside[1]), None
     speed_point = float(at_time(estimate.best, estimate.best.x_m, np.asarray(best)))
     if speed_point < estimate.thinnest - _SLACK:
-        gap = absent("every exposed frame is denser than the speed point: expose thinner frames")
+        gap = absent("every exposed frame is denser than the speed point: give less exposure")
         return Finding(target, gap, gap, gap, False), None
     if speed_point + target.span > estimate.densest + _SLACK:
         gap = absent("the readings end before the density this target is judged at")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 HIGHLIGHT_STOPS = 3.0
-"""The highlight held in a push lies this far above the meter point."""
+"""The highlight density in a push lies this far above the meter point."""
 
 
 class HoldRule(StrEnum):

@@ -56,12 +56,12 @@ def _apart(school: RatingMethod, index: Figure, shadow: Figure) -> str:
         return school.asks
     stops = log2(index.value / shadow.value)
     if abs(stops) < 0.05:
-        return f"{school.asks} Here the same as the shadow school."
+        return f"{school.asks} Here the same as the shadow method."
     side = "faster" if stops > 0 else "slower"
     size = f"{abs(stops):.1f} stop{'s' if abs(stops) >= 1.05 else ''}"
-    words = f"{school.asks} Here {size} {side} than the shadow school"
+    words = f"{school.asks} Here {size} {side} than the shadow method"
     if school is STANDARD:
-        return f"{words}; two thirds of a stop of that are in the definitions, not in the film."
+        return f"{words}; two thirds of a stop of that comes from the definitions."
     return words + "."
 
 

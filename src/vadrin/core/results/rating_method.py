@@ -48,9 +48,9 @@ class RatingMethod:
 SHADOW = RatingMethod(
     "shadow",
     "Shadow",
-    "Four stops under the meter must just show, and seven above that must print.",
+    "The shadow four stops under the meter gives the EI, the highlight seven above it the time.",
     "zone_ei",
-    "shadow school, Zone I at 0.10",
+    "shadow method, 0.10 above base plus fog",
     "zone8",
 )
 STANDARD = RatingMethod(
@@ -58,7 +58,7 @@ STANDARD = RatingMethod(
     "Standard",
     "One fixed contrast, so that stocks can be compared with each other and the box.",
     "speed",
-    "standard school, 0.8 / H at this contrast",
+    "standard method, 0.8 / H at this contrast",
     "iso",
 )
 EYE = RatingMethod(
@@ -93,7 +93,7 @@ GRADIENT = RatingMethod(
 PRINT_QUALITY = RatingMethod(
     "print quality",
     "Print quality",
-    "The shadow needs slope enough to be told apart, whatever its density.",
+    "The point where the curve is steep enough to separate shadow tones.",
 )
 DATA_SHEET = RatingMethod(
     "data sheet",

@@ -13,10 +13,10 @@ from vadrin.core.curves.detail import Detail, detail_of
 from vadrin.core.curves.shape import Curves, net_density_at
 from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS
 
-NOT_THIN = "every exposed frame is denser than 0.10 over base plus fog: expose thinner frames"
+NOT_THIN = "every exposed frame is denser than 0.10 over base plus fog: give less exposure"
 NOT_REACHED = "no frame reaches 0.10 over base plus fog: expose more"
-NOT_DENSE = "the readings end before this density: expose denser frames"
-NOT_STRAIGHT = "the slope still rises at the densest frame: expose denser frames"
+NOT_DENSE = "the readings end before this density: give more exposure"
+NOT_STRAIGHT = "the slope still rises at the densest frame: give more exposure"
 
 _SLACK = 0.03
 """Lg units by which a figure may lie past the last reading."""
@@ -226,17 +226,13 @@ STRIP_FIGURES = (
     StripFigure(
         "shoulder_stops",
         lambda c: (c.fine.shoulder_x - c.x_m) / STOP - ZONE_I_STOPS,
-        missing=f"{_NO_SHOULDER}: expose denser frames to find it",
+        missing=f"{_NO_SHOULDER}: give more exposure to find it",
     ),
     StripFigure(
         "usable_stops",
         lambda c: c.fine.usable_stops,
         missing=f"{_NO_SHOULDER}, so the range has no upper end",
     ),
-    StripFigure(
-        "max_density",
-        lambda c: c.fine.max_density,
-        missing="density still rises at the last reading",
-    ),
+    StripFigure("max_density", lambda c: c.fine.max_density, missing="no maximum reached"),
 )
 """In the order of a report. One more line here is reported, and shown where it has a name."""

@@ -108,7 +108,7 @@ def _band(picture: Array) -> tuple[float, float, float, float]:
     apart = picture.shape[1] - third
     skew = 0.5 * (top_right - top + bottom_right - bottom) / apart
     if abs(skew) > _MOST_SKEW:
-        raise ValueError("the strip lies too crooked: turn it by hand and scan again")
+        raise ValueError("strip too tilted: straighten it and scan again")
     left = third / 2
     return top - skew * left, bottom - skew * left, skew, bare
 

@@ -93,9 +93,11 @@ def suspicions(values: NDArray[Any], largest: float) -> tuple[str, ...]:
     codes = np.unique(np.asarray(values).ravel())
     said = []
     if len(codes) > _FEWEST_CODES and _pulled_apart(codes, largest):
-        said.append("its levels were pulled apart: switch automatic levels off, scan with 16 bits")
+        said.append(
+            "the scan's levels were stretched: turn automatic levels off and scan at 16 bits"
+        )
     if np.mean(values >= largest) > 0.3 and np.mean(values <= 0) > 0.01:
-        said.append("both ends are cut off: scan it flatter")
+        said.append("shadows and highlights are clipped: scan with less contrast")
     return tuple(said)
 
 

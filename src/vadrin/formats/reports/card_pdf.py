@@ -60,6 +60,7 @@ class Card:
     """Rows under it, the heads first."""
 
 
+_LEADING, _SHARES = 0.43, (1.0, 0.92, 0.84, 0.76, 0.7)
 _SMALLEST_SHARE = 0.8
 """Of its usual size: smaller letters are not read from a wall."""
 
@@ -104,12 +105,20 @@ class _Page:
         self.canvas.line(_MARGIN * MM, level, (self.width - _MARGIN) * MM, level)
 
     def paragraph(self, y: float, words: str, size: float, most: int) -> float:
+        """Words in the room of so many lines: in smaller type where they need more."""
         from reportlab.lib.utils import simpleSplit
 
-        room = (self.width - 2 * _MARGIN) * MM
-        for line in simpleSplit(words, _REGULAR, size, room)[:most]:
-            self.text(_MARGIN, y, line, size, colour=_SOFT)
-            y += size * 0.43
+        room, high = (self.width - 2 * _MARGIN) * MM, most * size * _LEADING
+        for share in _SHARES:
+            lines = simpleSplit(words, _REGULAR, size * share, room)
+            fit = round(high // (size * share * _LEADING) + 1e-6)
+            if len(lines) <= fit:
+                break
+        if len(lines) > fit:
+            lines = [*lines[: fit - 1], f"{lines[fit - 1]} …"]
+        for line in lines:
+            self.text(_MARGIN, y, line, size * share, colour=_SOFT)
+            y += size * share * _LEADING
         return y
 
     def cut(self, words: str, size: float, room: float) -> str:
@@ -167,7 +176,8 @@ def _draw(page: _Page, card: Card) -> None:
         _draw_index_and_time(page, card, k)
     y = page.height - 21 * k
     page.rule(y - 4 * k)
-    notes = card.basis + "".join(f" Mind: {w}" for w in card.diagnostics)
+    keeps = f" Push times keep the {card.rule}." if card.rows and card.rule else ""
+    notes = card.basis + keeps + "".join(f" Note: {w}" for w in card.diagnostics)
     if card.agitation:
         notes = f"Agitation: {card.agitation}. {notes}"
     y = page.paragraph(y, notes, 7.5 * k, 3)
@@ -214,7 +224,7 @@ def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
 def _table(page: _Page, card: Card, y: float, k: float) -> None:
     columns = [_MARGIN, _MARGIN + 30 * k, _MARGIN + 52 * k, _MARGIN + 78 * k, _MARGIN + 106 * k]
     for x, words in zip(
-        columns, ("", "Shoot at EI", "Develop", "Shadow lost", card.rule), strict=True
+        columns, ("", "Shoot at EI", "Develop", "Shadow detail", "Shadows"), strict=True
     ):
         page.text(x, y, words, 8 * k, colour=_SOFT)
     for row in card.rows[:5]:

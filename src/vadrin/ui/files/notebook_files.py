@@ -83,7 +83,7 @@ class NotebookFiles:
 
     def ask_merge(self) -> None:
         """Ask for a notebook, or its JSON export, to take in."""
-        self.ask("Take in another notebook", "Notebooks (*.vadrin *.json)", self.merge)
+        self.ask("Merge another notebook", "Notebooks (*.vadrin *.json)", self.merge)
 
     def ask_json(self) -> None:
         """Ask where the whole notebook shall be written as JSON."""
@@ -95,7 +95,7 @@ class NotebookFiles:
 
     def ask_attach(self) -> None:
         """Ask for a picture or a sheet to keep with this test."""
-        self.ask("Keep a file with this test", "Any file (*)", self.attach)
+        self.ask("Attach a file to this test", "Any file (*)", self.attach)
 
     def ask(self, title: str, kinds: str, act: Callable[[Path], object], new: str = "") -> None:
         """Ask for a file and do something with it."""
@@ -159,7 +159,7 @@ class NotebookFiles:
                 words = "Open a copy of the newest backup"
                 acts.append((words, partial(self._revive, path, backup)))
             acts.append(("Save what can be recovered as a copy", partial(self._recover, path)))
-        self._banner.ask(str(error), "", acts, "Understood")
+        self._banner.ask(str(error), "", acts, "Close")
 
     def _revive(self, path: Path, backup: Path) -> None:
         try:

@@ -90,7 +90,7 @@ class ReadingsImport:
             raise error
 
     def _complain(self, words: str) -> None:
-        self._banner.ask(words, "", [], "Understood")
+        self._banner.ask(words, "", [], "Close")
 
     def _matched(self, raw: RawTable, columns: tuple[str, ...]) -> None:
         from vadrin.app.read.import_readings import remember_columns

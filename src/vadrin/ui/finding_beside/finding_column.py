@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.overview.warnings_of_test import warnings_of
@@ -131,7 +132,7 @@ class FindingColumn(QWidget):
     def _parts(self, state: State | None) -> Iterator[_Line | _Pushes]:
         """All that stands in the column, from above."""
         if state is None:
-            yield _Line("Nothing on the bench", Role.SECTION)
+            yield _Line("No test is open", Role.SECTION)
             words = "Open a test from the shelf, or start a new one."
             yield _Line(words, Role.LEAD, wrap=True)
             return
@@ -144,7 +145,7 @@ class FindingColumn(QWidget):
             yield _Pushes(headline.pushes, headline.push_rule)
         if headline.next_act:
             yield _HAIRLINE
-            yield _Line("What would firm this up", Role.SECTION)
+            yield _Line("Next step", Role.SECTION)
             yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
         yield from _of_notes(sheet)
         yield from _of_warnings(state)
@@ -157,7 +158,7 @@ class FindingColumn(QWidget):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setHorizontalSpacing(px(10))
         grid.setVerticalSpacing(px(3))
-        for place, words in enumerate(("Shoot at", "", "Develop", "Shadow lost")):
+        for place, words in enumerate(("Shoot at", "", "Develop", "Shadow detail")):
             grid.addWidget(text(words, Role.CAPTION), 0, place)
         for row, line in enumerate(lines, start=1):
             role = Role.LABEL if line.normal else Role.BODY
@@ -167,9 +168,9 @@ class FindingColumn(QWidget):
             set_tip(time, line.came_from)
             grid.addWidget(time, row, 2)
             loss = text(line.loss, role, tone="grease" if line.grave else None)
-            set_tip(loss, line.verdict or "")
+            set_tip(loss, shadow_words(line.verdict) if line.verdict else "")
             grid.addWidget(loss, row, 3)
-        said = text(f"Pushed with the {rule_name}.", Role.CAPTION)
+        said = text(f"Push times keep: {rule_name}.", Role.CAPTION)
         grid.addWidget(said, len(lines) + 1, 0, 1, 4)
         return holder
 
@@ -194,7 +195,7 @@ def _of_conditions(state: State) -> Iterator[_Line]:
 
 
 def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
-    yield _Line("Finding so far", Role.SECTION)
+    yield _Line("Finding" if sheet.findings else "Finding, not decided", Role.SECTION)
     if headline.index:
         plain = headline.own and len(headline.index) > _SHORT
         role = Role.TIME if plain else Role.INDEX
@@ -225,7 +226,7 @@ def _of_warnings(state: State) -> Iterator[_Line]:
     warnings = warnings_of(state)
     if warnings:
         yield _HAIRLINE
-        yield _Line("Mind", Role.SECTION)
+        yield _Line("Warnings", Role.SECTION)
     for diagnostic in warnings[:_MOST_DIAGNOSTICS]:
         role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
         yield _Line(diagnostic.sentence, role, wrap=True)

@@ -69,7 +69,7 @@ class Header(QWidget):
     def show_bench(self, bench: Workbench) -> None:
         """Show the test on the bench, or the notebook."""
         sheet, notebook = bench.sheet, bench.notebook
-        saving = "reading only" if notebook.read_only else "all saved"
+        saving = "read-only" if notebook.read_only else "all changes saved"
         if sheet is None:
             self._name.setText(notebook.path.stem)
             self._process.setText("notebook")

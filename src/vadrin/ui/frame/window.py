@@ -268,7 +268,7 @@ class Window(QMainWindow):
             f"Something went wrong{doing}{after} ({kind}); all that was saved is safe.",
             f"Details: {log}" if log else "",
             [("Copy the details", lambda: self._copy(details))],
-            "Understood",
+            "Close",
             of_test=False,
         )
 

@@ -59,7 +59,7 @@ def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs) -> 
             part,
             on_bench,
         ),
-        Action("test.attach", "Keep a file with this test …", files.ask_attach, (), part, on_bench),
+        Action("test.attach", "Attach a file to this test …", files.ask_attach, (), part, on_bench),
     )
 
 
@@ -69,8 +69,8 @@ def _of_notebooks(files: NotebookFiles) -> tuple[Action, ...]:
         Action("notebook.open", "Open a notebook …", files.ask_open, ("Ctrl+O",), part),
         Action("notebook.new", "New notebook …", files.ask_new, (), part),
         Action("notebook.copy", "Save a copy …", files.ask_copy, (), part),
-        Action("notebook.merge", "Take in another notebook …", files.ask_merge, (), part),
-        Action("notebook.json", "Export all as JSON …", files.ask_json, (), part),
+        Action("notebook.merge", "Merge another notebook …", files.ask_merge, (), part),
+        Action("notebook.json", "Export notebook as JSON …", files.ask_json, (), part),
     )
 
 
@@ -97,21 +97,15 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             said=lambda: f"Redo {bench.notebook.redo_label()}".rstrip(),
             always=True,
         ),
-        Action("look.next", "Next look: day, dim, safelight", window.next_look, ("F8",), part),
+        Action("look.next", "Change display: day, dim, safelight", window.next_look, ("F8",), part),
         Action(
             "type.larger", "Larger type", partial(window.scale_type, 1), ("Ctrl++", "Ctrl+="), part
         ),
         Action("type.smaller", "Smaller type", partial(window.scale_type, -1), ("Ctrl+-",), part),
-        Action(
-            "help.commands",
-            "Find anything that can be done",
-            window.show_commands,
-            ("Ctrl+K",),
-            part,
-        ),
+        Action("help.commands", "Find a command", window.show_commands, ("Ctrl+K",), part),
         Action(
             "finding.unfold",
-            "The whole finding, where it is folded to a line",
+            "Show the full finding, where it is folded",
             window.unfold_finding,
             ("F2",),
             part,
@@ -125,7 +119,7 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             part,
             lambda: bench.sheet is not None,
         ),
-        Action("help.keys", "Keys of this station", window.show_keys, ("F1",), part),
+        Action("help.keys", "Keyboard shortcuts of this station", window.show_keys, ("F1",), part),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
     )
 
@@ -152,13 +146,13 @@ def menu_actions(
 ) -> tuple[Action, ...]:
     """What the File menu holds beside the lasting actions: kept files, recent notebooks."""
     seen = (
-        Action(f"seen.{one.id}", f"See the kept file {one.name}", partial(see, one), menu="kept")
+        Action(f"seen.{one.id}", f"View attached file {one.name}", partial(see, one), menu="kept")
         for one in files.kept()
     )
     kept = (
         Action(
             f"kept.{one.id}",
-            f"Save the kept file {one.name} …",
+            f"Save attached file {one.name} …",
             partial(files.ask_kept, one),
             menu="kept",
         )

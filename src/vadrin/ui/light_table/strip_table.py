@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, Q
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
@@ -34,7 +35,7 @@ def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     words += ", blank" if frame.frame.blank else f", {name}"
     if frame.frame.stops is not None:
         words += " stops"
-    verdict = f", {frame.verdict}" if frame.verdict else ""
+    verdict = f", {answer_words(frame.verdict)}" if frame.verdict else ""
     if frame.density is not None:
         return f"{words}, density {frame.density:.2f}{verdict}"
     return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"

@@ -18,7 +18,7 @@ if TYPE_CHECKING:
 _REACH = 0.06
 """Density off that the plot shows to each side."""
 _SURE = 0.02
-_WORDS = "what each step reads, less what it is"
+_WORDS = "error at each wedge step"
 
 
 class CalibrationPlot(QWidget):
@@ -75,7 +75,7 @@ class CalibrationPlot(QWidget):
         end = place(made.highest, 0).x()
         painter.setPen(QPen(QColor(look.grease), 2))
         painter.drawLine(QPointF(end, room.top()), QPointF(end, room.bottom()))
-        words = "trusted to here"
+        words = "reliable to here"
         wide = painter.fontMetrics().horizontalAdvance(words)
         painter.drawText(QPointF(end - wide - px(6), room.top() + px(11)), words)
         painter.setPen(Qt.PenStyle.NoPen)

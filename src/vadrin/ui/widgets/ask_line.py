@@ -93,7 +93,7 @@ class AskLine(QWidget):
             return
         self._shown = asked
         lines = [f"{i}  {said}" for i, (said, _, _) in enumerate(asked.ways, start=1)]
-        ends = ["Esc  leave it so"] if asked.ways else []
+        ends = ["Esc  cancel"] if asked.ways else []
         self.prompt.setText("\n".join([asked.words, *lines, *ends]))
         self.answer.setVisible(bool(asked.takes))
         self.answer.setText(asked.begin)

@@ -63,12 +63,12 @@ class Banner(QWidget):
 
     def tell(self, words: str, more: str) -> None:
         """Answer a question about the test on the bench: nothing is amiss."""
-        self.ask(words, more, [], "Understood")
+        self.ask(words, more, [], "Close")
         self._words.setForegroundRole(TONES[""])
 
     def complain(self, words: str) -> None:
         """Say what went wrong with a file."""
-        self.ask(words, "", [], "Understood", of_test=False)
+        self.ask(words, "", [], "Close", of_test=False)
 
     def working(self, words: str, stop_words: str, stop: Callable[[], object]) -> None:
         """Say how far some work has come, with a button that stops it."""

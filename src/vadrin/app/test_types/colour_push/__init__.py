@@ -11,7 +11,7 @@ from vadrin.core.planning.test_types.colour_push import ColourPush
 
 DESCRIPTION = TestDescription(
     ColourPush.key,
-    "What do colours do when it is pushed?",
+    "How does pushing change the colours?",
     "A chart at the normal time and at each push.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.OWN, PlanSentence.BRACKET, PlanSentence.ROLL),
     times=(6.5,),

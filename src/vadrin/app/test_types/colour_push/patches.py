@@ -132,5 +132,5 @@ def drift_words(sheet: TestSheet) -> str:
     differs, on = ("differs", "on") if _compares(sheet) else ("drifts", "at")
     words = f"{name.capitalize()} {differs} most, by {apart:.1f} {on} {_name_of(sheet, strip)}"
     if was.name != now.name:
-        return f"{words}: it reads as {now.name} and no more as {was.name}."
+        return f"{words}: it reads as {now.name} and no longer as {was.name}."
     return f"{words}, and still reads as {now.name}."

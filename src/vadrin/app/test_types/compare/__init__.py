@@ -9,7 +9,7 @@ from vadrin.core.planning.test_types.compare import Compare
 
 DESCRIPTION = TestDescription(
     Compare.key,
-    "How does it differ from the one I know?",
+    "How does this film differ from my reference?",
     "The same exposures in pairs: one for the reference, one for the other.",
     arrangement=Arrangement.INTERLEAVED,
     answer=compare_answer,

@@ -19,7 +19,7 @@ class DataSheet(TestType):
     bracketed = False
     scripted = False
     options = SheetSource()
-    not_foretold = "A sheet is read, not shot: no range can be foretold for a maker's word."
+    not_foretold = "No expected range: a data sheet is not measured here."
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A curve for each time the sheet draws; its points come when it is traced."""

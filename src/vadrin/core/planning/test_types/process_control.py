@@ -13,7 +13,7 @@ _STEPS = ((LOW, -2.0), ("middle", 0.0), (HIGH, 3.0))
 
 
 class ProcessControl(TestType):
-    """Is the process where it was?"""
+    """Is the process still in control?"""
 
     key = "process control"
     repeats_first = False

@@ -62,7 +62,7 @@ class CardsStation(Station):
         self.column.addWidget(self._picture, 1)
         self.column.addWidget(self.refusal)
         row = QHBoxLayout()
-        row.addWidget(text("Save as (a name that ends in .json: as data)", Role.NOTE))
+        row.addWidget(text("Save as (.pdf, or .json for data)", Role.NOTE))
         self.path = Field()
         self.path.setFont(role_font(Role.BODY))
         self.path.setAccessibleName("file to save the card to")

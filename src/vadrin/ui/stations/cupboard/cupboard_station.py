@@ -45,10 +45,10 @@ if TYPE_CHECKING:
     from vadrin.notebook.records import Record
 
 _SAID_BELOW = {
-    "Bottles": "Date and label every bottle; keep it from food and children, and go by the "
-    "maker's safety sheet.",
-    "Chemistry": "Gloves, eye protection and air; powders are the worst to breathe. The maker's "
-    "safety sheet goes before anything written here.",
+    "Bottles": "Date and label every bottle. Keep bottles away from food and children. Follow the "
+    "safety data sheet.",
+    "Chemistry": "Gloves, eye protection and fresh air. Do not breathe powders. The safety data "
+    "sheet takes precedence over anything here.",
     "Light meters": f"Type the meter constant: {METER_CONSTANT_HINT}. The tests it metered follow; "
     "only speeds by the standard change with it, no EI does.",
 }
@@ -95,7 +95,7 @@ class CupboardStation(Station):
         middle.addWidget(self.entries, 1)
         acts = QHBoxLayout()
         acts.addWidget(button("New entry", self.make))
-        acts.addWidget(button("Remove", self._remove))
+        acts.addWidget(button("Remove entry", self._remove))
         acts.addStretch(1)
         middle.addLayout(acts)
         row.addLayout(middle)
@@ -114,7 +114,7 @@ class CupboardStation(Station):
         self.entries.currentRowChanged.connect(lambda _: self._show_form())
         self.kinds.setCurrentRow(0)
         self.offer(
-            hint("↑ ↓", "next kind, next entry, or step the word you are at"),
+            hint("↑ ↓", "next kind, next entry, or change this field"),
             Action("cupboard.new", "a new entry of this kind", self.make, ("Ctrl+E",)),
             Action(
                 "cupboard.remove",

@@ -86,7 +86,7 @@ class ExposeStation(Station):
             ),
             Action(
                 "expose.back",
-                "take the last one back",
+                "undo the last frame",
                 self._take_back,
                 ("Backspace",),
                 label="take it back",
@@ -100,24 +100,22 @@ class ExposeStation(Station):
             ),
             Action(
                 "expose.doubled",
-                "doubled: two exposures on one piece of film",
+                "double exposure",
                 partial(self._mark, FrameState.DOUBLED),
                 ("D",),
                 label="doubled",
             ),
             Action(
                 "expose.otherwise",
-                "taken otherwise: another shutter, aperture or offset",
+                "other setting: another shutter, aperture or offset",
                 asks.ask_otherwise,
                 ("O",),
                 label="otherwise",
             ),
-            Action(
-                "expose.meter", "what the meter says now", asks.ask_meter, ("M",), label="meter"
-            ),
+            Action("expose.meter", "meter reading now", asks.ask_meter, ("M",), label="meter"),
             Action(
                 "expose.counter",
-                "the camera's counter says something else",
+                "the frame counter shows another number",
                 asks.ask_counter,
                 ("C",),
                 label="counter",
@@ -130,19 +128,19 @@ class ExposeStation(Station):
             Action("expose.ticks", "enter a ticked sheet", self._asks.ask_ticks, ("T",)),
             Action(
                 "expose.script",
-                "the script on paper, A4",
+                "save the script as PDF, A4",
                 partial(self._write, partial(write_script, pocket=False)),
                 ("P",),
             ),
             Action(
                 "expose.folded",
-                "the script folded for the pocket",
+                "save the pocket script as PDF",
                 partial(self._write, partial(write_script, pocket=True)),
                 ("Shift+P",),
             ),
             Action(
                 "expose.labels",
-                "labels for the cassettes",
+                "save the cassette labels as PDF",
                 partial(self._write, write_labels),
                 ("L",),
             ),

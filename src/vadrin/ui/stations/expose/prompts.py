@@ -87,11 +87,10 @@ class ExposePrompts:
         way = "brighter" if moved > 0 else "dimmer"
         self.asked.ask(
             Asked(
-                f"The light is {stops_counted(round(abs(moved) * 3) / 3)} {way} than the plan "
-                "counts on.",
+                f"The light is {stops_counted(round(abs(moved) * 3) / 3)} {way} than planned.",
                 ways=(
-                    ("work the frames to come out for this light", "rescale", ()),
-                    ("mark the frames since the last reading as spoilt", "spoil", ()),
+                    ("recalculate the remaining frames", "rescale", ()),
+                    ("mark frames since the last reading as spoilt", "spoil", ()),
                 ),
             )
         )
@@ -126,12 +125,12 @@ class ExposePrompts:
             self.bench.said.emit("Camera and script agree.")
             return
         ways = tuple((remedy.words, "remedy", (remedy,)) for remedy in found)
-        self.asked.ask(Asked("What may have happened, the likeliest first:", ways=ways))
+        self.asked.ask(Asked("Possible causes, most likely first:", ways=ways))
 
     def _remedy(self, remedy: CounterRemedy) -> None:
         self.bench.edit(remedy.act)
         self._go_on()
-        self.bench.said.emit(f"Put right: {remedy.words}.")
+        self.bench.said.emit(f"Corrected: {remedy.words}.")
 
     def ask_note(self) -> None:
         """Words about the frame that is next."""

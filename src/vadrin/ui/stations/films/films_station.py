@@ -76,7 +76,7 @@ class FilmsStation(Station):
         self.pages = QStackedWidget()
         self.pages.addWidget(self.view)
         self.pages.addWidget(area)
-        self._toggle = button("Gallery (G)", self.turn, link=True)
+        self._toggle = button("Show gallery (G)", self.turn, link=True)
         self.column.addWidget(self._title)
         self.column.addWidget(self._words)
         self.column.addWidget(
@@ -230,7 +230,7 @@ class FilmsStation(Station):
     def turn(self) -> None:
         """The gallery, or the table."""
         page = 1 - self.pages.currentIndex()
-        self._toggle.setText("Table (G)" if page else "Gallery (G)")
+        self._toggle.setText("Show table (G)" if page else "Show gallery (G)")
         self.pages.setCurrentIndex(page)
 
     def open(self) -> None:

@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable
+from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.method_rows import school_lines
@@ -51,7 +52,7 @@ def answer_table(table: AnswerTable) -> QWidget:
 
 def school_table(analysis: Analysis) -> QWidget:
     """Every school's EI and time, with one sentence on what it asks."""
-    holder, grid = _grid(("School", "EI", "Time", "What it asks"), 16)
+    holder, grid = _grid(("EI method", "EI", "Time", "What it asks"), 16)
     for row, line in enumerate(school_lines(analysis), start=1):
         tone = "grease" if line.chosen else None
         grid.addWidget(text(line.name, Role.LEAD, bold=line.chosen), row, 0, _TOP)
@@ -82,7 +83,7 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     lines = push_lines(analysis, chosen)
     told = any(line.makers for line in lines)
     hearsay = "+30 % · maker" if told else "+30 % a stop"
-    heads = ("Shoot at", "", *rules, hearsay, "Shadow lost", "")
+    heads = ("Shoot at", "", *rules, hearsay, "Shadow detail", "")
     holder, grid = _grid(heads, 18 if told else 20, RULE_NAMES[chosen].capitalize())
     for row, line in enumerate(lines, start=1):
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
@@ -93,7 +94,7 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
         if line.verdict is not None:
             tone = "grease" if line.grave else None
             grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, 7)
-            grid.addWidget(text(line.verdict, Role.BODY, tone=tone), row, 8)
+            grid.addWidget(text(shadow_words(line.verdict), Role.BODY, tone=tone), row, 8)
     grid.setColumnStretch(9, 1)
     return holder
 

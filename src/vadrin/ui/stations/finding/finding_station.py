@@ -57,25 +57,24 @@ class FindingStation(Station):
         for field in (self._channel, self._kind, self._value, self._school, self._rule):
             field.refused.connect(self.refuse)
         self._asked = sentence(
-            "Develop to an",
+            "Target contrast:",
             self._kind,
-            "of",
             self._value,
-            "; rate by the",
+            ". EI method:",
             self._school,
-            "school; push with the",
+            ". Push times keep:",
             self._rule,
-            "; go by the",
+            ". Readings:",
             self._channel,
-            "readings.",
+            ".",
         )
         self._area = scrolled(by_keys=True)
         self._area.setAccessibleName("answers")
         self._area.setMinimumHeight(px(160))
         self.outdated = text("", Role.REFUSAL, wrap=True)
         self.outdated.hide()
-        self._decide = button("Decide on this", self._write)
-        self.write_law = button("Write it into the stock", self._write_law, primary=True)
+        self._decide = button("Record decision", self._write)
+        self.write_law = button("Save correction with this film", self._write_law, primary=True)
         self._decided = text("", Role.DONE)
         self._by = WordField(
             "who decided", lambda w: self._sign(decided_by=w.strip()), role=Role.LEAD
@@ -131,13 +130,13 @@ class FindingStation(Station):
         self._decide.setEnabled(ready)
         changes = changes_since_decision(sheet)
         self.outdated.setVisible(changes is not None)
-        self._decide.setText("Decide anew" if changes else "Decide on this")
+        self._decide.setText("Record new decision" if changes else "Record decision")
         if changes is not None:
             settled = state is not None and state.analysis is not None
             now = present_answer(state) if state is not None and settled else "being worked out"
             self.outdated.setText(
                 f"{changes.sentence()} Now it would be {now}. What was decided "
-                "stays as it is until you decide anew."
+                "stays as it is until you record a new one."
             )
         self._signed.setVisible(bool(sheet.findings))
         if sheet.findings:

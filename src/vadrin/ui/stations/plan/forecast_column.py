@@ -16,7 +16,7 @@ from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
 _NOT_YET, _BLANK = "…", "\u00a0"
-_HINT = "Step or type it to see the smallest plan."
+_HINT = "Change it to see the smallest plan."
 
 
 def _finer(shown: str, way: int) -> str:
@@ -93,10 +93,12 @@ class ForecastColumn(QWidget):
         self.sureness = WordField("wanted sureness in stops", self._ask, _finer, Role.BODY)
         self.sureness.show_value("0.20")
         self.smallest = text(_HINT, Role.BODY, wrap=True)
-        self.take_it = button("Take this plan", self._take)
+        self.take_it = button("Use this plan", self._take)
         self.take_it.hide()
         self._rule = rule()
-        self._least = sentence("For an EI sure to ±", self.sureness, "stop", role=Role.BODY)
+        self._least = sentence(
+            "Wanted precision of the EI: ±", self.sureness, "stop", role=Role.BODY
+        )
         for part in (self._rule, self._least, self.smallest, self.take_it):
             column.addWidget(part)
         column.addStretch(1)

@@ -39,8 +39,8 @@ class PlanStation(Station):
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.offer(
-            hint("Tab", "to the next underlined word"),
-            hint("↑ ↓", "step the word you are at"),
+            hint("Tab", "next field"),
+            hint("↑ ↓", "change this field"),
             hint("Enter", "take what you typed"),
             hint("Esc", "drop what you typed"),
         )

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
@@ -75,7 +76,7 @@ class CoveredPage(QWidget):
             made.setVisible(self._asked.frame is not None)
         frames = {f.frame.id: f.number for f in self._strip.frames}
         said = [
-            f"frame {frames.get(s.frame_id or 0, '?')} {s.answer}"
+            f"frame {frames.get(s.frame_id or 0, '?')} {answer_words(s.answer)}"
             for s in covered_strips(sheet, self._strip)
         ]
         self._so_far.setText(f"So far: {', '.join(said)}." if said else "")

@@ -97,7 +97,7 @@ class GradePage(QWidget):
         super().__init__()
         self.bench, self._refuse = bench, refuse
         choose = partial(ask_file, "A picture of the print", PICTURES, self.keep_picture)
-        self.picture = button("A picture of it …", choose, link=True)
+        self.picture = button("Attach picture of print …", choose, link=True)
         self._sheet: TestSheet | None = None
         self._frame: FrameSheet | None = None
         self._scene: ViewState | None = None

@@ -19,9 +19,9 @@ from vadrin.ui.stations.print.strip_page import StripPage
 from vadrin.ui.stations.station import StationContext
 
 _QUESTIONS = {
-    "setup": ("Set-up", "What must not move?", "S"),
-    "strip": ("Test strip", "What should the paper get?", "T"),
-    "covered": ("Half covered", "What does the paper still tell?", "H"),
+    "setup": ("Set-up", "Print set-up", "S"),
+    "strip": ("Test strip", "Test strip", "T"),
+    "covered": ("Half covered", "Half-covered strips", "H"),
     "contact": ("Contact sheet", "Which frames can be used?", "C"),
     "grade": ("Grade and prints", "How is it printed?", "G"),
 }

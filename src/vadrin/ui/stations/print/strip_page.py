@@ -76,8 +76,8 @@ class StripPage(QWidget):
         self.countdown = Countdown(cue, lambda: self._count)
         self.countdown.over.connect(self.exposed)
         self.paper = PaperStrip()
-        self.start = button("Count it down (Space)", self.press, primary=True)
-        self.done = button("It is exposed", self.exposed)
+        self.start = button("Start countdown (Space)", self.press, primary=True)
+        self.done = button("Mark as exposed", self.exposed)
         self._given = text("", Role.BODY, wrap=True)
         self._ask = text("", Role.LEAD_STRONG, wrap=True)
         self._result = text("", Role.SUBHEADING, wrap=True)
@@ -162,7 +162,7 @@ class StripPage(QWidget):
         if not waiting:
             return ""
         if asked.purpose == BLACK:
-            return "Which is the first piece that can't be told from the next? Press its number."
+            return "Which is the first section that matches the next one? Press its number."
         return "Which piece looks best? Press its number."
 
     def _typing(self, name: str) -> Callable[[str], None]:

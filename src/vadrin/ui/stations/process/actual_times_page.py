@@ -69,7 +69,7 @@ _CAUTIONS = (
 _HEADS = (
     "Strip",
     "Planned",
-    "Time it got",
+    "Actual time",
     "Temperature °C",
     "Restated",
     "Process",
@@ -110,14 +110,14 @@ class ActualTimesPage(QWidget):
         self._note = text("", Role.NOTE, wrap=True)
         column.addWidget(self._note)
         self._factor = text("", Role.NOTE, wrap=True)
-        self.finder = button("Find its factor from these strips", self.find_factor, link=True)
-        self.keeper = button("Let the process go by it", self.keep_factor, link=True)
+        self.finder = button("Calculate the temperature factor", self.find_factor, link=True)
+        self.keeper = button("Use this factor for the process", self.keep_factor, link=True)
         row = QHBoxLayout()
         row.addWidget(self._factor, 1)
         row.addWidget(self.finder)
         row.addWidget(self.keeper)
         column.addLayout(row)
-        self._all = button("All as planned", self.as_planned)
+        self._all = button("Record all as planned", self.as_planned)
         column.addWidget(self._all)
         column.addWidget(rule())
         self.conditions = {name: self._condition(name) for name in CONDITIONS}
@@ -181,7 +181,7 @@ class ActualTimesPage(QWidget):
         for row, strip in enumerate(sheet.strips, start=1):
             at = reference_of(sheet, strip), temperature_factor_of(sheet, strip)
             self._fill(row, sheet, strip, strip_line(strip.strip, *at))
-        self._all.setText(f"All as planned, at {reference_words(sheet)}")
+        self._all.setText(f"Record all as planned, at {reference_words(sheet)}")
         self._show_factor(sheet)
         waiting = [s for s in sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))

@@ -67,7 +67,7 @@ class ClipPage(QWidget):
         self.looks = WordField("print through the clip", self._see, looks, role=Role.LEAD)
         for field in (*self.fields.values(), self.looks):
             field.refused.connect(refuse)
-        self.judge = button("Judge it by these", self.by_densities)
+        self.judge = button("Compare these densities", self.by_densities)
         self.greys = TwoGreys()
         self._says = text("", Role.INDEX)
         self._words = text("", Role.LEAD, wrap=True)
@@ -121,8 +121,8 @@ class ClipPage(QWidget):
         rule = seen_through_rule(book)
         tried = score_words(rule_score(book, rule)) if rule else "not tried yet"
         self._score.setText(
-            f"Going by that look is a rule on trial ({tried}); what the roll then needed is set "
-            "beside it under Rules of thumb."
+            f"Judging this way is a rule of thumb under test ({tried}). Enter what the roll then "
+            "needed under Rules of thumb."
         )
         self._words.setText(f"{answer.words[:1].upper()}{answer.words[1:]}")
 

@@ -89,7 +89,10 @@ class ControlPage(QWidget):
             tone = "grease" if row.out else None
             self._grid.addWidget(text(row.standing, Role.BODY, wrap=True, tone=tone), place, 4)
             if row.strip_id:
-                acts = (("Reference", turn_reference), ("Take away", forget_control_strip))
+                acts = (
+                    ("Reference", turn_reference),
+                    ("Remove control strip", forget_control_strip),
+                )
                 for column, (words, act) in enumerate(acts, start=5):
                     done = partial(self._do, act, row.strip_id)
                     self._grid.addWidget(button(words, done, link=True), place, column)

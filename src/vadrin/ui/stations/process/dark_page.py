@@ -39,7 +39,7 @@ class DarkPage(QWidget):
         self.way.refused.connect(refuse)
         self._before = text("", Role.LEAD, wrap=True)
         self._dark = text("", Role.TIME, wrap=True)
-        self.write = button("Write it down as PDF", self.write_sheet)
+        self.write = button("Save lights-off sheet as PDF", self.write_sheet)
         row = QHBoxLayout()
         row.addWidget(self.write)
         row.addStretch(1)

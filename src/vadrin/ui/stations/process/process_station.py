@@ -38,7 +38,7 @@ _PAGES = {
     "dark": _Page("What is done in the dark?", "In the dark", "the lights-off sheet", "D"),
     "clock": _Page("What is due now?", "Clock", "the clock", "K"),
     "got": _Page("What did each strip really get?", "What they got", "what the strips got", "G"),
-    "control": _Page("Is the process where it was?", "Control", "control strips", "T"),
+    "control": _Page("Is the process still in control?", "Control", "control strips", "T"),
     "makers": _Page("What does the maker say?", "Maker's table", "the maker's table", "M"),
     "rules": _Page("What are rules of thumb worth?", "Rules", "rules of thumb", "U"),
 }

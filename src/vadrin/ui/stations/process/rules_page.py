@@ -65,7 +65,7 @@ class RulesPage(QWidget):
             field.refused.connect(refuse)
         self._says = text("", Role.ENTRY)
         self._score = text("", Role.NOTE, wrap=True)
-        self.seal = button("Seal this prediction", self.keep)
+        self.seal = button("Record this prediction", self.keep)
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(px(22))
         self._grid.setVerticalSpacing(px(6))

@@ -144,13 +144,13 @@ class QuestionStation(Station):
             Action("question.plan", "plan for it", self._choose, shown_keys="Enter"),
             Action(
                 "question.roll",
-                "a roll that was shot already, in a line",
+                "add a roll already exposed, in a line",
                 self.film.setFocus,
                 ("Ctrl+R",),
             ),
             Action(
                 "question.leave",
-                "back to the shelf, with nothing begun",
+                "back to Shelf without a new test",
                 lambda: self.bench.go("shelf"),
                 shown_keys="Esc",
             ),
@@ -173,11 +173,11 @@ class QuestionStation(Station):
             field.returnPressed.connect(self._enter)
             if width:
                 field.setFixedWidth(px(width))
-        row.addWidget(text("A roll shot already (Ctrl+R):", Role.NOTE))
+        row.addWidget(text("A roll already exposed (Ctrl+R):", Role.NOTE))
         row.addWidget(self.film)
         row.addWidget(self.bath)
         row.addWidget(self.roll, 1)
-        row.addWidget(button("Enter it", self._enter))
+        row.addWidget(button("Add roll", self._enter))
         return holder
 
     def _enter(self) -> None:

@@ -59,12 +59,12 @@ class CalibrationRow(QWidget):
         self.bracket = WordField("times of the bracket", self._type_bracket, role=Role.LEAD)
         for field in (self.wedge, self.bracket):
             field.refused.connect(refuse)
-        ask_wedge = partial(ask_file, "Open the wedge's picture", PICTURES_OR_RAW, self.wedge_from)
+        ask_wedge = partial(ask_file, "Open the wedge picture", PICTURES_OR_RAW, self.wedge_from)
         ask_light = partial(
             ask_file, "Open the bracket's first", PICTURES_OR_RAW, self.bracket_from
         )
-        self.other = button("It lies in another picture …", ask_wedge, link=True)
-        self.page = button("A page for one of your own", self.print_page, link=True)
+        self.other = button("Open another wedge picture …", ask_wedge, link=True)
+        self.page = button("Save a wedge template as PDF", self.print_page, link=True)
         self.light = button("Open the first of them …", ask_light, link=True)
         self._source = text("", Role.CAPTION, wrap=True)
         column = QVBoxLayout(self)

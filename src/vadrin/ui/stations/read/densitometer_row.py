@@ -35,10 +35,10 @@ class DensitometerRow(QWidget):
         self.bench, self._ears, self.refuse = bench, ears, refuse
         listening = ListenButton(DENSITOMETER, ears, refuse)
         self.line = listening.link
-        self.press = button("Press its button", self.press_button)
-        self.zero = button("Zero on nothing", self.zero_it, link=True)
+        self.press = button("Simulate a reading", self.press_button)
+        self.zero = button("Zero without film", self.zero_it, link=True)
         self.patch = button("Read the reference patch", self.check_patch, link=True)
-        self.drift = button("Take its drift out of them", self.take_out_drift, link=True)
+        self.drift = button("Correct earlier readings for drift", self.take_out_drift, link=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(4))

@@ -64,11 +64,7 @@ class LightBoxPage(QWidget):
         self._ask = text("", Role.TIME, wrap=True)
         self.answers = {
             told: button(words, partial(self.answer, told), primary=told is YES)
-            for told, words in (
-                (YES, "Yes, I can (Y)"),
-                (NO, "No, they are alike (N)"),
-                (UNSURE, "Can't tell (T)"),
-            )
+            for told, words in ((YES, "Yes (Y)"), (NO, "No (N)"), (UNSURE, "Not sure (T)"))
         }
         row = QHBoxLayout()
         for made in self.answers.values():
@@ -77,7 +73,7 @@ class LightBoxPage(QWidget):
         self._so_far = text("", Role.NOTE, wrap=True)
         self._result = text("", Role.SUBHEADING, wrap=True)
         self._gain = text("", Role.NOTE, wrap=True)
-        self.again = button("Look again from the start", self._begin_again, link=True)
+        self.again = button("Restart this strip", self._begin_again, link=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(10))
@@ -85,9 +81,9 @@ class LightBoxPage(QWidget):
             sentence(
                 "I look",
                 self.way,
-                "; the thinnest step of a wedge I can tell is",
+                "; the smallest density I can see is",
                 self.eye,
-                "over clear film.",
+                "above clear film.",
                 role=Role.LEAD,
             )
         )

@@ -65,7 +65,7 @@ class PairedPage(QWidget):
         self._head = text("", Role.TIME, wrap=True)
         self._results = text("", Role.BODY, wrap=True)
         self._view = PairView()
-        self.blind = button("Begin a blind round", self.begin_blind)
+        self.blind = button("Start blind comparison", self.begin_blind)
         answers = QHBoxLayout()
         self.answers = []
         for key, answer in PAIRED_KEYS.items():
@@ -113,7 +113,7 @@ class PairedPage(QWidget):
         place = f" ({self._at + 1} of {len(self._pairs)})" if len(self._pairs) > 1 else ""
         begin = f"{second[:1].upper()}{second[1:]}"
         self._head.setText(f"{begin} beside {first}{place}: {self._quality}?")
-        self.blind.setText("Break the seal" if pair.blind else "Begin a blind round")
+        self.blind.setText("End and show names" if pair.blind else "Start blind comparison")
         sealed = "Sealed until the round is over; frames' names stay out of sight till then."
         lines = () if pair.blind else paired_lines(sheet)
         self._results.setText(sealed if pair.blind else "\n".join(lines) or "Nothing judged yet.")

@@ -84,7 +84,7 @@ class PointingPage(QWidget, Generic[Steps]):
         self.view: PointedPicture | None = None
         ask = partial(given.ask_file, f"Open the picture of the {subject}", PICTURES, self.open)
         self.choose = button(choose, ask)
-        self.undo = button("Take the last back", self._back)
+        self.undo = button("Undo last point", self._back)
         self.take = button(take, self.keep, primary=True)
         self._head, self._asks = text("", Role.HEADING), text("", Role.LEAD_STRONG, wrap=True)
         self._keys = text("", Role.CAPTION, wrap=True)

@@ -160,7 +160,7 @@ class ReadStation(PagedStation):
 
     def question_of(self, _name: str) -> str:
         """The question of all of them."""
-        return "How dense, and how good?"
+        return "Densities and judgements"
 
     def page_turned(self, name: str) -> None:
         """What is refused stands beside its cause: not on a page that is not shown."""

@@ -52,7 +52,7 @@ class ScanView(QWidget):
         for place in range(scan.place.count if scan else 0):
             value = scan.value_of(place) if scan else None
             dense = value.density if value else None
-            said.append(f"{place + 1}: {'not told' if dense is None else f'{dense:.2f}'}")
+            said.append(f"{place + 1}: {'too dense to read' if dense is None else f'{dense:.2f}'}")
         self.setAccessibleDescription("; ".join(said) or "no scan")
         self.update()
 

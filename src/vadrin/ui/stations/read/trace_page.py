@@ -46,7 +46,7 @@ class TracePage(PointingPage["Trace"]):
         refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
     ) -> None:
-        super().__init__(given, refuse, into_view, "sheet", "Open the picture …", "Take this curve")
+        super().__init__(given, refuse, into_view, "sheet", "Open the picture …", "Use this curve")
         self.fields = {end: self._field(end) for end in AXIS_ENDS}
         self.follow = button("Follow the line (F)", self._follow)
         self._keys.setText(_KEYS)

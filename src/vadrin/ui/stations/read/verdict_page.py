@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.verdicts import answer_words
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.read.verdict_entry import (
@@ -92,7 +93,7 @@ class VerdictPage(QWidget):
         for key, (question, answer) in VERDICT_KEYS.items():
             if question == asked:
                 act = partial(self.say, asked, answer)
-                row.addWidget(button(f"{key}  {answer}", act, link=True))
+                row.addWidget(button(f"{key}  {answer_words(answer)}", act, link=True))
         row.addStretch(1)
         return row
 
@@ -109,7 +110,7 @@ class VerdictPage(QWidget):
         self.fault.show_value(fault_shown(frame) or _NONE)
         self._faults.setText(faults_words(frame))
         share = usable_share(sheet)
-        self._share.setText(f"{share_words(share)}." if share else "No frame is judged as a whole.")
+        self._share.setText(f"{share_words(share)}." if share else "No overall verdict yet.")
 
     def take_key(self, event: QKeyEvent) -> bool:
         """One key gives a verdict."""

@@ -66,7 +66,7 @@ class ShelfSide(QWidget):
         column.addWidget(sentence("Like this one, but the", self._what, "is", role=Role.LEAD))
         row = QHBoxLayout()
         row.addWidget(self._value, 1)
-        row.addWidget(button("Plan it", self._start))
+        row.addWidget(button("Create test", self._start))
         column.addLayout(row)
         self.refusal = text("", Role.REFUSAL, wrap=True)
         self.refusal.hide()

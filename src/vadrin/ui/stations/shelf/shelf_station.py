@@ -111,7 +111,7 @@ class ShelfStation(Station):
 
     def _offer_all(self) -> None:
         self.offer(
-            Action("shelf.open", "put the test on the bench", self._open_here, shown_keys="Enter"),
+            Action("shelf.open", "open the test", self._open_here, shown_keys="Enter"),
             hint("any letter", "filter: films, developers, dates, notes"),
             hint("Esc", "show all again"),
             Action(

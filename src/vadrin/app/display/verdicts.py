@@ -1,0 +1,23 @@
+"""Kept verdicts and answers of an eye in the words they are shown by."""
+
+from __future__ import annotations
+
+from vadrin.core.judging.verdicts import CANT_TELL, NOTHING_THERE, SALVAGED, USE_IT
+from vadrin.core.results.push import ShadowVerdict
+
+_SHOWN = {
+    NOTHING_THERE: "unusable",
+    SALVAGED: "salvageable",
+    USE_IT: "usable",
+    CANT_TELL: "not sure",
+}
+
+
+def answer_words(kept: str) -> str:
+    """A verdict or an answer as it is shown; the notebook keeps it by its older word."""
+    return _SHOWN.get(kept, kept)
+
+
+def shadow_words(verdict: ShadowVerdict) -> str:
+    """What a push leaves of the shadows; a push without them still has its other tones."""
+    return "no usable shadow" if verdict is ShadowVerdict.NOTHING else verdict.value
