@@ -80,6 +80,7 @@ KEYS = (
     "Ctrl+Z",
     "Ctrl+Y",
     "Ctrl+D",
+    "Ctrl+L",
     "Ctrl+N",
     "Ctrl+R",
     "Ctrl+F",
@@ -254,6 +255,21 @@ class Walker(RuleBasedStateMachine):
         for words in ("Kelda Pan 200", "", "Sable", "1+1"):
             self.hand.type(words, "Tab")
         self.hand.type("200", "Return")
+
+    @rule(strips=st.integers(1, 3))
+    @precondition(lambda self: self.window.bench.sheet is not None)
+    def read_strips(self, strips: int) -> None:
+        """Type rising densities for whole strips, whether they were developed or not."""
+        bench = self.window.bench
+        self._step("to read", lambda: bench.go("read"))
+        self._step("page", lambda: self.window.station().turn_to("densities"))
+        for strip in bench.sheet.strips[:strips]:
+            lit = [f for f in strip.frames if f.readable]
+            for place, frame in enumerate(lit):
+                self._step("frame", lambda frame=frame: bench.select(frame.frame.id))
+                self.window.station().take_focus()
+                density = 0.2 if frame.frame.blank else 0.2 + 0.09 * place
+                self.hand.type(f"{density:.2f}", "Return")
 
     @rule()
     @precondition(lambda self: self.crashes < MOST_CRASHES)

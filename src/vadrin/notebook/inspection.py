@@ -95,9 +95,9 @@ def _look_at_file(path: Path) -> None:
     stale = stale_journal(path)
     if stale:
         raise NotebookError(
-            f"Beside {path.name} lies {stale.name}, left by an edit of another state of it: "
-            "played into this one, it would damage it. Nothing was touched; move it to another "
-            "folder and open the notebook again."
+            f"{stale.name} belongs to another state of {path.name}. Using both would damage the "
+            f"notebook, so it was not opened. Nothing was touched. Move {stale.name} to another "
+            f"folder and open {path.name} again."
         )
 
 

@@ -24,6 +24,8 @@ class StationPlace:
     hears : tuple of str
         Kinds of instruments that are listened to at it; each has a file of its name in
         `app.instruments`.
+    film : bool
+        Whether one looks at the film itself there, so that the strips are shown in full.
     """
 
     name: str
@@ -32,6 +34,7 @@ class StationPlace:
     of_test: bool = False
     goes_on: str = ""
     hears: tuple[str, ...] = ()
+    film: bool = False
 
     @property
     def onward(self) -> str:
@@ -41,9 +44,9 @@ class StationPlace:
 
 PLACES = (
     StationPlace("plan", "Plan", "Ctrl+1", True, "expose"),
-    StationPlace("expose", "Expose", "Ctrl+2", True, "process"),
+    StationPlace("expose", "Expose", "Ctrl+2", True, "process", film=True),
     StationPlace("process", "Process", "Ctrl+3", True, "read", ("thermometer",)),
-    StationPlace("read", "Read", "Ctrl+4", True, "curves", ("densitometer",)),
+    StationPlace("read", "Read", "Ctrl+4", True, "curves", ("densitometer",), film=True),
     StationPlace("curves", "Curves", "Ctrl+5", True, "finding"),
     StationPlace("print", "Print", "Ctrl+6", True, "finding"),
     StationPlace("finding", "Finding", "Ctrl+7", True, "cards"),

@@ -24,7 +24,7 @@ from vadrin.notebook.store import Notebook
 Conditions = dict[str, str]
 """Every condition of a run by its name in words; what was never said is an empty text."""
 
-NOT_SAID = "not said"
+NOT_SAID = "not set"
 
 
 @dataclass(frozen=True)

@@ -69,7 +69,7 @@ SUBJECTS = (
     "clear film",
 )
 LIGHTS = ("sun", "open shade", "window light", "lamp")
-_ANY = "not named"
+_ANY = "not set"
 NOT_KNOWN = "nothing more"
 
 
@@ -103,7 +103,7 @@ WORDS: dict[str, Word] = {
     "others": Word(
         "what is set beside the reference",
         others_typed,
-        lambda s, p: ", ".join(p.test.compared_names) or "not named yet",
+        lambda s, p: ", ".join(p.test.compared_names) or "not set",
     ),
     "ei": Word(
         "EI on the meter",

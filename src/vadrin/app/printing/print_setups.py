@@ -16,7 +16,7 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import Enlarger, Paper, PrintSetup, PrintStrip, Workprint
 from vadrin.notebook.store import Notebook
 
-NOT_SAID = "not said"
+NOT_SAID = "not set"
 SETUP_FIELDS = (
     "enlarger",
     "image size",
@@ -134,8 +134,8 @@ def type_setup(notebook: Notebook, sheet: TestSheet, name: str, words: str) -> s
         )
         notebook.add(fresh)
     return (
-        f"The {name} is another now: the series before is ended, and its time for full black no "
-        "longer holds. Make a new strip."
+        f"The {name} has changed, so the earlier series is closed. Make a new test strip for "
+        "full black."
     )
 
 

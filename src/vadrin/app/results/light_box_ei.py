@@ -61,7 +61,7 @@ def without_densities(sheet: TestSheet | None) -> str:
         )
     strip, figure = seen
     return (
-        f"Strip {strip.strip.label}. {light_box_words(figure)} An eye tells where film begins, not "
-        "how steep it is: for a time or a push read densities, by a wedge where there is no "
+        f"Strip {strip.strip.label}. {light_box_words(figure)} By eye you can find the EI, not "
+        "the contrast. For a time or a push read densities, with a step wedge where there is no "
         "instrument."
     )

@@ -144,6 +144,6 @@ def calibration_words(made: ScanCalibration, known: StepWedge) -> str:
         return f"No wedge: densities over the bare light, to {made.highest:.2f}."
     where = f" (in {known.source})" if known.source else ""
     return (
-        f"The wedge{where} is met within {made.deviation:.3f}; to be trusted up to "
-        f"{made.highest:.2f}; flare {100 * made.flare / made.white:.2f} % of the light."
+        f"Wedge{where} matched within {made.deviation:.3f}. Reliable up to density "
+        f"{made.highest:.2f}. Flare: {100 * made.flare / made.white:.2f} % of the light."
     )

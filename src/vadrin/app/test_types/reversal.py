@@ -18,7 +18,7 @@ from vadrin.core.planning.test_options import SecondSteps
 from vadrin.core.planning.test_types.reversal import Reversal
 
 _ALIKE, _DARK = 0.12, 1.2
-_NOT_SAID = "not said"
+_NOT_SAID = "not set"
 
 
 @dataclass(frozen=True)

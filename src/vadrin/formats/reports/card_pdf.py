@@ -18,7 +18,6 @@ CARD_SIZES = {"A6": (148.0, 105.0), "Index card 5 × 3 in": (127.0, 76.2)}
 
 _INK = (0.078, 0.129, 0.169)
 _SOFT = (0.337, 0.404, 0.451)
-_GREASE = (0.761, 0.122, 0.227)
 _MARGIN = 6.0
 _REGULAR, _BOLD = "Vadrin-400", "Vadrin-700"
 
@@ -186,7 +185,7 @@ def _draw(page: _Page, card: Card) -> None:
 
 def _draw_index_and_time(page: _Page, card: Card, k: float) -> None:
     middle = page.width / 2
-    page.text(_MARGIN, 32 * k, f"EI {card.exposure_index}", 34 * k, True, _GREASE)
+    page.text(_MARGIN, 32 * k, f"EI {card.exposure_index}", 34 * k, True)
     page.text(_MARGIN, 37.5 * k, card.index_range, 8.5 * k, colour=_SOFT)
     page.text(middle, 32 * k, card.time, 34 * k, bold=True)
     spread = f"min {card.temperature}" + (f", {card.time_range}" if card.time_range else "")
@@ -199,7 +198,7 @@ def _draw_index_and_time(page: _Page, card: Card, k: float) -> None:
 def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
     """What the test says in its own words, and its rows as far as there is room."""
     room = page.width - 2 * _MARGIN
-    page.text(_MARGIN, 31 * k, card.says, page.fitted(card.says, 28 * k, room), True, _GREASE)
+    page.text(_MARGIN, 31 * k, card.says, page.fitted(card.says, 28 * k, room), True)
     y = page.paragraph(36.5 * k, card.says_how, 8.5 * k, 3)
     if not card.lines:
         return

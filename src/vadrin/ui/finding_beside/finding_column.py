@@ -10,25 +10,22 @@ from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
-from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.overview.finding_sections import Section, sections_of
 from vadrin.app.results.headline import Headline, headline_of
-from vadrin.app.results.provenance import rests_on
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
 from vadrin.app.sheets.test_sheet import TestSheet
-from vadrin.core.diagnostic import Severity
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.scrolling import scrolled
+from vadrin.ui.widgets.sections import add_sections
 from vadrin.ui.widgets.tips import set_tip
 
 _COLUMN, _NO_LIMIT = 296, 16_777_215
-_MOST_NOTES = 5
 _SHORT = 8
 """Letters of an answer up to which it is shown as large as an EI."""
-_MOST_DIAGNOSTICS = 6
 
 
 @dataclass(frozen=True)
@@ -81,7 +78,7 @@ class FindingColumn(QWidget):
         self._target = ""
         self._aside: QWidget | None = None
         self._of: tuple[object, float] = (self, 0.0)
-        self._shown: tuple[_Line | _Pushes, ...] | None = None
+        self._shown: tuple[_Line | _Pushes | Section, ...] | None = None
         self.spread(False)
 
     def spread(self, wide: bool) -> None:
@@ -114,7 +111,7 @@ class FindingColumn(QWidget):
             self._shown = parts
             self._area.setWidget(self._body(parts))
 
-    def _body(self, parts: tuple[_Line | _Pushes, ...]) -> QWidget:
+    def _body(self, parts: tuple[_Line | _Pushes | Section, ...]) -> QWidget:
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, px(4), 0)
@@ -122,6 +119,8 @@ class FindingColumn(QWidget):
         for part in parts:
             if isinstance(part, _Pushes):
                 column.addWidget(self._push_table(part.lines, part.rule_name))
+            elif isinstance(part, Section):
+                add_sections(column, (part,))
             elif part == _HAIRLINE:
                 column.addWidget(rule())
             else:
@@ -129,7 +128,7 @@ class FindingColumn(QWidget):
         column.addStretch(1)
         return body
 
-    def _parts(self, state: State | None) -> Iterator[_Line | _Pushes]:
+    def _parts(self, state: State | None) -> Iterator[_Line | _Pushes | Section]:
         """All that stands in the column, from above."""
         if state is None:
             yield _Line("No test is open", Role.SECTION)
@@ -143,13 +142,7 @@ class FindingColumn(QWidget):
         if headline.pushes:
             yield _HAIRLINE
             yield _Pushes(headline.pushes, headline.push_rule)
-        if headline.next_act:
-            yield _HAIRLINE
-            yield _Line("Next step", Role.SECTION)
-            yield _Line(headline.next_act, Role.LEAD_STRONG, wrap=True)
-        yield from _of_notes(sheet)
-        yield from _of_warnings(state)
-        yield from _of_conditions(state)
+        yield from sections_of(state)
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
@@ -167,7 +160,7 @@ class FindingColumn(QWidget):
             time = text(line.time.shown, role)
             set_tip(time, line.came_from)
             grid.addWidget(time, row, 2)
-            loss = text(line.loss, role, tone="grease" if line.grave else None)
+            loss = text(line.loss, role, tone="trouble" if line.grave else None)
             set_tip(loss, shadow_words(line.verdict) if line.verdict else "")
             grid.addWidget(loss, row, 3)
         said = text(f"Push times keep: {rule_name}.", Role.CAPTION)
@@ -184,22 +177,12 @@ class FindingColumn(QWidget):
         self._go(self._target)
 
 
-def _of_conditions(state: State) -> Iterator[_Line]:
-    """What it rests on: where its numbers come from, and how each condition is known."""
-    told = rests_on(state)
-    if told:
-        yield _HAIRLINE
-        yield _Line("What it rests on", Role.SECTION)
-    for words in told:
-        yield _Line(words, Role.NOTE, wrap=True)
-
-
 def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
     yield _Line("Finding" if sheet.findings else "Finding, not decided", Role.SECTION)
     if headline.index:
         plain = headline.own and len(headline.index) > _SHORT
         role = Role.TIME if plain else Role.INDEX
-        yield _Line(headline.index, role, plain, "grease" if plain else None)
+        yield _Line(headline.index, role, plain, None)
     yield _Line(headline.index_note, Role.NOTE, wrap=True)
     if headline.time:
         yield _Line(headline.time, Role.TIME)
@@ -208,26 +191,3 @@ def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
         note += f", for {target_text(sheet.test.target_kind, sheet.test.target_value)}"
     if note:
         yield _Line(note, Role.NOTE, wrap=True)
-
-
-def _of_notes(sheet: TestSheet) -> Iterator[_Line]:
-    noted = sheet.noted()
-    if noted:
-        yield _HAIRLINE
-        yield _Line("Noted", Role.SECTION)
-    for called, words in noted[:_MOST_NOTES]:
-        yield _Line(f"{called[:1].upper()}{called[1:]}: {words}", wrap=True)
-    if len(noted) > _MOST_NOTES:
-        more = f"{len(noted) - _MOST_NOTES} more, on the frames with a folded corner."
-        yield _Line(more, Role.CAPTION, wrap=True)
-
-
-def _of_warnings(state: State) -> Iterator[_Line]:
-    warnings = warnings_of(state)
-    if warnings:
-        yield _HAIRLINE
-        yield _Line("Warnings", Role.SECTION)
-    for diagnostic in warnings[:_MOST_DIAGNOSTICS]:
-        role = Role.REFUSAL if diagnostic.severity is Severity.SERIOUS else Role.BODY
-        yield _Line(diagnostic.sentence, role, wrap=True)
-        yield _Line(diagnostic.remedy, Role.CAPTION, wrap=True)

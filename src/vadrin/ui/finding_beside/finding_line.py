@@ -28,7 +28,7 @@ class FindingLine(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(px(14), px(4), px(14), px(4))
         line.setSpacing(px(12))
-        self._index = text("", Role.HEADING, tone="grease")
+        self._index = text("", Role.HEADING)
         self._act = ElidedLabel("", Role.NOTE)
         self.unfold = button(f"Finding ({UNFOLD_KEY})", unfold, link=True)
         self._next = button("", lambda: self._go(self._target))

@@ -59,7 +59,7 @@ class _Step(QWidget):
         look = self._look
         if self._here:
             painter.fillRect(self.rect(), QColor(look.sheet))
-        bar = look.grease if self._here else look.done if self._state.done else look.rule
+        bar = look.here if self._here else look.done if self._state.done else look.rule
         painter.fillRect(QRectF(px(14), 0, px(4), self.height()), QColor(bar))
         if self.hasFocus():
             painter.setPen(QColor(look.soft))
@@ -82,7 +82,7 @@ class _Step(QWidget):
         look, foot = self._look, px(3)
         if self._here:
             painter.fillRect(self.rect(), QColor(look.sheet))
-        bar = look.grease if self._here else look.done if self._state.done else look.rule
+        bar = look.here if self._here else look.done if self._state.done else look.rule
         painter.fillRect(0, self.height() - foot, self.width(), foot, QColor(bar))
         if self.hasFocus():
             painter.setPen(QColor(look.soft))

@@ -10,6 +10,7 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QRe
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
 from vadrin.app.document.answering import Answering
+from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.library.recent_notebooks import remember
 from vadrin.app.overview.progress import steps_of
@@ -105,6 +106,7 @@ class Window(QMainWindow):
         self.setCentralWidget(body)
         self.over = Overlays(body, self._focus_station)
         self._shown_test: int | None = None
+        self._whole_strips = False
         self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
 
     def _focus_station(self) -> None:
@@ -122,6 +124,7 @@ class Window(QMainWindow):
             lambda: self.over.commands.toggle(self.runnable_actions()),
             self.finding.unfold,
             self.say_where_from,
+            self.show_strips,
             self.close,
         )
 
@@ -167,7 +170,8 @@ class Window(QMainWindow):
         return self.station().topics | Topic.STATION | Topic.LOOK
 
     def _turn(self) -> None:
-        self.finding.unfolded = False
+        self.finding.unfolded = self._whole_strips = False
+        self._show_bars()
         self.over.put_away()
         self.pages.turn_to(self.bench.station)
 
@@ -178,6 +182,15 @@ class Window(QMainWindow):
 
     def _show_header(self) -> None:
         self.header.show_bench(self.bench)
+
+    def show_strips(self) -> None:
+        """The strips in full, or as bars again, at this station until another is gone to."""
+        self._whole_strips = not self._whole_strips
+        self._show_bars()
+
+    def _show_bars(self) -> None:
+        film = station_place(self.bench.station).film
+        self.table.show_bars(film == self._whole_strips)
 
     def _show_table(self) -> None:
         self.table.show_sheet(self.bench.sheet)

@@ -12,6 +12,7 @@ from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
 from vadrin.ui.files.notebook_files import NotebookFiles
+from vadrin.ui.light_table.strip_table import WHOLE_KEY
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
 """Parts of the File menu, a line between each."""
@@ -28,6 +29,7 @@ class WindowActs:
     show_commands: Callable[[], None]
     unfold_finding: Callable[[], None]
     say_where_from: Callable[[], None]
+    show_strips: Callable[[], None]
     close: Callable[[], object]
 
 
@@ -116,6 +118,14 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             "Where the numbers of this test come from",
             window.say_where_from,
             ("F3",),
+            part,
+            lambda: bench.sheet is not None,
+        ),
+        Action(
+            "film.strips",
+            "Strips in full, or as bars",
+            window.show_strips,
+            (WHOLE_KEY,),
             part,
             lambda: bench.sheet is not None,
         ),

@@ -75,7 +75,7 @@ class FilmPainter:
         if frame.verdict:
             self._paint_verdict(box, frame.verdict, fill)
         if any(r.left_out for r in frame.readings):
-            painter.setPen(QPen(QColor(self._look.grease), 1.5))
+            painter.setPen(QPen(QColor(self._look.trouble), 1.5))
             painter.drawLine(box.topLeft(), box.bottomRight())
 
     def _write_on(self, box: QRectF, frame: FrameSheet, fill: QColor) -> None:

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QToolTip, QWidget
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.words import counted
 from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
@@ -23,7 +24,12 @@ _STATE_WORDS = {
     FrameState.DOUBLED: "exposed twice",
 }
 _THIN_ROW = 11
+_BARS = 44
+"""Pixels all strips have where the station is not about film: bars, as thin as they must be."""
+_LEAST_BAR = 4
 _SHARE_OF_WINDOW = 0.32
+WHOLE_KEY = "F4"
+"""Shows the strips in full at any station, and as bars again."""
 _FEWEST_ROWS = 12
 
 
@@ -58,7 +64,7 @@ class StripTable(QWidget):
         self._sheet: TestSheet | None = None
         self._look: Look = DAY
         self._frame_id: int | None = None
-        self._thin = self._folded = False
+        self._thin = self._folded = self._bars = False
         self.whole_row = 0
         self._rows = range(0)
         self._shows: tuple[object, ...] = ()
@@ -78,6 +84,12 @@ class StripTable(QWidget):
         self._folded = folded
         self.show_sheet(self._sheet)
 
+    def show_bars(self, bars: bool) -> None:
+        """Thin bars alone, where the station needs the room; or film, to be looked at."""
+        if bars != self._bars:
+            self._bars = bars
+            self.show_sheet(self._sheet)
+
     def show_sheet(self, sheet: TestSheet | None) -> None:
         """Lay another test, or a changed one, on the table; drawn only where it looks another."""
         before, self._sheet = self._sheet, sheet
@@ -85,12 +97,14 @@ class StripTable(QWidget):
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
         self.whole_row = self._selected_row()
-        self._thin = count > 1 and (self._folded or px(ROW) * count > room - px(18))
+        crowded = self._folded or px(ROW) * count > room - px(18)
+        self._thin = count > 1 and crowded and not self._bars
         self._rows = self._rows_in(count, room)
         high = sum(self._height_of(row) for row in self._rows)
-        self.setVisible(count > 0 or not self._folded)
-        self.setFixedHeight(px(14) + high + px(4) if count else px(46))
-        shows = (self._look, scale(), self._thin, self.whole_row, self._rows)
+        self.setVisible(count > 0)
+        least = px(_BARS) if self._bars else 0
+        self.setFixedHeight(max(px(14) + high + px(4), least))
+        shows = (self._look, scale(), self._thin, self._bars, self.whole_row, self._rows)
         if shows != self._shows or not _alike(before, sheet):
             self._shows = shows
             self.update()
@@ -98,7 +112,9 @@ class StripTable(QWidget):
     def _rows_in(self, count: int, room: int) -> range:
         """The strips that are drawn: all, or as many as there is room for about the whole one."""
         most = max(_FEWEST_ROWS, (room - px(18) - px(ROW)) // px(_THIN_ROW) + 1)
-        if not self._thin or count <= most:
+        if self._bars:
+            most = _BARS // _LEAST_BAR
+        if not (self._thin or self._bars) or count <= most:
             return range(count)
         first = min(max(0, self.whole_row - most // 2), count - most)
         return range(first, first + most)
@@ -111,13 +127,15 @@ class StripTable(QWidget):
         return 0
 
     def _height_of(self, row: int) -> int:
+        if self._bars:
+            return px(max(_LEAST_BAR, min(_THIN_ROW, _BARS // max(1, len(self._rows)))))
         return px(_THIN_ROW) if self._thin and row != self.whole_row else px(ROW)
 
     def _top_of(self, row: int) -> int:
         return px(14) + sum(self._height_of(r) for r in range(self._rows.start, row))
 
     def show_selection(self, frame_id: int | None) -> None:
-        """Mark one frame with the grease pencil."""
+        """Mark the frame that is selected."""
         self._frame_id = frame_id
         if self._thin and self._selected_row() != self.whole_row:
             self.show_sheet(self._sheet)
@@ -146,8 +164,8 @@ class StripTable(QWidget):
         top = px(14)
         for row in self._rows:
             high = self._height_of(row)
-            thin = high == px(_THIN_ROW)
-            edge, gap = (0, px(3)) if thin else (EDGE, px(6))
+            thin = high < px(ROW)
+            edge, gap = (0, max(1, high // 4)) if thin else (EDGE, px(6))
             boxes = []
             for column, frame in enumerate(self._sheet.strips[row].frames):
                 box = QRectF(
@@ -165,13 +183,11 @@ class StripTable(QWidget):
         painter.fillRect(self.rect(), QColor(self._look.table))
         painter.setPen(QColor(self._look.rule))
         painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
-        if self._sheet is None or not self._sheet.strips:
-            painter.setPen(QColor(self._look.soft))
-            painter.setFont(role_font(Role.BODY))
-            words = "The light table is empty. Open a test from the shelf, or start one: Ctrl+N."
-            painter.drawText(QPointF(px(14), px(28)), words)
+        if self._sheet is None:
             return
         boxes, film = self._boxes(), FilmPainter(painter, self._look)
+        if self._bars:
+            self._paint_count(painter)
         for row, mine in boxes:
             if self._height_of(row) == px(ROW):
                 self._paint_label(painter, row, self._sheet.strips[row])
@@ -185,7 +201,7 @@ class StripTable(QWidget):
                 film.paint_frame(box, frame, bool(self._sheet.notes_on(frame.frame.id)))
         selected = self.frame_box(self._frame_id)
         if selected is not None:
-            painter.setPen(QPen(QColor(self._look.grease), 2.5))
+            painter.setPen(QPen(QColor(self._look.here), 2.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(selected.adjusted(0, -2, 0, 2))
 
@@ -203,6 +219,18 @@ class StripTable(QWidget):
             room = px(_LABEL_PX) - px(20)
             shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
             painter.drawText(QPointF(px(14), top + px(base)), shown)
+
+    def _paint_count(self, painter: QPainter) -> None:
+        """How many strips the bars are, and the key that shows them whole."""
+        count = len(self._sheet.strips) if self._sheet else 0
+        lines = (
+            (counted(count, "strip"), Role.LABEL, self._look.ink, 22),
+            (f"{WHOLE_KEY}: in full", Role.CAPTION, self._look.soft, 38),
+        )
+        for words, role, tone, base in lines:
+            painter.setPen(QColor(tone))
+            painter.setFont(role_font(role))
+            painter.drawText(QPointF(px(14), px(base)), words)
 
     @staticmethod
     def _strip_words(strip: StripSheet) -> str:

@@ -73,7 +73,7 @@ class CalibrationPlot(QWidget):
             at = place(tenth / 2, 0)
             painter.drawText(QPointF(at.x() - px(8), self.height() - px(6)), f"{tenth / 2:.1f}")
         end = place(made.highest, 0).x()
-        painter.setPen(QPen(QColor(look.grease), 2))
+        painter.setPen(QPen(QColor(look.here), 2))
         painter.drawLine(QPointF(end, room.top()), QPointF(end, room.bottom()))
         words = "reliable to here"
         wide = painter.fontMetrics().horizontalAdvance(words)

@@ -97,7 +97,7 @@ class ControlChart(QWidget):
         size = px(4)
         for point, how in zip(points, standing, strict=True):
             if how.value == "out of control":
-                painter.setPen(QPen(QColor(self.look.grease), 3))
+                painter.setPen(QPen(QColor(self.look.trouble), 3))
                 for way in (1, -1):
                     painter.drawLine(
                         point + QPointF(-size, -way * size), point + QPointF(size, way * size)

@@ -156,7 +156,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._draw_curves(sheet, shown, span, _LIKELY if assumed else line)
         self._strike_out(state, only_strip)
         self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
-        self._ring.setPen(pg.mkPen(self._look.grease, width=2.5))
+        self._ring.setPen(pg.mkPen(self._look.here, width=2.5))
         self._ring.setZValue(8)
         self.addItem(self._ring)
         self._mark_selected(frame_id)
@@ -249,8 +249,8 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         at = refused_readings(state, only_strip)
         if at:
             crosses = pg.ScatterPlotItem(pos=at, symbol="x", size=px(13))
-            crosses.setPen(pg.mkPen(self._look.grease, width=2))
-            crosses.setBrush(pg.mkBrush(self._look.grease))
+            crosses.setPen(pg.mkPen(self._look.trouble, width=2))
+            crosses.setBrush(pg.mkBrush(self._look.trouble))
             crosses.setZValue(7)
             self.addItem(crosses)
 

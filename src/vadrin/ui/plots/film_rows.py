@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
 from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
 
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
+from vadrin.app.display.verdicts import answer_words
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -37,7 +38,7 @@ class FilmRows(QWidget):
         said = []
         for row in rows:
             cells = [
-                f"{c.words}{' held' if c.held else ''}{f' {c.mark}' if c.mark else ''}"
+                f"{c.words}{' held' if c.held else ''}{f' {answer_words(c.mark)}' if c.mark else ''}"
                 for c in row.cells
             ]
             said.append(f"{row.name}: {', '.join(cells)} {row.note}".strip())
@@ -116,7 +117,9 @@ class FilmRows(QWidget):
         if cell.mark:
             painter.setPen(QColor(look.soft))
             below = QRectF(box.left(), box.bottom(), box.width(), px(16))
-            shown = letters.elidedText(cell.mark, Qt.TextElideMode.ElideRight, int(box.width()))
+            shown = letters.elidedText(
+                answer_words(cell.mark), Qt.TextElideMode.ElideRight, int(box.width())
+            )
             painter.drawText(below, Qt.AlignmentFlag.AlignCenter, shown)
         if cell.held:
             painter.setPen(QPen(QColor(look.grease), 2.5))

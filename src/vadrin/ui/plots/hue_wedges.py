@@ -61,7 +61,7 @@ class HueWedges(QWidget):
         if len(turn.places) > 1:
             first, last = turn.places[0][1], turn.places[-1][1]
             span = (last - first + 180.0) % 360.0 - 180.0
-            veil = QColor(look.grease)
+            veil = QColor(look.here)
             veil.setAlpha(60)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(veil)
@@ -72,7 +72,7 @@ class HueWedges(QWidget):
             end = QPointF(
                 middle.x() + reach * cos(radians(hue)), middle.y() - reach * sin(radians(hue))
             )
-            tone = look.ink if number == 0 else look.grease
+            tone = look.ink if number == 0 else look.here
             painter.setPen(QPen(QColor(tone), 1.5 + 0.7 * number))
             painter.drawLine(middle, end)
         painter.setPen(QColor(look.ink))

@@ -118,7 +118,7 @@ def _draw_panel(option: QStyleOption, painter: QPainter, field: QWidget | None) 
     palette, focused = option.palette, bool(option.state & QStyle.StateFlag.State_HasFocus)
     if focused or not word:
         painter.fillRect(option.rect, palette.base())
-    line = TONES["grease"] if wrong else TONES[""] if focused else TONES["soft"]
+    line = TONES["trouble"] if wrong else TONES[""] if focused else TONES["soft"]
     thick = 2 if word or focused or wrong else 1
     painter.fillRect(_under(option.rect, thick), palette.color(line))
 

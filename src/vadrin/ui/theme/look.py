@@ -14,8 +14,10 @@ _DIM_RED = "#2C0000"
 class Look:
     """Colours of one look, as hex texts, named by their use.
 
-    `strips` runs from the shortest development to the longest. `red_only` looks draw film in
-    reds instead of greys.
+    `grease` is the pencil for the finding's marks on film and curve, and for nothing else; `here`
+    is where one is and what is selected; `trouble` a warning, with a word beside it; `done` a
+    step that is complete. `strips` runs from the shortest development to the longest. `red_only`
+    looks draw film in reds instead of greys.
     """
 
     name: str
@@ -27,6 +29,8 @@ class Look:
     rule: str
     grid: str
     grease: str
+    here: str
+    trouble: str
     done: str
     strips: tuple[str, str, str, str]
     film_base: str
@@ -113,6 +117,8 @@ DAY = Look(
     "#CBD6DB",
     "#DCE8EC",
     "#C21F3A",
+    "#1F5673",
+    "#8A4B00",
     "#1F6F5C",
     ("#7BA7BC", "#3F7C94", "#1F5673", "#4A2F5E"),
     "#C9CFD1",
@@ -127,6 +133,8 @@ DIM = Look(
     "#2E3E48",
     "#24333C",
     "#FF5A6E",
+    "#7FB9D8",
+    "#E3A75B",
     "#4FB394",
     ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"),
     "#34444E",
@@ -141,6 +149,8 @@ SAFELIGHT = Look(
     "#4A0000",
     "#300000",
     "#FF0000",
+    "#FF0000",
+    "#FF0000",
     "#EE0000",
     ("#FF0000", "#D00000", "#A60000", "#800000"),
     "#2A0000",
@@ -154,6 +164,8 @@ TONES = {
     "soft": QPalette.ColorRole.PlaceholderText,
     "grease": QPalette.ColorRole.BrightText,
     "done": QPalette.ColorRole.LinkVisited,
+    "here": QPalette.ColorRole.Link,
+    "trouble": QPalette.ColorRole.Accent,
 }
 """The role of a palette in which each tone of a look is found."""
 RULE, MAIN, ON_MAIN = QPalette.ColorRole.Mid, QPalette.ColorRole.Shadow, QPalette.ColorRole.Light
@@ -163,7 +175,7 @@ def palette_of(look: Look) -> QPalette:
     """A look's colours as Qt's palette: whoever draws by roles follows a change of the look."""
     role, made = QPalette.ColorRole, QPalette()
     for colour, roles in (
-        (look.ink, (role.WindowText, role.Text, role.ButtonText, role.ToolTipText, role.Link)),
+        (look.ink, (role.WindowText, role.Text, role.ButtonText, role.ToolTipText)),
         (look.ink, (role.Highlight, role.Dark)),
         (look.desk, (role.Window, role.Button, role.AlternateBase, role.HighlightedText)),
         (look.sheet, (role.Base, role.ToolTipBase)),
@@ -172,6 +184,8 @@ def palette_of(look: Look) -> QPalette:
         (look.on_main, (ON_MAIN,)),
         (look.soft, (TONES["soft"],)),
         (look.grease, (TONES["grease"],)),
+        (look.here, (TONES["here"],)),
+        (look.trouble, (TONES["trouble"],)),
         (look.done, (TONES["done"],)),
     ):
         for one in roles:

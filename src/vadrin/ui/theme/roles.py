@@ -32,10 +32,10 @@ class Role(Enum):
     LARGE = _Style(17, 400, "")
     LARGE_NOTE = _Style(17, 400, "soft")
     HEADING = _Style(17, 700, "")
-    REFUSAL = _Style(13, 400, "grease")
+    REFUSAL = _Style(13, 400, "trouble")
     """Why something typed was not taken, and warnings that matter."""
-    DOUBT = _Style(13, 500, "grease")
-    ALARM = _Style(15, 500, "grease")
+    DOUBT = _Style(13, 500, "trouble")
+    ALARM = _Style(15, 500, "trouble")
     DONE = _Style(13, 400, "done")
     ASIDE = _Style(30, 400, "soft")
     ENTRY = _Style(30, 500, "")
@@ -43,7 +43,7 @@ class Role(Enum):
     TIME = _Style(30, 700, "")
     DISPLAY_LIGHT = _Style(46, 500, "")
     DISPLAY = _Style(46, 700, "")
-    INDEX = _Style(46, 700, "grease")
+    INDEX = _Style(46, 700, "")
     """The finding itself."""
 
     @property
@@ -58,5 +58,5 @@ class Role(Enum):
 
     @property
     def tone(self) -> str:
-        """Name of its colour: empty for ink, soft, grease or done."""
+        """Name of its colour: empty for ink, else a key of `TONES`."""
         return self.value.tone

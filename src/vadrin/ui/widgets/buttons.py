@@ -6,7 +6,7 @@ from collections.abc import Callable
 from enum import Enum
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPalette, QPen
+from PyQt6.QtGui import QFont, QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPalette, QPen
 from PyQt6.QtWidgets import QPushButton
 
 from vadrin.ui.theme.look import MAIN, ON_MAIN, RULE, TONES
@@ -21,6 +21,12 @@ def _with_modifier(event: QKeyEvent) -> bool:
         Qt.KeyboardModifier.NoModifier,
         Qt.KeyboardModifier.KeypadModifier,
     )
+
+
+def _bold(font: QFont) -> QFont:
+    made = QFont(font)
+    made.setWeight(QFont.Weight.Bold)
+    return made
 
 
 class ButtonKind(Enum):
@@ -54,6 +60,9 @@ class Button(QPushButton):
         """Its words, with room about them."""
         beside, above = self.kind.value
         metrics = self.fontMetrics()
+        if self.isCheckable():
+            # As wide as when it is bold, so that its neighbours stand still.
+            metrics = QFontMetrics(_bold(self.font()))
         words = metrics.size(Qt.TextFlag.TextShowMnemonic, self.text() or "XXXX")
         return QSize(words.width() + 2 * beside + self.indent, words.height() + 2 * above)
 
@@ -81,7 +90,9 @@ class Button(QPushButton):
         font = self.font()
         lively = self.isChecked() or self.hasFocus() or (self.isEnabled() and self.underMouse())
         if self.isChecked():
-            font.setWeight(font.Weight.Bold)
+            font = _bold(font)
+            under = self.rect().adjusted(0, self.height() - 2, 0, 0)
+            painter.fillRect(under, self.palette().color(TONES["here"]))
         font.setUnderline(self.hasFocus())
         painter.setFont(font)
         painter.setPen(self.palette().color(TONES["" if lively else "soft"]))

@@ -59,7 +59,7 @@ class ListLines(QStyledItemDelegate):
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, palette.color(self._picked))
             edge = QRect(box.x(), box.y(), _EDGE, box.height())
-            painter.fillRect(edge, palette.color(TONES["grease"]))
+            painter.fillRect(edge, palette.color(TONES["here"]))
         inside = box.adjusted(_EDGE + _BESIDE, 0, -_BESIDE, 0)
         _write(painter, inside, option, index)
 
@@ -88,7 +88,7 @@ def draw_cell_ground(painter: QPainter, option: QStyleOptionViewItem) -> None:
     thick, line = 1, RULE
     if option.state & QStyle.StateFlag.State_Selected:
         painter.fillRect(box, palette.base())
-        thick, line = 2, TONES["grease"]
+        thick, line = 2, TONES["here"]
     under = QRect(box.x(), box.bottom() + 1 - thick, box.width(), thick)
     painter.fillRect(under, palette.color(line))
 

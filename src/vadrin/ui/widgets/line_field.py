@@ -45,7 +45,7 @@ class Field(QLineEdit):
 
     def _colour(self) -> None:
         palette, words = self.palette(), QPalette.ColorRole.Text
-        wanted = palette.color(TONES["grease" if self.wrong else ""])
+        wanted = palette.color(TONES["trouble" if self.wrong else ""])
         if palette.color(words) != wanted:
             palette.setColor(words, wanted)
             self.setPalette(palette)

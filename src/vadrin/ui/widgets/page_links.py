@@ -1,4 +1,4 @@
-"""The head of a station of several pages: its question, and a link to every other page."""
+"""The head of a station of several pages: a link to each, always in the same place."""
 
 from __future__ import annotations
 
@@ -7,14 +7,12 @@ from functools import partial
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.ui.theme.roles import Role
 from vadrin.ui.widgets.buttons import button
-from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import flowing
 
 
 class PageLinks(QWidget):
-    """The question of the page that is shown, then the links, on as many lines as they take.
+    """The pages of a station in a fixed row, the present one marked.
 
     Parameters
     ----------
@@ -27,25 +25,32 @@ class PageLinks(QWidget):
     def __init__(self, links: dict[str, str], turn_to: Callable[[str], None]) -> None:
         super().__init__()
         self._kept_back: set[str] = set()
-        self._shown = ""
-        self._question = text("", Role.HEADING)
         self._links = {
             name: button(words, partial(turn_to, name), link=True) for name, words in links.items()
         }
+        for name, link in self._links.items():
+            link.setCheckable(True)
+            # A click on the present page would take its mark away.
+            link.clicked.connect(partial(self._mark, name))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(flowing(self._question, *self._links.values(), gap=14))
+        column.addWidget(flowing(*self._links.values(), gap=16))
+        self._shown = ""
 
     def offer(self, name: str, offered: bool) -> None:
         """Offer a page, or keep it back where nothing is done on it."""
         if offered == (name not in self._kept_back):
             return
         self._kept_back ^= {name}
-        self._links[name].setVisible(offered and self._shown != name)
+        self._links[name].setVisible(offered)
 
     def show_page(self, name: str, question: str) -> None:
-        """Say the question of a page and offer the others."""
+        """Mark a page as the present one; its question is said to who cannot see the mark."""
         self._shown = name
-        self._question.setText(question)
         for each, link in self._links.items():
-            link.setVisible(each != name and each not in self._kept_back)
+            link.setChecked(each == name)
+            link.setAccessibleDescription(question if each == name else "")
+
+    def _mark(self, _name: str, _checked: bool = False) -> None:
+        for each, link in self._links.items():
+            link.setChecked(each == self._shown)

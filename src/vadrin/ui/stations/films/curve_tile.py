@@ -115,7 +115,7 @@ class CurveGallery(QWidget):
                 f"{cells[3]}, {cells[4]}", middle, int(under.width())
             )
             painter.drawText(under.translated(0, line), 0, words)
-            tone = self._look.grease if place == self._row else self._look.rule
+            tone = self._look.here if place == self._row else self._look.rule
             painter.setPen(QPen(QColor(tone), 2.0 if place == self._row else 1.0))
             painter.drawRect(box)
 

@@ -54,7 +54,7 @@ def school_table(analysis: Analysis) -> QWidget:
     """Every school's EI and time, with one sentence on what it asks."""
     holder, grid = _grid(("EI method", "EI", "Time", "What it asks"), 16)
     for row, line in enumerate(school_lines(analysis), start=1):
-        tone = "grease" if line.chosen else None
+        tone = None
         grid.addWidget(text(line.name, Role.LEAD, bold=line.chosen), row, 0, _TOP)
         grid.addWidget(text(line.index, Role.LEAD, bold=line.chosen, tone=tone), row, 1, _TOP)
         grid.addWidget(text(line.time, Role.LEAD, bold=line.chosen), row, 2, _TOP)
@@ -92,7 +92,7 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
             _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
         grid.addWidget(_hearsay(line, told), row, 6)
         if line.verdict is not None:
-            tone = "grease" if line.grave else None
+            tone = "trouble" if line.grave else None
             grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, 7)
             grid.addWidget(text(shadow_words(line.verdict), Role.BODY, tone=tone), row, 8)
     grid.setColumnStretch(9, 1)

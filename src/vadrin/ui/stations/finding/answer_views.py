@@ -11,6 +11,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.descriptions import answers_itself, name_of, own_answer
 from vadrin.app.descriptions.answer_in_words import FilmRow
+from vadrin.app.overview.finding_sections import sections_of
+from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.method_rows import limits_text
 from vadrin.ui.plots.answer_plot import AnswerPlotView
@@ -26,12 +28,51 @@ from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.sections import add_sections
 
 _WHERE = "vadrin.ui.stations.finding.test_types"
 _NARROW = 3
 """Columns of a table up to which a plot stands beside it."""
 View = Callable[[ViewState], QWidget]
 """Makes the picture of an answer from a scene."""
+
+
+def _headline(headline: Headline) -> QHBoxLayout:
+    """The EI and the time side by side, each with how sure it is."""
+    row = QHBoxLayout()
+    row.setSpacing(px(26))
+    for figure, role, note in (
+        (headline.index, Role.INDEX, headline.index_note),
+        (headline.time, Role.INDEX, headline.time_note),
+    ):
+        if figure or note:
+            one = QVBoxLayout()
+            one.setSpacing(0)
+            one.addWidget(text(figure or "—", role))
+            one.addWidget(text(note, Role.NOTE, wrap=True))
+            row.addLayout(one, 1)
+    return row
+
+
+def with_sections(body: QWidget, scene: ViewState) -> QWidget:
+    """Under an answer what to do next, what to mind, and what it rests on, in two columns."""
+    column = body.layout()
+    if scene.state is None or not isinstance(column, QVBoxLayout):
+        return body
+    sections = sections_of(scene.state)
+    row = QHBoxLayout()
+    row.setSpacing(px(26))
+    for side in (sections[: (len(sections) + 1) // 2], sections[(len(sections) + 1) // 2 :]):
+        part = QVBoxLayout()
+        part.setSpacing(px(5))
+        add_sections(part, side, ruled=False)
+        part.addStretch(1)
+        row.addLayout(part, 1)
+    if sections:
+        column.addWidget(rule())
+    column.addLayout(row)
+    column.addStretch(1)
+    return body
 
 
 def schools_and_pushes(scene: ViewState) -> QWidget:
@@ -41,6 +82,8 @@ def schools_and_pushes(scene: ViewState) -> QWidget:
     column.setContentsMargins(0, 0, px(6), 0)
     column.setSpacing(px(6))
     sheet, analysis = scene.sheet, scene.analysis
+    if scene.state is not None:
+        column.addLayout(_headline(headline_of(scene.state)))
     if scene.state is None or sheet is None or analysis is None or not analysis.strips:
         column.addWidget(text(without_densities(sheet), Role.LEAD, wrap=True))
     else:
@@ -56,7 +99,6 @@ def schools_and_pushes(scene: ViewState) -> QWidget:
             column.addWidget(rule())
             column.addWidget(push_table(analysis, sheet.test.push_rule))
             column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))
-    column.addStretch(1)
     return body
 
 
@@ -71,7 +113,7 @@ def own_answer_view(scene: ViewState) -> QWidget:
         column.addStretch(1)
         return body
     if answer.says:
-        column.addWidget(text(answer.says, Role.TIME, wrap=True, tone="grease"))
+        column.addWidget(text(answer.says, Role.TIME, wrap=True))
     words = answer.words if scene.analysis is not None or answer.says else "working it out …"
     column.addWidget(text(f"{words[:1].upper()}{words[1:]}", Role.BODY, wrap=True))
     # In their place before they are shown: a widget of no window would open one of its own.
@@ -91,8 +133,6 @@ def own_answer_view(scene: ViewState) -> QWidget:
         wedges.show_turns(answer.hues, scene.look)
     for table in answer.more:
         column.addWidget(answer_table(table), 0, Qt.AlignmentFlag.AlignTop)
-    column.addWidget(text(answer.act, Role.LEAD_STRONG, wrap=True))
-    column.addStretch(0)
     return body
 
 

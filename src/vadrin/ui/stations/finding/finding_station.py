@@ -18,6 +18,7 @@ from vadrin.app.decisions.decision_basis import changes_since_decision, present_
 from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
+from vadrin.app.document.stations import station_place
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.results.method_rows import RATING_SCHOOL_NAMES, school_typed
@@ -33,7 +34,7 @@ from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
-from vadrin.ui.stations.finding.answer_views import answer_view
+from vadrin.ui.stations.finding.answer_views import answer_view, with_sections
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -43,9 +44,14 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.scrolling import scrolled
 from vadrin.ui.widgets.sentence import sentence
 
+_SHORT = 30
+"""Letters of an answer up to which it stands on the button that records it."""
+
 
 class FindingStation(Station):
     """Weigh the answers against each other and decide."""
+
+    wants_finding = False
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -100,6 +106,8 @@ class FindingStation(Station):
         for part in (self._decide, self.write_law, self._decided):
             foot.addWidget(part)
         foot.addStretch(1)
+        place = station_place("finding")
+        foot.addWidget(button(place.onward, lambda: self.bench.go(place.goes_on), primary=True))
         self.column.addWidget(self._asked)
         self.column.addWidget(self.refusal)
         self.column.addWidget(self._area, 1)
@@ -121,7 +129,7 @@ class FindingStation(Station):
         self._school.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
         self._channel.show_value(channel_shown(scene.sheet)[0])
-        self._area.setWidget(answer_view(test.kind)(scene))
+        self._area.setWidget(with_sections(answer_view(test.kind)(scene), scene))
         self._show_decision(scene.sheet)
 
     def _show_decision(self, sheet: TestSheet) -> None:
@@ -130,7 +138,9 @@ class FindingStation(Station):
         self._decide.setEnabled(ready)
         changes = changes_since_decision(sheet)
         self.outdated.setVisible(changes is not None)
-        self._decide.setText("Record new decision" if changes else "Record decision")
+        act = "Record new decision" if changes else "Record decision"
+        told = present_answer(state) if state is not None and ready else ""
+        self._decide.setText(f"{act}: {told}" if told and len(told) <= _SHORT else act)
         if changes is not None:
             settled = state is not None and state.analysis is not None
             now = present_answer(state) if state is not None and settled else "being worked out"

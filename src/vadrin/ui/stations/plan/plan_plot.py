@@ -168,7 +168,7 @@ class PlanPlot(CurvePlot):
     def _show_ghosts(self, first: float, last: float) -> None:
         if not self._ghosts:
             for line in self._lines:
-                ghost = pg.ScatterPlotItem(size=px(9), pen=pg.mkPen(self._look.grease, width=1.5))
+                ghost = pg.ScatterPlotItem(size=px(9), pen=pg.mkPen(self._look.here, width=1.5))
                 ghost.setBrush(pg.mkBrush(line.colour))
                 ghost.setZValue(9)
                 self.addItem(ghost)

@@ -122,7 +122,7 @@ class ContactSheet(QWidget):
             under = QRectF(box.left(), picture.bottom(), box.width(), 3 * line)
             painter.drawText(under, Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop, words)
             if frame.frame.id == self._frame_id:
-                painter.setPen(QPen(QColor(look.grease), 2.5))
+                painter.setPen(QPen(QColor(look.here), 2.5))
                 painter.drawRect(picture)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:

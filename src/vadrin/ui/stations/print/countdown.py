@@ -138,7 +138,7 @@ class Countdown(QWidget):
         painter.setFont(font)
         # Digits so large would light the room in full red.
         rest = self._look.soft if self._look.red_only else self._look.ink
-        lit = self._look.soft if self._look.red_only else self._look.grease
+        lit = self._look.soft if self._look.red_only else self._look.here
         painter.setPen(QColor(lit if self.running else rest))
         words = "done" if done else f"{self.left_s():.1f}"
         painter.drawText(

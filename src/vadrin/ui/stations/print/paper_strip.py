@@ -53,6 +53,6 @@ class PaperStrip(QWidget):
             under = QRectF(box.left(), box.bottom() + px(2), wide, px(18))
             painter.drawText(under, Qt.AlignmentFlag.AlignCenter, seconds_text(seconds))
             if self._chosen == place + 1:
-                painter.setPen(QPen(QColor(look.grease), 3))
+                painter.setPen(QPen(QColor(look.here), 3))
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawRect(box.adjusted(1, 1, -1, -1))

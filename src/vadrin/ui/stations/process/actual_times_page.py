@@ -71,7 +71,7 @@ _HEADS = (
     "Planned",
     "Actual time",
     "Temperature °C",
-    "Restated",
+    "At reference",
     "Process",
     "In",
     "Agitated",
@@ -124,15 +124,15 @@ class ActualTimesPage(QWidget):
         c = self.conditions
         column.addWidget(
             sentence(
-                "Agitated",
+                "Agitation:",
                 c["agitation"],
-                "in",
+                ". Tank:",
                 c["vessel"],
-                "with water",
+                ". Water:",
                 c["water"],
-                "; from bottle",
+                ". Bottle:",
                 c["bottle"],
-                ", as in",
+                ". Process:",
                 c["process"],
                 ".",
                 role=Role.LEAD,
@@ -140,9 +140,9 @@ class ActualTimesPage(QWidget):
         )
         column.addWidget(
             sentence(
-                "Metered with",
+                "Light meter:",
                 c["light meter"],
-                ", read with",
+                ". Instrument:",
                 c["instrument"],
                 ", for paper",
                 c["paper"],
@@ -186,10 +186,10 @@ class ActualTimesPage(QWidget):
         waiting = [s for s in sheet.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
-            f"Restated: the minutes at {reference_words(sheet)} that do the same work, "
-            f"taking development to go {factor:g} times as fast for each 10 °C."
+            f"At reference: equivalent time at {reference_words(sheet)}, assuming development "
+            f"runs {factor:g} × as fast for each 10 °C rise."
             + (
-                " A strip by a process of its own goes by that one's."
+                " A strip with a process of its own uses that one's figures."
                 if any(s.routine for s in sheet.strips)
                 else ""
             )

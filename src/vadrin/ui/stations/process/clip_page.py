@@ -32,10 +32,11 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 _HOW = (
-    "Fog a piece of the film to full light, develop it in this bath at this temperature for the "
-    "time that is meant, and fix it. Lay it beside a piece known to be good. Read both, or match "
-    "each between two steps of a wedge (1.20-1.35), or hold print behind them. The developer that "
-    "is weak still blackens film: look at how much, not at whether."
+    "1. Expose a clip of the film to full light.\n"
+    "2. Develop it in this bath, at this temperature, for the planned time. Fix it.\n"
+    "3. Lay it beside a clip known to be good. Read both, match each between two wedge steps "
+    "(1.20-1.35), or hold print behind them.\n"
+    "4. Weak developer still blackens film: judge how dense, not whether it is dark."
 )
 
 

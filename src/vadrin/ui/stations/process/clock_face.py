@@ -72,7 +72,7 @@ class ClockFace(QWidget):
         painter.drawText(
             doing, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.now
         )
-        painter.setPen(QColor(self.look.grease if self.words.urgent else self.look.ink))
+        painter.setPen(QColor(self.look.trouble if self.words.urgent else self.look.ink))
         below = QRectF(room.left(), room.bottom() - line, room.width(), line)
         painter.drawText(
             below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.coming
@@ -107,5 +107,5 @@ class ClockFace(QWidget):
                 QPointF(x + px(4), room.top() + height * (2 - line) - px(8)), mark.words
             )
             free[line] = x + letters.horizontalAdvance(mark.words) + px(14)
-        painter.setPen(QPen(QColor(look.grease), 3))
+        painter.setPen(QPen(QColor(look.here), 3))
         painter.drawLine(QPointF(at, room.top() - px(6)), QPointF(at, room.bottom()))

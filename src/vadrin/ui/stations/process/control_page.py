@@ -86,7 +86,7 @@ class ControlPage(QWidget):
             self._grid.addWidget(text(row.name), place, 0)
             for column, words in enumerate(row.figures, start=1):
                 self._grid.addWidget(text(words), place, column)
-            tone = "grease" if row.out else None
+            tone = "trouble" if row.out else None
             self._grid.addWidget(text(row.standing, Role.BODY, wrap=True, tone=tone), place, 4)
             if row.strip_id:
                 acts = (

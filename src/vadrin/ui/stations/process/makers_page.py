@@ -92,9 +92,9 @@ class MakersPage(QWidget):
         self.line.show_value(_NEW)
         film = f"{sheet.stock.name} {sheet.process}"
         self._what.setText(
-            f"A maker's word for {film}: where Plan takes its times for pushes from, and no more "
-            "than hearsay until it is measured here. Type “normal 8”, “push 1 10:30”, “EI 400 12”, "
-            "“push 1 9:30 at 24 °C” or “+60 s on 3:30 for 1 stop”; an emptied time goes away."
+            f"Maker's times for {film}. Plan uses them for pushes; they are not measured here. "
+            "Type “normal 8”, “push 1 10:30”, “EI 400 12”, “push 1 9:30 at 24 °C” or “+60 s on "
+            "3:30 for 1 stop”. Clear a time to remove it."
         )
         self._fill(makers_rows(self.bench.notebook, sheet))
         score = makers_score(self.bench.notebook, sheet)

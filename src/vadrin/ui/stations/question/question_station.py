@@ -68,7 +68,7 @@ class _Painter(QStyledItemDelegate):
         page, box, look = self._model.pages[index.row()], option.rect, self.look
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(look.sheet))
-            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(look.grease))
+            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(look.here))
         drawing = QRectF(box.left() + px(14), box.top() + px(6), px(190), box.height() - px(12))
         self._draw(painter, drawing, self._model.drawings[index.row()])
         x = box.left() + px(226)

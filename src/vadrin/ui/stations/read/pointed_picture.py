@@ -126,13 +126,13 @@ class PointedPicture(QWidget):
         painter.setFont(role_font(Role.CAPTION))
         for place, name, under in self._marks:
             self._draw_mark(painter, QPointF(*place) * scale, name, under)
-        painter.setPen(QPen(QColor(self._look.grease), 2))
+        painter.setPen(QPen(QColor(self._look.here), 2))
         for x, y in self._points:
             painter.drawEllipse(QPointF(x * scale, y * scale), px(4), px(4))
         across, down = self.at[0] * scale, self.at[1] * scale
         for colour, style in (
             (self._look.sheet, Qt.PenStyle.SolidLine),
-            (self._look.grease, Qt.PenStyle.DashLine),
+            (self._look.here, Qt.PenStyle.DashLine),
         ):
             painter.setPen(QPen(QColor(colour), 1, style))
             painter.drawLine(QPointF(across, 0), QPointF(across, high * scale))
@@ -141,7 +141,7 @@ class PointedPicture(QWidget):
     def _draw_mark(self, painter: QPainter, place: QPointF, name: str, under: bool) -> None:
         letters = painter.fontMetrics()
         # Paper under grease, so that a mark is seen on any colour.
-        for colour, width in ((self._look.sheet, 4), (self._look.grease, 2)):
+        for colour, width in ((self._look.sheet, 4), (self._look.here, 2)):
             painter.setPen(QPen(QColor(colour), width))
             painter.drawLine(place - QPointF(px(7), 0), place + QPointF(px(7), 0))
             painter.drawLine(place - QPointF(0, px(7)), place + QPointF(0, px(7)))

@@ -71,10 +71,10 @@ class ScanView(QWidget):
             shot = count - 1 - lying if self.scan.mirrored else lying
             told = self.scan.values[lying].density is not None
             line = Qt.PenStyle.SolidLine if told else Qt.PenStyle.DotLine
-            painter.setPen(QPen(QColor(self.look.grease), 2, line))
+            painter.setPen(QPen(QColor(self.look.here), 2, line))
             box = QRectF(left * scale, top * scale, (right - left) * scale, (bottom - top) * scale)
             painter.drawRect(box)
-            painter.setPen(QColor(self.look.grease))
+            painter.setPen(QColor(self.look.here))
             painter.drawText(
                 box.adjusted(0, -px(16), 0, 0),
                 Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter,

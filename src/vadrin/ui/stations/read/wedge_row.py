@@ -59,6 +59,6 @@ class WedgeRow(QWidget):
             box = QRectF(place * wide, px(3), wide + 0.5, self.height() - px(6))
             painter.fillRect(box, self._look.film_colour(density))
         if self.at is not None:
-            painter.setPen(QPen(QColor(self._look.grease), 2))
+            painter.setPen(QPen(QColor(self._look.here), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(QRectF(self.at * wide, 1, 2 * wide, self.height() - 2))

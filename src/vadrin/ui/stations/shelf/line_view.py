@@ -163,7 +163,7 @@ class ShelfPainter(QStyledItemDelegate):
             return
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(self.look.sheet))
-            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(self.look.grease))
+            painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(self.look.here))
         self._test(painter, box, line, self._model.detail(index.row()))
         painter.setPen(QColor(self.look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
@@ -182,7 +182,7 @@ class ShelfPainter(QStyledItemDelegate):
             self._curves(painter, QRect(curve, box.top() + px(9), px(90), px(44)), detail)
             self._say(painter, state, top, index - state - px(8), detail.state, Role.BODY)
         note = detail.changed if detail and detail.changed else line.note
-        tone = look.grease if detail and detail.changed else look.soft
+        tone = look.trouble if detail and detail.changed else look.soft
         self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
         right = box.right() - index - px(76)
         answer = self._model.answer(line) or Undecided(line.index, line.time)
@@ -194,7 +194,7 @@ class ShelfPainter(QStyledItemDelegate):
             right,
             answer.index or "—",
             Role.HEADING,
-            look.grease if decided else look.soft,
+            look.ink if decided else look.soft,
         )
         self._say(painter, index, low, right, answer.time, Role.LEAD, "" if decided else look.soft)
         self._say(painter, box.right() - px(76), top, px(72), line.age, Role.NOTE, look.soft)

@@ -23,6 +23,6 @@ def view(scene: ViewState) -> QWidget:
         chart.show_lanes(chart_lanes(scene.sheet), scene.look)
         column.addWidget(chart, 1)
         for row in control_rows(scene.sheet):
-            tone = "grease" if row.out else None
+            tone = "trouble" if row.out else None
             column.addWidget(text(f"{row.name}: {row.standing}", Role.BODY, wrap=True, tone=tone))
     return body

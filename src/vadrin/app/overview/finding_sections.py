@@ -1,0 +1,63 @@
+"""What stands under a finding, in order: next step, notes, warnings, what it rests on."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import Enum
+
+from vadrin.app.document.state import State
+from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.results.headline import headline_of
+from vadrin.app.results.provenance import rests_on
+from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.core.diagnostic import Severity
+
+_MOST_NOTES, _MOST_DIAGNOSTICS = 5, 6
+
+
+class Weight(Enum):
+    """How much a line weighs among the others."""
+
+    ACT = "what to do next"
+    BODY = "usual"
+    NOTE = "secondary"
+    SMALL = "small print"
+    TROUBLE = "trouble"
+
+
+@dataclass(frozen=True)
+class Section:
+    """Lines under a heading, each with its weight."""
+
+    title: str
+    lines: tuple[tuple[str, Weight], ...]
+
+
+def sections_of(state: State) -> tuple[Section, ...]:
+    """Every section that has something to say."""
+    sheet = state.sheet
+    act = headline_of(state).next_act
+    every = (
+        Section("Next step", ((act, Weight.ACT),) if act else ()),
+        Section("Noted", tuple(_notes(sheet))),
+        Section("Warnings", tuple(_warnings(state))),
+        Section("What it rests on", tuple((words, Weight.NOTE) for words in rests_on(state))),
+    )
+    return tuple(section for section in every if section.lines)
+
+
+def _notes(sheet: TestSheet) -> Iterator[tuple[str, Weight]]:
+    noted = sheet.noted()
+    for called, words in noted[:_MOST_NOTES]:
+        yield f"{called[:1].upper()}{called[1:]}: {words}", Weight.BODY
+    if len(noted) > _MOST_NOTES:
+        more = f"{len(noted) - _MOST_NOTES} more, on the frames with a folded corner."
+        yield more, Weight.SMALL
+
+
+def _warnings(state: State) -> Iterator[tuple[str, Weight]]:
+    for diagnostic in warnings_of(state)[:_MOST_DIAGNOSTICS]:
+        serious = diagnostic.severity is Severity.SERIOUS
+        yield diagnostic.sentence, Weight.TROUBLE if serious else Weight.BODY
+        yield diagnostic.remedy, Weight.SMALL
