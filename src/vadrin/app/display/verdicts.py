@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from vadrin.core.judging.verdicts import CANT_TELL, NOTHING_THERE, SALVAGED, USE_IT
-from vadrin.core.results.push import ShadowVerdict
+
+if TYPE_CHECKING:
+    from vadrin.core.results.push import ShadowVerdict
 
 _SHOWN = {
     NOTHING_THERE: "unusable",
@@ -20,4 +24,4 @@ def answer_words(kept: str) -> str:
 
 def shadow_words(verdict: ShadowVerdict) -> str:
     """What a push leaves of the shadows; a push without them still has its other tones."""
-    return "no usable shadow" if verdict is ShadowVerdict.NOTHING else verdict.value
+    return "no usable shadow" if verdict.name == "NOTHING" else verdict.value

@@ -10,14 +10,18 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_range_text, minutes_text, shadow_detail_text
 from vadrin.app.display.verdicts import shadow_words
 from vadrin.app.document.state import State
+from vadrin.app.document.stations import key_to
 from vadrin.app.expose.wrong_setting import of_batch
 from vadrin.app.findings.kept_report import PUSH_RULES
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.sheets.makers_told import makers_of_sheet
 from vadrin.app.sheets.reference_temperature import reference_words
+from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
+from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.results.push import shadow_verdict
 
 _NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
@@ -46,17 +50,53 @@ def _name(stops: float) -> str:
     return f"{'Push' if stops > 0 else 'Pull'} {stops_counted(abs(stops))}"
 
 
-def wrong_setting_answer(state: State) -> OwnAnswer:
-    """What a roll at another setting is."""
+def _untested(state: State) -> OwnAnswer:
+    """What is known of a roll whose film was not tested: the maker's figure, if there is one."""
     sheet = state.sheet
-    found, shot = latest_finding_beside(sheet), sheet.test.exposure_index
-    if found is None:
+    shot, box = sheet.test.exposure_index, sheet.stock.box_speed
+    stops = nearest_third(log2(shot / box))
+    told = makers_minutes(makers_of_sheet(sheet), stops)
+    if told is None:
         return OwnAnswer(
             "",
-            "this film in this developer has no finding with an EI and a time yet",
-            "Test its speed or its times first; the roll keeps, cold and dry, until then.",
+            "this film in this developer has no finding with an EI and a time yet, and no maker's "
+            "time is kept for it",
+            f"Type the maker's times at Process ({key_to('process')}), or test the film first. The "
+            "roll keeps, cold and dry, until then.",
         )
-    stops = nearest_third(log2(shot / found.exposure_index))
+    figures: dict[str, Figure | float | None] = {"push_stops": stops, "time_min": Figure(told)}
+    return OwnAnswer(
+        f"Develop {minutes_text(told)} min",
+        f"at {reference_words(sheet)}, the maker's figure, not measured here. {_name(stops)}: shot "
+        f"at EI {marked_ei(shot)}, and the box says {marked_ei(box)}",
+        "Develop a clip first where the pictures matter, and then the whole roll.",
+        figures,
+    )
+
+
+def _is_pushed(sheet: TestSheet, found: LatestFinding, stops: float) -> str:
+    shot = marked_ei(sheet.test.exposure_index)
+    return (
+        f"{_name(stops)}: shot at EI {shot}, and this film was found to be EI "
+        f"{marked_ei(found.exposure_index)} here{of_batch(found.batch, sheet)}"
+    )
+
+
+def _cost(stops: float, lost: Figure) -> str:
+    """What the push costs in shadow, or the pull gives."""
+    if lost.value is not None and stops > 0:
+        verdict = shadow_words(shadow_verdict(lost.value))
+        return f". Shadow detail: {shadow_detail_text(lost.value)}, {verdict}"
+    return ". The shadows gain what the pull gives" if stops < 0 else ""
+
+
+def wrong_setting_answer(state: State) -> OwnAnswer:
+    """What to do with a roll at another setting: its time first, then what it is and costs."""
+    sheet = state.sheet
+    found = latest_finding_beside(sheet)
+    if found is None:
+        return _untested(state)
+    stops = nearest_third(log2(sheet.test.exposure_index / found.exposure_index))
     minutes, lost = found.minutes(stops, found.rule.value), found.shadow_lost(stops)
     if stops == 0:
         minutes, lost = Figure(found.time_min), Figure(0.0)
@@ -66,27 +106,18 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
         "time_min": minutes,
         "shadow_lost": lost,
     }
-    words = (
-        f"shot at EI {marked_ei(shot)}, and this film was found to be EI "
-        f"{marked_ei(found.exposure_index)} here{of_batch(found.batch, sheet)}"
-    )
     table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
+    words = _is_pushed(sheet, found, stops)
     if minutes.value is None:
-        act = f"Run a strip that reaches {_name(stops).lower()}, or take a rule below as one."
-        return OwnAnswer(
-            _name(stops), f"{words}. Its time was not tested: {minutes.why}", act, figures, table
-        )
-    reach = "" if minutes.low is None else f" ({minutes_range_text(minutes)})"
-    words += f". Develop the whole roll {minutes_text(minutes.value)} min{reach} at "
-    words += reference_words(sheet)
-    if lost.value is not None and stops > 0:
-        verdict = shadow_words(shadow_verdict(lost.value))
-        words += f"; shadow detail: {shadow_detail_text(lost.value)}, {verdict}"
-    elif stops < 0:
-        words += "; the shadows gain what the pull gives"
+        words = f"{words}. Its time was not tested: {minutes.why}"
+        act = f"Develop a strip that reaches {_name(stops).lower()}, or use a rule of thumb below."
+        return OwnAnswer(_name(stops), words, act, figures, table)
+    reach = f", {minutes_range_text(minutes)}" if minutes.low is not None else ""
+    bath = f"{sheet.developer.name} {sheet.developer.dilution}".strip()
+    words = f"in {bath} at {reference_words(sheet)}{reach}. {words}{_cost(stops, lost)}"
     done = any(s.strip.time_min for s in sheet.strips)
-    act = "" if done else "Develop a clip first where the pictures matter; then the whole roll so."
-    return OwnAnswer(_name(stops), words, act, figures, table)
+    act = "" if done else "Develop a clip first where the pictures matter, and then the whole roll."
+    return OwnAnswer(f"Develop {minutes_text(minutes.value)} min", words, act, figures, table)
 
 
 DESCRIPTION = TestDescription(

@@ -38,7 +38,7 @@ class FilmRows(QWidget):
         said = []
         for row in rows:
             cells = [
-                f"{c.words}{' held' if c.held else ''}{f' {answer_words(c.mark)}' if c.mark else ''}"
+                " ".join(w for w in (c.words, "held" * c.held, answer_words(c.mark)) if w)
                 for c in row.cells
             ]
             said.append(f"{row.name}: {', '.join(cells)} {row.note}".strip())

@@ -24,6 +24,7 @@ from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.stations.shot_roll import ShotRoll
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -127,6 +128,8 @@ class QuestionStation(Station):
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self.column.addWidget(text("What do you want to know?", Role.HEADING))
+        self.shot = ShotRoll(self.bench)
+        self.column.addWidget(self.shot)
         self._model = _Kinds(self)
         self._painter = _Painter(self._model)
         self.list = _List(self._choose)

@@ -173,7 +173,7 @@ class ShelfPainter(QStyledItemDelegate):
     ) -> None:
         look, top, low = self.look, box.top() + px(25), box.top() + px(46)
         left, width = box.left() + px(14), box.width() - px(14)
-        curve, state, index = (left + round(width * share) for share in (0.33, 0.46, 0.74))
+        curve, state, index = (left + round(width * share) for share in (0.33, 0.44, 0.66))
         state = max(state, curve + px(100))
         self._say(painter, left, top, curve - left - px(8), line.film, Role.SUBHEADING, name=True)
         words = f"{line.kind} · {line.process} · {line.date}"

@@ -30,6 +30,7 @@ from vadrin.ui.jobs import Said
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
+from vadrin.ui.stations.shot_roll import ShotRoll
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -154,9 +155,15 @@ class ShelfStation(Station):
         self._new = button("New test", self.given.start_test, primary=True)
         importing = button("Import readings", self.given.ask_import)
         films = button("Films side by side", lambda: self.bench.go("films"), link=True)
-        return flowing(
-            self._title, self.filter, self._grouping, films, importing, self._new, gap=12
+        holder = QWidget()
+        column = QVBoxLayout(holder)
+        column.setContentsMargins(0, 0, 0, 0)
+        self.shot = ShotRoll(self.bench)
+        column.addWidget(self.shot)
+        column.addWidget(
+            flowing(self._title, self.filter, self._grouping, films, importing, self._new, gap=12)
         )
+        return holder
 
     def show_state(self, scene: ViewState) -> None:
         """List the tests of the notebook; the file is only asked when it has changed."""
