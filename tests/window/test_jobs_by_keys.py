@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QApplication
 
 from oracles.film_shapes import SHAPES
 from tests.window.film_tester import ALT
-from tests.window.pages import CTRL, DOWN, ENTER, SPACE, TAB, UP, pdf_words, words_of
+from tests.window.pages import CTRL, DOWN, ENTER, SPACE, TAB, UP, Hands, pdf_words, words_of
 from vadrin.notebook.records import Judgement, PaperGrade, RuleTrial, Workprint
 
 PLAIN = SHAPES["plain"]
@@ -143,7 +143,7 @@ def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     assert (trial.predicted_min, trial.test_id) == (pytest.approx(7.98), tester.sheet.test.id)
     assert trial.predicted_min / trial.measured_min == pytest.approx(7.98 / true, rel=0.02)
     said = words_of(tester.window)
-    assert "a third a stop: rough in 1 trial: 1 within 10 %" in said
+    assert "a third a stop: Rough. Of 1 trial 1 was within 10 %" in said
     assert "Sable 1+1 1 stop 8:00 × 1.09" in said
 
 
@@ -239,7 +239,7 @@ def test_from_a_pushed_roll_to_a_print(tester):
         tester.to("Mark as exposed")
         tester.press(ENTER)
         tester.settle()
-        said = words_of(tester.window).partition("In all:")[2]
+        said = words_of(tester.window).partition("Total:")[2]
         totals = [float(t) for t in re.findall(r"\d+ ([\d.]+) s", said)]
         black = next(n for n, t in enumerate(totals, start=1) if t >= black_s)
         tester.press(getattr(Qt.Key, f"Key_{black}"))
@@ -306,7 +306,7 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
                 figure["low"] <= stands(PLAIN.push_time(usual, push["stops"], 3)) <= figure["high"]
             )
     assert "first 60 s, then stand" in words
-    assert re.search(r"push 2 100 \S+ 1⅔ stops salvage", words)
+    assert re.search(r"push 2 100 \S+ −1⅔ stops salvage", words)
     tester.press(Qt.Key.Key_7, CTRL)
     tester.settle()
     assert "thin shadows are exposure, and no time brings them back" in words_of(tester.window)
@@ -324,3 +324,50 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
     assert [s.strip.planned_min for s in tester.sheet.strips] == [
         s.strip.planned_min for s in before.strips
     ]
+
+
+@pytest.mark.parametrize(
+    ("film", "index", "says", "words"),
+    [
+        ("Merrow Pan 125, batch M3", "160", "Develop 9:20 min", "Push 1 stop: shot at EI 160"),
+        ("Merrow Pan 125, batch M3", "80", "Develop 7:35 min", "In Sable 1+1 at 20 °C"),
+        ("Gull Pan 50", "50", "", "no maker's time is kept for it"),
+    ],
+)
+def test_a_roll_that_was_shot_is_told_its_time_from_the_shelf(
+    demo, qtbot, film, index, says, words
+):
+    window = demo("Merrow Pan", "shelf")
+    hands = Hands(qtbot, window)
+    hands.press(Qt.Key.Key_R, CTRL)
+    for typed in (film, index, "Sable 1+1"):
+        hands.write(typed, TAB if typed != "Sable 1+1" else ENTER)
+    hands.settle()
+    assert window.bench.station == "finding"
+    assert window.bench.sheet.test.kind == "wrong setting"
+    said = words_of(window.station())
+    assert says in said
+    assert words in said
+    assert hands.steps <= 5
+
+
+def test_an_untested_roll_goes_by_the_makers_figure_marked_as_that(tester):
+    tester.plan("push", film="Gannet Colour 100", index="100")
+    tester.press(Qt.Key.Key_3, CTRL)
+    tester.press(Qt.Key.Key_M, ALT)
+    for line in ("normal 3:15", "push 1 3:45"):
+        tester.to("line of the maker's table")
+        tester.write(line)
+    tester.press(Qt.Key.Key_0, CTRL)
+    tester.press(Qt.Key.Key_R, CTRL)
+    tester.write("Gannet Colour 100", TAB)
+    tester.write("banana", TAB)
+    tester.write("Sable 1+1")
+    assert tester.bench.station == "shelf"
+    assert "EI" in words_of(tester.window.station().shot)
+    tester.to("EI of the roll")
+    tester.write("200")
+    tester.settle()
+    said = words_of(tester.window.station())
+    assert "Develop 3:45 min" in said
+    assert "the maker's figure, not measured here. Push 1 stop: shot at EI 200" in said

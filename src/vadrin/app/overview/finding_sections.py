@@ -41,7 +41,7 @@ def sections_of(state: State) -> tuple[Section, ...]:
     every = (
         Section("Next step", ((act, Weight.ACT),) if act else ()),
         Section("Noted", tuple(_notes(sheet))),
-        Section("Warnings", tuple(_warnings(state))),
+        Section("Warnings", tuple(_warnings(state, act))),
         Section("What it rests on", tuple((words, Weight.NOTE) for words in rests_on(state))),
     )
     return tuple(section for section in every if section.lines)
@@ -56,8 +56,10 @@ def _notes(sheet: TestSheet) -> Iterator[tuple[str, Weight]]:
         yield more, Weight.SMALL
 
 
-def _warnings(state: State) -> Iterator[tuple[str, Weight]]:
-    for diagnostic in warnings_of(state)[:_MOST_DIAGNOSTICS]:
+def _warnings(state: State, act: str) -> Iterator[tuple[str, Weight]]:
+    """Warnings; what is the next step already is not said twice."""
+    told = [w for w in warnings_of(state) if w.sentence != act]
+    for diagnostic in told[:_MOST_DIAGNOSTICS]:
         serious = diagnostic.severity is Severity.SERIOUS
         yield diagnostic.sentence, Weight.TROUBLE if serious else Weight.BODY
         yield diagnostic.remedy, Weight.SMALL

@@ -50,7 +50,9 @@ class AskedStrip:
     @property
     def totals_words(self) -> str:
         """What each piece has had in all."""
-        named = (f"{n} {seconds_text(t)}" for n, t in enumerate(self.exposures.totals(), start=1))
+        named = (
+            f"section {n} {seconds_text(t)}" for n, t in enumerate(self.exposures.totals(), start=1)
+        )
         return "Total: " + ", ".join(named) + "."
 
 

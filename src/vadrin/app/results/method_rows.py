@@ -46,13 +46,14 @@ def _rates(answer: MethodAnswer, analysis: Analysis) -> bool:
 
 
 def school_lines(analysis: Analysis) -> tuple[MethodLine, ...]:
-    """Every school's answer from the same readings, the one rated by marked."""
+    """Every school's answer from the same readings; what equals the finding is marked."""
     return tuple(
         MethodLine(
             answer.school.name,
             _index(answer.exposure_index),
             _time(answer.time_min),
-            answer.exposure_index.why or answer.sentence,
+            (answer.exposure_index.why or answer.sentence)
+            + (" Equals your EI and time." if _rates(answer, analysis) else ""),
             _rates(answer, analysis),
         )
         for answer in analysis.schools
@@ -93,6 +94,6 @@ def limits_text(analysis: Analysis) -> str:
     usable = f"Pushes up to {stops_counted(limits.last_usable.value)} keep usable shadow"
     if limits.last_salvageable.value is not None:
         reach = limits.last_salvageable
-        more = " at least (longest time tested)" if reach.why else ""
+        more = " or more (longest time tested)" if reach.why else ""
         usable += f", up to {stops_counted(reach.known())} can be salvaged{more}"
     return f"{usable}. {rule}"

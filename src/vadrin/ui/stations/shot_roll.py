@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.errors import EditRefusedError
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -65,7 +66,6 @@ class ShotRoll(QWidget):
             missing.setFocus()
             return
         # Not before it is asked: the shelf is the first thing shown, and need not wait for numpy.
-        from vadrin.app.entry.exposures import exposure_index_typed
         from vadrin.app.expose.roll_entry import enter_roll
 
         film, typed, bath = (field.text().strip() for field in fields)

@@ -124,6 +124,12 @@ class ShelfStation(Station):
                 self.side.focus_like,
                 ("Ctrl+L",),
             ),
+            Action(
+                "shelf.roll",
+                "ask how to develop a roll that was shot",
+                lambda: self.shot.film.setFocus(),
+                ("Ctrl+R",),
+            ),
             Action("shelf.group", "next grouping", self._next_group, ("Ctrl+G",)),
             Action(
                 "shelf.remove",
