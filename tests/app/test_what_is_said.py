@@ -193,13 +193,13 @@ def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
 
 
 def test_small_words():
-    assert shadow_detail_text(0.1) == "none"
-    assert shadow_detail_text(-0.9) == "gains 1 stop"
-    assert shadow_detail_text(1.7) == "1⅔ stops"
-    assert shadow_detail_text(0.7) == "⅔ stop"
+    assert shadow_detail_text(0.1) == "no change"
+    assert shadow_detail_text(-0.9) == "+1 stop"
+    assert shadow_detail_text(1.7) == "−1⅔ stops"
+    assert shadow_detail_text(0.7) == "−⅔ stop"
     assert (push_name(0), push_name(2), push_name(-0.5)) == ("normal", "push 2", "pull ½")
     assert ei_range_text(Figure(80, 64, 100)) == "between 64 and 100"
-    assert ei_range_text(Figure(80, 79, 82)) == "80, sure to a third of a stop"
+    assert ei_range_text(Figure(80, 79, 82)) == "80 to the nearest third of a stop"
     assert minutes_range_text(Figure(8, 7.5, 8.5)) == "7:30 to 8:30"
     assert ei_range_text(Figure(80)) == minutes_range_text(Figure(8)) == date_text("") == ""
     assert target_text("zone8", 1.3) == "Zone VIII density 1.30"

@@ -244,7 +244,7 @@ def test_rules_say_what_they_say():
     assert predicted_minutes(RuleFormula.FACTOR, 0.25, 40) == 10.0
     assert predicted_minutes(RuleFormula.SHARE, 0.5, 2, 8.0) == pytest.approx(18.0)
     assert predicted_minutes(RuleFormula.DEGREE, 0.1, 2, 10.0) == pytest.approx(8.1)
-    with pytest.raises(ValueError, match="no time"):
+    with pytest.raises(ValueError, match="impossible time"):
         predicted_minutes(RuleFormula.FACTOR, 0.25, 0)
 
 

@@ -66,7 +66,7 @@ def test_pairs_that_needed_nothing_speak_too():
     assert 0 < misfit.value < 0.15
     none, why = fit_reciprocity(metered, metered)
     assert corrected_time(none, 100.0) == 100.0
-    assert "no pair" in why.why
+    assert "no extra exposure" in why.why
 
 
 def test_corrections_add_up_in_stops():
@@ -125,8 +125,8 @@ def test_a_dial_that_ends_and_daylight_after_dark():
 @pytest.mark.parametrize(
     ("diagnostics", "words"),
     [
-        (setting_checks.dial_ends_below(12, 25, 3200, 0), "dial ends"),
-        (setting_checks.daylight_after_a_push(6400, 1 / 500, 16), "sunlight"),
+        (setting_checks.dial_ends_below(12, 25, 3200, 0), "dial stops"),
+        (setting_checks.daylight_after_a_push(6400, 1 / 500, 16), "full sun"),
         (setting_checks.stained(np.array([0.4, 1.0]), np.array([0.5, 1.3])), "stained"),
     ],
 )

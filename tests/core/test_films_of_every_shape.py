@@ -149,7 +149,7 @@ def test_without_a_blank_and_above_the_foot_nothing_is_guessed():
         replace(above[0], readings=(Reading("b", None, PLAIN.base_fog(4.5)), *above[0].readings)),
         *above[1:],
     )
-    assert "thinner frames" in analyse(one_blank, QUICK).strips[2].speed.why
+    assert "give less exposure" in analyse(one_blank, QUICK).strips[2].speed.why
 
 
 def test_a_long_toe_is_read_without_a_blank():

@@ -73,7 +73,7 @@ def test_one_eye_tells_films_apart_more_surely_than_two_would():
     assert np.mean(held) >= 0.9
     assert np.median(narrower) < 0.95
     open_end = stops_faster(box, told, box, (SeenFrame(float(BRACKET[11]), EyeVerdict.NO),))
-    assert "the film holds nothing" in open_end.why
+    assert "looks like the blank" in open_end.why
 
 
 def test_every_answer_narrows_what_is_expected():
@@ -97,9 +97,9 @@ def test_blanks_that_are_told_make_the_range_wider():
 @pytest.mark.parametrize(
     ("places", "told", "why"),
     [
-        ((0, 5), EyeVerdict.YES, "begin thinner"),
+        ((0, 5), EyeVerdict.YES, "begin with less"),
         ((4,), EyeVerdict.YES, "ask for a thinner one"),
-        ((11,), EyeVerdict.NO, "the film holds nothing"),
+        ((11,), EyeVerdict.NO, "looks like the blank"),
         ((), EyeVerdict.NO, "no frame was judged"),
     ],
 )

@@ -212,7 +212,7 @@ def test_a_prediction_says_why_there_is_none():
     assert "one strip" in alone.time_min.why.lower()
     thin = forecast(film, (PlannedStrip("A", 8.0, (math.nan, *x[:3])),), 0.01)
     assert thin.zone_ei.value is None
-    assert "rise out of the fog" in thin.zone_ei.why
+    assert "denser than base plus fog" in thin.zone_ei.why
     late = tuple(PlannedStrip(n, t, (math.nan, *x)) for n, t in (("A", 20.0), ("B", 25.0)))
     assert "not tested" in forecast(film, late, 0.01).time_min.why
 

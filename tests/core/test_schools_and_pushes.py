@@ -9,7 +9,7 @@ from oracles.closed_form import STOP, ClosedForm
 from vadrin.core.figure import Basis
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results import analysis, method_answers
+from vadrin.core.results import analysis_result, method_answers
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.method_answers import match_ei
@@ -170,7 +170,7 @@ def test_a_school_has_its_row_by_its_declaration_alone(monkeypatch):
         "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
     )
     monkeypatch.setattr(method_answers, "SCHOOLS", {**SCHOOLS, "half": half})
-    monkeypatch.setattr(analysis, "RATING_SCHOOLS", {**RATING_SCHOOLS, "half": half})
+    monkeypatch.setattr(analysis_result, "RATING_SCHOOLS", {**RATING_SCHOOLS, "half": half})
     found = analyse(FILM.strips(TIMES), Settings(school="half", draws=0))
     row = next(a for a in found.schools if a.school is half)
     assert row.exposure_index.present

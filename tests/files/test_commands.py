@@ -166,7 +166,7 @@ def test_the_first_shelf_of_the_demo_says_what_each_kind_answers():
         "                if 'mixed roll' in t)\n"
         "print(told)"
     )
-    assert said_by_a_fresh_program(code).strip().endswith("not decided: EI 25 to 125")
+    assert said_by_a_fresh_program(code).strip().endswith("not decided: EI 25 or lower to 125")
 
 
 def test_the_first_window_waits_for_no_heavy_package():

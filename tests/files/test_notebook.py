@@ -62,7 +62,7 @@ def test_a_plan_keeps_its_script_once_frames_are_exposed(notebook):
     with notebook.change("tick"):
         notebook.put(replace(frame, state=FrameState.EXPOSED))
     request = PlanEdit(replace(test, step=0.5), (6.0, 9.0), "Merrow Pan 125", "Sable", "")
-    with pytest.raises(EditRefusedError, match="exposed already"):
+    with pytest.raises(EditRefusedError, match="already exposed"):
         apply_plan(notebook, request, "finer steps")
     apply_plan(notebook, replace(request, test=test, times=(7.0, 9.0)), "another time")
     sheet = load_sheet(notebook, test.id)

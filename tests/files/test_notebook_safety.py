@@ -73,7 +73,7 @@ def test_a_second_window_reads_only_and_says_who_writes(notebook):
     bench = Workbench(second)
     bench.said.connect(said.append)
     bench.edit(lambda book: new_test(book, "Kelda Pan 200", "Tarn"))
-    assert "read-only" in said[0]
+    assert "reading only" in said[0]
     second.close()
     notebook.close()
     third = Notebook(notebook.path)

@@ -132,4 +132,4 @@ def test_a_densitometer_that_is_not_there_is_named(page):
     window.updates.flush()
     press(densities.meter.line)
     assert "does not answer at /dev/nothing-there" in refusal_of(window)
-    assert densities.meter.line.text().startswith("Listen")
+    assert densities.meter.line.text().startswith("Connect")

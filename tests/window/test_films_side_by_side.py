@@ -65,7 +65,7 @@ def press(window, key, times=1):
 
 
 def test_they_stand_beside_the_reference_that_was_chosen(films):
-    assert "3 films beside Skerry Fine 50" in words_of(films.station())
+    assert "3 decided strips, compared with Skerry Fine 50" in words_of(films.station())
     assert column(films, "Film") == ["Skerry Fine 50", "Brannock 400", "Kelda Pan 200"]
     press(films, Qt.Key.Key_Down, 2)
     press(films, Qt.Key.Key_R)

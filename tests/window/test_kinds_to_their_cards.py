@@ -85,7 +85,7 @@ def test_a_mixed_roll_by_densities_and_by_verdicts(tester):
 
 
 def test_old_film_is_rescued(tester):
-    tester.plan("rescue", index="400", thinnest_exposure_in_stops="-2")
+    tester.plan("rescue", index="400", least_exposure_in_stops="-2")
     tester.shoot_and_develop()
     tester.read(
         lambda s, f: None if f.frame.role == FrameRole.FOGGED else negative(tester, 8.0, -0.6)(s, f)
@@ -231,8 +231,8 @@ def test_colours_are_told_layer_by_layer(tester):
         "colour",
         film="Gannet Colour 200",
         index="32",
-        thinnest_exposure_in_stops="-3",
-        densest_exposure_in_stops="4",
+        least_exposure_in_stops="-3",
+        most_exposure_in_stops="4",
     )
     tester.shoot_and_develop()
     base = {"red": 0.2, "green": 0.5, "blue": 0.8}
@@ -294,8 +294,8 @@ def test_paper_is_read_into_its_range(tester):
         "paper",
         film="Slip Bromide",
         index="6",
-        thinnest_exposure_in_stops="-5",
-        densest_exposure_in_stops="5",
+        least_exposure_in_stops="-5",
+        most_exposure_in_stops="5",
         step_of_the_bracket="half stops",
     )
     tester.press(Qt.Key.Key_2, CTRL)

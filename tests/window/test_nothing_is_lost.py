@@ -246,7 +246,7 @@ def test_a_kept_picture_and_a_kept_text_are_seen(qtbot, demo, tmp_path):
     for path in (picture, words):
         window.files.attach(path)
     hands = Hands(qtbot, window)
-    for typed in ("see the kept file strip", "see the kept file remarks"):
+    for typed in ("view attached file strip", "view attached file remarks"):
         hands.press(Qt.Key.Key_K, CTRL)
         hands.write(typed)
         if "strip" in typed:

@@ -50,7 +50,7 @@ def test_what_is_noted_on_the_recipe_reaches_sheet_and_clock(darkroom):
     type_into(field_of(window.station().recipe, "temperature of the bath"), "21,5")
     window.updates.flush()
     recipe = words_of(window.station())
-    assert minutes_in(recipe, "Strip A:") == pytest.approx(IN_THE_BATH, abs=0.13)
+    assert minutes_in(recipe, "Strip A: develop") == pytest.approx(IN_THE_BATH, abs=0.13)
     turn(darkroom, Qt.Key.Key_D)
     dark = words_of(window.station())
     assert "For a bath at 21.5 °C" in dark

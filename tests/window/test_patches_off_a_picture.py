@@ -162,4 +162,4 @@ def test_films_are_compared_by_their_patches_too(qtbot, open_window, tmp_path):
     one, other = (Color("lab", [round(v, 1) for v in lab_of(rgb)]) for rgb in (RED, (190, 100, 40)))
     apart = one.delta_e(other, method="2000", space="lab")
     assert f"Red differs most, by {apart:.1f} on Brannock 400" in said
-    assert "it reads as orange and no more as red" in said
+    assert "it reads as orange and no longer as red" in said

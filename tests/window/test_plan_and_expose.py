@@ -163,7 +163,7 @@ def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
     assert plan.advice == ""
     assert any(f.frame.filter_stops for _, f in window.bench.sheet.frames())
     plan.word("ei", "1600")
-    assert "dial ends before EI 1600" in plan.station.notes.text()
+    assert "dial stops before EI 1600" in plan.station.notes.text()
 
 
 def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):

@@ -57,7 +57,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
         "Brannock 400 batch B7",
         "Ostrel 400",
     ]
-    assert "another's speed" in page.forecast()
+    assert "EI difference from the reference" in page.forecast()
     assert page.curve_names() == ["8:00 A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
     assert "Set the meter to EI 125: it should say 1/30 at f/5.6" in words_of(window.station())
@@ -77,7 +77,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
         assert f"{one.speed_stops.value:+.1f} stop".replace("-", "−") in shown
     assert "+0.7 stop" in shown
     assert "Brannock 400 batch B7 beside Merrow Pan 125 M3" in shown
-    assert "Judge grain and sharpness blind" in words_of(window.finding.column)
+    assert "Judge grain and sharpness blind" in shown
     typist.press(Qt.Key.Key_D, CTRL)
     (finding,) = bench.sheet.findings
     assert (finding.target_kind, finding.time_min) == ("its own words", 8.0)
@@ -294,5 +294,5 @@ def test_the_smallest_plan_of_one_strip(qtbot, plan):
     page.ask_smallest("0.3", until="frames do, 1 strip of")
     page.ask_smallest("5", until="frames do, 1 strip of")
     assert "between 0.02 and 2 stops" in refusal_of(page.window)
-    page.ask_smallest("0.02", until="nothing inside this bracket")
+    page.ask_smallest("0.02", until="no plan within this bracket")
     assert not page.panel.forecast_column.take_it.isVisible()

@@ -244,7 +244,7 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
     room.type(page.fields["pieces"], "3")
     room.type(page.fields["step"], "2 s")
     assert page.countdown.times == (4.0, 2.0, 2.0)
-    assert "Total: 1 4.0 s, 2 6.0 s, 3 8.0 s" in words_of(page)
+    assert "Total: section 1 4.0 s, section 2 6.0 s, section 3 8.0 s" in words_of(page)
     heard = []
     page.countdown._cue.next = lambda turned: heard.append(turned)
     room.press(Qt.Key.Key_Space)
@@ -261,7 +261,7 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
     room.window.updates.flush()
     (made,) = room.book.all(PrintStrip)
     assert (made.base_s, made.step, made.step_unit, made.pieces) == (4.0, 2.0, "seconds", 3)
-    assert "can't be told from the next" in words_of(page)
+    assert "matches the next one" in words_of(page)
 
 
 @pytest.mark.parametrize(

@@ -118,14 +118,14 @@ class TestAClip:
         assert "Go" in words_of(room.station.clip)
         room.type(room.station.clip.looks, "clearer")
         assert "an eye tells no factor" in words_of(room.station.clip).lower()
-        assert "a rule on trial (not tried yet)" in words_of(room.station.clip)
+        assert "a rule of thumb under test (not tried yet)" in words_of(room.station.clip)
         trials = room.book.all(RuleTrial)
         assert [t.predicted_min for t in trials] == [8.0, 12.0], "sealed before the roll"
         for trial, measured in zip(trials, ("8:10", "9:00"), strict=True):
             type_measured(room.book, trial.id, measured)
         room.window.bench.open_test(room.window.bench.sheet.test.id)
         room.window.updates.flush()
-        assert "1 within 10 %, 1 within 25 %" in words_of(room.station.clip)
+        assert "1 was within 10 % and 1 within 25 %" in words_of(room.station.clip)
 
     def test_nonsense_is_refused_and_nothing_is_kept(self, darkroom):
         room = darkroom("clip", times=(8.0,))
@@ -327,7 +327,7 @@ def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
     station.turn_to("recipe")
     for name, words in (("bath", "20"), ("room", "16")):
         type_into(station.recipe.fields[name], words)
-    assert "A tank that stands 17:30 in this room will be at about 18.7 °C" in words_of(station)
+    assert "After 17:30 in this room the tank will be at about 18.7 °C" in words_of(station)
 
 
 def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, darkroom):

@@ -137,7 +137,7 @@ def test_verdicts_are_a_key_each_and_counted_with_their_range(reading):
     for key in (Qt.Key.Key_3, Qt.Key.Key_6, Qt.Key.Key_U):
         press(reading, key)
     said = words_of(page)
-    for words in ("thin", "right", "use it", "1 of 1 frame can be used"):
+    for words in ("thin", "right", "usable", "1 of 1 frame can be used"):
         assert words in said
     press(reading, Qt.Key.Key_Down)
     press(reading, Qt.Key.Key_S)
@@ -228,7 +228,7 @@ def test_verdicts_show_as_shapes_and_are_spoken(reading):
         said = spoken(strip, strip.frames[5]).rpartition(", ")[2]
         box = reading.table.frame_box(strip.frames[5].frame.id).toRect()
         pictures[said] = reading.table.grab(box).toImage()
-    assert list(pictures) == ["use it", "can be salvaged", "nothing there"]
+    assert list(pictures) == ["usable", "salvageable", "unusable"]
     assert len({bytes(p.bits().asarray(p.sizeInBytes())) for p in pictures.values()}) == 3
 
 

@@ -72,7 +72,7 @@ def test_a_scan_is_opened_and_its_densities_taken(qtbot, scan):
 def test_a_strip_that_lay_the_other_way_round_is_turned(scan):
     window, page, write = scan
     true = write(turn=True)
-    assert "the other way round" in words_of(page)
+    assert "frame order was reversed" in words_of(page)
     page.take.click()
     window.updates.flush()
     read = [f.density for f in window.bench.sheet.strips[0].frames]
@@ -220,7 +220,7 @@ def test_the_picture_is_kept_by_reference_and_found_where_it_went(qtbot, scan, t
     assert window.bench.notebook.all(Attachment)[0].path == str(moved)
     moved.write_bytes(b"another picture")
     page.again.click()
-    assert "not the picture any more" in refusal_of(window)
+    assert "not the picture that was read" in refusal_of(window)
 
 
 def test_opening_can_be_stopped_and_raw_files_are_read(qtbot, scan, tmp_path):
@@ -309,6 +309,6 @@ def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path
 def test_a_sharpened_scan_is_suspected_aloud(scan):
     _, page, write = scan
     write(sharpened=0.3)
-    assert "seems to be sharpened" in words_of(page)
+    assert "Edges look sharpened" in words_of(page)
     write()
     assert "sharpened" not in page._doubts.text()

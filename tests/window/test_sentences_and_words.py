@@ -262,9 +262,9 @@ def test_numbers_come_with_their_noun_in_the_right_number():
         "1½ stops",
     ]
     assert [shadow_detail_text(s) for s in (0.0, -1.0, 5 / 3)] == [
-        "none",
-        "gains 1 stop",
-        "1⅔ stops",
+        "no change",
+        "+1 stop",
+        "−1⅔ stops",
     ]
     assert neutral_density_text(1) == "neutral density of 0.3 (1 stop)"
     assert neutral_density_text(3) == "neutral density of 0.9 (3 stops)"

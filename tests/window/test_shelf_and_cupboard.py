@@ -83,9 +83,9 @@ def test_two_marked_tests_show_what_changed_and_the_run_that_would_tell(qtbot, s
     mark(qtbot, shelf, "Brannock 400 B6")
     said = words_of(shelf.station().side)
     assert "3 conditions differ (batch, developer and dilution)" in said
-    assert "can't be told apart" in said
+    assert "cannot be separated" in said
     assert "like the first, but with batch B6" in said
-    assert "To part all of them takes 2 runs" in said
+    assert "Separating them takes 2 more tests" in said
 
 
 def test_strips_are_compared_too(qtbot, shelf):
@@ -108,7 +108,7 @@ def test_two_strips_of_one_test_differ_by_their_time_alone(shelf):
     side.show_marked([line.test_id, line.test_id])
     type_into(field_of(side, "left side"), "strip A")
     type_into(field_of(side, "right side"), "strip B")
-    assert "Only the development time differs" in words_of(side)
+    assert "only the development time differs" in words_of(side)
 
 
 def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):

@@ -103,7 +103,7 @@ def test_read_goes_on_repeats_and_replaces(qtbot, demo):
     assert [r.density for r in bench.selected()[1].readings] == [0.30]
     qtbot.keyClick(window.station().field, Qt.Key.Key_L, CTRL)
     assert bench.selected()[1].density is None
-    assert "Include this frame" in button_of(window.station(), "Take it").text()
+    assert "Include this frame" in button_of(window.station(), "Include").text()
 
 
 @pytest.mark.parametrize("typed", ["dark", "7", "-1", "0.2.3"])
@@ -203,14 +203,14 @@ def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
     assert f"Push 1: EI {marked_ei(push.exposure_index.value)}" in words
     for step in (
         "1 Set the meter",
-        "2 Shoot the whole roll so",
+        "2 Shoot the whole roll at this EI",
         "3 Mark the roll",
         "4 Develop",
-        "5 Expect shadow lost:",
+        "5 Expect shadow detail:",
     ):
         assert step in words
     assert f"{minutes_text(held.time_min.value)} min at" in words
-    assert "can't be developed back" in words
+    assert "cannot restore shadow" in words
     type_into(station.card, "push 9")
     assert "push 1" in refusal_of(window)
     window.bench.open_test(
@@ -266,7 +266,7 @@ NONSENSE = (
     ("strips", "40", "1 to 12 strips"),
     ("times", "6,8", "two times, or one"),
     ("step", "leaps", "“leaps”: one of whole stops"),
-    ("blanks", "9", "0 to 6"),
+    ("blanks", "9", "1 to 6"),
     ("shutter", "later", "type 1/125 or 2 s"),
     ("aperture", "f/900", "between f/0.7"),
     ("first", "deep", "−3 or +1½"),

@@ -194,7 +194,7 @@ def test_patches_are_typed_strip_by_strip_and_seen_to_turn(qtbot, open_window, t
     assert "red: normal at 34 degrees, push 1 at 56 degrees" in wedges.accessibleDescription()
     image = wedges.grab().toImage()
     assert len({image.pixel(x, y) for x in range(0, 120, 3) for y in range(0, 110, 3)}) > 3
-    assert "it reads as orange and no more as red" in words_of(window.station())
+    assert "it reads as orange and no longer as red" in words_of(window.station())
     QTest.keyClick(window, Qt.Key.Key_Z, CTRL)
     settle(qtbot, window)
     assert "reads as orange" not in words_of(window.station())

@@ -104,11 +104,11 @@ def test_a_misread_frame_is_questioned_beside_it(demo):
 
 def test_one_strip_is_told_as_one(demo):
     window = demo("Ostrel 400", "finding")
-    shown = words_of(window.finding.column)
+    shown = words_of(window.station())
     assert "one strip" in shown
     assert "EI 320" in shown
     assert "Rule of thumb, not measured" in shown
-    assert not button_of(window.station(), "Decide on").isEnabled()
+    assert not button_of(window.station(), "Record decision").isEnabled()
 
 
 def test_a_refused_word_says_why_beside_it_and_changes_nothing(qtbot, demo):

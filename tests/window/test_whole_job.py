@@ -81,7 +81,7 @@ def check_card(card, finding):
     assert abs(size.width() - 148 * 72 / 25.4) < 0.1
     assert abs(size.height() - 105 * 72 / 25.4) < 0.1
     words = document.getAllText(0).text()
-    for part in ("Merrow Pan 125", "Sable 1+1", "push 1", "pull 1", "Rests on 3 strips"):
+    for part in ("Merrow Pan 125", "Sable 1+1", "push 1", "pull 1", "Based on 3 strips"):
         assert part in words
     from vadrin.app.display.quantities import minutes_text
     from vadrin.core.exposure.arithmetic import marked_ei

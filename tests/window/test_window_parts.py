@@ -208,7 +208,7 @@ def test_a_second_writer_of_one_folder_is_named(tmp_path, open_window):
     window = open_window(tmp_path / "winter.vadrin")
     before = window.bench.notebook.everything()
     window.bench.edit(lambda book: write_note(book, 1, None, "cannot be"))
-    assert "read-only" in said_by(window)
+    assert "reading only" in said_by(window)
     assert window.bench.notebook.everything() == before
     first.close()
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.results.metric_rows import SHOWN_FIGURES, Cell, index_cell, strip_cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.target_words import target_text

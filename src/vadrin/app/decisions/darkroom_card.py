@@ -16,7 +16,7 @@ from vadrin.app.display.quantities import (
     minutes_text,
     times_tested_text,
 )
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text

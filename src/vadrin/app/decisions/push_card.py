@@ -12,7 +12,7 @@ from vadrin.app.display.quantities import (
     push_name,
     shadow_detail_text,
 )
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.expose.meter_words import dial_words
 from vadrin.app.results.push_rows import RULE_NAMES

@@ -62,4 +62,5 @@ def _warnings(state: State, act: str) -> Iterator[tuple[str, Weight]]:
     for diagnostic in told[:_MOST_DIAGNOSTICS]:
         serious = diagnostic.severity is Severity.SERIOUS
         yield diagnostic.sentence, Weight.TROUBLE if serious else Weight.BODY
-        yield diagnostic.remedy, Weight.SMALL
+        if diagnostic.remedy != act:
+            yield diagnostic.remedy, Weight.SMALL

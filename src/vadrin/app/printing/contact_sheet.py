@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
-from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.results.contact_prints import BEST, best_frame, contact_answer, paper_verdict
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.sheets.test_sheet import ON_PAPER, THE_FRAME, FrameSheet, StripSheet, TestSheet

@@ -6,7 +6,7 @@ import json
 import math
 from dataclasses import dataclass, replace
 
-from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.results.light_box_ei import light_box_words

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.sheets.test_sheet import FAULT, ON_PAPER, FrameSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import (

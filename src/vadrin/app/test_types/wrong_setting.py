@@ -8,7 +8,7 @@ from vadrin.app.descriptions.answer_in_words import AnswerTable, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_range_text, minutes_text, shadow_detail_text
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import key_to
 from vadrin.app.expose.wrong_setting import of_batch

@@ -31,7 +31,6 @@ from vadrin.core.results.method_answers import method_answers
 from vadrin.core.results.next_step import NextStep, next_steps
 from vadrin.core.results.push import pushes_of, unanswered
 from vadrin.core.results.push_limits import held_range, push_limits
-from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW
 from vadrin.core.results.strip_metrics import StripMetrics, metrics_of_strips
 from vadrin.core.results.turned_strips import densest_at_turns, without_turns
 
@@ -231,7 +230,7 @@ def _of_many_times(
     estimate = family_estimate(fit, reports, draws, settings)
     finding, minutes = find(estimate, settings.target)
     iso, _ = find(estimate, ISO_TARGET)
-    school = RATING_SCHOOLS.get(settings.school, SHADOW)
+    school = settings.rates_by
     rated = school.stops_above_zone_ei(settings.meter_constant)
     return Analysis(
         settings,

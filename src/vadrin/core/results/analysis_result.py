@@ -54,6 +54,11 @@ class Settings:
     draws: int = 200
     seed: int = 1
 
+    @property
+    def rates_by(self) -> RatingMethod:
+        """The school a film is rated by; the shadow school where another is not known."""
+        return RATING_SCHOOLS.get(self.school, SHADOW)
+
 
 @dataclass(frozen=True)
 class Analysis:
@@ -113,4 +118,4 @@ class Analysis:
     @property
     def school(self) -> RatingMethod:
         """The school it is rated by."""
-        return RATING_SCHOOLS.get(self.settings.school, SHADOW)
+        return self.settings.rates_by

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.overview.finding_sections import Section, sections_of

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
 from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
 
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
-from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.verdict_words import answer_words
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font

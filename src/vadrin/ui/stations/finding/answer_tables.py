@@ -9,7 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable
-from vadrin.app.display.verdicts import shadow_words
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
 from vadrin.app.results.method_rows import school_lines

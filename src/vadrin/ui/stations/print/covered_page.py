@@ -8,7 +8,7 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.verdicts import answer_words
+from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
