@@ -129,7 +129,8 @@ def test_a_finding_says_where_its_numbers_come_from(tmp_path, demo_path):
             told[len(sheet.strips)] = provenance(state), headline_of(state).pushes
     five, pushes = told[5]
     assert five == (
-        "EI found from 5 strips, 125 frames, read 2026-10-27; shadow method, 0.10 above base plus fog.",
+        "EI found from 5 strips, 125 frames, read 2026-10-27; shadow method, 0.10 above base "
+        "plus fog.",
         "Time found between strips B (6:30) and C (9:00).",
     )
     assert [line.came_from for line in pushes[:2]] == [
