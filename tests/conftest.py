@@ -16,7 +16,7 @@ from vadrin.notebook.examination import faults
 from vadrin.notebook.store import Notebook
 
 # A machine that stands still for a second is no fault of the program.
-settings.register_profile("suite", deadline=None)
+settings.register_profile("suite", deadline=None, max_examples=40)
 settings.load_profile("suite")
 gc.disable()
 CLEARED = {"windows": 0}

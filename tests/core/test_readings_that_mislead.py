@@ -18,7 +18,7 @@ from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.strip_metrics import metrics_of_strips
 
 TIMES = (4.0, 6.0, 9.0, 13.5)
-QUICK = settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+QUICK = settings(max_examples=8, deadline=None, suppress_health_check=list(HealthCheck))
 
 
 def noisy(seed, noise=0.01):
@@ -119,7 +119,7 @@ _strip = st.builds(
 
 @given(strips=st.lists(_strip, max_size=3).map(tuple))
 @example(strips=(_MET_EXACTLY,))
-@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
 def test_any_finite_input_gives_figures_or_reasons(strips):
     answer = analyse(strips, Settings(draws=32))
     figures = [answer.finding.time_min, answer.finding.zone_ei, answer.iso.speed]

@@ -55,7 +55,7 @@ def real_files(tmp_path_factory):
 
 @pytest.mark.parametrize("kind", KINDS)
 @given(data=st.binary(max_size=400))
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=24, deadline=None, suppress_health_check=list(HealthCheck))
 def test_garbage(tmp_path, kind, data):
     path = tmp_path / f"garbage.{kind}"
     path.write_bytes(data)
@@ -64,7 +64,7 @@ def test_garbage(tmp_path, kind, data):
 
 @pytest.mark.parametrize("kind", ["csv", "txt", "json"])
 @given(text=st.text(alphabet=st.characters(), max_size=300), place=st.floats(0, 1))
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=24, deadline=None, suppress_health_check=list(HealthCheck))
 def test_text_pushed_into_a_real_file(tmp_path, real_files, kind, text, place):
     path = tmp_path / f"spoilt.{kind}"
     real = real_files[kind]
@@ -75,7 +75,7 @@ def test_text_pushed_into_a_real_file(tmp_path, real_files, kind, text, place):
 
 @pytest.mark.parametrize("kind", [*KINDS, "txt"])
 @given(seed=st.randoms(use_true_random=False), how=st.sampled_from(["flip", "cut", "double"]))
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=24, deadline=None, suppress_health_check=list(HealthCheck))
 def test_real_files_spoilt(tmp_path, real_files, kind, seed, how):
     data = bytearray(real_files[kind])
     start = seed.randrange(len(data))
@@ -93,7 +93,7 @@ def test_real_files_spoilt(tmp_path, real_files, kind, seed, how):
 
 
 @given(seed=st.randoms(use_true_random=False))
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=24, deadline=None, suppress_health_check=list(HealthCheck))
 def test_spoilt_notebook_exports(tmp_path, demo_path, seed):
     whole = tmp_path / "whole.json"
     if not whole.exists():

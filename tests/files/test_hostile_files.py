@@ -32,8 +32,8 @@ def faults(counts):
 @pytest.mark.parametrize(
     ("case", "seeds"),
     [
-        (one_table, range(70_000, 70_090)),
-        (hostile_notebook, [*range(0, len(SCHEMA), 7), *range(200, 203)]),
+        (one_table, range(70_000, 70_045)),
+        (hostile_notebook, [*range(0, len(SCHEMA), 13), *range(200, 203)]),
         (damaged_notebook, range(4)),
     ],
 )
