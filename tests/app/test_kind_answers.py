@@ -236,7 +236,7 @@ class TestLongExposures:
         said = write_law(notebook, night.sheet)
         assert "beyond a second" in said
         assert notebook.get(Stock, night.test.stock_id).reciprocity.startswith("+0.")
-        assert "Written into the stock" in night.answer.act
+        assert "Saved with this film" in night.answer.act
         notebook.undo()
         assert notebook.get(Stock, night.test.stock_id).reciprocity == ""
 

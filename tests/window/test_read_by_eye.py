@@ -83,7 +83,7 @@ class TestALightBoxAlone:
         assert "no density was read" in card.basis
         reading.bench.go("finding")
         settle(qtbot, reading)
-        assert "not how steep it is" in words_of(reading.station())
+        assert "not the contrast" in words_of(reading.station())
         QTest.keyClick(reading.station(), Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
         reading.updates.flush()
         (finding,) = reading.bench.notebook.all(Finding)

@@ -41,7 +41,8 @@ class Topic(Flag):
     STATION = auto()
     ANALYSIS = auto()
     LOOK = auto()
-    EVERYTHING = NOTEBOOK | SHEET | SELECTION | STATION | ANALYSIS | LOOK
+    PAGE = auto()
+    EVERYTHING = NOTEBOOK | SHEET | SELECTION | STATION | ANALYSIS | LOOK | PAGE
 
 
 class Workbench:

@@ -130,7 +130,7 @@ def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
     made = [(what, f"{words}.")]
     if _is_weighed(chemistry):
         weighed = _weighed(chemistry, mix.parts_ml[0], room.units)
-        made.insert(0, (f"{chemistry.name}, the stock", f"{weighed}."))
+        made.insert(0, (f"{chemistry.name}, the stock solution", f"{weighed}."))
     return made
 
 

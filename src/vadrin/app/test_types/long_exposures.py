@@ -149,7 +149,7 @@ def _contrast(figure: Figure) -> str:
 def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
     typed = typed_law(law)
     if typed and sheet.stock.reciprocity == typed:
-        return "Written into the stock: every plan of it goes by this."
+        return "Saved with this film: every plan of it uses this."
     return "Save correction with this film, and every plan of it goes by it."
 
 

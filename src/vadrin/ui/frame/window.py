@@ -130,7 +130,7 @@ class Window(QMainWindow):
 
     def _listen(self) -> None:
         table = Topic.SHEET | Topic.SELECTION
-        column = Topic.SHEET | Topic.ANALYSIS | Topic.STATION
+        column = Topic.SHEET | Topic.ANALYSIS | Topic.STATION | Topic.PAGE
         self.updates.prepare(self._ask_for_answer)
         self.updates.subscribe(Topic.STATION, lambda _: self._turn())
         self.updates.subscribe(Topic.SHEET | Topic.NOTEBOOK, lambda _: self._show_header())

@@ -6,6 +6,7 @@ from typing import ClassVar, Protocol, cast
 
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from vadrin.app.document.workbench import Topic
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.widgets.keyboard import show_what_was_added
@@ -65,6 +66,7 @@ class PagedStation(Station):
             self.show_state(self._scene)
             show_what_was_added(self)
             self.take_focus()
+            self.bench.changed.emit(Topic.PAGE)
 
     def _put_up(self) -> None:
         name = self.page or self.first_page
@@ -91,3 +93,4 @@ class PagedStation(Station):
             # What had the keyboard is on a page that is not seen any more.
             show_what_was_added(self)
             self.take_focus()
+            self.bench.changed.emit(Topic.PAGE)

@@ -163,7 +163,11 @@ class ReadStation(PagedStation):
         return "Densities and judgements"
 
     def page_turned(self, name: str) -> None:
-        """What is refused stands beside its cause: not on a page that is not shown."""
+        """What is refused stands beside its cause: not on a page that is not shown.
+
+        While an eye judges, what the readings found would lead it: it is not shown.
+        """
+        self.wants_finding = name != "light box"
         if name == "densities":
             self.densities.take_refusal(self.refusal)
         else:

@@ -106,7 +106,7 @@ class VerdictPage(QWidget):
         self._frame = frame
         self._title.setText(f"Strip {strip.strip.label}, {frame.called}")
         for asked, label in self._said.items():
-            label.setText(verdict_of(frame, asked) or "—")
+            label.setText(answer_words(verdict_of(frame, asked)) or "—")
         self.fault.show_value(fault_shown(frame) or _NONE)
         self._faults.setText(faults_words(frame))
         share = usable_share(sheet)

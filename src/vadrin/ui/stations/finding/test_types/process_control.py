@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.descriptions import own_answer
 from vadrin.app.process.control_strips import chart_lanes, chart_words, control_rows
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.stations.station import ViewState
@@ -17,6 +18,9 @@ def view(scene: ViewState) -> QWidget:
     body = QWidget()
     column = QVBoxLayout(body)
     column.setContentsMargins(0, 0, px(6), 0)
+    answer = own_answer(scene.state) if scene.state is not None else None
+    if answer is not None and answer.says:
+        column.addWidget(text(answer.says, Role.TIME, wrap=True))
     if scene.sheet is not None:
         column.addWidget(text(chart_words(scene.sheet), Role.LEAD, wrap=True))
         chart = ControlChart()
