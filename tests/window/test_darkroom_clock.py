@@ -209,7 +209,7 @@ def test_colour_that_drifts_is_retimed_and_restated(open_window, tmp_path, hours
     worth = restated_time(strip.time_min, strip.temperature_c, 37.8, 2.0)
     assert worth == pytest.approx(3.25, rel=0.005)
     room.station.turn_to("got")
-    assert "2 times as fast for each 10 °C" in words_of(room.station)
+    assert "2 × as fast for each 10 °C" in words_of(room.station)
 
 
 def test_a_reversal_sheet_goes_through_all_its_steps(open_window, tmp_path, hours):

@@ -81,7 +81,7 @@ def test_a_program_that_died_with_film_in_the_tank_opens_on_its_clock(open_windo
     again = open_window(tmp_path / "winter.vadrin")
     again.notebook_opened()
     assert again.bench.sheet.title == "Kelda Pan 200"
-    assert "What is due now?" in words_of(again.station())
+    assert again.station().shown == "clock"
     assert again.station().shown_page is again.station().clock
     assert again.station().clock.face.words.now != "not started"
 

@@ -318,7 +318,7 @@ def test_the_processs_own_factor_is_found_and_kept(qtbot, demo):
     window.updates.flush()
     kept = book.get(Process, made.id).q10
     assert 1.6 < kept < 2.6
-    assert f"development to go {kept:g} times as fast" in words_of(page)
+    assert f"development runs {kept:g} × as fast" in words_of(page)
 
 
 def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
