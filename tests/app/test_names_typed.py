@@ -81,7 +81,7 @@ def test_a_likeness_of_times_lays_other_strips(notebook):
     assert [s.minutes for s in load_sheet(notebook, made.id).strips] == [5.0, 7.5, 11.0]
     with pytest.raises(EditRefusedError, match="not a number"):
         start_variant(notebook, source.test.id, TIMES, "long")
-    with pytest.raises(EditRefusedError, match="EI lies between"):
+    with pytest.raises(EditRefusedError, match="enter an EI from"):
         start_variant(notebook, source.test.id, "EI on the meter", "0")
     with pytest.raises(EditRefusedError, match="is gone"):
         start_variant(notebook, 999, TIMES, "5")

@@ -78,16 +78,17 @@ class TestARollAtAnotherSetting:
         assert between.value == pytest.approx(8.0 * (11.0 / 8.0) ** (2 / 3))
         assert between.low < between.value < between.high
         assert sheet.beside.shadow_lost(2 / 3).value == pytest.approx(0.4)
-        assert self.answer(sheet).index == "Push ⅔ stop"
-        assert "Shot at EI 160" in self.answer(sheet).index_note
+        assert self.answer(sheet).index == "Develop 9:55 min"
+        assert "Push ⅔ stop: shot at EI 160" in self.answer(sheet).index_note
 
     def test_a_roll_at_the_found_ei_is_normal_and_a_slower_one_a_pull(self, notebook):
         found(notebook, [row(-1.0, 6.0, 0.0), row(0.0, 8.0, 0.0)])
         normal = self.answer(self.roll(notebook, 100.0))
-        assert normal.index == "Normal"
-        assert "8:00 min" in normal.index_note
+        assert normal.index == "Develop 8:00 min"
+        assert "Normal: shot at EI 100" in normal.index_note
         pull = self.answer(self.roll(notebook, 50.0))
-        assert pull.index == "Pull 1 stop"
+        assert pull.index == "Develop 6:00 min"
+        assert "Pull 1 stop" in pull.index_note
         assert "6:00 min" in pull.index_note
 
     def test_a_push_past_what_was_tested_is_named_and_its_time_is_not_made_up(self, notebook):
@@ -95,7 +96,7 @@ class TestARollAtAnotherSetting:
         far = self.answer(self.roll(notebook, 400.0))
         assert far.index == "Push 2 stops"
         assert "not among the pushes that were found" in far.index_note
-        assert "Run a strip" in far.next_act
+        assert "Develop a strip" in far.next_act
 
     @pytest.mark.parametrize(
         "report", ["", "[]", '{"push": [{"stops": "far"}]}', '{"push": {"stops": 1}}']

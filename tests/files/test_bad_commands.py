@@ -48,7 +48,7 @@ BAD_TABLES = (
     (HEAD, "no readings under the header"),
     (HEAD + "A,1,8,-2,much\n", "row 2, column density: “much”"),
     (HEAD + "A,1,8,-2,0.4\nA,2,-8,-1,0.6\n", "row 3, column time_min: “-8”"),
-    (HEAD + "A,1,8,-2,-1\n", "give a density between 0 and 10"),
+    (HEAD + "A,1,8,-2,-1\n", "enter a density from 0 to 6"),
     (HEAD + ",1,8,-2,0.4\n", "name the strip"),
     (HEAD.replace("density", "density,density") + "A,1,8,-2,0.4,0.5\n", "stands twice"),
     ("strip,frame,ei,stops,density\nA,4,100,,0.4\n", "column stops: empty"),

@@ -134,7 +134,7 @@ def test_a_refused_density_is_typed_over_and_not_appended_to(qtbot, demo):
     frame = window.bench.frame_id
     hands = Hands(qtbot, window)
     hands.write("12,5")
-    assert "between 0 and 6" in window.station().refusal.text()
+    assert "from 0 to 6" in window.station().refusal.text()
     hands.write("0.48")
     assert window.bench.notebook.all(Reading, frame_id=frame)[0].density == 0.48
 

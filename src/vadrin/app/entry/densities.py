@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from vadrin.app.entry.numbers import number_typed, number_within
+from vadrin.app.entry.numbers import number_typed, within
 from vadrin.core.channels import Channel
+from vadrin.core.limits import DENSITY
 from vadrin.core.step_deviation import step_deviation
 from vadrin.errors import EntryError
 
@@ -23,7 +24,7 @@ def density_typed(words: str) -> float:
     EntryError
     """
     plain = re.sub(r"^d\s*=?\s*|\s*d$", "", words.strip().lower())
-    return number_within(plain, 0, 6, "a density lies between 0 and 6, such as 0.49")
+    return within(plain, DENSITY)
 
 
 @dataclass(frozen=True)

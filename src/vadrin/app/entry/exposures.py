@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 
 from vadrin.app.entry.lists import surely_parted
-from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed, ungrouped
+from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed, ungrouped, within
 from vadrin.app.entry.times import seconds_typed
+from vadrin.core.limits import APERTURE, EXPOSURE_INDEX
 from vadrin.errors import EntryError
 
 _MOST_PUSHED = 6
@@ -16,7 +17,6 @@ OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops 
 _NAMED_INDEX = re.compile(r"^(?:e\.?\s?i\.?|iso)\s*:?\s*|\s*(?:ei|iso)$")
 """An EI with its name before or after it; a speed may have its degrees behind a stroke."""
 _NAME = re.compile(r"\b(?:ei|iso)\b\s*:?\s*")
-HIGHEST_EI = 100_000
 
 
 def exposure_index_typed(words: str) -> float:
@@ -28,7 +28,7 @@ def exposure_index_typed(words: str) -> float:
     """
     plain = _NAMED_INDEX.sub("", words.strip().lower()).strip()
     plain = ungrouped(re.sub(r"/\d{1,2}\s*°$", "", plain))
-    return number_within(plain, 0.1, HIGHEST_EI, "an EI lies between 0.1 and 100000", "100")
+    return within(plain, EXPOSURE_INDEX)
 
 
 def exposure_indexes_typed(words: str) -> tuple[float, ...]:
@@ -42,7 +42,7 @@ def exposure_indexes_typed(words: str) -> tuple[float, ...]:
     plain = words.strip().lower()
     grouped = ungrouped(plain)
     # 100 200 are two: no EI is as high as one of both would be.
-    if grouped != plain and ("," in plain or "." in plain or float(grouped) <= HIGHEST_EI):
+    if grouped != plain and ("," in plain or "." in plain or float(grouped) <= EXPOSURE_INDEX.high):
         raise EntryError(
             f"“{plain}”: one EI, or several? Put a comma and a space between two EIs, and "
             "nothing between the thousands of one"
@@ -97,7 +97,7 @@ def aperture_typed(words: str) -> float:
     EntryError
     """
     plain = re.sub(r"^(?:f\s*[/:]?|1\s*:)\s*", "", words.strip().lower())
-    return number_within(plain, 0.7, 128, "an aperture lies between f/0.7 and f/128", "f/8")
+    return within(plain, APERTURE)
 
 
 _PARTS = re.compile(

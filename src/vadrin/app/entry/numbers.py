@@ -6,6 +6,7 @@ import math
 import re
 
 from vadrin.app.entry.lists import parted
+from vadrin.core.limits import Limit
 from vadrin.errors import EntryError
 
 _GLYPHS = {
@@ -129,3 +130,14 @@ def pairs_typed(words: str, like: str) -> list[tuple[float, float]]:
             raise EntryError(f"“{piece.strip()}” is no pair; type {like}")
         pairs.append((number_typed(first.strip(" s")), number_typed(second.strip(" s"))))
     return pairs
+
+
+def within(text: str, limit: Limit) -> float:
+    """A number within a limit that is the same wherever it is typed.
+
+    Raises
+    ------
+    EntryError
+        With what to enter.
+    """
+    return number_within(text, limit.low, limit.high, limit.sentence, limit.example)

@@ -7,6 +7,7 @@ from enum import Enum
 from typing import Any
 
 from vadrin.app.document.stations import instruments_heard
+from vadrin.core.limits import EXPOSURE_INDEX
 from vadrin.core.process.process_kinds import KINDS as PROCESS_KINDS
 from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.notebook.records import (
@@ -53,6 +54,9 @@ MAY_BE_EMPTY = (
     FieldKind.RECIPROCITY,
 )
 """Kinds for which nothing typed is a value too."""
+
+
+_EI = (EXPOSURE_INDEX.low, EXPOSURE_INDEX.high)
 
 
 @dataclass(frozen=True)
@@ -221,8 +225,8 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
                 optional=False,
             ),
             FormField("bulb", "has B (bulb)", FieldKind.YES),
-            FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
-            FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField("dial_low", "meter dial from EI", FieldKind.NUMBER, "", *_EI),
+            FormField("dial_high", "meter dial to EI", FieldKind.NUMBER, "", *_EI),
             FormField(
                 "compensation",
                 "exposure compensation ±",
@@ -268,8 +272,8 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         LightMeter,
         (
             _NAME,
-            FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", 0.1, 1e6),
-            FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", 0.1, 1e6),
+            FormField("dial_low", "dial from EI", FieldKind.NUMBER, "", *_EI),
+            FormField("dial_high", "dial to EI", FieldKind.NUMBER, "", *_EI),
             FormField(
                 "constant", "meter constant", FieldKind.METER_CONSTANT, "lx s", optional=False
             ),

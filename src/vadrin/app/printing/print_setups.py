@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from vadrin.app.document.stations import key_to
-from vadrin.app.entry.numbers import number_within
+from vadrin.app.entry.exposures import aperture_typed
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.sheets.test_sheet import TestSheet
@@ -155,13 +155,7 @@ def _typed(notebook: Notebook, name: str, words: str) -> dict[str, Any]:
         return {field: known[words.lower()]}
     if name == "lens stop":
         plain = words.lower().removeprefix("f/").removeprefix("f")
-        return {
-            "aperture": None
-            if empty
-            else number_within(
-                plain, 1, 128, "a lens stop lies between 1 and 128, such as f/8", "8"
-            )
-        }
+        return {"aperture": None if empty else aperture_typed(plain)}
     return {"developer_s": None if empty else seconds_typed(words)}
 
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.numbers import number_within
+from vadrin.app.entry.numbers import number_within, within
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
 from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
+from vadrin.core.limits import REFLECTION_DENSITY
 from vadrin.core.printing.strip_exposures import (
     Covering,
     StepUnit,
@@ -247,8 +248,7 @@ def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
     if not strips:
         raise EntryError("make a strip for full black first")
     strip = strips[-1]
-    refusal = "a reflection density lies between 0 and 3, such as 1.85"
-    read = [number_within(w, 0, 3, refusal, "1.85") for w in words.replace(";", " ").split()]
+    read = [within(w, REFLECTION_DENSITY) for w in words.replace(";", " ").split()]
     if len(read) != strip.pieces:
         raise EntryError(f"the strip has {strip.pieces} pieces, and {len(read)} were typed")
     black = next(

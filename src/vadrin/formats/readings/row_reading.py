@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
+from vadrin.core.limits import DENSITY, EXPOSURE_INDEX
 from vadrin.formats.readings.cell_numbers import grouped_number, number_of
 from vadrin.formats.readings.readings_table import CHANNELS, NO_EXTRA, CellProblem, TableRow
 
@@ -25,9 +26,14 @@ _NUMBERS = {
     "time_min": (0.01, 10_000.0, "give minutes, such as 8 or 8.5"),
     "temperature_c": (-10.0, 100.0, "give degrees Celsius, such as 20"),
     "log_h": (-20.0, 20.0, "give log10 lux seconds, or leave it empty for a blank frame"),
-    "ei": (0.01, 1e7, "give an exposure index, such as 100, or leave it empty for a blank frame"),
+    "ei": (
+        EXPOSURE_INDEX.low,
+        EXPOSURE_INDEX.high,
+        f"{EXPOSURE_INDEX.sentence}, or leave it empty for a blank frame",
+    ),
     "stops": (-40.0, 40.0, "give stops from the meter reading, such as -2"),
-    "density": (-0.05, 10.0, "give a density between 0 and 10, such as 0.49"),
+    # A densitometer's zero may lie a little low.
+    "density": (DENSITY.low - 0.05, DENSITY.high, DENSITY.sentence),
 }
 _WHICH_EXPOSURE = (
     "give the stops from the meter, 0 for its own exposure; for a blank leave ei empty too"
