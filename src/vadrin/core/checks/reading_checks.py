@@ -11,6 +11,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.figure import Figure
 from vadrin.core.fitting.fit import Fit
+from vadrin.core.limits import CURVE_ADVISED
 from vadrin.core.process.minutes import minutes_brief, minutes_text
 from vadrin.core.readings import StripReadings
 from vadrin.core.restated_time import REFERENCE_TEMPERATURE_C
@@ -20,7 +21,6 @@ if TYPE_CHECKING:
     from vadrin.core.results.finding import Finding
     from vadrin.core.results.strip_metrics import StripMetrics
 
-_FEW_FRAMES = 5
 _FAMILY = 5
 """Times that differ from which on a strip can be told from the bend of the family."""
 _SURELY, _CLEARLY, _OTHERS = 3.0, 0.10, 2.5
@@ -107,7 +107,7 @@ def _pasted_twice(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
     told = []
     for strip in strips:
         seen = Counter((r.frame, r.log_h, r.density) for r in strip.readings)
-        if len(seen) >= _FEW_FRAMES and min(seen.values()) > 1:
+        if len(seen) >= CURVE_ADVISED and min(seen.values()) > 1:
             told.append(
                 Diagnostic(
                     "pasted twice",
@@ -121,12 +121,12 @@ def _pasted_twice(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
 
 
 def _thin_brackets(strips: tuple[StripReadings, ...]) -> list[Diagnostic]:
-    few = [s.label for s in strips if len(np.unique(s.exposed()[0])) < _FEW_FRAMES]
+    few = [s.label for s in strips if len(np.unique(s.exposed()[0])) < CURVE_ADVISED]
     return [
         Diagnostic(
             "few frames",
             Severity.CAUTION,
-            f"Strip {label} has fewer than {_FEW_FRAMES} exposures that differ.",
+            f"Strip {label} has fewer than {CURVE_ADVISED} different exposures.",
             "Add frames between and beyond those read.",
             label,
         )

@@ -25,6 +25,7 @@ from vadrin.core.fitting.intervals import DRAWN_SHARE
 from vadrin.core.fitting.normal_equations import Uncertainty, normal_equations
 from vadrin.core.fitting.problem import Problem, Solution, Table
 from vadrin.core.fitting.solver import noise_growth, solve
+from vadrin.core.limits import CURVE_NEEDS, CURVE_RULE
 from vadrin.core.readings import Outlier, StripReadings
 from vadrin.core.restated_time import restated_time
 
@@ -236,8 +237,8 @@ def _posed(strips: tuple[StripReadings, ...], sign: float) -> tuple[Problem, Arr
     """The problem, where to start, and the scales to start with."""
     table = table_of(strips, sign)
     exposed = np.isfinite(table.x)
-    if exposed.sum() < 3 or np.ptp(table.x[exposed]) < 0.25:
-        raise ValueError("a curve needs at least three exposures that differ")
+    if exposed.sum() < CURVE_NEEDS or np.ptp(table.x[exposed]) < 0.25:
+        raise ValueError(CURVE_RULE)
     times = np.array(
         [
             restated_time(s.time_min, s.temperature_c, s.reference_c, s.q10) if s.time_min else 1.0

@@ -194,7 +194,7 @@ def forecast(
     settings = settings or Settings()
     strips = tuple(s for s in plan if _clear(prior, s))
     if not strips:
-        why = "too few frames denser than base plus fog; a curve takes four on one strip"
+        why = "too few frames denser than base plus fog"
         return Forecast(absent(why), absent(why))
     posed = _posed(prior, strips, noise)
     if posed.model.distinct < 2:

@@ -14,6 +14,7 @@ from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.figure import absent
 from vadrin.core.fitting.family import at_time, family_of, time_grid
 from vadrin.core.fitting.fit import Fit, draws_of, fit_strips
+from vadrin.core.limits import CURVE_RULE
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis_result import Analysis, Settings
@@ -59,7 +60,7 @@ def _unusable(
             "no curve",
             Severity.CAUTION,
             f"Strip {s.label} has too few different exposures for a curve.",
-            "Read at least three exposures, from blank to well exposed.",
+            f"{CURVE_RULE[:1].upper()}{CURVE_RULE[1:]}.",
             s.label,
         )
         for s in strips
