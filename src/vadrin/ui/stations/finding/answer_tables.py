@@ -16,7 +16,7 @@ from vadrin.app.results.method_rows import school_lines
 from vadrin.app.results.metric_rows import Cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.tips import set_tip
 
@@ -25,6 +25,8 @@ if TYPE_CHECKING:
     from vadrin.core.results.hold_rule import HoldRule
 
 _TOP = Qt.AlignmentFlag.AlignTop
+_ROOMY_TYPE = 1.3
+"""Text scale up to which ranges have room beside their times."""
 
 
 def _grid(heads: Sequence[str], gap: int, strong: str = "") -> tuple[QWidget, QGridLayout]:
@@ -78,24 +80,38 @@ def comparison_table(state: State) -> QWidget:
 
 
 def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
-    """Times of pushes and pulls by each rule, with what each costs by the chosen one."""
-    rules = [part for name in RULE_NAMES.values() for part in (name.capitalize(), "range")]
+    """Times of pushes and pulls by each rule, with what each costs by the chosen one.
+
+    Ranges stand beside their times; in large type under them.
+    """
+    stacked = scale() > _ROOMY_TYPE
+    rules = [
+        part
+        for name in RULE_NAMES.values()
+        for part in ((name.capitalize(),) if stacked else (name.capitalize(), "range"))
+    ]
     lines = push_lines(analysis, chosen)
     told = any(line.makers for line in lines)
     hearsay = "+30 % · maker" if told else "+30 % a stop"
     heads = ("Shoot at", "", *rules, hearsay, "Shadow detail", "")
-    holder, grid = _grid(heads, 18 if told else 20, RULE_NAMES[chosen].capitalize())
-    for row, line in enumerate(lines, start=1):
+    holder, grid = _grid(heads, 10 if stacked else 18, RULE_NAMES[chosen].capitalize())
+    for place, line in enumerate(lines):
+        row = 1 + 2 * place
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
         grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)
-        for place, rule in enumerate(RULE_NAMES):
-            _time(grid, row, 2 + 2 * place, line.by_rule[rule], line.normal and rule is chosen)
-        grid.addWidget(_hearsay(line, told), row, 6)
+        for number, rule in enumerate(RULE_NAMES):
+            bold = line.normal and rule is chosen
+            column = 2 + number * (1 if stacked else 2)
+            beside = (row + 1, column) if stacked else (row, column + 1)
+            _time(grid, (row, column), beside, line.by_rule[rule], bold)
+        last = 2 + len(rules)
+        grid.addWidget(_hearsay(line, told), row, last)
         if line.verdict is not None:
             tone = "trouble" if line.grave else None
-            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, 7)
-            grid.addWidget(text(shadow_words(line.verdict), Role.BODY, tone=tone), row, 8)
-    grid.setColumnStretch(9, 1)
+            grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, last + 1)
+            shown = text(shadow_words(line.verdict), Role.BODY, tone=tone)
+            grid.addWidget(shown, *((row + 1, last + 1) if stacked else (row, last + 2)))
+    grid.setColumnStretch(len(heads), 1)
     return holder
 
 
@@ -108,11 +124,14 @@ def _hearsay(line: PushLine, with_maker: bool) -> QWidget:
     return made
 
 
-def _time(grid: QGridLayout, row: int, column: int, time: Cell, bold: bool) -> None:
+def _time(
+    grid: QGridLayout, at: tuple[int, int], beside: tuple[int, int], time: Cell, bold: bool
+) -> None:
+    """A time with its range in the cell for it, or why there is none."""
     if time.why:
         missing = text(time.shown, Role.NOTE)
         set_tip(missing, time.why)
-        grid.addWidget(missing, row, column)
+        grid.addWidget(missing, *at)
         return
-    grid.addWidget(text(time.shown, Role.LEAD, bold=bold), row, column)
-    grid.addWidget(text(time.spread, Role.CAPTION), row, column + 1)
+    grid.addWidget(text(time.shown, Role.LEAD, bold=bold), *at)
+    grid.addWidget(text(time.spread, Role.CAPTION), *beside)

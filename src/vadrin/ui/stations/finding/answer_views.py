@@ -137,15 +137,16 @@ def own_answer_view(scene: ViewState) -> QWidget:
 
 
 def with_film(scene: ViewState, rows: tuple[FilmRow, ...], words: str) -> QWidget:
-    """The usual answers with the film they rest on above them."""
+    """The usual answers with the film they rest on, under their headline."""
     body = schools_and_pushes(scene)
     column = body.layout()
     if isinstance(column, QVBoxLayout):
         film = FilmRows()
-        column.insertWidget(0, film)
+        under = 1 if scene.state is not None else 0
+        column.insertWidget(under, film)
         film.show_rows(rows, scene.look)
         if words:
-            column.insertWidget(1, text(words, Role.LEAD_STRONG, wrap=True))
+            column.insertWidget(under + 1, text(words, Role.LEAD_STRONG, wrap=True))
     return body
 
 
