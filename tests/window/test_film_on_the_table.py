@@ -228,7 +228,7 @@ class TestTheRail:
         assert left == sorted(left)
         assert self.step(window, "Finding").toolTip() == "EI 80, 7:35"
         for name in ("Shelf", "Cupboard"):
-            made = button_of(window.rail, name)
+            made = button_of(window.header, name)
             qtbot.mouseClick(made, Qt.MouseButton.LeftButton)
             settle(qtbot, window)
             assert window.bench.station == name.lower()

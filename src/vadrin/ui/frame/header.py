@@ -12,7 +12,7 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.buttons import Button, button
 from vadrin.ui.widgets.labels import ElidedLabel, rule
 
 if TYPE_CHECKING:
@@ -28,9 +28,11 @@ class Header(QWidget):
     ----------
     menu : callable
         The actions of the File menu, part by part.
+    go : callable
+        Goes to a place by its name.
     """
 
-    def __init__(self, menu: Callable[[], list[list[Action]]]) -> None:
+    def __init__(self, menu: Callable[[], list[list[Action]]], go: Callable[[str], None]) -> None:
         super().__init__()
         self._menu = menu
         outer = QVBoxLayout(self)
@@ -44,25 +46,40 @@ class Header(QWidget):
         self._state = ElidedLabel("", Role.NOTE)
         self._state.setAccessibleName("state of saving")
         self._file = button("File", self._open_menu, link=True)
+        self.places = {name: self._place(name, go) for name in ("shelf", "cupboard")}
         line.addWidget(self._name)
         line.addWidget(self._process)
         line.addStretch(1)
         line.addWidget(self._state)
         line.addSpacing(px(10))
-        line.addWidget(self._file)
+        for link in (*self.places.values(), self._file):
+            line.addWidget(link)
         outer.addLayout(line)
         outer.addWidget(rule())
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.timeout.connect(self._show_state)
-        self._words = ""
+        self._words = self._place_shown = ""
         self._said_of: int | None = None
         self._here: int | None = None
+
+    def _place(self, name: str, go: Callable[[str], None]) -> Button:
+        made = button(name.capitalize(), lambda: go(name), link=True)
+        made.setCheckable(True)
+        # The mark says where one is, whatever was clicked.
+        made.clicked.connect(lambda: self.show_here(self._place_shown))
+        return made
+
+    def show_here(self, name: str) -> None:
+        """Mark the place that is shown, if it is one of those kept here."""
+        self._place_shown = name
+        for each, link in self.places.items():
+            link.setChecked(each == name)
 
     def rescale(self) -> None:
         """Take on the text scale."""
         self._name.setFont(role_font(Role.HEADING))
-        for part in (self._process, self._state, self._file):
+        for part in (self._process, self._state, *self.places.values(), self._file):
             part.setFont(role_font(Role.NOTE))
             part.updateGeometry()
 

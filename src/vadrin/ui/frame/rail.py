@@ -11,7 +11,6 @@ from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.buttons import Button, button
 from vadrin.ui.widgets.tips import set_tip
 
 _WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
@@ -106,7 +105,7 @@ class _Step(QWidget):
 
 
 class Rail(QWidget):
-    """All steps, and below or after them the shelf and the cupboard."""
+    """The steps of a test, in the order of the work."""
 
     chosen = pyqtSignal(str)
 
@@ -120,16 +119,8 @@ class Rail(QWidget):
             step.chosen.connect(self.chosen)
             self._line.addWidget(step, 100)
         self._line.addStretch(1)
-        self._places = {name: self._place(name) for name in ("shelf", "cupboard")}
-        for place in self._places.values():
-            self._line.addWidget(place)
         self.flat = False
         self.lay_flat(False)
-
-    def _place(self, name: str) -> Button:
-        made = button(name.capitalize(), lambda: self.chosen.emit(name), link=True)
-        made.setCheckable(True)
-        return made
 
     def lay_flat(self, flat: bool) -> None:
         """One line over the station where there is no room beside it."""
@@ -145,18 +136,9 @@ class Rail(QWidget):
         self.setMaximumSize(_NO_LIMIT if flat else px(_WIDTH), px(_FLAT) if flat else _NO_LIMIT)
         for step in self._steps.values():
             step.lay_flat(flat)
-        for place in self._places.values():
-            role = Role.BODY if flat else Role.LEAD
-            place.setFont(role_font(role))
-            # The one that is shown is bold, and needs its room.
-            bold = QFontMetrics(role_font(role, bold=True)).horizontalAdvance(place.text())
-            place.setMinimumWidth(bold + px(4) + (0 if flat else edge))
-            place.indent = 0 if flat else edge
 
     def show_steps(self, steps: dict[str, StepState], here: str, look: Look) -> None:
         """Show the state of every step and where the person is."""
         for name, step in self._steps.items():
             step.show_state(steps.get(name, StepState("—", False)), name == here, look)
             step.setVisible(bool(steps))
-        for name, place in self._places.items():
-            place.setChecked(here == name)

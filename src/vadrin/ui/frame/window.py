@@ -81,7 +81,7 @@ class Window(QMainWindow):
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self.header = Header(self._menu)
+        self.header = Header(self._menu, self.bench.go)
         self.table = StripTable()
         self.rail = Rail()
         self.banner = Banner(self._focus_station)
@@ -199,6 +199,7 @@ class Window(QMainWindow):
     def _show_rail(self) -> None:
         steps = steps_of(self.bench.state)
         self.rail.show_steps(steps, self.bench.station, self.look)
+        self.header.show_here(self.bench.station)
 
     def say_where_from(self) -> None:
         """Say where the numbers of the test on the bench come from."""
