@@ -48,6 +48,10 @@ class ClockFaceWords:
         What the hands do now.
     coming : str
         The next act, and in how long.
+    next_in : str
+        The countdown to it alone; empty where none comes.
+    next_act : str
+        What it is.
     main : str
         The word on the main button.
     marks : tuple of Mark
@@ -59,6 +63,8 @@ class ClockFaceWords:
     left: str
     now: str
     coming: str
+    next_in: str
+    next_act: str
     main: str
     marks: tuple[Mark, ...]
     urgent: bool
@@ -129,16 +135,16 @@ def _far_ahead(clock: DarkroomClock, state: ClockState) -> Mark | None:
     return Mark(act.at - state.elapsed_s, _act_words(act, clock, state.step), act.kind in _HEAVY)
 
 
-def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> str:
-    """The next acts, and in how long; what is overdue comes first."""
+def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> tuple[str, str]:
+    """The countdown to the next acts, and what they are; what is overdue comes first, without."""
     overdue = [m.words for m in marks if m.ahead_s <= 0 and m.heavy]
     if overdue:
-        return f"now: {overdue[0]}"
+        return "", overdue[0]
     if ahead is None:
-        return ""
+        return "", ""
     together = [m for m in marks if abs(m.ahead_s - ahead.ahead_s) < _TOGETHER_S] or [ahead]
     acts = [m.words for m in sorted(together, key=lambda m: not m.heavy)]
-    return f"{', '.join(acts)} in {seconds_text(ahead.ahead_s)}"
+    return seconds_text(ahead.ahead_s), ", ".join(acts)
 
 
 def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
@@ -148,12 +154,15 @@ def face_words(clock: DarkroomClock, now: float) -> ClockFaceWords:
     marks = _marks(clock, state)
     ahead = next((m for m in marks if m.ahead_s > 0), None) or _far_ahead(clock, state)
     live = bool(clock.events) and not state.stopped
+    next_in, act = _coming(marks, ahead) if live else ("", "")
     urgent = live and state.running and ahead is not None and ahead.ahead_s < _URGENT_S
     return ClockFaceWords(
         title,
         seconds_text(state.left_s),
         _doing(clock, state),
-        _coming(marks, ahead) if live else "",
+        f"{act} in {next_in}" if next_in else f"now: {act}" if act else "",
+        next_in,
+        act,
         _main_words(clock, state),
         marks,
         urgent,

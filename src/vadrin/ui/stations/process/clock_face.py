@@ -56,6 +56,11 @@ class ClockFace(QWidget):
         painter.drawText(
             room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, self.words.step
         )
+        # The next act is what the hands wait for; without one, the end of the step is.
+        words = self.words
+        largest = words.next_in or words.left
+        until = f"until: {words.next_act}" if words.next_in else words.coming
+        rest = f"{words.left} left of this step" if words.next_in else ""
         line = float(px(44))
         digits = QRectF(
             room.left(), room.top() + px(26), room.width(), room.height() - px(26) - line
@@ -64,9 +69,9 @@ class ClockFace(QWidget):
         font.setPixelSize(int(max(px(46), min(digits.height(), room.width() / 4.2))))
         painter.setFont(font)
         painter.drawText(
-            digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.left
+            digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, largest
         )
-        left = painter.fontMetrics().horizontalAdvance(self.words.left) + px(28)
+        left = painter.fontMetrics().horizontalAdvance(largest) + px(28)
         painter.setFont(role_font(Role.ENTRY))
         doing = digits.adjusted(left, 0, 0, 0)
         painter.drawText(
@@ -74,9 +79,10 @@ class ClockFace(QWidget):
         )
         painter.setPen(QColor(self.look.trouble if self.words.urgent else self.look.ink))
         below = QRectF(room.left(), room.bottom() - line, room.width(), line)
-        painter.drawText(
-            below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.coming
-        )
+        painter.drawText(below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, until)
+        painter.setPen(QColor(self.look.soft))
+        painter.setFont(role_font(Role.LEAD))
+        painter.drawText(below, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, rest)
 
     def _draw_band(self, painter: QPainter, room: QRectF) -> None:
         assert self.words is not None
