@@ -33,7 +33,7 @@ def faults(counts):
     ("case", "seeds"),
     [
         (one_table, range(70_000, 70_045)),
-        (hostile_notebook, [*range(0, len(SCHEMA), 13), *range(200, 203)]),
+        (hostile_notebook, [*range(0, len(SCHEMA), 9), *range(200, 203)]),
         (damaged_notebook, range(4)),
     ],
 )

@@ -119,7 +119,7 @@ def test_no_page_is_wider_than_the_window_and_each_begins_at_its_top(qtbot, scal
 def test_where_room_is_short_the_finding_is_a_line_that_a_key_opens(qtbot, scaled):
     window = scaled(2.0)
     window.resize(1024, 700)
-    window.bench.go("finding")
+    window.bench.go("curves")
     settle(qtbot, window)
     line = window.finding.line
     assert line.isVisible()
@@ -153,6 +153,10 @@ def test_the_plan_keeps_its_picture_with_six_strips_at_the_smallest_size(qtbot, 
     assert len(window.bench.sheet.strips) == 6
     assert window.station().forecast_panel.plot.height() >= 140
     assert window.table.height() < 130
+    boxes = {f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.sheet.frames()}
+    assert all(box is not None and box.height() >= 6 for box in boxes.values())
+    window.bench.go("expose")
+    settle(qtbot, window)
     boxes = {f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.sheet.frames()}
     assert all(box is not None and box.height() >= 6 for box in boxes.values())
     last = window.bench.sheet.strips[5].frames[3].frame.id

@@ -66,7 +66,8 @@ def test_what_is_shown_meanwhile_is_no_number_of_the_test_before(finding):
         finding.press(Qt.Key.Key_Up, times=7)
         assert finding.window.bench.analysis is None
         assert "working it out" in words_of(finding.window)
-        assert "EI 80" not in words_of(finding.window.finding.column)
+        said = words_of(finding.window.station())
+        assert "EI 80" not in said.partition("Decided:")[0]
     finding.settle()
     assert finding.window.bench.analysis is not None
 

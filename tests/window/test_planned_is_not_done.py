@@ -67,7 +67,7 @@ def test_once_it_is_noted_nothing_is_asked_and_the_decision_says_what_changed(re
     window.bench.edit(lambda b: type_time(b, strip.id, "9:00"))
     read.settle()
     said = words_of(window)
-    assert "Nobody noted how long" not in words_of(window.finding.column)
+    assert "Nobody noted how long" not in words_of(window.station())
     assert "strip A's time went from 8:00 min to 9:00 min" in said, "it stood on another"
     card = card_of(window.bench.state)
     assert "planned, not noted" in card.basis, "it stays the card that was decided"
@@ -145,9 +145,7 @@ def test_every_condition_says_where_it_comes_from(read):
     assert after["batch"] == ("K7", "told")
     assert after["light"] == ("overcast", "told")
     assert after["developer_age"][0].endswith("3 films done")
-    assert "Nobody noted: " not in words_of(window.finding.column).replace(
-        "Nobody noted: agitation", ""
-    )
+    assert "Nobody noted: " not in words_of(window.station()).replace("Nobody noted: agitation", "")
 
 
 def test_the_card_says_what_is_assumed_and_what_nobody_noted(read):

@@ -221,7 +221,7 @@ def test_nothing_may_move_once_a_strip_is_made(room):
     room.turn(Qt.Key.Key_S)
     assert "Locked" in words_of(room.station)
     room.type(fields["grade"], "3")
-    assert any("no longer holds" in words for words in said)
+    assert any("has changed, so the earlier series is closed" in words for words in said)
     before, now = print_rooms(room.book, room.window.bench.sheet)
     assert before.setup.closed_at
     assert before.setup.black_s

@@ -72,6 +72,8 @@ class TestALightBoxAlone:
         asked = look(reading, -4.0)
         assert len(asked) <= 6
         settle(qtbot, reading)
+        reading.bench.go("curves")
+        settle(qtbot, reading)
         said = words_of(reading)
         assert "by eye on the light box" in said
         _, index = light_box_answer(reading.bench.sheet)

@@ -55,7 +55,7 @@ def test_a_scan_is_opened_and_its_densities_taken(qtbot, scan):
     window, page, write = scan
     true = write(skew=0.01)
     assert refusal_of(window) == ""
-    assert "The wedge is met within" in words_of(page)
+    assert "Wedge matched within" in words_of(page)
     page.take.click()
     settle(qtbot, window)
     frames = window.bench.sheet.strips[0].frames

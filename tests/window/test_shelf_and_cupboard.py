@@ -138,7 +138,7 @@ def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
 
 
 def hues_at(window, film):
-    """The saturated reds and the greys a line of the shelf is written in, right of its curves."""
+    """Whether a line of the shelf is written in ink, and in soft ink, right of its curves."""
     lines = ShelfPage(None, window)
     row = lines.list.model().index(lines.films().index(film))
     box = lines.list.visualRect(row)
@@ -148,7 +148,7 @@ def hues_at(window, film):
         for x in range(picture.width())
         for y in range(picture.height())
     }
-    return DAY.grease in shown, DAY.soft in shown
+    return DAY.ink in shown, DAY.soft in shown
 
 
 def test_what_is_not_decided_is_shown_in_soft_ink_and_said(qtbot, shelf):

@@ -118,6 +118,9 @@ def test_each_way_comes_as_near_the_truth_as_it_says(roll, tmp_path):
     assert meter.high / meter.low < scan.high / scan.low, "an instrument is surer than a scan"
     roll.on_the_light_box()
     settle(roll.qtbot, roll.window)
+    assert "EI found from" not in words_of(roll.window), "an eye that judges is not led"
+    roll.window.bench.go("curves")
+    settle(roll.qtbot, roll.window)
     assert "On the light box EI" in words_of(roll.window)
     roll.window.bench.go("curves")
     settle(roll.qtbot, roll.window)

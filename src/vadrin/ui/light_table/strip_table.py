@@ -137,7 +137,7 @@ class StripTable(QWidget):
     def show_selection(self, frame_id: int | None) -> None:
         """Mark the frame that is selected."""
         self._frame_id = frame_id
-        if self._thin and self._selected_row() != self.whole_row:
+        if (self._thin or self._bars) and self._selected_row() != self.whole_row:
             self.show_sheet(self._sheet)
         place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
         name = spoken(*place) if place else "light table"
@@ -165,7 +165,7 @@ class StripTable(QWidget):
         for row in self._rows:
             high = self._height_of(row)
             thin = high < px(ROW)
-            edge, gap = (0, max(1, high // 4)) if thin else (EDGE, px(6))
+            edge, gap = (0, max(1, round(0.27 * high))) if thin else (EDGE, px(6))
             boxes = []
             for column, frame in enumerate(self._sheet.strips[row].frames):
                 box = QRectF(

@@ -141,7 +141,7 @@ class CardsStation(Station):
         painter.drawImage(0, 0, document.render(0, size))
         if self._red_only:
             painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
-            painter.fillRect(page.rect(), QColor(170, 0, 0))
+            painter.fillRect(page.rect(), QColor(140, 0, 0))
         painter.end()
         document.close()
         return page
