@@ -43,7 +43,7 @@ class ColumnMatcher(QWidget):
         row = QHBoxLayout()
         self._take = button("Import", self._import)
         row.addWidget(self._take)
-        row.addWidget(button("Leave it", self.hide))
+        row.addWidget(button("Cancel import", self.hide))
         row.addWidget(self._outcome, 1)
         column.addWidget(self._title)
         column.addWidget(self._grid_holder)

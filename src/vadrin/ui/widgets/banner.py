@@ -53,7 +53,7 @@ class Banner(QWidget):
         words: str,
         more: str,
         acts: list[Remedy],
-        close: str = "Leave it",
+        close: str = "Close",
         of_test: bool = True,
     ) -> None:
         """Say something with buttons for what can be done about it."""
