@@ -49,12 +49,7 @@ class Banner(QWidget):
         self.hide()
 
     def ask(
-        self,
-        words: str,
-        more: str,
-        acts: list[Remedy],
-        close: str = "Close",
-        of_test: bool = True,
+        self, words: str, more: str, acts: list[Remedy], close: str = "Close", of_test: bool = True
     ) -> None:
         """Say something with buttons for what can be done about it."""
         self._working, self._of_test = False, of_test
