@@ -119,9 +119,10 @@ def test_each_way_comes_as_near_the_truth_as_it_says(roll, tmp_path):
     roll.on_the_light_box()
     settle(roll.qtbot, roll.window)
     assert "EI found from" not in words_of(roll.window), "an eye that judges is not led"
-    roll.window.bench.go("curves")
-    settle(roll.qtbot, roll.window)
-    assert "On the light box EI" in words_of(roll.window)
+    for station in ("curves", "finding"):
+        roll.window.bench.go(station)
+        settle(roll.qtbot, roll.window)
+        assert "On the light box EI" in words_of(roll.window), station
     roll.window.bench.go("curves")
     settle(roll.qtbot, roll.window)
     (place,) = judged_places(roll.window.bench.sheet)

@@ -34,11 +34,12 @@ class Section:
     lines: tuple[tuple[str, Weight], ...]
 
 
-def sections_of(state: State) -> tuple[Section, ...]:
-    """Every section that has something to say."""
+def sections_of(state: State, beside: tuple[str, ...] = ()) -> tuple[Section, ...]:
+    """Every section that has something to say; first what stands `beside` the finding."""
     sheet = state.sheet
     act = headline_of(state).next_act
     every = (
+        Section("Beside it", tuple((words, Weight.NOTE) for words in beside)),
         Section("Next step", ((act, Weight.ACT),) if act else ()),
         Section("Noted", tuple(_notes(sheet))),
         Section("Warnings", tuple(_warnings(state, act))),

@@ -54,12 +54,13 @@ def _headline(headline: Headline) -> QHBoxLayout:
     return row
 
 
-def with_sections(body: QWidget, scene: ViewState) -> QWidget:
-    """Under an answer what to do next, what to mind, and what it rests on, in two columns."""
+def with_sections(body: QWidget, scene: ViewState, beside: tuple[str, ...]) -> QWidget:
+    """Under an answer what stands beside it, what to do next, what to mind, and what it rests on,
+    in two columns."""
     column = body.layout()
     if scene.state is None or not isinstance(column, QVBoxLayout):
         return body
-    sections = sections_of(scene.state)
+    sections = sections_of(scene.state, beside)
     row = QHBoxLayout()
     row.setSpacing(px(26))
     for side in (sections[: (len(sections) + 1) // 2], sections[(len(sections) + 1) // 2 :]):

@@ -21,6 +21,8 @@ from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.overview.finding_notes import finding_notes
+from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import RATING_SCHOOL_NAMES, school_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.target_words import (
@@ -129,8 +131,16 @@ class FindingStation(Station):
         self._school.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
         self._channel.show_value(channel_shown(scene.sheet)[0])
-        self._area.setWidget(with_sections(answer_view(test.kind)(scene), scene))
+        view = answer_view(test.kind)(scene)
+        self._area.setWidget(with_sections(view, scene, self._beside(scene)))
         self._show_decision(scene.sheet)
+
+    def _beside(self, scene: ViewState) -> tuple[str, ...]:
+        """What an eye, paper or a rule says beside the finding."""
+        if scene.state is None or scene.sheet is None:
+            return ()
+        said = headline_of(scene.state)
+        return finding_notes(self.bench.notebook, scene.sheet, said.by_rule, said.index_value)
 
     def _show_decision(self, sheet: TestSheet) -> None:
         state = self._state
