@@ -262,13 +262,13 @@ def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
 
 NONSENSE = (
     ("film", " ", "needs a name"),
-    ("ei", "0", "between 0.1"),
+    ("ei", "0", "from 0.1"),
     ("strips", "40", "1 to 12 strips"),
     ("times", "6,8", "two times, or one"),
     ("step", "leaps", "“leaps”: one of whole stops"),
     ("blanks", "9", "1 to 6"),
     ("shutter", "later", "type 1/125 or 2 s"),
-    ("aperture", "f/900", "between f/0.7"),
+    ("aperture", "f/900", "from 0.7 to 128"),
     ("first", "deep", "−3 or +1½"),
     ("filter", "dense", "not a number"),
     ("supply", "plenty", "film comes as 36 frames"),

@@ -15,7 +15,7 @@ def date_text(moment: str) -> str:
 
 
 def age_text(moment: str, now: datetime) -> str:
-    """How long ago a stored moment was: ``today``, ``5 days``, ``3 months``, ``2 years``."""
+    """How long ago a stored moment was: ``today``, ``5 days ago``, ``2 years ago``."""
     if not moment:
         return ""
     days = (now.date() - datetime.fromisoformat(moment).date()).days
@@ -23,5 +23,5 @@ def age_text(moment: str, now: datetime) -> str:
         return "today"
     for size, name in ((365, "year"), (30, "month"), (1, "day")):
         if days >= size:
-            return counted(days // size, name)
+            return f"{counted(days // size, name)} ago"
     return ""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.ui.widgets.buttons import button
@@ -50,6 +51,9 @@ class PageLinks(QWidget):
         for each, link in self._links.items():
             link.setChecked(each == name)
             link.setAccessibleDescription(question if each == name else "")
+            # Tab passes over the page one is on already.
+            here, there = Qt.FocusPolicy.ClickFocus, Qt.FocusPolicy.StrongFocus
+            link.setFocusPolicy(here if each == name else there)
 
     def _mark(self, _name: str, _checked: bool = False) -> None:
         for each, link in self._links.items():

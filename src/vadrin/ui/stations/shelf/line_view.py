@@ -184,7 +184,7 @@ class ShelfPainter(QStyledItemDelegate):
         note = detail.changed if detail and detail.changed else line.note
         tone = look.trouble if detail and detail.changed else look.soft
         self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
-        right = box.right() - index - px(76)
+        right = box.right() - index - px(92)
         answer = self._model.answer(line) or Undecided(line.index, line.time)
         decided = bool(line.index)
         self._say(
@@ -196,10 +196,12 @@ class ShelfPainter(QStyledItemDelegate):
             Role.HEADING,
             look.ink if decided else look.soft,
         )
-        self._say(painter, index, low, right, answer.time, Role.LEAD, "" if decided else look.soft)
-        self._say(painter, box.right() - px(76), top, px(72), line.age, Role.NOTE, look.soft)
+        standing = "decided" if decided else "not decided" if answer.index else ""
+        words = ", ".join(part for part in (answer.time, standing) if part)
+        self._say(painter, index, low, right, words, Role.BODY, "" if decided else look.soft)
+        self._say(painter, box.right() - px(92), top, px(88), line.age, Role.NOTE, look.soft)
         if line.test_id in self._model.marked:
-            self._say(painter, box.right() - px(76), low, px(72), "marked", Role.LABEL, look.done)
+            self._say(painter, box.right() - px(92), low, px(88), "marked", Role.LABEL, look.done)
 
     def _say(
         self,
