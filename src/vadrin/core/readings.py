@@ -26,7 +26,7 @@ class Reading:
         Its own standard deviation, beside the noise of readings: of a scanned patch, or of an
         interval, its width over the square root of 12. 0 for what only the noise makes unsure.
     net : bool
-        Whether the density counts from base plus fog: of judged by eye beside a blank.
+        Whether the density counts from base plus fog: what an eye told beside a blank.
     """
 
     frame: str

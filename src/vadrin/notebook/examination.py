@@ -220,15 +220,15 @@ def searches() -> list[Search]:
     made: list[Search] = []
     for kind in RECORDS:
         table, columns = table_name(kind), columns_of(kind)
-        for look in (_out_of_reason, _undecodable, _strange_options):
-            made.append(partial(look, table=table, columns=columns))
+        for search in (_out_of_reason, _undecodable, _strange_options):
+            made.append(partial(search, table=table, columns=columns))
     return [*made, _broken_links]
 
 
 def faults(connection: sqlite3.Connection) -> Iterator[Fault]:
     """Every value that no notebook holds, and every reference to a row that is not there."""
-    for look in searches():
-        yield from look(connection)
+    for search in searches():
+        yield from search(connection)
 
 
 def _out_of_reason(

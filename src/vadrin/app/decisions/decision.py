@@ -76,7 +76,7 @@ def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
 
 
 def whole_report(state: State) -> dict[str, Any]:
-    """The report of a test, with what its kind says in its own words and judged by eye."""
+    """The report of a test, with what its kind says in its own words and what an eye told."""
     sheet, analysis = state.sheet, state.settled()
     seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}

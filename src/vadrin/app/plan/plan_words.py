@@ -163,7 +163,7 @@ WORDS: dict[str, Word] = {
     ),
     "blanks": Word(
         "blank frames",
-        field_read("blanks", lambda w: count_typed(w, 0, 6, "keep 1 to 6 frames blank")),
+        field_read("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
         lambda s, p: counted(p.test.blanks, "frame"),
         step_count,
     ),

@@ -51,7 +51,6 @@ def _threshold(made: PrintStrip) -> tuple[float, float]:
 
 def print_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
     """What was seen of half-covered strips, as the core knows it."""
-
     frames, told = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []
     for kept in covered_strips(sheet, strip):

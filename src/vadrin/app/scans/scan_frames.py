@@ -21,10 +21,7 @@ from vadrin.formats.pictures.picture_reader import Picture
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
 
-_NUDGE = 0.02
-
-
-_MIRRORED = -0.5
+_NUDGE, _MIRRORED = 0.02, -0.5
 
 
 @dataclass(frozen=True)

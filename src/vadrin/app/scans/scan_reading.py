@@ -35,8 +35,6 @@ Said = Callable[[int, int], None]
 SCAN = "scan"
 _INTO_GAP, _INTO_NEXT, _EVERY_ROW = 0.3, 0.1, 2
 """How far past a border is looked: a share of the gap, or of the next step where there is none."""
-
-
 _STEPS = 4
 
 

@@ -63,7 +63,6 @@ def judged_of(strip: StripSheet) -> list[Judgement]:
 
 def viewing_of(strip: StripSheet) -> Viewing:
     """How a strip was looked at last; side by side before the first look."""
-
     judged = judged_of(strip)
     known = {v.value: v for v in Viewing}
     return known.get(judged[-1].way, Viewing.SIDE_BY_SIDE) if judged else Viewing.SIDE_BY_SIDE
@@ -71,7 +70,6 @@ def viewing_of(strip: StripSheet) -> Viewing:
 
 def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
     """The answers for a strip as the core knows them."""
-
     frames, known = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []
     for judged in judged_of(strip):

@@ -150,7 +150,7 @@ def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
     typed = typed_law(law)
     if typed and sheet.stock.reciprocity == typed:
         return "Saved with this film: every plan of it uses this."
-    return "Save correction with this film, and every plan of it goes by it."
+    return "Save the correction with this film, and every plan of it uses it."
 
 
 def typed_law(law: LongExposureLaw | None) -> str:

@@ -33,7 +33,7 @@ class Settings:
         ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
     pushes : tuple of float
         Stops to answer for.
-    hearsay : Hearsay
+    rules_of_thumb : RulesOfThumb
         Rules for pushes that were not measured.
     meter_constant : float
         k in lux seconds.

@@ -123,6 +123,8 @@ def on_clear_base(value: float, highest_value: float) -> ScanCalibration:
     ValueError
         If the base is black or clipped.
     """
-    if value <= 0 or value >= 0.995 * highest_value:
+    if value <= 0:
+        raise ValueError("clear base is black: scan with more exposure")
+    if value >= 0.995 * highest_value:
         raise ValueError("clear base is clipped: scan with less exposure")
     return ScanCalibration(value, 1.0, 0.0, 0.03, min(_highest(value, 1.0, 3.0), 1.6), True)

@@ -29,10 +29,10 @@ class PageLinks(QWidget):
         self._links = {
             name: button(words, partial(turn_to, name), link=True) for name, words in links.items()
         }
-        for name, link in self._links.items():
+        for link in self._links.values():
             link.setCheckable(True)
             # A click on the present page would take its mark away.
-            link.clicked.connect(partial(self._mark, name))
+            link.clicked.connect(lambda: self._mark())
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(flowing(*self._links.values(), gap=16))
@@ -48,13 +48,13 @@ class PageLinks(QWidget):
     def show_page(self, name: str, question: str) -> None:
         """Mark a page as the present one; its question is said to who cannot see the mark."""
         self._shown = name
+        self._mark()
         for each, link in self._links.items():
-            link.setChecked(each == name)
             link.setAccessibleDescription(question if each == name else "")
             # Tab passes over the page one is on already.
             here, there = Qt.FocusPolicy.ClickFocus, Qt.FocusPolicy.StrongFocus
             link.setFocusPolicy(here if each == name else there)
 
-    def _mark(self, _name: str, _checked: bool = False) -> None:
+    def _mark(self) -> None:
         for each, link in self._links.items():
             link.setChecked(each == self._shown)

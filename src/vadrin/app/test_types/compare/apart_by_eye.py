@@ -1,4 +1,4 @@
-"""Films beside one reference by judged by eye of each on the light box."""
+"""Films beside one reference by what an eye told of each on the light box."""
 
 from __future__ import annotations
 

@@ -132,7 +132,7 @@ def _index(metrics: StripMetrics | None, seen: Figure | None) -> tuple[str, Figu
 
 
 def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None) -> _Row:
-    """A film that has no curve beside the reference's: judged by eye of both."""
+    """A film that has no curve beside the reference's: what an eye told of both."""
     label, name, reference = strip.strip.label, film_name(sheet, strip), sheet.strips[0]
     words, index = _index(metrics, index_by_eye(sheet, strip))
     figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}

@@ -56,9 +56,8 @@ def school_table(analysis: Analysis) -> QWidget:
     """Every school's EI and time, with one sentence on what it asks."""
     holder, grid = _grid(("EI method", "EI", "Time", "What it asks"), 16)
     for row, line in enumerate(school_lines(analysis), start=1):
-        tone = None
         grid.addWidget(text(line.name, Role.LEAD, bold=line.chosen), row, 0, _TOP)
-        grid.addWidget(text(line.index, Role.LEAD, bold=line.chosen, tone=tone), row, 1, _TOP)
+        grid.addWidget(text(line.index, Role.LEAD, bold=line.chosen), row, 1, _TOP)
         grid.addWidget(text(line.time, Role.LEAD, bold=line.chosen), row, 2, _TOP)
         grid.addWidget(text(line.why, Role.CAPTION, wrap=True), row, 3)
     grid.setColumnStretch(3, 1)
