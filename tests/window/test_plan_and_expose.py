@@ -175,7 +175,7 @@ def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
     plan.word("supply", "24 frames")
     assert [s.strip.roll for s in window.bench.sheet.strips] == [1, 2]
     plan.word("blanks", "0")
-    assert "at least one frame blank" in refusal_of(window)
+    assert "keep 1 to 6 frames blank" in refusal_of(window)
 
 
 def test_orders_put_drift_across_the_answer(planned):

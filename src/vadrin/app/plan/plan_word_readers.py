@@ -18,6 +18,7 @@ from vadrin.app.entry.stepping import StepWord
 from vadrin.app.entry.times import minutes_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
+from vadrin.core.planning.test_types import type_of
 from vadrin.errors import EntryError
 
 _Edit = Callable[[PlanEdit, str], PlanEdit]
@@ -112,6 +113,13 @@ def warmth_refused(plan: PlanEdit, words: str) -> PlanEdit:
 
 def law_typed(plan: PlanEdit, words: str) -> PlanEdit:
     return replace(plan, reciprocity=reciprocity_words(words))
+
+
+def blanks_typed(plan: PlanEdit, words: str) -> PlanEdit:
+    kind = type_of(plan.test.kind)
+    least = 1 if kind is not None and kind.needs_blank else 0
+    blanks = count_typed(words, least, 6, f"keep {least} to 6 frames blank")
+    return replace(plan, test=replace(plan.test, blanks=blanks))
 
 
 def kept_frames_typed(words: str) -> int:

@@ -12,12 +12,13 @@ from vadrin.app.display.words import counted
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed
 from vadrin.app.entry.film_supply import AS_MUCH, film_supply_text, name_typed
-from vadrin.app.entry.numbers import count_typed, number_typed, number_within, numbers_typed
+from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed
 from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed
 from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM
 from vadrin.app.plan.plan_word_readers import (
     STEP_WORDS,
+    blanks_typed,
     count_of_strips,
     end_of_bracket,
     field_read,
@@ -162,10 +163,7 @@ WORDS: dict[str, Word] = {
         chooser(list(STEP_WORDS)),
     ),
     "blanks": Word(
-        "blank frames",
-        field_read("blanks", lambda w: count_typed(w, 0, 6, "keep 0 to 6 frames blank")),
-        lambda s, p: counted(p.test.blanks, "frame"),
-        step_count,
+        "blank frames", blanks_typed, lambda s, p: counted(p.test.blanks, "frame"), step_count
     ),
     "leader": Word(
         "frames of the leader",
