@@ -1,6 +1,6 @@
 """Short ways for tests to fill notebooks and to read tables from text."""
 
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
@@ -36,11 +36,11 @@ def new_test(
 def developed_test(notebook, film, **asked):
     """A test that was exposed and developed as planned, and not read."""
     test = new_test(notebook, film, "Sable", "1+1", **asked)
-    sheet = load_sheet(notebook, test.id)
+    loaded = load_test(notebook, test.id)
     with notebook.change("shot"):
-        for _, frame in sheet.frames():
+        for _, frame in loaded.frames():
             mark_frame(notebook, frame.frame, FrameState.EXPOSED)
-        develop_as_planned(notebook, sheet)
+        develop_as_planned(notebook, loaded)
     return test
 
 

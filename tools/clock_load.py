@@ -18,9 +18,9 @@ from pathlib import Path
 import numpy as np
 
 from vadrin.app.document.analysis_input import readings_of, settings_of
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.results.analysis import analyse
 from vadrin.notebook.records import Strip, Test
 
@@ -28,8 +28,8 @@ _MOVED = "first 2 s, then 1 s every 3 s"
 _PIXELS = 100_000_000
 
 
-def _fit_for_ever(sheet: TestSheet, over: threading.Event) -> None:
-    readings, settings = readings_of(sheet), settings_of(sheet)
+def _fit_for_ever(loaded: LoadedTest, over: threading.Event) -> None:
+    readings, settings = readings_of(loaded), settings_of(loaded)
     while not over.is_set():
         analyse(readings, settings)
 
@@ -75,13 +75,13 @@ def main(seconds: float) -> None:
     window.resize(1280, 800)
     window.show()
     book = window.bench.notebook
-    sheets = [load_sheet(book, t.id) for t in book.all(Test)]
-    sheet = next(s for s in sheets if not s.processed())
+    loaded_tests = [load_test(book, t.id) for t in book.all(Test)]
+    loaded = next(s for s in loaded_tests if not s.processed())
     with book.change("agitated often"):
-        book.put(replace(sheet.test, agitation=_MOVED))
-        for strip in book.all(Strip, test_id=sheet.test.id):
+        book.put(replace(loaded.test, agitation=_MOVED))
+        for strip in book.all(Strip, test_id=loaded.test.id):
             book.put(replace(strip, planned_min=30.0))
-    window.bench.open_test(sheet.test.id)
+    window.bench.open_test(loaded.test.id)
     window.bench.go("process")
     app.processEvents()
     window._stations["process"].turn_to("clock")
@@ -94,7 +94,7 @@ def main(seconds: float) -> None:
     picture = Path(tempfile.mkdtemp()) / "picture.raw"
     np.zeros(_PIXELS, dtype=np.uint16).tofile(picture)
     over = threading.Event()
-    read = max(sheets, key=lambda s: s.read())
+    read = max(loaded_tests, key=lambda s: s.read())
     work = (
         threading.Thread(target=_fit_for_ever, args=(read, over)),
         threading.Thread(target=_scan_for_ever, args=(picture, over)),

@@ -8,8 +8,8 @@ import sqlite3
 from pathlib import Path
 
 from tools.hostile_guard import Counts, guarded
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.json_file import notebook_json
@@ -89,9 +89,9 @@ def everything_done(path: Path) -> int:
     try:
         shelf_lines(book)
         for test in book.all(Test):
-            sheet = load_sheet(book, test.id)
-            if sheet is not None:
-                answered(sheet)
+            loaded = load_test(book, test.id)
+            if loaded is not None:
+                answered(loaded)
         notebook_json(book)
         with book.change("a word"):
             for test in book.all(Test)[:1]:

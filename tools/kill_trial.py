@@ -58,7 +58,7 @@ def session(path: Path) -> None:
         name = f"Merrow Pan {turn}"
         QTest.keyClicks(QApplication.focusWidget(), name)
         press(Qt.Key.Key_Return)
-        saved(kind="stock", test=bench.sheet.test.id, name=name)
+        saved(kind="stock", test=bench.loaded.test.id, name=name)
         press(Qt.Key.Key_2, control)
         for _ in range(6):
             frame = bench.frame_id

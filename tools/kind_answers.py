@@ -93,7 +93,7 @@ def compare(book: Notebook, film: object, seed: int, rng: np.random.Generator) -
             if strip.position:
                 book.put(replace(strip, stock_id=other.id, note="Brannock 400"))
     _read(bench, film, seed, lambda s, _f: 0.30103 * stops if s.strip.position else 0.0)
-    label = bench.sheet.strips[1].strip.label
+    label = bench.loaded.strips[1].strip.label
     return [(bench.answer.figures[f"{label}_speed_stops"], stops)]
 
 
@@ -263,7 +263,7 @@ def wrong_setting(book: Notebook, film: object, seed: int, _rng: np.random.Gener
     """The time of a roll a stop over what the film was found to be, and the shadow it lost."""
     bench = Bench(book, "time", times=TIMES, step=0.5)
     _developed(bench, film, seed)
-    found = decide(book, state_of(bench.sheet, bench.analysis))
+    found = decide(book, state_of(bench.loaded, bench.analysis))
     roll = Bench(book, "wrong setting", index=2 * found.exposure_index)
     true = film.time_for(film.gradient, bench.analysis.finding.target.value)
     minutes, lost = _pushes(film, true, 1.0)

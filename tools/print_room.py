@@ -1,7 +1,7 @@
 """How the print room holds: ``PYTHONPATH=src python tools/print_room.py 200``.
 
 Made-up papers and testers: whether the shortest time for full black is found within half a step of
-its strip, and how often the range of the paper school's EI holds the truth.
+its strip, and how often the range of the paper method's EI holds the truth.
 """
 
 from __future__ import annotations
@@ -85,7 +85,7 @@ def main(count: int) -> None:
         rows = [index_held(np.random.default_rng([2, seed]), measured) for seed in range(count)]
         known = [r for r in rows if r[0]]
         print(
-            f"EI of the paper school, paper {'measured' if measured else 'not measured'}: "
+            f"EI of the paper method, paper {'measured' if measured else 'not measured'}: "
             f"{sum(r[1] for r in known)} of {len(known)} held, "
             f"± {np.median([r[2] for r in known]):.2f} stop"
         )

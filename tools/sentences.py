@@ -9,6 +9,7 @@ import ast
 import re
 import sys
 from collections import defaultdict
+from collections.abc import Iterator
 from functools import lru_cache
 from pathlib import Path
 
@@ -23,7 +24,7 @@ STATIONS = {
         "app/process",
         "ui/stations/process",
         "core/process",
-        "app/sheets/reference_temperature.py",
+        "app/loaded/reference_temperature.py",
     ),
     "Read": ("app/read", "app/scans", "ui/stations/read", "core/checks"),
     "Curves": ("app/curves", "ui/stations/curves", "ui/plots", "core/curves", "core/fitting"),
@@ -54,40 +55,42 @@ def _template(node: ast.JoinedStr) -> str:
     return said
 
 
-def _unsaid(tree: ast.Module) -> set[int]:
-    """Nodes whose texts nobody reads: docstrings, annotations, names of things, sheets of style."""
-    unsaid = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
-    for node in ast.walk(tree):
-        below: list[ast.AST] = []
-        if isinstance(node, ast.FormattedValue | ast.JoinedStr):
-            parts = node.values if isinstance(node, ast.JoinedStr) else [node.format_spec]
-            below = [p for p in parts if isinstance(p, ast.Constant | ast.JoinedStr)]
-        elif isinstance(node, ast.Call):
-            name = getattr(node.func, "attr", getattr(node.func, "id", ""))
-            below = [*node.args] if name in _SILENT_CALLS else []
-        elif isinstance(node, ast.FunctionDef) and "style" in node.name:
-            below = [node]
-        for each in below:
-            unsaid |= {id(inside) for inside in ast.walk(each)}
-        for hint in (getattr(node, "annotation", None), getattr(node, "returns", None)):
-            unsaid |= {id(inside) for inside in ast.walk(hint)} if hint is not None else set()
-    return unsaid
+def _unsaid_below(node: ast.AST) -> Iterator[ast.AST]:
+    """What nobody reads of a node: a docstring, an annotation, the name of a thing, a style."""
+    if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+        yield node.value
+    elif isinstance(node, ast.FormattedValue | ast.JoinedStr):
+        parts = node.values if isinstance(node, ast.JoinedStr) else [node.format_spec]
+        yield from (p for p in parts if isinstance(p, ast.Constant | ast.JoinedStr))
+    elif isinstance(node, ast.Call):
+        if getattr(node.func, "attr", getattr(node.func, "id", "")) in _SILENT_CALLS:
+            yield from node.args
+    elif isinstance(node, ast.FunctionDef) and "style" in node.name:
+        yield from ast.iter_child_nodes(node)
+    for hint in (getattr(node, "annotation", None), getattr(node, "returns", None)):
+        if hint is not None:
+            yield hint
+
+
+def _texts(node: ast.AST, silent: bool = False) -> Iterator[ast.JoinedStr | ast.Constant]:
+    """The texts below a node that are read, in one walk."""
+    plain = isinstance(node, ast.Constant) and isinstance(node.value, str)
+    if not silent and (plain or isinstance(node, ast.JoinedStr)):
+        yield node  # type: ignore[misc]
+    unsaid = {id(below) for below in _unsaid_below(node)}
+    for below in ast.iter_child_nodes(node):
+        yield from _texts(below, silent or id(below) in unsaid)
 
 
 def sentences_in(source: str) -> list[str]:
     """The texts of one module that a person can come to read, in order, without repeats."""
-    tree = ast.parse(source)
-    unsaid = _unsaid(tree)
-    found = []
-    for node in ast.walk(tree):
-        if id(node) in unsaid:
-            continue
-        if isinstance(node, ast.JoinedStr):
-            found.append((node.lineno, node.col_offset, _template(node)))
-        elif isinstance(node, ast.Constant) and isinstance(node.value, str):
-            found.append((node.lineno, node.col_offset, node.value))
-    said = (words for _, _, words in sorted(found))
+    found = sorted((n.lineno, n.col_offset, _words(n)) for n in _texts(ast.parse(source)))
+    said = (words for _, _, words in found)
     return list(dict.fromkeys(w for w in said if _SAID.search(w) and not _NOT_SAID.search(w)))
+
+
+def _words(node: ast.JoinedStr | ast.Constant) -> str:
+    return _template(node) if isinstance(node, ast.JoinedStr) else str(node.value)
 
 
 @lru_cache(maxsize=1)

@@ -1,10 +1,11 @@
-"""``vadrin snapshot DIR``: every main view with the demo notebook, as PNG, with no screen."""
+"""``vadrin snapshot DIR [NAME …]``: the main views of the demo notebook as PNG, with no screen."""
 
 from __future__ import annotations
 
 import os
 import tempfile
 import time
+from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -75,10 +76,10 @@ def _darkroom(app: Any, window: Window, folder: Path) -> None:
     station.turn_to("recipe")
     _settle(app, window)
     _save(window, folder, "recipe")
-    now, sheet = moment_now(), window.bench.sheet
+    now, loaded = moment_now(), window.bench.loaded
     before = replace(now, wall=now.wall - timedelta(seconds=372), uptime=now.uptime - 372)
-    if sheet is not None:
-        begin_run(window.bench.notebook, sheet, before)
+    if loaded is not None:
+        begin_run(window.bench.notebook, loaded, before)
     station.turn_to("clock")
     _settle(app, window)
     _save(window, folder, "clock")
@@ -91,13 +92,13 @@ def _read_by_eye(app: Any, window: Window, folder: Path) -> None:
     from vadrin.app.scans.step_wedge import StepWedge, keep_steps
 
     _show(app, window, "Ostrel 400", "read")
-    station, sheet = window.station(), window.bench.sheet
+    station, loaded = window.station(), window.bench.loaded
     page: Any = station
-    if sheet is None:
+    if loaded is None:
         return
     with tempfile.TemporaryDirectory() as scratch:
         picture = Path(scratch) / "one strip left over.tif"
-        wedge = StepWedge(write_demo_scan(picture, sheet.strips[0]))
+        wedge = StepWedge(write_demo_scan(picture, loaded.strips[0]))
         window.bench.edit(lambda book: keep_steps(book, wedge))
         page.turn_to("scan")
         page.scan.open(picture)
@@ -123,9 +124,9 @@ def _at_the_enlarger(app: Any, window: Window, folder: Path) -> None:
         ("grade", "2"),
         ("paper", "Slip Bromide"),
     ):
-        sheet = bench.sheet
-        if sheet is not None:
-            bench.edit(lambda book, n=name, w=words, s=sheet: type_setup(book, s, n, w))  # type: ignore[misc]
+        loaded = bench.loaded
+        if loaded is not None:
+            bench.edit(lambda book, n=name, w=words, s=loaded: type_setup(book, s, n, w))  # type: ignore[misc]
         _settle(app, window)
     page.turn_to("strip")
     page.strip.exposed()
@@ -141,11 +142,48 @@ def _save(window: Window, folder: Path, name: str) -> None:
         raise UsageError(f"{target}: cannot be written; choose another folder")
 
 
-def run(folder: Path) -> int:
-    """Write the pictures."""
+def _changed(app: Any, window: Window, folder: Path) -> None:
+    _compare(app, window)
+    _save(window, folder, "changed")
+
+
+def _question(app: Any, window: Any, folder: Path) -> None:
+    window.start_test()
+    _settle(app, window)
+    _save(window, folder, "question")
+
+
+def _expose_dim(app: Any, window: Any, folder: Path) -> None:
+    from vadrin.ui.theme.look import DIM
+
+    window.set_look(DIM)
+    _show(app, window, "Skerry Fine 50", "expose")
+    _save(window, folder, "expose-dim")
+
+
+OTHERS = {
+    ("changed",): _changed,
+    ("question",): _question,
+    ("recipe", "clock"): _darkroom,
+    ("scan", "light-box"): _read_by_eye,
+    ("print",): _at_the_enlarger,
+    ("expose-dim",): _expose_dim,
+}
+"""Pictures that take more than a station of a test, and what makes them."""
+
+
+def names() -> list[str]:
+    """Every picture there is."""
+    return [name for name, _, _ in VIEWS] + [name for group in OTHERS for name in group]
+
+
+def run(folder: Path, only: Sequence[str] = ()) -> int:
+    """Write the pictures, or some of them by their names."""
+    unknown = sorted(set(only) - set(names()))
+    if unknown:
+        raise UsageError(f"no picture is called {unknown[0]}; there are {', '.join(names())}")
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     from vadrin.commands.desktop import demo_notebook, make_application, open_window
-    from vadrin.ui.theme.look import DIM
 
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -156,18 +194,11 @@ def run(folder: Path) -> int:
     window.resize(1280, 800)
     window.show()
     for name, film, station in VIEWS:
-        _show(app, window, film, station)
-        _save(window, folder, name)
-    _compare(app, window)
-    _save(window, folder, "changed")
-    window.start_test()
-    _settle(app, window)
-    _save(window, folder, "question")
-    _darkroom(app, window, folder)
-    _read_by_eye(app, window, folder)
-    _at_the_enlarger(app, window, folder)
-    window.set_look(DIM)
-    _show(app, window, "Skerry Fine 50", "expose")
-    _save(window, folder, "expose-dim")
+        if not only or name in only:
+            _show(app, window, film, station)
+            _save(window, folder, name)
+    for group, make in OTHERS.items():
+        if not only or set(group) & set(only):
+            make(app, window, folder)
     window.close()
     return 0

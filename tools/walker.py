@@ -36,9 +36,9 @@ from tools.hand import Hand  # noqa: E402
 from vadrin.app.decisions.cards_offered import WHOLE_FINDING  # noqa: E402
 from vadrin.app.descriptions import own_answer  # noqa: E402
 from vadrin.app.display.quantities import minutes_text  # noqa: E402
-from vadrin.app.document.sheet_loading import load_sheet  # noqa: E402
 from vadrin.app.document.state import answered  # noqa: E402
 from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
+from vadrin.app.document.test_loading import load_test  # noqa: E402
 from vadrin.app.process.running_clocks import running_clocks  # noqa: E402
 from vadrin.app.process.uptime import moment_now  # noqa: E402
 from vadrin.app.results.rating import rating_of  # noqa: E402
@@ -222,7 +222,7 @@ class Walker(RuleBasedStateMachine):
         if not ids:
             return
         test = ids[place % len(ids)]
-        here = self.window.bench.sheet
+        here = self.window.bench.loaded
         refused, said = self._refusal(), self._said()
         other = here is not None and here.test.id != test
         self._step("another test", lambda: self.window.bench.open_test(test))
@@ -233,12 +233,12 @@ class Walker(RuleBasedStateMachine):
             raise FaultError(f"said of another test, and still shown: {said}")
 
     @rule(way=st.sampled_from((1, -1)))
-    @precondition(lambda self: self.window.bench.sheet is not None)
+    @precondition(lambda self: self.window.bench.loaded is not None)
     def type_size(self, way: int) -> None:
         """Make the type larger, or smaller: nothing else changes."""
-        before = self.window.bench.sheet
+        before = self.window.bench.loaded
         self._step("type size", lambda: self.window.scale_type(way))
-        if self.window.bench.sheet != before:
+        if self.window.bench.loaded != before:
             raise FaultError("another type size changed the test")
 
     @rule()
@@ -251,19 +251,19 @@ class Walker(RuleBasedStateMachine):
         """Begin a test of a type by keys, from the question."""
         self._step("new test", lambda: self._pressed("Ctrl+N"))
         self.hand.type(kind.replace("_", " "), "Return")
-        KINDS_OF_STEP[f"new: {self.window.bench.sheet.test.kind}"] += 1
+        KINDS_OF_STEP[f"new: {self.window.bench.loaded.test.kind}"] += 1
         for words in ("Kelda Pan 200", "", "Sable", "1+1"):
             self.hand.type(words, "Tab")
         self.hand.type("200", "Return")
 
     @rule(strips=st.integers(1, 3))
-    @precondition(lambda self: self.window.bench.sheet is not None)
+    @precondition(lambda self: self.window.bench.loaded is not None)
     def read_strips(self, strips: int) -> None:
         """Type rising densities for whole strips, whether they were developed or not."""
         bench = self.window.bench
         self._step("to read", lambda: bench.go("read"))
         self._step("page", lambda: self.window.station().turn_to("densities"))
-        for strip in bench.sheet.strips[:strips]:
+        for strip in bench.loaded.strips[:strips]:
             lit = [f for f in strip.frames if f.readable]
             for place, frame in enumerate(lit):
                 self._step("frame", lambda frame=frame: bench.select(frame.frame.id))
@@ -349,20 +349,20 @@ class Walker(RuleBasedStateMachine):
     def screen_and_file_agree(self) -> None:
         """The test on the bench is the test in the file, and shown anew it looks the same."""
         bench = self.window.bench
-        if bench.sheet is not None and load_sheet(bench.notebook, bench.sheet.test.id) != (
-            bench.sheet
+        if bench.loaded is not None and load_test(bench.notebook, bench.loaded.test.id) != (
+            bench.loaded
         ):
             raise FaultError("the test on the bench is not the one in the file")
 
     def answers_are_of_this_test(self) -> None:
         """What stands as the answer, and on the card, is that to the test as it is in the file."""
         bench = self.window.bench
-        if bench.sheet is None or bench.station not in ("finding", "cards"):
+        if bench.loaded is None or bench.station not in ("finding", "cards"):
             return
-        sheet = load_sheet(bench.notebook, bench.sheet.test.id)
-        if sheet is None:
+        loaded = load_test(bench.notebook, bench.loaded.test.id)
+        if loaded is None:
             raise FaultError("the test on the bench is not in the file")
-        fresh = answered(sheet)
+        fresh = answered(loaded)
         if bench.state.settled() != fresh.settled():
             raise FaultError("the answer shown is not that to the test in the file")
         if bench.station != "cards" or not self.window.station()._pdf:
@@ -378,16 +378,16 @@ class Walker(RuleBasedStateMachine):
         """What a card of the whole finding cannot do without, from the file alone."""
         of = self.window.station().card.text()
         if of != WHOLE_FINDING:
-            return [fresh.sheet.stock.name]
-        if fresh.sheet.findings:
-            last = fresh.sheet.findings[-1]
+            return [fresh.loaded.stock.name]
+        if fresh.loaded.findings:
+            last = fresh.loaded.findings[-1]
             index = last.exposure_index
             return ["decided", *([f"{index:.3g}"] if index > 0 and not last.card else [])]
         own = own_answer(fresh)
         if own is not None:
             return ["not decided", own.says.split()[0]]
         found = rating_of(fresh)
-        read = (s for s in fresh.sheet.strips if any(f.readings for f in s.frames))
+        read = (s for s in fresh.loaded.strips if any(f.readings for f in s.frames))
         planned = [s for s in read if s.strip.time_min is None and s.strip.planned_min is not None]
         marks = ["planned"] if planned else []
         return ["not decided", minutes_text(found.time_min.known()), *marks]

@@ -13,8 +13,8 @@ from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_n
 from vadrin.app.decisions.darkroom_card import card_document
 from vadrin.app.decisions.film_card import films_compared
 from vadrin.app.descriptions import descriptions
-from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.document.state import answered
+from vadrin.app.document.test_loading import load_tests
 from vadrin.app.shelf.shelf_index import undecided_answer
 from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Test
@@ -28,22 +28,24 @@ def answers(tmp_path_factory):
     make_demo(path)
     book = Notebook(path)
     found = {}
-    for sheet in load_sheets(book, book.all(Test)):
-        found.setdefault(sheet.test.kind, []).append((sheet, undecided_answer(sheet)))
+    for loaded in load_tests(book, book.all(Test)):
+        found.setdefault(loaded.test.kind, []).append((loaded, undecided_answer(loaded)))
     yield found
     book.close()
 
 
 @pytest.mark.parametrize("kind", [page.key for page in descriptions()])
 def test_a_kind_has_an_answer_and_a_question_still_open(answers, kind):
-    known = [(sheet, answer) for sheet, answer in answers[kind] if answer.index]
-    open_yet = [sheet for sheet, answer in answers[kind] if not answer.index or sheet.read() == 0]
+    known = [(loaded, answer) for loaded, answer in answers[kind] if answer.index]
+    open_yet = [
+        loaded for loaded, answer in answers[kind] if not answer.index or loaded.read() == 0
+    ]
     assert known, "one is finished"
     assert open_yet, "one is not"
-    sheet, _ = known[0]
+    loaded, _ = known[0]
     if type_of(kind).scripted and kind != "wrong setting":
-        assert sheet.read() > 0
-        assert {s.strip.time_min for s in sheet.strips} or kind == "paper"
+        assert loaded.read() > 0
+        assert {s.strip.time_min for s in loaded.strips} or kind == "paper"
 
 
 def test_the_demo_that_ships_is_the_one_that_is_made(answers, tmp_path):
@@ -56,19 +58,19 @@ def test_the_demo_that_ships_is_the_one_that_is_made(answers, tmp_path):
 def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):
     looked = set()
     for kind, rows in answers.items():
-        for sheet, answer in rows:
+        for loaded, answer in rows:
             if not answer.index:
                 continue
-            analysis = answered(sheet).analysis
+            analysis = answered(loaded).analysis
             names = [
                 n
-                for n in card_names(state_of(sheet, analysis))
-                if n == WHOLE_FINDING or n in films_compared(state_of(sheet, analysis))
+                for n in card_names(state_of(loaded, analysis))
+                if n == WHOLE_FINDING or n in films_compared(state_of(loaded, analysis))
             ]
             for name in names:
-                card = card_named(None, state_of(sheet, analysis), name)
+                card = card_named(None, state_of(loaded, analysis), name)
                 if card is not None:
-                    path = tmp_path / f"{sheet.test.id} {name}.pdf"
+                    path = tmp_path / f"{loaded.test.id} {name}.pdf"
                     path.write_bytes(card_document(card, "A6"))
                     pages, words = pdf_words(path)
                     assert (pages, "…" in words) == (1, False), (kind, name, words)

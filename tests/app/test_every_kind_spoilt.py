@@ -125,28 +125,28 @@ def figures_in_order(figures):
 def test_it_says_what_is_missing_and_invents_nothing(notebook, kind, spoil):
     bench = bench_of(notebook, kind)
     spoil(bench, kind)
-    sheet = bench.sheet
+    loaded = bench.loaded
     # Few draws: whether a range is there is asked here, not how well it holds.
-    analysis = analyse_as(kind, readings_of(sheet), settings_of(sheet, draws=24))
-    headline = headline_of(state_of(sheet, analysis))
+    analysis = analyse_as(kind, readings_of(loaded), settings_of(loaded, draws=24))
+    headline = headline_of(state_of(loaded, analysis))
     assert headline.index or headline.index_note, "it always says something"
-    own = own_answer(state_of(sheet, analysis))
+    own = own_answer(state_of(loaded, analysis))
     if own is not None:
         figures_in_order(own.figures)
         assert own.says or own.words
         assert own.says or own.act or kind == "paper", "what to do where nothing is known"
-    for warning in warnings_of(state_of(sheet, analysis)):
+    for warning in warnings_of(state_of(loaded, analysis)):
         assert warning.sentence.strip()
         assert warning.remedy.strip()
-    assert json.loads(json.dumps(whole_report(state_of(sheet, analysis)), allow_nan=False))
+    assert json.loads(json.dumps(whole_report(state_of(loaded, analysis)), allow_nan=False))
     if spoil is left_out and kind != "wrong setting":
-        assert not may_decide(state_of(sheet, analysis))
-    if may_decide(state_of(sheet, analysis)):
-        decide(notebook, state_of(sheet, analysis))
-        assert bench.sheet.findings
+        assert not may_decide(state_of(loaded, analysis))
+    if may_decide(state_of(loaded, analysis)):
+        decide(notebook, state_of(loaded, analysis))
+        assert bench.loaded.findings
     else:
         with pytest.raises(ValueError, match=r"."):
-            decide(notebook, state_of(sheet, analysis))
-    for name in card_names(state_of(sheet, analysis)):
-        card = card_named(notebook, state_of(sheet, analysis), name)
+            decide(notebook, state_of(loaded, analysis))
+    for name in card_names(state_of(loaded, analysis)):
+        card = card_named(notebook, state_of(loaded, analysis), name)
         assert card is None or card_document(card, "A6").startswith(b"%PDF")

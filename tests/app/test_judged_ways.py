@@ -7,14 +7,14 @@ import pytest
 from tests.notebooks import developed_test
 from tests.states import state_of, worked_out
 from vadrin.app.decisions.darkroom_card import present_card
-from vadrin.app.decisions.decision import choose_school, decide
+from vadrin.app.decisions.decision import choose_method, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.printing.contact_sheet import (
+    contact_words,
     give_paper_verdict,
     pick_best,
     print_beside_the_light_box,
-    sheet_words,
 )
 from vadrin.app.printing.half_covered import answer_covered, covered_question
 from vadrin.app.printing.print_setups import lock_setup, type_setup
@@ -35,15 +35,15 @@ class Judged:
         )
 
     @property
-    def sheet(self):
-        return load_sheet(self.book, self.test.id)
+    def loaded(self):
+        return load_test(self.book, self.test.id)
 
     @property
     def strip(self):
-        return self.sheet.strips[0]
+        return self.loaded.strips[0]
 
     def on_the_light_box(self, first_told):
-        while (asked := question_of(self.sheet, self.strip)).frame is not None:
+        while (asked := question_of(self.loaded, self.strip)).frame is not None:
             stops = asked.frame.frame.stops
             told = YES if stops is not None and stops >= first_told else NO
             answer_question(self.book, self.strip, asked.frame, told)
@@ -52,13 +52,13 @@ class Judged:
         frame = next(f for f in self.strip.frames if f.frame.stops == stops)
         pick_best(self.book, self.strip, frame)
 
-    def rate_by(self, school):
-        choose_school(self.book, self.sheet.test, school)
+    def rate_by(self, method):
+        choose_method(self.book, self.loaded.test, method)
 
     @property
     def answer(self):
-        sheet = self.sheet
-        return rating_of(state_of(sheet, worked_out(sheet)))
+        loaded = self.loaded
+        return rating_of(state_of(loaded, worked_out(loaded)))
 
 
 @pytest.fixture
@@ -67,39 +67,39 @@ def roll(notebook):
 
 
 def test_nothing_judged_leaves_nothing_to_rate_by(roll):
-    assert judged_ei(roll.sheet) is None
-    assert chosen_ei(roll.sheet) is None, "the shadow school reads densities"
-    for school, where in (
+    assert judged_ei(roll.loaded) is None
+    assert chosen_ei(roll.loaded) is None, "the shadow method reads densities"
+    for method, where in (
         ("eye", "Read, Light box"),
         ("paper", "Print"),
         ("contact sheet", "Print, Contact sheet"),
     ):
-        roll.rate_by(school)
-        assert where in chosen_ei(roll.sheet).why
+        roll.rate_by(method)
+        assert where in chosen_ei(roll.loaded).why
     assert not roll.answer.ready
-    assert sheet_words(roll.sheet) == "No contact print was judged yet."
-    assert print_beside_the_light_box(roll.sheet) == ""
+    assert contact_words(roll.loaded) == "No contact print was judged yet."
+    assert print_beside_the_light_box(roll.loaded) == ""
 
 
 def test_the_print_is_half_a_step_sure_and_stands_beside_the_light_box(roll):
     roll.prints_best(1.0)
-    found = judged_ei(roll.sheet)
-    assert found.way.school.key == "contact sheet"
+    found = judged_ei(roll.loaded)
+    assert found.way.method.key == "contact sheet"
     assert (found.index.low, found.index.value, found.index.high) == pytest.approx(
         (50 / 2**0.5, 50.0, 50 * 2**0.5)
     )
-    assert print_beside_the_light_box(roll.sheet).endswith("EI 50.")
+    assert print_beside_the_light_box(roll.loaded).endswith("EI 50.")
     roll.on_the_light_box(-3.0)
-    eye = judged_ei(roll.sheet)
-    assert eye.way.school.key == "eye", "the light box comes first where nothing was chosen"
+    eye = judged_ei(roll.loaded)
+    assert eye.way.method.key == "eye", "the light box comes first where nothing was chosen"
     assert eye.index.low < eye.index.value < eye.index.high
-    assert "the print lies" in print_beside_the_light_box(roll.sheet)
-    assert "0.1 stop above" in print_beside_the_light_box(roll.sheet)
+    assert "the print lies" in print_beside_the_light_box(roll.loaded)
+    assert "0.1 stop above" in print_beside_the_light_box(roll.loaded)
     roll.rate_by("contact sheet")
     assert roll.answer.index.value == pytest.approx(50.0)
     assert roll.answer.by_eye
     assert "by what prints best on the contact sheet, 1 contact print" in roll.answer.judged.basis(
-        roll.sheet
+        roll.loaded
     )
 
 
@@ -110,7 +110,7 @@ def test_another_frame_takes_the_place_of_the_best_and_the_same_gives_it_up(roll
     assert contact_prints(roll.strip) == 1
     roll.prints_best(0.0)
     assert best_frame(roll.strip) is None
-    assert judged_ei(roll.sheet) is None
+    assert judged_ei(roll.loaded) is None
     roll.book.undo()
     assert best_frame(roll.strip).frame.stops == 0.0
 
@@ -118,39 +118,39 @@ def test_another_frame_takes_the_place_of_the_best_and_the_same_gives_it_up(roll
 def test_a_decision_by_a_print_minds_another_print_and_no_other(roll):
     roll.prints_best(1.0)
     roll.rate_by("contact sheet")
-    sheet = roll.sheet
-    analysis = worked_out(sheet)
-    card = present_card(state_of(sheet, analysis))
+    loaded = roll.loaded
+    analysis = worked_out(loaded)
+    card = present_card(state_of(loaded, analysis))
     assert (card.exposure_index, card.time) == ("50", "8:00")
-    headline = headline_of(state_of(sheet, analysis))
+    headline = headline_of(state_of(loaded, analysis))
     assert headline.index == "EI 50"
     assert headline.index_value is None, "no densities, so none that could say the same"
-    decide(roll.book, state_of(sheet, analysis))
+    decide(roll.book, state_of(loaded, analysis))
     frame = roll.strip.frames[5]
     give_paper_verdict(roll.book, frame, "the frame", "use it")
-    assert changes_since_decision(roll.sheet) is None, "a verdict is not what it rests on"
+    assert changes_since_decision(roll.loaded) is None, "a verdict is not what it rests on"
     roll.prints_best(0.0)
-    assert "what was seen on paper changed" in changes_since_decision(roll.sheet).sentence()
+    assert "what was seen on paper changed" in changes_since_decision(roll.loaded).sentence()
     roll.rate_by("shadow")
-    assert "the school changed" in changes_since_decision(roll.sheet).changes
+    assert "the EI method changed" in changes_since_decision(roll.loaded).changes
 
 
 def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
     for name, words in (("image size", "18 x 24 cm"), ("lens stop", "f/8")):
-        type_setup(roll.book, roll.sheet, name, words)
+        type_setup(roll.book, roll.loaded, name, words)
     with roll.book.change("black"):
-        setup = lock_setup(roll.book, roll.sheet)
+        setup = lock_setup(roll.book, roll.loaded)
         roll.book.put(replace(setup, black_s=8.0, black_low_s=7.0, black_high_s=9.0))
     roll.rate_by("paper")
     seen = 0
-    while (asked := covered_question(roll.book, roll.sheet, roll.strip)).frame is not None:
+    while (asked := covered_question(roll.book, roll.loaded, roll.strip)).frame is not None:
         stops = asked.frame.frame.stops
         answer_covered(
-            roll.book, roll.sheet, roll.strip, asked.frame, "yes" if stops >= -3 else "no"
+            roll.book, roll.loaded, roll.strip, asked.frame, "yes" if stops >= -3 else "no"
         )
         seen += 1
-    found = chosen_ei(roll.sheet)
+    found = chosen_ei(roll.loaded)
     assert 2 <= seen <= 6
     assert found.low < found.value < found.high
     assert found.low < 100.0 * 2 < found.high * 4
-    assert f"{seen} strips" in judged_ei(roll.sheet).basis(roll.sheet)
+    assert f"{seen} strips" in judged_ei(roll.loaded).basis(roll.loaded)

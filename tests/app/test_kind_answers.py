@@ -13,7 +13,7 @@ from tests.window.pages import pdf_words
 from vadrin.app.decisions.darkroom_card import card_document, card_of
 from vadrin.app.decisions.decision import whole_report, write_answer
 from vadrin.app.descriptions import own_answer
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
@@ -47,17 +47,17 @@ class Bench:
                 book.put(replace(frame, state="exposed"))
 
     @property
-    def sheet(self):
-        return load_sheet(self.book, self.test.id)
+    def loaded(self):
+        return load_test(self.book, self.test.id)
 
     def frames(self):
-        return [f.frame for _, f in load_sheet(self.book, self.test.id).frames()]
+        return [f.frame for _, f in load_test(self.book, self.test.id).frames()]
 
     def read(self, density, channel=Channel.VISUAL, noise=0.006, seed=1):
         """Read every frame: `density` is asked with the strip and the frame."""
         rng = np.random.default_rng(seed)
         with self.book.change("read"):
-            for strip, frame in self.sheet.frames():
+            for strip, frame in self.loaded.frames():
                 dense = density(strip, frame)
                 if dense is not None:
                     self.book.add(
@@ -70,19 +70,19 @@ class Bench:
 
     def judge(self, verdict):
         """Give every frame the verdict that `verdict` has for it."""
-        for strip, frame in self.sheet.frames():
+        for strip, frame in self.loaded.frames():
             said = verdict(strip, frame)
             if said:
                 give_verdict(self.book, frame, "the frame", said)
 
     @property
     def analysis(self):
-        sheet = self.sheet
-        return worked_out(sheet)
+        loaded = self.loaded
+        return worked_out(loaded)
 
     @property
     def answer(self):
-        return own_answer(state_of(self.sheet, self.analysis))
+        return own_answer(state_of(self.loaded, self.analysis))
 
     def at(self, frame):
         return frame.log_h(self.test.meter_constant)
@@ -90,23 +90,23 @@ class Bench:
 
 def everywhere(bench, tmp_path, says):
     """The same answer stands in the finding column, on the card, in JSON and on the shelf."""
-    sheet, analysis = bench.sheet, bench.analysis
-    assert headline_of(state_of(sheet, analysis)).index == says
-    card = card_of(state_of(sheet, analysis))
+    loaded, analysis = bench.loaded, bench.analysis
+    assert headline_of(state_of(loaded, analysis)).index == says
+    card = card_of(state_of(loaded, analysis))
     path = tmp_path / "card.pdf"
     path.write_bytes(card_document(card, "A6"))
     pages, words = pdf_words(path)
     assert pages == 1
     assert says.split()[-1] in words
-    write_answer(tmp_path / "answer.json", state_of(sheet, analysis))
+    write_answer(tmp_path / "answer.json", state_of(loaded, analysis))
     told = json.loads((tmp_path / "answer.json").read_text(encoding="utf-8"))
     assert told["answer"]["says"] == says
-    assert undecided_answer(sheet).index == says
+    assert undecided_answer(loaded).index == says
     assert (
-        whole_report(state_of(sheet, analysis))["answer"]["figures"].keys()
+        whole_report(state_of(loaded, analysis))["answer"]["figures"].keys()
         == told["answer"]["figures"].keys()
     )
-    advice = " ".join(w.sentence + w.remedy for w in warnings_of(state_of(sheet, analysis)))
+    advice = " ".join(w.sentence + w.remedy for w in warnings_of(state_of(loaded, analysis)))
     assert "development time" not in advice
     return told["answer"]
 
@@ -232,8 +232,8 @@ class TestLongExposures:
             true = seconds + 0.18 * seconds**1.45
             assert figure["low"] <= true <= figure["high"]
         assert told["figures"]["corrected_1800s"]["value"] is None, "nothing so long was tried"
-        assert "misread" not in [w.key for w in warnings_of(state_of(night.sheet, night.analysis))]
-        said = write_law(notebook, night.sheet)
+        assert "misread" not in [w.key for w in warnings_of(state_of(night.loaded, night.analysis))]
+        said = write_law(notebook, night.loaded)
         assert "beyond a second" in said
         assert notebook.get(Stock, night.test.stock_id).reciprocity.startswith("+0.")
         assert "Saved with this film" in night.answer.act
@@ -244,7 +244,7 @@ class TestLongExposures:
         self.film(night, Reciprocity(factor=0.0), noise=0.002)
         assert night.answer.says == "Nothing lost"
         with pytest.raises(EntryError, match="nothing to write"):
-            write_law(night.book, night.sheet)
+            write_law(night.book, night.loaded)
 
     def test_the_short_frame_is_asked_for(self, night):
         night.read(lambda _s, f: 0.8 if f.frame.seconds and f.frame.seconds > 0.5 else None)
@@ -299,7 +299,7 @@ class TestComparison:
 
         pair.read(density)
         told = everywhere(pair, tmp_path, pair.answer.says)
-        label = pair.sheet.strips[1].strip.label
+        label = pair.loaded.strips[1].strip.label
         stops = told["figures"][f"{label}_speed_stops"]
         assert stops["low"] < 1.0 < stops["high"]
         match, rated = told["figures"][f"{label}_match_ei"], pair.test.exposure_index
@@ -373,7 +373,7 @@ class TestASheetOfTwoFactors:
 
     def test_the_best_cell_is_named_and_a_finer_sheet_advised(self, positive, tmp_path):
         mid = float(
-            np.median([positive.at(f) for _, f in positive.sheet.frames() if not f.frame.blank])
+            np.median([positive.at(f) for _, f in positive.loaded.frames() if not f.frame.blank])
         )
         positive.read(self.falling(positive, mid))
         positive.judge(
@@ -442,7 +442,7 @@ class TestPushLadder:
         bench = Bench(notebook, "push", times=(6.0,), options=Pushes((0.0, 1.0, 2.0)))
         bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes))
         bench.judge(lambda s, f: "use it" if (f.frame.stops or 0) > s.strip.push - 2 else "")
-        rows = push_rows(bench.sheet)
+        rows = push_rows(bench.loaded)
         assert [r.name.partition(",")[0] for r in rows] == ["normal", "push 1", "push 2"]
         assert all("usable" in r.note for r in rows)
 
@@ -452,7 +452,7 @@ class TestPushLadder:
             lambda s, f: PLAIN.density(bench.at(f), s.minutes) + (0.0 if s.minutes < 10 else 0.05),
             noise=0.0,
         )
-        proof = over_developed_proof(bench.sheet)
+        proof = over_developed_proof(bench.loaded)
         assert "no denser in the shadows" in proof
         assert "thin shadows are exposure" in proof
 
@@ -460,7 +460,7 @@ class TestPushLadder:
 def test_speed_is_told_with_one_strip_and_asks_for_no_other(notebook):
     bench = Bench(notebook, "speed", step=0.5)
     bench.read(lambda _s, f: PLAIN.density(bench.at(f), 8.0))
-    headline = headline_of(state_of(bench.sheet, bench.analysis))
+    headline = headline_of(state_of(bench.loaded, bench.analysis))
     true = 8.125 / 16 / 10 ** PLAIN.x_m(8.0)
     assert bench.analysis.strips[0].zone_ei.low < true < bench.analysis.strips[0].zone_ei.high
     assert "second strip" not in headline.next_act
@@ -471,7 +471,7 @@ def test_a_hurt_finding_is_no_known_film(notebook):
     with notebook.change("hurt"):
         notebook.add(Finding(test_id=fresh.id, exposure_index=160.0, report='{"strips": 3}'))
     old = Bench(notebook, "rescue", index=200.0, first_stop=0.0, last_stop=7.0)
-    assert old.sheet.beside is None
+    assert old.loaded.beside is None
     assert metrics.SPEED_DENSITY == 0.10
     assert notebook.get(Test, fresh.id).kind == "time"
     assert notebook.all(Frame, strip_id=-1) == []

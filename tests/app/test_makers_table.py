@@ -7,11 +7,11 @@ from dataclasses import replace
 import pytest
 
 from tests.notebooks import new_test
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
+from vadrin.app.loaded.makers_told import makers_told
 from vadrin.app.process.makers_times import makers_rows, makers_score, type_makers_line
 from vadrin.app.results.rule_scores import one_strip_fares, one_strip_score, share_score
-from vadrin.app.sheets.makers_told import makers_told
 from vadrin.core.planning.test_options import Pushes
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.errors import EntryError
@@ -69,29 +69,29 @@ def test_the_line_nearest_the_reference_speaks_and_nothing_beyond_the_table():
 
 def test_a_push_is_planned_by_the_makers_table(notebook):
     plain = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,), **PUSHES)
-    sheet = load_sheet(notebook, plain.id)
-    assert [s.strip.planned_min for s in sheet.strips] == [6.0, 7.75, 10.25], "30 % a stop"
-    type_makers_line(notebook, sheet, "normal 8\npush 1 10\npush 2 14\n")
+    loaded = load_test(notebook, plain.id)
+    assert [s.strip.planned_min for s in loaded.strips] == [6.0, 7.75, 10.25], "30 % a stop"
+    type_makers_line(notebook, loaded, "normal 8\npush 1 10\npush 2 14\n")
     told = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,), **PUSHES)
     assert makers_told(notebook, told) == ((0.0, 8.0), (1.0, 10.0), (2.0, 14.0))
-    times = [s.strip.planned_min for s in load_sheet(notebook, told.id).strips]
+    times = [s.strip.planned_min for s in load_test(notebook, told.id).strips]
     assert times == [6.0, 7.5, 10.5], "as much longer than the normal as the maker says"
     notebook.undo()
     notebook.undo()
-    assert load_sheet(notebook, plain.id).makers == ()
+    assert load_test(notebook, plain.id).makers == ()
 
 
 def test_the_table_is_scored_against_what_was_found(tmp_path, demo_path):
     book = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
     test = book.get(Test, book.all(Finding)[0].test_id)
-    sheet = load_sheet(book, test.id)
-    normal = sheet.findings[-1].time_min
-    type_makers_line(book, sheet, f"normal {normal:.2f}\npush 1 {normal * 3:.2f}\n")
-    sheet = load_sheet(book, test.id)
-    rows = {r.what: r for r in makers_rows(book, sheet)}
+    loaded = load_test(book, test.id)
+    normal = loaded.findings[-1].time_min
+    type_makers_line(book, loaded, f"normal {normal:.2f}\npush 1 {normal * 3:.2f}\n")
+    loaded = load_test(book, test.id)
+    rows = {r.what: r for r in makers_rows(book, loaded)}
     assert rows["normal"].ratio == "× 1.00"
     assert float(rows["push of 1 stop"].ratio[2:]) > 1.5
-    score = makers_score(book, sheet)
+    score = makers_score(book, loaded)
     assert score.verdict.value == "fails"
     assert 1 <= score.close < score.count
     book.close()

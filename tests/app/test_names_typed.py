@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.film_supply import names_typed
 from vadrin.app.library.cupboard import new_record, set_field, shown, title_of, typed
 from vadrin.app.library.differences import conditions_of, differences
@@ -53,21 +53,22 @@ def plan(book, kind="time", **changes):
         "Lugger 50",
     )
     apply_plan(book, request, "plan")
-    return load_sheet(book, test.id)
+    return load_test(book, test.id)
 
 
 @pytest.mark.parametrize("what", CHANGES)
 def test_a_likeness_differs_in_one_condition_only(notebook, what):
     source = plan(notebook)
     made = start_variant(notebook, source.test.id, what, OTHER[what])
-    sheet = load_sheet(notebook, made.id)
+    loaded = load_test(notebook, made.id)
     found = [
-        d.name for d in differences(conditions_of(notebook, source), conditions_of(notebook, sheet))
+        d.name
+        for d in differences(conditions_of(notebook, source), conditions_of(notebook, loaded))
     ]
     gone_along = {"film": {"film", "batch"}}.get(what, {what})
     assert set(found) == gone_along
-    assert [s.minutes for s in sheet.strips] == [6.0, 9.0]
-    assert len(changes_from_source(notebook, sheet)) == len(gone_along)
+    assert [s.minutes for s in loaded.strips] == [6.0, 9.0]
+    assert len(changes_from_source(notebook, loaded)) == len(gone_along)
     with pytest.raises(EditRefusedError, match="there too"):
         start_variant(notebook, made.id, what, OTHER[what])
     with pytest.raises(EditRefusedError, match="type what"):
@@ -78,7 +79,7 @@ def test_a_likeness_differs_in_one_condition_only(notebook, what):
 def test_a_likeness_of_times_lays_other_strips(notebook):
     source = plan(notebook)
     made = start_variant(notebook, source.test.id, TIMES, "5; 7,5; 11")
-    assert [s.minutes for s in load_sheet(notebook, made.id).strips] == [5.0, 7.5, 11.0]
+    assert [s.minutes for s in load_test(notebook, made.id).strips] == [5.0, 7.5, 11.0]
     with pytest.raises(EditRefusedError, match="not a number"):
         start_variant(notebook, source.test.id, TIMES, "long")
     with pytest.raises(EditRefusedError, match="enter an EI from"):
@@ -129,7 +130,7 @@ def test_what_is_set_beside_is_found_or_written_once(notebook):
 
 
 def test_too_many_names_are_refused_and_nothing_is_lost(notebook):
-    sheet = plan(
+    loaded = plan(
         notebook,
         "compare",
         compared=Compared.BATCHES,
@@ -137,15 +138,15 @@ def test_too_many_names_are_refused_and_nothing_is_lost(notebook):
         arrangement=Arrangement.SEQUENTIAL,
     )
     names = tuple(f"M{i}" for i in range(4, 4 + MOST_COMPARED))
-    many = replace(sheet.test, compared_names=names)
+    many = replace(loaded.test, compared_names=names)
     apply_plan(notebook, PlanEdit(many, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "more")
-    strips = load_sheet(notebook, sheet.test.id).strips
+    strips = load_test(notebook, loaded.test.id).strips
     assert len(strips) == 1 + MOST_COMPARED
     assert strips[-1].other == f"M{3 + MOST_COMPARED}"
     both = replace(many, arrangement=Arrangement.INTERLEAVED)
     with pytest.raises(EditRefusedError, match="compare one at a time"):
         apply_plan(notebook, PlanEdit(both, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "pairs")
-    assert len(notebook.all(Strip, test_id=sheet.test.id)) == 1 + MOST_COMPARED
+    assert len(notebook.all(Strip, test_id=loaded.test.id)) == 1 + MOST_COMPARED
 
 
 def test_a_film_brings_its_box_speed_but_not_over_a_chosen_one(notebook):
@@ -172,7 +173,7 @@ def test_a_roll_is_offered_only_while_it_has_room(notebook):
     with notebook.change("developed"):
         strip = first.strips[0].strip
         notebook.put(replace(strip, time_min=8.0))
-    assert rolls_begun(notebook, load_sheet(notebook, second.test.id)) == []
+    assert rolls_begun(notebook, load_test(notebook, second.test.id)) == []
 
 
 GOOD = {
@@ -243,10 +244,10 @@ def test_every_form_shows_what_was_typed_and_refuses_nonsense(notebook, heading)
 
 
 def test_what_stood_for_a_film_and_a_bath_goes_when_they_are_named(notebook):
-    sheet = plan(notebook, exposure_index=125.0)
-    first = PlanEdit(sheet.test, (6.0, 9.0), "Brannock 400", "Tarn", "")
+    loaded = plan(notebook, exposure_index=125.0)
+    first = PlanEdit(loaded.test, (6.0, 9.0), "Brannock 400", "Tarn", "")
     apply_plan(notebook, first, "plan")
-    now = load_sheet(notebook, sheet.test.id).test
+    now = load_test(notebook, loaded.test.id).test
     apply_plan(notebook, PlanEdit(now, (6.0, 9.0), "Brannock 400", "Tarn", "1+9"), "plan")
     assert {s.name for s in notebook.all(Stock)} == {"Merrow Pan 125", "Brannock 400"}
     assert {f"{d.name} {d.dilution}" for d in notebook.all(Developer)} == {"Sable 1+1", "Tarn 1+9"}

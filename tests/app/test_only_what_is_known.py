@@ -7,7 +7,7 @@ import pytest
 
 from tests.notebooks import new_test
 from tests.states import state_of, worked_out
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.wrong_setting import wrong_setting_of, wrong_setting_words
 from vadrin.app.library.named_records import batch_named, camera_named, stock_named
@@ -57,7 +57,7 @@ def test_a_roll_is_laid_beside_its_own_batch(notebook, batch, index, of):
     test = roll(notebook, batch, 800)
     wrong = wrong_setting_of(notebook, test)
     assert (wrong.found_index, wrong.batch) == (index, of)
-    words = wrong_setting_words(notebook, load_sheet(notebook, test.id))
+    words = wrong_setting_words(notebook, load_test(notebook, test.id))
     assert ("nobody said" in words) is (not batch)
 
 
@@ -65,7 +65,7 @@ def test_a_bracket_entered_in_a_line_has_no_time_nobody_gave(notebook):
     test = enter_roll(notebook, "Kelda Pan 200", "Sable", "1+1", "13 frames, -6 to +6")
     (strip,) = notebook.all(Strip, test_id=test.id)
     assert (strip.planned_min, strip.time_min) == (None, None)
-    assert conditions_of(load_sheet(notebook, test.id)) == ()
+    assert conditions_of(load_test(notebook, test.id)) == ()
 
 
 def test_a_cine_camera_is_inherited_by_cine_alone(notebook):
@@ -85,26 +85,26 @@ def test_what_is_seen_on_prints_leaves_what_was_seen_on_the_film(notebook):
     test = new_test(notebook, "Kelda Pan", "Sable", "1+1", kind="rescue", times=(8.0,))
 
     def look(give, least):
-        for _, frame in load_sheet(notebook, test.id).frames():
+        for _, frame in load_test(notebook, test.id).frames():
             index = frame.frame.exposure_index
             if index is not None:
                 thin = index / 2.0 ** (frame.frame.stops or 0.0)
                 give(notebook, frame, "the frame", "use it" if thin <= least else "nothing there")
 
     look(give_verdict, 25.0)
-    sheet = load_sheet(notebook, test.id)
-    on_film = usable_indexes(sheet.strips[0])
+    loaded = load_test(notebook, test.id)
+    on_film = usable_indexes(loaded.strips[0])
     assert on_film[1] == pytest.approx(25.0)
     look(give_paper_verdict, 100.0)
-    sheet = load_sheet(notebook, test.id)
-    assert usable_indexes(sheet.strips[0]) == on_film
-    answer = rescue_answer(state_of(sheet, worked_out(sheet)))
+    loaded = load_test(notebook, test.id)
+    assert usable_indexes(loaded.strips[0]) == on_film
+    answer = rescue_answer(state_of(loaded, worked_out(loaded)))
     assert answer.says == "EI 25"
     assert "contact prints show is kept beside it" in answer.words
     with notebook.change("rate by prints"):
-        notebook.put(replace(sheet.test, school=CONTACT.key))
-    sheet = load_sheet(notebook, test.id)
-    by_print = rescue_answer(state_of(sheet, worked_out(sheet)))
+        notebook.put(replace(loaded.test, school=CONTACT.key))
+    loaded = load_test(notebook, test.id)
+    by_print = rescue_answer(state_of(loaded, worked_out(loaded)))
     assert by_print.says == "EI 100"
     assert "as its contact print shows" in by_print.words
 
@@ -123,10 +123,10 @@ def test_a_finding_says_where_its_numbers_come_from(tmp_path, demo_path):
     book = Notebook(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
     told = {}
     for test in book.all(Test):
-        sheet = load_sheet(book, test.id)
-        if any(strip.looked_at for strip in sheet.strips):
-            state = state_of(sheet, worked_out(sheet))
-            told[len(sheet.strips)] = provenance(state), headline_of(state).pushes
+        loaded = load_test(book, test.id)
+        if any(strip.looked_at for strip in loaded.strips):
+            state = state_of(loaded, worked_out(loaded))
+            told[len(loaded.strips)] = provenance(state), headline_of(state).pushes
     five, pushes = told[5]
     assert five == (
         "EI found from 5 strips, 125 frames, read 2026-10-27; shadow method, 0.10 above base "

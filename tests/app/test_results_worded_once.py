@@ -10,9 +10,9 @@ from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import minutes_text, shadow_detail_text
 from vadrin.app.document.analysis_input import readings_of, settings_of
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.results.headline import headline_of
-from vadrin.app.results.method_rows import school_lines
+from vadrin.app.results.method_rows import method_lines
 from vadrin.app.results.metric_rows import SHOWN_FIGURES, strip_cell, strip_heading
 from vadrin.app.results.push_rows import NOT_TESTED, RULE_NAMES, push_lines
 from vadrin.app.results.report import report_of
@@ -30,9 +30,9 @@ def told(demo_path):
     """The whole demo test: its sheet, its analysis, and its report as a file holds it."""
     book = Notebook(demo_path)
     line = next(x for x in shelf_lines(book) if x.film.startswith("Merrow"))
-    sheet = load_sheet(book, line.test_id)
-    analysis = analyse(readings_of(sheet), settings_of(sheet))
-    yield sheet, analysis, json.loads(json.dumps(report_of(analysis, "demo")))
+    loaded = load_test(book, line.test_id)
+    analysis = analyse(readings_of(loaded), settings_of(loaded))
+    yield loaded, analysis, json.loads(json.dumps(report_of(analysis, "demo")))
     book.close()
 
 
@@ -55,19 +55,19 @@ def test_the_two_rules_are_apart_enough_to_be_told_from_each_other(told):
         assert (high == mid) == (push.stops == 0), "else a swap could not be seen"
 
 
-def ruled(sheet, rule):
-    return replace(sheet, test=replace(sheet.test, push_rule=rule), findings=())
+def ruled(loaded, rule):
+    return replace(loaded, test=replace(loaded.test, push_rule=rule), findings=())
 
 
 @pytest.mark.parametrize("rule", HoldRule)
 def test_the_tests_own_rule_is_named_wherever_one_time_is(told, rule):
-    sheet, analysis = ruled(told[0], rule), told[1]
+    loaded, analysis = ruled(told[0], rule), told[1]
     wanted = times_by(analysis, rule)
     assert [line.time.shown for line in push_lines(analysis, rule)] == wanted
-    headline = headline_of(state_of(sheet, analysis))
+    headline = headline_of(state_of(loaded, analysis))
     assert [line.time.shown for line in headline.pushes] == wanted
     assert headline.push_rule == RULE_NAMES[rule]
-    card = card_of(state_of(sheet, analysis))
+    card = card_of(state_of(loaded, analysis))
     assert ([row.time for row in card.rows], card.rule) == (wanted, RULE_NAMES[rule])
 
 
@@ -88,9 +88,9 @@ def test_the_mid_tone_held_time_stands_beside_it_in_table_and_report(told):
 
 
 def test_what_a_push_loses_is_said_alike(told):
-    sheet, analysis = ruled(told[0], HoldRule.HIGHLIGHT), told[1]
+    loaded, analysis = ruled(told[0], HoldRule.HIGHLIGHT), told[1]
     for line, row, push in zip(
-        push_lines(analysis), card_of(state_of(sheet, analysis)).rows, analysis.push, strict=True
+        push_lines(analysis), card_of(state_of(loaded, analysis)).rows, analysis.push, strict=True
     ):
         loss = push.by(HoldRule.HIGHLIGHT).shadow_loss_stops.known()
         assert line.loss == row.shadow == shadow_detail_text(loss)
@@ -106,13 +106,13 @@ def test_bold_and_red_come_from_fields_and_not_from_words(told):
     lines = push_lines(replace(analysis, push=(odd, replace(odd, stops=0.0))))
     assert [line.normal for line in lines] == [False, True]
     assert {v.grave for v in ShadowVerdict} == {True, False}
-    chosen = [line for line in school_lines(analysis) if line.chosen]
+    chosen = [line for line in method_lines(analysis) if line.chosen]
     assert len(chosen) == 1
     assert chosen[0].time == minutes_text(analysis.finding.time_min.known())
 
 
 def test_what_was_not_tested_says_why_and_is_never_a_number(told):
-    sheet, analysis, _ = told
+    loaded, analysis, _ = told
     first = analysis.push[-1]
     why = "longer than 17.5 min; run a strip for more"
     missing = {rule: replace(first.by(rule), time_min=Figure(None, why=why)) for rule in HoldRule}
@@ -123,7 +123,7 @@ def test_what_was_not_tested_says_why_and_is_never_a_number(told):
     line = push_lines(changed)[-1]
     assert (line.time.shown, line.time.why, line.tested) == ("not tested", why, False)
     assert (line.loss, line.verdict) == ("", None), "none is a loss; not tested is no loss known"
-    assert card_of(state_of(replace(sheet, findings=()), changed)).rows[-1].time == "not tested"
+    assert card_of(state_of(replace(loaded, findings=()), changed)).rows[-1].time == "not tested"
     assert why in "\n".join(tables_of(changed))
 
 

@@ -10,11 +10,11 @@ from tests.app.test_kind_answers import PLAIN, Bench
 from tests.notebooks import new_test
 from tests.states import state_of
 from vadrin.app.decisions.decision import decide
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.findings.latest_finding import latest_finding
+from vadrin.app.read.data_sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
-from vadrin.app.read.sheet_tracing import axis_value_typed, traced_points
 from vadrin.app.read.trace_steps import Trace
 from vadrin.app.results.headline import headline_of
 from vadrin.app.test_types.cine import cine_answer
@@ -66,20 +66,20 @@ class TestARollAtAnotherSetting:
 
     def roll(self, book, index):
         test = new_test(book, "Kelda Pan 200", "Sable", "1+1", index=index, kind="wrong setting")
-        return load_sheet(book, test.id)
+        return load_test(book, test.id)
 
-    def answer(self, sheet):
-        return headline_of(State(sheet))
+    def answer(self, loaded):
+        return headline_of(State(loaded))
 
     def test_times_between_two_pushes_lie_on_a_scale_of_ln_t(self, notebook):
         found(notebook, [row(0.0, 8.0, 0.0), row(1.0, 11.0, 0.6), row(2.0, 16.0, 1.4)])
-        sheet = self.roll(notebook, 160.0)
-        between = sheet.beside.minutes(2 / 3, "hold_highlight")
+        loaded = self.roll(notebook, 160.0)
+        between = loaded.beside.minutes(2 / 3, "hold_highlight")
         assert between.value == pytest.approx(8.0 * (11.0 / 8.0) ** (2 / 3))
         assert between.low < between.value < between.high
-        assert sheet.beside.shadow_lost(2 / 3).value == pytest.approx(0.4)
-        assert self.answer(sheet).index == "Develop 9:55 min"
-        assert "Push ⅔ stop: shot at EI 160" in self.answer(sheet).index_note
+        assert loaded.beside.shadow_lost(2 / 3).value == pytest.approx(0.4)
+        assert self.answer(loaded).index == "Develop 9:55 min"
+        assert "Push ⅔ stop: shot at EI 160" in self.answer(loaded).index_note
 
     def test_a_roll_at_the_found_ei_is_normal_and_a_slower_one_a_pull(self, notebook):
         found(notebook, [row(-1.0, 6.0, 0.0), row(0.0, 8.0, 0.0)])
@@ -185,47 +185,47 @@ class TestPatches:
 
     def keep(self, bench, label, *lines):
         for line in lines:
-            strip = next(s for s in bench.sheet.strips if s.strip.label == label)
+            strip = next(s for s in bench.loaded.strips if s.strip.label == label)
             keep_patch(bench.book, strip, patch_typed(line))
 
     def test_measured_patches_tell_difference_hue_and_chroma(self, colour):
         self.keep(colour, "A", "red 52 60 40", "sky 60 −10 −30")
         self.keep(colour, "B", "red 52 30 20", "sky 60 25 −25")
-        figures = patch_figures(colour.sheet)
+        figures = patch_figures(colour.loaded)
         assert figures["B_red_hue_turned"] == pytest.approx(0.0, abs=1e-9)
         assert figures["B_sky_hue_turned"] == pytest.approx(63.4, abs=0.1)
         assert figures["B_greatest_delta_e00"] == max(
             figures["B_red_delta_e00"], figures["B_sky_delta_e00"]
         )
-        rows = {r[:2]: r for r in patch_table(colour.sheet).rows}
+        rows = {r[:2]: r for r in patch_table(colour.loaded).rows}
         assert rows["red", "push 1"][4] == "50 %"
         assert rows["sky", "push 1"][5].startswith("violet, was blue")
         assert rows["red", "normal"][2] == "reference"
-        assert "Sky drifts most" in drift_words(colour.sheet)
-        assert [t.name for t in hue_turns(colour.sheet)] == ["red", "sky"]
+        assert "Sky drifts most" in drift_words(colour.loaded)
+        assert [t.name for t in hue_turns(colour.loaded)] == ["red", "sky"]
 
     def test_patches_named_by_eye_have_words_and_no_numbers(self, colour):
         self.keep(colour, "A", "skin looks warm")
         self.keep(colour, "C", "skin looks green")
-        rows = {r[:2]: r for r in patch_table(colour.sheet).rows}
+        rows = {r[:2]: r for r in patch_table(colour.loaded).rows}
         assert rows["skin", "push 2"][5] == "green, was warm"
         assert rows["skin", "push 2"][2] == "—"
-        assert patch_figures(colour.sheet) == {}
-        assert drift_words(colour.sheet) == ""
-        assert hue_turns(colour.sheet) == ()
+        assert patch_figures(colour.loaded) == {}
+        assert drift_words(colour.loaded) == ""
+        assert hue_turns(colour.loaded) == ()
 
     def test_a_patch_given_again_takes_the_place_of_the_one_before(self, colour):
         self.keep(colour, "A", "red 52 60 40", "Red 50 58 38")
-        (patch,) = patches_of(colour.sheet.strips[0]).values()
+        (patch,) = patches_of(colour.loaded.strips[0]).values()
         assert patch.shown == "50 58 38"
         colour.book.undo()
-        (before,) = patches_of(colour.sheet.strips[0]).values()
+        (before,) = patches_of(colour.loaded.strips[0]).values()
         assert before.shown == "52 60 40"
 
     def test_too_small_a_difference_is_said_not_to_be_seen(self, colour):
         self.keep(colour, "A", "grey 50 0 0")
         self.keep(colour, "B", "grey 50.5 0.2 0.1")
-        rows = {r[:2]: r for r in patch_table(colour.sheet).rows}
+        rows = {r[:2]: r for r in patch_table(colour.loaded).rows}
         assert rows["grey", "push 1"][2].endswith("not seen")
         assert rows["grey", "push 1"][3] == "—"
 
@@ -237,13 +237,13 @@ class TestPatches:
             patch_typed(words)
 
     def test_a_patch_from_elsewhere_that_means_nothing_is_passed_over(self, colour):
-        strip = colour.sheet.strips[0].strip
+        strip = colour.loaded.strips[0].strip
         with colour.book.change("hurt"):
             colour.book.add(
                 Judgement(strip_id=strip.id, asked="patch red", answer="a b c", way="L*a*b* D50")
             )
-        assert patches_of(colour.sheet.strips[0])["red"].colour is None
-        assert patch_figures(colour.sheet) == {}
+        assert patches_of(colour.loaded.strips[0])["red"].colour is None
+        assert patch_figures(colour.loaded) == {}
 
 
 class TestTwoDevelopers:
@@ -297,7 +297,7 @@ class TestCine:
         )
 
     def test_a_piece_for_every_light_and_time(self, film):
-        assert [(s.strip.note, s.minutes) for s in film.sheet.strips] == [
+        assert [(s.strip.note, s.minutes) for s in film.loaded.strips] == [
             ("sun", 6.0),
             ("lamp", 6.0),
             ("sun", 8.0),
@@ -305,7 +305,7 @@ class TestCine:
         ]
         marked = [
             [f.frame.aperture for f in s.frames if f.frame.stops is not None]
-            for s in film.sheet.strips[:2]
+            for s in film.loaded.strips[:2]
         ]
         assert all(marked[0])
         assert not any(marked[1]), "the lamp is metered anew: nothing can be set before"
@@ -318,7 +318,7 @@ class TestCine:
 
     def test_one_light_is_told_while_the_other_waits(self, film):
         film.judge(lambda s, f: "use it" if s.strip.note == "lamp" and f.frame.stops == 1.0 else "")
-        answer = cine_answer(State(film.sheet))
+        answer = cine_answer(State(film.loaded))
         assert answer.says == "EI 50 in lamp"
         assert answer.figures["lamp_ei"].low == pytest.approx(50 / 2**0.5)
         assert answer.act == "Judge the frames shot in sun."
@@ -333,10 +333,10 @@ class TestCine:
         assert film.answer.figures["sun_ei"].value == pytest.approx(100 / 2**0.5)
 
 
-class TestSheetsOfPositives:
+class LoadedTestsOfPositives:
     """What is kept of a material, per light and bleach."""
 
-    def sheet(self, book, light, state, best, decided=True):
+    def loaded(self, book, light, state, best, decided=True):
         bench = Bench(
             book,
             "reversal",
@@ -356,14 +356,14 @@ class TestSheetsOfPositives:
             )
         )
         if decided:
-            decide(book, state_of(bench.sheet, bench.analysis))
+            decide(book, state_of(bench.loaded, bench.analysis))
         return bench
 
     def test_sheets_of_a_material_stand_beside_each_other(self, notebook):
-        self.sheet(notebook, "sun", "fresh", 0.0)
-        self.sheet(notebook, "open shade", "fresh", 1.0)
-        self.sheet(notebook, "sun", "", 2.0, decided=False)
-        now = self.sheet(notebook, "sun", "half used", 1.0, decided=False)
+        self.loaded(notebook, "sun", "fresh", 0.0)
+        self.loaded(notebook, "open shade", "fresh", 1.0)
+        self.loaded(notebook, "sun", "", 2.0, decided=False)
+        now = self.loaded(notebook, "sun", "half used", 1.0, decided=False)
         assert [r[1:] for r in now.answer.more[0].rows] == [
             ("sun", "half used", "EI 3.2"),
             ("open shade", "fresh", "EI 3.2"),
@@ -372,14 +372,14 @@ class TestSheetsOfPositives:
         assert now.answer.says == "EI 3.2 in sun"
 
     def test_a_sheet_alone_has_nothing_beside_it(self, notebook):
-        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.more == ()
+        assert self.loaded(notebook, "sun", "fresh", 0.0).answer.more == ()
 
     def test_a_hurt_decision_is_passed_over(self, notebook):
-        first = self.sheet(notebook, "sun", "fresh", 0.0)
+        first = self.loaded(notebook, "sun", "fresh", 0.0)
         with notebook.change("hurt"):
             (kept,) = notebook.all(Finding, test_id=first.test.id)
             notebook.put(replace(kept, report='{"answer": {"figures": {"best_ei": "six"}}}'))
-        assert self.sheet(notebook, "sun", "fresh", 0.0).answer.more == ()
+        assert self.loaded(notebook, "sun", "fresh", 0.0).answer.more == ()
 
 
 def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):
@@ -391,7 +391,7 @@ def test_a_filter_that_stays_on_is_taken_off_the_marks(notebook):
     def given(bench):
         return [
             (f.frame.stops, f.frame.seconds)
-            for _, f in bench.sheet.frames()
+            for _, f in bench.loaded.frames()
             if f.frame.stops is not None
         ]
 

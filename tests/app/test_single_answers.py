@@ -114,13 +114,13 @@ def compared(notebook):
 def test_a_decision_over_several_times_names_none(compared):
     kind = type_of("compare")
     assert kind.compares_materials
-    found = decide(compared.book, state_of(compared.sheet, compared.analysis))
+    found = decide(compared.book, state_of(compared.loaded, compared.analysis))
     assert found.time_min == 0.0
     assert found.exposure_index > 0
     with compared.book.change("the same time"):
         for strip in compared.book.all(Strip, test_id=compared.test.id):
             compared.book.put(replace(strip, time_min=8.0))
-    again = decide(compared.book, state_of(compared.sheet, compared.analysis))
+    again = decide(compared.book, state_of(compared.loaded, compared.analysis))
     assert again.time_min == 8.0
 
 
@@ -136,21 +136,21 @@ def test_a_sheet_that_was_traced_shows_its_curves(notebook):
                 notebook.add(Reading(frame_id=frame.id, density=round(dense, 3)))
     plot = bench.answer.plot
     assert plot is not None
-    assert len(plot.series) == len(bench.sheet.strips)
+    assert len(plot.series) == len(bench.loaded.strips)
     assert all(len(each.points) > 5 for each in plot.series)
 
 
 def test_the_firmest_act_is_named_only_where_it_is_worth_it(notebook):
     bench = Bench(notebook, "time", times=(5.0, 7.0, 10.0, 14.0), step=0.5)
     bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes), noise=0.004)
-    sheet, analysis = bench.sheet, replace(bench.analysis, diagnostics=())
+    loaded, analysis = bench.loaded, replace(bench.analysis, diagnostics=())
     again = NextStep(Act.REPEAT_FRAME, "B", "7", None, None, 0.3)
     for steps, words in (
         ((), "Check it on paper"),
         ((replace(again, narrowing=0.01),), "Check it on paper"),
         ((again,), "Read strip B, frame 7 again"),
     ):
-        told = next_act(state_of(sheet, replace(analysis, next_steps=steps, push=())))
+        told = next_act(state_of(loaded, replace(analysis, next_steps=steps, push=())))
         assert told.startswith(words)
 
 

@@ -7,7 +7,7 @@ from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.densities import density_typed, temperature_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, otherwise_typed
 from vadrin.app.entry.film_supply import (
@@ -23,13 +23,13 @@ from vadrin.app.entry.times import day_typed, minutes_typed, seconds_typed, time
 from vadrin.app.expose.exposing import light_now, mark_frame, note_light, rescale_rest
 from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
 from vadrin.app.expose.script import script_rows
-from vadrin.app.expose.ticked_sheet import tick_sheet
+from vadrin.app.expose.ticked_script import tick_script
+from vadrin.app.loaded.frame_order import next_to_expose
 from vadrin.app.plan.camera_settings import limits_of
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
-from vadrin.app.results.method_rows import school_typed
+from vadrin.app.results.method_rows import method_typed
 from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
-from vadrin.app.sheets.frame_order import next_to_expose
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 from vadrin.core.frames import FrameState
@@ -56,7 +56,7 @@ READERS = (
     temperature_typed,
     exposure_index_typed,
     day_typed,
-    school_typed,
+    method_typed,
     target_typed,
 )
 TYPED = st.one_of(
@@ -199,7 +199,7 @@ def script(notebook):
         ),
         "plan",
     )
-    return load_sheet(notebook, test.id)
+    return load_test(notebook, test.id)
 
 
 TICKS = st.sampled_from(["skipped", "doubled", "ticked"])
@@ -215,20 +215,20 @@ def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest
     parts = [f"{s}{n} {'' if how == 'ticked' else how}" for (s, n), how in told.items()]
     line = "; ".join([*parts, "all"] if rest else parts)
     assert sum(bool(row[0]) for row in script_rows(notebook, script)) == 30
-    entered = tick_sheet(notebook, script, line)
+    entered = tick_script(notebook, script, line)
     assert entered == (30 if rest else len(told))
     states = {
         "skipped": FrameState.SKIPPED,
         "doubled": FrameState.DOUBLED,
         "ticked": FrameState.EXPOSED,
     }
-    fresh = load_sheet(notebook, script.test.id)
+    fresh = load_test(notebook, script.test.id)
     usual = FrameState.EXPOSED if rest else FrameState.PLANNED
     for strip, frame in fresh.shots():
         how = told.get((strip.strip.label, int(frame.number)), "")
         assert frame.frame.state == states.get(how, usual)
     notebook.undo()
-    assert load_sheet(notebook, script.test.id) == script
+    assert load_test(notebook, script.test.id) == script
 
 
 @pytest.mark.parametrize(
@@ -242,8 +242,8 @@ def test_a_ticked_sheet_gives_every_frame_its_state(notebook, script, told, rest
     ],
 )
 def test_what_was_set_instead_takes_a_decimal_comma(notebook, script, line, stops, seconds):
-    tick_sheet(notebook, script, line)
-    frame = load_sheet(notebook, script.test.id).shots()[4][1].frame
+    tick_script(notebook, script, line)
+    frame = load_test(notebook, script.test.id).shots()[4][1].frame
     (made,) = notebook.all(Exposure, frame_id=frame.id)
     if stops is not None:
         assert (frame.stops, made.stops) == (stops, stops)
@@ -269,23 +269,23 @@ def test_what_was_set_instead_takes_a_decimal_comma(notebook, script, line, stop
 )
 def test_a_sheet_that_is_not_understood_changes_nothing(notebook, script, line):
     with pytest.raises(EditRefusedError):
-        tick_sheet(notebook, script, line)
-    assert load_sheet(notebook, script.test.id) == script
+        tick_script(notebook, script, line)
+    assert load_test(notebook, script.test.id) == script
 
 
 @pytest.mark.parametrize("done", [1, 4, 13, 20])
 @pytest.mark.parametrize("apart", [1, -1])
 def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, script, done, apart):
     for _ in range(done):
-        place = next_to_expose(load_sheet(notebook, script.test.id))
+        place = next_to_expose(load_test(notebook, script.test.id))
         mark_frame(notebook, place[1].frame, FrameState.EXPOSED)
-    before = load_sheet(notebook, script.test.id)
+    before = load_test(notebook, script.test.id)
     says = frames_wound(before) + apart
     remedies = counter_remedies(before, says)
     assert remedies
     for remedy in remedies:
         remedy.act(notebook)
-        after = load_sheet(notebook, script.test.id)
+        after = load_test(notebook, script.test.id)
         assert frames_wound(after) == says, remedy.words
         assert counter_remedies(after, says) == []
         turns = [f.frame.turn for _, f in after.shots()]
@@ -293,7 +293,7 @@ def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, scr
         for strip in after.strips:
             places = [f.frame.position for f in strip.frames]
             assert len(set(places)) == len(places)
-        while load_sheet(notebook, script.test.id) != before:
+        while load_test(notebook, script.test.id) != before:
             notebook.undo()
 
 
@@ -301,13 +301,13 @@ def test_every_way_to_mend_a_counter_makes_camera_and_script_agree(notebook, scr
 @settings(max_examples=15, deadline=None, suppress_health_check=ONE_FILE)
 def test_light_that_moved_is_made_good_by_marks_of_the_camera(notebook, script, now, done):
     for _ in range(done):
-        place = next_to_expose(load_sheet(notebook, script.test.id))
+        place = next_to_expose(load_test(notebook, script.test.id))
         mark_frame(notebook, place[1].frame, FrameState.EXPOSED)
-    half = load_sheet(notebook, script.test.id)
+    half = load_test(notebook, script.test.id)
     moved = note_light(notebook, half, now)
     assert light_now(notebook, half) == pytest.approx(moved, abs=1e-3)
     rescale_rest(notebook, half)
-    after = load_sheet(notebook, script.test.id)
+    after = load_test(notebook, script.test.id)
     limits = limits_of(notebook, after.test)
     for (_, old), (_, new) in zip(half.shots(), after.shots(), strict=True):
         if old.frame.state == FrameState.EXPOSED or new.frame.wanted_stops is None:

@@ -11,8 +11,8 @@ from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import NOT_DECIDED, card_document, card_of, decided_card
 from vadrin.app.decisions.decision import choose_target, decide
 from vadrin.app.document.analysis_input import readings_of, settings_of
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.process.development import develop_strip, strip_line
@@ -34,8 +34,8 @@ FILM = ClosedForm()
 answer = cache(analyse)
 
 
-def worked_out(sheet):
-    return answer(readings_of(sheet), settings_of(sheet))
+def worked_out(loaded):
+    return answer(readings_of(loaded), settings_of(loaded))
 
 
 def shoot(book, test, times, developed=0, read=0, warm=20.0):
@@ -47,16 +47,16 @@ def shoot(book, test, times, developed=0, read=0, warm=20.0):
                 book.put(replace(frame, state=FrameState.EXPOSED))
             if place < developed:
                 develop_strip(book, strip, times[place], warm)
-    sheet = load_sheet(book, test.id)
-    for strip in sheet.strips[:read]:
-        fill(book, sheet, strip)
-    return load_sheet(book, test.id)
+    loaded = load_test(book, test.id)
+    for strip in loaded.strips[:read]:
+        fill(book, loaded, strip)
+    return load_test(book, test.id)
 
 
-def fill(book, sheet, strip):
+def fill(book, loaded, strip):
     with book.change("read"):
         for frame in strip.frames:
-            x = frame.log_h(sheet.test.meter_constant)
+            x = frame.log_h(loaded.test.meter_constant)
             add_reading(book, frame, round(FILM.density(x, strip.minutes), 3))
 
 
@@ -99,37 +99,37 @@ def test_the_ei_stays_in_sight_as_data_arrive(strips_of_film):
     ],
 )
 def test_advice_names_what_lies_on_the_bench(strips_of_film, developed, read, act):
-    sheet = strips_of_film((5.0, 8.0, 12.0, 17.0), developed, read)
-    analysis = worked_out(sheet)
-    assert next_act(state_of(sheet, analysis)) == act
-    asked = [w for w in mended(state_of(sheet, analysis)) if w.key in ("one time", "two times")]
+    loaded = strips_of_film((5.0, 8.0, 12.0, 17.0), developed, read)
+    analysis = worked_out(loaded)
+    assert next_act(state_of(loaded, analysis)) == act
+    asked = [w for w in mended(state_of(loaded, analysis)) if w.key in ("one time", "two times")]
     assert asked
     assert all(w.remedy == act for w in asked), "no warning asks for a strip that is there"
 
 
 def test_a_half_read_strip_is_read_on_before_another_is_asked_for(notebook, strips_of_film):
-    sheet = strips_of_film((6.0, 9.0), read=1)
+    loaded = strips_of_film((6.0, 9.0), read=1)
     with notebook.change("half"):
-        for frame in sheet.strips[1].frames[:9]:
-            x = frame.log_h(sheet.test.meter_constant)
+        for frame in loaded.strips[1].frames[:9]:
+            x = frame.log_h(loaded.test.meter_constant)
             add_reading(notebook, frame, round(FILM.density(x, 9.0), 3))
-    now = load_sheet(notebook, sheet.test.id)
+    now = load_test(notebook, loaded.test.id)
     left = len(now.strips[1].frames) - 9
     assert next_act(state_of(now, worked_out(now))) == f"Read the other {left} frames of strip B."
 
 
 def test_with_nothing_left_on_the_bench_a_new_strip_is_asked_for(strips_of_film):
-    sheet = strips_of_film((6.0, 9.0))
-    assert "Develop a third strip" in next_act(state_of(sheet, worked_out(sheet)))
+    loaded = strips_of_film((6.0, 9.0))
+    assert "Develop a third strip" in next_act(state_of(loaded, worked_out(loaded)))
 
 
 class TestACardShowsItsDecision:
     @pytest.fixture
     def decided(self, notebook, strips_of_film):
-        sheet = strips_of_film((5.0, 8.0, 12.0))
-        before = card_of(state_of(sheet, worked_out(sheet)))
-        decide(notebook, state_of(sheet, worked_out(sheet)), when="2026-10-29T19:20:00+00:00")
-        return notebook, before, load_sheet(notebook, sheet.test.id)
+        loaded = strips_of_film((5.0, 8.0, 12.0))
+        before = card_of(state_of(loaded, worked_out(loaded)))
+        decide(notebook, state_of(loaded, worked_out(loaded)), when="2026-10-29T19:20:00+00:00")
+        return notebook, before, load_test(notebook, loaded.test.id)
 
     def test_before_it_says_that_nothing_is_decided(self, decided):
         _, before, _ = decided
@@ -137,51 +137,51 @@ class TestACardShowsItsDecision:
         assert card_document(before, "A6").startswith(b"%PDF")
 
     def test_after_it_is_what_was_decided_whatever_is_changed(self, decided):
-        book, before, sheet = decided
-        kept = card_of(state_of(sheet, worked_out(sheet)))
+        book, before, loaded = decided
+        kept = card_of(state_of(loaded, worked_out(loaded)))
         assert kept == replace(before, status="decided 2026-10-29")
-        choose_target(book, sheet.test, "average_gradient", 0.72)
-        changed = load_sheet(book, sheet.test.id)
+        choose_target(book, loaded.test, "average_gradient", 0.72)
+        changed = load_test(book, loaded.test.id)
         analysis = worked_out(changed)
-        assert analysis.finding.time_min.value > sheet.findings[-1].time_min * 1.1
+        assert analysis.finding.time_min.value > loaded.findings[-1].time_min * 1.1
         assert card_of(state_of(changed, analysis)) == kept
 
     def test_the_shelf_says_what_was_changed(self, decided):
-        book, _, sheet = decided
-        detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
+        book, _, loaded = decided
+        detail = shelf_details(book, [loaded.test.id])[loaded.test.id]
         assert detail.changed == ""
-        choose_target(book, sheet.test, "average_gradient", 0.72)
-        detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
+        choose_target(book, loaded.test, "average_gradient", 0.72)
+        detail = shelf_details(book, [loaded.test.id])[loaded.test.id]
         assert detail.changed == "since it was decided: the target changed"
-        strip = sheet.strips[1]
-        choose_target(book, sheet.test, "average_gradient", 0.58)
+        strip = loaded.strips[1]
+        choose_target(book, loaded.test, "average_gradient", 0.58)
         add_reading(book, strip.frames[3], 1.9)
-        detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
+        detail = shelf_details(book, [loaded.test.id])[loaded.test.id]
         assert "1 frame differs on strip B" in detail.changed
 
     def test_the_rule_of_pushes_is_part_of_it(self, decided):
-        book, before, sheet = decided
+        book, before, loaded = decided
         assert before.rule == "highlight density"
         with book.change("rule"):
-            book.put(replace(sheet.test, push_rule=HoldRule.MIDTONE))
-        changed = load_sheet(book, sheet.test.id)
+            book.put(replace(loaded.test, push_rule=HoldRule.MIDTONE))
+        changed = load_test(book, loaded.test.id)
         assert card_of(state_of(changed, worked_out(changed))).rule == "highlight density", (
             "as decided"
         )
-        detail = shelf_details(book, [sheet.test.id])[sheet.test.id]
+        detail = shelf_details(book, [loaded.test.id])[loaded.test.id]
         assert "the rule of pushes changed" in detail.changed
 
     @pytest.mark.parametrize(
         "kept", ["{", "[]", "null", '{"rows": 3}', '{"film": "x", "rows": []}']
     )
     def test_a_card_that_was_tampered_with_breaks_nothing(self, decided, kept):
-        _, before, sheet = decided
-        odd = replace(sheet, findings=(replace(sheet.findings[0], card=kept),))
+        _, before, loaded = decided
+        odd = replace(loaded, findings=(replace(loaded.findings[0], card=kept),))
         assert decided_card(odd, before) == replace(before, status="decided 2026-10-29")
 
     def test_one_from_before_cards_were_kept_claims_no_more_than_it_knows(self, decided):
-        _, before, sheet = decided
-        old = replace(sheet, findings=(replace(sheet.findings[0], card=""),))
+        _, before, loaded = decided
+        old = replace(loaded, findings=(replace(loaded.findings[0], card=""),))
         assert decided_card(old, before) == replace(before, status="decided 2026-10-29")
         target = replace(old.test, target_value=0.72)
         changed = replace(old, test=target)
@@ -211,11 +211,11 @@ def test_times_are_restated_at_a_temperature_near_those_of_the_baths(temperature
 def test_a_warm_process_is_restated_at_its_own_temperature(notebook, strips_of_film):
     with notebook.change("process"):
         warm = notebook.add(Process(name="warm", temperature_c=37.8))
-    sheet = strips_of_film((3.0, 3.5, 4.5), warm=37.8)
+    loaded = strips_of_film((3.0, 3.5, 4.5), warm=37.8)
     for process_id in (None, warm.id):
         with notebook.change("as in"):
-            notebook.put(replace(sheet.test, process_id=process_id))
-        now = load_sheet(notebook, sheet.test.id)
+            notebook.put(replace(loaded.test, process_id=process_id))
+        now = load_test(notebook, loaded.test.id)
         analysis = worked_out(now)
         assert [s.restated_min for s in analysis.strips] == [3.0, 3.5, 4.5]
         assert strip_line(now.strips[0].strip, 37.8).restated == "3:00"
@@ -238,14 +238,14 @@ class TestReadingsThatCannotBeRight:
 
     @pytest.fixture
     def half(self, notebook, strips_of_film):
-        sheet = strips_of_film((8.0,), read=0)
+        loaded = strips_of_film((8.0,), read=0)
 
         def read(*pairs):
             for place, density in pairs:
                 add_reading(
-                    notebook, load_sheet(notebook, sheet.test.id).strips[0].frames[place], density
+                    notebook, load_test(notebook, loaded.test.id).strips[0].frames[place], density
                 )
-            now = load_sheet(notebook, sheet.test.id)
+            now = load_test(notebook, loaded.test.id)
             return reading_doubt(State(now), now.strips[0].frames[pairs[-1][0]])
 
         return read
@@ -271,15 +271,15 @@ class TestReadingsThatCannotBeRight:
     def test_a_fogged_piece_is_the_densest(self, notebook):
         test = start_kind(notebook, "rescue")
         apply_plan(notebook, PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "plan")
-        sheet = load_sheet(notebook, test.id)
-        frames = sheet.strips[0].frames
+        loaded = load_test(notebook, test.id)
+        frames = loaded.strips[0].frames
         for place, density in ((0, 0.3), (len(frames) - 3, 1.6), (len(frames) - 1, 0.2)):
             add_reading(notebook, frames[place], density)
-        now = load_sheet(notebook, sheet.test.id)
+        now = load_test(notebook, loaded.test.id)
         last = now.strips[0].frames[-1]
         assert "Full light, and thinner than" in reading_doubt(State(now), last)
         add_reading(notebook, now.strips[0].frames[1], 2.0)
-        now = load_sheet(notebook, sheet.test.id)
+        now = load_test(notebook, loaded.test.id)
         assert "blanks of a strip are alike" in reading_doubt(State(now), now.strips[0].frames[1])
 
     def test_a_film_that_is_right_is_not_accused(self, strips_of_film):
@@ -287,9 +287,9 @@ class TestReadingsThatCannotBeRight:
         assert not [w for w in analysis.diagnostics if w.key == "questionable blank"]
 
     def test_blanks_that_disagree_are_named_by_the_analysis(self, notebook, strips_of_film):
-        sheet = strips_of_film((5.0, 8.0, 12.0))
-        add_reading(notebook, sheet.strips[1].frames[0], 1.9)
-        now = load_sheet(notebook, sheet.test.id)
+        loaded = strips_of_film((5.0, 8.0, 12.0))
+        add_reading(notebook, loaded.strips[1].frames[0], 1.9)
+        now = load_test(notebook, loaded.test.id)
         (warning,) = [w for w in worked_out(now).diagnostics if w.key == "questionable blank"]
         assert (warning.strip, "1" in warning.frames) == ("B", True)
 

@@ -15,13 +15,13 @@ from vadrin.app.display.quantities import (
 )
 from vadrin.app.display.words import date_text
 from vadrin.app.document.analysis_input import channel_of, readings_of, settings_of
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.progress import steps_of
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.headline import headline_of
-from vadrin.app.results.method_rows import limits_text, school_lines
+from vadrin.app.results.method_rows import limits_text, method_lines
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.target_words import target_text, target_value_typed
 from vadrin.app.shelf.shelf_index import shelf_details, shelf_lines
@@ -46,8 +46,8 @@ def told(book):
     """Every demo test by its film: the sheet and its analysis."""
     found = {}
     for line in shelf_lines(book):
-        sheet = load_sheet(book, line.test_id)
-        found[line.film] = sheet, analyse(readings_of(sheet), settings_of(sheet))
+        loaded = load_test(book, line.test_id)
+        found[line.film] = loaded, analyse(readings_of(loaded), settings_of(loaded))
     return found
 
 
@@ -89,15 +89,15 @@ def test_the_rail_tells_the_true_state(told):
 
 
 def test_the_headline_speaks_in_ei_and_time(told):
-    sheet, analysis = told["Merrow Pan 125 M3"]
-    headline = headline_of(state_of(sheet, analysis))
+    loaded, analysis = told["Merrow Pan 125 M3"]
+    headline = headline_of(state_of(loaded, analysis))
     assert re.fullmatch(r"EI \d+", headline.index)
     assert re.fullmatch(r"\d+:\d\d min", headline.time)
     assert "± 0" in headline.index_note
     assert [line.name for line in headline.pushes] == ["pull 1", "normal", "push 1", "push 2"]
     assert [line.grave for line in headline.pushes] == [False, False, False, True]
     assert headline.next_act
-    assert headline_of(State(sheet)).index_note == "working it out …"
+    assert headline_of(State(loaded)).index_note == "working it out …"
 
 
 @pytest.mark.parametrize(
@@ -124,8 +124,8 @@ def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
     assert {line.time.shown for line in push_lines(told["Ostrel 400 O1"][1])} == {"not tested"}
 
 
-def test_schools_mark_the_one_that_rates(told):
-    lines = school_lines(told["Merrow Pan 125 M3"][1])
+def test_methods_mark_the_one_that_rates(told):
+    lines = method_lines(told["Merrow Pan 125 M3"][1])
     assert [line.name for line in lines if line.chosen] == ["Gradient"]
     assert len({line.name for line in lines}) == 5
     assert "rule of thumb" in limits_text(told["Merrow Pan 125 M3"][1])
@@ -133,19 +133,19 @@ def test_schools_mark_the_one_that_rates(told):
 
 
 def test_a_swapped_pair_is_doubted_beside_both_frames(told):
-    sheet, analysis = told["Brannock 400 B6"]
-    frames = sheet.strips[1].frames
+    loaded, analysis = told["Brannock 400 B6"]
+    frames = loaded.strips[1].frames
     for place in (8, 9):
-        assert "left out" in reading_doubt(state_of(sheet, analysis), frames[place])
+        assert "left out" in reading_doubt(state_of(loaded, analysis), frames[place])
     assert "Thinner than frame 9 (0), which had less exposure" in reading_doubt(
-        State(sheet), frames[9]
+        State(loaded), frames[9]
     )
-    assert reading_doubt(state_of(sheet, analysis), frames[4]) == ""
+    assert reading_doubt(state_of(loaded, analysis), frames[4]) == ""
 
 
 def test_the_card_holds_what_the_wall_needs(told):
-    sheet, analysis = told["Merrow Pan 125 M3"]
-    card = card_of(state_of(sheet, analysis))
+    loaded, analysis = told["Merrow Pan 125 M3"]
+    card = card_of(state_of(loaded, analysis))
     assert (card.film, card.developer) == ("Merrow Pan 125, batch M3", "Sable 1+1")
     assert (card.status, card.temperature) == ("decided 2026-10-29", "at 20 °C")
     assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
@@ -167,26 +167,26 @@ def test_a_very_long_name_still_prints(told):
 
 
 def test_expected_curves_are_steeper_for_longer_times(told):
-    sheet, _ = told["Kelda Pan 200 K4"]
-    film = expected_film(sheet.test.exposure_index, None)
-    strips = expected_strips(sheet, film)
+    loaded, _ = told["Kelda Pan 200 K4"]
+    film = expected_film(loaded.test.exposure_index, None)
+    strips = expected_strips(loaded, film)
     assert [s.label for s in strips] == ["A", "B", "C", "D"]
     tops = [float(s.curve.net[-1]) for s in strips]
     assert tops == sorted(tops)
-    assert expected_strips(sheet, film) is strips
+    assert expected_strips(loaded, film) is strips
 
 
 def test_readings_left_out_and_spoilt_frames_are_not_asked_about(told):
-    sheet, _ = told["Merrow Pan 125 M3"]
-    strip = sheet.strips[0]
+    loaded, _ = told["Merrow Pan 125 M3"]
+    strip = loaded.strips[0]
     frame = strip.frames[3]
     out = replace(frame, readings=tuple(replace(r, left_out=True) for r in frame.readings))
     skipped = replace(
         strip.frames[4], frame=replace(strip.frames[4].frame, state=FrameState.SKIPPED)
     )
     frames = (*strip.frames[:3], out, skipped, *strip.frames[5:])
-    changed = replace(sheet, strips=(replace(strip, frames=frames), *sheet.strips[1:]))
-    before, after = (len(readings_of(s)[0].readings) for s in (sheet, changed))
+    changed = replace(loaded, strips=(replace(strip, frames=frames), *loaded.strips[1:]))
+    before, after = (len(readings_of(s)[0].readings) for s in (loaded, changed))
     assert before - after == 4
     assert channel_of(changed) is Channel.VISUAL
     assert out.density is None
@@ -206,10 +206,10 @@ def test_small_words():
 
 
 def test_a_measure_nobody_knows_is_worked_out_as_usual(told):
-    sheet, usual = told["Merrow Pan 125 M3"]
-    hurt = replace(sheet, test=replace(sheet.test, target_kind="averagf gradient"))
+    loaded, usual = told["Merrow Pan 125 M3"]
+    hurt = replace(loaded, test=replace(loaded.test, target_kind="averagf gradient"))
     answer = analyse(readings_of(hurt), settings_of(hurt))
     assert answer.finding.time_min == usual.finding.time_min
-    assert headline_of(state_of(hurt, answer)).time == headline_of(state_of(sheet, usual)).time
+    assert headline_of(state_of(hurt, answer)).time == headline_of(state_of(loaded, usual)).time
     with pytest.raises(EntryError, match="choose one first"):
         target_value_typed("averagf gradient", "0.6")

@@ -9,15 +9,15 @@ import pytest
 
 from tests.notebooks import new_test
 from vadrin.app.descriptions import description_of, descriptions
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.plan.drafting import plan_request_of
 from vadrin.app.plan.plan_edit import plan_edit_of
 from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.printing.print_setups import present_room
 from vadrin.app.printing.print_strips import next_strip, step_words, strip_typed
+from vadrin.app.read.data_sheet_tracing import axis_value_typed
 from vadrin.app.read.patch_entry import patch_typed
-from vadrin.app.read.sheet_tracing import axis_value_typed
-from vadrin.app.results.method_rows import school_typed
+from vadrin.app.results.method_rows import method_typed
 from vadrin.app.scans.scan_calibration import bracket_typed
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.test_options import IndexSeries, options_from_json, options_to_json
@@ -81,7 +81,7 @@ def tried(take, words):
 
 @pytest.mark.parametrize(
     "take",
-    [patch_typed, axis_value_typed, bracket_typed, school_typed],
+    [patch_typed, axis_value_typed, bracket_typed, method_typed],
     ids=lambda take: take.__name__,
 )
 def test_a_line_is_taken_or_refused_in_words(take):
@@ -93,7 +93,7 @@ def test_a_line_is_taken_or_refused_in_words(take):
 @pytest.mark.parametrize("name", ["first piece", "step", "pieces", "covering", "purpose"])
 def test_a_strip_of_paper_stays_one_that_can_be_made(notebook, name):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
-    asked = next_strip(present_room(notebook, load_sheet(notebook, test.id)))
+    asked = next_strip(present_room(notebook, load_test(notebook, test.id)))
     for words in nonsense(2):
         made, why = tried(lambda typed, before=asked: strip_typed(before, name, typed), words)
         assert made is not None or why.strip()
@@ -112,8 +112,8 @@ def _own_words():
 def test_a_word_of_a_plan_leaves_a_plan(notebook, key):
     kind, _, name = key.rpartition("/")
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind=kind or "speed", times=(8.0,))
-    sheet = load_sheet(notebook, test.id)
-    plan = plan_edit_of(notebook, sheet)
+    loaded = load_test(notebook, test.id)
+    plan = plan_edit_of(notebook, loaded)
     word = description_of(kind).own_words[name] if kind else WORDS[name]
     for words in nonsense(3, 80):
         changed, why = tried(lambda typed: word.edit(plan, typed), words)
@@ -126,20 +126,20 @@ def test_a_word_of_a_plan_leaves_a_plan(notebook, key):
         assert kept == changed.test.options, "it is in the file as it was typed"
         with suppress(PlanError):  # too many frames, or none: refused in words
             assert lay_out_plan(plan_request_of(notebook, changed.test, changed.times))
-        assert isinstance(word.shown(sheet, changed), str)
+        assert isinstance(word.shown(loaded, changed), str)
 
 
 def test_a_series_is_stepped_and_typed_back(notebook):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
-    sheet = load_sheet(notebook, test.id)
-    plan, word = plan_edit_of(notebook, sheet), description_of("speed").own_words["series"]
-    shown = word.shown(sheet, plan)
+    loaded = load_test(notebook, test.id)
+    plan, word = plan_edit_of(notebook, loaded), description_of("speed").own_words["series"]
+    shown = word.shown(loaded, plan)
     assert shown == "none"
     for wanted in ("100", "100, 125", "100, 125, 160"):
         shown = word.step(shown, 1)
         assert shown == wanted
         plan = word.edit(plan, shown)
-        assert word.shown(sheet, plan) == wanted
+        assert word.shown(loaded, plan) == wanted
     assert word.step(word.step("100, 125", -1), -1) == "none"
     assert word.edit(plan, "none").test.options == IndexSeries()
     assert word.edit(plan, "400 50 100").test.options == IndexSeries((50.0, 100.0, 400.0))

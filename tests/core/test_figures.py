@@ -85,10 +85,10 @@ def test_temperature_is_restated_before_anything_is_worked_out():
     assert second == pytest.approx(first, rel=0.001)
 
 
-def test_the_standard_school_rates_two_thirds_of_a_stop_higher_by_definition():
+def test_the_standard_method_rates_two_thirds_of_a_stop_higher_by_definition():
     strips = FILMS[0].strips(TIMES)
     shadow = analyse(strips, Settings(draws=0))
-    standard = analyse(strips, Settings(draws=0, school="standard"))
+    standard = analyse(strips, Settings(draws=0, method="standard"))
     apart = math.log2(standard.rated_index.value / shadow.rated_index.value)
     assert apart == pytest.approx(0.655, abs=0.001)
     normal = next(p for p in standard.push if p.stops == 0)

@@ -18,7 +18,7 @@ from vadrin.core.planning.test_types import Asks, Foretold, all_types, type_of
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import MEASURES, Target
-from vadrin.core.results.rating_method import RATING_SCHOOLS, SCHOOLS
+from vadrin.core.results.rating_method import METHODS, RATING_METHODS
 from vadrin.errors import PlanError
 
 SOURCE = Path(vadrin.__file__).parents[1]
@@ -129,9 +129,9 @@ def test_a_measure_of_contrast_holds_all_that_is_known_of_it(key):
         Target("sharpness").measure  # noqa: B018
 
 
-def test_only_some_schools_rate_and_each_says_what_it_asks():
-    assert {s.key for s in SCHOOLS.values() if s.rates_by} == set(RATING_SCHOOLS)
-    assert all(s.asks.endswith(".") for s in SCHOOLS.values())
+def test_only_some_methods_rate_and_each_says_what_it_asks():
+    assert {s.key for s in METHODS.values() if s.rates_by} == set(RATING_METHODS)
+    assert all(s.asks.endswith(".") for s in METHODS.values())
     # With k = 8.125 the standard's EI lies lg2(0.8 * 16 / 8.125) above that of Zone I.
-    assert SCHOOLS["standard"].stops_above_zone_ei() == pytest.approx(0.6558, abs=1e-3)
-    assert SCHOOLS["shadow"].stops_above_zone_ei() == 0.0
+    assert METHODS["standard"].stops_above_zone_ei() == pytest.approx(0.6558, abs=1e-3)
+    assert METHODS["shadow"].stops_above_zone_ei() == 0.0

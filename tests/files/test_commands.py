@@ -3,13 +3,20 @@
 import json
 import os
 import re
+import shutil
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
 from oracles.closed_form import ClosedForm
+from vadrin.app.shelf.shelf_index import remove_test, shelf_lines
 from vadrin.commands import main
+from vadrin.notebook.store import Notebook
+
+ROOT = Path(__file__).parents[2]
+DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
 
 STRIP_FIGURES = {
     "base_fog",
@@ -129,15 +136,18 @@ def test_bad_use_is_one_line_and_two(tmp_path, capsys, arguments, words):
     assert printed.out == ""
 
 
-def test_snapshot_writes_every_main_view(tmp_path):
+def test_snapshot_writes_the_views_that_are_asked_for(tmp_path, capsys):
     from PyQt6.QtGui import QImage
 
-    from tools.snapshot import VIEWS
+    from tools.snapshot import names
 
-    assert main(["snapshot", str(tmp_path / "shots")]) == 0
+    kept = {p.stem for p in (ROOT / "docs" / "screenshots").glob("*.png")}
+    assert set(names()) == kept, "every picture of the docs can be made anew"
+    assert main(["snapshot", str(tmp_path / "shots"), "curves", "question"]) == 0
     pictures = sorted(p.stem for p in (tmp_path / "shots").glob("*.png"))
-    others = ["expose-dim", "changed", "question", "recipe", "clock", "scan", "light-box", "print"]
-    assert pictures == sorted([name for name, _, _ in VIEWS] + others)
+    assert pictures == ["curves", "question"]
+    assert main(["snapshot", str(tmp_path / "shots"), "curve"]) == 2
+    assert "no picture is called curve; there are shelf" in capsys.readouterr().err
     image = QImage(str(tmp_path / "shots" / "curves.png"))
     assert (image.width(), image.height()) == (1280, 800)
 
@@ -151,13 +161,27 @@ def said_by_a_fresh_program(code):
     ).stdout
 
 
-def test_the_first_shelf_of_the_demo_says_what_each_kind_answers():
-    """In a process of its own: what kinds answer by is loaded only when it is asked for."""
+@pytest.fixture
+def a_mixed_roll(tmp_path):
+    """The demo notebook with nothing left in it but its undecided mixed roll."""
+    path = Path(shutil.copy(DEMO, tmp_path / "roll.vadrin"))
+    book = Notebook(path)
+    for line in shelf_lines(book):
+        if line.kind != "mixed roll test":
+            remove_test(book, line)
+    book.close()
+    return path
+
+
+def test_the_first_shelf_says_what_a_type_of_its_own_answers(a_mixed_roll):
+    """In a process of its own: what types answer by is loaded only when it is asked for."""
     code = (
         "import time\n"
-        "from vadrin.commands.desktop import demo_notebook, make_application, open_window\n"
-        "app = make_application(); window = open_window(demo_notebook())\n"
-        "window.resize(1280, 800); window.show(); model = window.station()._model\n"
+        "from pathlib import Path\n"
+        "from vadrin.commands.desktop import make_application, open_window\n"
+        f"app = make_application(); window = open_window(Path({str(a_mixed_roll)!r}))\n"
+        "window.resize(1280, 800); window.show(); window.bench.go('shelf')\n"
+        "window.updates.flush(); model = window.station()._model\n"
         "told, end = '', time.monotonic() + 60\n"
         "while 'not decided' not in told and time.monotonic() < end:\n"
         "    app.processEvents(); time.sleep(0.01)\n"

@@ -9,8 +9,8 @@ from openpyxl import Workbook
 
 from oracles.closed_form import ClosedForm
 from tests.notebooks import fill_from_json
-from vadrin.app.document.sheet_loading import load_sheet
-from vadrin.app.read.export_readings import table_of_sheet
+from vadrin.app.document.test_loading import load_test
+from vadrin.app.read.export_readings import table_of_test
 from vadrin.app.read.import_readings import import_table
 from vadrin.commands import main
 from vadrin.errors import EditRefusedError, FormatError, UnmatchedColumnsError
@@ -76,8 +76,8 @@ def values_of(table):
 
 def through_notebook(table, path):
     notebook = Notebook(path)
-    sheet = load_sheet(notebook, import_table(notebook, table).id)
-    made = table_of_sheet(sheet)
+    loaded = load_test(notebook, import_table(notebook, table).id)
+    made = table_of_test(loaded)
     notebook.close()
     return made
 
@@ -201,11 +201,11 @@ def test_a_broken_cgats_file_is_refused_by_row(tmp_path, text, words):
 
 def test_a_column_a_strip_is_matched_and_tells_its_time(tmp_path):
     book = Workbook()
-    sheet = book.active
-    sheet.append([])
-    sheet.append(["Step", "rel log H", "A 6 min", "B 8,5 min", "remarks"])
+    loaded = book.active
+    loaded.append([])
+    loaded.append(["Step", "rel log H", "A 6 min", "B 8,5 min", "remarks"])
     for i in range(6):
-        sheet.append([i, -2.5 + 0.3 * i, 0.1 + 0.05 * i, 0.1 + 0.08 * i, "ok"])
+        loaded.append([i, -2.5 + 0.3 * i, 0.1 + 0.05 * i, 0.1 + 0.08 * i, "ok"])
     path = tmp_path / "from the club.xlsx"
     book.save(path)
     with pytest.raises(UnmatchedColumnsError, match="row 2: no column “strip”") as caught:

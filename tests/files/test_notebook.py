@@ -11,7 +11,7 @@ import pytest
 from sqlalchemy import create_engine, inspect
 
 from tests.notebooks import new_test
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError, NotebookError
@@ -65,9 +65,9 @@ def test_a_plan_keeps_its_script_once_frames_are_exposed(notebook):
     with pytest.raises(EditRefusedError, match="already exposed"):
         apply_plan(notebook, request, "finer steps")
     apply_plan(notebook, replace(request, test=test, times=(7.0, 9.0)), "another time")
-    sheet = load_sheet(notebook, test.id)
-    assert [s.strip.planned_min for s in sheet.strips] == [7.0, 9.0]
-    assert sheet.exposed() == 1
+    loaded = load_test(notebook, test.id)
+    assert [s.strip.planned_min for s in loaded.strips] == [7.0, 9.0]
+    assert loaded.exposed() == 1
 
 
 @pytest.mark.parametrize("kind", ["damaged", "foreign", "newer", "no database"])

@@ -16,7 +16,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.notebooks import fill_from_json, merged, new_test
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
@@ -238,7 +238,7 @@ def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
     assert wanted * 0.8 < counts["frame"] + counts["reading"] < wanted
     recovered = Notebook(tmp_path / "recovered.vadrin")
     for test in recovered.all(Test):
-        assert load_sheet(recovered, test.id) is not None
+        assert load_test(recovered, test.id) is not None
     recovered.close()
     with pytest.raises(NotebookError, match="there already"):
         recover(damaged, tmp_path / "recovered.vadrin")
@@ -420,10 +420,10 @@ def test_what_was_judged_and_run_comes_in_with_its_test(tmp_path, notebook):
     for _ in range(2):
         merged(notebook, everything_of(tmp_path / "theirs.vadrin"))
     came = next(t for t in notebook.all(Test) if t.uid == test.uid)
-    sheet = load_sheet(notebook, came.id)
-    assert [j.answer for j in sheet.strips[0].frames[3].judgements] == ["thin"]
-    assert [j.answer for j in sheet.judged("clip")] == ["go"]
-    assert [m.time_min for m in sheet.makers] == [7.0]
+    loaded = load_test(notebook, came.id)
+    assert [j.answer for j in loaded.strips[0].frames[3].judgements] == ["thin"]
+    assert [j.answer for j in loaded.judged("clip")] == ["go"]
+    assert [m.time_min for m in loaded.makers] == [7.0]
     (control,), (trial,) = notebook.all(ControlStrip), notebook.all(RuleTrial)
     (run,) = notebook.all(DarkroomRun)
     assert (control.run_id, trial.test_id, run.test_id) == (run.id, came.id, came.id)

@@ -55,15 +55,15 @@ def test_every_column_is_kept_also_without_a_heading(tmp_path):
     assert table.rows[0].extra == {"column 2": "lid open"}
 
 
-def workbook(path, *sheets):
+def workbook(path, *loaded_tests):
     """Sheets of title, state and rows."""
     book = openpyxl.Workbook()
     book.remove(book.active)
-    for title, state, rows in sheets:
-        sheet = book.create_sheet(title)
-        sheet.sheet_state = state
+    for title, state, rows in loaded_tests:
+        loaded = book.create_sheet(title)
+        loaded.sheet_state = state
         for row in rows:
-            sheet.append(row)
+            loaded.append(row)
     book.save(path)
     return path
 

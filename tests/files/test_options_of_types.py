@@ -7,7 +7,7 @@ import pytest
 
 from tests.notebooks import new_test
 from vadrin.app.descriptions import description_of
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.plan.plan_edit import apply_plan, plan_edit_of
 from vadrin.app.plan.variants import start_variant
 from vadrin.core.planning.test_options import LightsInTurn, Pushes, SheetAxis, SheetSource
@@ -20,9 +20,9 @@ from vadrin.notebook.store import Notebook
 
 def typed(notebook, test, name, words):
     """Type a word of a type's own sentence."""
-    sheet = load_sheet(notebook, test.id)
+    loaded = load_test(notebook, test.id)
     word = description_of(test.kind).own_words[name]
-    apply_plan(notebook, word.edit(plan_edit_of(notebook, sheet), words), "type it")
+    apply_plan(notebook, word.edit(plan_edit_of(notebook, loaded), words), "type it")
     return notebook.get(Test, test.id)
 
 
@@ -40,7 +40,7 @@ def test_a_light_there_is_none_of_is_refused(notebook):
     with pytest.raises(EntryError, match="1 sun, 2 open shade and 3 lamp"):
         typed(notebook, test, "lights", "1, 4")
     assert typed(notebook, test, "lights", "3, 1").options == LightsInTurn((3, 1))
-    notes = [s.strip.note for s in load_sheet(notebook, test.id).strips]
+    notes = [s.strip.note for s in load_test(notebook, test.id).strips]
     assert notes == ["lamp", "sun"]
 
 

@@ -138,7 +138,7 @@ def test_a_file_that_refuses_is_said_and_nothing_half_written_stays(notebook):
     bench.edit(twice)
     assert said[-1].startswith("Not saved: UNIQUE constraint failed")
     assert notebook.all(Reading) == []
-    assert bench.sheet.read() == 0
+    assert bench.loaded.read() == 0
     with pytest.raises(StorageError), notebook.change("a reading of no frame"):
         notebook.add(Reading(frame_id=10**6, density=0.2))
     assert notebook.undo_label() == "new test"

@@ -43,8 +43,8 @@ class FilmTester(Hands):
         self.rng = np.random.default_rng(3)
 
     @property
-    def sheet(self):
-        return self.bench.sheet
+    def loaded(self):
+        return self.bench.loaded
 
     def to(self, name):
         """Go on to a field by its name."""
@@ -66,22 +66,22 @@ class FilmTester(Hands):
             self.to(name.replace("_s_", "'s ").replace("_", " "))
             self.write(typed)
         self.settle()
-        assert self.sheet.test.kind == kind
+        assert self.loaded.test.kind == kind
 
     def shoot_and_develop(self):
         self.press(Qt.Key.Key_2, CTRL)
         with self.unseen():
-            self.press(SPACE, times=len(self.sheet.frames()))
-        assert self.sheet.exposed() == len(self.sheet.frames())
+            self.press(SPACE, times=len(self.loaded.frames()))
+        assert self.loaded.exposed() == len(self.loaded.frames())
         self.press(Qt.Key.Key_3, CTRL)
         self.press(ENTER, CTRL)
-        assert self.sheet.processed() == len(self.sheet.strips)
+        assert self.loaded.processed() == len(self.loaded.strips)
 
     def read(self, density, channel="", noise=0.006):
         """Type what a densitometer says of every frame, one after the other."""
         self.press(Qt.Key.Key_4, CTRL)
         with self.unseen():
-            self.press(UP, times=len(self.sheet.frames()))
+            self.press(UP, times=len(self.loaded.frames()))
             before = None
             while (place := self.bench.selected())[1].frame.id != before:
                 strip, frame = place
@@ -100,8 +100,8 @@ class FilmTester(Hands):
         self.press(Qt.Key.Key_4, CTRL)
         self.press(Qt.Key.Key_J, ALT)
         with self.unseen():
-            self.press(UP, times=len(self.sheet.frames()))
-            for strip, frame in self.sheet.frames():
+            self.press(UP, times=len(self.loaded.frames()))
+            for strip, frame in self.loaded.frames():
                 key = key_of(strip, frame)
                 if key:
                     self.press(key)
@@ -109,7 +109,7 @@ class FilmTester(Hands):
         self.settle()
 
     def at(self, frame):
-        return frame.log_h(self.sheet.test.meter_constant)
+        return frame.log_h(self.loaded.test.meter_constant)
 
     def decide_and_print(self):
         """Decide, and save the card and the data; gives both, and what the shelf says."""
@@ -117,7 +117,7 @@ class FilmTester(Hands):
         self.settle()
         shown = words_of(self.window)
         self.press(Qt.Key.Key_D, CTRL)
-        assert len(self.bench.notebook.all(Finding, test_id=self.sheet.test.id)) == 1, shown
+        assert len(self.bench.notebook.all(Finding, test_id=self.loaded.test.id)) == 1, shown
         self.press(Qt.Key.Key_8, CTRL)
         self.settle()
         card, data = self.folder / "card.pdf", self.folder / "answer.json"
@@ -128,13 +128,13 @@ class FilmTester(Hands):
         assert pages == 1
         assert "decided" in words
         told = json.loads(data.read_text(encoding="utf-8"))
-        line = next(x for x in shelf_lines(self.bench.notebook) if x.test_id == self.sheet.test.id)
+        line = next(x for x in shelf_lines(self.bench.notebook) if x.test_id == self.loaded.test.id)
         return words, told, line
 
     def own_answer(self):
         """The same, of a kind that answers in its own words: they stand everywhere alike."""
         words, told, line = self.decide_and_print()
-        allowed = documented_keys(self.sheet.test.kind)
+        allowed = documented_keys(self.loaded.test.kind)
         assert [k for k in told["answer"]["figures"] if not re.fullmatch(allowed, k)] == []
         says = told["answer"]["says"]
         assert says

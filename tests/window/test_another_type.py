@@ -55,7 +55,7 @@ class HalationTest(test_types.TestType):
 def halation_card(state):
     """One row for each lamp, and nothing of times."""
     usual = usual_card(state)
-    rows = tuple(CardRow(f.name, "", "", "", "") for _, f in state.sheet.frames())
+    rows = tuple(CardRow(f.name, "", "", "", "") for _, f in state.loaded.frames())
     return replace(usual, rows=rows) if usual else None
 
 
@@ -76,7 +76,7 @@ HALATION = TestDescription(
 
 def halation_view(scene):
     """The halo's own view."""
-    count = scene.sheet.read() if scene.sheet else 0
+    count = scene.loaded.read() if scene.loaded else 0
     return text(f"The halo grows over {count} lamps", Role.HEADING)
 
 
@@ -102,12 +102,12 @@ def test_it_is_planned_shot_read_and_answered_like_any_other(
     hands, bench = Hands(qtbot, window), window.bench
     hands.press(Qt.Key.Key_N, CTRL)
     hands.write("halation")
-    assert bench.sheet.test.kind == "halation"
+    assert bench.loaded.test.kind == "halation"
     assert "How far does light spread" in words_of(window.station())
     assert "stops over the meter" in words_of(window.station())
     hands.settle()
     assert "cannot be foretold" in words_of(window)
-    assert [f.frame.name for _, f in bench.sheet.frames()] == ["b1", "lamp 1", "lamp 2", "lamp 3"]
+    assert [f.frame.name for _, f in bench.loaded.frames()] == ["b1", "lamp 1", "lamp 2", "lamp 3"]
     hands.press(Qt.Key.Key_2, CTRL)
     hands.press(SPACE, times=4)
     hands.press(Qt.Key.Key_3, CTRL)
@@ -115,7 +115,7 @@ def test_it_is_planned_shot_read_and_answered_like_any_other(
     hands.press(Qt.Key.Key_4, CTRL)
     for density in ("0.2", "0.6", "1.4", "2.1"):
         hands.write(density)
-    assert bench.sheet.read() == 4
+    assert bench.loaded.read() == 4
     hands.press(Qt.Key.Key_7, CTRL)
     hands.settle()
     assert "The halo grows over 4 lamps" in words_of(window.station())
@@ -134,11 +134,11 @@ def test_its_card_is_its_own(qtbot, demo, halation):
     window = demo("Merrow Pan 125", "cards")
     state = window.bench.state
     assert [r.name for r in card_of(state).rows][:2] == ["pull 1", "normal"]
-    test = replace(state.sheet.test, kind="halation")
+    test = replace(state.loaded.test, kind="halation")
     with pytest.raises(StaleAnswerError, match="worked out"):
-        card_of(replace(state, sheet=replace(state.sheet, test=test, findings=())))
-    settled = state_of(replace(state.sheet, test=test, findings=()), state.analysis)
-    assert len(card_of(settled).rows) == len(state.sheet.frames())
+        card_of(replace(state, loaded=replace(state.loaded, test=test, findings=())))
+    settled = state_of(replace(state.loaded, test=test, findings=()), state.analysis)
+    assert len(card_of(settled).rows) == len(state.loaded.frames())
 
 
 def test_without_it_nothing_is_left(qtbot, demo):

@@ -62,7 +62,7 @@ def test_links_to_pages_stand_still_and_mark_the_present(qtbot, demo, station):
 @pytest.mark.parametrize("film", ["Merrow Pan", "Ostrel"])
 def test_strips_are_full_where_one_looks_at_film_and_bars_elsewhere(qtbot, demo, film):
     window = demo(film, "plan")
-    strips = len(window.bench.sheet.strips)
+    strips = len(window.bench.loaded.strips)
     full = px(46) * strips + px(18)
     for place in PLACES:
         window.bench.go(place.name)

@@ -115,7 +115,7 @@ def test_a_semi_stand_goes_on_to_the_second_after_a_crash(open_window, tmp_path,
     room.window.bench.notebook._let_go()
     room.hours.passed, room.hours.boot = 3725.0, "two"
     again = open_window(path)
-    again.bench.open_test(room.window.bench.sheet.test.id)
+    again.bench.open_test(room.window.bench.loaded.test.id)
     back = ClockRoom(again, room.hours)
     assert "57:55 left" in back.said()
     # The wall's clock is set an hour ahead: within one start it tells nothing.
@@ -284,12 +284,12 @@ def test_a_run_that_means_nothing_here_is_passed_over(notebook):
 
 def test_what_the_chemistry_forbids_is_refused(notebook, tmp_path):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", times=(6.0,))
-    from vadrin.app.document.sheet_loading import load_sheet
+    from vadrin.app.document.test_loading import load_test
     from vadrin.core.process.clock_records import RunEventType
     from vadrin.errors import EntryError
 
     now = moment_now()
-    run = darkroom_runs.begin_run(notebook, load_sheet(notebook, test.id), now)
+    run = darkroom_runs.begin_run(notebook, load_test(notebook, test.id), now)
     with pytest.raises(EntryError, match="can't be paused"):
         darkroom_runs.note_event(notebook, run, now, RunEventType.PAUSE)
     with pytest.raises(EntryError, match="no strip has left"):
@@ -325,8 +325,8 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
     type_into(way, "Ebb stand")
     room.window.updates.flush()
     assert (bath.text(), moved.text()) == ("Mire 1+100", "first 60 s, then stand")
-    sheet = room.window.bench.sheet
-    assert [s.material for s in readings_of(sheet)] == []
+    loaded = room.window.bench.loaded
+    assert [s.material for s in readings_of(loaded)] == []
     for label, degrees, seconds in (("A", "20", 480), ("B", "23.5", 3600)):
         room.station.turn_to("clock")
         room.press("Start the clock")
@@ -349,16 +349,16 @@ def test_twin_rolls_in_stand_and_in_the_usual_way_are_told_apart(open_window, tm
                 density = shape.density(x, 8.0)
                 book.add(Reading(frame_id=frame.id, density=round(density, 3)))
                 book.put(replace(frame, state="exposed"))
-    room.window.bench.open_test(room.window.bench.sheet.test.id)
-    sheet = room.window.bench.sheet
-    first, other = (conditions_of(book, sheet, label) for label in "AB")
+    room.window.bench.open_test(room.window.bench.loaded.test.id)
+    loaded = room.window.bench.loaded
+    first, other = (conditions_of(book, loaded, label) for label in "AB")
     differing = {k for k in first if first[k] != other[k]}
     assert {"process", "developer", "dilution", "temperature", "agitation"} <= differing
-    answer = analyse(readings_of(sheet), settings_of(sheet))
-    assert len({s.material for s in readings_of(sheet)}) == 2
+    answer = analyse(readings_of(loaded), settings_of(loaded))
+    assert len({s.material for s in readings_of(loaded)}) == 2
     restated = {s.label: s.restated_min for s in answer.strips}
     assert restated == pytest.approx({"A": 8.0, "B": 60.0}, rel=0.005)
-    lines = [line for label in labels_of(sheet) for line in label.lines]
+    lines = [line for label in labels_of(loaded) for line in label.lines]
     assert "A: in Sable 1+1 at 20 °C" in lines
     assert any(line.startswith("B: ") and "at 22 °C" in line for line in lines)
     assert [c.strip for c in answer.compared] == ["B"]
@@ -383,7 +383,7 @@ def test_a_drop_test_is_tried_on_three_developers_and_refuted(demo):
         demo(film, "process")
         station.turn_to("rules")
         with book.change("another developer"):
-            book.put(replace(window.bench.sheet.test, developer_id=baths[bath]))
+            book.put(replace(window.bench.loaded.test, developer_id=baths[bath]))
         type_into(page.given, seconds)
         page.seal.click()
         newest = next(t for t in trial_lines(window.bench.notebook) if t.measured == "—")

@@ -105,7 +105,7 @@ def test_a_program_may_leave_its_readings_in_a_folder(qtbot, page, tmp_path):
             port = str(tmp_path) if kept.port else ""
             book.put(replace(kept, port=port))
     (tmp_path / "old.txt").write_text("V D 1.11\n")
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     window.updates.flush()
     press(densities.meter.line)
     before = readings(window)
@@ -128,7 +128,7 @@ def test_a_densitometer_that_is_not_there_is_named(page):
             window.bench.notebook.put(
                 type(kept)(**{**vars(kept), "port": "/dev/nothing-there" if kept.port else ""})
             )
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     window.updates.flush()
     press(densities.meter.line)
     assert "does not answer at /dev/nothing-there" in refusal_of(window)

@@ -150,16 +150,20 @@ def test_the_plan_keeps_its_picture_with_six_strips_at_the_smallest_size(qtbot, 
     times.setText("4, 5, 6, 8, 10, 12")
     qtbot.keyClick(times, Qt.Key.Key_Return)
     settle(qtbot, window)
-    assert len(window.bench.sheet.strips) == 6
+    assert len(window.bench.loaded.strips) == 6
     assert window.station().forecast_panel.plot.height() >= 140
     assert window.table.height() < 130
-    boxes = {f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.sheet.frames()}
+    boxes = {
+        f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.loaded.frames()
+    }
     assert all(box is not None and box.height() >= 5 for box in boxes.values())
     window.bench.go("expose")
     settle(qtbot, window)
-    boxes = {f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.sheet.frames()}
+    boxes = {
+        f.frame.id: window.table.frame_box(f.frame.id) for _, f in window.bench.loaded.frames()
+    }
     assert all(box is not None and box.height() >= 6 for box in boxes.values())
-    last = window.bench.sheet.strips[5].frames[3].frame.id
+    last = window.bench.loaded.strips[5].frames[3].frame.id
     window.bench.select(last)
     QApplication.processEvents()
     assert window.table.frame_box(last).height() > 3 * boxes[last].height(), "shown in full now"
@@ -192,8 +196,8 @@ def test_tables_fit_the_smallest_window_in_the_largest_type(qtbot, scaled):
     shown = QRect(verdict.mapTo(area.viewport(), QPoint(0, 0)), verdict.size())
     assert area.viewport().rect().contains(shown)
     with window.bench.notebook.change("asked otherwise"):
-        window.bench.notebook.put(replace(window.bench.sheet.test, kind="push"))
-    window.bench.open_test(window.bench.sheet.test.id)
+        window.bench.notebook.put(replace(window.bench.loaded.test, kind="push"))
+    window.bench.open_test(window.bench.loaded.test.id)
     settle(qtbot, window)
     (film,) = window.station().findChildren(FilmRows)
     assert area.horizontalScrollBar().maximum() == 0

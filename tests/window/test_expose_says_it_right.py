@@ -8,12 +8,12 @@ from PyQt6.QtWidgets import QApplication
 
 from tests.window.pages import CTRL, ENTER, Hands, field_of, settle, type_into, words_of
 from tests.window.test_plan_and_expose import pdf_words
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.frame_counter import counter_remedies, frames_wound
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.script import script_rows
-from vadrin.app.expose.ticked_sheet import tick_sheet
+from vadrin.app.expose.ticked_script import tick_script
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.core.frames import FrameRole, FrameState
@@ -24,11 +24,11 @@ def planned(book, kind, times=(6.0, 9.0), **changes):
     """A plan of a kind on a plain film; gives its sheet."""
     test = replace(start_kind(book, kind), **changes)
     apply_plan(book, PlanEdit(test, times, "Merrow Pan 125", "Sable", "1+1", "M3"), "plan")
-    return load_sheet(book, test.id)
+    return load_test(book, test.id)
 
 
-def bring(qtbot, window, sheet, station):
-    window.bench.open_test(sheet.test.id)
+def bring(qtbot, window, loaded, station):
+    window.bench.open_test(loaded.test.id)
     window.bench.go(station)
     settle(qtbot, window)
 
@@ -40,13 +40,13 @@ def window(open_window, tmp_path):
 
 def test_a_frame_has_one_number_wherever_it_is_named(qtbot, window):
     book = window.bench.notebook
-    sheet = planned(book, "time")
-    bring(qtbot, window, sheet, "expose")
+    loaded = planned(book, "time")
+    bring(qtbot, window, loaded, "expose")
     hands = Hands(qtbot, window)
     hands.press(Qt.Key.Key_Space, times=5)
     assert "Strip A, frame 6 of" in words_of(window.station())
     assert "−3 · 5 taken" in words_of(window.station()), "the name beside the number"
-    now = load_sheet(book, sheet.test.id)
+    now = load_test(book, loaded.test.id)
     (ticked, *_), number = counter_remedies(now, frames_wound(now) + 1), 6
     assert ticked.words.startswith(f"strip A, frame {number} (−3) was taken")
     row = next(r for r in script_rows(book, now) if r[0] == str(number))
@@ -65,16 +65,16 @@ def test_a_frame_has_one_number_wherever_it_is_named(qtbot, window):
 
 def test_a_push_says_what_to_set_the_meter_to_and_what_it_should_say(qtbot, window):
     book = window.bench.notebook
-    sheet = planned(book, "push", times=(8.0,), exposure_index=125.0)
-    bring(qtbot, window, sheet, "expose")
+    loaded = planned(book, "push", times=(8.0,), exposure_index=125.0)
+    bring(qtbot, window, loaded, "expose")
     said = words_of(window.station())
     assert "Set the meter to EI 125: it should say 1/30 at f/5.6 (M)." in said
     hands = Hands(qtbot, window)
-    hands.press(Qt.Key.Key_Space, times=len(sheet.strips[0].frames))
+    hands.press(Qt.Key.Key_Space, times=len(loaded.strips[0].frames))
     said = words_of(window.station())
     assert "Strip B, frame 1" in said
     assert "Set the meter to EI 250: it should say 1/60 at f/5.6 (M)." in said
-    hands.press(Qt.Key.Key_Space, times=sheet.test.blanks)
+    hands.press(Qt.Key.Key_Space, times=loaded.test.blanks)
     assert "4 stops under the meter at EI 250" in words_of(window.station())
 
 
@@ -91,8 +91,8 @@ def test_an_ei_beyond_the_dial_is_told_on_the_first_screen(qtbot, window):
                 compensation=2.0,
             )
         )
-    sheet = planned(book, "speed", camera_id=camera.id, exposure_index=6400.0)
-    bring(qtbot, window, sheet, "expose")
+    loaded = planned(book, "speed", camera_id=camera.id, exposure_index=6400.0)
+    bring(qtbot, window, loaded, "expose")
     assert "EI 6400 (the dial ends before it: set 1600 and −2 compensation)" in words_of(
         window.station()
     )
@@ -100,26 +100,26 @@ def test_an_ei_beyond_the_dial_is_told_on_the_first_screen(qtbot, window):
 
 @pytest.mark.parametrize(("kind", "focus"), [("speed", True), ("rescue", False)])
 def test_only_an_even_target_is_put_out_of_focus(qtbot, window, kind, focus):
-    sheet = planned(window.bench.notebook, kind)
-    bring(qtbot, window, sheet, "expose")
-    Hands(qtbot, window).press(Qt.Key.Key_Space, times=sheet.test.blanks)
+    loaded = planned(window.bench.notebook, kind)
+    bring(qtbot, window, loaded, "expose")
+    Hands(qtbot, window).press(Qt.Key.Key_Space, times=loaded.test.blanks)
     said = words_of(window.station())
     assert "then set it" in said
     assert ("focus at infinity" in said) is focus
 
 
 def test_the_clip_of_a_rescued_roll_is_its_end(notebook):
-    sheet = planned(notebook, "rescue", times=(8.0,), repeat_first=True)
-    roles = [f.frame.role for f in sheet.strips[0].frames]
+    loaded = planned(notebook, "rescue", times=(8.0,), repeat_first=True)
+    roles = [f.frame.role for f in loaded.strips[0].frames]
     assert roles[-2:] == [FrameRole.FOGGED] * 2
     assert roles[-3] is FrameRole.CHECK
 
 
 def test_what_was_set_instead_stands_on_the_paper_printed_again(qtbot, window, tmp_path):
     book = window.bench.notebook
-    sheet = planned(book, "speed")
-    tick_sheet(book, sheet, "5 at 1/60; 6 at f/4 1/30, 7 at +2")
-    bring(qtbot, window, sheet, "expose")
+    loaded = planned(book, "speed")
+    tick_script(book, loaded, "5 at 1/60; 6 at f/4 1/30, 7 at +2")
+    bring(qtbot, window, loaded, "expose")
     Hands(qtbot, window).press(Qt.Key.Key_P)
     _, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
     for part in ("taken at 1/60", "taken at 1/30 f/4", "taken at +2"):
@@ -129,11 +129,11 @@ def test_what_was_set_instead_stands_on_the_paper_printed_again(qtbot, window, t
 
 def test_the_paper_marks_where_a_roll_begins(qtbot, window, tmp_path):
     book = window.bench.notebook
-    sheet = planned(book, "push", times=(8.0,), film_amount=15.0)
-    heads = [r[2] for r in script_rows(book, sheet) if not r[0]]
+    loaded = planned(book, "push", times=(8.0,), film_amount=15.0)
+    heads = [r[2] for r in script_rows(book, loaded) if not r[0]]
     assert [h.split(".")[0] for h in heads] == ["Roll 1", "Roll 2", "Roll 3"]
     assert [h.split("EI ")[1].split(":")[0] for h in heads] == ["100", "200", "400"]
-    bring(qtbot, window, sheet, "expose")
+    bring(qtbot, window, loaded, "expose")
     Hands(qtbot, window).press(Qt.Key.Key_P)
     _, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
     assert "Roll 2. Set the meter to EI 200" in words
@@ -141,23 +141,23 @@ def test_the_paper_marks_where_a_roll_begins(qtbot, window, tmp_path):
 
 @pytest.mark.parametrize("apart", [4, -3])
 def test_a_counter_off_by_several_is_explained_by_several(notebook, apart):
-    sheet = planned(notebook, "time")
-    tick_sheet(notebook, sheet, "A1-5")
-    before = load_sheet(notebook, sheet.test.id)
+    loaded = planned(notebook, "time")
+    tick_script(notebook, loaded, "A1-5")
+    before = load_test(notebook, loaded.test.id)
     says = frames_wound(before) + apart
     remedies = counter_remedies(before, says)
     assert any("frames" in r.words and " to " in r.words for r in remedies)
     for remedy in remedies:
         remedy.act(notebook)
-        after = load_sheet(notebook, sheet.test.id)
+        after = load_test(notebook, loaded.test.id)
         assert frames_wound(after) == says, remedy.words
         notebook.undo()
-        assert load_sheet(notebook, sheet.test.id) == before
+        assert load_test(notebook, loaded.test.id) == before
 
 
 def test_labels_give_each_piece_its_time_and_a_whole_roll_one(notebook):
-    sheet = planned(notebook, "time", times=(3.5, 4.5, 8 + 1 / 6), film_amount=None)
-    (label,) = labels_of(sheet)
+    loaded = planned(notebook, "time", times=(3.5, 4.5, 8 + 1 / 6), film_amount=None)
+    (label,) = labels_of(loaded)
     assert "pieces A 3:30, B 4:30, C 8:10 min" in label.lines
     (whole,) = labels_of(planned(notebook, "speed", times=(9.75,)))
     assert "whole roll: 9:45 min" in whole.lines
@@ -179,7 +179,7 @@ class TestARollShotAtAnotherSetting:
         return window
 
     def test_it_is_taken_in_a_line_and_named_a_push(self, roll):
-        frames = [f.frame for _, f in roll.bench.sheet.frames()]
+        frames = [f.frame for _, f in roll.bench.loaded.frames()]
         assert len(frames) == 36
         assert {f.role for f in frames} == {FrameRole.PICTURE}
         assert frames[6].state == FrameState.SKIPPED
@@ -187,10 +187,10 @@ class TestARollShotAtAnotherSetting:
         assert "this roll is a push of 2⅓ stops: this film was found to be EI 80 here" in said
 
     def test_process_label_and_expose_name_one_time(self, qtbot, roll):
-        (strip,) = roll.bench.notebook.all(Strip, test_id=roll.bench.sheet.test.id)
+        (strip,) = roll.bench.notebook.all(Strip, test_id=roll.bench.loaded.test.id)
         assert strip.push == pytest.approx(7 / 3)
         time = words_of(roll.station()).split("Develop the whole roll ")[1].split(" ")[0]
-        (label,) = labels_of(roll.bench.sheet)
+        (label,) = labels_of(roll.bench.loaded)
         assert f"whole roll: {time} min" in label.lines
         assert "push 2⅓" in label.lines
         roll.bench.go("process")
@@ -198,7 +198,7 @@ class TestARollShotAtAnotherSetting:
         assert time in words_of(roll.station())
 
     def test_a_picture_tells_nothing_of_the_curve(self, roll):
-        assert not any(f.counts for _, f in roll.bench.sheet.frames())
+        assert not any(f.counts for _, f in roll.bench.loaded.frames())
 
     def test_the_rule_of_the_test_is_the_one_that_is_named(self, roll):
         book = roll.bench.notebook
@@ -206,7 +206,7 @@ class TestARollShotAtAnotherSetting:
         decided = next(
             t
             for t in book.all(Test)
-            if t.id != roll.bench.sheet.test.id and load_sheet(book, t.id).findings
+            if t.id != roll.bench.loaded.test.id and load_test(book, t.id).findings
         )
         roll.bench.open_test(decided.id)
         roll.bench.go("finding")
@@ -231,7 +231,7 @@ def test_a_finished_test_is_never_told_to_be_developed_whole(qtbot, demo):
 def test_a_name_without_its_dilution_is_the_one_there_is_or_is_asked(notebook):
     planned(notebook, "speed")
     test = enter_roll(notebook, "Merrow Pan 125", "Sable", "", "12 frames at EI 200")
-    assert load_sheet(notebook, test.id).process == "in Sable 1+1"
+    assert load_test(notebook, test.id).process == "in Sable 1+1"
     enter_roll(notebook, "Merrow Pan 125", "Sable", "1+3", "12 frames at EI 200")
     with pytest.raises(ValueError, match=r"which dilution\? There are Sable 1\+1, Sable 1\+3"):
         enter_roll(notebook, "Merrow Pan 125", "Sable", "", "12 frames at EI 200")

@@ -29,7 +29,7 @@ def test_a_word_that_is_clicked_on_is_replaced(qtbot, demo):
     field = window.station().clock.warmth
     clicked(field)
     hands.write("21,5")
-    assert window.bench.sheet.test.bath_c == 21.5
+    assert window.bench.loaded.test.bath_c == 21.5
     assert field.text() == "21.5"
 
 
@@ -76,11 +76,11 @@ def test_a_program_that_died_with_film_in_the_tank_opens_on_its_clock(open_windo
     new_test(book, "Skerry Fine 50", "Sable", "1+1", times=(12.0,))
     test = new_test(book, "Kelda Pan 200", "Sable", "1+1", times=(8.0,))
     window.bench.open_test(test.id)
-    begin_run(book, window.bench.sheet, moment_now())
+    begin_run(book, window.bench.loaded, moment_now())
     window.close()
     again = open_window(tmp_path / "winter.vadrin")
     again.notebook_opened()
-    assert again.bench.sheet.title == "Kelda Pan 200"
+    assert again.bench.loaded.title == "Kelda Pan 200"
     assert again.station().shown == "clock"
     assert again.station().shown_page is again.station().clock
     assert again.station().clock.face.words.now != "not started"
@@ -117,7 +117,7 @@ def test_enter_in_a_field_is_the_fields_alone_and_both_arrows_walk(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     hands = Hands(qtbot, window)
     window.station().turn_to("verdicts")
-    frames = [f.frame.id for _, f in window.bench.sheet.frames()]
+    frames = [f.frame.id for _, f in window.bench.loaded.frames()]
     window.bench.select(frames[4])
     window.station().setFocus()
     for key, place in ((Qt.Key.Key_Right, 5), (Qt.Key.Key_Down, 6), (Qt.Key.Key_Left, 5)):

@@ -41,20 +41,20 @@ def test_every_read_frame_has_the_grey_of_its_density(demo):
         window.set_look(look)
         window.bench.select(None)
         image = window.table.grab().toImage()
-        for strip in window.bench.sheet.strips:
+        for strip in window.bench.loaded.strips:
             for frame in strip.frames[::6]:
                 at = spot(window, frame, dx=0.06, dy=0.06)
                 assert image.pixelColor(at) == look.film_colour(frame.density)
     shades = [
         image.pixelColor(spot(window, f, dx=0.06, dy=0.06)).red()
-        for f in window.bench.sheet.strips[4].frames[2:]
+        for f in window.bench.loaded.strips[4].frames[2:]
     ]
     assert shades == sorted(shades, reverse=True), "more exposure is darker"
 
 
 def test_planned_latent_and_read_frames_are_told_apart(demo):
     window = demo("Skerry Fine 50", "expose")
-    strip = window.bench.sheet.strips[1]
+    strip = window.bench.loaded.strips[1]
     latent, planned = strip.frames[2], strip.frames[9]
     assert colour_of(window, latent) == QColor(DAY.rule)
     assert colour_of(window, planned) == QColor(DAY.table)
@@ -69,20 +69,20 @@ def test_what_became_of_a_frame_is_said_and_drawn_without_colour_alone(demo):
         FrameState.DOUBLED: "exposed twice",
         FrameState.EXPOSED: "waits for a reading",
     }
-    place = window.bench.sheet.strips[1].frames[8]
+    place = window.bench.loaded.strips[1].frames[8]
     box = window.table.frame_box(place.frame.id).toRect()
     for state, words in fates.items():
         before = window.table.grab().toImage().copy(box)
         window.bench.edit(lambda book, state=state: mark_frame(book, place.frame, state))
         QApplication.processEvents()
-        strip = window.bench.sheet.strips[1]
+        strip = window.bench.loaded.strips[1]
         assert words in spoken(strip, strip.frames[8])
         assert window.table.grab().toImage().copy(box) != before
 
 
 def test_a_reading_left_out_is_struck_through(demo):
     window = demo("Merrow Pan 125", "read")
-    frame = window.bench.sheet.strips[0].frames[6]
+    frame = window.bench.loaded.strips[0].frames[6]
     window.bench.edit(lambda book: leave_out(book, frame, True))
     window.bench.select(None)
     QApplication.processEvents()
@@ -98,7 +98,7 @@ def test_a_reading_left_out_is_struck_through(demo):
 
 def test_the_selected_frame_alone_is_marked_as_here(demo):
     window = demo("Merrow Pan 125", "read")
-    chosen, other = (window.bench.sheet.strips[2].frames[i] for i in (5, 9))
+    chosen, other = (window.bench.loaded.strips[2].frames[i] for i in (5, 9))
     window.bench.select(chosen.frame.id)
     QApplication.processEvents()
     image = window.table.grab().toImage()
@@ -109,7 +109,7 @@ def test_the_selected_frame_alone_is_marked_as_here(demo):
 
 def test_arrow_keys_walk_the_film_and_stop_at_its_ends(qtbot, demo):
     window = demo("Brannock 400 B6", "curves")
-    strips = window.bench.sheet.strips
+    strips = window.bench.loaded.strips
     window.bench.select(strips[0].frames[0].frame.id)
     table = window.table
     table.setFocus()
@@ -129,7 +129,7 @@ def test_arrow_keys_walk_the_film_and_stop_at_its_ends(qtbot, demo):
 def test_a_thin_line_of_film_can_be_pointed_at_and_comes_up_whole(qtbot, demo):
     window = demo("Merrow Pan 125", "read")
     narrow(window)
-    first, last = window.bench.sheet.strips[0], window.bench.sheet.strips[4]
+    first, last = window.bench.loaded.strips[0], window.bench.loaded.strips[4]
     window.bench.select(first.frames[3].frame.id)
     QApplication.processEvents()
     thin = window.table.frame_box(last.frames[8].frame.id)
@@ -154,7 +154,7 @@ def test_film_stays_on_the_table_and_no_strip_on_another(demo):
             QApplication.processEvents()
             rows = [
                 [table.frame_box(f.frame.id) for f in strip.frames]
-                for strip in window.bench.sheet.strips
+                for strip in window.bench.loaded.strips
             ]
             for row in rows:
                 assert all(table.rect().toRectF().contains(box) for box in row)
@@ -173,7 +173,7 @@ def test_names_that_do_not_fit_their_frame_are_left_away(demo):
     QApplication.processEvents()
     window.bench.select(None)
     image = window.table.grab().toImage()
-    strip = window.bench.sheet.strips[window.table.whole_row]
+    strip = window.bench.loaded.strips[window.table.whole_row]
     frame = next(f for f in strip.frames if f.name == "−4½")
     box = window.table.frame_box(frame.frame.id).toRect().adjusted(2, 2, -2, -2)
     shades = {
@@ -288,7 +288,7 @@ def test_the_header_counts_in_the_right_number(qtbot, demo):
     state = named(window.header, QWidget, "state of saving")
     assert state.text().startswith("1 strip · 14 frames · 14 readings")
     book = window.bench.notebook
-    frames = [f.frame.id for _, f in window.bench.sheet.frames()]
+    frames = [f.frame.id for _, f in window.bench.loaded.frames()]
     with book.change("all but one"):
         for reading in book.all_of(Reading, "frame_id", frames)[1:]:
             book.remove(reading)
@@ -299,6 +299,6 @@ def test_the_header_counts_in_the_right_number(qtbot, demo):
 
 def test_a_strip_of_another_film_is_named_on_the_table(demo):
     window = demo("Merrow Pan 125", "curves")
-    strip = window.bench.sheet.strips[1]
+    strip = window.bench.loaded.strips[1]
     other = replace(strip, strip=replace(strip.strip, note="Ostrel 400", stock_id=99))
     assert spoken(other, other.frames[0]).startswith("strip B, Ostrel 400, frame 1, blank")

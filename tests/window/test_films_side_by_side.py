@@ -14,7 +14,7 @@ from tests.notebooks import developed_test
 from tests.states import state_of, worked_out
 from tests.window.pages import CTRL, settle, type_into, words_of
 from vadrin.app.decisions.decision import decide
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.shelf.film_comparison import films_decided
 from vadrin.notebook.records import Finding, Reading, Strip, Test
 
@@ -29,14 +29,14 @@ def decided(book, name, stops, share, day):
     film = replace(PLAIN, contrast=PLAIN.contrast * share)
     rng = np.random.default_rng(5)
     with book.change("read"):
-        for _, frame in load_sheet(book, test.id).frames():
+        for _, frame in load_test(book, test.id).frames():
             x = frame.log_h(test.meter_constant)
             moved = None if x is None else x + 0.30103 * stops
             dense = film.density(moved, 8.0) + 0.004 * rng.standard_normal()
             book.add(Reading(frame_id=frame.frame.id, density=round(float(dense), 3)))
-    sheet = load_sheet(book, test.id)
-    analysis = worked_out(sheet)
-    return decide(book, state_of(sheet, analysis), f"2026-1{day}-01T10:00:00+00:00")
+    loaded = load_test(book, test.id)
+    analysis = worked_out(loaded)
+    return decide(book, state_of(loaded, analysis), f"2026-1{day}-01T10:00:00+00:00")
 
 
 @pytest.fixture
@@ -106,7 +106,7 @@ def test_the_gallery_shows_the_same_films_and_a_film_is_opened(films):
     press(films, Qt.Key.Key_G)
     QTest.keyClick(films.station().view, Qt.Key.Key_Return, CTRL)
     films.updates.flush()
-    assert (films.bench.station, films.bench.sheet.title) == ("finding", "Brannock 400")
+    assert (films.bench.station, films.bench.loaded.title) == ("finding", "Brannock 400")
 
 
 def test_nothing_decided_says_how_a_film_comes_here(qtbot, open_window, tmp_path):

@@ -24,11 +24,11 @@ def waiting(qtbot, open_window, tmp_path):
 
 def table(window, path, labels="ABC", shift=0.0):
     """A file of what an instrument read of the test on the bench: stops, times, densities."""
-    sheet, lines = window.bench.sheet, ["strip,frame,time_min,ei,stops,density"]
-    for label, strip in zip(labels, sheet.strips, strict=True):
+    loaded, lines = window.bench.loaded, ["strip,frame,time_min,ei,stops,density"]
+    for label, strip in zip(labels, loaded.strips, strict=True):
         minutes = strip.strip.planned_min
         for place, frame in enumerate(strip.frames, start=1):
-            x = frame.log_h(sheet.test.meter_constant)
+            x = frame.log_h(loaded.test.meter_constant)
             asked = "," if x is None else f"100,{frame.frame.stops + shift:.3f}"
             lines.append(f"{label},{place},{minutes},{asked},{FILM.density(x, minutes):.3f}")
     path.write_text("\n".join(lines) + "\n", encoding="utf-8")
@@ -47,10 +47,10 @@ def test_it_is_offered_and_says_what_matched_by_what(qtbot, waiting, tmp_path, l
     button_of(window.banner, "To Kelda Pan").click()
     settle(qtbot, window)
     assert len(book.all(Test)) == 1, "no second test of the same film"
-    sheet = window.bench.sheet
-    assert sheet.read() == len(sheet.frames())
-    for strip, frame in sheet.frames():
-        x = frame.log_h(sheet.test.meter_constant)
+    loaded = window.bench.loaded
+    assert loaded.read() == len(loaded.frames())
+    for strip, frame in loaded.frames():
+        x = frame.log_h(loaded.test.meter_constant)
         assert frame.density == pytest.approx(FILM.density(x, strip.strip.planned_min), abs=6e-4)
     assert "to Kelda Pan" in said_by(window)
     window.bench.undo()
@@ -63,17 +63,17 @@ def test_what_fits_no_waiting_test_is_a_test_of_its_own_and_can_be_named(qtbot, 
     window.importing.offer(path)
     settle(qtbot, window)
     assert len(book.all(Test)) == 2, "these are other exposures"
-    assert window.bench.sheet.title == "evening"
+    assert window.bench.loaded.title == "evening"
     window.bench.go("plan")
     settle(qtbot, window)
     plan = PlanPage(qtbot, window)
     for word, typed in (("film", "Merrow Pan 125"), ("developer", "Tarn"), ("dilution", "1+9")):
         plan.word(word, typed)
         assert plan.refusal == "", word
-    sheet = window.bench.sheet
-    assert (sheet.title, sheet.process) == ("Merrow Pan 125", "in Tarn 1+9")
-    assert sheet.read() == len(sheet.frames()), "nothing that was read went"
-    assert [s.time_min for s in book.all(Strip, test_id=sheet.test.id)] == list(TIMES)
+    loaded = window.bench.loaded
+    assert (loaded.title, loaded.process) == ("Merrow Pan 125", "in Tarn 1+9")
+    assert loaded.read() == len(loaded.frames()), "nothing that was read went"
+    assert [s.time_min for s in book.all(Strip, test_id=loaded.test.id)] == list(TIMES)
 
 
 def test_a_new_test_can_be_chosen_and_what_was_read_is_never_written_over(qtbot, waiting, tmp_path):

@@ -99,7 +99,7 @@ def test_a_laboratory_pushes_by_its_table_and_the_plan_follows(tester):
         tester.to("development time in minutes")
         tester.write(typed)
         tester.settle()
-        assert [s.strip.planned_min for s in tester.sheet.strips] == pytest.approx(times)
+        assert [s.strip.planned_min for s in tester.loaded.strips] == pytest.approx(times)
         assert says in words_of(tester.window)
     tester.shoot_and_develop()
     tester.read(lambda s, f: PLAIN.density(tester.at(f), 2.0 * s.minutes))
@@ -140,7 +140,7 @@ def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     tester.press(ENTER)
     tester.settle()
     (trial,) = tester.bench.notebook.all(RuleTrial)
-    assert (trial.predicted_min, trial.test_id) == (pytest.approx(7.98), tester.sheet.test.id)
+    assert (trial.predicted_min, trial.test_id) == (pytest.approx(7.98), tester.loaded.test.id)
     assert trial.predicted_min / trial.measured_min == pytest.approx(7.98 / true, rel=0.02)
     said = words_of(tester.window)
     assert "a third a stop: Rough. Of 1 trial 1 was within 10 %" in said
@@ -160,7 +160,7 @@ def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):
     said = "Set the meter to EI 3200 (the dial ends before it: set 800 and −2 compensation)"
     assert said in words_of(tester.window)
     with tester.unseen():
-        tester.press(SPACE, times=len(tester.sheet.frames()))
+        tester.press(SPACE, times=len(tester.loaded.frames()))
     tester.press(Qt.Key.Key_3, CTRL)
     tester.to("agitation")
     tester.write("first 60 s, then 10 s at 30 min")
@@ -191,7 +191,7 @@ def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):
     tester.to("On to: Stop")
     tester.press(ENTER)
     tester.press(ENTER, CTRL)
-    (strip,) = tester.sheet.strips
+    (strip,) = tester.loaded.strips
     assert strip.strip.time_min * 60 == pytest.approx(3000 + last, abs=1.5)
     assert strip.strip.temperature_c == pytest.approx(
         20 + 10 * np.log(3600 / (3000 + last)) / np.log(2.5), abs=0.02
@@ -246,13 +246,13 @@ def test_from_a_pushed_roll_to_a_print(tester):
     assert "Full black from 9.0 s (7.5 s to 11 s), by eye" in words_of(tester.window)
     tester.press(Qt.Key.Key_C, ALT)
     with tester.unseen():
-        tester.press(UP, times=len(tester.sheet.frames()))
-        for strip, frame in tester.sheet.frames():
+        tester.press(UP, times=len(tester.loaded.frames()))
+        for strip, frame in tester.loaded.frames():
             net = PLAIN.density(tester.at(frame), strip.minutes) - 0.2
             tester.press(Qt.Key.Key_U if net > 0.3 else Qt.Key.Key_S if net > 0.1 else Qt.Key.Key_N)
             tester.press(DOWN)
     seen = [j.answer for j in book.all(Judgement, way="contact sheet")]
-    assert len(seen) == len(tester.sheet.frames())
+    assert len(seen) == len(tester.loaded.frames())
     tester.press(Qt.Key.Key_G, ALT)
     said = words_of(tester.window)
     ranges = re.search(r"negative ranges over (\d+\.\d+)", said)[1]
@@ -293,7 +293,7 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
         tester.to(f"temperature of strip {label}")
         tester.write(degrees)
     tester.press(Qt.Key.Key_2, CTRL)
-    tester.press(SPACE, times=len(tester.sheet.frames()))
+    tester.press(SPACE, times=len(tester.loaded.frames()))
     tester.read(lambda s, f: PLAIN.density(tester.at(f), 16 * (1 - np.exp(-worth(s) / 45))))
     words, told, _ = tester.decide_and_print()
     usual = PLAIN.time_for(PLAIN.gradient, 0.58)
@@ -311,7 +311,7 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
     tester.settle()
     assert "thin shadows are exposure, and no time brings them back" in words_of(tester.window)
     assert "it is rough: × 0.9" in words_of(tester.window), "a share a stop is on trial here"
-    before = tester.sheet
+    before = tester.loaded
     tester.press(Qt.Key.Key_0, CTRL)
     tester.press(Qt.Key.Key_L, CTRL)
     tester.write("agitation", TAB)
@@ -319,9 +319,9 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
     assert "there too" in words_of(tester.window)
     tester.write("first 60 s, then 10 s every 10 min")
     tester.settle()
-    assert tester.sheet.test.like_id == before.test.id
-    assert tester.sheet.test.agitation == "first 60 s, then 10 s every 10 min"
-    assert [s.strip.planned_min for s in tester.sheet.strips] == [
+    assert tester.loaded.test.like_id == before.test.id
+    assert tester.loaded.test.agitation == "first 60 s, then 10 s every 10 min"
+    assert [s.strip.planned_min for s in tester.loaded.strips] == [
         s.strip.planned_min for s in before.strips
     ]
 
@@ -344,7 +344,7 @@ def test_a_roll_that_was_shot_is_told_its_time_from_the_shelf(
         hands.write(typed, TAB if typed != "Sable 1+1" else ENTER)
     hands.settle()
     assert window.bench.station == "finding"
-    assert window.bench.sheet.test.kind == "wrong setting"
+    assert window.bench.loaded.test.kind == "wrong setting"
     said = words_of(window.station())
     assert says in said
     assert words in said

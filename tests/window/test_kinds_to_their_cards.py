@@ -41,8 +41,8 @@ def holds(figure, true):
 
 def test_speed_by_a_series_of_three_exposures_an_ei(tester):
     tester.plan("speed", EIs_of_the_series="50 100 200 400 800")
-    assert len([f for _, f in tester.sheet.frames() if f.frame.role == FrameRole.BRACKET]) == 15
-    assert {f.frame.wanted_stops for _, f in tester.sheet.frames() if not f.frame.blank} == {
+    assert len([f for _, f in tester.loaded.frames() if f.frame.role == FrameRole.BRACKET]) == 15
+    assert {f.frame.wanted_stops for _, f in tester.loaded.frames() if not f.frame.blank} == {
         0.0,
         3.0,
         -4.0,
@@ -127,9 +127,9 @@ def test_films_are_compared_with_a_light_box_alone(tester):
     tester.press(Qt.Key.Key_4, CTRL)
     tester.press(Qt.Key.Key_B, ALT)
     page, fog = tester.window.station().light_box, PLAIN.density(None, 8.0)
-    for strip, moved in zip(tester.sheet.strips, (0.0, 1.2 * STOP), strict=True):
-        tester.press(UP, times=len(tester.sheet.frames()))
-        tester.press(DOWN, times=len(tester.sheet.strips[0].frames) * strip.strip.position)
+    for strip, moved in zip(tester.loaded.strips, (0.0, 1.2 * STOP), strict=True):
+        tester.press(UP, times=len(tester.loaded.frames()))
+        tester.press(DOWN, times=len(tester.loaded.strips[0].frames) * strip.strip.position)
         while (frame := page._question.frame) is not None:
             dense = negative(tester, 8.0, moved)(strip, frame) - fog
             tester.press(Qt.Key.Key_Y if dense > 0.05 else Qt.Key.Key_N)
@@ -185,7 +185,7 @@ def test_two_developers_in_pairs_with_stain(tester):
 
 def test_cine_film_is_rated_light_by_light(tester):
     tester.plan("cine", index="100")
-    assert [s.strip.note for s in tester.sheet.strips] == ["sun", "open shade"] * 2
+    assert [s.strip.note for s in tester.loaded.strips] == ["sun", "open shade"] * 2
     tester.shoot_and_develop()
     good = {"sun": {-1.0, 0.0, 1.0}, "open shade": {0.0, 1.0, 2.0}}
 
@@ -299,7 +299,7 @@ def test_paper_is_read_into_its_range(tester):
         step_of_the_bracket="half stops",
     )
     tester.press(Qt.Key.Key_2, CTRL)
-    tester.press(SPACE, times=len(tester.sheet.frames()))
+    tester.press(SPACE, times=len(tester.loaded.frames()))
     paper = Paper(1.0)
     tester.read(lambda _s, f: float(paper.density(np.log10(f.frame.seconds / 8.0))))
     _, figures, says = tester.own_answer()
@@ -322,11 +322,11 @@ def test_a_roll_at_another_setting_is_told_its_push(qtbot, open_window, demo_pat
         tester.write(typed, TAB)
     tester.write(f"{found.exposure_index * 2:.0f}")
     tester.settle()
-    assert {f.frame.role for _, f in tester.sheet.frames()} == {FrameRole.PICTURE}
+    assert {f.frame.role for _, f in tester.loaded.frames()} == {FrameRole.PICTURE}
     words, figures, says = tester.own_answer()
     assert says.startswith("Develop ")
     assert "Push 1 stop" in words
-    rule = tester.sheet.beside.rule.value
+    rule = tester.loaded.beside.rule.value
     assert figures["time_min"]["value"] == pytest.approx(pushed[rule]["time_min"]["value"])
     assert figures["shadow_lost"]["value"] == pytest.approx(
         pushed[rule]["shadow_loss_stops"]["value"]
@@ -350,7 +350,7 @@ def test_process_control_says_which_run_left_its_place(tester):
     tester.plan("process control")
     tester.shoot_and_develop()
     warm = replace(PLAIN, contrast=PLAIN.contrast * 1.15)
-    last = len(tester.sheet.strips) - 1
+    last = len(tester.loaded.strips) - 1
     tester.read(
         lambda s, f: (warm if s.strip.position == last else PLAIN).density(tester.at(f), 8.0),
         noise=0.002,
@@ -412,7 +412,7 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
     tester.to("Use this curve")
     tester.press(SPACE)
     tester.settle()
-    points = [(f.frame.log_h, f.density) for _, f in tester.sheet.frames()]
+    points = [(f.frame.log_h, f.density) for _, f in tester.loaded.frames()]
     off = [d - PLAIN.density(x, 8.0) for x, d in points]
     assert np.sqrt(np.mean(np.square(off))) < 0.015
     words, figures, says = tester.own_answer()

@@ -18,7 +18,7 @@ def opened(qtbot, open_window, tmp_path, kind):
 
 
 def read_of(window, place):
-    frame = window.bench.sheet.frames()[place][1]
+    frame = window.bench.loaded.frames()[place][1]
     return {r.channel: r.density for r in frame.readings}
 
 
@@ -28,7 +28,7 @@ def test_three_numbers_are_the_layers_and_one_keeps_its_channel(qtbot, open_wind
     hands.write("0,52 0,61 0,80")
     layers = {Channel.RED: 0.52, Channel.GREEN: 0.61, Channel.BLUE: 0.80}
     assert read_of(window, 0) == layers
-    assert window.bench.selected()[1].frame.id == window.bench.sheet.frames()[1][1].frame.id
+    assert window.bench.selected()[1].frame.id == window.bench.loaded.frames()[1][1].frame.id
     assert "A number alone is visual" in words_of(window.station())
     hands.write("1.05 blue")
     assert read_of(window, 1) == {Channel.BLUE: 1.05}

@@ -40,7 +40,7 @@ def test_all_of_it_comes_in_and_one_undo_takes_it_back(qtbot, open_window, tmp_p
     rows = window.table._rows
     assert 0 < len(rows) < STRIPS, "as many strips as there is room for"
     assert window.height() <= 800
-    last = window.bench.sheet.strips[-1].frames[3]
+    last = window.bench.loaded.strips[-1].frames[3]
     window.bench.select(last.frame.id)
     window.updates.flush()
     assert window.table.frame_box(last.frame.id) is not None, "the strip selected is among them"

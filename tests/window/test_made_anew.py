@@ -94,14 +94,14 @@ def test_a_densitometer_is_heard_once(qtbot, demo, change):
 
 def test_an_open_scan_keeps_the_frames_that_were_moved(qtbot, demo, change, tmp_path):
     window, hands = at(qtbot, demo, "Ostrel 400", "read", Qt.Key.Key_S)
-    densities = np.array([f.density for f in window.bench.sheet.strips[0].frames])
+    densities = np.array([f.density for f in window.bench.loaded.strips[0].frames])
     rng = np.random.default_rng(3)
     picture, _ = scanned_strip(Scanner(), densities, densities[0], rng, 80, WEDGE)
     tifffile.imwrite(tmp_path / "strip.tif", picture)
     window.station().scan.open(tmp_path / "strip.tif")
     # While it comes the type may change, and another test be looked at.
     change(window)
-    here = window.bench.sheet.test.id
+    here = window.bench.loaded.test.id
     window.bench.open_test(1)
     qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
     window.bench.open_test(here)
@@ -113,7 +113,7 @@ def test_an_open_scan_keeps_the_frames_that_were_moved(qtbot, demo, change, tmp_
     change(window)
     assert window.station().scan.scan.place == place
     assert window.station().shown_page is window.station().scan
-    other = window.bench.sheet.test.id
+    other = window.bench.loaded.test.id
     window.bench.open_test(1)
     window.updates.flush()
     assert window.station().scan.scan is None, "it belongs to the other test"
@@ -141,12 +141,12 @@ def test_a_half_typed_word_and_a_refusal_stay_where_they_are(qtbot, demo, change
     change(window)
     assert QApplication.focusWidget() is window.station().fields["last"]
     assert window.station().fields["last"].text() == "+4"
-    assert window.bench.sheet.test.last_stop != 4.0, "not taken before Enter"
+    assert window.bench.loaded.test.last_stop != 4.0, "not taken before Enter"
     hands.write("")
-    assert window.bench.sheet.test.last_stop == 4.0
+    assert window.bench.loaded.test.last_stop == 4.0
     change(window)
     hands.write("+3")
-    assert window.bench.sheet.test.last_stop == 3.0, "typed in the place of a word in force"
+    assert window.bench.loaded.test.last_stop == 3.0, "typed in the place of a word in force"
 
 
 def test_a_question_that_stands_open_stays_with_its_test(qtbot, demo, change):
@@ -156,7 +156,7 @@ def test_a_question_that_stands_open_stays_with_its_test(qtbot, demo, change):
     hands.press(Qt.Key.Key_M)
     hands.write("1")
     assert "The light is" in words_of(window.station())
-    asked, here = window.station().asked.prompt.text(), window.bench.sheet.test.id
+    asked, here = window.station().asked.prompt.text(), window.bench.loaded.test.id
     change(window)
     assert window.station().asked.prompt.text() == asked
     assert window.station().asked.isVisible()

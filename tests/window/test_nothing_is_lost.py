@@ -40,14 +40,14 @@ def centre(window, frame):
 def test_read_begins_at_the_first_frame_whatever_was_taken_last(qtbot, demo):
     window = demo("Kelda Pan 200", "expose")
     hands = Hands(qtbot, window)
-    hands.press(SPACE, times=len(window.bench.sheet.frames()))
+    hands.press(SPACE, times=len(window.bench.loaded.frames()))
     assert "All frames are taken" in words_of(window.station())
     hands.press(Qt.Key.Key_3, CTRL)
     hands.press(ENTER, CTRL)
     hands.press(Qt.Key.Key_4, CTRL)
     hands.write("0.22")
     (reading,) = window.bench.notebook.all(
-        Reading, frame_id=window.bench.sheet.strips[0].frames[0].frame.id
+        Reading, frame_id=window.bench.loaded.strips[0].frames[0].frame.id
     )
     assert reading.density == 0.22
     assert window.bench.selected()[1].number == "2"
@@ -56,7 +56,7 @@ def test_read_begins_at_the_first_frame_whatever_was_taken_last(qtbot, demo):
 def test_pointing_at_film_leaves_the_keyboard_where_one_types(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     station = window.station()
-    frame = window.bench.sheet.strips[2].frames[5]
+    frame = window.bench.loaded.strips[2].frames[5]
     assert station.field.hasFocus()
     qtbot.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=centre(window, frame))
     assert window.bench.frame_id == frame.frame.id
@@ -79,7 +79,7 @@ def test_digits_typed_anywhere_in_read_go_to_the_density(qtbot, demo):
 def test_a_density_on_a_frame_that_holds_nothing_is_refused_aloud(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     bench = window.bench
-    frame = bench.sheet.strips[2].frames[4].frame
+    frame = bench.loaded.strips[2].frames[4].frame
     bench.edit(lambda book: mark_frame(book, frame, FrameState.SKIPPED))
     bench.select(frame.id)
     QApplication.processEvents()
@@ -121,7 +121,7 @@ def test_a_refused_word_stands_beside_what_is_in_force_and_goes_with_the_next_ke
     assert field.selectedText() == in_force
     hands.write("+4")
     assert plan.refusal == ""
-    assert window.bench.sheet.test.last_stop == 4.0, "typed in its place, not after it"
+    assert window.bench.loaded.test.last_stop == 4.0, "typed in its place, not after it"
     plan.word("ei", "banana")
     assert "banana" in plan.refusal
     plan.station.fields["blanks"].setFocus()
@@ -146,7 +146,7 @@ def test_stepping_from_words_that_mean_nothing_is_refused_not_swallowed(qtbot, d
     field.setText("banana")
     qtbot.keyClick(field, UP)
     assert "banana" in window.station().refusal.text()
-    assert field.text() == str(window.bench.sheet.test.exposure_index).removesuffix(".0")
+    assert field.text() == str(window.bench.loaded.test.exposure_index).removesuffix(".0")
 
 
 def test_what_was_said_of_one_test_is_not_carried_to_the_next(qtbot, demo):
@@ -207,7 +207,7 @@ def test_a_choice_is_taken_in_the_words_a_tester_would_type(qtbot, demo):
     hands = Hands(qtbot, window)
     hands.press(DOWN, times=5)
     hands.press(ENTER)
-    assert window.bench.sheet.test.kind == "compare"
+    assert window.bench.loaded.test.kind == "compare"
     plan = PlanPage(qtbot, window)
     for name in ("Merrow Pan 125", "M3", "Sable", "1+1"):
         hands.write(name, TAB)
@@ -219,10 +219,10 @@ def test_a_choice_is_taken_in_the_words_a_tester_would_type(qtbot, demo):
 def test_notes_are_marked_on_the_film_and_read_again(qtbot, demo):
     window = demo("Brannock 400 B7", "read")
     bench = window.bench
-    strip = bench.sheet.strips[0]
+    strip = bench.loaded.strips[0]
     frame = strip.frames[4]
     before = window.table.grab().toImage()
-    bench.edit(lambda book: write_note(book, bench.sheet.test.id, frame.frame.id, "a gull"))
+    bench.edit(lambda book: write_note(book, bench.loaded.test.id, frame.frame.id, "a gull"))
     bench.select(None)
     settle(qtbot, window)
     box = window.table.frame_box(frame.frame.id).toRect()
@@ -263,7 +263,7 @@ def test_a_kept_file_that_is_no_picture_says_so(demo, tmp_path):
     for data in (b"\0", b"\x89PNG\r\n\x1a\n" + b"\0" * 40, b"BM" + b"\xff" * 60):
         path = tmp_path / "odd.png"
         path.write_bytes(data)
-        window.over.kept_view.show_file(attach(bench.notebook, bench.sheet.test.id, path))
+        window.over.kept_view.show_file(attach(bench.notebook, bench.loaded.test.id, path))
         assert "is no picture or text" in window.over.kept_view.picture.text()
 
 
@@ -281,10 +281,10 @@ def test_silence_is_never_the_answer_to_a_word(qtbot, demo):
 
 def test_a_film_with_a_slash_gets_its_card(qtbot, demo):
     window = demo("Merrow Pan 125", "cards")
-    stock = window.bench.sheet.stock
+    stock = window.bench.loaded.stock
     window.bench.edit(lambda book: rename(book, stock, "Merrow 125/B"))
     window.bench.go("shelf")
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     window.bench.go("cards")
     settle(qtbot, window)
     station = window.station()
@@ -311,5 +311,5 @@ def test_a_word_being_typed_stays_when_something_else_is_worked_out(qtbot, demo)
     QTest.keyClicks(field, "t")
     QTest.keyClick(field, ENTER)
     window.updates.flush()
-    assert window.bench.sheet.test.subject == "a white boat"
+    assert window.bench.loaded.test.subject == "a white boat"
     assert field.text() == "a white boat"

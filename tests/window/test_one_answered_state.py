@@ -40,7 +40,7 @@ def nothing_worked_out(window):
 
 
 def kept(hands):
-    return hands.window.bench.notebook.all(Finding, test_id=hands.window.bench.sheet.test.id)
+    return hands.window.bench.notebook.all(Finding, test_id=hands.window.bench.loaded.test.id)
 
 
 def test_a_target_stepped_and_decided_at_once_keeps_no_answer_to_another_target(finding):
@@ -54,7 +54,7 @@ def test_a_target_stepped_and_decided_at_once_keeps_no_answer_to_another_target(
     finding.press(Qt.Key.Key_D, CTRL)
     decided = kept(finding)[-1]
     assert decided.target_value == pytest.approx(0.62)
-    now = answered(finding.window.bench.sheet).settled().finding
+    now = answered(finding.window.bench.loaded).settled().finding
     assert decided.time_min == pytest.approx(now.time_min.known())
     assert decided.exposure_index == pytest.approx(now.zone_ei.known())
 
@@ -76,7 +76,7 @@ def test_curves_keep_their_place_while_they_are_worked_out_anew(qtbot, demo):
     window = demo("Merrow Pan 125", "curves")
     hands = Hands(qtbot, window)
     hands.settle()
-    frame = window.bench.sheet.frames()[5][1]
+    frame = window.bench.loaded.frames()[5][1]
     with nothing_worked_out(window):
         window.bench.edit(lambda book: add_reading(book, frame, 0.31))
         window.updates.flush()
@@ -96,7 +96,7 @@ def test_a_state_whose_test_went_on_is_refused_by_whoever_keeps_or_writes_it(fin
     finding.press(Qt.Key.Key_Up)
     with pytest.raises(StaleAnswerError, match="has changed"):
         decide(book, state)
-    stale = State(finding.window.bench.sheet, state.answer)
+    stale = State(finding.window.bench.loaded, state.answer)
     with pytest.raises(StaleAnswerError, match="has changed"):
         write_answer(tmp_path / "answer.json", stale)
     assert not (tmp_path / "answer.json").exists()
@@ -110,5 +110,5 @@ def test_without_a_screen_the_same_path_answers_at_once(demo_path):
     assert bench.analysis is None
     answering.ask()
     assert bench.analysis is not None
-    assert bench.state == state_of(bench.sheet, bench.analysis)
+    assert bench.state == state_of(bench.loaded, bench.analysis)
     book.close()

@@ -54,7 +54,7 @@ def test_what_is_noted_on_the_recipe_reaches_sheet_and_clock(darkroom):
     turn(darkroom, Qt.Key.Key_D)
     dark = words_of(window.station())
     assert "For a bath at 21.5 °C" in dark
-    first = lights_off(window.bench.sheet).dark[0].split()[0]
+    first = lights_off(window.bench.loaded).dark[0].split()[0]
     assert minutes_in(f"x {first}", "x") == pytest.approx(IN_THE_BATH, abs=0.13)
     turn(darkroom, Qt.Key.Key_K)
     clock = window.station().clock
@@ -82,10 +82,10 @@ def test_what_is_noted_on_the_clock_reaches_the_recipe_and_the_file(darkroom, tm
     assert field_of(recipe, "temperature of the bath").text() == "19 °C"
     window.bench.undo()
     window.updates.flush()
-    assert window.bench.sheet.test.bath_c is None
+    assert window.bench.loaded.test.bath_c is None
     window.bench.redo()
     other = Notebook(window.bench.notebook.path)
-    assert other.all(type(window.bench.sheet.test))[0].bath_c == 19.0, "a crash loses none of it"
+    assert other.all(type(window.bench.loaded.test))[0].bath_c == 19.0, "a crash loses none of it"
     other.close()
 
 
@@ -116,9 +116,9 @@ def test_a_thermometer_tells_the_bath_before_the_film_goes_in(qtbot, darkroom):
     turn(darkroom, Qt.Key.Key_K)
     clock = window.station().clock
     clock.probe.click()
-    qtbot.waitUntil(lambda: window.bench.sheet.test.bath_c is not None, timeout=10_000)
+    qtbot.waitUntil(lambda: window.bench.loaded.test.bath_c is not None, timeout=10_000)
     window.updates.flush()
-    assert 20.0 < window.bench.sheet.test.bath_c < 21.5
+    assert 20.0 < window.bench.loaded.test.bath_c < 21.5
     assert clock.warmth.text() != "—"
     clock.probe.click()
 
@@ -128,7 +128,7 @@ def test_a_bath_too_far_off_says_so_and_changes_no_time(darkroom):
     turn(darkroom, Qt.Key.Key_R)
     type_into(field_of(window.station().recipe, "temperature of the bath"), "32")
     window.updates.flush()
-    said = lights_off(window.bench.sheet)
+    said = lights_off(window.bench.loaded)
     assert "too far to correct" in said.before[0]
     assert said.dark[0].startswith("6:00")
 
@@ -143,4 +143,4 @@ def test_the_next_bath_is_another(darkroom):
     strips = window.bench.notebook.all(Strip)
     assert [s.temperature_c for s in strips] == [21.5, 21.5]
     assert strips[0].time_min == pytest.approx(IN_THE_BATH, abs=0.01)
-    assert window.bench.sheet.test.bath_c is None
+    assert window.bench.loaded.test.bath_c is None

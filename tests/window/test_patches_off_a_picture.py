@@ -45,7 +45,7 @@ class Patches:
         self.page = window.station().patches
 
     def strip(self, place):
-        return self.window.bench.sheet.strips[place]
+        return self.window.bench.loaded.strips[place]
 
     def turn(self, place):
         self.window.bench.select(self.strip(place).frames[0].frame.id)

@@ -21,7 +21,7 @@ from tests.window.pages import (
     words_of,
 )
 from vadrin.app.descriptions import descriptions
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.roll_line import roll_typed
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.library.differences import conditions_of, differences
@@ -64,17 +64,17 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
     typist, bench = Hands(qtbot, window), window.bench
     begin(typist, kind)
     assert typist.steps < 15
-    sheet = bench.sheet
-    assert (sheet.test.kind, sheet.title, sheet.test.exposure_index) == (
+    loaded = bench.loaded
+    assert (loaded.test.kind, loaded.title, loaded.test.exposure_index) == (
         kind,
         "Merrow Pan 125",
         125.0,
     )
-    assert (sheet.batch.name, sheet.process) == ("M3", "in Sable 1+1")
-    roles = [f.frame.role for _, f in sheet.frames()]
+    assert (loaded.batch.name, loaded.process) == ("M3", "in Sable 1+1")
+    roles = [f.frame.role for _, f in loaded.frames()]
     assert "blank" in roles or not type_of(kind).needs_blank
     assert ("check" in roles) == type_of(kind).repeats_first
-    asked = [(f.frame.id, f.frame.wanted_stops) for _, f in sheet.shots()]
+    asked = [(f.frame.id, f.frame.wanted_stops) for _, f in loaded.shots()]
     lit = [i for i, (_, stops) in enumerate(asked) if stops is not None]
     doubled = lit[0] if lit else 1
     skipped = lit[1] if lit else 2
@@ -83,7 +83,7 @@ def test_every_kind_is_planned_in_few_steps_and_shot_with_two_mistakes(
         for place in range(len(asked)):
             key = {doubled: Qt.Key.Key_D, skipped: Qt.Key.Key_S}.get(place, Qt.Key.Key_Space)
             typist.press(key)
-    taken = {f.frame.id: f.frame for _, f in bench.sheet.frames()}
+    taken = {f.frame.id: f.frame for _, f in bench.loaded.frames()}
     exposures = bench.notebook.all(Exposure)
     for place, (frame_id, wanted) in enumerate(asked):
         frame = taken[frame_id]
@@ -147,7 +147,7 @@ def planned(qtbot, open_window, tmp_path, tmp_path_factory):
 def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
     plan, _ = planned
     window = plan.window
-    shots = [f.frame for _, f in window.bench.sheet.shots() if f.frame.wanted_stops is not None]
+    shots = [f.frame for _, f in window.bench.loaded.shots() if f.frame.wanted_stops is not None]
     marks = {exact_shutter(1 / 2**n) for n in range(10)}
     stops = {exact_aperture(2.0 ** (n / 2)) for n in range(3, 9)}
     assert {s.seconds for s in shots} <= marks
@@ -161,7 +161,7 @@ def test_the_plan_uses_what_the_camera_has_and_says_what_it_cannot(planned):
     assert "neutral density of" in plan.advice
     plan.word("filter", "6")
     assert plan.advice == ""
-    assert any(f.frame.filter_stops for _, f in window.bench.sheet.frames())
+    assert any(f.frame.filter_stops for _, f in window.bench.loaded.frames())
     plan.word("ei", "1600")
     assert "dial stops before EI 1600" in plan.station.notes.text()
 
@@ -171,9 +171,9 @@ def test_film_too_short_for_a_strip_is_refused_with_what_would_help(planned):
     window = plan.window
     plan.word("supply", "12 frames")
     assert "strip A takes 14 frames and the film holds 12" in refusal_of(window)
-    assert window.bench.sheet.test.film.amount == 36
+    assert window.bench.loaded.test.film.amount == 36
     plan.word("supply", "24 frames")
-    assert [s.strip.roll for s in window.bench.sheet.strips] == [1, 2]
+    assert [s.strip.roll for s in window.bench.loaded.strips] == [1, 2]
     plan.word("blanks", "0")
     assert "keep 1 to 6 frames blank" in refusal_of(window)
 
@@ -182,11 +182,11 @@ def test_orders_put_drift_across_the_answer(planned):
     plan, _ = planned
     window = plan.window
     plan.word("order", "in pairs on twin cameras")
-    sheet = window.bench.sheet
-    order = [(s.strip.label, f.frame.name) for s, f in sheet.shots()][:6]
+    loaded = window.bench.loaded
+    order = [(s.strip.label, f.frame.name) for s, f in loaded.shots()][:6]
     assert order == [("A", "b1"), ("B", "b1"), ("A", "b2"), ("B", "b2"), ("A", "1"), ("B", "1")]
     plan.word("order", "each strip back to front")
-    stops = [f.frame.wanted_stops for f in window.bench.sheet.strips[1].frames]
+    stops = [f.frame.wanted_stops for f in window.bench.loaded.strips[1].frames]
     lit = [s for s in stops if s is not None][:12]
     assert lit == sorted(lit, reverse=True)
 
@@ -206,23 +206,23 @@ def test_something_else_is_taken_for_what_it_was(planned):
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=2)
     first = window.bench.frame_id
-    asked = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
+    asked = next(f.frame for _, f in window.bench.loaded.frames() if f.frame.id == first)
     typist.press(Qt.Key.Key_O)
     typist.write("soon")
     assert "a shutter (1/60" in refusal_of(window)
     QApplication.focusWidget().selectAll()
     typist.write("1/60")
-    taken = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == first)
+    taken = next(f.frame for _, f in window.bench.loaded.frames() if f.frame.id == first)
     apart = log2(exact_shutter(1 / 60) / asked.seconds)
     assert taken.stops == pytest.approx(asked.wanted_stops + apart, abs=0.6)
     assert window.bench.notebook.all(Exposure, frame_id=first)[0].seconds == pytest.approx(1 / 60)
     second = window.bench.frame_id
     typist.press(Qt.Key.Key_O)
     typist.write("+2")
-    taken = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == second)
+    taken = next(f.frame for _, f in window.bench.loaded.frames() if f.frame.id == second)
     assert taken.stops == 2.0
     typist.press(Qt.Key.Key_Backspace)
-    back = next(f.frame for _, f in window.bench.sheet.frames() if f.frame.id == second)
+    back = next(f.frame for _, f in window.bench.loaded.frames() if f.frame.id == second)
     assert (back.state, back.stops) == ("planned", pytest.approx(back.wanted_stops, abs=1 / 6))
     assert window.bench.notebook.all(Exposure, frame_id=second) == []
 
@@ -236,22 +236,22 @@ def test_light_that_moves_is_flagged_and_the_rest_rescaled_or_spoilt(planned):
     typist.write("1/30")
     assert not window.station().asked.isVisible()
     typist.press(Qt.Key.Key_Space, times=2)
-    waiting = [f.frame for _, f in window.bench.sheet.shots()][8]
+    waiting = [f.frame for _, f in window.bench.loaded.shots()][8]
     typist.press(Qt.Key.Key_M)
     typist.write("1/15")
     assert "1 stop dimmer" in words_of(window.station())
     typist.press(Qt.Key.Key_1)
-    now = [f.frame for _, f in window.bench.sheet.shots()][8]
+    now = [f.frame for _, f in window.bench.loaded.shots()][8]
     brighter = log2(now.seconds / now.aperture**2 / (waiting.seconds / waiting.aperture**2))
     assert brighter == pytest.approx(1.0, abs=0.35)
     assert now.stops == pytest.approx(now.wanted_stops, abs=1 / 6)
-    since = [f.frame.id for _, f in window.bench.sheet.shots()[6:9]]
+    since = [f.frame.id for _, f in window.bench.loaded.shots()[6:9]]
     typist.press(Qt.Key.Key_Space, times=3)
     typist.press(Qt.Key.Key_M)
     typist.write("1/60")
     typist.press(Qt.Key.Key_2)
     spoilt = [
-        f.frame for _, f in window.bench.sheet.frames() if f.frame.state == FrameState.SKIPPED
+        f.frame for _, f in window.bench.loaded.frames() if f.frame.state == FrameState.SKIPPED
     ]
     assert len(window.bench.notebook.all(MeterReading)) == 3
     assert [f.id for f in spoilt] == since
@@ -269,9 +269,9 @@ def test_a_counter_that_disagrees_is_put_right(planned):
     assert "was taken but not ticked" in said
     assert "wound on once without an exposure" in said
     typist.press(Qt.Key.Key_2)
-    strip = window.bench.sheet.strips[0]
+    strip = window.bench.loaded.strips[0]
     assert [f.frame.role for f in strip.frames][5] == FrameRole.LOST
-    assert window.bench.sheet.exposed() == 6
+    assert window.bench.loaded.exposed() == 6
     following = window.bench.selected()[1].frame
     assert (following.name, following.wanted_stops) == ("4", -3.0)
     typist.press(Qt.Key.Key_Space, times=2)
@@ -279,9 +279,11 @@ def test_a_counter_that_disagrees_is_put_right(planned):
     typist.write("7")
     assert "lie on one piece" in words_of(window.station())
     typist.press(Qt.Key.Key_2)
-    piled = [f.frame for _, f in window.bench.sheet.frames() if f.frame.state == FrameState.DOUBLED]
+    piled = [
+        f.frame for _, f in window.bench.loaded.frames() if f.frame.state == FrameState.DOUBLED
+    ]
     assert [p.stops for p in piled] == [pytest.approx(log2(2**-3 + 2**-2), abs=0.2)]
-    assert window.bench.sheet.exposed() == 7
+    assert window.bench.loaded.exposed() == 7
     typist.press(Qt.Key.Key_C)
     typist.write("7")
     assert "agree" in said_by(window)
@@ -306,7 +308,7 @@ def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_P)
     pages, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
-    total = len(window.bench.sheet.frames())
+    total = len(window.bench.loaded.frames())
     assert pages == 1
     for part in ("1/250", "f/5.6", "Meter at the start", "14"):
         assert part in words
@@ -316,20 +318,20 @@ def test_the_ticked_sheet_comes_back_in_one_line(planned, tmp_path):
     QApplication.focusWidget().selectAll()
     typist.write("all, A 99 skipped")
     assert "strip A has frames 1 to 15" in refusal_of(window)
-    assert window.bench.sheet.exposed() == 0
+    assert window.bench.loaded.exposed() == 0
     QApplication.focusWidget().selectAll()
     typist.steps = 0
     typist.write("all, A 4 skipped, 6 doubled, 8 at +3")
     assert typist.steps == 1
-    frames = [f.frame for _, f in window.bench.sheet.shots()]
-    assert window.bench.sheet.exposed() == total
+    frames = [f.frame for _, f in window.bench.loaded.shots()]
+    assert window.bench.loaded.exposed() == total
     assert (frames[3].state, frames[5].state, frames[7].stops) == (
         FrameState.SKIPPED,
         FrameState.DOUBLED,
         3.0,
     )
     typist.press(Qt.Key.Key_Z, CTRL)
-    assert window.bench.sheet.exposed() == 0
+    assert window.bench.loaded.exposed() == 0
 
 
 def test_labels_say_what_was_shot(planned, tmp_path):
@@ -351,8 +353,8 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
     book = window.bench.notebook
     line = "13 frames, −6 to +6, one blank first, frame 5 doubled, at EI 320"
     test = enter_roll(book, "Merrow Pan 125", "Sable", "1+1", line)
-    sheet = load_sheet(book, test.id)
-    frames = [f.frame for _, f in sheet.frames()]
+    loaded = load_test(book, test.id)
+    frames = [f.frame for _, f in loaded.frames()]
     assert [f.role for f in frames] == ["blank"] + ["bracket"] * 13
     assert [f.stops for f in frames[1:]] == [-6, -5, -4, -2, -2, -1, 0, 1, 2, 3, 4, 5, 6]
     assert frames[4].state == FrameState.DOUBLED, "the fifth on the film, its blank counted"
@@ -363,7 +365,7 @@ def test_a_roll_shot_without_a_plan_is_entered_in_a_line(demo):
     assert "this roll is a push of 2 stops: this film was found to be EI 80 here" in said
     assert "measured, highlight density kept" in said or "rule of thumb" in said
     book.undo()
-    assert load_sheet(book, test.id) is None
+    assert load_test(book, test.id) is None
 
 
 @pytest.mark.parametrize(
@@ -396,15 +398,17 @@ def test_a_tablet_in_contact_gives_every_step_its_exposure(planned):
     window = plan.window
     plan.word("subject", "step tablet by contact")
     plan.word("tablet", "0.05, 0.35, 0.65, 0.95")
-    lit = [f.frame for f in window.bench.sheet.strips[0].frames if f.frame.wanted_stops is not None]
-    top = window.bench.sheet.test.last_stop
+    lit = [
+        f.frame for f in window.bench.loaded.strips[0].frames if f.frame.wanted_stops is not None
+    ]
+    top = window.bench.loaded.test.last_stop
     assert [f.stops for f in lit] == [
         pytest.approx(top - d / 0.30103, abs=1e-3) for d in (0.05, 0.35, 0.65, 0.95)
     ]
     assert len({f.seconds for f in lit}) == 1
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=3)
-    taken = window.bench.sheet.strips[0].frames[2].frame
+    taken = window.bench.loaded.strips[0].frames[2].frame
     assert (taken.state, taken.stops) == (FrameState.EXPOSED, lit[0].stops)
 
 
@@ -412,8 +416,8 @@ def test_a_roll_another_test_began_is_gone_on_with(planned):
     plan, typist = planned
     window = plan.window
     plan.word("supply", "36 frames after 14")
-    sheet = window.bench.sheet
-    assert [s.strip.roll for s in sheet.strips] == [1, 2]
+    loaded = window.bench.loaded
+    assert [s.strip.roll for s in loaded.strips] == [1, 2]
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(Qt.Key.Key_Space, times=2)
     typist.press(Qt.Key.Key_C)
@@ -430,14 +434,14 @@ def test_the_smallest_plan_for_a_wanted_sureness(qtbot, planned):
     assert "frames do" not in column.smallest.text(), "it was found for another plan"
     window.bench.undo()
     frames = int(plan.ask_smallest("0.31", until="frames do").split()[0])
-    assert frames < sum(f.frame.role != FrameRole.LOST for _, f in window.bench.sheet.frames())
+    assert frames < sum(f.frame.role != FrameRole.LOST for _, f in window.bench.loaded.frames())
     column.take_it.click()
-    sheet = window.bench.sheet
-    laid = [f for _, f in sheet.frames() if f.frame.role in ("bracket", "blank")]
+    loaded = window.bench.loaded
+    laid = [f for _, f in loaded.frames() if f.frame.role in ("bracket", "blank")]
     assert len(laid) == frames
     assert plan.half_width() <= 0.35, "the check frame and the camera's marks shift it a little"
     window.bench.undo()
-    assert [s.minutes for s in window.bench.sheet.strips] == [6.0, 9.0]
+    assert [s.minutes for s in window.bench.loaded.strips] == [6.0, 9.0]
 
 
 def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
@@ -452,8 +456,12 @@ def test_a_shot_roll_is_typed_in_from_the_question_page(qtbot, demo):
     QApplication.focusWidget().selectAll()
     typist.write("9 frames, -4 to +4, two blank first")
     assert window.bench.station == "expose"
-    sheet = window.bench.sheet
-    assert (sheet.title, sheet.process, sheet.exposed()) == ("Merrow Pan 125", "in Sable 1+1", 11)
+    loaded = window.bench.loaded
+    assert (loaded.title, loaded.process, loaded.exposed()) == (
+        "Merrow Pan 125",
+        "in Sable 1+1",
+        11,
+    )
 
 
 def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
@@ -468,7 +476,7 @@ def test_a_plan_counts_on_what_the_film_was_found_to_do(qtbot, demo):
         lambda: "this film's own curves of 2026-10-29" in words_of(panel.forecast_column),
         timeout=10000,
     )
-    known = panel.forecaster.forecast(window.bench.sheet, panel.film).forecast
+    known = panel.forecaster.forecast(window.bench.loaded, panel.film).forecast
     assert known.zone_ei.value == pytest.approx(80, rel=0.1)
     assert known.time_min.value == pytest.approx(7.55, rel=0.05)
 
@@ -478,13 +486,13 @@ def test_a_comparison_names_its_other_developer(qtbot, open_window, tmp_path):
     begin(Hands(qtbot, window), "compare")
     plan = PlanPage(qtbot, window)
     plan.word("others", "Tarn 1+9")
-    strips = window.bench.sheet.strips
+    strips = window.bench.loaded.strips
     book = window.bench.notebook
     other = book.get(Developer, strips[1].strip.developer_id)
     assert (other.name, other.dilution) == ("Tarn", "1+9")
     assert strips[0].strip.developer_id is None
     assert [s.strip.roll for s in strips] == [1, 2]
-    found = differences(*(conditions_of(book, window.bench.sheet, x) for x in "AB"))
+    found = differences(*(conditions_of(book, window.bench.loaded, x) for x in "AB"))
     assert [d.name for d in found] == ["developer", "dilution"]
 
 
@@ -494,7 +502,7 @@ def test_a_push_plan_asks_each_frame_from_its_own_ei(planned):
     typist = Hands(hands.qtbot, window)
     begin(typist, "push")
     plan.word("pushes", "0, 2")
-    normal, pushed = window.bench.sheet.strips
+    normal, pushed = window.bench.loaded.strips
     assert [s.strip.push for s in (normal, pushed)] == [0.0, 2.0]
     assert pushed.strip.planned_min > normal.strip.planned_min
     first, second = (
@@ -511,7 +519,7 @@ def test_long_exposures_of_a_reciprocity_test_take_light_away(planned):
     window = plan.window
     typist = Hands(hands.qtbot, window)
     begin(typist, "reciprocity")
-    frames = [f.frame for _, f in window.bench.sheet.frames() if f.frame.wanted_stops is not None]
+    frames = [f.frame for _, f in window.bench.loaded.frames() if f.frame.wanted_stops is not None]
     short, *longs = frames
     assert short.wanted_stops == 0.0
     assert [f.seconds for f in longs[:4]] == [1.0, 2.0, 4.0, 4.0]

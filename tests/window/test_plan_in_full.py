@@ -46,13 +46,13 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert "compare one at a time" in refusal_of(window), "pairs are of two"
     page.word("order", "one strip after the other")
     page.word("others", "Brannock 400 batch B7, Ostrel 400")
-    sheet, book = bench.sheet, bench.notebook
-    stocks = [book.get(Stock, s.strip.stock_id or sheet.test.stock_id).name for s in sheet.strips]
+    loaded, book = bench.loaded, bench.notebook
+    stocks = [book.get(Stock, s.strip.stock_id or loaded.test.stock_id).name for s in loaded.strips]
     assert stocks == ["Merrow Pan 125", "Brannock 400", "Ostrel 400"]
-    assert book.get(Batch, sheet.strips[1].strip.batch_id).name == "B7"
-    assert [s.strip.roll for s in sheet.strips] == [1, 2, 3]
-    assert [s.frames[-1].name for s in sheet.strips] == ["again"] * 3, "each roll its own check"
-    assert [x.stock for x in labels_of(sheet)] == [
+    assert book.get(Batch, loaded.strips[1].strip.batch_id).name == "B7"
+    assert [s.strip.roll for s in loaded.strips] == [1, 2, 3]
+    assert [s.frames[-1].name for s in loaded.strips] == ["again"] * 3, "each roll its own check"
+    assert [x.stock for x in labels_of(loaded)] == [
         "Merrow Pan 125 M3",
         "Brannock 400 batch B7",
         "Ostrel 400",
@@ -61,9 +61,9 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert page.curve_names() == ["8:00 A"], "nothing is known of the others"
     typist.press(Qt.Key.Key_2, CTRL)
     assert "Set the meter to EI 125: it should say 1/30 at f/5.6" in words_of(window.station())
-    typist.press(SPACE, times=len(sheet.strips[0].frames))
+    typist.press(SPACE, times=len(loaded.strips[0].frames))
     assert "A new roll. Set the meter to EI 125" in words_of(window.station())
-    typist.press(SPACE, times=len(sheet.frames()))
+    typist.press(SPACE, times=len(loaded.frames()))
     gains = {"B": 0.7, "C": -0.4}
     read_like(bench, gains)
     bench.go("finding")
@@ -79,7 +79,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     assert "Brannock 400 batch B7 beside Merrow Pan 125 M3" in shown
     assert "Judge grain and sharpness blind" in shown
     typist.press(Qt.Key.Key_D, CTRL)
-    (finding,) = bench.sheet.findings
+    (finding,) = bench.loaded.findings
     assert (finding.target_kind, finding.time_min) == ("its own words", 8.0)
     assert '"material": "stock' in finding.basis
 
@@ -88,16 +88,16 @@ def read_like(bench, gains):
     """Develop and read all strips; films alike but for their speed, in stops."""
     rng = np.random.default_rng(11)
     film = invent_film(rng, 125.0)
-    sheet, book = bench.sheet, bench.notebook
+    loaded, book = bench.loaded, bench.notebook
     with book.change("read"):
-        for strip in sheet.strips:
+        for strip in loaded.strips:
             book.put(replace(strip.strip, time_min=8.0, temperature_c=20.0))
             toe = film.toe - STOP * gains.get(strip.strip.label, 0.0)
             x = np.array(
                 [
                     np.nan if at is None else at
                     for f in strip.frames
-                    for at in [f.log_h(sheet.test.meter_constant)]
+                    for at in [f.log_h(loaded.test.meter_constant)]
                 ]
             )
             dense = densities(replace(film, toe=toe), 8.0, x) + rng.normal(0, 0.004, len(x))
@@ -121,7 +121,7 @@ def test_twin_cameras_each_keep_to_their_own_marks(plan):
     page.word("shutter", "1/60")
     assert "Slip folder" not in words_of(window.station())
     page.word("twin", "Slip folder")
-    first, second = window.bench.sheet.strips
+    first, second = window.bench.loaded.strips
     assert book.get(Camera, second.strip.camera_id).name == "Slip folder"
     assert first.strip.camera_id is None
     quickest = [min(f.frame.seconds for f in s.frames if f.frame.seconds) for s in (first, second)]
@@ -131,7 +131,7 @@ def test_twin_cameras_each_keep_to_their_own_marks(plan):
     page.word("first", "-9")
     assert "Slip folder: The camera cannot give" in words_of(window.station())
     window.bench.undo()
-    assert window.bench.sheet.test.first_stop == -6.0
+    assert window.bench.loaded.test.first_stop == -6.0
 
 
 def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
@@ -144,7 +144,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
     page.word("shutter", "1/2")
     page.word("step", "whole stops")
     page.word("lens", "")
-    bare = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
+    bare = [f.frame for _, f in bench.loaded.frames() if f.frame.wanted_stops is not None]
     assert "film answers as to less light" in words_of(window.station())
     page.word("reciprocity", "slowly")
     assert "t^1.3" in refusal_of(window)
@@ -153,7 +153,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
     law = reciprocity_typed("t^1.4")
     assert bench.notebook.all(Stock, name="Merrow Pan 125")[0].reciprocity == "t^1.4"
     assert "lengthened as this film's own law" in words_of(window.station())
-    held = [f.frame for _, f in bench.sheet.frames() if f.frame.wanted_stops is not None]
+    held = [f.frame for _, f in bench.loaded.frames() if f.frame.wanted_stops is not None]
     longer = 0
     for before, after in zip(bare, held, strict=True):
         assert after.stops == pytest.approx(after.wanted_stops, abs=1 / 6 + 1e-3)
@@ -164,7 +164,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
             assert after.seconds > before.seconds
     assert longer >= 2
     page.word("film", "Brannock 400")
-    assert bench.sheet.stock.reciprocity == "", "another film has its own law, or none"
+    assert bench.loaded.stock.reciprocity == "", "another film has its own law, or none"
     bench.undo()
     typist.press(Qt.Key.Key_2, CTRL)
     typist.press(SPACE, times=2)
@@ -172,7 +172,7 @@ def test_a_known_law_lengthens_long_exposures_and_says_so(plan):
     typist.press(Qt.Key.Key_O)
     typist.write("8 s")
     (taken,) = bench.notebook.all(Exposure, frame_id=frame_id)
-    asked = next(f.frame for _, f in bench.sheet.frames() if f.frame.id == frame_id)
+    asked = next(f.frame for _, f in bench.loaded.frames() if f.frame.id == frame_id)
     assert taken.stops == pytest.approx(log2(8) / 1.4 - log2(0.5), abs=0.05)
     assert asked.stops == taken.stops
 
@@ -205,16 +205,16 @@ def test_film_is_kept_for_the_leader_and_the_holder(plan):
     page, typist = plan("time")
     window = page.window
     page.word("times", "6 and 9")
-    before = len(window.bench.sheet.frames())
+    before = len(window.bench.loaded.frames())
     page.word("leader", "2")
     page.word("holder", "1 frame")
-    sheet = window.bench.sheet
-    assert [[f.name for f in s.frames][:4] for s in sheet.strips] == [
+    loaded = window.bench.loaded
+    assert [[f.name for f in s.frames][:4] for s in loaded.strips] == [
         ["leader", "leader", "holder", "blank"],
         ["holder", "blank", "blank", "−6"],
     ]
-    assert len(sheet.frames()) == before + 4
-    printed = script_rows(window.bench.notebook, sheet)
+    assert len(loaded.frames()) == before + 4
+    printed = script_rows(window.bench.notebook, loaded)
     rows = [(setting, does) for number, _, setting, does, _ in printed if number]
     assert rows[0] == ("wind on", "the leader")
     assert rows[2] == ("cap on", "goes to the holder")
@@ -225,7 +225,7 @@ def test_film_is_kept_for_the_leader_and_the_holder(plan):
     window.bench.go("plan")
     window.bench.undo(), window.bench.undo()
     page.word("supply", "20 sheets")
-    assert all(f.name not in ("leader", "cut") for _, f in window.bench.sheet.frames())
+    assert all(f.name not in ("leader", "cut") for _, f in window.bench.loaded.frames())
     page.word("supply", "12 frames")
     assert "takes 17 frames and the film holds 12" in refusal_of(window)
 
@@ -234,7 +234,7 @@ def test_a_roll_another_test_has_begun_is_offered(plan):
     page, typist = plan("speed")
     window = page.window
     page.word("step", "whole stops")
-    used = len(window.bench.sheet.frames())
+    used = len(window.bench.loaded.frames())
     typist.press(Qt.Key.Key_N, CTRL)
     QTest.keyClicks(QApplication.focusWidget(), "clip")
     typist.press(ENTER)
@@ -242,7 +242,7 @@ def test_a_roll_another_test_has_begun_is_offered(plan):
     page.word("batch", "M3")
     page.step("supply", UP)
     assert page.station.fields["supply"].text() == f"36 frames after {used + 1}"
-    film = window.bench.sheet.test.film
+    film = window.bench.loaded.test.film
     assert (film.amount, film.taken) == (36, used + 1)
 
 
@@ -252,21 +252,21 @@ def test_frames_are_dragged_along_the_likely_curves(qtbot, plan):
     before, bench, panel = page.forecast(), page.window.bench, page.panel
     page.drag(-1, -3, drop=False)
     qtbot.waitUntil(lambda: words_of(panel.forecast_column) != before, timeout=5000)
-    assert (bench.sheet.test.last_stop, page.half_width() > 0) == (5.0, True)
+    assert (bench.loaded.test.last_stop, page.half_width() > 0) == (5.0, True)
     QTest.keyClick(panel.plot, ESCAPE)
     assert words_of(panel.forecast_column) == before
     page.drop()
-    assert bench.sheet.test.last_stop == 5.0
+    assert bench.loaded.test.last_stop == 5.0
     page.drag(-1, -2)
-    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 3.0)
-    assert len(bench.sheet.strips[0].frames) == 2 + 10 + 1
+    assert (bench.loaded.test.first_stop, bench.loaded.test.last_stop) == (-6.0, 3.0)
+    assert len(bench.loaded.strips[0].frames) == 2 + 10 + 1
     page.drag(0, 1)
-    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-5.0, 3.0)
+    assert (bench.loaded.test.first_stop, bench.loaded.test.last_stop) == (-5.0, 3.0)
     page.drag(4, -2)
-    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-7.0, 1.0)
+    assert (bench.loaded.test.first_stop, bench.loaded.test.last_stop) == (-7.0, 1.0)
     for _ in range(3):
         bench.undo()
-    assert (bench.sheet.test.first_stop, bench.sheet.test.last_stop) == (-6.0, 5.0)
+    assert (bench.loaded.test.first_stop, bench.loaded.test.last_stop) == (-6.0, 5.0)
     bench.go("expose")
     page.window.updates.flush()
     QTest.keyClick(page.window.station(), SPACE)

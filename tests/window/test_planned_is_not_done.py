@@ -31,10 +31,10 @@ def read(qtbot, open_window, tmp_path):
     book = window.bench.notebook
     test = new_test(book, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
     window.bench.open_test(test.id)
-    sheet = window.bench.sheet
+    loaded = window.bench.loaded
     with book.change("read"):
-        for _, frame in sheet.frames():
-            density = FILM.density(frame.log_h(sheet.test.meter_constant), TRULY)
+        for _, frame in loaded.frames():
+            density = FILM.density(frame.log_h(loaded.test.meter_constant), TRULY)
             add_reading(book, frame, round(density, 3))
     window.bench.refresh()
     hands = Hands(qtbot, window)
@@ -83,34 +83,34 @@ def test_typing_the_time_at_process_is_what_it_takes_and_brings_no_temperature(r
     read.settle()
     type_into(field_of(window.station(), "time of strip A"), "9")
     read.settle()
-    assert window.bench.sheet.only_planned() == ()
+    assert window.bench.loaded.only_planned() == ()
     assert window.bench.state.question.strips[0].time_min == 9.0
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     assert strip.temperature_c is None, "nobody said how warm it was"
     type_into(field_of(window.station(), "temperature of strip A"), "20,5")
     read.settle()
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     assert (strip.time_min, strip.temperature_c) == (9.0, 20.5)
     type_into(field_of(window.station(), "time of strip A"), "")
     read.settle()
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     assert (strip.time_min, strip.time_from) == (None, Origin.UNKNOWN), "nor is the plan a time"
 
 
 def test_the_bath_noted_before_is_that_of_strips_typed_by_hand_and_of_no_later_run(read):
     window = read.window
-    window.bench.edit(lambda b: note_bath(b, window.bench.sheet, 21.5, Origin.MEASURED))
-    strip = window.bench.sheet.strips[0].strip
+    window.bench.edit(lambda b: note_bath(b, window.bench.loaded, 21.5, Origin.MEASURED))
+    strip = window.bench.loaded.strips[0].strip
     window.bench.edit(lambda b: type_time(b, strip.id, "7"))
     window.bench.refresh()
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     assert (strip.temperature_c, strip.temperature_from) == (21.5, Origin.MEASURED)
-    assert window.bench.sheet.test.bath_c is None
+    assert window.bench.loaded.test.bath_c is None
 
 
 def conditions(window):
     """What the record would say of each condition: its value, and where that comes from."""
-    told = conditions_report(window.bench.sheet)
+    told = conditions_report(window.bench.loaded)
     return {c["key"]: (c["value"], c["from"]) for c in told}
 
 
@@ -122,20 +122,20 @@ def test_every_condition_says_where_it_comes_from(read):
     assert before["temperature"] == ("20 °C", "assumed")
     assert before["meter"] == ("constant 8.125", "assumed")
     assert [before[k] for k in ("batch", "developer_age", "light")] == [(None, None)] * 3
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     window.bench.edit(lambda b: type_time(b, strip.id, "9:00"))
     window.bench.edit(lambda b: type_temperature(b, strip.id, "21"))
-    stock = window.bench.sheet.stock
+    stock = window.bench.loaded.stock
     with book.change("what was used"):
         batch = book.add(Batch(stock_id=stock.id, name="K7"))
         bottle = book.add(
             Bottle(
-                developer_id=window.bench.sheet.developer.id,
+                developer_id=window.bench.loaded.developer.id,
                 mixed_at="2026-11-02T09:00:00+00:00",
                 films_done=3,
             )
         )
-        test = window.bench.sheet.test
+        test = window.bench.loaded.test
         book.put(replace(test, batch_id=batch.id, bottle_id=bottle.id, light="overcast"))
     window.bench.refresh()
     read.settle()

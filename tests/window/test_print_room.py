@@ -11,7 +11,7 @@ from tests.notebooks import developed_test
 from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import present_card
-from vadrin.app.decisions.decision import choose_school, decide
+from vadrin.app.decisions.decision import choose_method, decide
 from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.printing.print_setups import present_room, print_rooms
 from vadrin.app.printing.print_strips import exposures_of
@@ -60,7 +60,7 @@ class PrintRoom:
         window.bench.open_test(test.id)
         window.bench.go("print")
         settle(qtbot, window)
-        x = [f.log_h(test.meter_constant) for _, f in window.bench.sheet.frames()]
+        x = [f.log_h(test.meter_constant) for _, f in window.bench.loaded.frames()]
         self.true = densities(self.film, 9.0, np.array([np.nan if v is None else v for v in x]))
         curve = curve_at(self.film, 9.0)
         self.zone_ei = test.meter_constant / 16 / 10 ** float(metrics.speed_point(curve))
@@ -83,7 +83,7 @@ class PrintRoom:
         self.window.updates.flush()
 
     def room(self):
-        return present_room(self.book, self.window.bench.sheet)
+        return present_room(self.book, self.window.bench.loaded)
 
     def make_and_choose(self):
         """Make the strip that is asked for, and choose as an eye does."""
@@ -98,7 +98,7 @@ class PrintRoom:
         self.window.bench.go("read")
         settle(self.qtbot, self.window)
         field = self.window.station().field
-        self.window.bench.select(self.window.bench.sheet.strips[0].frames[0].frame.id)
+        self.window.bench.select(self.window.bench.loaded.strips[0].frames[0].frame.id)
         for density in self.true:
             type_into(field, f"{density:.2f}")
             self.window.updates.flush()
@@ -107,7 +107,7 @@ class PrintRoom:
         settle(self.qtbot, self.window)
 
     def told(self, frame):
-        ids = [f.frame.id for f in self.window.bench.sheet.strips[0].frames]
+        ids = [f.frame.id for f in self.window.bench.loaded.strips[0].frames]
         return self.true[ids.index(frame.frame.id)] - self.true[0] > 0.06
 
 
@@ -153,21 +153,21 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
         room.press(Qt.Key.Key_Y if room.told(frame) else Qt.Key.Key_N)
         asked += 1
     assert 2 <= asked <= 6
-    _, index = print_answer(room.window.bench.sheet)
+    _, index = print_answer(room.window.bench.loaded)
     densitometer = room.window.bench.analysis.strips[0].zone_ei
     assert max(index.low, densitometer.low) < min(index.high, densitometer.high)
     assert densitometer.low <= room.zone_ei <= densitometer.high
     assert "On paper: EI" in words_of(room.window)
     room.window.bench.go("finding")
     settle(qtbot, room.window)
-    room.type(room.station._school, "paper")
+    room.type(room.station._method, "paper")
     settle(qtbot, room.window)
     found = rating_of(room.window.bench.state)
     assert found.index == index, "rated by what the paper tells, once that is chosen"
     room.window.bench.go("print")
     settle(qtbot, room.window)
     room.turn(Qt.Key.Key_C)
-    frames = room.window.bench.sheet.strips[0].frames
+    frames = room.window.bench.loaded.strips[0].frames
     for frame, net in zip(frames, room.true - room.true[0], strict=True):
         room.window.bench.select(frame.frame.id)
         room.press(Qt.Key.Key_U if net > 0.3 else Qt.Key.Key_S if net > 0.1 else Qt.Key.Key_N)
@@ -177,7 +177,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     assert "Prints best: frame" in words_of(room.station.contact)
     room.window.bench.go("finding")
     settle(qtbot, room.window)
-    room.type(room.station._school, "contact")
+    room.type(room.station._method, "contact")
     settle(qtbot, room.window)
     best = rating_of(room.window.bench.state)
     assert best.index.value == pytest.approx(100 / 2 ** frames[-1].frame.stops)
@@ -213,7 +213,7 @@ def test_nothing_may_move_once_a_strip_is_made(room):
     fields = room.station.setup.fields
     room.type(fields["lens stop"], "f/8")
     room.type(fields["lens stop"], "f/11")
-    assert len(print_rooms(room.book, room.window.bench.sheet)) == 1
+    assert len(print_rooms(room.book, room.window.bench.loaded)) == 1
     room.turn(Qt.Key.Key_T)
     room.make_and_choose()
     said = []
@@ -222,7 +222,7 @@ def test_nothing_may_move_once_a_strip_is_made(room):
     assert "Locked" in words_of(room.station)
     room.type(fields["grade"], "3")
     assert any("has changed, so the earlier series is closed" in words for words in said)
-    before, now = print_rooms(room.book, room.window.bench.sheet)
+    before, now = print_rooms(room.book, room.window.bench.loaded)
     assert before.setup.closed_at
     assert before.setup.black_s
     assert (now.setup.grade, now.setup.black_s, now.locked) == ("3", None, False)
@@ -318,30 +318,30 @@ def test_a_roll_that_was_only_printed_is_rated_and_gets_its_card(qtbot, room):
     for _ in range(3):
         room.make_and_choose()
     room.turn(Qt.Key.Key_C)
-    frames = room.window.bench.sheet.strips[0].frames
+    frames = room.window.bench.loaded.strips[0].frames
     best = next(f for f in frames if f.frame.stops == 1.0)
     room.window.bench.select(best.frame.id)
     room.press(Qt.Key.Key_U)
     room.press(Qt.Key.Key_B)
     settle(qtbot, room.window)
-    sheet, analysis = room.window.bench.sheet, room.window.bench.analysis
-    found = rating_of(state_of(sheet, analysis))
+    loaded, analysis = room.window.bench.loaded, room.window.bench.analysis
+    found = rating_of(state_of(loaded, analysis))
     assert found.index.value == pytest.approx(50.0)
     assert found.index.low < 50.0 < found.index.high
     assert found.time_min.value == pytest.approx(9.0, rel=0.01)
-    card = present_card(state_of(sheet, analysis))
+    card = present_card(state_of(loaded, analysis))
     assert card.exposure_index == "50"
     assert "by what prints best on the contact sheet, 1 contact print; no density" in card.basis
     assert "Prints at" in card.basis
-    decide(room.book, state_of(sheet, analysis))
+    decide(room.book, state_of(loaded, analysis))
     settle(qtbot, room.window)
-    assert changes_since_decision(room.window.bench.sheet) is None
+    assert changes_since_decision(room.window.bench.loaded) is None
     room.turn(Qt.Key.Key_H)
     while (frame := room.station.covered._asked.frame) is not None:
         room.press(Qt.Key.Key_Y if room.told(frame) else Qt.Key.Key_N)
     settle(qtbot, room.window)
-    sheet = room.window.bench.sheet
-    assert judged_ei(sheet).way.school.key == "paper", "half-covered strips come before a look"
-    room.window.bench.edit(lambda book: choose_school(book, sheet.test, "contact sheet"))
+    loaded = room.window.bench.loaded
+    assert judged_ei(loaded).way.method.key == "paper", "half-covered strips come before a look"
+    room.window.bench.edit(lambda book: choose_method(book, loaded.test, "contact sheet"))
     settle(qtbot, room.window)
-    assert judged_ei(room.window.bench.sheet).index.value == pytest.approx(50.0)
+    assert judged_ei(room.window.bench.loaded).index.value == pytest.approx(50.0)

@@ -105,7 +105,7 @@ class TestAClip:
         room.press(page.judge)
         assert "Develop longer" in words_of(page)
         assert "instead of 8:00" in words_of(page)
-        assert clip_answer_of(room.window.bench.sheet).low > 1.1
+        assert clip_answer_of(room.window.bench.loaded).low > 1.1
         assert "Develop longer" in words_of(room.window), "and so says the finding beside it"
         assert "one time" not in words_of(room.window).lower()
         room.book.undo()
@@ -123,7 +123,7 @@ class TestAClip:
         assert [t.predicted_min for t in trials] == [8.0, 12.0], "sealed before the roll"
         for trial, measured in zip(trials, ("8:10", "9:00"), strict=True):
             type_measured(room.book, trial.id, measured)
-        room.window.bench.open_test(room.window.bench.sheet.test.id)
+        room.window.bench.open_test(room.window.bench.loaded.test.id)
         room.window.updates.flush()
         assert "1 was within 10 % and 1 within 25 %" in words_of(room.station.clip)
 
@@ -146,19 +146,19 @@ def test_a_run_out_of_control_is_minded_beside_its_test(darkroom):
     assert "name it under What they got first" in refusal_of(room.window)
     with room.book.change("process"):
         made = room.book.add(Process(name="ours"))
-        room.book.put(replace(room.window.bench.sheet.test, process_id=made.id))
-    room.window.bench.open_test(room.window.bench.sheet.test.id)
+        room.book.put(replace(room.window.bench.loaded.test, process_id=made.id))
+    room.window.bench.open_test(room.window.bench.loaded.test.id)
     room.turn(Qt.Key.Key_K)
     room.press(room.station.clock.main)
     room.turn(Qt.Key.Key_T)
     for words in ("0.22 0.48 1.31 spring batch", "0.23 0.48 1.30"):
         room.type(page.line, words)
     assert "The newest strip is in control" in words_of(page)
-    assert warnings_of(State(room.window.bench.sheet)) == ()
+    assert warnings_of(State(room.window.bench.loaded)) == ()
     room.type(page.line, "0,24 0,58 1,52")
     assert "out of control" in page.chart.accessibleDescription()
     assert "too warm" in words_of(page)
-    (warned,) = warnings_of(State(room.window.bench.sheet))
+    (warned,) = warnings_of(State(room.window.bench.loaded))
     assert "out of control" in warned.sentence
     room.type(page.line, "0.5 0.4 1.3")
     assert "rise from one to the next" in refusal_of(room.window)
@@ -257,7 +257,7 @@ def test_two_clocks_run_at_once_and_each_is_a_press_away(darkroom):
     assert len(room.book.all(DarkroomRun)) == 2
     link = button_of(page, "Kelda Pan 200: Develop 8:00")
     room.press(link)
-    assert room.window.bench.sheet.title == "Kelda Pan 200"
+    assert room.window.bench.loaded.title == "Kelda Pan 200"
     assert room.station.shown_page is page, "at its clock, not at what it got"
 
 
@@ -269,19 +269,19 @@ def test_steps_are_the_persons_own(darkroom):
     assert "name the process" in words_of(page)
     with room.book.change("process"):
         made = room.book.add(Process(name="ours"))
-        room.book.put(replace(room.window.bench.sheet.test, process_id=made.id))
-    room.window.bench.open_test(room.window.bench.sheet.test.id)
+        room.book.put(replace(room.window.bench.loaded.test, process_id=made.id))
+    room.window.bench.open_test(room.window.bench.loaded.test.id)
     room.window.updates.flush()
     room.press(page.steps)
     _, stop, *_ = room.book.all(ProcessStep, process_id=made.id)
     with room.book.change("no stop, rinse for two minutes first"):
         room.book.put(replace(stop, name="Rinse", seconds=120.0, position=-1))
     room.window.updates.flush()
-    room.window.bench.open_test(room.window.bench.sheet.test.id)
+    room.window.bench.open_test(room.window.bench.loaded.test.id)
     room.window.updates.flush()
     room.turn(Qt.Key.Key_K)
     assert "Rinse · step 1 of 4: 2:00 left" in page.face.accessibleDescription()
-    assert room.book.get(Stock, room.window.bench.sheet.test.stock_id).name == "Kelda Pan 200"
+    assert room.book.get(Stock, room.window.bench.loaded.test.stock_id).name == "Kelda Pan 200"
 
 
 def test_a_recipe_speaks_ounces_and_fahrenheit(demo):
@@ -304,12 +304,12 @@ def test_a_recipe_speaks_ounces_and_fahrenheit(demo):
 def test_the_processs_own_factor_is_found_and_kept(qtbot, demo):
     window = demo("Merrow Pan 125", "process")
     book, page = window.bench.notebook, window.station().got
-    strips = book.all(Strip, test_id=window.bench.sheet.test.id)
+    strips = book.all(Strip, test_id=window.bench.loaded.test.id)
     with book.change("the densest ran warmer"):
         made = book.add(Process(name="ours"))
-        book.put(replace(window.bench.sheet.test, process_id=made.id))
+        book.put(replace(window.bench.loaded.test, process_id=made.id))
         book.put(replace(strips[3], temperature_c=24.0, time_min=strips[3].time_min * 2.0**-0.4))
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     window.updates.flush()
     page.finder.click()
     qtbot.waitUntil(page.keeper.isVisible, timeout=20_000)
@@ -332,7 +332,7 @@ def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):
 
 def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, darkroom):
     room = darkroom("process control", times=(8.0,), options=ControlStrips(3))
-    sheet = room.window.bench.sheet
+    loaded = room.window.bench.loaded
     figures = {
         "A": (0.22, 0.48, 0.9, 1.31),
         "B": (0.22, 0.49, 0.9, 1.32),
@@ -340,12 +340,12 @@ def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, dar
     }
     assert "No run to hold against the first yet" in words_of(room.window)
     with room.book.change("read"):
-        for strip in sheet.strips:
+        for strip in loaded.strips:
             blank, low, middle, high = figures[strip.strip.label]
             for frame in strip.frames:
                 told = {"low": low, "middle": middle, "high": high}.get(frame.frame.name, blank)
                 room.book.add(Reading(frame_id=frame.frame.id, density=told))
-    room.window.bench.open_test(sheet.test.id)
+    room.window.bench.open_test(loaded.test.id)
     room.window.bench.go("finding")
     settle(qtbot, room.window)
     said = words_of(room.window)

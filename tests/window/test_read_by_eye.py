@@ -13,13 +13,13 @@ from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.document.analysis_input import readings_of
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
+from vadrin.app.loaded.light_boxes import eye_answers
 from vadrin.app.overview.progress import steps_of
-from vadrin.app.read.export_readings import write_sheet_readings
+from vadrin.app.read.export_readings import write_test_readings
 from vadrin.app.read.import_readings import import_table
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.app.scans.step_wedge import StepWedge, keep_steps
-from vadrin.app.sheets.light_boxes import eye_answers
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
@@ -76,12 +76,12 @@ class TestALightBoxAlone:
         settle(qtbot, reading)
         said = words_of(reading)
         assert "by eye on the light box" in said
-        _, index = light_box_answer(reading.bench.sheet)
+        _, index = light_box_answer(reading.bench.loaded)
         # First told at −4, not at −5: the shadow point lies between −4½ and −3, about.
         assert index.low < 200 * 2**0 < index.high * 2
-        steps = steps_of(state_of(reading.bench.sheet, reading.bench.analysis))
+        steps = steps_of(state_of(reading.bench.loaded, reading.bench.analysis))
         assert steps["read"].words == f"{len(asked)} looks by eye"
-        card = card_of(state_of(reading.bench.sheet, reading.bench.analysis))
+        card = card_of(state_of(reading.bench.loaded, reading.bench.analysis))
         assert "no density was read" in card.basis
         reading.bench.go("finding")
         settle(qtbot, reading)
@@ -172,13 +172,13 @@ def test_steps_of_a_wedge_go_out_and_come_back_in(reading, tmp_path, suffix):
     for words in ("0.20-0.35", "0.35-0.50", "0,21"):
         type_into(field, words)
         reading.updates.flush()
-    sheet, path = reading.bench.sheet, tmp_path / f"readings{suffix}"
-    write_sheet_readings(sheet, path)
+    loaded, path = reading.bench.loaded, tmp_path / f"readings{suffix}"
+    write_test_readings(loaded, path)
     table = read_readings(path)
     assert sorted(r.own_deviation > 0.04 for r in table.rows) == [False, True, True]
     book = reading.bench.notebook
     again = import_table(book, table)
-    came = [r for _, f in load_sheet(book, again.id).frames() for r in f.readings]
+    came = [r for _, f in load_test(book, again.id).frames() for r in f.readings]
     steps = sorted((r.low or 0, r.high or 0, r.density) for r in came)
     assert steps == [(0, 0, 0.21), (0.2, 0.35, pytest.approx(0.275)), (0.35, 0.5, 0.425)]
     assert not any(r.extra for r in came)
@@ -214,19 +214,19 @@ def test_an_eye_of_ones_own_and_a_change_of_looking_count_from_then_on(reading):
     press(reading, Qt.Key.Key_N)
     judged = sorted(reading.bench.notebook.all(Judgement), key=lambda j: j.id)
     assert [j.reference for j in judged] == [None, 0.08, 0.08]
-    strip = reading.bench.sheet.strips[0]
-    thresholds = [a.threshold[0] for a in eye_answers(reading.bench.sheet, strip)]
+    strip = reading.bench.loaded.strips[0]
+    thresholds = [a.threshold[0] for a in eye_answers(reading.bench.loaded, strip)]
     assert thresholds == [0.045, 0.08, 0.08]
 
 
 def test_verdicts_show_as_shapes_and_are_spoken(reading):
     turn(reading, Qt.Key.Key_J)
-    sheet = reading.bench.sheet
+    loaded = reading.bench.loaded
     pictures = {}
     for key in (Qt.Key.Key_U, Qt.Key.Key_S, Qt.Key.Key_N):
-        reading.bench.select(sheet.strips[0].frames[5].frame.id)
+        reading.bench.select(loaded.strips[0].frames[5].frame.id)
         press(reading, key)
-        strip = reading.bench.sheet.strips[0]
+        strip = reading.bench.loaded.strips[0]
         said = spoken(strip, strip.frames[5]).rpartition(", ")[2]
         box = reading.table.frame_box(strip.frames[5].frame.id).toRect()
         pictures[said] = reading.table.grab(box).toImage()
@@ -235,11 +235,11 @@ def test_verdicts_show_as_shapes_and_are_spoken(reading):
 
 
 def test_the_light_box_counts_beside_a_curve_read_coarsely(qtbot, reading):
-    book, sheet = reading.bench.notebook, reading.bench.sheet
+    book, loaded = reading.bench.notebook, reading.bench.loaded
     shape = SHAPES["plain"]
     with book.change("read by a wedge"):
-        for _, frame in sheet.frames():
-            x = frame.log_h(sheet.test.meter_constant)
+        for _, frame in loaded.frames():
+            x = frame.log_h(loaded.test.meter_constant)
             dense = shape.density(x, 8.0)
             low = 0.15 * int(dense / 0.15)
             book.add(
@@ -251,19 +251,19 @@ def test_the_light_box_counts_beside_a_curve_read_coarsely(qtbot, reading):
                     way="wedge",
                 )
             )
-    reading.bench.open_test(sheet.test.id)
+    reading.bench.open_test(loaded.test.id)
     turn(reading, Qt.Key.Key_B)
-    before = analyse(readings_of(reading.bench.sheet)).strips[0].zone_ei
+    before = analyse(readings_of(reading.bench.loaded)).strips[0].zone_ei
     at = shape.x_m(8.0)
     stops = [
         f.frame.stops
-        for _, f in sheet.frames()
-        if not f.frame.blank and f.log_h(sheet.test.meter_constant) > at - 0.3
+        for _, f in loaded.frames()
+        if not f.frame.blank and f.log_h(loaded.test.meter_constant) > at - 0.3
     ]
     look(reading, min(stops))
-    rows = readings_of(reading.bench.sheet)[0].readings
+    rows = readings_of(reading.bench.loaded)[0].readings
     assert rows[-1].frame == "light box"
-    analysis = analyse(readings_of(reading.bench.sheet))
+    analysis = analyse(readings_of(reading.bench.loaded))
     assert not [d for d in analysis.diagnostics if "light box" in d.frames]
     after = analysis.strips[0].zone_ei
     true = 8.125 / 16 / 10**at
@@ -287,7 +287,7 @@ class TestSideBySide:
             press(window, getattr(Qt.Key, f"Key_{key}"))
         assert "no difference told yet" in words_of(page)
         assert {j.strip_id for j in window.bench.notebook.all(Judgement)} == {
-            s.strip.id for s in window.bench.sheet.strips[1:]
+            s.strip.id for s in window.bench.loaded.strips[1:]
         }
         for _ in range(5):
             for _ in range(4):
@@ -307,7 +307,7 @@ class TestSideBySide:
             assert "strip" not in words_of(page).lower().split("sealed")[0].split("asked")[1]
             press(window, Qt.Key.Key_1)
         assert "Sealed" not in words_of(page)
-        labels = {s.strip.id: s.strip.label for s in window.bench.sheet.strips}
+        labels = {s.strip.id: s.strip.label for s in window.bench.loaded.strips}
         for judged in window.bench.notebook.all(Judgement):
             assert judged.answer == ("more" if turned[labels[judged.strip_id]] else "less")
             assert json.loads(judged.detail)["blind"]
@@ -326,10 +326,10 @@ class TestSideBySide:
 def test_channels_are_typed_kept_and_worked_out_apart(qtbot, reading):
     turn(reading, Qt.Key.Key_D)
     page = reading.station().densities
-    sheet, shape = reading.bench.sheet, SHAPES["plain"]
-    for _, frame in sheet.frames():
+    loaded, shape = reading.bench.loaded, SHAPES["plain"]
+    for _, frame in loaded.frames():
         reading.bench.select(frame.frame.id)
-        x = frame.log_h(sheet.test.meter_constant)
+        x = frame.log_h(loaded.test.meter_constant)
         dense = shape.density(x, 8.0)
         for words in (f"{dense:.3f}", f"{0.1 + 1.3 * dense:.3f} blue"):
             reading.bench.select(frame.frame.id)

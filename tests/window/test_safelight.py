@@ -88,7 +88,7 @@ def test_no_view_shines_and_every_text_can_be_read(qtbot, safelit):
 def test_a_scan_is_shown_in_dim_reds(qtbot, safelit, tmp_path):
     window = safelit("read")
     window.station().turn_to("scan")
-    page, strip = window.station().scan, window.bench.sheet.strips[0]
+    page, strip = window.station().scan, window.bench.loaded.strips[0]
     wedge = write_demo_scan(tmp_path / "strip.tif", strip)
     window.bench.edit(lambda book: keep_steps(book, StepWedge(wedge)))
     window.updates.flush()

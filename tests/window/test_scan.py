@@ -21,13 +21,13 @@ WEDGE = np.arange(0.05, 3.1, 0.15)
 def scan(qtbot, demo, tmp_path):
     """The window at Read's scan page, and a way to write a scan of its first strip."""
     window = demo("Ostrel 400", "read")
-    true = np.array([f.density for f in window.bench.sheet.strips[0].frames])
+    true = np.array([f.density for f in window.bench.loaded.strips[0].frames])
     book = window.bench.notebook
     with book.change("not read yet"):
-        for _, frame in window.bench.sheet.frames():
+        for _, frame in window.bench.loaded.frames():
             for reading in frame.readings:
                 book.remove(reading)
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     window.station().setFocus()
     QTest.keyClick(window.station(), Qt.Key.Key_S, Qt.KeyboardModifier.AltModifier)
     window.updates.flush()
@@ -58,7 +58,7 @@ def test_a_scan_is_opened_and_its_densities_taken(qtbot, scan):
     assert "Wedge matched within" in words_of(page)
     page.take.click()
     settle(qtbot, window)
-    frames = window.bench.sheet.strips[0].frames
+    frames = window.bench.loaded.strips[0].frames
     read = np.array([f.density for f in frames])
     assert np.max(np.abs(read - true)) < 0.02
     kept = frames[0].readings[0]
@@ -66,7 +66,7 @@ def test_a_scan_is_opened_and_its_densities_taken(qtbot, scan):
     assert "checksum" in kept.extra
     assert "EI" in words_of(window)
     window.bench.undo()
-    assert window.bench.sheet.read() == 0, "one scan is one edit"
+    assert window.bench.loaded.read() == 0, "one scan is one edit"
 
 
 def test_a_strip_that_lay_the_other_way_round_is_turned(scan):
@@ -75,7 +75,7 @@ def test_a_strip_that_lay_the_other_way_round_is_turned(scan):
     assert "frame order was reversed" in words_of(page)
     page.take.click()
     window.updates.flush()
-    read = [f.density for f in window.bench.sheet.strips[0].frames]
+    read = [f.density for f in window.bench.loaded.strips[0].frames]
     assert np.corrcoef(read, true)[0, 1] > 0.99
     press(window, Qt.Key.Key_R)
     assert not page.scan.mirrored
@@ -178,7 +178,7 @@ def test_several_strips_lie_in_one_picture(qtbot, scan, tmp_path):
 def test_one_frame_is_moved_alone_by_keys_and_mouse(scan):
     window, page, write = scan
     write()
-    window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
+    window.bench.select(window.bench.loaded.strips[0].frames[3].frame.id)
     before = [page.scan.place.box(i) for i in range(5)]
     QTest.keyClick(window.station(), Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
     press(window, Qt.Key.Key_Comma)
@@ -211,7 +211,7 @@ def test_the_picture_is_kept_by_reference_and_found_where_it_went(qtbot, scan, t
     moved = tmp_path / "scans" / "first strip.tif"
     moved.parent.mkdir()
     (tmp_path / "strip.tif").rename(moved)
-    window.bench.open_test(window.bench.sheet.test.id)
+    window.bench.open_test(window.bench.loaded.test.id)
     page.scan = None
     window.updates.flush()
     page.show_state(window.station()._scene)
@@ -278,7 +278,7 @@ def test_a_strip_of_paper_is_scanned_into_its_curve(qtbot, open_window, tmp_path
     window.bench.open_test(test.id)
     window.bench.go("read")
     settle(qtbot, window)
-    seconds = np.array([f.frame.seconds for _, f in window.bench.sheet.frames()])
+    seconds = np.array([f.frame.seconds for _, f in window.bench.loaded.frames()])
     paper = Paper(1.0, mid=np.log10(8.0))
     window.station().setFocus()
     QTest.keyClick(window.station(), Qt.Key.Key_S, Qt.KeyboardModifier.AltModifier)

@@ -66,7 +66,7 @@ def test_typing_finds_tests_by_anything_notes_included(qtbot, shelf):
     assert films(shelf) == ["Ostrel 400 O1", "Brannock 400 B6"]
     press(qtbot, Qt.Key.Key_Down)
     press(qtbot, ENTER)
-    assert shelf.bench.sheet.title == "Ostrel 400"
+    assert shelf.bench.loaded.title == "Ostrel 400"
 
 
 def test_tests_are_grouped_by_stock_developer_and_camera(qtbot, shelf):
@@ -124,7 +124,7 @@ def test_a_test_like_another_changes_exactly_one_thing(qtbot, shelf):
 
     type_in(qtbot, "1+3")
     assert bench.station == "plan"
-    made = bench.sheet
+    made = bench.loaded
     assert (made.developer.name, made.developer.dilution) == ("Sable", "1+3")
     assert made.test.like_id == source.id
     own = ("id", "uid", "created_at", "like_id", "note", "developer_id")
@@ -246,7 +246,7 @@ def test_a_meter_has_its_own_constant_and_the_tests_it_metered_follow(qtbot, dem
     assert station.fields["note"].text() == "dropped once; constant from 2 measurements"
     type_into(constant, "10")
     assert station.fields["note"].text() == "dropped once"
-    assert bench.sheet.test.meter_constant == 10.0
+    assert bench.loaded.test.meter_constant == 10.0
     bench.go("finding")
     settle(qtbot, window)
     after = bench.analysis.finding
@@ -254,7 +254,7 @@ def test_a_meter_has_its_own_constant_and_the_tests_it_metered_follow(qtbot, dem
     assert after.speed.value == pytest.approx(before.speed.value * 8.125 / 10, rel=1e-3)
     for _ in range(4):
         bench.undo()
-    assert bench.sheet.test.meter_constant == 8.125
+    assert bench.loaded.test.meter_constant == 8.125
 
 
 def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):
@@ -283,7 +283,7 @@ def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     station, bench = window.station(), window.bench
     assert not station.outdated.isVisible()
-    frame = bench.sheet.strips[1].frames[9]
+    frame = bench.loaded.strips[1].frames[9]
     with bench.notebook.change("spoil"):
         for reading in frame.readings:
             bench.notebook.put(replace(reading, density=reading.density + 0.05))
@@ -300,19 +300,19 @@ def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     settle(qtbot, window)
     press(qtbot, Qt.Key.Key_D, CTRL)
     assert not station.outdated.isVisible()
-    assert len(bench.sheet.findings) == 2
+    assert len(bench.loaded.findings) == 2
 
 
 def test_undo_names_the_test_it_reached_into(qtbot, demo):
     window = demo("Merrow Pan 125", "read")
-    frame = window.bench.sheet.strips[0].frames[0]
+    frame = window.bench.loaded.strips[0].frames[0]
     with window.bench.notebook.change("read 0.30 on frame b1"):
         window.bench.notebook.add(Reading(frame_id=frame.frame.id, density=0.3))
     demo("Kelda Pan 200", "plan")
     press(qtbot, Qt.Key.Key_Z, CTRL)
     said = said_by(window)
     assert said == "Undone: read 0.30 on frame b1 (in Merrow Pan 125, in Sable 1+1)."
-    assert window.bench.sheet.title == "Kelda Pan 200"
+    assert window.bench.loaded.title == "Kelda Pan 200"
 
 
 FOREIGN = "Step;rel log H;A 6 min;B 9 min;remarks\n" + "\n".join(
@@ -334,7 +334,7 @@ def test_a_foreign_table_is_matched_once_and_remembered(qtbot, open_window, tmp_
     take = next(b for b in matcher.findChildren(QPushButton) if b.text() == "Import")
     take.setFocus()
     press(qtbot, Qt.Key.Key_Space)
-    assert [s.strip.time_min for s in window.bench.sheet.strips] == [6.0, 9.0]
+    assert [s.strip.time_min for s in window.bench.loaded.strips] == [6.0, 9.0]
     assert len(window.bench.notebook.all(Reading)) == 18
     assert len(window.bench.notebook.all(ColumnMatching)) == 1
     window.importing.offer(path)
@@ -343,7 +343,7 @@ def test_a_foreign_table_is_matched_once_and_remembered(qtbot, open_window, tmp_
 
 def test_densities_alone_go_to_the_frames_of_the_test_on_the_bench(demo, tmp_path):
     window = demo("Brannock 400 B7", "read")
-    waiting = window.bench.sheet.readable() - window.bench.sheet.read()
+    waiting = window.bench.loaded.readable() - window.bench.loaded.read()
     rows = "\n".join(f"{i} {0.2 + 0.01 * i:.2f}" for i in range(waiting))
     path = tmp_path / "reader.cgats"
     head = "BEGIN_DATA_FORMAT\nSAMPLE_ID D_VIS\nEND_DATA_FORMAT\nBEGIN_DATA\n"
@@ -353,7 +353,7 @@ def test_densities_alone_go_to_the_frames_of_the_test_on_the_bench(demo, tmp_pat
     assert said in words_of(window.banner)
     path.write_text(f"{head}{rows}\nEND_DATA\n")
     window.importing.offer(path)
-    assert window.bench.sheet.read() == window.bench.sheet.readable()
+    assert window.bench.loaded.read() == window.bench.loaded.readable()
 
 
 def test_files_of_the_menu(demo, tmp_path, qtbot):
@@ -361,7 +361,7 @@ def test_files_of_the_menu(demo, tmp_path, qtbot):
     files, bench = window.files, window.bench
     files.write_readings(tmp_path / "merrow.ods")
     table = read_readings(tmp_path / "merrow.ods")
-    assert len(table.rows) == sum(len(f.readings) for _, f in bench.sheet.frames())
+    assert len(table.rows) == sum(len(f.readings) for _, f in bench.loaded.frames())
     files.write_json(tmp_path / "all.json")
     files.merge(tmp_path / "all.json")
     settle(qtbot, window)
@@ -418,7 +418,7 @@ def test_conditions_are_written_where_the_work_is_and_compared(qtbot, demo):
     type_in(qtbot, "stand, 60 min")
     fields["bottle"].setFocus()
     press(qtbot, Qt.Key.Key_Up)
-    test = window.bench.sheet.test
+    test = window.bench.loaded.test
     assert (test.agitation, test.bottle_id) == ("stand, 60 min", 1)
     assert fields["bottle"].text() == "Sable A"
     fields["paper"].setText("none of mine")
@@ -435,7 +435,7 @@ def test_developing_counts_the_bottle_down(demo):
     window = demo("Skerry Fine 50", "process")
     book, bench = window.bench.notebook, window.bench
     with book.change("bottle"):
-        book.put(replace(bench.sheet.test, bottle_id=1))
+        book.put(replace(bench.loaded.test, bottle_id=1))
     bench.refresh()
     before = book.get(Bottle, 1).films_done
     button_of(window.station(), "Record all as planned").click()

@@ -32,7 +32,7 @@ from vadrin.ui.widgets.fields import WordField
 
 
 def states(window, strip):
-    return [f.frame.state for f in window.bench.sheet.strips[strip].frames]
+    return [f.frame.state for f in window.bench.loaded.strips[strip].frames]
 
 
 def test_expose_ticks_skips_doubles_and_takes_back(qtbot, demo):
@@ -74,7 +74,7 @@ def test_a_read_frame_is_not_taken_back(qtbot, demo):
     window.bench.said.connect(said.append)
     qtbot.keyClick(window.station(), Qt.Key.Key_Backspace)
     assert "has a reading already" in said[-1]
-    assert window.bench.sheet.exposed() == 125
+    assert window.bench.loaded.exposed() == 125
 
 
 def type_density(qtbot, window, words, modifier=NONE):
@@ -139,22 +139,22 @@ def test_curves_show_figures_and_pick_frames(qtbot, demo):
 
 def test_deciding_keeps_what_it_rests_on(qtbot, demo):
     window = demo("Brannock 400 B6", "finding")
-    assert window.bench.sheet.findings == ()
+    assert window.bench.loaded.findings == ()
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_D, CTRL)
-    (finding,) = window.bench.sheet.findings
+    (finding,) = window.bench.loaded.findings
     assert '"schema": "vadrin-report/1"' in finding.report
     assert "Decided" in words_of(window.station())
     station = window.station()
     type_into(field_of(station, "who decided"), "the boat shed")
     type_into(field_of(station, "why it was decided"), "prints best on 2")
-    (signed,) = window.bench.sheet.findings
+    (signed,) = window.bench.loaded.findings
     assert (signed.decided_by, signed.note) == ("the boat shed", "prints best on 2")
     assert signed.report == finding.report
     window.bench.undo()
-    assert window.bench.sheet.findings[0].note == ""
+    assert window.bench.loaded.findings[0].note == ""
     window.bench.undo()
     window.bench.undo()
-    assert window.bench.sheet.findings == ()
+    assert window.bench.loaded.findings == ()
     assert "Decided by" not in words_of(station)
 
 
@@ -165,10 +165,10 @@ def test_an_unreachable_target_is_refused_and_another_kind_taken(qtbot, demo):
     value.setText("9")
     qtbot.keyClick(value, Qt.Key.Key_Return)
     assert "out of reach" in words_of(window.station())
-    assert window.bench.sheet.test.target_value == 0.58
+    assert window.bench.loaded.test.target_value == 0.58
     qtbot.keyClick(value, Qt.Key.Key_Escape)
     qtbot.keyClick(kind, Qt.Key.Key_Down)
-    assert window.bench.sheet.test.target_kind == "zone8"
+    assert window.bench.loaded.test.target_kind == "zone8"
     QApplication.processEvents()
     assert value.text() == "1.3"
 
@@ -198,7 +198,7 @@ def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
     pages, words = pdf_words(tmp_path / "push.pdf")
     words = " ".join(words.split())
     push = next(p for p in analysis.push if p.stops == 1)
-    held = push.by(window.bench.sheet.test.push_rule)
+    held = push.by(window.bench.loaded.test.push_rule)
     assert pages == 1
     assert f"Push 1: EI {marked_ei(push.exposure_index.value)}" in words
     for step in (
@@ -223,7 +223,7 @@ def test_a_push_has_a_card_that_anyone_can_follow(qtbot, demo, tmp_path):
 
 def test_process_fields_refuse_and_clear(qtbot, demo):
     window = demo("Merrow Pan 125", "process")
-    strip = window.bench.sheet.strips[0].strip
+    strip = window.bench.loaded.strips[0].strip
     time = field_of(window.station(), f"time of strip {strip.label}")
     warmth = field_of(window.station(), f"temperature of strip {strip.label}")
     for field, typed in ((time, "long"), (warmth, "200")):
@@ -231,33 +231,33 @@ def test_process_fields_refuse_and_clear(qtbot, demo):
         qtbot.keyClick(field, Qt.Key.Key_Return)
         assert window.station().refusal.isVisible()
         qtbot.keyClick(field, Qt.Key.Key_Escape)
-    assert window.bench.sheet.strips[0].strip == strip
+    assert window.bench.loaded.strips[0].strip == strip
     time.setText("4:45")
     qtbot.keyClick(time, Qt.Key.Key_Return)
-    assert window.bench.sheet.strips[0].strip.time_min == 4.75
+    assert window.bench.loaded.strips[0].strip.time_min == 4.75
     # What was taken is shown before the next word is typed.
     QApplication.processEvents()
     time.setText("—")
     qtbot.keyClick(time, Qt.Key.Key_Return)
-    assert window.bench.sheet.strips[0].strip.time_min is None
+    assert window.bench.loaded.strips[0].strip.time_min is None
 
 
 def test_a_plan_grows_and_shrinks_on_the_light_table(qtbot, demo):
     window = demo("Kelda Pan 200", "plan")
     fields = window.station().fields
     qtbot.keyClick(fields["times"], Qt.Key.Key_Up)
-    assert [s.strip.label for s in window.bench.sheet.strips] == list("ABCDE")
+    assert [s.strip.label for s in window.bench.loaded.strips] == list("ABCDE")
     qtbot.keyClick(fields["strips"], Qt.Key.Key_Down)
     qtbot.keyClick(fields["step"], Qt.Key.Key_Down)
-    assert len(window.bench.sheet.strips) == 4
-    assert len(window.bench.sheet.strips[0].frames) == 2 + 23
+    assert len(window.bench.loaded.strips) == 4
+    assert len(window.bench.loaded.strips[0].frames) == 2 + 23
     qtbot.keyClick(fields["blanks"], Qt.Key.Key_Down)
     qtbot.keyClick(fields["ei"], Qt.Key.Key_Up)
-    assert window.bench.sheet.test.exposure_index == 250
+    assert window.bench.loaded.test.exposure_index == 250
     assert window.bench.notebook.count(Frame) > 0
     for _ in range(5):
         window.bench.undo()
-    assert len(window.bench.sheet.strips[0].frames) == 14
+    assert len(window.bench.loaded.strips[0].frames) == 14
 
 
 NONSENSE = (
@@ -324,7 +324,7 @@ def test_the_shelf_opens_a_test_where_its_work_goes_on(qtbot, demo):
     qtbot.keyClick(shelf, Qt.Key.Key_Home)
     qtbot.keyClick(shelf, Qt.Key.Key_Down)
     qtbot.keyClick(shelf, Qt.Key.Key_Return)
-    assert window.bench.sheet.title == "Skerry Fine 50"
+    assert window.bench.loaded.title == "Skerry Fine 50"
     assert window.bench.station == "expose"
 
 
@@ -341,7 +341,7 @@ def test_files_can_be_dropped_on_the_window(demo, tmp_path):
     table = tmp_path / "dropped.csv"
     table.write_text("strip,density,log_h\nA,0.2,\nA,0.3,-2\nA,0.6,-1\nA,0.9,0\n")
     drop(window, table)
-    assert window.bench.sheet.title == "dropped"
+    assert window.bench.loaded.title == "dropped"
     other = tmp_path / "other.vadrin"
     Notebook(other).close()
     drop(window, other)
@@ -355,7 +355,7 @@ def test_a_refused_notebook_leaves_the_open_one(demo, tmp_path):
     bad.write_text("milk, bread, developer " * 60)
     drop(window, bad)
     assert "left untouched" in words_of(window.banner)
-    assert window.bench.sheet.title == "Merrow Pan 125"
+    assert window.bench.loaded.title == "Merrow Pan 125"
     assert Path(window.bench.notebook.path).name == "demo.vadrin"
 
 
@@ -369,4 +369,4 @@ def test_the_file_menu_names_what_undo_takes_back(qtbot, demo):
     menu.close()
     window.bench.undo()
     window.bench.undo()
-    assert window.bench.sheet.read() == 31
+    assert window.bench.loaded.read() == 31

@@ -41,14 +41,14 @@ class Roll:
         window.bench.go("read")
         settle(qtbot, window)
         constant = test.meter_constant
-        x = [f.log_h(constant) for _, f in window.bench.sheet.frames()]
+        x = [f.log_h(constant) for _, f in window.bench.loaded.frames()]
         self.true = densities(self.film, 9.0, np.array([np.nan if v is None else v for v in x]))
         point = float(metrics.speed_point(curve_at(self.film, 9.0)))
         self.zone_ei = constant / 16 / 10**point
 
     @property
     def strip(self):
-        return self.window.bench.sheet.strips[0]
+        return self.window.bench.loaded.strips[0]
 
     def turn(self, key):
         self.window.station().setFocus()
@@ -102,7 +102,7 @@ def far_off(figure, true):
 
 def test_each_way_comes_as_near_the_truth_as_it_says(roll, tmp_path):
     roll.on_the_light_box()
-    _, eye = light_box_answer(roll.window.bench.sheet)
+    _, eye = light_box_answer(roll.window.bench.loaded)
     assert far_off(eye, roll.zone_ei) < 1.5
     assert "EI" in words_of(roll.window)
     roll.window.station().light_box.again.click()
@@ -125,7 +125,7 @@ def test_each_way_comes_as_near_the_truth_as_it_says(roll, tmp_path):
         assert "On the light box EI" in words_of(roll.window), station
     roll.window.bench.go("curves")
     settle(roll.qtbot, roll.window)
-    (place,) = judged_places(roll.window.bench.sheet)
+    (place,) = judged_places(roll.window.bench.loaded)
     plot = roll.window.station()._plot
     lines = [i for i in plot.getPlotItem().items if isinstance(i, pg.InfiniteLine)]
     assert [line.value() for line in lines] == [pytest.approx(place.log_h)]

@@ -79,7 +79,7 @@ def test_points_set_by_the_mouse_make_the_curve(tracing):
     assert "12 points set" in words_of(tracing.page)
     tracing.page.take.click()
     settle(tracing.qtbot, tracing.window)
-    frames = tracing.window.bench.sheet.strips[0].frames
+    frames = tracing.window.bench.loaded.strips[0].frames
     assert [f.frame.log_h for f in frames] == pytest.approx(list(places), abs=0.02)
     assert [f.density for f in frames] == pytest.approx(
         [PLAIN.density(x, 8.0) for x in places], abs=0.02
@@ -111,7 +111,7 @@ def test_a_second_curve_keeps_the_axes_of_the_picture(tracing):
     tracing.window.updates.flush()
     tracing.page.take.click()
     settle(tracing.qtbot, tracing.window)
-    second = tracing.window.bench.sheet.strips[1].frames[0].frame.id
+    second = tracing.window.bench.loaded.strips[1].frames[0].frame.id
     tracing.window.bench.select(second)
     tracing.window.updates.flush()
     assert "Curve B, 8 min" in words_of(tracing.page)
@@ -182,7 +182,7 @@ def test_patches_are_typed_strip_by_strip_and_seen_to_turn(qtbot, open_window, t
     type_into(page.patch, "red 52 60")
     assert "its L* a* b*" in refusal_of(window)
     for strip, hue in ((0, "red 52 60 40"), (1, "red 52 40 60")):
-        window.bench.select(window.bench.sheet.strips[strip].frames[0].frame.id)
+        window.bench.select(window.bench.loaded.strips[strip].frames[0].frame.id)
         window.updates.flush()
         type_into(page.patch, hue)
         window.updates.flush()

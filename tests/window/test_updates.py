@@ -67,7 +67,7 @@ def test_a_typed_density_shows_every_view_once_and_its_answer_only_where_it_is_s
 def test_a_selection_reaches_only_those_who_show_it(demo, monkeypatch):
     window = demo("Merrow Pan 125", "curves")
     counted = Counted(monkeypatch, window)
-    for frame in window.bench.sheet.strips[0].frames[:5]:
+    for frame in window.bench.loaded.strips[0].frames[:5]:
         window.bench.select(frame.frame.id)
     assert counted.since() == {"table": 1, "station": 1}, "five changes in one turn are one"
 
@@ -80,13 +80,13 @@ def test_showing_a_scene_never_changes_the_bench(qtbot, demo):
         bench.go(station)
         settle(qtbot, window)
         told.clear()
-        before = bench.sheet, bench.frame_id, bench.station, bench.notebook.revision
+        before = bench.loaded, bench.frame_id, bench.station, bench.notebook.revision
         for topic in Topic:
             window.updates.note(topic)
         window.updates.flush()
         QApplication.processEvents()
         assert told == [], station
-        assert (bench.sheet, bench.frame_id, bench.station, bench.notebook.revision) == before
+        assert (bench.loaded, bench.frame_id, bench.station, bench.notebook.revision) == before
 
 
 def test_a_key_never_meets_a_view_that_is_behind(qtbot, demo):

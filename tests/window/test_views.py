@@ -32,7 +32,7 @@ def test_import_through_the_file_dialog_gives_finding_and_card(qtbot, open_windo
     dialog.close()
     qtbot.waitUntil(lambda: window.bench.analysis is not None, timeout=10000)
     assert window.bench.station == "curves"
-    assert window.bench.sheet.title == "from a friend"
+    assert window.bench.loaded.title == "from a friend"
     finding = window.bench.analysis.finding
     assert finding.time_min.value == pytest.approx(
         ClosedForm().time_for(ClosedForm().gradient, 0.58), rel=0.02
@@ -66,7 +66,7 @@ def test_a_file_that_is_no_table_changes_nothing(open_window, tmp_path):
 
 def test_one_selection_in_every_view(qtbot, demo):
     window = demo("Merrow Pan 125", "read")
-    strip = window.bench.sheet.strips[2]
+    strip = window.bench.loaded.strips[2]
     frame = strip.frames[7]
     box = window.table.frame_box(frame.frame.id)
     where = QPoint(round(box.center().x()), round(box.center().y()))
@@ -85,7 +85,7 @@ def test_film_is_drawn_at_the_grey_it_has(demo):
     window = demo("Merrow Pan 125", "curves")
     window.bench.select(None)
     image = window.table.grab().toImage()
-    strip = window.bench.sheet.strips[4]
+    strip = window.bench.loaded.strips[4]
     for frame in (strip.frames[0], strip.frames[12], strip.frames[-1]):
         box = window.table.frame_box(frame.frame.id)
         seen = image.pixelColor(round(box.left()) + 4, round(box.top()) + 3).red()
@@ -96,7 +96,7 @@ def test_film_is_drawn_at_the_grey_it_has(demo):
 
 def test_a_misread_frame_is_questioned_beside_it(demo):
     window = demo("Brannock 400 B6", "read")
-    strip = window.bench.sheet.strips[1]
+    strip = window.bench.loaded.strips[1]
     window.bench.select(strip.frames[8].frame.id)
     assert "left out" in words_of(window.station())
     assert "Read strip B" in words_of(window.finding.column)
@@ -119,20 +119,20 @@ def test_a_refused_word_says_why_beside_it_and_changes_nothing(qtbot, demo):
     qtbot.keyClicks(field, "-9")
     qtbot.keyClick(field, Qt.Key.Key_Return)
     assert "few stops to more" in words_of(window.station())
-    assert window.bench.sheet.test.last_stop == 5.0
+    assert window.bench.loaded.test.last_stop == 5.0
     qtbot.keyClick(field, Qt.Key.Key_Escape)
     assert field.text() == "+5"
     qtbot.keyClick(field, Qt.Key.Key_Up)
-    assert window.bench.sheet.test.last_stop == 6.0
-    assert len(window.bench.sheet.strips[0].frames) == 15
+    assert window.bench.loaded.test.last_stop == 6.0
+    assert len(window.bench.loaded.strips[0].frames) == 15
 
 
-def test_the_school_and_the_target_move_the_finding(qtbot, demo):
+def test_the_method_and_the_target_move_the_finding(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     before = window.bench.analysis
     station = window.station()
-    type_into(field_of(station, "school"), "standard")
-    assert window.bench.analysis is None, "not worked out for this school yet"
+    type_into(field_of(station, "EI method"), "standard")
+    assert window.bench.analysis is None, "not worked out for this method yet"
     settle(qtbot, window)
     assert window.bench.analysis is not before
     assert window.bench.analysis.rated_index == window.bench.analysis.finding.speed
@@ -144,11 +144,11 @@ def test_the_school_and_the_target_move_the_finding(qtbot, demo):
 
 def test_the_process_station_restates_time(qtbot, demo):
     window = demo("Merrow Pan 125", "process")
-    strip = window.bench.sheet.strips[1].strip
+    strip = window.bench.loaded.strips[1].strip
     warmth = field_of(window.station(), f"temperature of strip {strip.label}")
     warmth.setText("22")
     qtbot.keyClick(warmth, Qt.Key.Key_Return)
-    assert window.bench.sheet.strips[1].strip.temperature_c == 22.0
+    assert window.bench.loaded.strips[1].strip.temperature_c == 22.0
     assert "7:50" in words_of(window.station())
 
 
@@ -185,8 +185,8 @@ def check_red(window):
 
 def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):
     window = demo("Kelda Pan 200", "plan")
-    frame = window.bench.sheet.strips[1].frames[4]
+    frame = window.bench.loaded.strips[1].frames[4]
     window.bench.select(frame.frame.id)
-    window.bench.select(window.bench.sheet.strips[0].frames[3].frame.id)
+    window.bench.select(window.bench.loaded.strips[0].frames[3].frame.id)
     QApplication.processEvents()
     assert window.table.accessibleName().startswith("strip A, frame 4, minus 5 stops, not taken")

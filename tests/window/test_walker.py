@@ -16,7 +16,7 @@ def program(qapp):
 
 
 def test_no_walk_of_the_window_meets_a_fault():
-    walk(examples=4, steps=40)
+    walk(examples=2, steps=36)
 
 
 @pytest.fixture

@@ -5,7 +5,7 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, Qt
 from PyQt6.QtPdf import QPdfDocument
 
 from tests.window.pages import CTRL, Hands
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 from vadrin.notebook.records import Finding, Reading, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -33,11 +33,11 @@ def read(typist, bench):
     typist.press(Qt.Key.Key_4, CTRL)
     rng = np.random.default_rng(2)
     film = invent_film(rng, 125.0)
-    for sheet in bench.sheet.strips:
-        x = [f.log_h(bench.sheet.test.meter_constant) for f in sheet.frames]
+    for loaded in bench.loaded.strips:
+        x = [f.log_h(bench.loaded.test.meter_constant) for f in loaded.frames]
         exposed = np.array([v for v in x if v is not None])
         made = expose_and_develop(
-            film, sheet.strip.label, exposed, sheet.strip.time_min, rng, Densitometer(0.005, 0.0)
+            film, loaded.strip.label, exposed, loaded.strip.time_min, rng, Densitometer(0.005, 0.0)
         )
         for reading in made.readings:
             typist.write(f"{reading.density:.2f}".replace(".", ","))
@@ -48,19 +48,19 @@ def test_from_a_new_test_to_the_card_by_keyboard(qtbot, open_window, tmp_path):
     window = open_window(path)
     typist, bench = Hands(qtbot, window), window.bench
     plan(typist)
-    sheet = bench.sheet
-    assert (sheet.title, sheet.process) == ("Merrow Pan 125", "in Sable 1+1")
-    assert [s.strip.planned_min for s in sheet.strips] == [5.0, 8.0, 12.5]
-    assert sheet.test.exposure_index == 125.0
+    loaded = bench.loaded
+    assert (loaded.title, loaded.process) == ("Merrow Pan 125", "in Sable 1+1")
+    assert [s.strip.planned_min for s in loaded.strips] == [5.0, 8.0, 12.5]
+    assert loaded.test.exposure_index == 125.0
     expose(typist)
     # Three strips of 14, a piece for the cut, and the first exposure once more.
-    assert bench.sheet.exposed() == len(bench.sheet.frames()) == 3 * 14 + 2
+    assert bench.loaded.exposed() == len(bench.loaded.frames()) == 3 * 14 + 2
     typist.press(Qt.Key.Key_3, CTRL)
     typist.press(Qt.Key.Key_Return, CTRL)
-    assert bench.sheet.processed() == 3
+    assert bench.loaded.processed() == 3
     read(typist, bench)
     typist.settle()
-    assert bench.sheet.read() == 43
+    assert bench.loaded.read() == 43
     typist.press(Qt.Key.Key_5, CTRL)
     typist.press(Qt.Key.Key_7, CTRL)
     typist.press(Qt.Key.Key_D, CTRL)
@@ -98,13 +98,13 @@ def test_undo_takes_back_across_stations(qtbot, open_window, tmp_path):
     typist.press(Qt.Key.Key_Space, times=2)
     typist.press(Qt.Key.Key_4, CTRL)
     typist.write("0,21")
-    assert bench.sheet.read() == 1
+    assert bench.loaded.read() == 1
     typist.press(Qt.Key.Key_Z, CTRL)
-    assert bench.sheet.read() == 0
+    assert bench.loaded.read() == 0
     typist.press(Qt.Key.Key_Z, CTRL, times=2)
-    assert bench.sheet.exposed() == 0
+    assert bench.loaded.exposed() == 0
     typist.press(Qt.Key.Key_Y, CTRL, times=3)
-    assert (bench.sheet.exposed(), bench.sheet.read()) == (2, 1)
+    assert (bench.loaded.exposed(), bench.loaded.read()) == (2, 1)
     typist.press(Qt.Key.Key_Z, CTRL, times=30)
     assert bench.notebook.all(Test) == bench.notebook.all(Stock) == []
     assert bench.station == "shelf"
@@ -119,8 +119,8 @@ def test_what_was_typed_is_in_the_file_at_once(qtbot, open_window, tmp_path):
     typist.write("0.33")
     # The file is opened a second time while the window still holds it, as after a crash.
     again = Notebook(path)
-    sheet = load_sheet(again, again.all(Test)[0].id)
+    loaded = load_test(again, again.all(Test)[0].id)
     assert len(again.all(Strip)) == 3
     assert [r.density for r in again.all(Reading)] == [0.33]
-    assert sheet.title == "Merrow Pan 125"
+    assert loaded.title == "Merrow Pan 125"
     again.close()

@@ -89,7 +89,7 @@ def test_one_walks_along_the_film_by_keyboard(demo):
     bench.select(None)
     table.setFocus()
     QTest.keyClick(table, Qt.Key.Key_Right)
-    first = bench.sheet.strips[0].frames
+    first = bench.loaded.strips[0].frames
     assert bench.frame_id == first[0].frame.id, "the first arrow takes the first frame"
     QTest.keyClick(table, Qt.Key.Key_Left)
     QTest.keyClick(table, Qt.Key.Key_Up)
@@ -97,21 +97,21 @@ def test_one_walks_along_the_film_by_keyboard(demo):
     for _ in range(3):
         QTest.keyClick(table, Qt.Key.Key_Right)
     QTest.keyClick(table, Qt.Key.Key_Down)
-    assert bench.frame_id == bench.sheet.strips[1].frames[3].frame.id
+    assert bench.frame_id == bench.loaded.strips[1].frames[3].frame.id
     for _ in range(9):
         QTest.keyClick(table, Qt.Key.Key_Down)
-    assert bench.frame_id == bench.sheet.strips[4].frames[3].frame.id
+    assert bench.frame_id == bench.loaded.strips[4].frames[3].frame.id
     for _ in range(200):
         QTest.keyClick(table, Qt.Key.Key_Right)
-    assert bench.frame_id == bench.sheet.strips[4].frames[-1].frame.id
+    assert bench.frame_id == bench.loaded.strips[4].frames[-1].frame.id
 
 
 def test_a_frame_says_what_it_is_and_what_was_noted(qtbot, demo):
     window = demo("Skerry Fine 50", "expose")
-    strip = window.bench.sheet.strips[0]
+    strip = window.bench.loaded.strips[0]
     frame = strip.frames[4]
     window.bench.edit(
-        lambda book: write_note(book, window.bench.sheet.test.id, frame.frame.id, "a gull crossed")
+        lambda book: write_note(book, window.bench.loaded.test.id, frame.frame.id, "a gull crossed")
     )
     box = window.table.frame_box(frame.frame.id)
     where = QPoint(round(box.center().x()), round(box.center().y()))
@@ -175,7 +175,7 @@ def test_cues_tell_a_turned_aperture_from_the_next_frame(demo):
     window = demo("Kelda Pan 200", "expose")
     station, heard = window.station(), []
     station.cue.effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
-    frames = [f.frame for _, f in window.bench.sheet.shots()]
+    frames = [f.frame for _, f in window.bench.loaded.shots()]
     QTest.keyClick(station, Qt.Key.Key_Space)
     QTest.keyClick(station, Qt.Key.Key_Space)
     turned = [a.aperture != b.aperture for a, b in pairwise(frames)]

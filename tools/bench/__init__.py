@@ -1,7 +1,6 @@
 """``vadrin bench``: how fast the work goes."""
 
 from collections.abc import Callable
-from pathlib import Path
 
 from tools.bench.fits import fit_rows
 from tools.bench.rows import row_rows
@@ -18,7 +17,7 @@ PARTS: tuple[Callable[[], list[str]], ...] = (
 )
 
 
-def run(_folder: Path | None = None) -> int:
+def run() -> int:
     """Print the table, part by part."""
     for rows in PARTS:
         print("\n".join(rows()), flush=True)

@@ -41,7 +41,7 @@ def _turns_of_import(window: Window, path: Path) -> tuple[float, float]:
     begun = last = time.perf_counter()
     window.importing.offer(path)
     worst = time.perf_counter() - last
-    while window.busy or window.bench.sheet is None:
+    while window.busy or window.bench.loaded is None:
         last = time.perf_counter()
         QApplication.processEvents()
         worst = max(worst, time.perf_counter() - last)

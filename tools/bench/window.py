@@ -122,11 +122,11 @@ def _forecast_ms(window: Window) -> float:
     from vadrin.app.plan.plan_forecast import forecast_input, forecast_plan
 
     _open(window, "Kelda", "plan")
-    sheet: Any = window.bench.sheet
-    film, spent = expected_film(sheet.test.exposure_index, None), []
+    loaded: Any = window.bench.loaded
+    film, spent = expected_film(loaded.test.exposure_index, None), []
     for _ in range(7):
         begun = time.perf_counter()
-        forecast_plan(forecast_input(sheet, film))
+        forecast_plan(forecast_input(loaded, film))
         spent.append(time.perf_counter() - begun)
     return 1000 * statistics.median(spent)
 

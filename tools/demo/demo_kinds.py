@@ -14,12 +14,12 @@ import numpy as np
 
 from tools.demo.demo_decisions import decide_demo
 from tools.demo.demo_patches import write_patches
-from tools.demo.demo_sheet_and_roll import write_roll, write_sheet
-from vadrin.app.document.sheet_loading import load_sheet
+from tools.demo.demo_sheet_and_roll import write_lights_off, write_roll
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.read.verdict_entry import give_verdict
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.core.channels import Channel
 from vadrin.core.exposure.reciprocity import Reciprocity, effective_time
 from vadrin.core.frames import FrameRole, FrameState
@@ -53,9 +53,9 @@ class _Kept:
     note: str
     times: tuple[float, ...] = (8.0,)
     asked: dict[str, Any] = field(default_factory=dict)
-    reads: Callable[[Test, StripSheet, FrameSheet, Channel], float | None] | None = None
+    reads: Callable[[Test, LoadedStrip, LoadedFrame, Channel], float | None] | None = None
     channels: tuple[Channel, ...] = (Channel.VISUAL,)
-    usable: Callable[[StripSheet, FrameSheet], str] | None = None
+    usable: Callable[[LoadedStrip, LoadedFrame], str] | None = None
     stock_kind: str = "black-and-white negative"
 
 
@@ -64,7 +64,9 @@ def _film(test: Test, moved: float = 0.0) -> Film:
     return replace(film, toe=film.toe - moved)
 
 
-def _negative(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float | None:
+def _negative(
+    test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel
+) -> float | None:
     """A film of its speed, developed as long as it was."""
     if frame.frame.role == FrameRole.FOGGED:
         return None
@@ -76,13 +78,13 @@ def _dense(film: Film, minutes: float, log_h: float | None) -> float:
     return float(densities(film, minutes, place)[0])
 
 
-def _stood(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _stood(test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """A stand bath holds contrast back."""
     soft = replace(_film(test), contrast=0.72 if strip.strip.label == "A" else 1.0)
     return _dense(soft, 10.0, frame.log_h(test.meter_constant))
 
 
-def _old(test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float | None:
+def _old(test: Test, _strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float | None:
     """Two stops gone, and fog come."""
     if frame.frame.role == FrameRole.FOGGED:
         return None
@@ -90,14 +92,14 @@ def _old(test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -
     return _dense(film, 8.0, frame.log_h(test.meter_constant))
 
 
-def _other(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _other(test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """The other film: faster, and a little steeper."""
     other = strip.strip.position > 0
     film = replace(_film(test, 0.2 if other else 0.0), contrast=1.08 if other else 1.0)
     return _dense(film, 8.0, frame.log_h(test.meter_constant))
 
 
-def _stained(test: Test, strip: StripSheet, frame: FrameSheet, channel: Channel) -> float:
+def _stained(test: Test, strip: LoadedStrip, frame: LoadedFrame, channel: Channel) -> float:
     """Another bath: a third of a stop faster, and stained the more the denser it is."""
     other = strip.strip.position > 0
     film = _film(test, 0.1 if other else 0.0)
@@ -106,7 +108,7 @@ def _stained(test: Test, strip: StripSheet, frame: FrameSheet, channel: Channel)
     return dense + (0.03 + 0.18 * dense if stains else 0.0)
 
 
-def _dim(test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _dim(test: Test, _strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """Long exposures lose by a law of the film's own."""
     log_h, held = frame.log_h(test.meter_constant), frame.frame.seconds
     if log_h is not None and held is not None and held > 0.5:
@@ -116,7 +118,7 @@ def _dim(test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -
     return _dense(_film(test), 8.0, log_h)
 
 
-def _layers(test: Test, strip: StripSheet, frame: FrameSheet, channel: Channel) -> float:
+def _layers(test: Test, strip: LoadedStrip, frame: LoadedFrame, channel: Channel) -> float:
     """Three layers; pushed far, blue runs away from the others."""
     base = {Channel.RED: 0.22, Channel.GREEN: 0.55, Channel.BLUE: 0.85}[channel]
     push = strip.strip.push or 0.0
@@ -127,7 +129,7 @@ def _layers(test: Test, strip: StripSheet, frame: FrameSheet, channel: Channel) 
     return base + 0.02 * push + net * steeper
 
 
-def _positive(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _positive(test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """A direct positive: density falls with exposure, and with the second factor."""
     log_h = frame.log_h(test.meter_constant)
     if log_h is None:
@@ -137,7 +139,7 @@ def _positive(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channe
     return float(0.14 + 1.95 / (1 + np.exp(4.2 * away)))
 
 
-def _paper(_test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float | None:
+def _paper(_test: Test, _strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float | None:
     """Enlarging paper, by the seconds its steps had."""
     seconds = frame.frame.seconds
     if not seconds:
@@ -145,8 +147,8 @@ def _paper(_test: Test, _strip: StripSheet, frame: FrameSheet, _channel: Channel
     return float(0.07 + 2.02 / (1 + np.exp(-6.0 * np.log10(seconds / 7.0))))
 
 
-def _seen(low: float, high: float) -> Callable[[StripSheet, FrameSheet], str]:
-    def verdict(_strip: StripSheet, frame: FrameSheet) -> str:
+def _seen(low: float, high: float) -> Callable[[LoadedStrip, LoadedFrame], str]:
+    def verdict(_strip: LoadedStrip, frame: LoadedFrame) -> str:
         index = frame.frame.exposure_index
         if frame.frame.blank or index is None:
             return ""
@@ -155,7 +157,7 @@ def _seen(low: float, high: float) -> Callable[[StripSheet, FrameSheet], str]:
     return verdict
 
 
-def _old_seen(_strip: StripSheet, frame: FrameSheet) -> str:
+def _old_seen(_strip: LoadedStrip, frame: LoadedFrame) -> str:
     """Two stops from the box on the shadows come; far over, the fog is met again."""
     stops = frame.frame.stops
     if frame.frame.blank or stops is None:
@@ -163,21 +165,21 @@ def _old_seen(_strip: StripSheet, frame: FrameSheet) -> str:
     return "nothing there" if stops < 1 else "can be salvaged" if stops < 2 else "use it"
 
 
-def _clipped(_test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _clipped(_test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """The piece in question came out thinner: the bath is old."""
     if frame.frame.role != FrameRole.FOGGED:
         return 0.24
     return 2.21 if strip.strip.position == 0 else 1.98
 
 
-def _drifting(test: Test, strip: StripSheet, frame: FrameSheet, _channel: Channel) -> float:
+def _drifting(test: Test, strip: LoadedStrip, frame: LoadedFrame, _channel: Channel) -> float:
     """A process that holds, until its last run was a little too warm."""
     late = strip.strip.position == 5
     film = replace(_film(test), contrast=1.09 if late else 1.0)
     return _dense(film, 8.0, frame.log_h(test.meter_constant))
 
 
-def _cine_seen(strip: StripSheet, frame: FrameSheet) -> str:
+def _cine_seen(strip: LoadedStrip, frame: LoadedFrame) -> str:
     """In the sun a meter's own exposure is best; in the shade a stop more is wanted."""
     stops = frame.frame.stops
     if frame.frame.blank or stops is None:
@@ -187,7 +189,7 @@ def _cine_seen(strip: StripSheet, frame: FrameSheet) -> str:
     return "use it" if abs(stops - best) <= (0.0 if long else 1.0) else "can be salvaged"
 
 
-def _cell(strip: StripSheet, frame: FrameSheet) -> str:
+def _cell(strip: LoadedStrip, frame: LoadedFrame) -> str:
     best = strip.strip.position == 1 and (frame.frame.stops or 0.0) in (0.0, 1.0)
     return "use it" if best else "can be salvaged" if strip.strip.position == 1 else "nothing there"
 
@@ -349,7 +351,7 @@ _DECIDED = ("compare", "two developers", "push", "speed")
 def write_kinds(notebook: Notebook) -> None:
     """Write a finished test of each kind, and one of each that is only planned."""
     write_roll(notebook)
-    write_sheet(notebook)
+    write_lights_off(notebook)
     for kept in _KINDS:
         done = _write(notebook, kept, kept.day, kept.note)
         _read(notebook, kept, done)
@@ -396,11 +398,11 @@ def _write(notebook: Notebook, kept: _Kept, day: str, note: str) -> Test:
 
 
 def _read(notebook: Notebook, kept: _Kept, test: Test) -> None:
-    sheet, reads = load_sheet(notebook, test.id), kept.reads
-    if sheet is None or reads is None:
+    loaded, reads = load_test(notebook, test.id), kept.reads
+    if loaded is None or reads is None:
         return
     rng = np.random.default_rng(test.id)
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         minutes = strip.strip.planned_min
         warm = 20.0 if minutes else None
         told = {"time_from": Origin.TOLD, "temperature_from": Origin.TOLD}
@@ -419,7 +421,7 @@ def _read(notebook: Notebook, kept: _Kept, test: Test) -> None:
                             read_at=kept.day,
                         )
                     )
-    shown_sheet = load_sheet(notebook, test.id)
+    shown_sheet = load_test(notebook, test.id)
     for strip, frame in shown_sheet.frames() if shown_sheet and kept.usable else ():
         said = kept.usable(strip, frame) if kept.usable else ""
         if said:

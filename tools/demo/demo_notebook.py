@@ -13,8 +13,8 @@ import numpy as np
 from tools.demo.demo_chemistry import SABLE, write_makers_table, write_processes
 from tools.demo.demo_kinds import write_kinds
 from vadrin.app.decisions.decision import decide
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import answered
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.instruments import THERMOMETER
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
@@ -306,9 +306,9 @@ def _write_kit(notebook: Notebook) -> None:
 def _plan_on_the_camera(notebook: Notebook) -> None:
     """The test that is only planned gets the marks of the camera it is planned for."""
     test = next(t for t in notebook.all(Test) if t.created_at == SCENARIOS[0].day)
-    sheet = load_sheet(notebook, test.id)
-    if sheet is not None:
-        names = sheet.stock.name, sheet.developer.name, sheet.developer.dilution
+    loaded = load_test(notebook, test.id)
+    if loaded is not None:
+        names = loaded.stock.name, loaded.developer.name, loaded.developer.dilution
         apply_plan(notebook, PlanEdit(test, SCENARIOS[0].times, *names), "demo")
 
 
@@ -337,9 +337,9 @@ def _complete(notebook: Notebook) -> Test:
 
 
 def _decide_the_complete_one(notebook: Notebook) -> None:
-    sheet = load_sheet(notebook, _complete(notebook).id)
-    if sheet is not None:
-        decide(notebook, answered(sheet), when="2026-10-29T19:20:00+00:00")
+    loaded = load_test(notebook, _complete(notebook).id)
+    if loaded is not None:
+        decide(notebook, answered(loaded), when="2026-10-29T19:20:00+00:00")
 
 
 def _double_a_frame(notebook: Notebook) -> None:

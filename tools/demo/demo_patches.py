@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import cos, radians, sin
 
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.read.patch_entry import OF_A_PICTURE, Patch, keep_patches
 from vadrin.core.materials.hues import Lab
 from vadrin.notebook.store import Notebook
@@ -21,8 +21,8 @@ _CHART = {
 
 def write_patches(notebook: Notebook, test_id: int) -> None:
     """Patches of each push: blue runs away, so that red turns to orange and grey grows warm."""
-    sheet = load_sheet(notebook, test_id)
-    for strip in sheet.strips if sheet else ():
+    loaded = load_test(notebook, test_id)
+    for strip in loaded.strips if loaded else ():
         push = strip.strip.push or 0.0
         keep_patches(
             notebook,

@@ -9,7 +9,7 @@ import numpy as np
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.read.sheet_tracing import TRACED
+from vadrin.app.read.data_sheet_tracing import TRACED
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
 from vadrin.core.planning.test_options import SheetSource
@@ -30,7 +30,7 @@ def write_roll(notebook: Notebook) -> None:
         notebook.put(replace(test, created_at="2026-03-07T17:00:00+00:00", note=note))
 
 
-def write_sheet(notebook: Notebook) -> None:
+def write_lights_off(notebook: Notebook) -> None:
     """A maker's sheet that was traced, and one of which nothing was taken down yet."""
     days = ("2026-02-21T10:00:00+00:00", "2026-02-20T10:00:00+00:00")
     films = (("Merrow Pan 125", 125.0, True), ("Skerry Fine 50", 50.0, False))

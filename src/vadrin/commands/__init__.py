@@ -42,6 +42,7 @@ def _command_parser() -> argparse.ArgumentParser:
     recover.add_argument("copy", type=Path)
     snapshot = commands.add_parser("snapshot", help="every main view as PNG")
     snapshot.add_argument("folder", type=Path)
+    snapshot.add_argument("names", nargs="*", metavar="NAME", help="only these pictures")
     commands.add_parser("bench", help="the benchmark table")
     return parser
 
@@ -91,7 +92,8 @@ def _run(arguments: list[str]) -> int:
             return run_register()
         from vadrin.commands.source_tree import run_tool
 
-        return run_tool(options.command, getattr(options, "folder", None))
+        given = (options.folder, options.names) if options.command == "snapshot" else ()
+        return run_tool(options.command, *given)
     from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)

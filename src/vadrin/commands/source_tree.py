@@ -9,8 +9,8 @@ from vadrin.errors import UsageError
 _ROOT = Path(__file__).resolve().parents[3]
 
 
-def run_tool(name: str, folder: Path | None) -> int:
-    """Run ``tools/NAME`` of the source tree this program was started from.
+def run_tool(name: str, *given: object) -> int:
+    """Run ``tools/NAME`` of the source tree this program was started from, with what it is given.
 
     Raises
     ------
@@ -21,4 +21,4 @@ def run_tool(name: str, folder: Path | None) -> int:
         raise UsageError(f"vadrin {name} needs the source tree; run ./vadrin {name} there")
     sys.path.insert(0, str(_ROOT))
     tool = importlib.import_module(f"tools.{name}")
-    return int(tool.run(folder))
+    return int(tool.run(*given))

@@ -33,8 +33,8 @@ class OfTest(Generic[T]):
         return f"{type(page).__name__}.{self._name}"
 
     def _place(self, page: _OnTheBench) -> dict[str, Any]:
-        sheet = page.bench.sheet
-        return page.bench.session.of_test(sheet.test.id if sheet is not None else None)
+        loaded = page.bench.loaded
+        return page.bench.session.of_test(loaded.test.id if loaded is not None else None)
 
     @overload
     def __get__(self, page: None, owner: type) -> OfTest[T]: ...

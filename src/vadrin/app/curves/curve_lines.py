@@ -7,8 +7,8 @@ from math import ceil, floor, log10
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.arrays import Array
 from vadrin.core.curves.metrics import SPEED_DENSITY
 from vadrin.core.curves.shape import GRID
@@ -37,7 +37,7 @@ def curve_points(strip: CurveLine, span: tuple[float, float]) -> tuple[Array, Ar
 
 
 def readings_placed(
-    strip: StripSheet, meter_constant: float
+    strip: LoadedStrip, meter_constant: float
 ) -> Iterator[tuple[float, Reading, int]]:
     """Every reading of a strip at its lg exposure, with the id of its frame."""
     for frame in strip.frames:
@@ -61,18 +61,18 @@ def curve_name(strip: CurveLine) -> str:
     return f"{minutes_text(strip.time_min)} {strip.label}"
 
 
-def exposure_span(sheet: TestSheet) -> tuple[float, float]:
+def exposure_span(loaded: LoadedTest) -> tuple[float, float]:
     """The thinnest and the densest exposure of a test, in lg units."""
-    xs = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+    xs = [f.log_h(loaded.test.meter_constant) for _, f in loaded.frames()]
     known = [x for x in xs if x is not None] or list(_EMPTY_VIEW)
     return min(known), max(known)
 
 
 def meter_exposure(state: State) -> float:
     """Lg exposure called zero stops: the meter's at the planned EI, or at that of an import."""
-    sheet, analysis = state.sheet, state.analysis
-    planned = any(f.frame.stops is not None for _, f in sheet.frames())
-    index = sheet.test.exposure_index
+    loaded, analysis = state.loaded, state.analysis
+    planned = any(f.frame.stops is not None for _, f in loaded.frames())
+    index = loaded.test.exposure_index
     if not planned and analysis is not None:
         index = analysis.finding.zone_ei.value or index
     return meter_point(index)
@@ -80,7 +80,7 @@ def meter_exposure(state: State) -> float:
 
 def refused_readings(state: State, only_strip: str) -> list[tuple[float, float]]:
     """Lg exposure and density of the readings that the fit left out."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     named = {
         (d.strip, name)
         for d in (analysis.diagnostics if analysis else ())
@@ -89,10 +89,10 @@ def refused_readings(state: State, only_strip: str) -> list[tuple[float, float]]
     }
     return [
         (x, frame.density)
-        for strip, frame in sheet.frames()
+        for strip, frame in loaded.frames()
         if (strip.strip.label, frame.number) in named
         and frame.density is not None
-        and (x := frame.log_h(sheet.test.meter_constant)) is not None
+        and (x := frame.log_h(loaded.test.meter_constant)) is not None
     ]
 
 

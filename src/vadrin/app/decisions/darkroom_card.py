@@ -20,13 +20,13 @@ from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
 from vadrin.app.results.provenance import provenance
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
-from vadrin.app.sheets.reference_temperature import reference_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
@@ -45,9 +45,9 @@ def card_document(card: Card, size: str) -> bytes:
     return card_pdf(card, size)
 
 
-def card_file_name(sheet: TestSheet, of: str = "") -> str:
+def card_file_name(loaded: LoadedTest, of: str = "") -> str:
     """The name its file is offered under; `of` names the push it is a card of."""
-    stem = "-".join(f"card {sheet.title} {sheet.developer.name} {of}".lower().split())
+    stem = "-".join(f"card {loaded.title} {loaded.developer.name} {of}".lower().split())
     return safe_name(stem, ".pdf")
 
 
@@ -62,7 +62,7 @@ def write_card(path: Path, document: bytes) -> None:
 
 
 def _rows(state: State) -> tuple[CardRow, ...]:
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     return tuple(
         CardRow(
             line.name,
@@ -72,34 +72,34 @@ def _rows(state: State) -> tuple[CardRow, ...]:
             shadow_words(line.verdict) if line.verdict else "",
             line.normal,
         )
-        for line in push_lines(analysis, sheet.test.push_rule)
+        for line in push_lines(analysis, loaded.test.push_rule)
         if line.known
     )
 
 
 def _basis(state: State) -> str:
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     answer = rating_of(state)
     if answer.judged is not None:
-        words = f"{answer.judged.basis(sheet)}; no density was read."
-        return words + assumed_words(sheet) + prints_at(sheet)
-    readings = sum(len(f.readings) for _, f in sheet.frames())
+        words = f"{answer.judged.basis(loaded)}; no density was read."
+        return words + assumed_words(loaded) + prints_at(loaded)
+    readings = sum(len(f.readings) for _, f in loaded.frames())
     strips = len(analysis.strips)
     words = f"Based on {counted(strips, 'strip')}, {counted(readings, 'reading')}"
-    planned = sheet.only_planned()
+    planned = loaded.only_planned()
     times = [s.time_min for s in analysis.strips if s.time_min and s.label not in planned]
     if times:
         words += f", {times_tested_text(min(times), max(times))}"
     if planned:
-        words += f", {planned_words(sheet)}"
+        words += f", {planned_words(loaded)}"
     target = target_text(answer.target_kind, answer.target_value)
-    words += f"; judged by {target}, {analysis.settings.school} method."
-    return words + assumed_words(sheet) + prints_at(sheet)
+    words += f"; judged by {target}, {analysis.settings.method} method."
+    return words + assumed_words(loaded) + prints_at(loaded)
 
 
-def prints_at(sheet: TestSheet) -> str:
+def prints_at(loaded: LoadedTest) -> str:
     """What a card says of printing, after a space; empty before full black was found."""
-    found = [s for s in sheet.setups if s.black_s and not s.closed_at]
+    found = [s for s in loaded.setups if s.black_s and not s.closed_at]
     if not found or not found[-1].black_s:
         return ""
     setup = found[-1]
@@ -113,10 +113,10 @@ def card_of(state: State) -> Card | None:
 
     None while there is nothing to print.
     """
-    sheet = state.sheet
-    if sheet.findings:
+    loaded = state.loaded
+    if loaded.findings:
         present = present_card(state) if state.analysis is not None else None
-        return decided_card(sheet, present)
+        return decided_card(loaded, present)
     return present_card(state)
 
 
@@ -125,28 +125,28 @@ def kept_card(card: Card | None) -> str:
     return json.dumps(asdict(card), ensure_ascii=False) if card else ""
 
 
-def decided_card(sheet: TestSheet, present: Card | None) -> Card:
+def decided_card(loaded: LoadedTest, present: Card | None) -> Card:
     """The card a test was decided with, whatever was changed since.
 
     A decision from before cards were kept has its EI and time; its pushes only where what it
     rested on is unchanged, so that they can be worked out again.
     """
-    last = sheet.findings[-1]
+    last = loaded.findings[-1]
     status = f"decided {date_text(last.decided_at)}"
     kept = _card_kept(last)
     if kept is not None:
         return replace(kept, status=status)
-    if present is not None and changes_since_decision(sheet) is None:
+    if present is not None and changes_since_decision(loaded) is None:
         return replace(present, status=status)
     if last.exposure_index <= 0:
         return replace(
-            plain_card(sheet),
+            plain_card(loaded),
             says=decided_text(last),
             status=status,
             basis="What this rested on was changed since it was decided.",
         )
     return replace(
-        plain_card(sheet),
+        plain_card(loaded),
         exposure_index=str(marked_ei(last.exposure_index)),
         time=minutes_text(last.time_min),
         temperature=f"at {last.temperature_c:g} °C",
@@ -167,22 +167,22 @@ def _card_kept(finding: Finding) -> Card | None:
         return None
 
 
-def part_status(sheet: TestSheet) -> str:
+def part_status(loaded: LoadedTest) -> str:
     """What a card of a part of an answer says of the decision: its figures are the present ones."""
-    if not sheet.findings:
+    if not loaded.findings:
         return NOT_DECIDED
-    day = date_text(sheet.findings[-1].decided_at)
-    return f"decided {day}" if changes_since_decision(sheet) is None else f"changed since {day}"
+    day = date_text(loaded.findings[-1].decided_at)
+    return f"decided {day}" if changes_since_decision(loaded) is None else f"changed since {day}"
 
 
-def plain_card(sheet: TestSheet) -> Card:
+def plain_card(loaded: LoadedTest) -> Card:
     """What stands on a card before anything was found."""
-    batch = f", batch {sheet.batch.name}" if sheet.batch and sheet.batch.name else ""
+    batch = f", batch {loaded.batch.name}" if loaded.batch and loaded.batch.name else ""
     return Card(
-        film=sheet.stock.name + batch,
-        developer=f"{sheet.developer.name} {sheet.developer.dilution}".strip(),
-        temperature=f"at {reference_of(sheet):g} °C",
-        agitation=sheet.test.agitation,
+        film=loaded.stock.name + batch,
+        developer=f"{loaded.developer.name} {loaded.developer.dilution}".strip(),
+        temperature=f"at {reference_of(loaded):g} °C",
+        agitation=loaded.test.agitation,
         status=NOT_DECIDED,
         care=CARE,
     )
@@ -192,24 +192,26 @@ def kind_card(state: State, answer: OwnAnswer) -> Card | None:
     """The card of a kind that answers for itself; None while it says nothing."""
     if not answer.says:
         return None
-    sheet = state.sheet
+    loaded = state.loaded
     tables = [t for t in (answer.table, *answer.more) if t is not None]
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     act = "" if answer.act == answer.words else answer.act
     how = f"{answer.words[:1].upper()}{answer.words[1:]}"
     return replace(
-        plain_card(sheet),
+        plain_card(loaded),
         says=answer.says,
         says_how=how,
         lines=lines,
-        basis=" ".join((*provenance(state), act)).strip() + assumed_words(sheet) + prints_at(sheet),
-        diagnostics=tuple(w.sentence for w in planned_diagnostics(sheet)),
+        basis=" ".join((*provenance(state), act)).strip()
+        + assumed_words(loaded)
+        + prints_at(loaded),
+        diagnostics=tuple(w.sentence for w in planned_diagnostics(loaded)),
     )
 
 
 def present_card(state: State) -> Card | None:
     """The card of the present answer, as its type of test has it; None while there is none."""
-    own_card = description_of(state.sheet.test.kind).card
+    own_card = description_of(state.loaded.test.kind).card
     if own_card is not None:
         return own_card(state)
     own = own_answer(state)
@@ -218,22 +220,23 @@ def present_card(state: State) -> Card | None:
 
 def usual_card(state: State) -> Card | None:
     """The card of an EI and a time; None while there are none to print."""
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     answer = rating_of(state)
     if answer.index.value is None or answer.time_min.value is None:
         return None
     return replace(
-        plain_card(sheet),
+        plain_card(loaded),
         exposure_index=str(marked_ei(answer.index.value)),
         index_range=ei_range_text(answer.index),
         time=minutes_text(answer.time_min.value),
-        time_range=minutes_range_text(answer.time_min) or (PLANNED if sheet.only_planned() else ""),
+        time_range=minutes_range_text(answer.time_min)
+        or (PLANNED if loaded.only_planned() else ""),
         rows=_rows(state),
-        rule=RULE_NAMES[sheet.test.push_rule],
+        rule=RULE_NAMES[loaded.test.push_rule],
         basis=_basis(state),
         diagnostics=tuple(
             w.sentence
-            for w in (*planned_diagnostics(sheet), *analysis.diagnostics)
+            for w in (*planned_diagnostics(loaded), *analysis.diagnostics)
             if w.severity is Severity.SERIOUS
         ),
     )

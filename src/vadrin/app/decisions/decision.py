@@ -11,16 +11,16 @@ from vadrin.app.decisions.darkroom_card import kept_card, present_card
 from vadrin.app.decisions.decision_basis import basis_text
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.analysis_input import channel_of, channels_read
-from vadrin.app.document.sheet_loading import load_sheet
 from vadrin.app.document.state import State
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.loaded.light_boxes import light_box_result
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.conditions import conditions_report
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.report import answer_report, figure, report_of
-from vadrin.app.sheets.light_boxes import light_box_result
-from vadrin.app.sheets.reference_temperature import reference_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
@@ -38,10 +38,10 @@ def choose_target(notebook: Notebook, test: Test, kind: str, value: float) -> No
         notebook.put(replace(test, target_kind=kind, target_value=value))
 
 
-def choose_school(notebook: Notebook, test: Test, school: str) -> None:
+def choose_method(notebook: Notebook, test: Test, method: str) -> None:
     """Choose whose EI a film is rated by: ``shadow`` or ``standard``."""
     with notebook.change("change the EI method"):
-        notebook.put(replace(test, school=school))
+        notebook.put(replace(test, school=method))
 
 
 def choose_push_rule(notebook: Notebook, test: Test, rule: HoldRule) -> None:
@@ -50,12 +50,12 @@ def choose_push_rule(notebook: Notebook, test: Test, rule: HoldRule) -> None:
         notebook.put(replace(test, push_rule=rule))
 
 
-def channel_shown(sheet: TestSheet) -> tuple[str, list[str]]:
+def channel_shown(loaded: LoadedTest) -> tuple[str, list[str]]:
     """The channel a test is worked out in, and those that were read."""
-    return str(channel_of(sheet)), sorted(str(c) for c in channels_read(sheet))
+    return str(channel_of(loaded)), sorted(str(c) for c in channels_read(loaded))
 
 
-def choose_channel(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+def choose_channel(notebook: Notebook, loaded: LoadedTest, words: str) -> None:
     """Choose the channel a test is worked out in.
 
     Raises
@@ -63,10 +63,10 @@ def choose_channel(notebook: Notebook, sheet: TestSheet, words: str) -> None:
     EntryError
         Listing what was read.
     """
-    read = sorted(str(c) for c in channels_read(sheet)) or [str(Channel.VISUAL)]
+    read = sorted(str(c) for c in channels_read(loaded)) or [str(Channel.VISUAL)]
     channel = choice_typed(words, read)
     with notebook.change("change the channel"):
-        notebook.put(replace(sheet.test, channel=channel))
+        notebook.put(replace(loaded.test, channel=channel))
 
 
 def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
@@ -77,12 +77,12 @@ def sign(notebook: Notebook, finding: Finding, **words: str) -> None:
 
 def whole_report(state: State) -> dict[str, Any]:
     """The report of a test, with what its kind says in its own words and what an eye told."""
-    sheet, analysis = state.sheet, state.settled()
-    seen = {s.strip.label: light_box_result(sheet, s) for s in sheet.strips}
+    loaded, analysis = state.loaded, state.settled()
+    seen = {s.strip.label: light_box_result(loaded, s) for s in loaded.strips}
     by_eye = {label: figure(result.zone_ei) for label, result in seen.items() if result}
-    made, own = report_of(analysis, sheet.title), own_answer(state)
+    made, own = report_of(analysis, loaded.title), own_answer(state)
     made |= {"answer": answer_report(own)} if own is not None else {}
-    conditions = conditions_report(sheet)
+    conditions = conditions_report(loaded)
     made |= {"conditions": conditions} if conditions else {}
     for known in conditions:
         if known["strip"] in made["strips"] and known["key"] in ("time", "temperature"):
@@ -113,18 +113,18 @@ def decide(notebook: Notebook, state: State, when: str = "") -> Finding:
         If there is no answer to decide on.
     """
     state = _as_in_the_file(notebook, state)
-    sheet = state.sheet
+    loaded = state.loaded
     found = _decided(state)
     report = json.dumps(whole_report(state))
     with notebook.change("decide the finding"):
         return notebook.add(
             replace(
                 found,
-                test_id=sheet.test.id,
+                test_id=loaded.test.id,
                 decided_at=when or now(),
                 report=report,
-                temperature_c=reference_of(sheet),
-                basis=basis_text(sheet),
+                temperature_c=reference_of(loaded),
+                basis=basis_text(loaded),
                 card=kept_card(present_card(state)),
             )
         )
@@ -138,10 +138,10 @@ def _as_in_the_file(notebook: Notebook, state: State) -> State:
     StaleAnswerError
         If that is no answer to it.
     """
-    sheet = load_sheet(notebook, state.sheet.test.id)
-    if sheet is None:
-        raise StaleAnswerError(f"“{state.sheet.title}” is not in the notebook any more")
-    fresh = State(sheet, state.answer)
+    loaded = load_test(notebook, state.loaded.test.id)
+    if loaded is None:
+        raise StaleAnswerError(f"“{state.loaded.title}” is not in the notebook any more")
+    fresh = State(loaded, state.answer)
     fresh.settled()
     return fresh
 
@@ -156,7 +156,7 @@ def may_decide(state: State) -> bool:
 
 def _decided(state: State) -> Finding:
     """The figures of a decision; an EI and a time of 0 where the kind asks for neither."""
-    sheet = state.sheet
+    loaded = state.loaded
     own = own_answer(state)
     if own is None:
         answer = rating_of(state)
@@ -169,11 +169,11 @@ def _decided(state: State) -> Finding:
         )
     if not own.says:
         raise ValueError(own.words)
-    rated, kind = own.figures.get("ei"), type_of(sheet.test.kind)
+    rated, kind = own.figures.get("ei"), type_of(loaded.test.kind)
     if rated is None and kind is not None and kind.compares_materials:
         # The reference is a film that was tested like any other.
         rated = rating_of(state).index
-    times = {s.minutes for s in sheet.strips if s.minutes}
+    times = {s.minutes for s in loaded.strips if s.minutes}
     return Finding(
         exposure_index=(rated.value or 0.0) if isinstance(rated, Figure) else 0.0,
         time_min=times.pop() if len(times) == 1 else 0.0,

@@ -11,11 +11,11 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.findings.kept_report import KeptBasis, KeptReadings
+from vadrin.app.loaded.light_boxes import judged_of
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.app.results.contact_prints import BEST, paper_verdict
 from vadrin.app.results.rating import rating_of
-from vadrin.app.sheets.light_boxes import judged_of
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.results.rating_method import CONTACT, PAPER
 from vadrin.notebook.records import Finding
@@ -23,11 +23,11 @@ from vadrin.notebook.records import Finding
 _PLACES = 6
 
 
-def decision_basis(sheet: TestSheet) -> dict[str, Any]:
+def decision_basis(loaded: LoadedTest) -> dict[str, Any]:
     """The readings that count and the settings a test is worked out with, as plain data."""
-    test = sheet.test
+    test = loaded.test
     strips: dict[str, Any] = {}
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         rows = [
             [
                 f.frame.name,
@@ -44,12 +44,12 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
                 "temperature_c": strip.strip.temperature_c,
                 "readings": rows,
             }
-            other = sheet.material_of(strip)
+            other = loaded.material_of(strip)
             if other:
                 strips[strip.strip.label]["material"] = other
-    judged = {s.strip.label: [[j.frame_id, j.answer] for j in judged_of(s)] for s in sheet.strips}
+    judged = {s.strip.label: [[j.frame_id, j.answer] for j in judged_of(s)] for s in loaded.strips}
     judged = {label: rows for label, rows in judged.items() if rows}
-    printed = _printed(sheet) if test.school in (PAPER.key, CONTACT.key) else []
+    printed = _printed(loaded) if test.school in (PAPER.key, CONTACT.key) else []
     return {
         **({"judged": judged} if judged else {}),
         **({"on_paper": printed} if printed else {}),
@@ -61,17 +61,17 @@ def decision_basis(sheet: TestSheet) -> dict[str, Any]:
     }
 
 
-def _printed(sheet: TestSheet) -> list[list[Any]]:
+def _printed(loaded: LoadedTest) -> list[list[Any]]:
     """What was seen of half-covered strips, and which contact prints are best."""
-    covered = [[s.frame_id, s.answer] for s in sheet.covered]
-    best = [[f.frame.id, BEST] for _, f in sheet.frames() if paper_verdict(f, BEST)]
+    covered = [[s.frame_id, s.answer] for s in loaded.covered]
+    best = [[f.frame.id, BEST] for _, f in loaded.frames() if paper_verdict(f, BEST)]
     return covered + best
 
 
 @once
-def basis_text(sheet: TestSheet) -> str:
+def basis_text(loaded: LoadedTest) -> str:
     """The same as text, equal where it rests on the same."""
-    return json.dumps(decision_basis(sheet), sort_keys=True)
+    return json.dumps(decision_basis(loaded), sort_keys=True)
 
 
 @dataclass(frozen=True)
@@ -111,12 +111,12 @@ def _strip_changes(label: str, before: KeptReadings, after: KeptReadings) -> lis
 
 
 @once
-def changes_since_decision(sheet: TestSheet) -> DecisionChanges | None:
+def changes_since_decision(loaded: LoadedTest) -> DecisionChanges | None:
     """What changed under the newest finding; None where nothing did, or there is none."""
-    if not sheet.findings or not sheet.findings[-1].basis:
+    if not loaded.findings or not loaded.findings[-1].basis:
         return None
-    finding = sheet.findings[-1]
-    now, then = KeptBasis.from_json(basis_text(sheet)), KeptBasis.from_json(finding.basis)
+    finding = loaded.findings[-1]
+    now, then = KeptBasis.from_json(basis_text(loaded)), KeptBasis.from_json(finding.basis)
     if now is None or then is None:
         return None
     words = _settled_changes(then.settled, now.settled)
@@ -136,7 +136,7 @@ def _settled_changes(then: dict[str, Any], now: dict[str, Any]) -> list[str]:
         f"the {name} changed"
         for key, name in (
             ("target", "target"),
-            ("school", "school"),
+            ("school", "EI method"),
             ("push_rule", "rule of pushes"),
             ("meter_constant", "meter constant"),
         )

@@ -8,34 +8,34 @@ from vadrin.app.decisions.darkroom_card import part_status, plain_card
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
-from vadrin.app.sheets.film_names import film_name
-from vadrin.app.sheets.reference_temperature import reference_words
-from vadrin.app.sheets.test_sheet import StripSheet
+from vadrin.app.loaded.film_names import film_name
+from vadrin.app.loaded.loaded_test import LoadedStrip
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.core.planning.test_types import type_of
 from vadrin.formats.reports.card_pdf import Card
 
 _SAME_SHARE = 0.05
 
 
-def films_compared(state: State) -> dict[str, StripSheet]:
+def films_compared(state: State) -> dict[str, LoadedStrip]:
     """The strips of a comparison that have an EI, by the names of what they are."""
-    sheet, analysis = state.sheet, state.settled()
-    kind = type_of(sheet.test.kind)
+    loaded, analysis = state.loaded, state.settled()
+    kind = type_of(loaded.test.kind)
     if kind is None or not kind.compares_materials:
         return {}
     known = {m.label for m in analysis.strips if m.zone_ei.present}
-    return {film_name(sheet, s): s for s in sheet.strips if s.strip.label in known}
+    return {film_name(loaded, s): s for s in loaded.strips if s.strip.label in known}
 
 
 def film_card(state: State, name: str) -> Card | None:
     """The card of one film or bath of a comparison; None for one that is not in it."""
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     strip = films_compared(state).get(name)
     if strip is None:
         return None
     metrics = next(m for m in analysis.strips if m.label == strip.strip.label)
     beside = next((c for c in analysis.compared if c.strip == strip.strip.label), None)
-    plain = replace(plain_card(sheet), status=part_status(sheet))
+    plain = replace(plain_card(loaded), status=part_status(loaded))
     if strip.strip.developer_id:
         plain = replace(plain, developer=name)
     elif strip.other:
@@ -43,7 +43,7 @@ def film_card(state: State, name: str) -> Card | None:
     lines = [("What", "As it was found")]
     if strip.minutes:
         lines.append(
-            ("Developed", f"{minutes_text(strip.minutes)} min at {reference_words(sheet)}")
+            ("Developed", f"{minutes_text(strip.minutes)} min at {reference_words(loaded)}")
         )
     if metrics.average_gradient.value is not None:
         lines.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
@@ -53,7 +53,7 @@ def film_card(state: State, name: str) -> Card | None:
         lines.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
     if beside is not None and beside.base_fog.value is not None:
         lines.append(("Prints take", f"× {10**beside.base_fog.value:.2f} of the reference's time"))
-    reference = film_name(sheet, sheet.strips[0])
+    reference = film_name(loaded, loaded.strips[0])
     return replace(
         plain,
         says=f"EI {marked_ei(metrics.zone_ei.known())}",

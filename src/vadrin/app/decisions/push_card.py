@@ -15,8 +15,8 @@ from vadrin.app.display.quantities import (
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.expose.meter_words import dial_words
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.results.push_rows import RULE_NAMES
-from vadrin.app.sheets.reference_temperature import reference_words
 from vadrin.core.results.push import Push, PushRow, shadow_verdict
 from vadrin.formats.reports.card_pdf import Card
 from vadrin.notebook.store import Notebook
@@ -26,8 +26,8 @@ _SAME_CONTRAST = 0.03
 
 def pushes_to_follow(state: State) -> tuple[str, ...]:
     """The pushes and pulls that have an EI and a time that was tested, by their names."""
-    sheet, analysis = state.sheet, state.settled()
-    rule = sheet.test.push_rule
+    loaded, analysis = state.loaded, state.settled()
+    rule = loaded.test.push_rule
     known = (p for p in analysis.push if p.stops and p.exposure_index.present)
     return tuple(push_name(p.stops) for p in known if p.by(rule).time_min.present)
 
@@ -61,8 +61,8 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
     name : str
         One of `pushes_to_follow`.
     """
-    sheet, analysis = state.sheet, state.settled()
-    rule = sheet.test.push_rule
+    loaded, analysis = state.loaded, state.settled()
+    rule = loaded.test.push_rule
     push = next((p for p in analysis.push if push_name(p.stops) == name), None)
     normal = next((p.by(rule) for p in analysis.push if p.stops == 0), None)
     if push is None or push.exposure_index.value is None:
@@ -70,7 +70,7 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
     row, index = push.by(rule), push.exposure_index.value
     if row.time_min.value is None:
         return None
-    beyond = dial_words(notebook, sheet, index)
+    beyond = dial_words(notebook, loaded, index)
     reach, minutes = minutes_range_text(row.time_min), minutes_text(row.time_min.value)
     lines = (
         ("Step", "What to do"),
@@ -83,13 +83,13 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
         ("3 Mark", f"the roll “{name}, {minutes}” as it leaves the camera"),
         (
             "4 Develop",
-            f"{minutes} min at {reference_words(sheet)}" + (f" ({reach})" if reach else ""),
+            f"{minutes} min at {reference_words(loaded)}" + (f" ({reach})" if reach else ""),
         ),
         ("5 Expect", _expected(push, row, normal)),
     )
     return replace(
-        plain_card(sheet),
-        status=part_status(sheet),
+        plain_card(loaded),
+        status=part_status(loaded),
         says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
         says_how=f"The time keeps the {RULE_NAMES[rule]}, by this film's own curves. "
         "Development cannot restore shadow that was not exposed.",

@@ -10,7 +10,7 @@ from importlib import import_module
 from typing import TYPE_CHECKING
 
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
-from vadrin.app.sheets.once import once
+from vadrin.app.loaded.once import once
 from vadrin.core.planning.test_types import all_types, name_of, type_of
 
 if TYPE_CHECKING:
@@ -62,7 +62,7 @@ def beside_of(notebook: Notebook, test: Test) -> object:
 @once
 def own_answer(state: State) -> OwnAnswer | None:
     """What a test says that asks for something else than an EI; None for the others."""
-    answer = description_of(state.sheet.test.kind).answer
+    answer = description_of(state.loaded.test.kind).answer
     return answer(state) if answer else None
 
 

@@ -10,8 +10,8 @@ from vadrin.app.entry.stepping import StepWord
 from vadrin.core.planning.test_options import TestOptions, options_as
 
 if TYPE_CHECKING:
+    from vadrin.app.loaded.loaded_test import LoadedTest
     from vadrin.app.plan.plan_edit import PlanEdit
-    from vadrin.app.sheets.test_sheet import TestSheet
 
 
 @dataclass(frozen=True)
@@ -32,7 +32,7 @@ class Word:
 
     name: str
     edit: Callable[[PlanEdit, str], PlanEdit]
-    shown: Callable[[TestSheet, PlanEdit], str]
+    shown: Callable[[LoadedTest, PlanEdit], str]
     step: StepWord | None = None
 
 
@@ -70,4 +70,4 @@ def option_word(
         changes: dict[str, Any] = {field: read(words)}
         return replace(plan, test=replace(plan.test, options=replace(held(plan), **changes)))
 
-    return Word(name, edit, lambda _sheet, plan: shown(getattr(held(plan), field)), step)
+    return Word(name, edit, lambda _loaded, plan: shown(getattr(held(plan), field)), step)

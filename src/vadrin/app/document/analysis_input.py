@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from vadrin.app.sheets.light_boxes import light_box_result
-from vadrin.app.sheets.makers_told import makers_of_sheet
-from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.light_boxes import light_box_result
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.makers_told import makers_of_test
+from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import SPEED_DENSITY
@@ -28,50 +28,52 @@ _TOE_SLOPE = 0.45
 """Usual slope of a film at its speed point."""
 
 
-def channel_of(sheet: TestSheet) -> Channel:
+def channel_of(loaded: LoadedTest) -> Channel:
     """The channel a test is worked out in: its own; else visual, or the first that was read."""
-    used = channels_read(sheet)
-    if sheet.test.channel in used:
-        return Channel(sheet.test.channel)
+    used = channels_read(loaded)
+    if loaded.test.channel in used:
+        return Channel(loaded.test.channel)
     return next((c for c in Channel if c in used), Channel.VISUAL)
 
 
-def channels_read(sheet: TestSheet) -> set[Channel]:
+def channels_read(loaded: LoadedTest) -> set[Channel]:
     """The channels that something was read in."""
-    return {r.channel for _, f in sheet.frames() for r in f.readings}
+    return {r.channel for _, f in loaded.frames() for r in f.readings}
 
 
 def _by_eye(
-    sheet: TestSheet, strip: StripSheet, rows: tuple[core.Reading, ...]
+    loaded: LoadedTest, strip: LoadedStrip, rows: tuple[core.Reading, ...]
 ) -> tuple[core.Reading, ...]:
     """What the light box told of a strip that was read too: where its speed point lies."""
-    seen, lit = light_box_result(sheet, strip), sum(r.log_h is not None for r in rows)
+    seen, lit = light_box_result(loaded, strip), sum(r.log_h is not None for r in rows)
     if seen is None or lit < _ENOUGH_READ or lit == len(rows):
         return ()
     index = seen.zone_ei
     if index.value is None or index.low is None or index.high is None:
         return ()
     spread = math.log10(index.high / index.low) / (2 * 1.96)
-    at = math.log10(sheet.test.meter_constant / 16 / index.value)
+    at = math.log10(loaded.test.meter_constant / 16 / index.value)
     return (core.Reading(LIGHT_BOX, at, SPEED_DENSITY, _TOE_SLOPE * spread, net=True),)
 
 
-def readings_of(sheet: TestSheet) -> tuple[core.StripReadings, ...]:
+def readings_of(loaded: LoadedTest) -> tuple[core.StripReadings, ...]:
     """The readings that count, as the core wants them; of a kind that keeps its channels apart,
     strip by strip in each of them."""
-    kind = type_of(sheet.test.kind)
-    wanted = [channel_of(sheet)]
+    kind = type_of(loaded.test.kind)
+    wanted = [channel_of(loaded)]
     if kind is not None and kind.channels_apart:
         left = set() if kind.visual_too else {Channel.VISUAL}
-        wanted = sorted(channels_read(sheet) - left) or wanted
-    made = [_of_strip(sheet, strip, channel) for channel in wanted for strip in sheet.strips]
+        wanted = sorted(channels_read(loaded) - left) or wanted
+    made = [_of_strip(loaded, strip, channel) for channel in wanted for strip in loaded.strips]
     return tuple(m for m in made if m is not None)
 
 
-def _of_strip(sheet: TestSheet, strip: StripSheet, channel: Channel) -> core.StripReadings | None:
+def _of_strip(
+    loaded: LoadedTest, strip: LoadedStrip, channel: Channel
+) -> core.StripReadings | None:
     """A strip's readings in a channel; None where there are none."""
     rows = tuple(
-        core.Reading(f.number, f.log_h(sheet.test.meter_constant), r.density, own_deviation(r))
+        core.Reading(f.number, f.log_h(loaded.test.meter_constant), r.density, own_deviation(r))
         for f in strip.frames
         if f.counts
         for r in f.readings
@@ -80,16 +82,16 @@ def _of_strip(sheet: TestSheet, strip: StripSheet, channel: Channel) -> core.Str
     if not rows:
         return None
     if channel == Channel.VISUAL:
-        rows += _by_eye(sheet, strip, rows)
+        rows += _by_eye(loaded, strip, rows)
     return core.StripReadings(
         strip.strip.label,
         strip.minutes,
         strip.strip.temperature_c,
         rows,
         channel,
-        sheet.material_of(strip),
-        reference_of(sheet, strip),
-        temperature_factor_of(sheet, strip),
+        loaded.material_of(strip),
+        reference_of(loaded, strip),
+        temperature_factor_of(loaded, strip),
     )
 
 
@@ -100,25 +102,25 @@ def own_deviation(reading: Reading) -> float:
     return reading.deviation or 0.0
 
 
-def settings_of(sheet: TestSheet, draws: int = 200) -> Settings:
+def settings_of(loaded: LoadedTest, draws: int = 200) -> Settings:
     """How a test is to be worked out."""
-    instrument = sheet.instrument
+    instrument = loaded.instrument
     # A notebook from elsewhere, or a hurt one, may name a measure this program does not know.
-    known = sheet.test.target_kind in MEASURES
-    target = Target(sheet.test.target_kind, sheet.test.target_value) if known else Target()
+    known = loaded.test.target_kind in MEASURES
+    target = Target(loaded.test.target_kind, loaded.test.target_value) if known else Target()
     return Settings(
         target=target,
-        school=sheet.test.school,
-        meter_constant=sheet.test.meter_constant,
-        rules_of_thumb=RulesOfThumb(makers=_makers_of(sheet)),
+        method=loaded.test.school,
+        meter_constant=loaded.test.meter_constant,
+        rules_of_thumb=RulesOfThumb(makers=_makers_of(loaded)),
         instrument_noise=(instrument and instrument.noise) or INSTRUMENT_NOISE,
         draws=draws,
     )
 
 
-def _makers_of(sheet: TestSheet) -> tuple[tuple[float, float], ...]:
+def _makers_of(loaded: LoadedTest) -> tuple[tuple[float, float], ...]:
     """Minutes that the maker's table names for the pushes answered here."""
-    told = makers_of_sheet(sheet)
+    told = makers_of_test(loaded)
     minutes = {stops: makers_minutes(told, stops) for stops in Settings().pushes}
     return tuple((stops, m) for stops, m in minutes.items() if m is not None)
 

@@ -9,7 +9,7 @@ from functools import cached_property
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.core.interruption import interruptible
 from vadrin.errors import StaleAnswerError
 
@@ -44,14 +44,14 @@ class State:
 
     Attributes
     ----------
-    sheet : TestSheet
+    loaded : LoadedTest
         As it is in the file.
     answer : WorkedOut or None
         The last that was worked out; of the test as it was before an edit, until it is worked
         out anew. Nothing reads it but through `analysis`.
     """
 
-    sheet: TestSheet
+    loaded: LoadedTest
     answer: WorkedOut | None = None
 
     @cached_property
@@ -60,7 +60,7 @@ class State:
         # Loads the numerical packages, which the first picture of the window does not wait for.
         from vadrin.app.document.analysis_input import readings_of, settings_of
 
-        return Question(self.sheet.test.kind, readings_of(self.sheet), settings_of(self.sheet))
+        return Question(self.loaded.test.kind, readings_of(self.loaded), settings_of(self.loaded))
 
     @cached_property
     def analysis(self) -> Analysis | None:
@@ -87,7 +87,7 @@ class State:
         """
         if self.analysis is None:
             why = "it has changed and" if self.answer else "it"
-            raise StaleAnswerError(f"“{self.sheet.title}”: {why} is still being worked out")
+            raise StaleAnswerError(f"“{self.loaded.title}”: {why} is still being worked out")
         return self.analysis
 
 
@@ -121,7 +121,7 @@ def answer_to(question: Question, ask: Callable[[], None] = lambda: None) -> Wor
     return known
 
 
-def answered(sheet: TestSheet) -> State:
+def answered(loaded: LoadedTest) -> State:
     """A test with its answer, worked out here and now."""
-    state = State(sheet)
-    return State(sheet, answer_to(state.question))
+    state = State(loaded)
+    return State(loaded, answer_to(state.question))

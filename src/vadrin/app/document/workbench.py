@@ -14,11 +14,11 @@ from typing import TYPE_CHECKING, TypeVar
 
 from vadrin.app.document.events import Event
 from vadrin.app.document.session import Session
-from vadrin.app.document.sheet_loading import load_sheet, test_of_change
 from vadrin.app.document.state import State, WorkedOut
 from vadrin.app.document.stations import STATIONS
-from vadrin.app.sheets.frame_order import next_to_expose, next_to_read
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.document.test_loading import load_test, test_of_change
+from vadrin.app.loaded.frame_order import next_to_expose, next_to_read
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.errors import EditRefusedError, ReadOnlyError, RecordInUseError, StorageError
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import Reading, Test
@@ -64,9 +64,9 @@ class Workbench:
         self.said: Event[str] = Event()
 
     @property
-    def sheet(self) -> TestSheet | None:
+    def loaded(self) -> LoadedTest | None:
         """The test on the bench as it is in the file."""
-        return self.state.sheet if self.state is not None else None
+        return self.state.loaded if self.state is not None else None
 
     @property
     def analysis(self) -> Analysis | None:
@@ -94,7 +94,7 @@ class Workbench:
 
     def open_test(self, test_id: int | None) -> None:
         """Put a test on the bench, or clear it."""
-        self._take(load_sheet(self.notebook, test_id) if test_id else None)
+        self._take(load_test(self.notebook, test_id) if test_id else None)
         self.frame_id = None
         self._stay_where_there_is_a_test()
         self._select_where_work_goes_on()
@@ -109,22 +109,22 @@ class Workbench:
         self.changed.emit(Topic.STATION)
 
     def _stay_where_there_is_a_test(self) -> None:
-        if self.sheet is None and self.station in STATIONS:
+        if self.loaded is None and self.station in STATIONS:
             self.station = "shelf"
             self.changed.emit(Topic.STATION)
 
     def _select_where_work_goes_on(self) -> None:
         """Select the frame that is next at the station one is at."""
-        if self.sheet is None:
+        if self.loaded is None:
             return
         if self.station == "expose":
-            place = next_to_expose(self.sheet)
+            place = next_to_expose(self.loaded)
             if place is not None:
                 self.select(place[1].frame.id)
         elif self.station == "read" and not self._chosen_to_be_read_again():
-            first = next_to_read(self.sheet)
-            if first is None and self.sheet.frames():
-                first = self.sheet.frames()[0][1]
+            first = next_to_read(self.loaded)
+            if first is None and self.loaded.frames():
+                first = self.loaded.frames()[0][1]
             if first is not None:
                 self.select(first.frame.id)
 
@@ -138,19 +138,19 @@ class Workbench:
         self.frame_id = frame_id
         self.changed.emit(Topic.SELECTION)
 
-    def selected(self) -> tuple[StripSheet, FrameSheet] | None:
+    def selected(self) -> tuple[LoadedStrip, LoadedFrame] | None:
         """The selected frame with its strip."""
-        if self.sheet is None or self.frame_id is None:
+        if self.loaded is None or self.frame_id is None:
             return None
-        return self.sheet.place_of(self.frame_id)
+        return self.loaded.place_of(self.frame_id)
 
-    def _take(self, sheet: TestSheet | None) -> None:
+    def _take(self, loaded: LoadedTest | None) -> None:
         """Put a test on the bench as it is in the file, beside the answer it had before."""
-        if sheet is None:
+        if loaded is None:
             self.state = None
             return
-        before = self.state if self.sheet and self.sheet.test.id == sheet.test.id else None
-        self.state = State(sheet, before.answer if before is not None else None)
+        before = self.state if self.loaded and self.loaded.test.id == loaded.test.id else None
+        self.state = State(loaded, before.answer if before is not None else None)
 
     def take_answer(self, answer: WorkedOut) -> None:
         """Take what the test on the bench was worked out to."""
@@ -232,9 +232,9 @@ class Workbench:
 
     def refresh(self) -> None:
         """Take the test on the bench from the file again."""
-        if self.sheet is not None:
-            self._take(load_sheet(self.notebook, self.sheet.test.id))
-        if self.sheet is None or (self.frame_id is not None and self.selected() is None):
+        if self.loaded is not None:
+            self._take(load_test(self.notebook, self.loaded.test.id))
+        if self.loaded is None or (self.frame_id is not None and self.selected() is None):
             self.frame_id = None
             self._select_where_work_goes_on()
         self._stay_where_there_is_a_test()
@@ -261,12 +261,12 @@ class Workbench:
         if change is None:
             self.said.emit("Nothing left to take back or do again.")
             return
-        if self.sheet is None:
+        if self.loaded is None:
             tests = self.notebook.all(Test)
-            self._take(load_sheet(self.notebook, tests[-1].id) if tests else None)
+            self._take(load_test(self.notebook, tests[-1].id) if tests else None)
         self.refresh()
         read = next((s.before or s.after for s in change.steps if s.kind is Reading), None)
-        if isinstance(read, Reading) and self.sheet and self.sheet.place_of(read.frame_id):
+        if isinstance(read, Reading) and self.loaded and self.loaded.place_of(read.frame_id):
             # What was typed wrong is typed anew in the same place.
             self.select(read.frame_id)
         self.said.emit(f"{how}: {change.label}{self._elsewhere(change)}.")
@@ -274,8 +274,8 @@ class Workbench:
     def _elsewhere(self, change: Change) -> str:
         """Which test an edit belonged to, where that is not the one on the bench."""
         touched = test_of_change(self.notebook, change)
-        here = self.sheet.test.id if self.sheet else None
+        here = self.loaded.test.id if self.loaded else None
         if touched is None or touched == here:
             return ""
-        other = load_sheet(self.notebook, touched)
+        other = load_test(self.notebook, touched)
         return f" (in {other.title}, {other.process})" if other else ""

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from math import log2
 
+from vadrin.app.loaded.frame_order import next_to_expose
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.camera_settings import limits_of, metering_of, with_settings
-from vadrin.app.sheets.frame_order import next_to_expose
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.camera import effective_shutter
@@ -149,7 +149,7 @@ def write_note(notebook: Notebook, test_id: int, frame_id: int | None, words: st
             )
 
 
-def note_light(notebook: Notebook, sheet: TestSheet, seconds: float) -> float:
+def note_light(notebook: Notebook, loaded: LoadedTest, seconds: float) -> float:
     """Write down what the meter asks for now, at the plan's aperture.
 
     Returns
@@ -157,12 +157,12 @@ def note_light(notebook: Notebook, sheet: TestSheet, seconds: float) -> float:
     float
         Stops by which the light moved since the plan's reading; minus is dimmer.
     """
-    moved = log2(exact_shutter(sheet.test.metered_seconds) / exact_shutter(seconds))
-    place = next_to_expose(sheet)
+    moved = log2(exact_shutter(loaded.test.metered_seconds) / exact_shutter(seconds))
+    place = next_to_expose(loaded)
     with notebook.change("meter reading"):
         notebook.add(
             MeterReading(
-                test_id=sheet.test.id,
+                test_id=loaded.test.id,
                 taken_at=now(),
                 stops=round(moved, 4),
                 frame_id=place[1].frame.id if place else None,
@@ -171,22 +171,22 @@ def note_light(notebook: Notebook, sheet: TestSheet, seconds: float) -> float:
     return moved
 
 
-def light_now(notebook: Notebook, sheet: TestSheet) -> float:
+def light_now(notebook: Notebook, loaded: LoadedTest) -> float:
     """Stops by which the light had moved at the last meter reading."""
-    readings = notebook.all(MeterReading, test_id=sheet.test.id)
+    readings = notebook.all(MeterReading, test_id=loaded.test.id)
     return readings[-1].stops if readings else 0.0
 
 
-def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
+def rescale_rest(notebook: Notebook, loaded: LoadedTest) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
-    moved = light_now(notebook, sheet)
+    moved = light_now(notebook, loaded)
     count = 0
     test = replace(
-        sheet.test, metered_seconds=exact_shutter(sheet.test.metered_seconds) / 2.0**moved
+        loaded.test, metered_seconds=exact_shutter(loaded.test.metered_seconds) / 2.0**moved
     )
-    fixed = metering_of(sheet.test) is not Metering.CAMERA
+    fixed = metering_of(loaded.test) is not Metering.CAMERA
     with notebook.change("rescale the frames to come"):
-        for strip in sheet.strips:
+        for strip in loaded.strips:
             lit = [f.frame for f in strip.frames if f.frame.state == FrameState.PLANNED]
             lit = [f for f in lit if f.wanted_stops is not None]
             bare = lit if fixed else [replace(f, seconds=None) for f in lit]
@@ -196,10 +196,10 @@ def rescale_rest(notebook: Notebook, sheet: TestSheet) -> int:
     return count
 
 
-def spoil_since_last_reading(notebook: Notebook, sheet: TestSheet) -> int:
+def spoil_since_last_reading(notebook: Notebook, loaded: LoadedTest) -> int:
     """Leave out the frames taken between the last two meter readings."""
-    readings = notebook.all(MeterReading, test_id=sheet.test.id)
-    ids = [f.frame.id for _, f in sheet.shots()]
+    readings = notebook.all(MeterReading, test_id=loaded.test.id)
+    ids = [f.frame.id for _, f in loaded.shots()]
 
     def turn(reading: MeterReading) -> int:
         return ids.index(reading.frame_id) if reading.frame_id in ids else len(ids)
@@ -208,7 +208,7 @@ def spoil_since_last_reading(notebook: Notebook, sheet: TestSheet) -> int:
     start = turn(readings[-2]) if len(readings) > 1 else 0
     spoilt = [
         f.frame
-        for _, f in sheet.shots()[start:stop]
+        for _, f in loaded.shots()[start:stop]
         if f.frame.state in (FrameState.EXPOSED, FrameState.DOUBLED)
     ]
     with notebook.change("mark the spoilt frames"):

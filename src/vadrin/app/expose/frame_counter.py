@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from math import log2
 
 from vadrin.app.expose.exposing import mark_frame, record
-from vadrin.app.sheets.frame_order import Place, last_exposed, next_to_expose
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.frame_order import Place, last_exposed, next_to_expose
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.records import Exposure, Frame, Strip
@@ -23,32 +23,32 @@ class CounterRemedy:
     act: Callable[[Notebook], object]
 
 
-def frames_wound(sheet: TestSheet) -> int:
+def frames_wound(loaded: LoadedTest) -> int:
     """The counter the camera should show: frames of the present roll that are done."""
-    place = next_to_expose(sheet) or last_exposed(sheet)
+    place = next_to_expose(loaded) or last_exposed(loaded)
     roll = place[0].strip.roll if place else 1
-    shots = [f for s, f in sheet.shots() if s.strip.roll == roll]
-    before = sheet.test.film.taken if roll == 1 and sheet.test.film else 0
+    shots = [f for s, f in loaded.shots() if s.strip.roll == roll]
+    before = loaded.test.film.taken if roll == 1 and loaded.test.film else 0
     return before + sum(f.frame.state != FrameState.PLANNED for f in shots)
 
 
-def counter_remedies(sheet: TestSheet, says: int) -> list[CounterRemedy]:
+def counter_remedies(loaded: LoadedTest, says: int) -> list[CounterRemedy]:
     """What may have happened when the camera's counter disagrees, the likeliest first."""
-    apart = says - frames_wound(sheet)
+    apart = says - frames_wound(loaded)
     if apart > 0:
-        return _too_many_wound(sheet, apart)
-    return _too_few_wound(sheet, -apart) if apart < 0 else []
+        return _too_many_wound(loaded, apart)
+    return _too_few_wound(loaded, -apart) if apart < 0 else []
 
 
-def _span(sheet: TestSheet, places: list[Place]) -> str:
+def _span(loaded: LoadedTest, places: list[Place]) -> str:
     """``frame 4 (−3)``, or ``frames 6 to 9``, with the strip where there are several."""
     strip, first = places[0]
     if len(places) == 1:
-        return sheet.called(strip, first)
+        return loaded.called(strip, first)
     last_strip, last = places[-1]
     if last_strip is not strip:
-        return f"{sheet.called(strip, first)} to {sheet.called(last_strip, last)}"
-    where = "" if len(sheet.strips) == 1 else f"strip {strip.strip.label}, "
+        return f"{loaded.called(strip, first)} to {loaded.called(last_strip, last)}"
+    where = "" if len(loaded.strips) == 1 else f"strip {strip.strip.label}, "
     return f"{where}frames {first.number} to {last.number}"
 
 
@@ -56,14 +56,14 @@ def _were(count: int) -> str:
     return "was" if count == 1 else "were"
 
 
-def _too_many_wound(sheet: TestSheet, count: int) -> list[CounterRemedy]:
-    coming = [place for place in sheet.shots() if place[1].frame.state == FrameState.PLANNED]
-    last = last_exposed(sheet)
+def _too_many_wound(loaded: LoadedTest, count: int) -> list[CounterRemedy]:
+    coming = [place for place in loaded.shots() if place[1].frame.state == FrameState.PLANNED]
+    last = last_exposed(loaded)
     remedies = []
     if len(coming) >= count:
         untold = coming[:count]
         them = "it" if count == 1 else "them"
-        words = f"{_span(sheet, untold)} {_were(count)} taken but not ticked: tick {them}"
+        words = f"{_span(loaded, untold)} {_were(count)} taken but not ticked: tick {them}"
         remedies.append(
             CounterRemedy(words, lambda book: _mark_all(book, untold, FrameState.EXPOSED))
         )
@@ -74,25 +74,25 @@ def _too_many_wound(sheet: TestSheet, count: int) -> list[CounterRemedy]:
         remedies.append(CounterRemedy(words, lambda book: _insert_lost(book, ahead, count)))
     if count == 1 and last is not None and last[1].frame.wanted_stops is not None:
         before = last[1].frame
-        words = f"{sheet.called(*last)} was taken a second time on fresh film"
+        words = f"{loaded.called(*last)} was taken a second time on fresh film"
         remedies.append(CounterRemedy(words, lambda book: _repeat(book, before)))
     return remedies
 
 
-def _too_few_wound(sheet: TestSheet, count: int) -> list[CounterRemedy]:
-    done = [place for place in sheet.shots() if place[1].frame.state != FrameState.PLANNED]
+def _too_few_wound(loaded: LoadedTest, count: int) -> list[CounterRemedy]:
+    done = [place for place in loaded.shots() if place[1].frame.state != FrameState.PLANNED]
     if len(done) < count:
         return []
     untaken = done[-count:]
     them = "it" if count == 1 else "them"
-    words = f"{_span(sheet, untaken)} {_were(count)} ticked but not taken: take {them} back"
+    words = f"{_span(loaded, untaken)} {_were(count)} ticked but not taken: take {them} back"
     back = CounterRemedy(words, lambda book: _mark_all(book, untaken, FrameState.PLANNED))
     if count > 1 or len(done) < 2:
         return [back]
     (strip, under), (_, over) = done[-2:]
     if under.frame.stops is None or over.frame.stops is None:
         return [back]
-    words = f"the film was not wound on: {_span(sheet, done[-2:])} lie on one piece"
+    words = f"the film was not wound on: {_span(loaded, done[-2:])} lie on one piece"
     if done[-1][0] is not strip:
         words = "the film was not wound on: the last two frames lie on one piece"
     return [back, CounterRemedy(words, lambda book: _pile(book, under.frame, over.frame))]

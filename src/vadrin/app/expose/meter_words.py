@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark
+from vadrin.app.loaded.frame_order import Place
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import dial_of, metering_of
 from vadrin.app.plan.compared_materials import on_twins
-from vadrin.app.sheets.frame_order import Place
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import dial_setting_text
 from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.exposure.corrections import meter_setting_for
@@ -15,21 +15,21 @@ from vadrin.core.planning.test_types import Metering
 from vadrin.notebook.store import Notebook
 
 
-def strip_index(sheet: TestSheet, strip: StripSheet) -> float:
+def strip_index(loaded: LoadedTest, strip: LoadedStrip) -> float:
     """The EI a strip is metered at: that of its first lit frame, or the test's."""
     asked = (f.frame.exposure_index for f in strip.frames if f.frame.exposure_index)
-    return next(asked, sheet.test.exposure_index)
+    return next(asked, loaded.test.exposure_index)
 
 
-def meter_says(sheet: TestSheet, index: float) -> str:
+def meter_says(loaded: LoadedTest, index: float) -> str:
     """What the meter should say at an EI in the light the plan counts on: ``1/30 at f/5.6``."""
-    seconds = exact_shutter(sheet.test.metered_seconds) * sheet.test.exposure_index / index
-    return f"{shutter_mark(seconds)[0]} at {aperture_mark(sheet.test.aperture)}"
+    seconds = exact_shutter(loaded.test.metered_seconds) * loaded.test.exposure_index / index
+    return f"{shutter_mark(seconds)[0]} at {aperture_mark(loaded.test.aperture)}"
 
 
-def dial_words(notebook: Notebook, sheet: TestSheet, index: float) -> str:
+def dial_words(notebook: Notebook, loaded: LoadedTest, index: float) -> str:
     """How to set an EI the dial does not reach; empty where it does, or no dial is known."""
-    dial = dial_of(notebook, sheet.test)
+    dial = dial_of(notebook, loaded.test)
     setting = meter_setting_for(index, *dial) if dial else None
     if setting is None or (setting.compensation == 0 and setting.short == 0):
         return ""
@@ -39,25 +39,25 @@ def dial_words(notebook: Notebook, sheet: TestSheet, index: float) -> str:
     return words
 
 
-def meter_words(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> str:
+def meter_words(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> str:
     """What to set the meter to for a strip, and what it should say."""
-    index = strip_index(sheet, strip)
-    beyond = dial_words(notebook, sheet, index)
+    index = strip_index(loaded, strip)
+    beyond = dial_words(notebook, loaded, index)
     where = f"EI {marked_ei(index)}" + (f" ({beyond})" if beyond else "")
-    return f"Set the meter to {where}: it should say {meter_says(sheet, index)} (M)."
+    return f"Set the meter to {where}: it should say {meter_says(loaded, index)} (M)."
 
 
-def meter_first(notebook: Notebook, sheet: TestSheet, shots: list[Place], number: int) -> str:
+def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], number: int) -> str:
     """The meter is set before the first frame, for a new roll, and where the EI changes."""
-    if metering_of(sheet.test) is Metering.ENLARGER:
+    if metering_of(loaded.test) is Metering.ENLARGER:
         return ""
     strip = shots[number][0]
     if number == 0:
-        return f"{meter_words(notebook, sheet, strip)} "
+        return f"{meter_words(notebook, loaded, strip)} "
     before = [s for s, _ in shots[:number]]
-    if on_twins(sheet.test) or strip in before:
+    if on_twins(loaded.test) or strip in before:
         return ""
     if strip.strip.roll not in {s.strip.roll for s in before}:
-        return f"A new roll. {meter_words(notebook, sheet, strip)} "
-    changed = strip_index(sheet, strip) != strip_index(sheet, before[-1])
-    return f"{meter_words(notebook, sheet, strip)} " if changed else ""
+        return f"A new roll. {meter_words(notebook, loaded, strip)} "
+    changed = strip_index(loaded, strip) != strip_index(loaded, before[-1])
+    return f"{meter_words(notebook, loaded, strip)} " if changed else ""

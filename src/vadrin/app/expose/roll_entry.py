@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.roll_line import RollLine, roll_typed
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.library.named_records import batch_named, developer_phrased, stock_named
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_types.speed import Speed
@@ -58,12 +58,12 @@ def enter_roll(notebook: Notebook, film: str, developer: str, dilution: str, wor
             _write_pictures(notebook, test, roll)
         else:
             lay_out(notebook, test, (8.0,))
-        sheet = load_sheet(notebook, test.id)
-        if sheet is None:
+        loaded = load_test(notebook, test.id)
+        if loaded is None:
             raise EditRefusedError("the roll could not be written")
-        _mark_as_shot(notebook, sheet, roll)
+        _mark_as_shot(notebook, loaded, roll)
         wrong = wrong_setting_of(notebook, test)
-        for strip in (s.strip for s in sheet.strips):
+        for strip in (s.strip for s in loaded.strips):
             asked = None if wrong is None else _to_five_seconds(wrong.minutes)
             push = strip.push if wrong is None else wrong.stops
             notebook.put(replace(strip, push=push, planned_min=asked))
@@ -94,12 +94,12 @@ def _write_pictures(notebook: Notebook, test: Test, roll: RollLine) -> None:
     )
 
 
-def _mark_as_shot(notebook: Notebook, sheet: TestSheet, roll: RollLine) -> None:
+def _mark_as_shot(notebook: Notebook, loaded: LoadedTest, roll: RollLine) -> None:
     """Give every frame the state it was told to have; a blank that was not kept goes."""
-    for blank in [f.frame for _, f in sheet.frames() if f.frame.blank]:
+    for blank in [f.frame for _, f in loaded.frames() if f.frame.blank]:
         if not roll.blanks:
             notebook.remove(blank)
-    fresh = load_sheet(notebook, sheet.test.id) or sheet
+    fresh = load_test(notebook, loaded.test.id) or loaded
     frames, told = [f.frame for _, f in fresh.frames()], dict(roll.states)
     if not all(1 <= number <= len(frames) for number in told):
         raise EditRefusedError(f"the roll has frames 1 to {len(frames)}")

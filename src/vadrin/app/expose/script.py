@@ -14,7 +14,7 @@ from vadrin.app.display.marks import (
 )
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.expose.meter_words import meter_first
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.notebook.store import Notebook
@@ -37,7 +37,7 @@ class Shot:
     changed: tuple[str, ...]
 
 
-def setting_of(frame: FrameSheet) -> str:
+def setting_of(frame: LoadedFrame) -> str:
     """The shutter mark, or what is done instead."""
     role = frame.frame.role
     if frame.frame.blank or role in (FrameRole.BLANK, FrameRole.LOST):
@@ -49,24 +49,24 @@ def setting_of(frame: FrameSheet) -> str:
     return shutter_mark(frame.frame.seconds)[0]
 
 
-def _shutter_note(frame: FrameSheet) -> str:
+def _shutter_note(frame: LoadedFrame) -> str:
     """What is to be known about the mark: its seconds, where it shares its name with another."""
     lit = frame.frame.wanted_stops is not None and frame.frame.seconds
     return shutter_mark(float(frame.frame.seconds or 1))[1] if lit else ""
 
 
-def aperture_of(frame: FrameSheet) -> str:
+def aperture_of(frame: LoadedFrame) -> str:
     """The aperture mark; empty where it does not matter."""
     lit = frame.frame.wanted_stops is not None and frame.frame.aperture
     return aperture_name(float(frame.frame.aperture or 0)) if lit else ""
 
 
-def _filter_of(frame: FrameSheet) -> str:
+def _filter_of(frame: LoadedFrame) -> str:
     stops = frame.frame.filter_stops
     return neutral_density_text(stops) if stops else ""
 
 
-def offset_of(frame: FrameSheet) -> str:
+def offset_of(frame: LoadedFrame) -> str:
     """The offset from the meter in words."""
     kept = {
         FrameRole.BLANK: "blank frame",
@@ -87,7 +87,7 @@ def offset_of(frame: FrameSheet) -> str:
     return f"{said}, the first once more" if role == FrameRole.CHECK else said
 
 
-def _todo(frame: FrameSheet, before: FrameSheet | None, even: bool) -> str:
+def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool) -> str:
     role = frame.frame.role
     if role == FrameRole.LOST:
         return f"Cap on and wind on: this piece goes to the {frame.name}."
@@ -102,7 +102,7 @@ def _todo(frame: FrameSheet, before: FrameSheet | None, even: bool) -> str:
     return ""
 
 
-def shot_of(frame: FrameSheet, before: FrameSheet | None, even: bool = False) -> Shot:
+def shot_of(frame: LoadedFrame, before: LoadedFrame | None, even: bool = False) -> Shot:
     """A frame in words, with what to turn since the frame before.
 
     Only an `even` target is better out of focus.
@@ -133,7 +133,7 @@ def shot_of(frame: FrameSheet, before: FrameSheet | None, even: bool = False) ->
     return Shot(setting, shown, offset_of(frame), turn.strip(), tuple(changed))
 
 
-def then_words(place: tuple[StripSheet, FrameSheet] | None, here: StripSheet) -> str:
+def then_words(place: tuple[LoadedStrip, LoadedFrame] | None, here: LoadedStrip) -> str:
     """What comes after, so that it can be made ready."""
     if place is None:
         return "This is the last frame."
@@ -144,7 +144,7 @@ def then_words(place: tuple[StripSheet, FrameSheet] | None, here: StripSheet) ->
     return f"{words}, on strip {strip.strip.label}." if strip is not here else f"{words}."
 
 
-def _taken_words(frame: FrameSheet) -> str:
+def _taken_words(frame: LoadedFrame) -> str:
     """What was set instead of what was asked for; empty where that was done, or nothing yet."""
     asked = frame.frame
     if not frame.taken or asked.wanted_stops is None or asked.state == FrameState.SKIPPED:
@@ -161,7 +161,7 @@ def _taken_words(frame: FrameSheet) -> str:
     return ""
 
 
-def _row_of(strip: StripSheet, frame: FrameSheet, before: FrameSheet | None) -> ScriptRow:
+def _row_of(strip: LoadedStrip, frame: LoadedFrame, before: LoadedFrame | None) -> ScriptRow:
     shot = shot_of(frame, before)
     lit = frame.frame.wanted_stops is not None
     note = _shutter_note(frame)
@@ -174,19 +174,19 @@ def _row_of(strip: StripSheet, frame: FrameSheet, before: FrameSheet | None) -> 
     return frame.number, strip.strip.label, setting, offset, turned
 
 
-def script_rows(notebook: Notebook, sheet: TestSheet) -> list[ScriptRow]:
+def script_rows(notebook: Notebook, loaded: LoadedTest) -> list[ScriptRow]:
     """The whole script for paper: number, strip, what to set, offset, what to do.
 
     A row without a number heads a roll, or a strip that the meter is set anew for.
     """
     rows: list[ScriptRow] = []
-    before: FrameSheet | None = None
-    shots = sheet.shots()
-    rolls = len({s.strip.roll for s in sheet.strips})
+    before: LoadedFrame | None = None
+    shots = loaded.shots()
+    rolls = len({s.strip.roll for s in loaded.strips})
     begun: set[int] = set()
     for number, (strip, frame) in enumerate(shots):
         roll = strip.strip.roll
-        head = meter_first(notebook, sheet, shots, number).replace(" (M).", ".").strip()
+        head = meter_first(notebook, loaded, shots, number).replace(" (M).", ".").strip()
         if roll not in begun and rolls > 1:
             head = f"Roll {roll}. {head.removeprefix('A new roll. ')}".strip()
         begun.add(roll)

@@ -8,9 +8,9 @@ from math import log2
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.app.results.rule_scores import score_words, share_score
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_types.push import PUSH_SHARE
@@ -58,38 +58,38 @@ def wrong_setting_of(notebook: Notebook, test: Test) -> MisratedRoll | None:
     return MisratedRoll(stops, minutes, basis, found.exposure_index, found.batch)
 
 
-def roll_at_wrong_setting(notebook: Notebook, sheet: TestSheet) -> MisratedRoll | None:
+def roll_at_wrong_setting(notebook: Notebook, loaded: LoadedTest) -> MisratedRoll | None:
     """What a roll is that waits to be developed whole and was not planned as a bracket.
 
     A bracket that was planned holds every EI, whatever the meter stood at: it is no push.
     """
-    entered = any(f.frame.role is FrameRole.PICTURE for _, f in sheet.frames()) or any(
-        s.strip.push for s in sheet.strips
+    entered = any(f.frame.role is FrameRole.PICTURE for _, f in loaded.frames()) or any(
+        s.strip.push for s in loaded.strips
     )
-    if len(sheet.strips) != 1 or sheet.processed() or not entered:
+    if len(loaded.strips) != 1 or loaded.processed() or not entered:
         return None
-    return wrong_setting_of(notebook, sheet.test)
+    return wrong_setting_of(notebook, loaded.test)
 
 
-def wrong_setting_words(notebook: Notebook, sheet: TestSheet) -> str:
+def wrong_setting_words(notebook: Notebook, loaded: LoadedTest) -> str:
     """The same in a sentence; empty where the roll is neither a push nor a pull."""
-    wrong = roll_at_wrong_setting(notebook, sheet)
+    wrong = roll_at_wrong_setting(notebook, loaded)
     if wrong is None:
         return ""
     kind = "push" if wrong.stops > 0 else "pull"
     return (
-        f"Shot at EI {marked_ei(sheet.test.exposure_index)}, this roll is a {kind} of "
+        f"Shot at EI {marked_ei(loaded.test.exposure_index)}, this roll is a {kind} of "
         f"{stops_counted(wrong.stops)}: this film was found to be EI "
-        f"{marked_ei(wrong.found_index)} here{of_batch(wrong.batch, sheet)}. "
+        f"{marked_ei(wrong.found_index)} here{of_batch(wrong.batch, loaded)}. "
         f"Develop the whole roll {minutes_text(wrong.minutes)} min ({wrong.basis})."
     )
 
 
-def of_batch(batch: str, sheet: TestSheet) -> str:
+def of_batch(batch: str, loaded: LoadedTest) -> str:
     """What has to be said of a finding of another batch; empty where it is the roll's own."""
     if not batch:
         return ""
-    own = sheet.batch.name if sheet.batch else ""
+    own = loaded.batch.name if loaded.batch else ""
     mine = f"this roll is batch {own}" if own else "which batch this roll is nobody said"
     return f" in batch {batch} ({mine})"
 

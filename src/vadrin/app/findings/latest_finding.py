@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from vadrin.app.findings.kept_report import KeptPush, KeptReport
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.results.hold_rule import HoldRule
@@ -87,6 +87,6 @@ def latest_finding(notebook: Notebook, test: Test) -> LatestFinding | None:
     )
 
 
-def latest_finding_beside(sheet: TestSheet) -> LatestFinding | None:
+def latest_finding_beside(loaded: LoadedTest) -> LatestFinding | None:
     """What a test is laid beside that asks for the newest finding of its film."""
-    return sheet.beside if isinstance(sheet.beside, LatestFinding) else None
+    return loaded.beside if isinstance(loaded.beside, LatestFinding) else None

@@ -11,9 +11,9 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import DENSITOMETER
 from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.instruments.instrument_type import InstrumentType
+from vadrin.app.loaded.frame_order import next_to_read
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.read.entering_readings import add_reading
-from vadrin.app.sheets.frame_order import next_to_read
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.simulation.film import densities, typical_film
 from vadrin.core.wording import counted
@@ -62,12 +62,12 @@ class DensitometerLine:
         """Whether it is the stand-in, whose button is on the screen."""
         return self._line.stand_in is not None
 
-    def press(self, sheet: TestSheet, strip: StripSheet, frame: FrameSheet) -> None:
+    def press(self, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> None:
         """Press the stand-in's button on a frame of the film on the bench."""
         if self._line.stand_in is None:
             return
-        at = frame.log_h(sheet.test.meter_constant)
-        film = typical_film(sheet.stock.box_speed)
+        at = frame.log_h(loaded.test.meter_constant)
+        film = typical_film(loaded.stock.box_speed)
         place = np.array([np.nan if at is None else at])
         self._line.stand_in.press(float(densities(film, strip.minutes or 8.0, place)[0]))
 
@@ -106,7 +106,7 @@ class DensitometerLine:
         due = self.note(made.id) if made is not None else ""
         if due:
             bench.said.emit(due)
-        following = next_to_read(bench.sheet, frame.frame.id) if bench.sheet is not None else None
+        following = next_to_read(bench.loaded, frame.frame.id) if bench.loaded is not None else None
         if following is not None:
             bench.select(following.frame.id)
 
@@ -180,7 +180,7 @@ def _patch_of(kept: Instrument) -> float | None:
         return None
 
 
-def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:
+def densitometer_of(notebook: Notebook, loaded: LoadedTest) -> Instrument:
     """The test's own densitometer where it has a port, else the first in the cupboard with one.
 
     Raises
@@ -188,13 +188,13 @@ def densitometer_of(notebook: Notebook, sheet: TestSheet) -> Instrument:
     EntryError
         If there is none with a port.
     """
-    return instrument_on_a_line(notebook, DENSITOMETER, sheet.instrument)
+    return instrument_on_a_line(notebook, DENSITOMETER, loaded.instrument)
 
 
 def _begin(bench: Workbench) -> DensitometerLine:
-    if bench.sheet is None:
+    if bench.loaded is None:
         raise EntryError("open a test first: a densitometer reads its frames")
-    return DensitometerLine(densitometer_of(bench.notebook, bench.sheet))
+    return DensitometerLine(densitometer_of(bench.notebook, bench.loaded))
 
 
 TYPE = InstrumentType(

@@ -63,9 +63,9 @@ class Thermometer:
     def _note(self, bench: Workbench, warmth: float) -> None:
         """Into the run of the test on the bench, or of another, where that alone runs; before
         any runs it is the bath that the test's next strips go into."""
-        now, book, sheet = moment_now(), bench.notebook, bench.sheet
+        now, book, loaded = moment_now(), bench.notebook, bench.loaded
         tests = [clock.test_id for clock in running_clocks(book, now)]
-        here = sheet.test.id if sheet is not None else None
+        here = loaded.test.id if loaded is not None else None
         wanted = here if here in tests else tests[0] if len(tests) == 1 else None
         run = run_under_way(book, wanted, now) if wanted is not None else None
         if run is not None:
@@ -75,9 +75,9 @@ class Thermometer:
                 )
             )
             return
-        waits = sheet is not None and any(s.strip.time_min is None for s in sheet.strips)
-        if sheet is not None and not tests and waits and here == self._bath_of:
-            bench.edit(lambda book: note_bath(book, sheet, warmth, Origin.MEASURED))
+        waits = loaded is not None and any(s.strip.time_min is None for s in loaded.strips)
+        if loaded is not None and not tests and waits and here == self._bath_of:
+            bench.edit(lambda book: note_bath(book, loaded, warmth, Origin.MEASURED))
 
     @property
     def trouble(self) -> str:
@@ -101,7 +101,7 @@ def thermometer_of(notebook: Notebook) -> Instrument:
 
 
 def _begin(bench: Workbench) -> Thermometer:
-    here = bench.sheet.test.id if bench.sheet is not None else None
+    here = bench.loaded.test.id if bench.loaded is not None else None
     return Thermometer(thermometer_of(bench.notebook), here)
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import list_text
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.core.exposure.shutter_dial import shutter_name
 from vadrin.notebook.records import (
     Batch,
@@ -47,23 +47,23 @@ def _common(values: Sequence[str]) -> str:
     return seen[0] if len(seen) == 1 else ", ".join(seen)
 
 
-def _degrees(strips: Sequence[StripSheet]) -> str:
+def _degrees(strips: Sequence[LoadedStrip]) -> str:
     return _common([f"{s.strip.temperature_c:g} °C" for s in strips if s.strip.temperature_c])
 
 
-def conditions_of(notebook: Notebook, sheet: TestSheet, label: str = "") -> Conditions:
+def conditions_of(notebook: Notebook, loaded: LoadedTest, label: str = "") -> Conditions:
     """Conditions of a whole test, or of its strip with a label.
 
     Development times are a condition of a strip only; of a test they are its question.
     """
-    test = sheet.test
-    strips = [s for s in sheet.strips if not label or s.strip.label == label]
+    test = loaded.test
+    strips = [s for s in loaded.strips if not label or s.strip.label == label]
     one = strips[0].strip if label and strips else None
-    developer = sheet.developer
+    developer = loaded.developer
     if one and one.developer_id:
         developer = notebook.get(Developer, one.developer_id) or developer
     found = {
-        "film": _named(notebook, Stock, one.stock_id if one else None) or sheet.stock.name,
+        "film": _named(notebook, Stock, one.stock_id if one else None) or loaded.stock.name,
         "batch": _named(notebook, Batch, (one and one.batch_id) or test.batch_id),
         "developer": developer.name,
         "dilution": developer.dilution,

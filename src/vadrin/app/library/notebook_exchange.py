@@ -6,7 +6,7 @@ from collections.abc import Callable, Generator
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.formats.whole_file import write_whole
 from vadrin.notebook.backups import backups_of
 from vadrin.notebook.inspection import Inspection
@@ -141,6 +141,6 @@ def seen_as_text(kept: KeptFile) -> str | None:
     return words if len(words) <= _MOST_LETTERS else f"{words[:_MOST_LETTERS]}\n…"
 
 
-def attachments_of(notebook: Notebook, sheet: TestSheet | None) -> list[Attachment]:
+def attachments_of(notebook: Notebook, loaded: LoadedTest | None) -> list[Attachment]:
     """The files kept with a test."""
-    return notebook.all(Attachment, test_id=sheet.test.id) if sheet else []
+    return notebook.all(Attachment, test_id=loaded.test.id) if loaded else []

@@ -5,34 +5,34 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import stops_counted
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
 from vadrin.app.results.print_ei import print_answer, print_index_words
 from vadrin.app.results.rule_scores import one_strip_fares
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.notebook.store import Notebook
 
 _APART = 1 / 6
 
 
 def finding_notes(
-    notebook: Notebook, sheet: TestSheet, by_rule: bool, index: float | None
+    notebook: Notebook, loaded: LoadedTest, by_rule: bool, index: float | None
 ) -> tuple[str, ...]:
     """Sentences beside the finding.
 
     Parameters
     ----------
     notebook : Notebook
-    sheet : TestSheet
+    loaded : LoadedTest
     by_rule : bool
         Whether a rule of thumb is offered.
     index : float or None
         The EI that was measured.
     """
     said = [one_strip_fares(notebook)] if by_rule else []
-    told = print_answer(sheet)
+    told = print_answer(loaded)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))
-    words = print_beside_the_light_box(sheet)
+    words = print_beside_the_light_box(loaded)
     return (*said, words) if words else tuple(said)
 
 

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from enum import Enum
 
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.provenance import rests_on
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.diagnostic import Severity
 
 _MOST_NOTES, _MOST_DIAGNOSTICS = 5, 6
@@ -36,20 +36,20 @@ class Section:
 
 def sections_of(state: State, beside: tuple[str, ...] = ()) -> tuple[Section, ...]:
     """Every section that has something to say; first what stands `beside` the finding."""
-    sheet = state.sheet
+    loaded = state.loaded
     act = headline_of(state).next_act
     every = (
         Section("Beside it", tuple((words, Weight.NOTE) for words in beside)),
         Section("Next step", ((act, Weight.ACT),) if act else ()),
-        Section("Noted", tuple(_notes(sheet))),
+        Section("Noted", tuple(_notes(loaded))),
         Section("Warnings", tuple(_warnings(state, act))),
         Section("What it rests on", tuple((words, Weight.NOTE) for words in rests_on(state))),
     )
     return tuple(section for section in every if section.lines)
 
 
-def _notes(sheet: TestSheet) -> Iterator[tuple[str, Weight]]:
-    noted = sheet.noted()
+def _notes(loaded: LoadedTest) -> Iterator[tuple[str, Weight]]:
+    noted = loaded.noted()
     for called, words in noted[:_MOST_NOTES]:
         yield f"{called[:1].upper()}{called[1:]}: {words}", Weight.BODY
     if len(noted) > _MOST_NOTES:

@@ -9,9 +9,9 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.loaded.light_boxes import judged_of
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.rating import rating_of
-from vadrin.app.sheets.light_boxes import judged_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 
 
@@ -24,11 +24,11 @@ class StepState:
 
 
 def _curves(state: State) -> StepState:
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     count = len(analysis.strips) if analysis else 0
     if not count:
         return StepState("—", False)
-    return StepState(f"{count} fitted", count == len(sheet.strips))
+    return StepState(f"{count} fitted", count == len(loaded.strips))
 
 
 def _finding(state: State) -> StepState:
@@ -47,17 +47,19 @@ def _finding(state: State) -> StepState:
     return StepState(f"EI {marked_ei(index)}, {minutes_text(time)}", True)
 
 
-def _print(sheet: TestSheet) -> StepState:
-    black = next((s.black_s for s in reversed(sheet.setups) if s.black_s and not s.closed_at), None)
+def _print(loaded: LoadedTest) -> StepState:
+    black = next(
+        (s.black_s for s in reversed(loaded.setups) if s.black_s and not s.closed_at), None
+    )
     if black is None:
-        return StepState("begun" if sheet.setups else "—", False)
+        return StepState("begun" if loaded.setups else "—", False)
     return StepState(f"black at {black:.1f} s", True)
 
 
-def _read_words(sheet: TestSheet, read: int) -> str:
-    looks = sum(len(judged_of(s)) for s in sheet.strips)
+def _read_words(loaded: LoadedTest, read: int) -> str:
+    looks = sum(len(judged_of(s)) for s in loaded.strips)
     if read or not looks:
-        return f"{read} of {counted(sheet.readable(), 'frame')}" if read else "not begun"
+        return f"{read} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
     return f"{counted(looks, 'look')} by eye"
 
 
@@ -65,11 +67,11 @@ def steps_of(state: State | None) -> dict[str, StepState]:
     """State of every station of a test."""
     if state is None:
         return {}
-    sheet = state.sheet
-    total = len(sheet.frames())
-    exposed, processed, read = sheet.exposed(), sheet.processed(), sheet.read()
-    strips = len(sheet.strips)
-    card = f"decided, {decided_text(sheet.findings[-1])}" if sheet.findings else "—"
+    loaded = state.loaded
+    total = len(loaded.frames())
+    exposed, processed, read = loaded.exposed(), loaded.processed(), loaded.read()
+    strips = len(loaded.strips)
+    card = f"decided, {decided_text(loaded.findings[-1])}" if loaded.findings else "—"
     return {
         "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
         "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),
@@ -77,9 +79,9 @@ def steps_of(state: State | None) -> dict[str, StepState]:
             f"{processed} of {counted(strips, 'strip')}" if processed else "not begun",
             processed == strips,
         ),
-        "read": StepState(_read_words(sheet, read), 0 < read == sheet.readable()),
+        "read": StepState(_read_words(loaded, read), 0 < read == loaded.readable()),
         "curves": _curves(state),
-        "print": _print(sheet),
+        "print": _print(loaded),
         "finding": _finding(state),
-        "cards": StepState(card, bool(sheet.findings)),
+        "cards": StepState(card, bool(loaded.findings)),
     }

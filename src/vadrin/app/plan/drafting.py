@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from vadrin.app.loaded.makers_told import makers_told
 from vadrin.app.plan.camera_settings import limits_of, with_settings
 from vadrin.app.plan.compared_materials import OtherMaterial, compared_material, on_twins
-from vadrin.app.sheets.makers_told import makers_told
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import Compared, PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan

@@ -9,8 +9,8 @@ from functools import lru_cache
 from vadrin.app.display.words import date_text
 from vadrin.app.findings.decided_words import OWN_WORDS
 from vadrin.app.findings.kept_report import KeptBasis, KeptReadings
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves
@@ -79,9 +79,9 @@ class Expected:
         )
 
 
-def prior_finding(notebook: Notebook, sheet: TestSheet) -> PriorFinding | None:
+def prior_finding(notebook: Notebook, loaded: LoadedTest) -> PriorFinding | None:
     """The newest finding of a time for the same film and developer, in one question."""
-    test = sheet.test
+    test = loaded.test
     newest = notebook.rows(
         _NEWEST,
         stock=test.stock_id,
@@ -167,10 +167,10 @@ def _curves(film: Expected, times: tuple[tuple[str, float], ...]) -> tuple[Expec
     return tuple(strips)
 
 
-def expected_strips(sheet: TestSheet, film: Expected) -> tuple[ExpectedStrip, ...]:
+def expected_strips(loaded: LoadedTest, film: Expected) -> tuple[ExpectedStrip, ...]:
     """Curves the film is likely to give at the planned times; of other films nothing is known.
 
     The same plan gives the same object, so that a plot can tell that nothing changed.
     """
-    mine = [s for s in sheet.strips if not sheet.material_of(s)]
+    mine = [s for s in loaded.strips if not loaded.material_of(s)]
     return _curves(film, tuple((s.strip.label, s.strip.planned_min or 8.0) for s in mine))

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import list_text
-from vadrin.app.sheets.makers_told import makers_of_sheet
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.makers_told import makers_of_test
 from vadrin.core.process.makers_table import makers_minutes
 
 _ROUNDED_MIN = 0.13
@@ -13,12 +13,12 @@ _ROUNDED_MIN = 0.13
 _HEARSAY = "hearsay until they are measured"
 
 
-def makers_advice(sheet: TestSheet) -> str:
+def makers_advice(loaded: LoadedTest) -> str:
     """Whether the pushes of a plan get the maker's times; empty where no table speaks of them."""
-    table = makers_of_sheet(sheet)
+    table = makers_of_test(loaded)
     planned = [
         (s.strip.push or 0.0, s.strip.planned_min, told)
-        for s in sheet.strips
+        for s in loaded.strips
         if s.strip.planned_min and (told := makers_minutes(table, s.strip.push or 0.0)) is not None
     ]
     if not table or not any(push for push, _, _ in planned):

@@ -8,9 +8,9 @@ import numpy as np
 
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import counted, list_text
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
 from vadrin.app.plan.makers_advice import makers_advice
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.checks.setting_checks import daylight_after_a_push, dial_ends_below
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.camera import CameraLimits, CameraSetting, neutral_density_needed
@@ -28,10 +28,10 @@ class PlanAdvice:
     notes: tuple[str, ...]
 
 
-def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
+def advice_on(notebook: Notebook, loaded: LoadedTest) -> PlanAdvice:
     """What the camera cannot do of a plan, what would help, and what to look out for."""
-    test, faults, notes = sheet.test, [], []
-    groups = _by_limits(sheet)
+    test, faults, notes = loaded.test, [], []
+    groups = _by_limits(loaded)
     for strips in groups:
         limits = limits_of(notebook, test, strips[0].strip)
         lit = [f.frame for s in strips for f in s.frames if f.frame.role in LIT]
@@ -43,19 +43,19 @@ def advice_on(notebook: Notebook, sheet: TestSheet) -> PlanAdvice:
     kind = type_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Repeat the first exposure at the end to check that the light did not change.")
-    notes += [words] if (words := makers_advice(sheet)) else []
+    notes += [words] if (words := makers_advice(loaded)) else []
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
-    indexes = {f.frame.exposure_index for _, f in sheet.frames() if f.frame.role in LIT}
+    indexes = {f.frame.exposure_index for _, f in loaded.frames() if f.frame.role in LIT}
     for index in sorted(i for i in indexes if i):
         notes += _dials(index, camera, dial)
     return PlanAdvice(tuple(faults), tuple(dict.fromkeys(notes)))
 
 
-def _by_limits(sheet: TestSheet) -> list[list[StripSheet]]:
+def _by_limits(loaded: LoadedTest) -> list[list[LoadedStrip]]:
     """Strips grouped by the camera they are shot with and the film they are of."""
-    groups: dict[tuple[int | None, int | None], list[StripSheet]] = {}
-    for strip in sheet.strips:
+    groups: dict[tuple[int | None, int | None], list[LoadedStrip]] = {}
+    for strip in loaded.strips:
         groups.setdefault((strip.strip.camera_id, strip.strip.stock_id), []).append(strip)
     return list(groups.values())
 

@@ -13,8 +13,8 @@ from vadrin.app.library.named_records import (
     lens_named,
     stock_named,
 )
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import drafted_strips, write_strips
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
@@ -164,15 +164,15 @@ def _asked(frame: Frame) -> tuple[object, ...]:
     )
 
 
-def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
+def plan_edit_of(notebook: Notebook, loaded: LoadedTest) -> PlanEdit:
     """A plan as it is, to be changed from."""
-    test = sheet.test
+    test = loaded.test
 
     def name_of(kind: type[Camera] | type[Lens], key: int | None) -> str | None:
         record = notebook.get(kind, key) if key else None
         return record.name if record else None
 
-    times = tuple(s.strip.planned_min or USUAL_MINUTES for s in sheet.strips)
+    times = tuple(s.strip.planned_min or USUAL_MINUTES for s in loaded.strips)
     if PlanSentence.TIMES not in description_of(test.kind).sentences:
         times = times[:1]
     if description_of(test.kind).kind.times_shared:
@@ -180,12 +180,12 @@ def plan_edit_of(notebook: Notebook, sheet: TestSheet) -> PlanEdit:
     return PlanEdit(
         test,
         times or (USUAL_MINUTES,),
-        sheet.stock.name,
-        sheet.developer.name,
-        sheet.developer.dilution,
+        loaded.stock.name,
+        loaded.developer.name,
+        loaded.developer.dilution,
         None,
         name_of(Camera, test.camera_id),
         name_of(Lens, test.lens_id),
         name_of(Camera, test.twin_id),
-        sheet.stock.reciprocity,
+        loaded.stock.reciprocity,
     )

@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import Expected
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
@@ -53,10 +53,10 @@ class PlanForecast:
     basis: str
 
 
-def forecast_input(sheet: TestSheet, film: Expected, noise: float | None = None) -> ForecastInput:
+def forecast_input(loaded: LoadedTest, film: Expected, noise: float | None = None) -> ForecastInput:
     """The plan as the core wants it; a strip's exposures are those of its planned settings."""
-    constant = sheet.test.meter_constant
-    instrument = sheet.instrument
+    constant = loaded.test.meter_constant
+    instrument = loaded.instrument
     read_noise = noise or (instrument and instrument.noise) or USUAL_NOISE
     strips = tuple(
         PlannedStrip(
@@ -68,23 +68,23 @@ def forecast_input(sheet: TestSheet, film: Expected, noise: float | None = None)
                 if f.frame.role not in (FrameRole.FOGGED, FrameRole.LOST)
                 for x in [f.log_h(constant)]
             ),
-            sheet.material_of(s),
+            loaded.material_of(s),
         )
-        for s in sheet.strips
+        for s in loaded.strips
     )
-    target = Target(sheet.test.target_kind, sheet.test.target_value)
-    pushes = tuple(s.strip.push for s in sheet.strips if s.strip.push) or _PUSHES
+    target = Target(loaded.test.target_kind, loaded.test.target_value)
+    pushes = tuple(s.strip.push for s in loaded.strips if s.strip.push) or _PUSHES
     settings = Settings(target=target, meter_constant=constant, pushes=pushes, draws=0)
-    return ForecastInput(sheet.test.kind, strips, read_noise, settings, film)
+    return ForecastInput(loaded.test.kind, strips, read_noise, settings, film)
 
 
 def with_bracket(
-    question: ForecastInput, sheet: TestSheet, first: float, last: float
+    question: ForecastInput, loaded: LoadedTest, first: float, last: float
 ) -> ForecastInput:
     """The same plan with its bracket from another stop to another, in the same steps."""
-    test = sheet.test
+    test = loaded.test
     strips = []
-    for planned, strip in zip(question.strips, sheet.strips, strict=True):
+    for planned, strip in zip(question.strips, loaded.strips, strict=True):
         index = next((f.frame.exposure_index for f in strip.frames if f.frame.exposure_index), None)
         start = meter_point(index or test.exposure_index, test.meter_constant)
         blanks = tuple(x for x in planned.log_h if math.isnan(x))

@@ -16,6 +16,8 @@ from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed
 from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed
 from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.plan.plan_word_readers import (
     STEP_WORDS,
     blanks_typed,
@@ -38,8 +40,6 @@ from vadrin.app.plan.plan_word_readers import (
     word_of,
 )
 from vadrin.app.plan.starting_tests import rolls_begun
-from vadrin.app.sheets.reference_temperature import reference_words
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
 from vadrin.notebook.records import Camera, Lens
@@ -250,7 +250,7 @@ WORDS: dict[str, Word] = {
 """Every word a plan's sentences can hold."""
 
 
-def kit_step(key: str, here: Callable[[], tuple[Notebook, TestSheet | None]]) -> StepWord | None:
+def kit_step(key: str, here: Callable[[], tuple[Notebook, LoadedTest | None]]) -> StepWord | None:
     """How a word is stepped whose choices lie in the notebook; None where it is only typed.
 
     Parameters
@@ -264,8 +264,8 @@ def kit_step(key: str, here: Callable[[], tuple[Notebook, TestSheet | None]]) ->
 
     def supplies() -> list[str]:
         """Film as it is sold, and rolls other tests have begun and left room on."""
-        book, sheet = here()
-        return [*SUPPLIES, *(rolls_begun(book, sheet) if sheet else [])]
+        book, loaded = here()
+        return [*SUPPLIES, *(rolls_begun(book, loaded) if loaded else [])]
 
     if key == "supply":
         return chooser(supplies)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.words import counted, list_text
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import Expected
 from vadrin.app.plan.plan_edit import PlanEdit
 from vadrin.app.plan.plan_forecast import forecast_input
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.planning.minimal_plan import BracketLayout, minimal_layout
 from vadrin.core.process.minutes import minutes_brief
@@ -36,14 +36,14 @@ class Smallest:
         return replace(request, test=test, times=self.layout.times)
 
 
-def smallest_plan(sheet: TestSheet, film: Expected, stops: float) -> Smallest:
+def smallest_plan(loaded: LoadedTest, film: Expected, stops: float) -> Smallest:
     """The fewest frames that would give the EI to within some stops, 95 in 100."""
-    test = sheet.test
-    times = tuple(s.strip.planned_min or 8.0 for s in sheet.strips)
+    test = loaded.test
+    times = tuple(s.strip.planned_min or 8.0 for s in loaded.strips)
     if film.found is not None and len(times) > 1:
         times = (film.found.minutes, *times[1:-1], film.found.minutes)
     widest = BracketLayout(times, test.first_stop, test.last_stop, test.step, test.blanks)
-    question = forecast_input(sheet, film)
+    question = forecast_input(loaded, film)
     settings = replace(question.settings, pushes=())
     found = minimal_layout(film.prior, test.exposure_index, widest, question.noise, settings, stops)
     if found is None:

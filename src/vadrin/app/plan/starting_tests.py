@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from vadrin.app.descriptions import description_of
-from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.document.test_loading import load_tests
 from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM, developer_named, stock_named
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import lay_out
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.planning.plan_request import FilmSupply
@@ -61,11 +61,11 @@ def _camera_before(notebook: Notebook, key: str) -> Test | None:
     return next(fits, None)
 
 
-def rolls_begun(notebook: Notebook, sheet: TestSheet) -> list[str]:
+def rolls_begun(notebook: Notebook, loaded: LoadedTest) -> list[str]:
     """Rolls of the same film that other tests have begun: ``36 frames after 14``."""
     found = []
-    same = notebook.all(Test, stock_id=sheet.test.stock_id, batch_id=sheet.test.batch_id)
-    for other in load_sheets(notebook, [t for t in same if t.id != sheet.test.id]):
+    same = notebook.all(Test, stock_id=loaded.test.stock_id, batch_id=loaded.test.batch_id)
+    for other in load_tests(notebook, [t for t in same if t.id != loaded.test.id]):
         film = other.test.film
         if film is None or other.processed():
             continue

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.app.entry.times import times_typed
 from vadrin.app.library.differences import Difference, conditions_of, differences
 from vadrin.app.library.named_records import batch_named, camera_named, developer_named, stock_named
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Developer, Test
@@ -79,7 +79,7 @@ def start_variant(notebook: Notebook, test_id: int, what: str, words: str) -> Te
     EditRefusedError
         If the value cannot be, or is the one it was.
     """
-    source = load_sheet(notebook, test_id)
+    source = load_test(notebook, test_id)
     if source is None:
         raise EditRefusedError("that test is gone")
     if not words.strip():
@@ -117,12 +117,12 @@ def _changed_fields(old: Test, fresh: Test) -> list[str]:
     return [k for k, v in vars(old).items() if k not in own and v != getattr(fresh, k)]
 
 
-def changes_from_source(notebook: Notebook, sheet: TestSheet) -> tuple[Difference, ...] | None:
+def changes_from_source(notebook: Notebook, loaded: LoadedTest) -> tuple[Difference, ...] | None:
     """How a test differs from the one it was started like; None if from none."""
-    model = load_sheet(notebook, sheet.test.like_id) if sheet.test.like_id else None
+    model = load_test(notebook, loaded.test.like_id) if loaded.test.like_id else None
     if model is None:
         return None
-    mine, other = conditions_of(notebook, sheet), conditions_of(notebook, model)
+    mine, other = conditions_of(notebook, loaded), conditions_of(notebook, model)
     # What has not been written down yet is not a difference of the plan.
     for name in ("temperature",):
         mine.pop(name), other.pop(name)

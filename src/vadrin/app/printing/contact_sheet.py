@@ -6,16 +6,16 @@ from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.verdict_words import answer_words
+from vadrin.app.loaded.loaded_test import ON_PAPER, THE_FRAME, LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.contact_prints import BEST, best_frame, contact_answer, paper_verdict
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.sheets.test_sheet import ON_PAPER, THE_FRAME, FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import USE_IT, Share, share_of
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook
 
 
-def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
+def give_paper_verdict(notebook: Notebook, frame: LoadedFrame, asked: str, answer: str) -> None:
     """Keep a verdict on a contact print, in the place of the one before; the same again takes it
     away. What was said of the film itself stays."""
     before = [j for j in frame.judgements if j.asked == asked and j.way == ON_PAPER]
@@ -36,7 +36,7 @@ def give_paper_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer
             )
 
 
-def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
+def pick_best(notebook: Notebook, strip: LoadedStrip, frame: LoadedFrame) -> None:
     """Pick the frame that prints best; another one of the strip is picked no more."""
     with notebook.change(f"frame {frame.number} prints best"):
         for other in strip.frames:
@@ -56,21 +56,21 @@ def pick_best(notebook: Notebook, strip: StripSheet, frame: FrameSheet) -> None:
             )
 
 
-def paper_share(strip: StripSheet) -> Share | None:
+def paper_share(strip: LoadedStrip) -> Share | None:
     """How many frames of a strip can be used as they print."""
     said = [v for f in strip.frames if (v := paper_verdict(f, THE_FRAME))]
     return share_of(sum(v == USE_IT for v in said), len(said)) if said else None
 
 
-def print_beside_the_light_box(sheet: TestSheet) -> str:
+def print_beside_the_light_box(loaded: LoadedTest) -> str:
     """What prints best, beside where the eye first tells film on the light box."""
-    found = contact_answer(sheet)
+    found = contact_answer(loaded)
     if found is None or found[1].value is None:
         return ""
     strip, index = found[0], found[1].value
     frame = best_frame(strip)
     words = f"Prints best: frame {frame.number if frame else ''}, EI {marked_ei(index)}"
-    seen = light_box_answer(sheet)
+    seen = light_box_answer(loaded)
     if seen is None or seen[1].value is None:
         return f"{words}."
     apart = log2(index / seen[1].value)
@@ -82,10 +82,10 @@ def print_beside_the_light_box(sheet: TestSheet) -> str:
     )
 
 
-def sheet_words(sheet: TestSheet) -> str:
+def contact_words(loaded: LoadedTest) -> str:
     """The counts of every strip that was judged, side by side."""
     parts = []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         share = paper_share(strip)
         if share is not None:
             low, high = round(100 * share.low), round(100 * share.high)

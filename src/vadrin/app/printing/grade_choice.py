@@ -11,9 +11,9 @@ import numpy as np
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import seconds_typed
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.printing.grades import (
     changed_time,
@@ -43,7 +43,7 @@ class GradeLine:
 
 
 def negative_range(
-    state: State, strip: StripSheet, scene_stops: float = SCENE_STOPS
+    state: State, strip: LoadedStrip, scene_stops: float = SCENE_STOPS
 ) -> tuple[float | None, str]:
     """Density range of a strip's negatives over a scene; None with the reason."""
     known = {s.label: s for s in state.analysis.strips} if state.analysis else {}
@@ -54,10 +54,10 @@ def negative_range(
 
 
 def grades_known(
-    notebook: Notebook, sheet: TestSheet
+    notebook: Notebook, loaded: LoadedTest
 ) -> tuple[tuple[str, float, bool, float | None], ...]:
     """Grades of the paper of the set-up: its own where they are kept, else as its sheet says."""
-    paper_id = present_room(notebook, sheet).setup.paper_id
+    paper_id = present_room(notebook, loaded).setup.paper_id
     paper = notebook.get(Paper, paper_id or 0)
     if paper is None:
         return ()
@@ -71,14 +71,14 @@ def grades_known(
 
 
 def grade_lines(
-    notebook: Notebook, state: State, strip: StripSheet, scene_stops: float = SCENE_STOPS
+    notebook: Notebook, state: State, strip: LoadedStrip, scene_stops: float = SCENE_STOPS
 ) -> tuple[str, tuple[GradeLine, ...]]:
     """The nearest three grades with their times, under a sentence."""
-    sheet = state.sheet
+    loaded = state.loaded
     reach, why = negative_range(state, strip, scene_stops)
     if reach is None:
         return f"No grade can be named: {why}.", ()
-    known = grades_known(notebook, sheet)
+    known = grades_known(notebook, loaded)
     words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}."
     if not known:
         return (
@@ -86,7 +86,7 @@ def grade_lines(
             "named.",
             (),
         )
-    room = present_room(notebook, sheet)
+    room = present_room(notebook, loaded)
     here = next((f for g, _, _, f in known if g == room.setup.grade), None)
     made = []
     for fit in nearest_grades(reach, known):
@@ -113,22 +113,22 @@ def _fit_words(fit: GradeFit) -> str:
 
 
 def tones_of(
-    notebook: Notebook, sheet: TestSheet, frame: FrameSheet, grade: str
+    notebook: Notebook, loaded: LoadedTest, frame: LoadedFrame, grade: str
 ) -> tuple[float | None, str]:
     """Reflection density of a frame on a grade at the time for full black, or what is missing."""
-    fog = present_room(notebook, sheet).setup.base_fog
-    scale = next((s for g, s, _, _ in grades_known(notebook, sheet) if g == grade), None)
+    fog = present_room(notebook, loaded).setup.base_fog
+    scale = next((s for g, s, _, _ in grades_known(notebook, loaded) if g == grade), None)
     if frame.density is None or fog is None or scale is None:
         return None, "read the frame, find the time for full black, and keep the grade's scale"
     net = max(0.0, frame.density - fog)
     print_density = float(printed_tones(np.array([net]), scale)[0])
-    below = under_print_threshold(net, threshold_of(notebook, sheet)[0])
+    below = under_print_threshold(net, threshold_of(notebook, loaded)[0])
     if below > 0:
         return print_density, f"it prints black: {below:.2f} under what prints lighter than black"
     return print_density, ""
 
 
-def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: str) -> Workprint:
+def keep_print(notebook: Notebook, loaded: LoadedTest, frame: LoadedFrame, words: str) -> Workprint:
     """Keep a print: ``12 s``, ``12 s grade 3``, ``12 s grade 3, burn sky +1 stop: good``.
 
     Raises
@@ -141,7 +141,7 @@ def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: s
     time, _, grade = head.partition("grade")
     with notebook.change(f"a print of frame {frame.number}"):
         seconds = seconds_typed(time.strip())
-        setup = lock_setup(notebook, sheet)
+        setup = lock_setup(notebook, loaded)
         return notebook.add(
             Workprint(
                 setup_id=setup.id,
@@ -155,7 +155,7 @@ def keep_print(notebook: Notebook, sheet: TestSheet, frame: FrameSheet, words: s
         )
 
 
-def picture_of_print(notebook: Notebook, sheet: TestSheet, path: Path) -> None:
+def picture_of_print(notebook: Notebook, loaded: LoadedTest, path: Path) -> None:
     """Remember where a picture of the newest print lies.
 
     Raises
@@ -163,18 +163,18 @@ def picture_of_print(notebook: Notebook, sheet: TestSheet, path: Path) -> None:
     EntryError
         If nothing was printed yet.
     """
-    prints = present_room(notebook, sheet).prints
+    prints = present_room(notebook, loaded).prints
     if not prints:
         raise EntryError("keep the print first: its seconds and what was done to it")
     with notebook.change("a picture of the print"):
         notebook.put(replace(prints[-1], picture=str(path.resolve())))
 
 
-def print_lines(notebook: Notebook, sheet: TestSheet) -> tuple[str, ...]:
+def print_lines(notebook: Notebook, loaded: LoadedTest) -> tuple[str, ...]:
     """The prints of the present series, the newest first."""
-    frames = {f.frame.id: f for _, f in sheet.frames()}
+    frames = {f.frame.id: f for _, f in loaded.frames()}
     said = []
-    for made in reversed(present_room(notebook, sheet).prints):
+    for made in reversed(present_room(notebook, loaded).prints):
         frame = frames.get(made.frame_id or 0)
         words = f"{frame.called if frame else 'a frame'}: {seconds_text(made.seconds)}"
         words += f" on grade {made.grade}" if made.grade else ""

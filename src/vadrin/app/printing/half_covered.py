@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.loaded.light_boxes import exposures_of
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.app.printing.print_setups import lock_setup
 from vadrin.app.results.print_ei import (
@@ -15,8 +17,6 @@ from vadrin.app.results.print_ei import (
     print_index,
     print_index_words,
 )
-from vadrin.app.sheets.light_boxes import exposures_of
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.printing.paper_curve import print_threshold
 from vadrin.errors import EntryError
@@ -33,38 +33,38 @@ class CoveredQuestion:
 
     Attributes
     ----------
-    frame : FrameSheet or None
+    frame : LoadedFrame or None
         None where nothing more is asked.
     words, result : str
     """
 
-    frame: FrameSheet | None
+    frame: LoadedFrame | None
     words: str
     result: str
 
 
-def threshold_of(notebook: Notebook, sheet: TestSheet) -> tuple[float, float]:
+def threshold_of(notebook: Notebook, loaded: LoadedTest) -> tuple[float, float]:
     """Net density whose print is just lighter than black on the paper of the set-up."""
-    paper_id = sheet.setups[-1].paper_id if sheet.setups else sheet.test.paper_id
+    paper_id = loaded.setups[-1].paper_id if loaded.setups else loaded.test.paper_id
     curve = curve_of_paper(notebook, paper_id)
     return print_threshold(curve) if curve is not None else USUAL_THRESHOLD
 
 
-def covered_question(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> CoveredQuestion:
+def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> CoveredQuestion:
     """The frame whose half-covered strip tells most now, and what came of those before."""
-    index = print_index(sheet, strip)
+    index = print_index(loaded, strip)
     said = print_index_words(index) if index is not None else ""
-    setup = sheet.setups[-1] if sheet.setups else None
+    setup = loaded.setups[-1] if loaded.setups else None
     if setup is None or setup.black_s is None:
         words = "Find the shortest time for full black first: the half is given that, and it twice."
         return CoveredQuestion(None, words, said)
-    exposures = exposures_of(sheet, strip)
+    exposures = exposures_of(loaded, strip)
     if len(exposures) < 3:
         return CoveredQuestion(None, "Fewer than three frames of known exposure.", said)
-    box = print_box(exposures, sheet.test.meter_constant, threshold_of(notebook, sheet))
-    answers = print_answers(sheet, strip)
+    box = print_box(exposures, loaded.test.meter_constant, threshold_of(notebook, loaded))
+    answers = print_answers(loaded, strip)
     wanted = box.next_frame(answers, blanks=False)
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
     frame = next(
         (
             f
@@ -85,7 +85,7 @@ def covered_question(notebook: Notebook, sheet: TestSheet, strip: StripSheet) ->
 
 
 def answer_covered(
-    notebook: Notebook, sheet: TestSheet, strip: StripSheet, frame: FrameSheet, told: str
+    notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame, told: str
 ) -> None:
     """Keep what was seen of a half-covered strip.
 
@@ -97,13 +97,13 @@ def answer_covered(
     if told not in PRINT_TOLD:
         raise EntryError(f"say {', '.join(PRINT_TOLD)}")
     with notebook.change(f"half-covered strip of frame {frame.number}: {told}"):
-        setup = lock_setup(notebook, sheet)
+        setup = lock_setup(notebook, loaded)
         if setup.black_s is None:
             raise EntryError("find the shortest time for full black first")
         notebook.add(
             PrintStrip(
                 setup_id=setup.id,
-                position=len(covered_strips(sheet, strip)),
+                position=len(covered_strips(loaded, strip)),
                 purpose=COVERED,
                 strip_id=strip.strip.id,
                 frame_id=frame.frame.id,
@@ -111,7 +111,7 @@ def answer_covered(
                 step=1.0,
                 pieces=2,
                 answer=told,
-                densities=threshold_of(notebook, sheet),
+                densities=threshold_of(notebook, loaded),
                 made_at=now(),
             )
         )

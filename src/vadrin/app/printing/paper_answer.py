@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.paper import PaperTest
@@ -28,12 +28,12 @@ FIRST_GREY_STEP, FIRST_BLACK_STEP = "first grey step", "first black step"
 _NOISE = 0.01
 
 
-def _steps(sheet: TestSheet) -> tuple[tuple[tuple[float, float], ...], float | None]:
+def _steps(loaded: LoadedTest) -> tuple[tuple[tuple[float, float], ...], float | None]:
     """Exposure and reflection density of every step that was read, and the paper's white."""
     steps, white = [], []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         for frame in strip.frames:
-            at = _log_exposure(sheet, frame.frame.seconds, frame.log_h(sheet.test.meter_constant))
+            at = _log_exposure(loaded, frame.frame.seconds, frame.log_h(loaded.test.meter_constant))
             if frame.density is None or not frame.readable:
                 continue
             if frame.frame.blank:
@@ -43,9 +43,9 @@ def _steps(sheet: TestSheet) -> tuple[tuple[tuple[float, float], ...], float | N
     return tuple(sorted(steps)), (sum(white) / len(white) if white else None)
 
 
-def _log_exposure(sheet: TestSheet, seconds: float | None, log_h: float | None) -> float | None:
+def _log_exposure(loaded: LoadedTest, seconds: float | None, log_h: float | None) -> float | None:
     """Lg exposure of a step: through a tablet that of its density, else that of its seconds."""
-    if sheet.test.by_contact and log_h is not None:
+    if loaded.test.by_contact and log_h is not None:
         return log_h
     return log10(seconds) if seconds else log_h
 
@@ -63,11 +63,11 @@ def _curve(
         return str(error)
 
 
-def paper_curve_of(sheet: TestSheet) -> PaperCurve | str:
+def paper_curve_of(loaded: LoadedTest) -> PaperCurve | str:
     """The curve of a paper test, or why there is none."""
     # Steps through a tablet are in lux seconds where the light was measured.
-    steps, white = _steps(sheet)
-    return _curve(steps, white, sheet.test.by_contact)
+    steps, white = _steps(loaded)
+    return _curve(steps, white, loaded.test.by_contact)
 
 
 def curve_of_paper(notebook: Notebook, paper_id: int | None) -> PaperCurve | None:
@@ -76,8 +76,8 @@ def curve_of_paper(notebook: Notebook, paper_id: int | None) -> PaperCurve | Non
         return None
     for test in sorted(notebook.all(Test, paper_id=paper_id), key=lambda t: -t.id):
         if test.kind == PaperTest.key:
-            sheet = load_sheet(notebook, test.id)
-            made = paper_curve_of(sheet) if sheet is not None else ""
+            loaded = load_test(notebook, test.id)
+            made = paper_curve_of(loaded) if loaded is not None else ""
             if not isinstance(made, str):
                 return made
     return None
@@ -92,7 +92,7 @@ def _figure_words(name: str, figure: Figure, unit: str = "", digits: int = 2) ->
     return name, words
 
 
-def type_eye_step(notebook: Notebook, sheet: TestSheet, asked: str, words: str) -> None:
+def type_eye_step(notebook: Notebook, loaded: LoadedTest, asked: str, words: str) -> None:
     """Keep which step is the first grey, or the first black, counted from the lightest.
 
     Raises
@@ -100,15 +100,15 @@ def type_eye_step(notebook: Notebook, sheet: TestSheet, asked: str, words: str) 
     EntryError
         If there is no such step.
     """
-    count = len(_step_exposures(sheet))
+    count = len(_step_exposures(loaded))
     refusal = f"the strip has steps 1 to {count}"
     step = number_within(words, 1, max(count, 1), refusal, "4")
-    if not sheet.strips or step != int(step):
+    if not loaded.strips or step != int(step):
         raise EntryError(refusal)
     with notebook.change(f"{asked} by eye"):
         notebook.add(
             Judgement(
-                strip_id=sheet.strips[0].strip.id,
+                strip_id=loaded.strips[0].strip.id,
                 asked=asked,
                 answer=str(int(step)),
                 way="by eye",
@@ -118,29 +118,29 @@ def type_eye_step(notebook: Notebook, sheet: TestSheet, asked: str, words: str) 
         )
 
 
-def eye_step(sheet: TestSheet, asked: str) -> int | None:
+def eye_step(loaded: LoadedTest, asked: str) -> int | None:
     """The step an eye found; None before it was asked."""
-    said = sheet.judged(asked)
+    said = loaded.judged(asked)
     return int(said[-1].value) if said and said[-1].value else None
 
 
-def _step_exposures(sheet: TestSheet) -> list[float]:
+def _step_exposures(loaded: LoadedTest) -> list[float]:
     """Lg exposures of a paper's steps, the lightest first."""
     placed = {
         round(x, 4)
-        for _, f in sheet.frames()
+        for _, f in loaded.frames()
         if f.readable
         and not f.frame.blank
-        and (x := _log_exposure(sheet, f.frame.seconds, f.log_h(sheet.test.meter_constant)))
+        and (x := _log_exposure(loaded, f.frame.seconds, f.log_h(loaded.test.meter_constant)))
         is not None
     }
     return sorted(placed)
 
 
-def _by_eye(sheet: TestSheet) -> OwnAnswer | None:
+def _by_eye(loaded: LoadedTest) -> OwnAnswer | None:
     """The range of a paper by eye alone; None before both steps were found."""
-    grey, black = eye_step(sheet, FIRST_GREY_STEP), eye_step(sheet, FIRST_BLACK_STEP)
-    exposures = _step_exposures(sheet)
+    grey, black = eye_step(loaded, FIRST_GREY_STEP), eye_step(loaded, FIRST_BLACK_STEP)
+    exposures = _step_exposures(loaded)
     if grey is None or black is None or len(exposures) < 3:
         return None
     step = (exposures[-1] - exposures[0]) / (len(exposures) - 1)
@@ -158,14 +158,14 @@ def _by_eye(sheet: TestSheet) -> OwnAnswer | None:
     )
 
 
-def paper_answer(sheet: TestSheet) -> OwnAnswer:
+def paper_answer(loaded: LoadedTest) -> OwnAnswer:
     """What a paper test says."""
-    made = paper_curve_of(sheet)
-    seen = _by_eye(sheet) if isinstance(made, str) else None
+    made = paper_curve_of(loaded)
+    seen = _by_eye(loaded) if isinstance(made, str) else None
     if seen is not None:
         return seen
     if isinstance(made, str):
-        waits = any(isinstance(r, Reading) for _, f in sheet.frames() for r in f.readings)
+        waits = any(isinstance(r, Reading) for _, f in loaded.frames() for r in f.readings)
         act = "Read the reflection densities of its steps, the paper's white first."
         return OwnAnswer("", made, "" if waits else act)
     rows = [

@@ -9,7 +9,7 @@ from vadrin.app.document.stations import key_to
 from vadrin.app.entry.exposures import aperture_typed
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.library.cupboard import title_of
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.printing.strip_exposures import for_other_base, for_other_size
 from vadrin.errors import EntryError
@@ -53,9 +53,9 @@ class PrintRoom:
         return bool(self.setup.locked_at)
 
 
-def print_rooms(notebook: Notebook, sheet: TestSheet) -> list[PrintRoom]:
+def print_rooms(notebook: Notebook, loaded: LoadedTest) -> list[PrintRoom]:
     """Every series of a test, the newest last."""
-    setups = sorted(notebook.all(PrintSetup, test_id=sheet.test.id), key=lambda s: s.id)
+    setups = sorted(notebook.all(PrintSetup, test_id=loaded.test.id), key=lambda s: s.id)
     return [
         PrintRoom(
             setup,
@@ -66,18 +66,20 @@ def print_rooms(notebook: Notebook, sheet: TestSheet) -> list[PrintRoom]:
     ]
 
 
-def present_room(notebook: Notebook, sheet: TestSheet) -> PrintRoom:
+def present_room(notebook: Notebook, loaded: LoadedTest) -> PrintRoom:
     """The series that goes on; one not written yet where there is none."""
-    rooms = [r for r in print_rooms(notebook, sheet) if not r.setup.closed_at]
-    paper = sheet.test.paper_id
+    rooms = [r for r in print_rooms(notebook, loaded) if not r.setup.closed_at]
+    paper = loaded.test.paper_id
     return (
-        rooms[-1] if rooms else PrintRoom(PrintSetup(test_id=sheet.test.id, paper_id=paper), (), ())
+        rooms[-1]
+        if rooms
+        else PrintRoom(PrintSetup(test_id=loaded.test.id, paper_id=paper), (), ())
     )
 
 
-def written_setup(notebook: Notebook, sheet: TestSheet) -> PrintSetup:
+def written_setup(notebook: Notebook, loaded: LoadedTest) -> PrintSetup:
     """The set-up of the present series, written if it is new. Inside `Notebook.change`."""
-    setup = present_room(notebook, sheet).setup
+    setup = present_room(notebook, loaded).setup
     return setup if setup.id else notebook.add(setup)
 
 
@@ -101,7 +103,7 @@ def setup_choices(notebook: Notebook, name: str) -> list[str]:
     return [NOT_SAID, *(title_of(notebook, r) for r in notebook.all(_LINKS[name][1]))]
 
 
-def type_setup(notebook: Notebook, sheet: TestSheet, name: str, words: str) -> str:
+def type_setup(notebook: Notebook, loaded: LoadedTest, name: str, words: str) -> str:
     """Change a part of the set-up. Once a strip was made that ends the series, and a new one
     begins; gives what is to be said of that.
 
@@ -110,13 +112,13 @@ def type_setup(notebook: Notebook, sheet: TestSheet, name: str, words: str) -> s
     EntryError
         If it is nothing that can stand there.
     """
-    room = present_room(notebook, sheet)
+    room = present_room(notebook, loaded)
     changes = _typed(notebook, name, words.strip())
     if all(getattr(room.setup, field) == value for field, value in changes.items()):
         return ""
     with notebook.change(f"print set-up: {name}"):
         if not room.locked:
-            notebook.put(replace(written_setup(notebook, sheet), **changes))
+            notebook.put(replace(written_setup(notebook, loaded), **changes))
             return ""
         notebook.put(replace(room.setup, closed_at=now(), note=f"ended: {name} changed"))
         fresh = replace(
@@ -159,9 +161,9 @@ def _typed(notebook: Notebook, name: str, words: str) -> dict[str, Any]:
     return {"developer_s": None if empty else seconds_typed(words)}
 
 
-def lock_setup(notebook: Notebook, sheet: TestSheet) -> PrintSetup:
+def lock_setup(notebook: Notebook, loaded: LoadedTest) -> PrintSetup:
     """Lock the set-up, as its first strip is made. Inside `Notebook.change`."""
-    setup = written_setup(notebook, sheet)
+    setup = written_setup(notebook, loaded)
     return setup if setup.locked_at else notebook.put(replace(setup, locked_at=now()))
 
 

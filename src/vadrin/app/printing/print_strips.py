@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within, within
 from vadrin.app.entry.times import seconds_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.printing.print_setups import PrintRoom, lock_setup, present_room, seconds_text
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.limits import REFLECTION_DENSITY
 from vadrin.core.printing.strip_exposures import (
@@ -146,10 +146,10 @@ def step_words(made: StripExposures) -> str:
     return f"{made.step:.2f} stop"
 
 
-def make_strip(notebook: Notebook, sheet: TestSheet, asked: AskedStrip) -> PrintStrip:
+def make_strip(notebook: Notebook, loaded: LoadedTest, asked: AskedStrip) -> PrintStrip:
     """Write down that a strip was exposed; the set-up is locked from then on."""
     with notebook.change(f"a strip of paper for {asked.purpose}"):
-        setup = lock_setup(notebook, sheet)
+        setup = lock_setup(notebook, loaded)
         made = asked.exposures
         count = len(notebook.all(PrintStrip, setup_id=setup.id))
         return notebook.add(
@@ -167,7 +167,7 @@ def make_strip(notebook: Notebook, sheet: TestSheet, asked: AskedStrip) -> Print
         )
 
 
-def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
+def choose_piece(notebook: Notebook, loaded: LoadedTest, piece: int) -> str:
     """Write down which piece of the newest strip was chosen; says what that comes to.
 
     Raises
@@ -175,7 +175,7 @@ def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
     EntryError
         If there is no strip, or no such piece.
     """
-    room = present_room(notebook, sheet)
+    room = present_room(notebook, loaded)
     strips = [s for s in room.strips if s.purpose in PURPOSES]
     if not strips:
         raise EntryError("make a strip first")
@@ -188,7 +188,7 @@ def choose_piece(notebook: Notebook, sheet: TestSheet, piece: int) -> str:
                 f"{seconds_text(time.seconds)} looks best, within {seconds_text(time.low)} to "
                 f"{seconds_text(time.high)}."
             )
-        return _keep_black(notebook, sheet, strip, piece, BY_EYE)
+        return _keep_black(notebook, loaded, strip, piece, BY_EYE)
 
 
 def _on(strip: PrintStrip, piece: int) -> int:
@@ -198,9 +198,9 @@ def _on(strip: PrintStrip, piece: int) -> int:
 
 
 def _keep_black(
-    notebook: Notebook, sheet: TestSheet, strip: PrintStrip, piece: int, way: str
+    notebook: Notebook, loaded: LoadedTest, strip: PrintStrip, piece: int, way: str
 ) -> str:
-    room = present_room(notebook, sheet)
+    room = present_room(notebook, loaded)
     asked, setup = exposures_of(strip), room.setup
     alike = (
         s.chosen
@@ -218,7 +218,7 @@ def _keep_black(
             black_low_s=round(found.low, 3),
             black_high_s=round(found.high, 3),
             black_way=way,
-            base_fog=fog_of(sheet),
+            base_fog=fog_of(loaded),
         )
     )
     said = f"Full black from {seconds_text(found.seconds)}"
@@ -227,15 +227,18 @@ def _keep_black(
     return f"{said}. The same strip once more makes it surer." if _fine(asked) else f"{said}."
 
 
-def fog_of(sheet: TestSheet) -> float | None:
+def fog_of(loaded: LoadedTest) -> float | None:
     """Base plus fog of the film on the bench, by its blanks; None where none was read."""
     read = [
-        f.density for s in sheet.strips for f in s.frames if f.frame.blank and f.density is not None
+        f.density
+        for s in loaded.strips
+        for f in s.frames
+        if f.frame.blank and f.density is not None
     ]
     return round(sum(read) / len(read), 3) if read else None
 
 
-def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
+def type_densities(notebook: Notebook, loaded: LoadedTest, words: str) -> str:
     """Keep reflection densities of the newest strip's pieces; the first that is within 0.04 of
     the next is full black.
 
@@ -244,7 +247,7 @@ def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
     EntryError
         If they are not as many as there are pieces, or no densities.
     """
-    strips = [s for s in present_room(notebook, sheet).strips if s.purpose == BLACK]
+    strips = [s for s in present_room(notebook, loaded).strips if s.purpose == BLACK]
     if not strips:
         raise EntryError("make a strip for full black first")
     strip = strips[-1]
@@ -262,4 +265,4 @@ def type_densities(notebook: Notebook, sheet: TestSheet, words: str) -> str:
     with notebook.change("densities of the strip"):
         chosen = len(read) if black is None else black + 1
         notebook.put(replace(strip, densities=tuple(read), chosen=chosen))
-        return _keep_black(notebook, sheet, strip, chosen, BY_READING)
+        return _keep_black(notebook, loaded, strip, chosen, BY_READING)

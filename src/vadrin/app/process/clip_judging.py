@@ -8,7 +8,7 @@ from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.densities import reading_typed
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_types.clip import Clip
@@ -30,7 +30,7 @@ _READ_SD = 0.02
 LOOKS = tuple(str(s) for s in SeenThrough)
 
 
-def type_clip(notebook: Notebook, sheet: TestSheet, clip: str, good: str, base: str) -> None:
+def type_clip(notebook: Notebook, loaded: LoadedTest, clip: str, good: str, base: str) -> None:
     """Keep densities of the piece, of the good piece and of the base; each read, or between two
     steps of a wedge, as ``1.20-1.35``.
 
@@ -39,7 +39,7 @@ def type_clip(notebook: Notebook, sheet: TestSheet, clip: str, good: str, base: 
     EntryError
         If one is no density, or the good piece is not dense.
     """
-    if not sheet.strips:
+    if not loaded.strips:
         raise EntryError("plan the strips first: a clip goes before one")
     typed = [reading_typed(words) for words in (clip, good, base)]
     d_clip, d_good, d_base = (t.density for t in typed)
@@ -50,10 +50,10 @@ def type_clip(notebook: Notebook, sheet: TestSheet, clip: str, good: str, base: 
         raise EntryError(str(error)) from error
     way = _WEDGE if max(sd_clip, sd_good) > _READ_SD else _READ
     detail = {"clip_sd": sd_clip, "good_sd": sd_good, "base": d_base}
-    _keep(notebook, sheet, answer, way, value=d_clip, reference=d_good, detail=json.dumps(detail))
+    _keep(notebook, loaded, answer, way, value=d_clip, reference=d_good, detail=json.dumps(detail))
 
 
-def type_seen_through(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+def type_seen_through(notebook: Notebook, loaded: LoadedTest, words: str) -> None:
     """Keep how print looks through the piece, beside the good one.
 
     Raises
@@ -61,30 +61,30 @@ def type_seen_through(notebook: Notebook, sheet: TestSheet, words: str) -> None:
     EntryError
         Listing what may be said.
     """
-    if not sheet.strips:
+    if not loaded.strips:
         raise EntryError("plan the strips first: a clip goes before one")
     looks = SeenThrough(choice_typed(words, LOOKS))
     answer = clip_seen_through(looks)
     with notebook.change("judge the clip"):
-        _keep(notebook, sheet, answer, _SEEN, detail=json.dumps(looks.value))
-        planned = _planned(sheet)
+        _keep(notebook, loaded, answer, _SEEN, detail=json.dumps(looks.value))
+        planned = _planned(loaded)
         if planned and answer.next_try:
-            _put_on_trial(notebook, sheet, planned * answer.next_try)
+            _put_on_trial(notebook, loaded, planned * answer.next_try)
 
 
-def _planned(sheet: TestSheet) -> float | None:
-    return next((s.strip.planned_min for s in sheet.strips[::-1] if s.strip.planned_min), None)
+def _planned(loaded: LoadedTest) -> float | None:
+    return next((s.strip.planned_min for s in loaded.strips[::-1] if s.strip.planned_min), None)
 
 
-def _put_on_trial(notebook: Notebook, sheet: TestSheet, minutes: float) -> None:
+def _put_on_trial(notebook: Notebook, loaded: LoadedTest, minutes: float) -> None:
     """What the look of a clip makes of the time is a rule like others: sealed, and scored later."""
     rule = seen_through_rule(notebook) or notebook.add(Rule(name=SEEN_RULE, takes="minutes"))
     notebook.add(
         RuleTrial(
             rule_id=rule.id,
-            test_id=sheet.test.id,
+            test_id=loaded.test.id,
             given=minutes,
-            usual_min=_planned(sheet),
+            usual_min=_planned(loaded),
             predicted_min=minutes * rule.amount,
             predicted_at=now(),
         )
@@ -98,19 +98,19 @@ def seen_through_rule(notebook: Notebook) -> Rule | None:
 
 def _keep(
     notebook: Notebook,
-    sheet: TestSheet,
+    loaded: LoadedTest,
     answer: ClipAnswer,
     way: str,
     detail: str,
     value: float | None = None,
     reference: float | None = None,
 ) -> None:
-    strip = sheet.strips[-1].strip
+    strip = loaded.strips[-1].strip
     with notebook.change("judge the clip"):
         notebook.add(
             Judgement(
                 strip_id=strip.id,
-                position=len(sheet.judged(CLIP)),
+                position=len(loaded.judged(CLIP)),
                 asked=CLIP,
                 answer=answer.verdict.value,
                 way=way,
@@ -134,7 +134,7 @@ def _of_judgement(kept: Judgement) -> ClipAnswer | None:
         return None
 
 
-def _fogged(strip: StripSheet) -> list[float]:
+def _fogged(strip: LoadedStrip) -> list[float]:
     return [
         f.density
         for f in strip.frames
@@ -142,13 +142,16 @@ def _fogged(strip: StripSheet) -> list[float]:
     ]
 
 
-def _of_readings(sheet: TestSheet) -> ClipAnswer | None:
+def _of_readings(loaded: LoadedTest) -> ClipAnswer | None:
     """The answer of a test of a clip whose two pieces were read."""
-    if sheet.test.kind != Clip.key or len(sheet.strips) < 2:
+    if loaded.test.kind != Clip.key or len(loaded.strips) < 2:
         return None
-    good, clip = _fogged(sheet.strips[0]), _fogged(sheet.strips[1])
+    good, clip = _fogged(loaded.strips[0]), _fogged(loaded.strips[1])
     blanks = [
-        f.density for s in sheet.strips for f in s.frames if f.frame.blank and f.density is not None
+        f.density
+        for s in loaded.strips
+        for f in s.frames
+        if f.frame.blank and f.density is not None
     ]
     if not good or not clip or not blanks:
         return None
@@ -159,27 +162,27 @@ def _of_readings(sheet: TestSheet) -> ClipAnswer | None:
         return None
 
 
-def clip_answer_of(sheet: TestSheet) -> ClipAnswer | None:
+def clip_answer_of(loaded: LoadedTest) -> ClipAnswer | None:
     """What the newest clip of a test says; None where there is none."""
-    judged = sheet.judged(CLIP)
-    return (_of_judgement(judged[-1]) if judged else None) or _of_readings(sheet)
+    judged = loaded.judged(CLIP)
+    return (_of_judgement(judged[-1]) if judged else None) or _of_readings(loaded)
 
 
-def clip_pieces(sheet: TestSheet) -> tuple[tuple[str, float | None], ...]:
+def clip_pieces(loaded: LoadedTest) -> tuple[tuple[str, float | None], ...]:
     """The good piece and the one in question, each with its density where it is known."""
-    judged = sheet.judged(CLIP)
+    judged = loaded.judged(CLIP)
     if judged and judged[-1].value is not None:
         return (("the good piece", judged[-1].reference), ("the clip", judged[-1].value))
-    if sheet.test.kind != Clip.key or len(sheet.strips) < 2:
+    if loaded.test.kind != Clip.key or len(loaded.strips) < 2:
         return (("the good piece", None), ("the clip", None))
-    read = [_fogged(s) for s in sheet.strips[:2]]
+    read = [_fogged(s) for s in loaded.strips[:2]]
     good, clip = (sum(d) / len(d) if d else None for d in read)
     return (("the good piece", good), ("the clip", clip))
 
 
-def clip_words(sheet: TestSheet, answer: ClipAnswer) -> str:
+def clip_words(loaded: LoadedTest, answer: ClipAnswer) -> str:
     """The answer in a sentence, with the time for the strip that waits."""
-    planned = _planned(sheet)
+    planned = _planned(loaded)
     if answer.factor is None or answer.low is None or answer.high is None:
         return f"{answer.why[:1].upper()}{answer.why[1:]}." if answer.why else "As the good one."
     if answer.verdict is ClipVerdict.UNSURE:
@@ -196,16 +199,16 @@ def clip_words(sheet: TestSheet, answer: ClipAnswer) -> str:
     )
 
 
-def clip_answer(sheet: TestSheet) -> OwnAnswer:
+def clip_answer(loaded: LoadedTest) -> OwnAnswer:
     """The answer of a test of a clip."""
-    answer = clip_answer_of(sheet)
+    answer = clip_answer_of(loaded)
     if answer is None:
         return OwnAnswer(
             "",
             "not judged yet",
             "Judge the fogged piece beside the good one: on Process under Clip, or read both.",
         )
-    act = "" if answer.verdict is ClipVerdict.GO else clip_words(sheet, answer)
+    act = "" if answer.verdict is ClipVerdict.GO else clip_words(loaded, answer)
     says = answer.verdict.value
     figures = {"factor": answer.factor, "low": answer.low, "high": answer.high}
-    return OwnAnswer(f"{says[0].upper()}{says[1:]}", clip_words(sheet, answer), act, figures)
+    return OwnAnswer(f"{says[0].upper()}{says[1:]}", clip_words(loaded, answer), act, figures)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.entry.densities import density_typed
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.planning.test_types.process_control import HIGH, LOW, ProcessControl
@@ -28,34 +28,34 @@ Lane = ControlLane
 _LIKE = "base plus fog, thin patch, dense patch, such as 0.22 0.48 1.31"
 
 
-def control_readings(sheet: TestSheet) -> tuple[ControlReading, ...]:
+def control_readings(loaded: LoadedTest) -> tuple[ControlReading, ...]:
     """The control strips of a test's process, in the order they were run; of a test that makes
     them, its own strips as they were read."""
-    if sheet.test.kind == ProcessControl.key:
-        made = [_of_strip(sheet, place) for place in range(len(sheet.strips))]
+    if loaded.test.kind == ProcessControl.key:
+        made = [_of_strip(loaded, place) for place in range(len(loaded.strips))]
         return tuple(m for m in made if m is not None)
     return tuple(
-        ControlReading(_name(s), s.fog, s.low, s.high, s.reference) for s in _in_order(sheet)
+        ControlReading(_name(s), s.fog, s.low, s.high, s.reference) for s in _in_order(loaded)
     )
 
 
-def _in_order(sheet: TestSheet) -> list[ControlStrip]:
+def _in_order(loaded: LoadedTest) -> list[ControlStrip]:
     """The kept strips of a test's process as they were run."""
-    return sorted(sheet.controls, key=lambda s: (s.read_at, s.id))
+    return sorted(loaded.controls, key=lambda s: (s.read_at, s.id))
 
 
 def _name(strip: ControlStrip) -> str:
     return f"{strip.read_at[:10]} {strip.batch}".strip() or f"run {strip.id}"
 
 
-def chart_lanes(sheet: TestSheet) -> tuple[ControlLane, ...]:
+def chart_lanes(loaded: LoadedTest) -> tuple[ControlLane, ...]:
     """The chart of a test's process."""
-    return control_chart(control_readings(sheet))
+    return control_chart(control_readings(loaded))
 
 
-def _of_strip(sheet: TestSheet, place: int) -> ControlReading | None:
+def _of_strip(loaded: LoadedTest, place: int) -> ControlReading | None:
     """A strip of a test of process control, where its three patches are read."""
-    strip = sheet.strips[place]
+    strip = loaded.strips[place]
     blanks = [f.density for f in strip.frames if f.frame.blank and f.density is not None]
     low, high = (
         next((f.density for f in strip.frames if f.frame.name == name), None)
@@ -67,7 +67,7 @@ def _of_strip(sheet: TestSheet, place: int) -> ControlReading | None:
     return ControlReading(f"strip {strip.strip.label}", fog, low, high, place == 0)
 
 
-def type_control_strip(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+def type_control_strip(notebook: Notebook, loaded: LoadedTest, words: str) -> None:
     """Keep the three densities of a strip that went with the newest run of a test.
 
     Raises
@@ -75,7 +75,7 @@ def type_control_strip(notebook: Notebook, sheet: TestSheet, words: str) -> None
     EntryError
         If they are no three densities, or the test follows no process.
     """
-    if sheet.routine is None:
+    if loaded.routine is None:
         raise EntryError("a control strip belongs to a process: name it under What they got first")
     parts = words.replace(";", " ").split()
     reference = bool(parts) and parts[0].lower() == "reference"
@@ -85,18 +85,18 @@ def type_control_strip(notebook: Notebook, sheet: TestSheet, words: str) -> None
     fog, low, high = (density_typed(p.rstrip(",")) for p in numbers[:3])
     if not fog <= low <= high:
         raise EntryError(f"they rise from one to the next: type {_LIKE}")
-    runs = notebook.all(DarkroomRun, test_id=sheet.test.id)
+    runs = notebook.all(DarkroomRun, test_id=loaded.test.id)
     with notebook.change("read a control strip"):
         notebook.add(
             ControlStrip(
-                process_id=sheet.routine.id,
+                process_id=loaded.routine.id,
                 run_id=runs[-1].id if runs else None,
                 read_at=now(),
                 batch=" ".join(numbers[3:]),
                 fog=fog,
                 low=low,
                 high=high,
-                reference=reference or not sheet.controls,
+                reference=reference or not loaded.controls,
             )
         )
 
@@ -134,12 +134,12 @@ def _worst(lanes: tuple[ControlLane, ...], place: int) -> Control:
     return next(c for c in order if c in standing)
 
 
-def control_rows(sheet: TestSheet) -> list[ControlRow]:
+def control_rows(loaded: LoadedTest) -> list[ControlRow]:
     """Every strip with how it stands, the newest first."""
-    strips = control_readings(sheet)
+    strips = control_readings(loaded)
     lanes = control_chart(strips)
-    kept = _in_order(sheet)
-    ids = [0] * len(strips) if sheet.test.kind == ProcessControl.key else [s.id for s in kept]
+    kept = _in_order(loaded)
+    ids = [0] * len(strips) if loaded.test.kind == ProcessControl.key else [s.id for s in kept]
     rows = []
     for place, strip in enumerate(strips):
         standing = _worst(lanes, place)
@@ -169,9 +169,9 @@ def _why(lanes: tuple[ControlLane, ...], place: int) -> str:
     return f": {list_text(far)}" + (f"; usually {', or '.join(causes)}" if causes else "")
 
 
-def chart_words(sheet: TestSheet) -> str:
+def chart_words(loaded: LoadedTest) -> str:
     """The chart in a sentence."""
-    strips = control_readings(sheet)
+    strips = control_readings(loaded)
     if not strips:
         return (
             "No control strip yet. Expose a batch alike (a test of process control), let one go "
@@ -185,9 +185,9 @@ def chart_words(sheet: TestSheet) -> str:
     return f"The newest strip is {last.value}{why}. Limits {limits}."
 
 
-def control_answer(sheet: TestSheet) -> OwnAnswer:
+def control_answer(loaded: LoadedTest) -> OwnAnswer:
     """The answer of a test of process control."""
-    strips, lanes = control_readings(sheet), chart_lanes(sheet)
+    strips, lanes = control_readings(loaded), chart_lanes(loaded)
     if len(strips) < 2:
         act = "Read the blank, the low and the high patch of the strip that went with each run."
         return OwnAnswer("", "no run to hold against the first yet", act)
@@ -195,21 +195,21 @@ def control_answer(sheet: TestSheet) -> OwnAnswer:
     says = f"{last.value[0].upper()}{last.value[1:]}"
     act = "Correct the process, then process another control strip." if last is Control.OUT else ""
     figures = {f"{lane.figure.value} off": lane.values[-1] - lane.aim for lane in lanes}
-    return OwnAnswer(says, chart_words(sheet), act, figures)
+    return OwnAnswer(says, chart_words(loaded), act, figures)
 
 
-def control_diagnostics(sheet: TestSheet) -> tuple[Diagnostic, ...]:
+def control_diagnostics(loaded: LoadedTest) -> tuple[Diagnostic, ...]:
     """What is to be minded of strips that ran beside a control strip out of control."""
-    strips = control_readings(sheet)
-    if sheet.test.kind == ProcessControl.key or not strips:
+    strips = control_readings(loaded)
+    if loaded.test.kind == ProcessControl.key or not strips:
         return ()
     lanes = control_chart(strips)
-    kept = _in_order(sheet)
-    mine = [i for i, s in enumerate(kept) if s.run_id is not None and s.run_id in sheet.run_ids]
+    kept = _in_order(loaded)
+    mine = [i for i, s in enumerate(kept) if s.run_id is not None and s.run_id in loaded.run_ids]
     out = [place for place in mine if _worst(lanes, place) is Control.OUT]
     if not out:
         return ()
-    labels = [s.strip.label for s in sheet.strips if s.strip.time_min is not None]
+    labels = [s.strip.label for s in loaded.strips if s.strip.time_min is not None]
     return (
         Diagnostic(
             "out of control",

@@ -7,12 +7,12 @@ from contextlib import suppress
 from dataclasses import asdict, replace
 
 from vadrin.app.document.stations import key_to
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.process.bath import forget_bath
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.strip_chemistry import together
 from vadrin.app.process.uptime import Moment, seconds_at
-from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.origin import Origin
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.clock_records import ClockEvent, ClockStep, RunEventType, StripTime
@@ -31,9 +31,9 @@ Run = DarkroomRun
 _USUAL_MIN = 8.0
 
 
-def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ...]:
+def process_steps(notebook: Notebook, loaded: LoadedTest) -> tuple[ProcessStep, ...]:
     """The steps of the process the next strips follow: its own, else those of its kind."""
-    process = _routine_now(sheet)
+    process = _routine_now(loaded)
     if process is not None:
         own = notebook.all(ProcessStep, process_id=process.id)
         if own:
@@ -53,7 +53,7 @@ def process_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ProcessStep, ..
     )
 
 
-def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
+def write_usual_steps(notebook: Notebook, loaded: LoadedTest) -> str:
     """Keep the usual steps of a test's process as its own, to be changed; says where they are.
 
     Raises
@@ -61,27 +61,27 @@ def write_usual_steps(notebook: Notebook, sheet: TestSheet) -> str:
     EntryError
         If the test follows no process.
     """
-    process = _routine_now(sheet)
+    process = _routine_now(loaded)
     if process is None:
         raise EntryError("name the process of this test first, under What they got")
     if not notebook.all(ProcessStep, process_id=process.id):
         with notebook.change(f"the steps of {process.name}"):
-            for step in process_steps(notebook, sheet):
+            for step in process_steps(notebook, loaded):
                 notebook.add(replace(step, process_id=process.id))
     where = f"{key_to('cupboard')}, steps of processes"
     return f"The steps of {process.name} are in the cupboard ({where})."
 
 
-def clock_steps(notebook: Notebook, sheet: TestSheet) -> tuple[ClockStep, ...]:
+def clock_steps(notebook: Notebook, loaded: LoadedTest) -> tuple[ClockStep, ...]:
     """The steps of a run of a test; strips leave the developer at their planned times."""
-    strips = [s.strip for s in together(sheet)]
-    own = next((s.agitation for s in strips if s.agitation), "") or sheet.test.agitation
+    strips = [s.strip for s in together(loaded)]
+    own = next((s.agitation for s in strips if s.agitation), "") or loaded.test.agitation
     pulls = tuple(
         StripTime(s.label, 60.0 * (s.planned_min or _USUAL_MIN))
         for s in sorted(strips, key=lambda s: s.planned_min or _USUAL_MIN)
     )
     made = []
-    for step in process_steps(notebook, sheet):
+    for step in process_steps(notebook, loaded):
         agitation = agitation_of((step.develops and own) or step.agitation)
         mine = pulls if step.develops else ()
         seconds = max(p.seconds for p in mine) if mine else step.seconds
@@ -135,43 +135,43 @@ def clock_of(notebook: Notebook, run: DarkroomRun, now: Moment) -> DarkroomClock
     return DarkroomClock(_steps_told(run.steps), tuple(events), run.reference_c, run.q10)
 
 
-def _first_now(sheet: TestSheet) -> StripSheet | None:
+def _first_now(loaded: LoadedTest) -> LoadedStrip | None:
     """One of the strips that go through the next run together."""
-    return next(iter(together(sheet)), None)
+    return next(iter(together(loaded)), None)
 
 
-def _routine_now(sheet: TestSheet) -> Process | None:
-    return routine_of(sheet, _first_now(sheet))
+def _routine_now(loaded: LoadedTest) -> Process | None:
+    return routine_of(loaded, _first_now(loaded))
 
 
-def clock_before(notebook: Notebook, sheet: TestSheet) -> DarkroomClock:
+def clock_before(notebook: Notebook, loaded: LoadedTest) -> DarkroomClock:
     """The clock of a run that is not begun."""
-    steps, first = clock_steps(notebook, sheet), _first_now(sheet)
-    reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
-    return DarkroomClock(steps, (), reference, factor, sheet.test.bath_c)
+    steps, first = clock_steps(notebook, loaded), _first_now(loaded)
+    reference, factor = reference_of(loaded, first), temperature_factor_of(loaded, first)
+    return DarkroomClock(steps, (), reference, factor, loaded.test.bath_c)
 
 
-def begin_run(notebook: Notebook, sheet: TestSheet, now: Moment) -> DarkroomRun:
+def begin_run(notebook: Notebook, loaded: LoadedTest, now: Moment) -> DarkroomRun:
     """Start the first step."""
-    steps, first = clock_steps(notebook, sheet), _first_now(sheet)
+    steps, first = clock_steps(notebook, loaded), _first_now(loaded)
     with notebook.change("start the clock"):
         run = notebook.add(
             DarkroomRun(
-                test_id=sheet.test.id,
+                test_id=loaded.test.id,
                 started_at=now.stamp,
                 steps=_steps_text(steps),
-                reference_c=reference_of(sheet, first),
-                q10=temperature_factor_of(sheet, first),
+                reference_c=reference_of(loaded, first),
+                q10=temperature_factor_of(loaded, first),
             )
         )
-        if sheet.test.bath_c is not None:
+        if loaded.test.bath_c is not None:
             note_event(
                 notebook,
                 run,
                 now,
                 RunEventType.TEMPERATURE,
-                sheet.test.bath_c,
-                value_from=sheet.test.bath_from,
+                loaded.test.bath_c,
+                value_from=loaded.test.bath_from,
             )
         note_event(notebook, run, now, RunEventType.START)
     return run

@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.process.bath import forget_bath, minutes_in_bath
-from vadrin.app.sheets.reference_temperature import reference_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.origin import Origin
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C, restated_time
 from vadrin.notebook.records import Bottle, Strip, Test
@@ -45,21 +45,23 @@ def develop_strip(
             notebook.put(replace(bottle, films_done=max(0.0, films)))
 
 
-def develop_as_planned(notebook: Notebook, sheet: TestSheet) -> None:
+def develop_as_planned(notebook: Notebook, loaded: LoadedTest) -> None:
     """Write down that the strips that wait got what was planned, each at its process's
     temperature, as one edit."""
     with notebook.change("process all strips as planned"):
-        for each in sheet.strips:
+        for each in loaded.strips:
             if each.strip.time_min is None:
-                strip, bath = each.strip, sheet.test.bath_c
+                strip, bath = each.strip, loaded.test.bath_c
                 planned = strip.planned_min
                 if bath is not None and planned is not None:
-                    minutes = round(minutes_in_bath(sheet, planned) * 60) / 60
-                    develop_strip(notebook, strip, minutes, bath, Origin.TOLD, sheet.test.bath_from)
+                    minutes = round(minutes_in_bath(loaded, planned) * 60) / 60
+                    develop_strip(
+                        notebook, strip, minutes, bath, Origin.TOLD, loaded.test.bath_from
+                    )
                 else:
-                    usual = reference_of(sheet, each)
+                    usual = reference_of(loaded, each)
                     develop_strip(notebook, strip, planned, usual, Origin.TOLD, Origin.PLANNED)
-        forget_bath(notebook, sheet.test.id)
+        forget_bath(notebook, loaded.test.id)
 
 
 NOTHING = "—"

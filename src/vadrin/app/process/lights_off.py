@@ -7,9 +7,9 @@ from pathlib import Path
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.process.bath import bath_words, minutes_in_bath
 from vadrin.app.process.strip_chemistry import together
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.planning.plan_request import Arrangement, FilmUnit
 from vadrin.core.process.development_order import (
     DevelopmentOrder,
@@ -34,21 +34,26 @@ class LightsOff:
     dark: tuple[str, ...]
 
 
-def pull_way(sheet: TestSheet) -> DevelopmentOrder:
+def pull_way(loaded: LoadedTest) -> DevelopmentOrder:
     """How the strips of a test are pulled: as was said, else as their film suggests."""
-    if sheet.test.pull_way in WAYS:
-        return DevelopmentOrder(sheet.test.pull_way)
-    if sheet.test.film_unit is FilmUnit.SHEETS or sheet.test.arrangement is Arrangement.INTERLEAVED:
+    if loaded.test.pull_way in WAYS:
+        return DevelopmentOrder(loaded.test.pull_way)
+    if (
+        loaded.test.film_unit is FilmUnit.SHEETS
+        or loaded.test.arrangement is Arrangement.INTERLEAVED
+    ):
         return (
             DevelopmentOrder.SHEETS
-            if sheet.test.film_unit is FilmUnit.SHEETS
+            if loaded.test.film_unit is FilmUnit.SHEETS
             else DevelopmentOrder.TANKS
         )
-    rolls = len({s.strip.roll for s in sheet.strips})
-    return DevelopmentOrder.CUT if rolls == 1 and len(sheet.strips) > 1 else DevelopmentOrder.LIFTED
+    rolls = len({s.strip.roll for s in loaded.strips})
+    return (
+        DevelopmentOrder.CUT if rolls == 1 and len(loaded.strips) > 1 else DevelopmentOrder.LIFTED
+    )
 
 
-def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
+def set_pull_way(notebook: Notebook, loaded: LoadedTest, words: str) -> None:
     """Say how the strips are pulled.
 
     Raises
@@ -58,27 +63,27 @@ def set_pull_way(notebook: Notebook, sheet: TestSheet, words: str) -> None:
     """
     way = choice_typed(words, WAYS, anywhere=True)
     with notebook.change("how the strips are pulled"):
-        notebook.put(replace(sheet.test, pull_way=way))
+        notebook.put(replace(loaded.test, pull_way=way))
 
 
-def _pulled(sheet: TestSheet, strip: StripSheet) -> TimedStrip:
+def _pulled(loaded: LoadedTest, strip: LoadedStrip) -> TimedStrip:
     turns = sorted(f.frame.turn for f in strip.frames)
     return TimedStrip(
         strip.strip.label,
-        minutes_in_bath(sheet, strip.strip.planned_min or 8.0),
+        minutes_in_bath(loaded, strip.strip.planned_min or 8.0),
         tuple(t + 1 for t in turns),
     )
 
 
-def lights_off(sheet: TestSheet) -> LightsOff:
+def lights_off(loaded: LoadedTest) -> LightsOff:
     """The sheet of the strips that wait to be developed, for the bath they go into."""
-    made = _by_way(sheet)
-    return replace(made, before=(bath_words(sheet), *made.before)) if made.dark else made
+    made = _by_way(loaded)
+    return replace(made, before=(bath_words(loaded), *made.before)) if made.dark else made
 
 
-def _by_way(sheet: TestSheet) -> LightsOff:
-    way = pull_way(sheet)
-    strips = tuple(_pulled(sheet, s) for s in together(sheet))
+def _by_way(loaded: LoadedTest) -> LightsOff:
+    way = pull_way(loaded)
+    strips = tuple(_pulled(loaded, s) for s in together(loaded))
     if not strips:
         return LightsOff((), ())
     order = list_text(loading_order(strips, way))
@@ -96,7 +101,7 @@ def _by_way(sheet: TestSheet) -> LightsOff:
         longest_first = loading_order(strips, way)
         dark = tuple(f"Tank {x}: {minutes_text(by_label[x].minutes)}, stop." for x in longest_first)
         return LightsOff(before, dark)
-    return _sheets(strips)
+    return _loaded_tests(strips)
 
 
 def _act_words(act: TakeOut, verb: str, place: int) -> str:
@@ -106,7 +111,7 @@ def _act_words(act: TakeOut, verb: str, place: int) -> str:
     return f"{said[0].upper()}{said[1:]}"
 
 
-def _sheets(strips: tuple[TimedStrip, ...]) -> LightsOff:
+def _loaded_tests(strips: tuple[TimedStrip, ...]) -> LightsOff:
     """Sheets by the order they were exposed: the same place in each tank, notch up and right."""
     count = max(len(s.sheets) for s in strips)
     pairs = [
@@ -125,7 +130,7 @@ def _sheets(strips: tuple[TimedStrip, ...]) -> LightsOff:
     return LightsOff(before, dark)
 
 
-def write_lights_off(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Path:
+def write_lights_off(folder: Path, _notebook: Notebook, loaded: LoadedTest) -> Path:
     """Write the sheet as PDF in large print.
 
     Raises
@@ -135,7 +140,7 @@ def write_lights_off(folder: Path, _notebook: Notebook, sheet: TestSheet) -> Pat
     """
     from vadrin.formats.reports.lights_off_pdf import lights_off_pdf
 
-    made = lights_off(sheet)
-    target = folder / safe_name(f"lights off {sheet.title}", ".pdf")
-    write_whole(target, lights_off_pdf(f"{sheet.title}, {sheet.process}", made.before, made.dark))
+    made = lights_off(loaded)
+    target = folder / safe_name(f"lights off {loaded.title}", ".pdf")
+    write_whole(target, lights_off_pdf(f"{loaded.title}, {loaded.process}", made.before, made.dark))
     return target

@@ -9,10 +9,10 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.makers_told import line_of, makers_of_test
+from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.rule_scores import measured_pushes
-from vadrin.app.sheets.makers_told import line_of, makers_of_sheet
-from vadrin.app.sheets.reference_temperature import reference_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.process.makers_table import MakersLine, makers_minutes
 from vadrin.core.process.rules_on_trial import Score, Trial, score_of
 from vadrin.core.wording import counted
@@ -21,7 +21,7 @@ from vadrin.notebook.records import MakerTime, Test
 from vadrin.notebook.store import Notebook
 
 
-def type_makers_line(notebook: Notebook, sheet: TestSheet, words: str) -> str:
+def type_makers_line(notebook: Notebook, loaded: LoadedTest, words: str) -> str:
     """Keep a typed line of the table, or a pasted table of several; says what was kept.
 
     Raises
@@ -30,15 +30,15 @@ def type_makers_line(notebook: Notebook, sheet: TestSheet, words: str) -> str:
         If it is no line, naming the row of a table.
     """
     lines = makers_table_typed(words) if "\n" in words else makers_lines_typed(words)
-    with notebook.change(f"the maker's times of {sheet.stock.name}"):
+    with notebook.change(f"the maker's times of {loaded.stock.name}"):
         for line in lines:
-            same = [m for m in sheet.makers if _alike(m, line)]
+            same = [m for m in loaded.makers if _alike(m, line)]
             for old in same:
                 notebook.remove(old)
             notebook.add(
                 MakerTime(
-                    stock_id=sheet.test.stock_id,
-                    developer_id=sheet.test.developer_id,
+                    stock_id=loaded.test.stock_id,
+                    developer_id=loaded.test.developer_id,
                     stops=line.stops,
                     exposure_index=line.exposure_index,
                     temperature_c=line.temperature_c,
@@ -54,7 +54,7 @@ def _alike(kept: MakerTime, line: MakersLine) -> bool:
     return (kept.stops, kept.exposure_index, kept.temperature_c) == mine
 
 
-def import_makers_table(notebook: Notebook, sheet: TestSheet, path: Path) -> str:
+def import_makers_table(notebook: Notebook, loaded: LoadedTest, path: Path) -> str:
     """Keep a table from a file of delimited text.
 
     Raises
@@ -64,7 +64,7 @@ def import_makers_table(notebook: Notebook, sheet: TestSheet, path: Path) -> str
     EntryError
         Naming the row that is no line of a table.
     """
-    return type_makers_line(notebook, sheet, f"{text_of(bytes_of(path), path.name).strip()}\n")
+    return type_makers_line(notebook, loaded, f"{text_of(bytes_of(path), path.name).strip()}\n")
 
 
 def retype_makers_line(notebook: Notebook, line_id: int, words: str) -> None:
@@ -108,9 +108,9 @@ class MakersRow:
     ratio: str
 
 
-def _trials(notebook: Notebook, sheet: TestSheet) -> dict[float, Trial]:
-    told = makers_of_sheet(sheet)
-    same = notebook.all(Test, stock_id=sheet.test.stock_id, developer_id=sheet.test.developer_id)
+def _trials(notebook: Notebook, loaded: LoadedTest) -> dict[float, Trial]:
+    told = makers_of_test(loaded)
+    same = notebook.all(Test, stock_id=loaded.test.stock_id, developer_id=loaded.test.developer_id)
     made = {}
     for stops, minutes in measured_pushes(notebook, same).items():
         said = makers_minutes(told, stops)
@@ -119,9 +119,9 @@ def _trials(notebook: Notebook, sheet: TestSheet) -> dict[float, Trial]:
     return made
 
 
-def makers_score(notebook: Notebook, sheet: TestSheet) -> Score:
+def makers_score(notebook: Notebook, loaded: LoadedTest) -> Score:
     """How the maker's table fares against what was measured here."""
-    return score_of(tuple(_trials(notebook, sheet).values()))
+    return score_of(tuple(_trials(notebook, loaded).values()))
 
 
 def _what(line: MakerTime) -> str:
@@ -132,13 +132,13 @@ def _what(line: MakerTime) -> str:
     return f"{'push' if line.stops > 0 else 'pull'} of {stops_counted(line.stops)}"
 
 
-def makers_rows(notebook: Notebook, sheet: TestSheet) -> list[MakersRow]:
+def makers_rows(notebook: Notebook, loaded: LoadedTest) -> list[MakersRow]:
     """The table of a test's film in its developer, the least push first."""
-    trials = _trials(notebook, sheet)
+    trials = _trials(notebook, loaded)
     made = []
-    for line in sorted(sheet.makers, key=lambda m: (_push(m, sheet), m.temperature_c or 0.0)):
-        trial = trials.get(_push(line, sheet))
-        warmth = reference_of(sheet) if line.temperature_c is None else line.temperature_c
+    for line in sorted(loaded.makers, key=lambda m: (_push(m, loaded), m.temperature_c or 0.0)):
+        trial = trials.get(_push(line, loaded))
+        warmth = reference_of(loaded) if line.temperature_c is None else line.temperature_c
         made.append(
             MakersRow(
                 line.id,
@@ -152,5 +152,5 @@ def makers_rows(notebook: Notebook, sheet: TestSheet) -> list[MakersRow]:
     return made
 
 
-def _push(line: MakerTime, sheet: TestSheet) -> float:
-    return line_of(line).push(sheet.stock.box_speed)
+def _push(line: MakerTime, loaded: LoadedTest) -> float:
+    return line_of(line).push(loaded.stock.box_speed)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.document.analysis_input import readings_of, settings_of
-from vadrin.app.sheets.reference_temperature import reference_of
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.core.figure import Figure
 from vadrin.core.results.process_factor import process_factor
 from vadrin.errors import EntryError
@@ -15,21 +15,21 @@ from vadrin.notebook.store import Notebook
 _APART_K = 1.5
 
 
-def two_temperatures(sheet: TestSheet) -> bool:
+def two_temperatures(loaded: LoadedTest) -> bool:
     """Whether strips of a test were read that had been developed at two temperatures."""
-    reference = reference_of(sheet)
+    reference = reference_of(loaded)
     read = [
         s.strip.temperature_c
-        for s in sheet.strips
+        for s in loaded.strips
         if s.strip.temperature_c is not None and any(f.density is not None for f in s.frames)
     ]
     near = any(abs(t - reference) < _APART_K for t in read)
     return near and any(abs(t - reference) >= _APART_K for t in read)
 
 
-def measured_factor(sheet: TestSheet) -> Figure:
+def measured_factor(loaded: LoadedTest) -> Figure:
     """How many times faster the process goes for each 10 °C, by the strips of a test."""
-    return process_factor(readings_of(sheet), settings_of(sheet))
+    return process_factor(readings_of(loaded), settings_of(loaded))
 
 
 def factor_words(found: Figure) -> str:
@@ -44,7 +44,7 @@ def factor_words(found: Figure) -> str:
     )
 
 
-def keep_factor(notebook: Notebook, sheet: TestSheet, found: Figure) -> None:
+def keep_factor(notebook: Notebook, loaded: LoadedTest, found: Figure) -> None:
     """Let the process of a test go by the factor that was found.
 
     Raises
@@ -52,9 +52,9 @@ def keep_factor(notebook: Notebook, sheet: TestSheet, found: Figure) -> None:
     EntryError
         If the test follows no process, or none was found.
     """
-    if sheet.routine is None:
+    if loaded.routine is None:
         raise EntryError("name the process of this test first; the factor is the process's")
     if found.value is None:
         raise EntryError(found.why)
-    with notebook.change(f"the temperature factor of {sheet.routine.name}"):
-        notebook.put(replace(sheet.routine, q10=round(found.value, 2)))
+    with notebook.change(f"the temperature factor of {loaded.routine.name}"):
+        notebook.put(replace(loaded.routine, q10=round(found.value, 2)))

@@ -8,8 +8,8 @@ from typing import TypeVar
 from vadrin.app.document.stations import key_to
 from vadrin.app.library.cupboard import title_of
 from vadrin.app.library.differences import NOT_SAID
-from vadrin.app.sheets.reference_temperature import routine_of
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import routine_of
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Developer, Process, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -18,10 +18,10 @@ _DEVELOPER = "developer"
 C = TypeVar("C", Developer, Process)
 
 
-def chemistry_shown(notebook: Notebook, sheet: TestSheet, strip: StripSheet) -> str:
+def chemistry_shown(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> str:
     """The developer a strip was in, with its dilution."""
     own = notebook.get(Developer, strip.strip.developer_id or 0)
-    return title_of(notebook, own or sheet.developer)
+    return title_of(notebook, own or loaded.developer)
 
 
 def chemistry_choices(notebook: Notebook) -> list[str]:
@@ -56,9 +56,9 @@ def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:
         notebook.put(replace(strip, developer_id=own))
 
 
-def agitation_shown(sheet: TestSheet, strip: StripSheet) -> str:
+def agitation_shown(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """How a strip was agitated."""
-    return strip.strip.agitation or sheet.test.agitation or NOT_SAID
+    return strip.strip.agitation or loaded.test.agitation or NOT_SAID
 
 
 def type_agitation(notebook: Notebook, strip_id: int, words: str) -> None:
@@ -69,9 +69,9 @@ def type_agitation(notebook: Notebook, strip_id: int, words: str) -> None:
         notebook.put(replace(strip, agitation=plain))
 
 
-def process_shown(sheet: TestSheet, strip: StripSheet) -> str:
+def process_shown(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """The kept process a strip followed."""
-    routine = routine_of(sheet, strip)
+    routine = routine_of(loaded, strip)
     return routine.name if routine else NOT_SAID
 
 
@@ -109,12 +109,12 @@ def _found(notebook: Notebook, strip_id: int) -> tuple[Strip, Test]:
     return strip, test
 
 
-def together(sheet: TestSheet) -> list[StripSheet]:
+def together(loaded: LoadedTest) -> list[LoadedStrip]:
     """The strips that go through the next run together: of those not developed yet, the ones
     in the same chemistry with the same agitation as the first."""
-    waiting = [s for s in sheet.strips if s.strip.time_min is None] or list(sheet.strips)
+    waiting = [s for s in loaded.strips if s.strip.time_min is None] or list(loaded.strips)
 
-    def bath(strip: StripSheet) -> tuple[int | None, str, int | None]:
+    def bath(strip: LoadedStrip) -> tuple[int | None, str, int | None]:
         return strip.strip.developer_id, strip.strip.agitation, strip.strip.process_id
 
     return [s for s in waiting if bath(s) == bath(waiting[0])] if waiting else []

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.entry.densities import Step, TypedReading
-from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.channels import Channel
 from vadrin.core.planning.test_types import type_of
@@ -18,18 +18,18 @@ WEDGE = "wedge"
 
 def add_reading(
     notebook: Notebook,
-    sheet: FrameSheet,
+    loaded: LoadedFrame,
     density: float,
     channel: Channel = Channel.VISUAL,
     step: Step | None = None,
 ) -> Reading:
     """Write one more reading of a frame; `step` is what it lies between where a wedge told it."""
     low, high = step or (None, None)
-    with notebook.change(f"read {density:.2f} on frame {sheet.number}"):
+    with notebook.change(f"read {density:.2f} on frame {loaded.number}"):
         return notebook.add(
             Reading(
-                frame_id=sheet.frame.id,
-                position=len(sheet.readings),
+                frame_id=loaded.frame.id,
+                position=len(loaded.readings),
                 density=density,
                 channel=channel,
                 read_at=now(),
@@ -50,42 +50,42 @@ def reading_text(reading: Reading) -> str:
 
 def replace_readings(
     notebook: Notebook,
-    sheet: FrameSheet,
+    loaded: LoadedFrame,
     density: float,
     channel: Channel = Channel.VISUAL,
     step: Step | None = None,
 ) -> None:
     """Put one reading in the place of all readings of a frame in its channel."""
-    with notebook.change(f"read frame {sheet.number} again"):
-        for reading in sheet.readings:
+    with notebook.change(f"read frame {loaded.number} again"):
+        for reading in loaded.readings:
             if reading.channel == channel:
                 notebook.remove(reading)
-        others = tuple(r for r in sheet.readings if r.channel != channel)
-        add_reading(notebook, replace(sheet, readings=others), density, channel, step)
+        others = tuple(r for r in loaded.readings if r.channel != channel)
+        add_reading(notebook, replace(loaded, readings=others), density, channel, step)
 
 
 def keep_typed_readings(
-    notebook: Notebook, sheet: FrameSheet, typed: tuple[TypedReading, ...], again: bool
+    notebook: Notebook, loaded: LoadedFrame, typed: tuple[TypedReading, ...], again: bool
 ) -> None:
     """Write what was typed of a frame, as one edit; `again` puts it in the place of what it had."""
-    act = replace_readings if again and sheet.readings else add_reading
+    act = replace_readings if again and loaded.readings else add_reading
     if len(typed) == 1:
-        act(notebook, sheet, typed[0].density, typed[0].channel, typed[0].step)
+        act(notebook, loaded, typed[0].density, typed[0].channel, typed[0].step)
         return
-    with notebook.change(f"read the layers of frame {sheet.number}"):
+    with notebook.change(f"read the layers of frame {loaded.number}"):
         for one in typed:
-            act(notebook, sheet, one.density, one.channel, one.step)
+            act(notebook, loaded, one.density, one.channel, one.step)
 
 
-def usual_channel(sheet: TestSheet | None, named_last: str) -> Channel | None:
+def usual_channel(loaded: LoadedTest | None, named_last: str) -> Channel | None:
     """The channel a bare number is of where layers are read apart; None on other film."""
-    kind = type_of(sheet.test.kind) if sheet is not None else None
+    kind = type_of(loaded.test.kind) if loaded is not None else None
     return Channel(named_last) if kind is not None and kind.channels_apart else None
 
 
-def leave_out(notebook: Notebook, sheet: FrameSheet, out: bool) -> None:
+def leave_out(notebook: Notebook, loaded: LoadedFrame, out: bool) -> None:
     """Leave all readings of a frame out of the curve, or take them in again."""
     words = "leave out" if out else "take in"
-    with notebook.change(f"{words} frame {sheet.number}"):
-        for reading in sheet.readings:
+    with notebook.change(f"{words} frame {loaded.number}"):
+        for reading in loaded.readings:
             notebook.put(replace(reading, left_out=out))

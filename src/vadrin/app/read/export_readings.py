@@ -6,7 +6,7 @@ import json
 import mimetypes
 from pathlib import Path
 
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.stamps import now
 from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.any_file import write_readings
@@ -32,10 +32,10 @@ def own_uncertainty(reading: Reading) -> dict[str, float]:
     return {column: value for column, value in said.items() if value is not None}
 
 
-def table_of_sheet(sheet: TestSheet) -> ReadingsTable:
+def table_of_test(loaded: LoadedTest) -> ReadingsTable:
     """All readings of a test, those left out too, marked so in a column of their own."""
     rows: list[TableRow] = []
-    for strip, frame in sheet.frames():
+    for strip, frame in loaded.frames():
         for reading in frame.readings:
             extra = json.loads(reading.extra) if reading.extra else {}
             if reading.left_out:
@@ -59,17 +59,17 @@ def table_of_sheet(sheet: TestSheet) -> ReadingsTable:
                 )
             )
     columns = tuple(dict.fromkeys(c for row in rows for c in row.extra))
-    return ReadingsTable(sheet.title, tuple(rows), extra_columns=columns)
+    return ReadingsTable(loaded.title, tuple(rows), extra_columns=columns)
 
 
-def write_sheet_readings(sheet: TestSheet, path: Path) -> None:
+def write_test_readings(loaded: LoadedTest, path: Path) -> None:
     """Write the readings of a test, in the format its suffix names.
 
     Raises
     ------
     OSError, FormatError
     """
-    write_readings(table_of_sheet(sheet), path)
+    write_readings(table_of_test(loaded), path)
 
 
 def attach(notebook: Notebook, test_id: int, path: Path) -> Attachment:

@@ -9,9 +9,9 @@ from pathlib import Path
 
 from vadrin.app.display.words import counted
 from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.read.entering_readings import WEDGE
 from vadrin.app.read.export_readings import LEFT_OUT
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
@@ -163,7 +163,7 @@ def reading_of(frame: Frame, place: int, row: TableRow) -> Reading:
     )
 
 
-def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> int:
+def fill_frames(notebook: Notebook, loaded: LoadedTest, table: ReadingsTable) -> int:
     """Give densities without exposures to a test's frames without readings, in their order.
 
     Returns
@@ -176,7 +176,7 @@ def fill_frames(notebook: Notebook, sheet: TestSheet, table: ReadingsTable) -> i
     EditRefusedError
         If there are more densities than frames waiting.
     """
-    waiting = [f.frame for _, f in sheet.frames() if f.readable and not f.readings]
+    waiting = [f.frame for _, f in loaded.frames() if f.readable and not f.readings]
     names = list(dict.fromkeys((r.strip, r.frame) for r in table.rows))
     if len(names) > len(waiting):
         raise EditRefusedError(

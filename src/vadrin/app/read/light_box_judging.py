@@ -9,8 +9,7 @@ from dataclasses import dataclass, replace
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.results.light_box_ei import light_box_words
-from vadrin.app.sheets.light_boxes import (
+from vadrin.app.loaded.light_boxes import (
     TOLD_FROM_BLANK,
     eye_answers,
     judged_of,
@@ -18,7 +17,8 @@ from vadrin.app.sheets.light_boxes import (
     light_box_result,
     viewing_of,
 )
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.results.light_box_ei import light_box_words
 from vadrin.app.stamps import now
 from vadrin.core.judging.eye_answers import EyeVerdict, Viewing
 from vadrin.core.wording import counted
@@ -41,7 +41,7 @@ class EyeQuestion:
 
     Attributes
     ----------
-    frame : FrameSheet or None
+    frame : LoadedFrame or None
         The frame to lay beside the blank; None where nothing more is asked.
     words : str
         The question, or why none is asked.
@@ -51,37 +51,37 @@ class EyeQuestion:
         What one more answer would do.
     """
 
-    frame: FrameSheet | None
+    frame: LoadedFrame | None
     words: str
     result: str
     gain: str
 
 
-def blank_of(strip: StripSheet) -> FrameSheet | None:
+def blank_of(strip: LoadedStrip) -> LoadedFrame | None:
     """The blank frame of a strip that others are held against."""
     return next((f for f in strip.frames if f.frame.blank and f.readable), None)
 
 
-def _frame_at(sheet: TestSheet, strip: StripSheet, log_h: float) -> FrameSheet | None:
-    constant = sheet.test.meter_constant
+def _frame_at(loaded: LoadedTest, strip: LoadedStrip, log_h: float) -> LoadedFrame | None:
+    constant = loaded.test.meter_constant
     placed = [(f.log_h(constant), f) for f in strip.frames if f.counts]
     return next((f for x, f in placed if x is not None and abs(x - log_h) < _CLOSE), None)
 
 
-def _check_frame(strip: StripSheet) -> FrameSheet | None:
+def _check_frame(strip: LoadedStrip) -> LoadedFrame | None:
     """Another blank, to see whether the eye tells what is alike."""
     blanks = [f for f in strip.frames if f.frame.blank and f.readable]
     return blanks[1] if len(blanks) > 1 else None
 
 
-def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
+def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
     """The next question of a strip, and what has come of those before."""
-    result = light_box_result(sheet, strip)
+    result = light_box_result(loaded, strip)
     said = light_box_words(result.zone_ei) if result else ""
     if result and result.false_alarms:
         alarms = counted(result.false_alarms, "blank")
         said += f" Your eye told {alarms} from the blank: the range is wider for it."
-    box, blank = light_box(sheet, strip), blank_of(strip)
+    box, blank = light_box(loaded, strip), blank_of(strip)
     if blank is None:
         return EyeQuestion(
             None, "This strip has no blank frame to hold the others against.", said, ""
@@ -90,11 +90,11 @@ def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
         return EyeQuestion(
             None, "Fewer than three frames of known exposure: nothing to bracket.", said, ""
         )
-    answers, check = eye_answers(sheet, strip), _check_frame(strip)
+    answers, check = eye_answers(loaded, strip), _check_frame(strip)
     wanted = box.next_frame(answers, blanks=check is not None)
     if wanted is None:
         return EyeQuestion(None, "One more look would hardly narrow it.", said, "")
-    frame = check if math.isnan(wanted) else _frame_at(sheet, strip, wanted)
+    frame = check if math.isnan(wanted) else _frame_at(loaded, strip, wanted)
     if frame is None:
         return EyeQuestion(None, "The most useful frame is missing.", said, "")
     gain = ""
@@ -106,7 +106,7 @@ def question_of(sheet: TestSheet, strip: StripSheet) -> EyeQuestion:
 
 
 def answer_question(
-    notebook: Notebook, strip: StripSheet, frame: FrameSheet, told: EyeVerdict, way: str = ""
+    notebook: Notebook, strip: LoadedStrip, frame: LoadedFrame, told: EyeVerdict, way: str = ""
 ) -> None:
     """Keep what was said of a frame."""
     with notebook.change(f"light box: frame {frame.number} {told.value}"):
@@ -157,7 +157,7 @@ def type_own_threshold(notebook: Notebook, words: str) -> None:
             notebook.put(replace(kept, calibration=calibration))
 
 
-def begin_again(notebook: Notebook, strip: StripSheet) -> None:
+def begin_again(notebook: Notebook, strip: LoadedStrip) -> None:
     """Take all answers of a strip away, to look again; undo brings them back."""
     with notebook.change(f"look at strip {strip.strip.label} again"):
         for judged in judged_of(strip):
@@ -175,7 +175,7 @@ def way_typed(words: str) -> str:
     return choice_typed(words, WAYS, anywhere=True)
 
 
-def answers_words(strip: StripSheet) -> str:
+def answers_words(strip: LoadedStrip) -> str:
     """What was said so far, frame by frame."""
     frames = {f.frame.id: f for f in strip.frames}
     said = [

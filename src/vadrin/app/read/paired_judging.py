@@ -6,7 +6,7 @@ import json
 from dataclasses import dataclass
 from random import Random
 
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.judging.paired import QUALITIES, SCALE, PairedResult, paired_result
 from vadrin.core.wording import counted
@@ -25,15 +25,15 @@ class Pair:
 
     Attributes
     ----------
-    reference, other : StripSheet
+    reference, other : LoadedStrip
     turned : bool
         Whether the reference lies at the right.
     blind : bool
         Whether which is which is not told before the round is over.
     """
 
-    reference: StripSheet
-    other: StripSheet
+    reference: LoadedStrip
+    other: LoadedStrip
     turned: bool
     blind: bool
 
@@ -50,11 +50,11 @@ class Pair:
         return SCALE[len(SCALE) - 1 - SCALE.index(answer)] if self.turned else answer
 
 
-def pairs_of(sheet: TestSheet, blind: bool, rng: Random) -> tuple[Pair, ...]:
+def pairs_of(loaded: LoadedTest, blind: bool, rng: Random) -> tuple[Pair, ...]:
     """Every other strip beside the first, in an order and on sides that chance decides."""
-    if len(sheet.strips) < 2:
+    if len(loaded.strips) < 2:
         return ()
-    reference, *others = sheet.strips
+    reference, *others = loaded.strips
     if blind:
         others = rng.sample(others, len(others))
     return tuple(Pair(reference, other, blind and rng.random() < 0.5, blind) for other in others)
@@ -80,7 +80,7 @@ def keep_paired(notebook: Notebook, pair: Pair, quality: str, answer: str) -> No
         )
 
 
-def paired_of(strip: StripSheet, quality: str) -> PairedResult | None:
+def paired_of(strip: LoadedStrip, quality: str) -> PairedResult | None:
     """What all looks at a quality of a strip come to; None before the first."""
     said = tuple(
         j.answer
@@ -102,10 +102,10 @@ def paired_words(result: PairedResult) -> tuple[str, str]:
     return "no difference told yet", f"{count}; {looks} could be chance"
 
 
-def paired_lines(sheet: TestSheet) -> tuple[str, ...]:
+def paired_lines(loaded: LoadedTest) -> tuple[str, ...]:
     """A sentence for each quality that was judged of each strip."""
     made = []
-    for strip in sheet.strips[1:]:
+    for strip in loaded.strips[1:]:
         for quality in QUALITIES:
             result = paired_of(strip, quality)
             if result is not None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.materials.hues import Lab
 from vadrin.core.planning.test_types.colour_push import ColourPush
@@ -50,12 +50,12 @@ class Patch:
         return f"{shown}, {self.way}" if self.way == OF_A_PICTURE else shown
 
 
-def takes_patches(sheet: TestSheet) -> bool:
+def takes_patches(loaded: LoadedTest) -> bool:
     """Whether a test may show a chart of patches: pushes, or comparisons, of colour film."""
-    if sheet.test.kind == Compare.key:
-        coloured = sheet.stock.kind not in _WITHOUT_COLOUR
-        return coloured or any(patches_of(strip) for strip in sheet.strips)
-    return sheet.test.kind == ColourPush.key
+    if loaded.test.kind == Compare.key:
+        coloured = loaded.stock.kind not in _WITHOUT_COLOUR
+        return coloured or any(patches_of(strip) for strip in loaded.strips)
+    return loaded.test.kind == ColourPush.key
 
 
 def patch_typed(words: str) -> Patch:
@@ -79,12 +79,12 @@ def patch_typed(words: str) -> Patch:
     return Patch(parts[0].lower(), Lab(lightness, a, b), "")
 
 
-def keep_patch(notebook: Notebook, strip: StripSheet, patch: Patch) -> None:
+def keep_patch(notebook: Notebook, strip: LoadedStrip, patch: Patch) -> None:
     """Keep a patch in the place of what was known of it on that strip."""
     keep_patches(notebook, strip, (patch,))
 
 
-def keep_patches(notebook: Notebook, strip: StripSheet, patches: tuple[Patch, ...]) -> None:
+def keep_patches(notebook: Notebook, strip: LoadedStrip, patches: tuple[Patch, ...]) -> None:
     """Keep patches in the places of what was known of them on that strip, as one edit."""
     names = ", ".join(patch.name for patch in patches)
     with notebook.change(f"{names} of strip {strip.strip.label}"):
@@ -106,7 +106,7 @@ def keep_patches(notebook: Notebook, strip: StripSheet, patches: tuple[Patch, ..
             )
 
 
-def patches_of(strip: StripSheet) -> dict[str, Patch]:
+def patches_of(strip: LoadedStrip) -> dict[str, Patch]:
     """The patches known of a strip, by their names, in the order they were given."""
     made = {}
     for judged in sorted(strip.judgements, key=lambda j: j.id):

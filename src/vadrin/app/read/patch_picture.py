@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.read.data_sheet_tracing import picture_values
 from vadrin.app.read.patch_entry import OF_A_PICTURE, Patch
 from vadrin.app.read.patch_names import USUAL_NAMES
-from vadrin.app.read.sheet_tracing import sheet_picture
 from vadrin.core.materials.hues import Lab
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
@@ -117,4 +117,4 @@ def patch_picture(path: Path, names: tuple[str, ...]) -> PatchPicture:
     """
     from vadrin.formats.pictures.colour_profile import to_lab_of
 
-    return PatchPicture(path, sheet_picture(path), to_lab_of(path), names)
+    return PatchPicture(path, picture_values(path), to_lab_of(path), names)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.document.state import State
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_types import type_of
 
@@ -13,10 +13,10 @@ _BLANKS_APART, _JUST_LESS, _HIGHEST_BASE = 0.06, 0.1, 1.0
 
 
 def _neighbours(
-    sheet: TestSheet, strip: StripSheet, frame: FrameSheet
-) -> tuple[FrameSheet | None, FrameSheet | None]:
+    loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame
+) -> tuple[LoadedFrame | None, LoadedFrame | None]:
     """The read frames of the strip with the next smaller and next larger exposure."""
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
     here = frame.log_h(constant)
     read = [(f.log_h(constant), f) for f in strip.frames if f.density is not None]
     placed = [(x, f) for x, f in read if x is not None]
@@ -27,11 +27,11 @@ def _neighbours(
     return (below[1] if below else None), (above[1] if above else None)
 
 
-def _read(strip: StripSheet, but: FrameSheet) -> list[tuple[FrameSheet, float]]:
+def _read(strip: LoadedStrip, but: LoadedFrame) -> list[tuple[LoadedFrame, float]]:
     return [(f, f.density) for f in strip.frames if f.density is not None and f is not but]
 
 
-def _beside_the_blanks(strip: StripSheet, frame: FrameSheet, density: float) -> str:
+def _beside_the_blanks(strip: LoadedStrip, frame: LoadedFrame, density: float) -> str:
     """What base plus fog and full light say of a reading: nothing is thinner, nothing denser."""
     read = _read(strip, frame)
     blanks = [(f, d) for f, d in read if f.frame.blank]
@@ -52,9 +52,9 @@ def _beside_the_blanks(strip: StripSheet, frame: FrameSheet, density: float) -> 
 
 def _doubt_of_blank(
     density: float,
-    blanks: list[tuple[FrameSheet, float]],
-    fogged: list[tuple[FrameSheet, float]],
-    lit: list[tuple[FrameSheet, float]],
+    blanks: list[tuple[LoadedFrame, float]],
+    fogged: list[tuple[LoadedFrame, float]],
+    lit: list[tuple[LoadedFrame, float]],
 ) -> str:
     for other, base in blanks:
         if abs(density - base) > _BLANKS_APART:
@@ -68,10 +68,10 @@ def _doubt_of_blank(
     return "" if density < _HIGHEST_BASE else "A blank so dense: base plus fog is seldom above 1."
 
 
-def reading_doubt(state: State, frame: FrameSheet) -> str:
+def reading_doubt(state: State, frame: LoadedFrame) -> str:
     """Why a frame's reading looks wrong, in a sentence; empty if it does not."""
-    sheet = state.sheet
-    place = sheet.place_of(frame.frame.id)
+    loaded = state.loaded
+    place = loaded.place_of(frame.frame.id)
     density = frame.density
     if place is None or density is None:
         return ""
@@ -79,13 +79,13 @@ def reading_doubt(state: State, frame: FrameSheet) -> str:
     for warning in state.analysis.diagnostics if state.analysis else ():
         if warning.strip == strip.strip.label and frame.number in warning.frames:
             return f"{warning.sentence} {warning.remedy}"
-    kind = type_of(sheet.test.kind)
+    kind = type_of(loaded.test.kind)
     doubt = "" if kind and kind.density_falls else _beside_the_blanks(strip, frame, density)
     if doubt:
         return f"{doubt} Ctrl+Enter replaces the reading."
     if kind and kind.density_falls:
         return ""
-    below, above = _neighbours(sheet, strip, frame)
+    below, above = _neighbours(loaded, strip, frame)
     if below is not None and density < (below.density or 0.0) - _FALL:
         return (
             f"Thinner than {below.called}, which had less exposure. Misread, or two "

@@ -141,16 +141,16 @@ def take_to_waiting(bench: Workbench, waiting: WaitingTest, table: ReadingsTable
     count = bench.edit_or_raise(lambda book: fill_waiting(book, waiting, table.source))
     if count is None:
         return False
-    bench.open_test(waiting.sheet.test.id)
+    bench.open_test(waiting.loaded.test.id)
     bench.go("curves")
-    words = f"Imported {counted(count, 'reading')} from {table.source} to {waiting.sheet.title}."
+    words = f"Imported {counted(count, 'reading')} from {table.source} to {waiting.loaded.title}."
     bench.said.emit(f"{words} {table.left_out_words}".strip())
     return True
 
 
 def is_large(bench: Workbench, table: ReadingsTable) -> bool:
     """Whether a table becomes a test that takes longer to write than the window may stand."""
-    own_test = bench.sheet is None or table.exposures_known
+    own_test = bench.loaded is None or table.exposures_known
     return own_test and len(table.rows) > _MANY_ROWS
 
 
@@ -189,9 +189,9 @@ def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
     EditRefusedError
         If it fits neither; nothing was imported.
     """
-    sheet = bench.sheet
-    if sheet is not None and not table.exposures_known:
-        if bench.edit_or_raise(lambda book: fill_frames(book, sheet, table)) is None:
+    loaded = bench.loaded
+    if loaded is not None and not table.exposures_known:
+        if bench.edit_or_raise(lambda book: fill_frames(book, loaded, table)) is None:
             return False
         bench.go("read")
         _say_imported(bench, table)

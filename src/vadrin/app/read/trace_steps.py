@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.read.sheet_axes import AXIS_ENDS
-from vadrin.app.read.sheet_tracing import followed, sheet_picture, traced_points
+from vadrin.app.read.data_sheet_axes import AXIS_ENDS
+from vadrin.app.read.data_sheet_tracing import followed, picture_values, traced_points
 from vadrin.core.tracing.picture_axes import AxisMark, PictureAxes
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
@@ -114,4 +114,4 @@ def opened(path: Path) -> Trace:
     FormatError
         If it cannot be read.
     """
-    return Trace(path, sheet_picture(path), checksum(path))
+    return Trace(path, picture_values(path), checksum(path))

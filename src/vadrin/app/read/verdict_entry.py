@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.verdict_words import answer_words
-from vadrin.app.sheets.test_sheet import FAULT, ON_PAPER, FrameSheet, TestSheet
+from vadrin.app.loaded.loaded_test import FAULT, ON_PAPER, LoadedFrame, LoadedTest
 from vadrin.app.stamps import now
 from vadrin.core.judging.verdicts import (
     FAULTS,
@@ -33,12 +33,12 @@ SCALE_LINES = tuple(
 """The scales with their keys, for the screen."""
 
 
-def verdict_of(frame: FrameSheet, asked: str) -> str:
+def verdict_of(frame: LoadedFrame, asked: str) -> str:
     """What was last said of a frame on the film to a question; empty for nothing."""
     return frame.said(asked, on_paper=False)
 
 
-def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str) -> None:
+def give_verdict(notebook: Notebook, frame: LoadedFrame, asked: str, answer: str) -> None:
     """Keep a verdict in the place of the one before; the same one again takes it away.
 
     What was said of its contact print stays.
@@ -59,7 +59,7 @@ def give_verdict(notebook: Notebook, frame: FrameSheet, asked: str, answer: str)
             )
 
 
-def type_fault(notebook: Notebook, frame: FrameSheet, words: str) -> Fault:
+def type_fault(notebook: Notebook, frame: LoadedFrame, words: str) -> Fault:
     """Keep a fault with its place: ``drag top edge``; gives what usually causes it.
 
     Raises
@@ -89,7 +89,7 @@ def type_fault(notebook: Notebook, frame: FrameSheet, words: str) -> Fault:
     return fault
 
 
-def forget_faults(notebook: Notebook, frame: FrameSheet) -> None:
+def forget_faults(notebook: Notebook, frame: LoadedFrame) -> None:
     """Take a frame's faults away."""
     with notebook.change(f"no fault on frame {frame.number}"):
         for judged in frame.judgements:
@@ -97,14 +97,14 @@ def forget_faults(notebook: Notebook, frame: FrameSheet) -> None:
                 notebook.remove(judged)
 
 
-def fault_shown(frame: FrameSheet) -> str:
+def fault_shown(frame: LoadedFrame) -> str:
     """The fault noted last, as it is typed; empty for none."""
     noted = [j for j in frame.judgements if j.asked == FAULT]
     last = max(noted, key=lambda j: j.id, default=None)
     return f"{last.answer} {last.place}".strip() if last else ""
 
 
-def faults_words(frame: FrameSheet) -> str:
+def faults_words(frame: LoadedFrame) -> str:
     """A frame's faults, with the usual cause and the one change to try."""
     said = []
     for judged in frame.judgements:
@@ -118,10 +118,10 @@ def faults_words(frame: FrameSheet) -> str:
     return " ".join(said)
 
 
-def usable_share(sheet: TestSheet, at_least: str = THE_FRAME.answers[-1]) -> Share | None:
+def usable_share(loaded: LoadedTest, at_least: str = THE_FRAME.answers[-1]) -> Share | None:
     """How many of the frames judged are as good as a verdict, with the range of the share."""
     order = THE_FRAME.answers
-    said = [v for _, f in sheet.frames() if (v := verdict_of(f, THE_FRAME.asked)) in order]
+    said = [v for _, f in loaded.frames() if (v := verdict_of(f, THE_FRAME.asked)) in order]
     if not said:
         return None
     return share_of(sum(order.index(v) >= order.index(at_least) for v in said), len(said))

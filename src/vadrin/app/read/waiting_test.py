@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.words import counted
-from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.document.test_loading import load_tests
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.read.import_readings import reading_of
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.app.stamps import now
 from vadrin.core.origin import Origin
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
@@ -26,14 +26,14 @@ class WaitingTest:
 
     Attributes
     ----------
-    sheet : TestSheet
+    loaded : LoadedTest
     frames : dict of int to tuple of TableRow
         Rows by the frame they go to.
     strips_by, frames_by : str
         What told them, in words.
     """
 
-    sheet: TestSheet
+    loaded: LoadedTest
     frames: dict[int, tuple[TableRow, ...]]
     strips_by: str
     frames_by: str
@@ -43,14 +43,14 @@ class WaitingTest:
         """The offer, in sentences."""
         readings = sum(len(rows) for rows in self.frames.values())
         return (
-            f"{self.sheet.title} waits for readings, and these fit: "
+            f"{self.loaded.title} waits for readings, and these fit: "
             f"{counted(readings, 'reading')} on {counted(len(self.frames), 'frame')}, strips by "
             f"{self.strips_by}, frames by {self.frames_by}."
         )
 
 
 def waiting_test(
-    notebook: Notebook, here: TestSheet | None, table: ReadingsTable
+    notebook: Notebook, here: LoadedTest | None, table: ReadingsTable
 ) -> WaitingTest | None:
     """The test a table of exposures belongs to: the one on the bench, else the newest that fits.
 
@@ -65,40 +65,40 @@ def waiting_test(
     if found is not None:
         return found
     newest = [t for t in notebook.all(Test) if here is None or t.id != here.test.id][-_LOOKED_AT:]
-    fits = (_fit(sheet, rows) for sheet in reversed(load_sheets(notebook, newest)))
+    fits = (_fit(loaded, rows) for loaded in reversed(load_tests(notebook, newest)))
     return next((fit for fit in fits if fit is not None), None)
 
 
-def _fit(sheet: TestSheet, rows: dict[str, list[TableRow]]) -> WaitingTest | None:
+def _fit(loaded: LoadedTest, rows: dict[str, list[TableRow]]) -> WaitingTest | None:
     """Where the rows of each strip go; None where they are not just what this test waits for."""
-    if sheet.read() or not sheet.strips:
+    if loaded.read() or not loaded.strips:
         return None
-    strips, strips_by = _strips(sheet, list(rows))
+    strips, strips_by = _strips(loaded, list(rows))
     if strips is None:
         return None
     made: dict[int, tuple[TableRow, ...]] = {}
     ways: list[str] = []
     for label, mine in rows.items():
-        placed = _frames(sheet, strips[label], mine)
+        placed = _frames(loaded, strips[label], mine)
         if placed is None:
             return None
         made |= placed[0]
         ways.append(placed[1])
-    return WaitingTest(sheet, made, strips_by, " or ".join(dict.fromkeys(ways)))
+    return WaitingTest(loaded, made, strips_by, " or ".join(dict.fromkeys(ways)))
 
 
-def _strips(sheet: TestSheet, labels: list[str]) -> tuple[dict[str, StripSheet] | None, str]:
+def _strips(loaded: LoadedTest, labels: list[str]) -> tuple[dict[str, LoadedStrip] | None, str]:
     """Which strip each label of a table means, and what told it."""
-    named = {s.strip.label.lower(): s for s in sheet.strips}
+    named = {s.strip.label.lower(): s for s in loaded.strips}
     if all(label.lower() in named for label in labels):
         return {label: named[label.lower()] for label in labels}, "their letters"
-    if len(labels) == len(sheet.strips):
-        return dict(zip(labels, sheet.strips, strict=True)), "their order"
+    if len(labels) == len(loaded.strips):
+        return dict(zip(labels, loaded.strips, strict=True)), "their order"
     return None, ""
 
 
 def _frames(
-    sheet: TestSheet, strip: StripSheet, rows: list[TableRow]
+    loaded: LoadedTest, strip: LoadedStrip, rows: list[TableRow]
 ) -> tuple[dict[int, tuple[TableRow, ...]], str] | None:
     """The frame each row of a strip means; None where one means none, or two the same."""
     groups: dict[tuple[object, ...], list[TableRow]] = {}
@@ -107,7 +107,7 @@ def _frames(
     free = [f for f in strip.frames if f.readable]
     made: dict[int, tuple[TableRow, ...]] = {}
     for group in groups.values():
-        frame = next((f for f in free if _same(sheet, f, group[0])), None)
+        frame = next((f for f in free if _same(loaded, f, group[0])), None)
         if frame is None:
             return None
         free.remove(frame)
@@ -116,9 +116,9 @@ def _frames(
     return made, "their exposures" if by_lg else "their stops from the meter"
 
 
-def _same(sheet: TestSheet, frame: FrameSheet, row: TableRow) -> bool:
+def _same(loaded: LoadedTest, frame: LoadedFrame, row: TableRow) -> bool:
     if row.log_h is not None:
-        at = frame.log_h(sheet.test.meter_constant)
+        at = frame.log_h(loaded.test.meter_constant)
         return at is not None and abs(at - row.log_h) <= _SAME_LG
     if row.ei is None and row.stops is None:
         return frame.frame.blank
@@ -138,7 +138,7 @@ def fill_waiting(notebook: Notebook, waiting: WaitingTest, source: str) -> int:
     int
         Number of readings written.
     """
-    frames = {f.frame.id: (s, f) for s, f in waiting.sheet.frames()}
+    frames = {f.frame.id: (s, f) for s, f in waiting.loaded.frames()}
     with notebook.change(f"import {source} to the frames that waited"):
         readings: list[Reading] = []
         told: dict[int, tuple[Strip, TableRow]] = {}

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.metric_rows import Cell
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure
 from vadrin.core.results.comparison import Comparison
 
@@ -50,8 +50,8 @@ def _cell(
     return Cell(f"{written(figure.value)} {unit}".strip(), spread)
 
 
-def _line(sheet: TestSheet, one: Comparison) -> ComparisonRow:
-    strip = next((s for s in sheet.strips if s.strip.label == one.strip), None)
+def _line(loaded: LoadedTest, one: Comparison) -> ComparisonRow:
+    strip = next((s for s in loaded.strips if s.strip.label == one.strip), None)
     other = strip.other or strip.strip.note if strip else ""
     factor = one.time_factor
     match = Cell("—", why=factor.why)
@@ -72,5 +72,5 @@ def _line(sheet: TestSheet, one: Comparison) -> ComparisonRow:
 
 def comparison_rows(state: State) -> tuple[ComparisonRow, ...]:
     """A line for each strip of another material."""
-    sheet, analysis = state.sheet, state.settled()
-    return tuple(_line(sheet, one) for one in analysis.compared)
+    loaded, analysis = state.loaded, state.settled()
+    return tuple(_line(loaded, one) for one in analysis.compared)

@@ -2,44 +2,44 @@
 
 from __future__ import annotations
 
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import ON_PAPER, FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import ON_PAPER, LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.core.figure import Figure
 
 BEST = "prints best"
 
 
-def paper_verdict(frame: FrameSheet, asked: str) -> str:
+def paper_verdict(frame: LoadedFrame, asked: str) -> str:
     """What was last said of a frame's contact print; empty for nothing."""
     return frame.said(asked, on_paper=True)
 
 
-def best_frame(strip: StripSheet) -> FrameSheet | None:
+def best_frame(strip: LoadedStrip) -> LoadedFrame | None:
     """The frame that prints best unaided; None where none was picked."""
     return next((f for f in strip.frames if paper_verdict(f, BEST)), None)
 
 
-def best_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+def best_index(loaded: LoadedTest, strip: LoadedStrip) -> Figure | None:
     """The EI of the frame that prints best, half a step of the bracket to each side."""
     frame = best_frame(strip)
     if frame is None or frame.frame.exposure_index is None:
         return None
     value = frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0)
-    half = 2.0 ** (0.5 * (sheet.test.step or 1.0))
+    half = 2.0 ** (0.5 * (loaded.test.step or 1.0))
     return Figure(value, value / half, value * half)
 
 
 @once
-def contact_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+def contact_answer(loaded: LoadedTest) -> tuple[LoadedStrip, Figure] | None:
     """The strip of the test's own film of which a frame prints best, with its EI."""
-    others = sheet.others()
-    for strip in sheet.strips:
-        index = best_index(sheet, strip) if strip.strip.label not in others else None
+    others = loaded.others()
+    for strip in loaded.strips:
+        index = best_index(loaded, strip) if strip.strip.label not in others else None
         if index is not None:
             return strip, index
     return None
 
 
-def contact_prints(strip: StripSheet) -> int:
+def contact_prints(strip: LoadedStrip) -> int:
     """How many contact prints of a strip were judged in any way."""
     return sum(any(j.way == ON_PAPER for j in f.judgements) for f in strip.frames)

@@ -13,14 +13,14 @@ from vadrin.app.display.quantities import (
     minutes_text,
 )
 from vadrin.app.document.state import State
+from vadrin.app.loaded.once import once
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.results.conditions import planned_words
 from vadrin.app.results.light_box_ei import beside_the_light_box
 from vadrin.app.results.next_act import next_act
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.reference_temperature import reference_words
 
 
 @dataclass(frozen=True)
@@ -44,9 +44,9 @@ class Headline:
 
 def _index_by_strip(state: State, why: str) -> tuple[str, str]:
     """The EI of the strip nearest to what was asked for, where there is none for the target."""
-    sheet, analysis = state.sheet, state.settled()
-    others = sheet.others()
-    rates_by = analysis.school.rates_by
+    loaded, analysis = state.loaded, state.settled()
+    others = loaded.others()
+    rates_by = analysis.method.rates_by
     known = [
         (s, getattr(s, rates_by))
         for s in analysis.strips
@@ -69,28 +69,28 @@ def _index_by_strip(state: State, why: str) -> tuple[str, str]:
 @once
 def headline_of(state: State) -> Headline:
     """The finding so far of a test."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     own = own_answer(state)
     if own is not None:
         words = f"{own.words[:1].upper()}{own.words[1:]}"
         return Headline(own.says, words, "", "", (), own.act, "", own=True)
     if analysis is None:
-        return Headline("", "working it out …", "", "", (), "", RULE_NAMES[sheet.test.push_rule])
+        return Headline("", "working it out …", "", "", (), "", RULE_NAMES[loaded.test.push_rule])
     finding, answer = analysis.finding, rating_of(state)
     rated = answer.index
     index, index_note = "", rated.why
     if rated.value is not None:
         index = f"EI {marked_ei(rated.value)}"
-        by = (answer.judged.way.school if answer.judged else analysis.school).caption
+        by = (answer.judged.way.method if answer.judged else analysis.method).caption
         index_note = f"{ei_range_text(rated)} · {ei_stops_text(rated)} · {by}"
-        index_note += "" if answer.by_eye else beside_the_light_box(sheet, rated.value)
+        index_note += "" if answer.by_eye else beside_the_light_box(loaded, rated.value)
     else:
         index, index_note = _index_by_strip(state, rated.why)
-    time, time_note, warmth = "", "", reference_words(sheet)
+    time, time_note, warmth = "", "", reference_words(loaded)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
         how = "as it was developed"
-        if planned_words(sheet):
+        if planned_words(loaded):
             how = "as planned, not noted: write down at Process what it really got"
         time_note = f"{how}, at {warmth}; one time tells no other"
     elif answer.as_developed:
@@ -105,7 +105,7 @@ def headline_of(state: State) -> Headline:
             words += f" would meet {target_text(finding.target.kind, finding.target.value)}"
         time_note = f"{time_note}. {words[0].upper()}{words[1:]}" if time_note else words
     act = next_act(state)
-    pushes = tuple(line for line in push_lines(analysis, sheet.test.push_rule) if line.known)
+    pushes = tuple(line for line in push_lines(analysis, loaded.test.push_rule) if line.known)
     met = not answer.as_developed
     return Headline(
         index,
@@ -114,7 +114,7 @@ def headline_of(state: State) -> Headline:
         time_note,
         pushes,
         act,
-        RULE_NAMES[sheet.test.push_rule],
+        RULE_NAMES[loaded.test.push_rule],
         met,
         finding.rule_of_thumb_min.present,
         analysis.rated_index.value if analysis.strips else None,

@@ -6,22 +6,22 @@ from math import log2
 
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
-from vadrin.app.sheets.light_boxes import light_box_result
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.light_boxes import light_box_result
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.core.figure import Figure
 
 _APART_STOPS = 1 / 6
 
 
 @once
-def light_box_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+def light_box_answer(loaded: LoadedTest) -> tuple[LoadedStrip, Figure] | None:
     """The strip of the test's own film that was judged and says most, with its EI."""
-    others, best = sheet.others(), None
-    for strip in sheet.strips:
+    others, best = loaded.others(), None
+    for strip in loaded.strips:
         if strip.strip.label in others:
             continue
-        result = light_box_result(sheet, strip)
+        result = light_box_result(loaded, strip)
         if result is None:
             continue
         figure = result.zone_ei
@@ -40,9 +40,9 @@ def light_box_words(figure: Figure) -> str:
     )
 
 
-def beside_the_light_box(sheet: TestSheet, index: float) -> str:
+def beside_the_light_box(loaded: LoadedTest, index: float) -> str:
     """What the light box says beside an EI that was measured, and how far apart they are."""
-    seen = light_box_answer(sheet)
+    seen = light_box_answer(loaded)
     if seen is None or seen[1].value is None:
         return ""
     apart = log2(seen[1].value / index)
@@ -51,9 +51,9 @@ def beside_the_light_box(sheet: TestSheet, index: float) -> str:
     return f". On the light box EI {marked_ei(seen[1].value)}, {where}"
 
 
-def without_densities(sheet: TestSheet | None) -> str:
+def without_densities(loaded: LoadedTest | None) -> str:
     """What is known of a test of which no density was read."""
-    seen = light_box_answer(sheet) if sheet is not None else None
+    seen = light_box_answer(loaded) if loaded is not None else None
     if seen is None:
         return (
             "No finding yet: read the blank frames and the bracket of two strips, or judge a strip "

@@ -1,4 +1,4 @@
-"""The schools side by side, in words."""
+"""The methods side by side, in words."""
 
 from __future__ import annotations
 
@@ -11,15 +11,15 @@ from vadrin.core.figure import Figure
 from vadrin.core.process.rules_on_trial import Trial, score_of
 from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.method_answers import MethodAnswer
-from vadrin.core.results.rating_method import RATING_SCHOOLS
+from vadrin.core.results.rating_method import RATING_METHODS
 
-RATING_SCHOOL_NAMES = tuple(RATING_SCHOOLS)
-"""The schools one can rate film by."""
+RATING_METHOD_NAMES = tuple(RATING_METHODS)
+"""The methods one can rate film by."""
 
 
 @dataclass(frozen=True)
 class MethodLine:
-    """One school's answer in words; `chosen` where the film is rated by it."""
+    """One method's answer in words; `chosen` where the film is rated by it."""
 
     name: str
     index: str
@@ -37,7 +37,7 @@ def _time(figure: Figure) -> str:
 
 
 def _rates(answer: MethodAnswer, analysis: Analysis) -> bool:
-    """Whether a school's answer is the one the film is rated by: same EI at the same time."""
+    """Whether a method's answer is the one the film is rated by: same EI at the same time."""
     rated, time = analysis.rated_index.value, analysis.finding.time_min.value
     return rated is not None and (answer.exposure_index.value, answer.time_min.value) == (
         rated,
@@ -45,30 +45,30 @@ def _rates(answer: MethodAnswer, analysis: Analysis) -> bool:
     )
 
 
-def school_lines(analysis: Analysis) -> tuple[MethodLine, ...]:
-    """Every school's answer from the same readings; what equals the finding is marked."""
+def method_lines(analysis: Analysis) -> tuple[MethodLine, ...]:
+    """Every method's answer from the same readings; what equals the finding is marked."""
     return tuple(
         MethodLine(
-            answer.school.name,
+            answer.method.name,
             _index(answer.exposure_index),
             _time(answer.time_min),
             (answer.exposure_index.why or answer.sentence)
             + (" Equals your EI and time." if _rates(answer, analysis) else ""),
             _rates(answer, analysis),
         )
-        for answer in analysis.schools
+        for answer in analysis.methods
     )
 
 
-def school_typed(words: str) -> str:
-    """The school that is meant.
+def method_typed(words: str) -> str:
+    """The method that is meant.
 
     Raises
     ------
     EntryError
-        Listing the schools there are.
+        Listing the methods there are.
     """
-    return choice_typed(words, RATING_SCHOOL_NAMES, anywhere=True)
+    return choice_typed(words, RATING_METHOD_NAMES, anywhere=True)
 
 
 def _share_score(analysis: Analysis) -> str:

@@ -8,9 +8,9 @@ from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
+from vadrin.app.loaded.once import once
 from vadrin.app.results.conditions import planned_diagnostics
 from vadrin.app.results.rating import rating_of
-from vadrin.app.sheets.once import once
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.exposure.arithmetic import STOP, meter_point
 from vadrin.core.frames import FrameState
@@ -21,18 +21,18 @@ from vadrin.core.results.push import SALVAGE
 @once
 def next_act(state: State) -> str:
     """The single next act that would firm the finding up most, as a sentence."""
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     serious = [w for w in analysis.diagnostics if w.severity is Severity.SERIOUS and w.frames]
     if serious:
         first = serious[0]
         return f"Read strip {first.strip}, frame {first.frames[0]} again."
-    planned = planned_diagnostics(sheet)
+    planned = planned_diagnostics(loaded)
     if planned and analysis.strips:
         return planned[0].remedy
     if not analysis.strips and rating_of(state).by_eye:
         return ""
     if not analysis.strips:
-        unread = sheet.exposed() == len(sheet.frames()) and sheet.processed() > 0
+        unread = loaded.exposed() == len(loaded.frames()) and loaded.processed() > 0
         return "Read the blank frames first, then the rest." if unread else ""
     answer = rating_of(state)
     if answer.as_developed and answer.ready:
@@ -51,7 +51,7 @@ def next_act(state: State) -> str:
         bound = analysis.finding.nearest_tested_min
         more = bound >= times[-1]
         return f"Run a strip for about {minutes_text(bound * (1.4 if more else 0.7))} min."
-    missing = [p for p in analysis.push if not p.by(sheet.test.push_rule).tested]
+    missing = [p for p in analysis.push if not p.by(loaded.test.push_rule).tested]
     worth = [p for p in missing if abs(p.stops) <= SALVAGE]
     if worth:
         longer = worth[0].stops > 0
@@ -63,9 +63,9 @@ def next_act(state: State) -> str:
 @once
 def waiting_act(state: State) -> str:
     """What lies on the bench already and would tell more, in a sentence; empty for nothing."""
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     fitted = {s.label for s in analysis.strips}
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         unread = [f for f in strip.frames if f.readable and not f.readings]
         label, minutes = strip.strip.label, strip.strip.time_min
         if minutes is None or not unread:
@@ -73,7 +73,7 @@ def waiting_act(state: State) -> str:
         if label in fitted:
             return f"Read the other {counted(len(unread), 'frame')} of strip {label}."
         return f"Read strip {label}: it was developed {minutes_text(minutes, True)} min and waits."
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         label, planned = strip.strip.label, strip.strip.planned_min
         if label in fitted or strip.strip.time_min is not None or planned is None:
             continue
@@ -102,7 +102,7 @@ _WORTH = 0.06
 
 def _firmest(state: State) -> str:
     """The act of the greatest expected gain, or the check on paper where none is worth it."""
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     step = analysis.next_steps[0] if analysis.next_steps else None
     if step is None or step.narrowing < _WORTH:
         return _CHECK
@@ -111,6 +111,6 @@ def _firmest(state: State) -> str:
         return f"One more strip at {minutes_text(step.time_min)} min makes the EI's range {gain}."
     if step.act is Act.REPEAT_FRAME:
         return f"Read strip {step.strip}, frame {step.frame} again: the EI's range gets {gain}."
-    meter = meter_point(sheet.test.exposure_index, sheet.test.meter_constant)
+    meter = meter_point(loaded.test.exposure_index, loaded.test.meter_constant)
     stops = stops_text(round(((step.log_h or meter) - meter) / STOP * 2) / 2, signed=True)
     return f"A frame at {stops} stops on strip {step.strip} makes the EI's range {gain}."

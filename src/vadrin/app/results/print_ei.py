@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
-from vadrin.app.sheets.light_boxes import exposures_of
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.light_boxes import exposures_of
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.core.figure import Figure
 from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
 from vadrin.notebook.records import PrintStrip
@@ -37,9 +37,9 @@ def print_box(
     return LightBox(np.array(log_h), Viewing.SIDE_BY_SIDE, rng, meter_constant, threshold)
 
 
-def covered_strips(sheet: TestSheet, strip: StripSheet) -> list[PrintStrip]:
+def covered_strips(loaded: LoadedTest, strip: LoadedStrip) -> list[PrintStrip]:
     """The half-covered strips of a strip of film, in every series, the oldest first."""
-    mine = [s for s in sheet.covered if s.strip_id == strip.strip.id]
+    mine = [s for s in loaded.covered if s.strip_id == strip.strip.id]
     return sorted(mine, key=lambda s: s.id)
 
 
@@ -49,25 +49,25 @@ def _threshold(made: PrintStrip) -> tuple[float, float]:
     return (known[0], known[1]) if len(known) == 2 and known[1] > 0 else USUAL_THRESHOLD
 
 
-def print_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
+def print_answers(loaded: LoadedTest, strip: LoadedStrip) -> tuple[SeenFrame, ...]:
     """What was seen of half-covered strips, as the core knows it."""
     frames, told = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []
-    for kept in covered_strips(sheet, strip):
+    for kept in covered_strips(loaded, strip):
         frame = frames.get(kept.frame_id or 0)
-        at = frame.log_h(sheet.test.meter_constant) if frame is not None else None
+        at = frame.log_h(loaded.test.meter_constant) if frame is not None else None
         if at is not None and kept.answer in told:
             made.append(SeenFrame(at, told[kept.answer], _threshold(kept)))
     return tuple(made)
 
 
-def print_index(sheet: TestSheet, strip: StripSheet) -> Figure | None:
-    """The EI of the paper school; None before anything was judged."""
-    answers, exposures = print_answers(sheet, strip), exposures_of(sheet, strip)
+def print_index(loaded: LoadedTest, strip: LoadedStrip) -> Figure | None:
+    """The EI of the paper method; None before anything was judged."""
+    answers, exposures = print_answers(loaded, strip), exposures_of(loaded, strip)
     if not answers or len(exposures) < 3:
         return None
-    threshold = _threshold(covered_strips(sheet, strip)[-1])
-    return _told_index(exposures, sheet.test.meter_constant, threshold, answers)
+    threshold = _threshold(covered_strips(loaded, strip)[-1])
+    return _told_index(exposures, loaded.test.meter_constant, threshold, answers)
 
 
 @lru_cache(maxsize=64)
@@ -82,17 +82,17 @@ def _told_index(
 
 
 @once
-def print_answer(sheet: TestSheet) -> tuple[StripSheet, Figure] | None:
+def print_answer(loaded: LoadedTest) -> tuple[LoadedStrip, Figure] | None:
     """The strip of film that was judged on paper, with its EI; None where none was."""
-    for strip in sheet.strips:
-        index = print_index(sheet, strip)
+    for strip in loaded.strips:
+        index = print_index(loaded, strip)
         if index is not None:
             return strip, index
     return None
 
 
 def print_index_words(index: Figure) -> str:
-    """The EI of the paper school in a sentence."""
+    """The EI of the paper method in a sentence."""
     if index.value is None:
         return f"On paper: {index.why}."
     reach = f"{ei_range_text(index)} ({ei_stops_text(index)})"

@@ -5,11 +5,11 @@ from __future__ import annotations
 from vadrin.app.descriptions import answers_itself, own_answer
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.app.results.between_strips import between_strips
 from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.rating import rating_of
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.wording import counted, list_text
 
 
@@ -19,20 +19,20 @@ def provenance(state: State) -> tuple[str, ...]:
     that is still being worked out, or of which nothing was seen."""
     if state.analysis is None:
         return ()
-    if answers_itself(state.sheet.test.kind):
-        seen = _seen(state.sheet)
+    if answers_itself(state.loaded.test.kind):
+        seen = _seen(state.loaded)
         return (f"The answer rests on {seen}.",) if seen else ()
     return tuple(words for words in (_of_index(state), _of_time(state)) if words)
 
 
-def _seen(sheet: TestSheet) -> str:
+def _seen(loaded: LoadedTest) -> str:
     """Everything that was read, judged or printed of a test, counted."""
-    read = sum(f.density is not None for _, f in sheet.frames())
-    looks = sum(not j.left_out for s in sheet.strips for j in s.judgements)
-    looks += sum(not j.left_out for _, f in sheet.frames() for j in f.judgements)
-    prints = len(sheet.covered) + sum(bool(s.black_s) for s in sheet.setups)
+    read = sum(f.density is not None for _, f in loaded.frames())
+    looks = sum(not j.left_out for s in loaded.strips for j in s.judgements)
+    looks += sum(not j.left_out for _, f in loaded.frames() for j in f.judgements)
+    prints = len(loaded.covered) + sum(bool(s.black_s) for s in loaded.setups)
     counts = (
-        f"{counted(read, 'frame')}{_when_read(sheet)}" if read else "",
+        f"{counted(read, 'frame')}{_when_read(loaded)}" if read else "",
         f"{counted(looks, 'look')} by eye" if looks else "",
         f"{counted(prints, 'print')}" if prints else "",
     )
@@ -44,17 +44,17 @@ def _of_index(state: State) -> str:
     if not rating.index.present:
         return ""
     if rating.judged is not None:
-        return f"EI judged by eye, {rating.judged.way.school.caption}; no density decides it."
-    read = [s for s in state.sheet.strips if any(f.density is not None for f in s.frames)]
+        return f"EI judged by eye, {rating.judged.way.method.caption}; no density decides it."
+    read = [s for s in state.loaded.strips if any(f.density is not None for f in s.frames)]
     frames = sum(f.density is not None for s in read for f in s.frames)
     counts = f"{counted(len(read), 'strip')}, {counted(frames, 'frame')}"
-    return f"EI found from {counts}{_when_read(state.sheet)}; {analysis.school.caption}."
+    return f"EI found from {counts}{_when_read(state.loaded)}; {analysis.method.caption}."
 
 
-def _when_read(sheet: TestSheet) -> str:
+def _when_read(loaded: LoadedTest) -> str:
     days = sorted(
         reading.read_at[:10]
-        for strip in sheet.strips
+        for strip in loaded.strips
         for frame in strip.frames
         for reading in frame.readings
         if reading.read_at and not reading.left_out
@@ -78,7 +78,7 @@ def _of_time(state: State) -> str:
 
 def rests_on(state: State) -> tuple[str, ...]:
     """Where a test's numbers come from, and how each condition is known, a sentence each."""
-    return (*provenance(state), *conditions_told(state.sheet))
+    return (*provenance(state), *conditions_told(state.loaded))
 
 
 def where_from(state: State) -> tuple[str, ...]:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.once import once
+from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.results.judged_ei import JudgedEI, chosen_ei, judged_ei
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types import Asks, type_of
 from vadrin.core.restated_time import restated_time
@@ -55,15 +55,15 @@ class Rating:
         return self.target_kind == BY_EYE
 
 
-def _judged(sheet: TestSheet) -> Rating | None:
+def _judged(loaded: LoadedTest) -> Rating | None:
     """The answer of a test that was judged by eye alone: an EI, and never a contrast."""
-    seen = judged_ei(sheet)
+    seen = judged_ei(loaded)
     if seen is None:
         return None
-    kind, strip = type_of(sheet.test.kind), seen.strip
+    kind, strip = type_of(loaded.test.kind), seen.strip
     time = absent("frames judged by eye tell an EI and no contrast: read densities for a time")
     if strip.minutes and kind is not None and kind.asks is Asks.INDEX:
-        warmth, factor = reference_of(sheet, strip), temperature_factor_of(sheet, strip)
+        warmth, factor = reference_of(loaded, strip), temperature_factor_of(loaded, strip)
         time = Figure(restated_time(strip.minutes, strip.strip.temperature_c, warmth, factor))
     return Rating(seen.index, time, BY_EYE, 0.0, seen)
 
@@ -74,22 +74,22 @@ def rating_of(state: State) -> Rating:
 
     That time answers only the kinds that ask for no other.
     """
-    sheet, analysis = state.sheet, state.settled()
+    loaded, analysis = state.loaded, state.settled()
     finding, target = analysis.finding, analysis.settings.target
-    rated = chosen_ei(sheet) or analysis.rated_index
+    rated = chosen_ei(loaded) or analysis.rated_index
     found = Rating(rated, finding.time_min, target.kind, target.value)
-    others = sheet.others()
+    others = loaded.others()
     own = [s for s in analysis.strips if s.label not in others]
     if analysis.strips and not own:
         gap = absent("only what is compared was read; read the reference's strip")
         return Rating(gap, gap, target.kind, target.value)
     times = {round(s.restated_min, 2) for s in own if s.restated_min}
     if not own:
-        return _judged(sheet) or found
+        return _judged(loaded) or found
     if found.ready or len(times) != 1:
         return found
-    first, kind = own[0], type_of(sheet.test.kind)
-    index: Figure = chosen_ei(sheet) or getattr(first, analysis.school.rates_by)
+    first, kind = own[0], type_of(loaded.test.kind)
+    index: Figure = chosen_ei(loaded) or getattr(first, analysis.method.rates_by)
     time = finding.time_min
     if first.restated_min and kind is not None and kind.asks is Asks.INDEX:
         time = Figure(first.restated_min)

@@ -102,7 +102,7 @@ def _push(of: Push) -> dict[str, Any]:
     }
 
 
-def _school(of: MethodAnswer) -> dict[str, Any]:
+def _method(of: MethodAnswer) -> dict[str, Any]:
     return {
         "exposure_index": figure(of.exposure_index),
         "time_min": figure(of.time_min),
@@ -167,7 +167,7 @@ def report_of(analysis: Analysis, source: str) -> dict[str, Any]:
         },
         "finding": _finding(analysis.finding),
         "push": [_push(p) for p in analysis.push],
-        "schools": {a.school.key: _school(a) for a in analysis.schools},
+        "schools": {a.method.key: _method(a) for a in analysis.methods},
         "push_limits": _limits(analysis.limits),
         "held_ei": {
             s.label: {"lowest": figure(h.lowest), "highest": figure(h.highest)}

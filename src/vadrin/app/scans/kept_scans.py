@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from PIL import Image
 
-from vadrin.app.sheets.test_sheet import StripSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.stamps import now
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import checksum
@@ -37,13 +37,13 @@ def preview_of(small: Array) -> bytes:
     return made.getvalue()
 
 
-def scans_of(notebook: Notebook, strip: StripSheet) -> list[Attachment]:
+def scans_of(notebook: Notebook, strip: LoadedStrip) -> list[Attachment]:
     """The scans of a strip, the newest last."""
     return [a for a in notebook.all(Attachment, strip_id=strip.strip.id) if a.path]
 
 
 def keep_scan(
-    notebook: Notebook, strip: StripSheet, path: Path, digest: str, preview: bytes
+    notebook: Notebook, strip: LoadedStrip, path: Path, digest: str, preview: bytes
 ) -> None:
     """Remember which picture a strip was read from, and where it lies; once for each picture."""
     known = next((a for a in scans_of(notebook, strip) if a.checksum == digest), None)

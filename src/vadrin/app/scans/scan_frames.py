@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.scans.step_wedge import StepWedge
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.interruption import checkpoint
 from vadrin.core.planning.test_types import type_of
 from vadrin.core.scanning.calibration import ScanCalibration
@@ -147,20 +147,20 @@ def other_way_round(scan: Scan) -> Scan:
     return replace(scan, mirrored=not scan.mirrored)
 
 
-def lies_edge_to_edge(sheet: TestSheet) -> bool:
+def lies_edge_to_edge(loaded: LoadedTest) -> bool:
     """Whether the steps of a test lie without gaps, as on paper."""
-    kind = type_of(sheet.test.kind)
+    kind = type_of(loaded.test.kind)
     return kind is not None and kind.edge_to_edge
 
 
-def frames_of_scan(strip: StripSheet) -> list[FrameSheet]:
+def frames_of_scan(strip: LoadedStrip) -> list[LoadedFrame]:
     """The frames of a strip as they lie on the film."""
     return sorted(strip.frames, key=lambda f: f.frame.position)
 
 
-def laid_as_shot(scan: Scan, sheet: TestSheet, strip: StripSheet) -> Scan:
+def laid_as_shot(scan: Scan, loaded: LoadedTest, strip: LoadedStrip) -> Scan:
     """A scan turned so that density rises with exposure, where the strip lay the other way."""
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
     pairs = [
         (f.log_h(constant), scan.values[i].density)
         for i, f in enumerate(frames_of_scan(strip)[: scan.place.count])

@@ -10,11 +10,11 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.scans.kept_scans import keep_scan, preview_of
 from vadrin.app.scans.scan_calibration import calibration_of, calibration_words
 from vadrin.app.scans.scan_frames import Scan, frames_of_scan, measured
 from vadrin.app.scans.step_wedge import StepWedge
-from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
 from vadrin.core.interruption import interruptible
 from vadrin.core.scanning.film_bands import film_bands, light_along
@@ -162,7 +162,7 @@ def _edges_looked_at(scan: Scan) -> Scan:
     return replace(scan, noticed=(*scan.noticed, words))
 
 
-def take_scan(notebook: Notebook, strip: StripSheet, scan: Scan) -> str:
+def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
     """Keep what the frames read, as one edit, and where the picture lies; says what was kept and
     what was not."""
     frames, refused = frames_of_scan(strip), []

@@ -10,10 +10,10 @@ from typing import Any
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, date_text
-from vadrin.app.document.sheet_loading import load_sheets
+from vadrin.app.document.test_loading import load_tests
 from vadrin.app.findings.kept_report import KeptReport
-from vadrin.app.sheets.film_names import film_name
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.film_names import film_name
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
@@ -53,20 +53,20 @@ Laying = Generator[tuple[int, int], None, tuple[ComparedFilm, ...]]
 """Films being laid out: what is known of how much, and in the end all of them."""
 
 
-def _strips_told(sheet: TestSheet, finding: Finding) -> list[StripSheet]:
+def _strips_told(loaded: LoadedTest, finding: Finding) -> list[LoadedStrip]:
     """The strips that speak for a test: each material once, at the time nearest to the decided."""
-    kind = type_of(sheet.test.kind)
+    kind = type_of(loaded.test.kind)
     if kind is not None and kind.compares_materials:
-        return list(sheet.strips)
-    timed = [s for s in sheet.strips if s.minutes]
+        return list(loaded.strips)
+    timed = [s for s in loaded.strips if s.minutes]
     aim = finding.time_min or (timed[0].minutes if timed else 0.0) or 0.0
     return [min(timed, key=lambda s: abs((s.minutes or 0.0) - aim))] if timed else []
 
 
-def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
+def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
     told = KeptReport.from_json(finding.report).strips
     made = []
-    for strip in _strips_told(sheet, finding):
+    for strip in _strips_told(loaded, finding):
         kept = told.get(strip.strip.label)
         if kept is None:
             continue
@@ -74,12 +74,12 @@ def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
         if index is None and gradient is None:
             # Neither how fast nor how steep: nothing of it can stand beside another.
             continue
-        placed = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
+        placed = [(f.log_h(loaded.test.meter_constant), f.density) for f in strip.frames]
         made.append(
             ComparedFilm(
-                sheet.test.id,
+                loaded.test.id,
                 strip.strip.label,
-                *_named(sheet, strip),
+                *_named(loaded, strip),
                 finding.decided_at,
                 index,
                 gradient,
@@ -91,11 +91,11 @@ def _compared(sheet: TestSheet, finding: Finding) -> list[ComparedFilm]:
     return made
 
 
-def _named(sheet: TestSheet, strip: StripSheet) -> tuple[str, str]:
+def _named(loaded: LoadedTest, strip: LoadedStrip) -> tuple[str, str]:
     """The film and the developer of a strip."""
     if strip.strip.developer_id:
-        return sheet.stock.name, f"in {strip.other}"
-    return film_name(sheet, strip), sheet.process
+        return loaded.stock.name, f"in {strip.other}"
+    return film_name(loaded, strip), loaded.process
 
 
 def films_decided(notebook: Notebook) -> Laying:
@@ -106,8 +106,8 @@ def films_decided(notebook: Notebook) -> Laying:
     made: list[ComparedFilm] = []
     for start in range(0, len(tests), _AT_ONCE):
         some = tests[start : start + _AT_ONCE]
-        for sheet in load_sheets(notebook, some):
-            made += _compared(sheet, newest[sheet.test.id])
+        for loaded in load_tests(notebook, some):
+            made += _compared(loaded, newest[loaded.test.id])
         if start + len(some) < len(tests):
             yield start + len(some), len(tests)
     return tuple(sorted(made, key=lambda film: film.decided_at, reverse=True))

@@ -14,11 +14,11 @@ from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import age_text, counted, date_text
-from vadrin.app.document.sheet_loading import load_sheets
 from vadrin.app.document.state import answered
+from vadrin.app.document.test_loading import load_tests
 from vadrin.app.findings.decided_words import OWN_WORDS
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.rating import rating_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.process.fixer import check_fixer
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
@@ -83,7 +83,7 @@ class ShelfDetail:
     station: str
     curves: tuple[tuple[tuple[float, float], ...], ...]
     changed: str
-    undecided: TestSheet | None = None
+    undecided: LoadedTest | None = None
 
 
 @dataclass(frozen=True)
@@ -99,9 +99,9 @@ class Undecided:
         return f"not decided: {self.index} {self.time}".strip() if self.index else ""
 
 
-def undecided_answer(sheet: TestSheet) -> Undecided:
+def undecided_answer(loaded: LoadedTest) -> Undecided:
     """Work a test out that nothing was decided on; takes up to a second."""
-    state = answered(sheet)
+    state = answered(loaded)
     own = own_answer(state)
     if own is not None:
         return Undecided(own.says, "")
@@ -113,18 +113,21 @@ def undecided_answer(sheet: TestSheet) -> Undecided:
     )
 
 
-def state_of(sheet: TestSheet) -> tuple[str, str]:
+def state_of(loaded: LoadedTest) -> tuple[str, str]:
     """Where a test stands, and the station where its work goes on."""
-    total, exposed, read = len(sheet.frames()), sheet.exposed(), sheet.read()
+    total, exposed, read = len(loaded.frames()), loaded.exposed(), loaded.read()
     if exposed == 0:
         return f"planned, {counted(total, 'frame')}", "plan"
     if exposed < total:
         return f"{exposed} of {counted(total, 'frame')} taken", "expose"
-    if sheet.processed() < len(sheet.strips):
-        return f"{sheet.processed()} of {counted(len(sheet.strips), 'strip')} developed", "process"
-    if read < sheet.readable():
-        return f"{read} of {counted(sheet.readable(), 'frame')} read", "read"
-    return f"read, {counted(len(sheet.strips), 'strip')}", "curves"
+    if loaded.processed() < len(loaded.strips):
+        return (
+            f"{loaded.processed()} of {counted(len(loaded.strips), 'strip')} developed",
+            "process",
+        )
+    if read < loaded.readable():
+        return f"{read} of {counted(loaded.readable(), 'frame')} read", "read"
+    return f"read, {counted(len(loaded.strips), 'strip')}", "curves"
 
 
 def _line(row: tuple[object, ...], words: str, now: datetime) -> ShelfLine:
@@ -167,21 +170,21 @@ def shelf_lines(notebook: Notebook) -> list[ShelfLine]:
 def shelf_details(notebook: Notebook, test_ids: list[int]) -> dict[int, ShelfDetail]:
     """What the lines in sight draw, by test id."""
     tests = notebook.all_of(Test, "id", test_ids)
-    return {sheet.test.id: _detail(sheet) for sheet in load_sheets(notebook, tests)}
+    return {loaded.test.id: _detail(loaded) for loaded in load_tests(notebook, tests)}
 
 
-def _detail(sheet: TestSheet) -> ShelfDetail:
-    state, station = state_of(sheet)
+def _detail(loaded: LoadedTest) -> ShelfDetail:
+    state, station = state_of(loaded)
     curves = []
-    for strip in sheet.strips[:_CURVES]:
-        points = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
+    for strip in loaded.strips[:_CURVES]:
+        points = [(f.log_h(loaded.test.meter_constant), f.density) for f in strip.frames]
         curve = sorted((x, d) for x, d in points if x is not None and d is not None)
         if len(curve) > 1:
             curves.append(tuple(curve))
-    last = sheet.findings[-1] if sheet.findings else None
-    since = changes_since_decision(sheet) if last is not None else None
+    last = loaded.findings[-1] if loaded.findings else None
+    since = changes_since_decision(loaded) if last is not None else None
     changed = f"since it was decided: {'; '.join(since.changes)}" if since else ""
-    undecided = sheet if last is None and curves else None
+    undecided = loaded if last is None and curves else None
     return ShelfDetail(state, station, tuple(curves), changed, undecided)
 
 

@@ -12,7 +12,7 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
@@ -24,18 +24,18 @@ _HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density
 _APART = 1 / 3
 
 
-def light_of(strip: StripSheet) -> str:
+def light_of(strip: LoadedStrip) -> str:
     """The light a piece was shot in."""
     return strip.strip.note.partition(",")[0] or "the light there was"
 
 
-def _good(strip: StripSheet) -> list[float]:
+def _good(strip: LoadedStrip) -> list[float]:
     """EIs of the frames that can be used as they are, the slowest first."""
     judged = ((index_of(f), f) for f in strip.frames if f.readable and not f.frame.blank)
     return sorted(i for i, f in judged if i is not None and f.verdict == USE_IT)
 
 
-def _by_eye(strip: StripSheet, step: float) -> Figure:
+def _by_eye(strip: LoadedStrip, step: float) -> Figure:
     """Middle of the frames of use, with half a step of the bracket to each side: as much as a
     bracket tells of a best frame that lies as far from both ends of what can be used."""
     good = _good(strip)
@@ -46,25 +46,25 @@ def _by_eye(strip: StripSheet, step: float) -> Figure:
     return Figure(middle, middle / half, middle * half)
 
 
-def _cell(frame: FrameSheet) -> FilmCell:
+def _cell(frame: LoadedFrame) -> FilmCell:
     index = index_of(frame)
     words = "blank" if index is None or frame.frame.blank else f"EI {marked_ei(index)}"
     return FilmCell(words, frame.density, frame.verdict, frame.verdict == USE_IT)
 
 
-def _name(strip: StripSheet) -> str:
+def _name(strip: LoadedStrip) -> str:
     minutes = f" {minutes_text(strip.minutes)}" if strip.minutes else ""
     return f"{strip.strip.label} {strip.strip.note}{minutes}"
 
 
 def cine_answer(state: State) -> OwnAnswer:
     """What a cine test says."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     known = {m.label: m for m in analysis.strips} if analysis else {}
-    step = sheet.test.step or 1.0
-    best: dict[str, tuple[StripSheet, Figure]] = {}
+    step = loaded.test.step or 1.0
+    best: dict[str, tuple[LoadedStrip, Figure]] = {}
     rows, film = [], []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         light, eye = light_of(strip), _by_eye(strip, step)
         metrics = known.get(strip.strip.label)
         dense = metrics.zone_ei if metrics else absent("not read")
@@ -87,7 +87,7 @@ def cine_answer(state: State) -> OwnAnswer:
     says = list_text(
         [f"EI {marked_ei(eye.known())} in {light}" for light, (_, eye) in best.items()]
     )
-    waits = [light_of(s) for s in sheet.strips if light_of(s) not in best]
+    waits = [light_of(s) for s in loaded.strips if light_of(s) not in best]
     act = (
         f"Judge the frames shot in {waits[0]}."
         if waits
@@ -100,7 +100,7 @@ def _index(figure: Figure) -> str:
     return figure.why if figure.value is None else f"EI {marked_ei(figure.value)}"
 
 
-def _words(best: dict[str, tuple[StripSheet, Figure]]) -> str:
+def _words(best: dict[str, tuple[LoadedStrip, Figure]]) -> str:
     parts = [
         f"in {light} {ei_range_text(eye)}, on piece {strip.strip.label}"
         + (f", {minutes_text(strip.minutes)} min" if strip.minutes else "")

@@ -11,5 +11,5 @@ DESCRIPTION = TestDescription(
     "Will this bottle still develop a roll?",
     "A piece fogged to full light, judged beside a piece known to be good.",
     sentences=(PlanSentence.ONE_TIME,),
-    answer=lambda state: clip_answer(state.sheet),
+    answer=lambda state: clip_answer(state.loaded),
 )

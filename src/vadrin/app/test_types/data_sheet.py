@@ -16,9 +16,9 @@ from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
-from vadrin.app.read.sheet_axes import absolute, source_of
-from vadrin.app.sheets.makers_told import makers_of_sheet
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.makers_told import makers_of_test
+from vadrin.app.read.data_sheet_axes import absolute, source_of
 from vadrin.core.curves.metrics import gamma
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SheetAxis, SheetSource
@@ -32,7 +32,7 @@ _NOT_FOUND = "not said how it was found"
 _DASH = "—"
 
 
-def _curve(strip: StripSheet) -> Series:
+def _curve(strip: LoadedStrip) -> Series:
     at = tuple(
         sorted(
             (f.frame.log_h, f.density)
@@ -44,9 +44,9 @@ def _curve(strip: StripSheet) -> Series:
     return Series(minutes, at, at)
 
 
-def middle_ei(sheet: TestSheet, made: StripMetrics | None) -> Figure:
+def middle_ei(loaded: LoadedTest, made: StripMetrics | None) -> Figure:
     """EI = 10 / H at the middle of the straight line; absent where the axis is relative."""
-    if not absolute(sheet):
+    if not absolute(loaded):
         return absent("the exposure axis is relative: it tells no EI")
     if made is None:
         return absent("no curve was traced yet")
@@ -58,9 +58,9 @@ def middle_ei(sheet: TestSheet, made: StripMetrics | None) -> Figure:
     return Figure(float(10.0 / 10.0**middle))
 
 
-def _nearest(sheet: TestSheet, known: dict[str, StripMetrics]) -> StripMetrics | None:
+def _nearest(loaded: LoadedTest, known: dict[str, StripMetrics]) -> StripMetrics | None:
     """The traced curve in the middle of the times there are."""
-    traced = [known[s.strip.label] for s in sheet.strips if s.strip.label in known]
+    traced = [known[s.strip.label] for s in loaded.strips if s.strip.label in known]
     return traced[len(traced) // 2] if traced else None
 
 
@@ -73,27 +73,27 @@ def _minutes(value: float | None) -> str:
 
 
 def _rows(
-    sheet: TestSheet, known: dict[str, StripMetrics], curve: Figure
+    loaded: LoadedTest, known: dict[str, StripMetrics], curve: Figure
 ) -> list[tuple[str, str, str]]:
     """The sheet beside what was found by oneself."""
-    found = latest_finding_beside(sheet)
-    how = source_of(sheet).speed_found or _NOT_FOUND
+    found = latest_finding_beside(loaded)
+    how = source_of(loaded).speed_found or _NOT_FOUND
     rows = [
         (
             "Speed",
-            f"{sheet.test.exposure_index:g}, {how}",
+            f"{loaded.test.exposure_index:g}, {how}",
             _ei(found.exposure_index if found else None),
         ),
         ("10 / H on its curve", _ei(curve.value) if curve.value else curve.why, ""),
     ]
-    told = dict(makers_of_sheet(sheet))
+    told = dict(makers_of_test(loaded))
     for stops in sorted(told):
         mine = _my_minutes(found, stops)
         name = "Normal time" if stops == 0 else f"Time for {push_name(stops)}"
         rows.append((name, _minutes(told[stops]), _minutes(mine)))
     if found is not None and 0.0 not in told:
         rows.append(("Normal time", _DASH, _minutes(found.time_min)))
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         metrics = known.get(strip.strip.label)
         if metrics is not None and metrics.average_gradient.value is not None:
             name = f"Gradient at {minutes_text(strip.minutes)} min" if strip.minutes else "Gradient"
@@ -109,21 +109,21 @@ def _my_minutes(found: LatestFinding | None, stops: float) -> float | None:
 
 def data_sheet_answer(state: State) -> OwnAnswer:
     """What a sheet says."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     known = {m.label: m for m in analysis.strips} if analysis else {}
-    curve = middle_ei(sheet, _nearest(sheet, known))
-    nominal, found = sheet.test.exposure_index, latest_finding_beside(sheet)
+    curve = middle_ei(loaded, _nearest(loaded, known))
+    nominal, found = loaded.test.exposure_index, latest_finding_beside(loaded)
     figures: dict[str, Figure | float | None] = {"nominal_ei": nominal, "curve_ei": curve}
     for label, metrics in known.items():
         # Without ranges: how true a printed curve is, its points do not tell.
         figures[f"{label}_gradient"] = metrics.average_gradient.value
-        if absolute(sheet):
+        if absolute(loaded):
             figures[f"{label}_zone_ei"] = metrics.zone_ei.value
-    drawn = tuple(s for s in map(_curve, sheet.strips) if s.points)
-    axis = "lg exposure, lux seconds" if absolute(sheet) else "relative lg exposure"
+    drawn = tuple(s for s in map(_curve, loaded.strips) if s.points)
+    axis = "lg exposure, lux seconds" if absolute(loaded) else "relative lg exposure"
     plot = AnswerPlot(axis, "density", drawn) if drawn else None
-    table = AnswerTable(_HEADS, tuple(_rows(sheet, known, curve)))
-    if not drawn and not sheet.makers and not source_of(sheet).speed_found:
+    table = AnswerTable(_HEADS, tuple(_rows(loaded, known, curve)))
+    if not drawn and not loaded.makers and not source_of(loaded).speed_found:
         act = "Say how its speed was found, type its times at Process, or trace a curve at Read."
         return OwnAnswer("", "nothing of the sheet was taken down yet", act, figures, table)
     words = "a maker's word, found in another laboratory: a starting point, not a finding"

@@ -15,7 +15,7 @@ from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import shutter_name
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_options import LongTimes
@@ -33,10 +33,10 @@ _NO_LOSS = 0.1
 """Stops below which nothing is lost that a shutter could make up."""
 
 
-def _frames_read(sheet: TestSheet) -> tuple[tuple[tuple[float, float, float], ...], float | None]:
+def _frames_read(loaded: LoadedTest) -> tuple[tuple[tuple[float, float, float], ...], float | None]:
     """Metered seconds, held seconds and density of each long frame; mean of the short ones."""
     long, short = [], []
-    for _, frame in sheet.frames():
+    for _, frame in loaded.frames():
         if frame.density is None or frame.frame.blank or not frame.readable:
             continue
         held = frame.frame.seconds
@@ -54,9 +54,9 @@ def _law(frames: tuple[tuple[float, float, float], ...], short: float) -> LongEx
     return long_exposure_law(short, made, _NOISE, np.random.default_rng(_SEED))
 
 
-def law_of(sheet: TestSheet) -> LongExposureLaw | None:
+def law_of(loaded: LoadedTest) -> LongExposureLaw | None:
     """What a test of long exposures comes to; None before it was read."""
-    frames, short = _frames_read(sheet)
+    frames, short = _frames_read(loaded)
     return _law(frames, short) if frames and short is not None else None
 
 
@@ -77,9 +77,9 @@ def _spread(figure: Figure) -> str:
 
 def long_exposures_answer(state: State) -> OwnAnswer:
     """What a test of long exposures says."""
-    sheet = state.sheet
-    frames, short = _frames_read(sheet)
-    law = law_of(sheet)
+    loaded = state.loaded
+    frames, short = _frames_read(loaded)
+    law = law_of(loaded)
     if law is None:
         missing = "the short frame was" if short is None and frames else "its long frames were"
         words = f"Not told yet: {missing} not read."
@@ -111,7 +111,7 @@ def long_exposures_answer(state: State) -> OwnAnswer:
     figures |= {"factor": law.law.factor, "exponent": law.law.exponent}
     says, words = _worded(law)
     return OwnAnswer(
-        says, words + _contrast(law.contrast), _act(sheet, law), figures, table, (), plot
+        says, words + _contrast(law.contrast), _act(loaded, law), figures, table, (), plot
     )
 
 
@@ -146,9 +146,9 @@ def _contrast(figure: Figure) -> str:
     return f" Contrast gets {side} at long times: × {figure.value:.2f}."
 
 
-def _act(sheet: TestSheet, law: LongExposureLaw) -> str:
+def _act(loaded: LoadedTest, law: LongExposureLaw) -> str:
     typed = typed_law(law)
-    if typed and sheet.stock.reciprocity == typed:
+    if typed and loaded.stock.reciprocity == typed:
         return "Saved with this film: every plan of it uses this."
     return "Save the correction with this film, and every plan of it uses it."
 
@@ -160,15 +160,15 @@ def typed_law(law: LongExposureLaw | None) -> str:
     return f"+{law.law.factor:.3g} t^{law.law.exponent:.3g}"
 
 
-def may_write_law(sheet: TestSheet) -> bool:
+def may_write_law(loaded: LoadedTest) -> bool:
     """Whether a test found a loss that its stock does not say yet."""
-    if sheet.test.kind != LongExposures.key:
+    if loaded.test.kind != LongExposures.key:
         return False
-    typed = typed_law(law_of(sheet))
-    return bool(typed) and typed != sheet.stock.reciprocity
+    typed = typed_law(law_of(loaded))
+    return bool(typed) and typed != loaded.stock.reciprocity
 
 
-def write_law(notebook: Notebook, sheet: TestSheet) -> str:
+def write_law(notebook: Notebook, loaded: LoadedTest) -> str:
     """Write the law into the stock, as one edit; says what was written.
 
     Raises
@@ -176,12 +176,12 @@ def write_law(notebook: Notebook, sheet: TestSheet) -> str:
     EntryError
         If there is no law yet.
     """
-    typed = typed_law(law_of(sheet))
+    typed = typed_law(law_of(loaded))
     if not typed:
         raise EntryError("nothing to write: no loss was found, or too little was read")
-    with notebook.change(f"long exposures of {sheet.stock.name}"):
-        notebook.put(replace(sheet.stock, reciprocity=typed))
-    return f"{sheet.stock.name} takes {typed} beyond a second from now on."
+    with notebook.change(f"long exposures of {loaded.stock.name}"):
+        notebook.put(replace(loaded.stock, reciprocity=typed))
+    return f"{loaded.stock.name} takes {typed} beyond a second from now on."
 
 
 def _long_typed(words: str) -> tuple[float, ...]:

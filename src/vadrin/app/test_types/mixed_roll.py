@@ -12,7 +12,7 @@ from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
 from vadrin.app.entry.exposures import exposure_indexes_typed
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.test_types.film_cells import by_index, row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SharedIndexes
@@ -25,14 +25,14 @@ if TYPE_CHECKING:
 _HEADS = ("Process", "Held by densities", "Usable by verdicts", "Shadow point")
 
 
-def process_name(strip: StripSheet) -> str:
+def process_name(strip: LoadedStrip) -> str:
     """What a strip went through, in a word or two."""
     if strip.routine is not None:
         return strip.routine.name
     return strip.strip.agitation or strip.other or strip.strip.note or f"strip {strip.strip.label}"
 
 
-def _held(strip: StripSheet, metrics: StripMetrics | None) -> tuple[Figure, Figure, bool]:
+def _held(strip: LoadedStrip, metrics: StripMetrics | None) -> tuple[Figure, Figure, bool]:
     """Lowest and highest EI held, and whether the lowest is only the lowest that was tried."""
     if metrics is None:
         gap = absent("not read yet")
@@ -73,11 +73,11 @@ class _Held:
 
 def mixed_roll_answer(state: State) -> OwnAnswer:
     """What a mixed roll says."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     known = {s.label: s for s in analysis.strips} if analysis else {}
     rows, film, said = [], [], []
     figures: dict[str, Figure] = {}
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         label, metrics = strip.strip.label, known.get(strip.strip.label)
         low, high, tried = _held(strip, metrics)
         judged = usable_indexes(strip)
@@ -95,11 +95,11 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
             said.append(_Held(name, low.value, high.value, tried))
         elif judged is not None:
             said.append(_Held(name, *judged))
-    return _worded(sheet, said, tuple(rows), tuple(film), figures)
+    return _worded(loaded, said, tuple(rows), tuple(film), figures)
 
 
 def _worded(
-    sheet: TestSheet,
+    loaded: LoadedTest,
     said: list[_Held],
     rows: tuple[tuple[str, ...], ...],
     film: tuple[FilmRow, ...],
@@ -107,7 +107,7 @@ def _worded(
 ) -> OwnAnswer:
     table = AnswerTable(_HEADS, rows)
     waiting = next(
-        (s for s in sheet.strips if not any(f.density is not None or f.verdict for f in s.frames)),
+        (s for s in loaded.strips if not any(f.density is not None or f.verdict for f in s.frames)),
         None,
     )
     act = ""
@@ -132,7 +132,7 @@ def _worded(
         other = next(s for s in said if s is not best)
         words += f". With {other.process}: {other.range_words}, {other.width_words}"
     words += ". Stand development gives a range of EIs. Changing the time has little effect."
-    judged = all(f.verdict for s in sheet.strips for _, f in by_index(s))
+    judged = all(f.verdict for s in loaded.strips for _, f in by_index(s))
     act = act or (
         "For important pictures use only EIs that both densities and verdicts support."
         if judged

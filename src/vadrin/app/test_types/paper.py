@@ -16,5 +16,5 @@ DESCRIPTION = TestDescription(
     step=1 / 3,
     subject="clear film",
     metered_seconds=8.0,
-    answer=lambda state: paper_answer(state.sheet),
+    answer=lambda state: paper_answer(state.loaded),
 )

@@ -28,5 +28,5 @@ DESCRIPTION = TestDescription(
             lambda count: counted(count, "strip"),
         )
     },
-    answer=lambda state: control_answer(state.sheet),
+    answer=lambda state: control_answer(state.loaded),
 )

@@ -7,7 +7,7 @@ from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.entry.exposures import pushes_typed
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, by_index
 from vadrin.core.judging.verdicts import USE_IT, share_of
 from vadrin.core.planning.test_options import Pushes
@@ -16,10 +16,10 @@ from vadrin.core.planning.test_types.push import PushTest
 _NO_DENSER = 0.03
 
 
-def push_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
+def push_rows(loaded: LoadedTest) -> tuple[FilmRow, ...]:
     """A row of film for each push, with its counts of verdicts beside it."""
     made = []
-    for strip in sorted(sheet.strips, key=lambda s: s.strip.push or 0.0):
+    for strip in sorted(loaded.strips, key=lambda s: s.strip.push or 0.0):
         cells = tuple(
             FilmCell(f"{f.name}", f.density, f.verdict) for _, f in reversed(by_index(strip))
         )
@@ -28,7 +28,7 @@ def push_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
     return tuple(made)
 
 
-def _count(strip: StripSheet) -> str:
+def _count(strip: LoadedStrip) -> str:
     said = [GOOD_ENOUGH[f.verdict] for f in strip.frames if f.verdict in GOOD_ENOUGH]
     if not said:
         return ""
@@ -36,16 +36,16 @@ def _count(strip: StripSheet) -> str:
     return f"{share.count} of {share.total} usable"
 
 
-def over_developed_proof(sheet: TestSheet) -> str:
+def over_developed_proof(loaded: LoadedTest) -> str:
     """What two strips of one exposure prove, one developed far longer; empty for none.
 
     Shadows no denser on the longer one: thin shadows are exposure, not time.
     """
-    for one in sheet.strips:
-        for other in sheet.strips:
+    for one in loaded.strips:
+        for other in loaded.strips:
             if not one.minutes or not other.minutes or other.minutes < 1.4 * one.minutes:
                 continue
-            gains = _gains(sheet, one, other)
+            gains = _gains(loaded, one, other)
             if gains is None:
                 continue
             shadow, rest = gains
@@ -59,11 +59,11 @@ def over_developed_proof(sheet: TestSheet) -> str:
     return ""
 
 
-def _gains(sheet: TestSheet, one: StripSheet, other: StripSheet) -> tuple[float, float] | None:
+def _gains(loaded: LoadedTest, one: LoadedStrip, other: LoadedStrip) -> tuple[float, float] | None:
     """Net density gained in the shadows, and above them; None where exposures are not alike."""
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
 
-    def net(strip: StripSheet) -> dict[float, float]:
+    def net(strip: LoadedStrip) -> dict[float, float]:
         blank = [f.density for f in strip.frames if f.frame.blank and f.density is not None]
         base = sum(blank) / len(blank) if blank else 0.0
         placed = [(f.log_h(constant), f.density) for f in strip.frames if f.counts]

@@ -10,8 +10,8 @@ from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedStrip, LoadedTest
 from vadrin.app.results.light_box_ei import light_box_answer
-from vadrin.app.sheets.test_sheet import THE_FRAME, StripSheet, TestSheet
 from vadrin.app.test_types.beside.rescue import ReferenceFilm
 from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
@@ -50,7 +50,7 @@ def fog_beside(fog: Figure, known: ReferenceFilm | None) -> tuple[Figure, str]:
     return Figure(more, low, high), words
 
 
-def _read_words(strip: StripSheet, mine: StripMetrics | None) -> tuple[str, str, str]:
+def _read_words(strip: LoadedStrip, mine: StripMetrics | None) -> tuple[str, str, str]:
     """EI, base plus fog and the range of densities of a strip."""
     if mine is None:
         return "not read", "—", "—"
@@ -66,10 +66,10 @@ def _read_words(strip: StripSheet, mine: StripMetrics | None) -> tuple[str, str,
 
 def rescue_answer(state: State) -> OwnAnswer:
     """What a test of old film says."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     strips = {s.label: s for s in analysis.strips} if analysis else {}
     rows, film = [], []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         mine = strips.get(strip.strip.label)
         time = minutes_text(strip.minutes) if strip.minutes else "—"
         rows.append((strip.strip.label, time, *_read_words(strip, mine)))
@@ -80,15 +80,15 @@ def rescue_answer(state: State) -> OwnAnswer:
         key=lambda s: s.zone_ei.value or 0.0,
         default=None,
     )
-    index, how = _todays_index(sheet, best)
+    index, how = _todays_index(loaded, best)
     # A base that was read is known, whether or not a speed could be told.
     known_fogs = (s.base_fog for s in strips.values() if s.base_fog.present)
     read_fog = next(known_fogs, absent("no densities were read"))
     fog = best.base_fog if best else read_fog
-    known = sheet.beside if isinstance(sheet.beside, ReferenceFilm) else None
+    known = loaded.beside if isinstance(loaded.beside, ReferenceFilm) else None
     more, fog_words = fog_beside(fog, known)
     fresh = known.exposure_index if known else None
-    beside = fresh or sheet.stock.box_speed
+    beside = fresh or loaded.stock.box_speed
     figures: dict[str, Figure | float | None] = {
         "ei": index,
         "base_fog": fog,
@@ -112,32 +112,32 @@ def rescue_answer(state: State) -> OwnAnswer:
     )
 
 
-def _todays_index(sheet: TestSheet, best: StripMetrics | None) -> tuple[Figure, str]:
+def _todays_index(loaded: LoadedTest, best: StripMetrics | None) -> tuple[Figure, str]:
     """The EI, and what it rests on: densities, the light box, or the thinnest frame of use."""
     if best is not None:
         return best.zone_ei, ""
-    seen = light_box_answer(sheet)
+    seen = light_box_answer(loaded)
     if seen is not None and seen[1].present:
         return seen[1], " by eye on the light box"
-    judged = [found for s in sheet.strips if (found := usable_indexes(s)) is not None]
+    judged = [found for s in loaded.strips if (found := usable_indexes(s)) is not None]
     if not judged:
         return absent("not read yet"), ""
-    value, half = max(high for _, high in judged), 2.0 ** (0.5 * (sheet.test.step or 1.0))
-    where = _judged_on(sheet)
+    value, half = max(high for _, high in judged), 2.0 ** (0.5 * (loaded.test.step or 1.0))
+    where = _judged_on(loaded)
     return Figure(
         value, value / half, value * half
     ), f", the thinnest frame that can be used{where}"
 
 
-def _judged_on(sheet: TestSheet) -> str:
+def _judged_on(loaded: LoadedTest) -> str:
     """Whether film or prints were judged, and that the other says something, too."""
-    frames = [f for _, f in sheet.frames()]
+    frames = [f for _, f in loaded.frames()]
     film, prints = (any(f.said(THE_FRAME, on_paper) for f in frames) for on_paper in (False, True))
     if not prints:
         return ""
     if not film:
         return " as its contact print shows"
-    if sheet.test.school == CONTACT.key:
+    if loaded.test.school == CONTACT.key:
         return " as its contact print shows; what was seen on the film is kept beside it"
     return " on the film; what its contact prints show is kept beside it"
 

@@ -11,7 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.planning.test_options import SecondSteps
@@ -27,16 +27,16 @@ class GridCell:
 
     row: int
     column: int
-    strip: StripSheet
-    frame: FrameSheet
+    strip: LoadedStrip
+    frame: LoadedFrame
 
 
-def _grid(sheet: TestSheet) -> list[list[GridCell]]:
+def _grid(loaded: LoadedTest) -> list[list[GridCell]]:
     rows = []
-    for row, strip in enumerate(sheet.strips):
+    for row, strip in enumerate(loaded.strips):
         shown = sorted(
             (f for f in strip.frames if f.readable and not f.frame.blank),
-            key=lambda f: f.log_h(sheet.test.meter_constant) or 0.0,
+            key=lambda f: f.log_h(loaded.test.meter_constant) or 0.0,
         )
         rows.append([GridCell(row, column, strip, f) for column, f in enumerate(shown)])
     return rows
@@ -71,12 +71,12 @@ def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
     return said
 
 
-def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, ...]:
+def _calibrations(loaded: LoadedTest, index: float | None) -> tuple[AnswerTable, ...]:
     """This sheet's best cell beside those kept of the material, by light and bleach."""
-    cells: tuple[BestExposure, ...] = sheet.beside if isinstance(sheet.beside, tuple) else ()
+    cells: tuple[BestExposure, ...] = loaded.beside if isinstance(loaded.beside, tuple) else ()
     if not cells:
         return ()
-    here = sheet.test
+    here = loaded.test
     rows = [
         (
             "this sheet",
@@ -97,7 +97,7 @@ def _calibrations(sheet: TestSheet, index: float | None) -> tuple[AnswerTable, .
     return (AnswerTable(("Decided", "Light", "Bleach", "Best cell"), tuple(rows)),)
 
 
-def _named(strip: StripSheet) -> str:
+def _named(strip: LoadedStrip) -> str:
     return strip.strip.note or f"strip {strip.strip.label}"
 
 
@@ -129,8 +129,8 @@ def _process_to_blame(dense: list[float]) -> str:
 
 def reversal_answer(state: State) -> OwnAnswer:
     """What a sheet of two factors says."""
-    sheet, analysis = state.sheet, state.analysis
-    rows = _grid(sheet)
+    loaded, analysis = state.loaded, state.analysis
+    rows = _grid(loaded)
     cells = [c for row in rows for c in row]
     dense = [c.frame.density for c in cells if c.frame.density is not None]
     speed = analysis.reversal_speed if analysis else None
@@ -152,7 +152,7 @@ def reversal_answer(state: State) -> OwnAnswer:
         words += f". Speed by its curve: {speed.value:.0f}"
     finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
     act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
-    light = f" in {sheet.test.light}" if sheet.test.light else ""
+    light = f" in {loaded.test.light}" if loaded.test.light else ""
     return OwnAnswer(
         f"{name}{light}",
         f"{words}.",
@@ -160,7 +160,7 @@ def reversal_answer(state: State) -> OwnAnswer:
         figures,
         None,
         _film(rows, best),
-        more=_calibrations(sheet, index),
+        more=_calibrations(loaded, index),
     )
 
 

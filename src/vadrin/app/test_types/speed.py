@@ -8,7 +8,7 @@ from vadrin.app.descriptions.plan_word import numbers_text, option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.entry.exposures import exposure_indexes_typed
 from vadrin.app.entry.numbers import number_typed
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.test_types.film_cells import by_index
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.strip_plan import SERIES_STOPS
@@ -17,13 +17,13 @@ from vadrin.core.planning.test_types.speed import Speed
 from vadrin.errors import EntryError
 
 
-def speed_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
+def speed_rows(loaded: LoadedTest) -> tuple[FilmRow, ...]:
     """The frames of a speed test in the order of their EIs, with their verdicts; a series in a
     row for each of the exposures that every EI got."""
-    if options_as(sheet.test.options, IndexSeries).exposure_indexes:
-        return tuple(row for strip in sheet.strips for row in _series_rows(strip))
+    if options_as(loaded.test.options, IndexSeries).exposure_indexes:
+        return tuple(row for strip in loaded.strips for row in _series_rows(strip))
     made = []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         cells = tuple(
             FilmCell(f"EI {marked_ei(i)}", f.density, f.verdict) for i, f in by_index(strip)
         )
@@ -31,7 +31,7 @@ def speed_rows(sheet: TestSheet) -> tuple[FilmRow, ...]:
     return tuple(made)
 
 
-def _series_rows(strip: StripSheet) -> list[FilmRow]:
+def _series_rows(strip: LoadedStrip) -> list[FilmRow]:
     named = zip(SERIES_STOPS, ("as metered", "three stops over", "four stops under"), strict=True)
     return [
         FilmRow(

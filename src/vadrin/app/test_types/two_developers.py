@@ -18,8 +18,8 @@ from vadrin.app.descriptions.answer_in_words import (
 from vadrin.app.descriptions.description import TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.next_act import waiting_act
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.plan_request import Arrangement
@@ -45,18 +45,18 @@ _CHANGES = 1 / 3
 """Stops by which an answer through blue must differ before it is called another one."""
 
 
-def bath_name(sheet: TestSheet, strip: StripSheet) -> str:
+def bath_name(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """The developer a strip went through."""
-    return strip.other or f"{sheet.developer.name} {sheet.developer.dilution}".strip()
+    return strip.other or f"{loaded.developer.name} {loaded.developer.dilution}".strip()
 
 
-def in_channel(frame: FrameSheet, channel: Channel) -> float | None:
+def in_channel(frame: LoadedFrame, channel: Channel) -> float | None:
     """Mean density of a frame through a filter; None where it was not read through it."""
     mine = [r.density for r in frame.readings if not r.left_out and r.channel == channel]
     return sum(mine) / len(mine) if mine else None
 
 
-def _net(strip: StripSheet, channel: Channel) -> dict[str, float]:
+def _net(strip: LoadedStrip, channel: Channel) -> dict[str, float]:
     """Net density of each exposed frame by its name, through a filter."""
     read = [(f, in_channel(f, channel)) for f in strip.frames if f.counts]
     blanks = [d for f, d in read if f.frame.blank and d is not None]
@@ -64,16 +64,16 @@ def _net(strip: StripSheet, channel: Channel) -> dict[str, float]:
     return {f.name: d - base for f, d in read if d is not None and not f.frame.blank}
 
 
-def _pairs(sheet: TestSheet, channel: Channel) -> Figure:
+def _pairs(loaded: LoadedTest, channel: Channel) -> Figure:
     """What the pairs differ by above the toe."""
-    if len(sheet.strips) < 2:
+    if len(loaded.strips) < 2:
         return absent("there is one strip")
-    one, other = (_net(s, channel) for s in sheet.strips[:2])
+    one, other = (_net(s, channel) for s in loaded.strips[:2])
     both = [n for n in one if n in other and max(one[n], other[n]) > _ABOVE_TOE]
     return paired_difference(np.array([one[n] for n in both]), np.array([other[n] for n in both]))
 
 
-def _both_ways(strip: StripSheet, printing: Channel) -> list[tuple[float, float]]:
+def _both_ways(strip: LoadedStrip, printing: Channel) -> list[tuple[float, float]]:
     """Visual and printing density of the frames read both ways, the thinnest first."""
     read = [
         (in_channel(f, Channel.VISUAL), in_channel(f, printing)) for f in strip.frames if f.counts
@@ -81,7 +81,7 @@ def _both_ways(strip: StripSheet, printing: Channel) -> list[tuple[float, float]
     return sorted((v, p) for v, p in read if v is not None and p is not None)
 
 
-def _stain(strip: StripSheet, printing: Channel | None) -> tuple[Figure, Figure]:
+def _stain(strip: LoadedStrip, printing: Channel | None) -> tuple[Figure, Figure]:
     """Stain at a visual density of 1 over the base, and the most of it."""
     pairs = _both_ways(strip, printing) if printing else []
     if not pairs:
@@ -119,37 +119,37 @@ def _change(name: str, seen: StripMetrics | None, printed: StripMetrics | None) 
     return f"Paper sees the stain of {name}: {' and '.join(said)}." if said else ""
 
 
-def _film(sheet: TestSheet, channel: Channel) -> tuple[FilmRow, ...]:
+def _film(loaded: LoadedTest, channel: Channel) -> tuple[FilmRow, ...]:
     """The pairs under each other, in the order of their exposure."""
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
 
-    def exposure(frame: FrameSheet) -> float:
+    def exposure(frame: LoadedFrame) -> float:
         return frame.log_h(constant) or -9.0
 
     return tuple(
         FilmRow(
-            bath_name(sheet, strip),
+            bath_name(loaded, strip),
             tuple(
                 FilmCell(f.name, in_channel(f, channel))
                 for f in sorted(strip.frames, key=exposure)
                 if f.counts and not f.frame.blank
             ),
         )
-        for strip in sheet.strips
+        for strip in loaded.strips
     )
 
 
-def _plot(sheet: TestSheet, printing: Channel | None) -> AnswerPlot | None:
+def _plot(loaded: LoadedTest, printing: Channel | None) -> AnswerPlot | None:
     """Stain against visual density; the curves where no stain was read."""
     drawn = []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         if printing is not None:
             at = tuple((v, p - v) for v, p in _both_ways(strip, printing))
         else:
-            placed = [(f.log_h(sheet.test.meter_constant), f.density) for f in strip.frames]
+            placed = [(f.log_h(loaded.test.meter_constant), f.density) for f in strip.frames]
             at = tuple(sorted((x, d) for x, d in placed if x is not None and d is not None))
         if at:
-            drawn.append(Series(bath_name(sheet, strip), at, at))
+            drawn.append(Series(bath_name(loaded, strip), at, at))
     if not drawn:
         return None
     if printing is None:
@@ -157,17 +157,17 @@ def _plot(sheet: TestSheet, printing: Channel | None) -> AnswerPlot | None:
     return AnswerPlot("density to the eye", f"stain: {printing} less visual", tuple(drawn))
 
 
-def _printing_of(sheet: TestSheet) -> Channel | None:
-    read = {r.channel for _, f in sheet.frames() for r in f.readings if not r.left_out}
+def _printing_of(loaded: LoadedTest) -> Channel | None:
+    read = {r.channel for _, f in loaded.frames() for r in f.readings if not r.left_out}
     return next((c for c in PRINTING if c in read), None)
 
 
 def two_developers_answer(state: State) -> OwnAnswer:
     """What a test of two developers says."""
-    sheet, analysis = state.sheet, state.analysis
-    printing = _printing_of(sheet)
+    loaded, analysis = state.loaded, state.analysis
+    printing = _printing_of(loaded)
     shown = printing or Channel.VISUAL
-    film, plot = _film(sheet, shown), _plot(sheet, printing)
+    film, plot = _film(loaded, shown), _plot(loaded, printing)
     table, figures, changes = _each(state, printing)
     waiting = waiting_act(state) if analysis is not None else ""
     beside = analysis.compared[0] if analysis is not None and analysis.compared else None
@@ -177,7 +177,7 @@ def two_developers_answer(state: State) -> OwnAnswer:
         why = "only one of the two was read yet" if read else "nothing was read yet"
         why = beside.speed_stops.why if beside else why
         return OwnAnswer("", why, act, figures, table, film, plot)
-    pairs = _pairs(sheet, shown)
+    pairs = _pairs(loaded, shown)
     figures |= {
         "pairs_differ_by": pairs,
         "speed_stops": beside.speed_stops,
@@ -186,7 +186,7 @@ def two_developers_answer(state: State) -> OwnAnswer:
     if not waiting and printing is None:
         waiting = "If either stains, read both through blue or UV too: paper sees that."
     act = waiting or "Print a pair of each on one paper, and judge grain blind at Side by side."
-    words = _words(sheet, beside, pairs, changes)
+    words = _words(loaded, beside, pairs, changes)
     return OwnAnswer(_says(beside), words, act, figures, table, film, plot, of_a_curve=True)
 
 
@@ -194,13 +194,13 @@ def _each(
     state: State, printing: Channel | None
 ) -> tuple[AnswerTable, dict[str, Figure | float | None], list[str]]:
     """A row for each developer, the figures of both, and what stain changes of each."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     made = {(m.label, m.channel): m for m in (analysis.layers if analysis else ())}
     rows: list[tuple[str, ...]] = []
     changes = []
     figures: dict[str, Figure | float | None] = {}
-    for strip in sheet.strips:
-        label, name = strip.strip.label, bath_name(sheet, strip)
+    for strip in loaded.strips:
+        label, name = strip.strip.label, bath_name(loaded, strip)
         seen, through = made.get((label, "visual")), made.get((label, str(printing)))
         slope, most = _stain(strip, printing)
         figures |= {f"{label}_stain_at_1": slope, f"{label}_densest_stain": most}
@@ -228,8 +228,8 @@ def _says(of: Comparison) -> str:
     return f"{speed}, contrast × {share:.2f}"
 
 
-def _words(sheet: TestSheet, of: Comparison, pairs: Figure, changes: list[str]) -> str:
-    reference, other = (bath_name(sheet, s) for s in sheet.strips[:2])
+def _words(loaded: LoadedTest, of: Comparison, pairs: Figure, changes: list[str]) -> str:
+    reference, other = (bath_name(loaded, s) for s in loaded.strips[:2])
     apart = of.speed_stops
     reach = (
         ""

@@ -14,10 +14,10 @@ from vadrin.app.document.stations import key_to
 from vadrin.app.expose.wrong_setting import of_batch
 from vadrin.app.findings.kept_report import PUSH_RULES
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.makers_told import makers_of_test
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.results.push_rows import RULE_NAMES
-from vadrin.app.sheets.makers_told import makers_of_sheet
-from vadrin.app.sheets.reference_temperature import reference_words
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
@@ -52,10 +52,10 @@ def _name(stops: float) -> str:
 
 def _untested(state: State) -> OwnAnswer:
     """What is known of a roll whose film was not tested: the maker's figure, if there is one."""
-    sheet = state.sheet
-    shot, box = sheet.test.exposure_index, sheet.stock.box_speed
+    loaded = state.loaded
+    shot, box = loaded.test.exposure_index, loaded.stock.box_speed
     stops = nearest_third(log2(shot / box))
-    told = makers_minutes(makers_of_sheet(sheet), stops)
+    told = makers_minutes(makers_of_test(loaded), stops)
     if told is None:
         return OwnAnswer(
             "",
@@ -67,18 +67,18 @@ def _untested(state: State) -> OwnAnswer:
     figures: dict[str, Figure | float | None] = {"push_stops": stops, "time_min": Figure(told)}
     return OwnAnswer(
         f"Develop {minutes_text(told)} min",
-        f"at {reference_words(sheet)}, the maker's figure, not measured here. {_name(stops)}: shot "
-        f"at EI {marked_ei(shot)}, and the box says {marked_ei(box)}",
+        f"at {reference_words(loaded)}, the maker's figure, not measured here. {_name(stops)}: "
+        f"shot at EI {marked_ei(shot)}, and the box says {marked_ei(box)}",
         "Develop a clip first where the pictures matter, and then the whole roll.",
         figures,
     )
 
 
-def _is_pushed(sheet: TestSheet, found: LatestFinding, stops: float) -> str:
-    shot = marked_ei(sheet.test.exposure_index)
+def _is_pushed(loaded: LoadedTest, found: LatestFinding, stops: float) -> str:
+    shot = marked_ei(loaded.test.exposure_index)
     return (
         f"{_name(stops)}: shot at EI {shot}, and this film was found to be EI "
-        f"{marked_ei(found.exposure_index)} here{of_batch(found.batch, sheet)}"
+        f"{marked_ei(found.exposure_index)} here{of_batch(found.batch, loaded)}"
     )
 
 
@@ -92,11 +92,11 @@ def _cost(stops: float, lost: Figure) -> str:
 
 def wrong_setting_answer(state: State) -> OwnAnswer:
     """What to do with a roll at another setting: its time first, then what it is and costs."""
-    sheet = state.sheet
-    found = latest_finding_beside(sheet)
+    loaded = state.loaded
+    found = latest_finding_beside(loaded)
     if found is None:
         return _untested(state)
-    stops = nearest_third(log2(sheet.test.exposure_index / found.exposure_index))
+    stops = nearest_third(log2(loaded.test.exposure_index / found.exposure_index))
     minutes, lost = found.minutes(stops, found.rule.value), found.shadow_lost(stops)
     if stops == 0:
         minutes, lost = Figure(found.time_min), Figure(0.0)
@@ -107,15 +107,15 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
         "shadow_lost": lost,
     }
     table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
-    words = _is_pushed(sheet, found, stops)
+    words = _is_pushed(loaded, found, stops)
     if minutes.value is None:
         words = f"{words}. Its time was not tested: {minutes.why}"
         act = f"Develop a strip that reaches {_name(stops).lower()}, or use a rule of thumb below."
         return OwnAnswer(_name(stops), words, act, figures, table)
     reach = f", {minutes_range_text(minutes)}" if minutes.low is not None else ""
-    bath = f"{sheet.developer.name} {sheet.developer.dilution}".strip()
-    words = f"in {bath} at {reference_words(sheet)}{reach}. {words}{_cost(stops, lost)}"
-    done = any(s.strip.time_min for s in sheet.strips)
+    bath = f"{loaded.developer.name} {loaded.developer.dilution}".strip()
+    words = f"in {bath} at {reference_words(loaded)}{reach}. {words}{_cost(stops, lost)}"
+    done = any(s.strip.time_min for s in loaded.strips)
     act = "" if done else "Develop a clip first where the pictures matter, and then the whole roll."
     return OwnAnswer(f"Develop {minutes_text(minutes.value)} min", words, act, figures, table)
 

@@ -1,1 +1,1 @@
-"""What a test comes to: finding, pushes, schools, comparisons, the next step."""
+"""What a test comes to: finding, pushes, methods, comparisons, the next step."""

@@ -231,8 +231,8 @@ def _of_many_times(
     estimate = family_estimate(fit, reports, draws, settings)
     finding, minutes = find(estimate, settings.target)
     iso, _ = find(estimate, ISO_TARGET)
-    school = settings.rates_by
-    rated = school.stops_above_zone_ei(settings.meter_constant)
+    method = settings.rates_by
+    rated = method.stops_above_zone_ei(settings.meter_constant)
     return Analysis(
         settings,
         reports,

@@ -16,7 +16,7 @@ from vadrin.core.results.method_answers import MethodAnswer
 from vadrin.core.results.next_step import NextStep
 from vadrin.core.results.push import USUAL_RULES, Push, RulesOfThumb
 from vadrin.core.results.push_limits import HeldRange, PushLimits
-from vadrin.core.results.rating_method import RATING_SCHOOLS, SHADOW, RatingMethod
+from vadrin.core.results.rating_method import RATING_METHODS, SHADOW, RatingMethod
 from vadrin.core.results.strip_metrics import StripMetrics
 
 NOT_REVERSAL = absent("density rises with exposure: this is no reversal material")
@@ -29,7 +29,7 @@ class Settings:
     Attributes
     ----------
     target : Target
-    school : str
+    method : str
         ``shadow`` rates by the Zone I EI, ``standard`` by 0.8 / H_M, both at the found time.
     pushes : tuple of float
         Stops to answer for.
@@ -46,7 +46,7 @@ class Settings:
     """
 
     target: Target = field(default_factory=Target)
-    school: str = SHADOW.key
+    method: str = SHADOW.key
     pushes: tuple[float, ...] = (-1.0, 0.0, 1.0, 2.0)
     rules_of_thumb: RulesOfThumb = USUAL_RULES
     meter_constant: float = METER_CONSTANT
@@ -56,8 +56,8 @@ class Settings:
 
     @property
     def rates_by(self) -> RatingMethod:
-        """The school a film is rated by; the shadow school where another is not known."""
-        return RATING_SCHOOLS.get(self.school, SHADOW)
+        """The method a film is rated by; the shadow method where another is not known."""
+        return RATING_METHODS.get(self.method, SHADOW)
 
 
 @dataclass(frozen=True)
@@ -77,8 +77,8 @@ class Analysis:
         Standard deviation of a reading; None where nothing could be fitted.
     family : Family or None
         Curves over the ladder of times; None for fewer than two times.
-    schools : tuple of MethodAnswer
-        Every school's EI and time from the same readings.
+    methods : tuple of MethodAnswer
+        Every method's EI and time from the same readings.
     limits : PushLimits or None
         How far the film can be pushed.
     held : tuple of HeldRange
@@ -101,7 +101,7 @@ class Analysis:
     diagnostics: tuple[Diagnostic, ...]
     noise: float | None = None
     family: Family | None = None
-    schools: tuple[MethodAnswer, ...] = ()
+    methods: tuple[MethodAnswer, ...] = ()
     limits: PushLimits | None = None
     held: tuple[HeldRange, ...] = ()
     next_steps: tuple[NextStep, ...] = ()
@@ -111,11 +111,11 @@ class Analysis:
 
     @property
     def rated_index(self) -> Figure:
-        """The EI to rate the film by, as the chosen school has it."""
-        rated: Figure = getattr(self.finding, self.school.rates_by)
+        """The EI to rate the film by, as the chosen method has it."""
+        rated: Figure = getattr(self.finding, self.method.rates_by)
         return rated
 
     @property
-    def school(self) -> RatingMethod:
-        """The school it is rated by."""
+    def method(self) -> RatingMethod:
+        """The method it is rated by."""
         return self.settings.rates_by

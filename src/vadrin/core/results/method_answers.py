@@ -1,4 +1,4 @@
-"""What each school finds in the same readings, and the sentence that says why they differ."""
+"""What each method finds in the same readings, and the sentence that says why they differ."""
 
 from __future__ import annotations
 
@@ -19,8 +19,8 @@ from vadrin.core.results.criteria import ISO, ISO_TARGET, MEASURES, SCENE_RANGE,
 from vadrin.core.results.finding import FamilyEstimate, Finding, find
 from vadrin.core.results.rating_method import (
     DATA_SHEET,
+    METHODS,
     PRINT_QUALITY,
-    SCHOOLS,
     SHADOW,
     STANDARD,
     RatingMethod,
@@ -32,17 +32,17 @@ SCENE_STOPS = 7.0
 
 @dataclass(frozen=True)
 class MethodAnswer:
-    """One school's EI and time.
+    """One method's EI and time.
 
     Attributes
     ----------
-    school : RatingMethod
+    method : RatingMethod
     exposure_index, time_min : Figure
     sentence : str
-        What it asks, and how far it lies from the shadow school.
+        What it asks, and how far it lies from the shadow method.
     """
 
-    school: RatingMethod
+    method: RatingMethod
     exposure_index: Figure
     time_min: Figure
     sentence: str
@@ -51,16 +51,16 @@ class MethodAnswer:
 _Reader = Callable[[Family, Array], Array]
 
 
-def _apart(school: RatingMethod, index: Figure, shadow: Figure) -> str:
-    if school is SHADOW or index.value is None or shadow.value is None:
-        return school.asks
+def _apart(method: RatingMethod, index: Figure, shadow: Figure) -> str:
+    if method is SHADOW or index.value is None or shadow.value is None:
+        return method.asks
     stops = log2(index.value / shadow.value)
     if abs(stops) < 0.05:
-        return f"{school.asks} Here the same as the shadow method."
+        return f"{method.asks} Here the same as the shadow method."
     side = "faster" if stops > 0 else "slower"
     size = f"{abs(stops):.1f} stop{'s' if abs(stops) >= 1.05 else ''}"
-    words = f"{school.asks} Here {size} {side} than the shadow method"
-    if school is STANDARD:
+    words = f"{method.asks} Here {size} {side} than the shadow method"
+    if method is STANDARD:
         return f"{words}; two thirds of a stop of that comes from the definitions."
     return words + "."
 
@@ -89,13 +89,13 @@ def _data_sheet(family: Family, minutes: Array) -> Array:
 
 
 def method_answers(estimate: FamilyEstimate, target: Target) -> tuple[MethodAnswer, ...]:
-    """Every school's answer from the same family of curves.
+    """Every method's answer from the same family of curves.
 
     Parameters
     ----------
     estimate : FamilyEstimate
     target : Target
-        The contrast the gradient school works to, unless it is a Zone VIII or ISO target.
+        The contrast the gradient method works to, unless it is a Zone VIII or ISO target.
     """
     found: dict[Target, tuple[Finding, Array | None]] = {}
 
@@ -105,22 +105,22 @@ def method_answers(estimate: FamilyEstimate, target: Target) -> tuple[MethodAnsw
         return found[wanted]
 
     answers = []
-    for school in SCHOOLS.values():
-        if not school.of_curves:
+    for method in METHODS.values():
+        if not method.of_curves:
             continue
-        finding, drawn = at(_contrast_of(school, target))
-        answers.append((school, _index_of(school, estimate, finding, drawn), finding))
+        finding, drawn = at(_contrast_of(method, target))
+        answers.append((method, _index_of(method, estimate, finding, drawn), finding))
     shadow = at(_contrast_of(SHADOW, target))[0].zone_ei
     return tuple(
-        MethodAnswer(school, index, finding.time_min, _apart(school, index, shadow))
-        for school, index, finding in answers
+        MethodAnswer(method, index, finding.time_min, _apart(method, index, shadow))
+        for method, index, finding in answers
     )
 
 
-def _contrast_of(school: RatingMethod, target: Target) -> Target:
-    """The contrast a school develops to: one of its own, or what the tester asks for."""
-    if school.develops_to:
-        measure = MEASURES[school.develops_to]
+def _contrast_of(method: RatingMethod, target: Target) -> Target:
+    """The contrast a method develops to: one of its own, or what the tester asks for."""
+    if method.develops_to:
+        measure = MEASURES[method.develops_to]
         return ISO_TARGET if measure is ISO else Target(measure.key, measure.usual)
     if target.kind in (ZONE_VIII.key, ISO.key):
         return Target(SCENE_RANGE.key, SCENE_STOPS)
@@ -128,12 +128,12 @@ def _contrast_of(school: RatingMethod, target: Target) -> Target:
 
 
 def _index_of(
-    school: RatingMethod, estimate: FamilyEstimate, finding: Finding, drawn: Array | None
+    method: RatingMethod, estimate: FamilyEstimate, finding: Finding, drawn: Array | None
 ) -> Figure:
-    """The EI of a school: a figure of the finding it rates by, or a point read off the curves."""
-    read = _READ_OFF.get(school.key)
+    """The EI of a method: a figure of the finding it rates by, or a point read off the curves."""
+    read = _READ_OFF.get(method.key)
     if read is None:
-        index: Figure = getattr(finding, school.rates_by or "zone_ei")
+        index: Figure = getattr(finding, method.rates_by or "zone_ei")
         return index
     if finding.time_min.value is None:
         return absent(finding.time_min.why)
@@ -141,11 +141,11 @@ def _index_of(
 
 
 _READ_OFF: dict[str, _Reader] = {PRINT_QUALITY.key: _print_quality, DATA_SHEET.key: _data_sheet}
-"""Points on the curve that schools go by and that are no metric of a strip."""
+"""Points on the curve that methods go by and that are no metric of a strip."""
 
 
 def match_ei(strip: StripMetrics, reference: StripMetrics, reference_ei: float) -> Figure:
-    """The EI at which a stock's Zone I density equals the reference stock's (match school).
+    """The EI at which a stock's Zone I density equals the reference stock's (match method).
 
     Parameters
     ----------

@@ -150,7 +150,7 @@ def _row(
         time_grid = estimate.drawn.times
         cloud = np.clip(times, time_grid[0], time_grid[-1]), losses, gradients
     if stops == 0:
-        # Nothing is moved: what is lost is what the school rates above the Zone I EI, and sure.
+        # Nothing is moved: what is lost is what the method rates above the Zone I EI, and sure.
         lost = Figure(rated, rated, rated)
         there = float(at_time(estimate.best, estimate.best.gradient, np.asarray(minutes)))
         return PushRow(
@@ -233,7 +233,7 @@ def pushes_of(
     pushes : tuple of float
         Stops; plus is a push.
     rated : float
-        Stops by which the normal EI lies above the Zone I EI, as the school has it.
+        Stops by which the normal EI lies above the Zone I EI, as the method has it.
     rules : RulesOfThumb
         The rules that are not measured.
     """

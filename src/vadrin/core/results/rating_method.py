@@ -1,4 +1,4 @@
-"""The schools of film testing: what each asks of the same readings."""
+"""The methods of film testing: what each asks of the same readings."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from vadrin.core.exposure.arithmetic import METER_CONSTANT, ZONE_I_STOPS
 
 @dataclass(frozen=True)
 class RatingMethod:
-    """One school.
+    """One method.
 
     Attributes
     ----------
@@ -20,7 +20,7 @@ class RatingMethod:
         What it asks, in a sentence.
     rates_by : str
         Which metric of a strip or a finding a film is rated by; empty where one cannot choose
-        to work by this school.
+        to work by this method.
     caption : str
         How its EI is found, in a phrase.
     develops_to : str
@@ -101,10 +101,10 @@ DATA_SHEET = RatingMethod(
     "The middle of the straight line carries the mid-tone: EI = 10 / H there.",
 )
 
-SCHOOLS = {
+METHODS = {
     s.key: s for s in (SHADOW, STANDARD, GRADIENT, PRINT_QUALITY, DATA_SHEET, EYE, PAPER, CONTACT)
 }
-"""Every school by its key."""
+"""Every method by its key."""
 
-RATING_SCHOOLS = {s.key: s for s in SCHOOLS.values() if s.rates_by}
+RATING_METHODS = {s.key: s for s in METHODS.values() if s.rates_by}
 """Those one can choose to rate film by."""

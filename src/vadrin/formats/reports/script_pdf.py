@@ -18,7 +18,7 @@ ScriptRow = tuple[str, str, str, str, str]
 
 
 @dataclass(frozen=True)
-class ScriptSheet:
+class Script:
     """What goes on the paper."""
 
     title: str
@@ -36,7 +36,7 @@ class _Panel:
     height: float
 
 
-def script_pdf(sheet: ScriptSheet, pocket: bool = False) -> bytes:
+def script_pdf(sheet: Script, pocket: bool = False) -> bytes:
     """The script as PDF.
 
     Parameters
@@ -85,7 +85,7 @@ def _folds(canvas: Canvas, width: float, height: float) -> None:
 def _panel(
     canvas: Canvas,
     panel: _Panel,
-    sheet: ScriptSheet,
+    sheet: Script,
     rows: list[ScriptRow],
     size: float,
     columns: int,

@@ -205,15 +205,15 @@ class NotebookFiles:
 
     def write_readings(self, path: Path) -> None:
         """Write the readings of the test on the bench."""
-        from vadrin.app.read.export_readings import write_sheet_readings
+        from vadrin.app.read.export_readings import write_test_readings
 
-        sheet = self._bench.sheet
-        if sheet is not None:
-            self._written(path, lambda: write_sheet_readings(sheet, path))
+        loaded = self._bench.loaded
+        if loaded is not None:
+            self._written(path, lambda: write_test_readings(loaded, path))
 
     def kept(self) -> list[Attachment]:
         """The files kept with the test on the bench."""
-        return notebook_exchange.attachments_of(self._bench.notebook, self._bench.sheet)
+        return notebook_exchange.attachments_of(self._bench.notebook, self._bench.loaded)
 
     def ask_kept(self, kept: Attachment) -> None:
         """Ask where a kept file shall be written."""
@@ -228,9 +228,9 @@ class NotebookFiles:
         """Keep a file with the test on the bench."""
         from vadrin.app.read.export_readings import attach
 
-        sheet = self._bench.sheet
-        if sheet is not None:
-            test_id = sheet.test.id
+        loaded = self._bench.loaded
+        if loaded is not None:
+            test_id = loaded.test.id
             if self._bench.edit(lambda book: attach(book, test_id, path)):
                 self._bench.said.emit(f"{path.name} is kept with this test.")
 

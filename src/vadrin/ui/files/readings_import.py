@@ -121,7 +121,7 @@ class ReadingsImport:
         from vadrin.app.read.reading_files import take_to_waiting
         from vadrin.app.read.waiting_test import waiting_test
 
-        waiting = waiting_test(self._bench.notebook, self._bench.sheet, table)
+        waiting = waiting_test(self._bench.notebook, self._bench.loaded, table)
         if waiting is None:
             self._take(table)
             return
@@ -132,7 +132,7 @@ class ReadingsImport:
             take_to_waiting(self._bench, fits, table)
 
         acts: list[Remedy] = [
-            (f"To {fits.sheet.title}", to_it),
+            (f"To {fits.loaded.title}", to_it),
             ("A new test of them", lambda: self._take(table)),
         ]
         self._banner.ask(fits.words, "", acts, "Import nothing")

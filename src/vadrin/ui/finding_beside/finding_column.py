@@ -10,11 +10,11 @@ from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_sections import Section, sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
@@ -63,7 +63,7 @@ class FindingColumn(QWidget):
     def __init__(
         self,
         go: Callable[[str], None],
-        beside: Callable[[TestSheet, bool, float | None], tuple[str, ...]],
+        beside: Callable[[LoadedTest, bool, float | None], tuple[str, ...]],
     ) -> None:
         super().__init__()
         self._go, self._beside = go, beside
@@ -135,9 +135,9 @@ class FindingColumn(QWidget):
             words = "Open a test from the shelf, or start a new one."
             yield _Line(words, Role.LEAD, wrap=True)
             return
-        sheet, headline = state.sheet, headline_of(state)
-        yield from _of_headline(sheet, headline)
-        for words in self._beside(sheet, headline.by_rule, headline.index_value):
+        loaded, headline = state.loaded, headline_of(state)
+        yield from _of_headline(loaded, headline)
+        for words in self._beside(loaded, headline.by_rule, headline.index_value):
             yield _Line(words, Role.NOTE, wrap=True)
         if headline.pushes:
             yield _HAIRLINE
@@ -177,8 +177,8 @@ class FindingColumn(QWidget):
         self._go(self._target)
 
 
-def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
-    yield _Line("Finding" if sheet.findings else "Finding, not decided", Role.SECTION)
+def _of_headline(loaded: LoadedTest, headline: Headline) -> Iterator[_Line]:
+    yield _Line("Finding" if loaded.findings else "Finding, not decided", Role.SECTION)
     if headline.index:
         plain = headline.own and len(headline.index) > _SHORT
         role = Role.TIME if plain else Role.INDEX
@@ -188,6 +188,6 @@ def _of_headline(sheet: TestSheet, headline: Headline) -> Iterator[_Line]:
         yield _Line(headline.time, Role.TIME)
     note = headline.time_note
     if headline.time and headline.for_target:
-        note += f", for {target_text(sheet.test.target_kind, sheet.test.target_value)}"
+        note += f", for {target_text(loaded.test.target_kind, loaded.test.target_value)}"
     if note:
         yield _Line(note, Role.NOTE, wrap=True)

@@ -51,11 +51,11 @@ class FindingPlace:
 
     def show(self) -> None:
         """Show it beside a station that wants it."""
-        station, sheet = self._station(), self.bench.sheet
-        unread = sheet is not None and not sheet.read()
+        station, loaded = self._station(), self.bench.loaded
+        unread = loaded is not None and not loaded.read()
         lent = station.side_panel if unread else None
         self.unfolded = self.unfolded and self.folded and station.wants_finding
-        in_a_line = self.folded and station.wants_finding and sheet is not None
+        in_a_line = self.folded and station.wants_finding and loaded is not None
         self.line.setVisible(in_a_line)
         self._pages.setVisible(not self.unfolded)
         if in_a_line and self.bench.state is not None:

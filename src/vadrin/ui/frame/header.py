@@ -85,24 +85,24 @@ class Header(QWidget):
 
     def show_bench(self, bench: Workbench) -> None:
         """Show the test on the bench, or the notebook."""
-        sheet, notebook = bench.sheet, bench.notebook
+        loaded, notebook = bench.loaded, bench.notebook
         saving = "read-only" if notebook.read_only else "all changes saved"
-        if sheet is None:
+        if loaded is None:
             self._name.setText(notebook.path.stem)
             self._process.setText("notebook")
             self._words = saving
         else:
-            self._name.setText(sheet.title)
-            batch = f"batch {sheet.batch.name} · " if sheet.batch and sheet.batch.name else ""
-            self._process.setText(batch + sheet.process)
-            readings = sum(len(f.readings) for _, f in sheet.frames())
+            self._name.setText(loaded.title)
+            batch = f"batch {loaded.batch.name} · " if loaded.batch and loaded.batch.name else ""
+            self._process.setText(batch + loaded.process)
+            readings = sum(len(f.readings) for _, f in loaded.frames())
             counts = (
-                counted(len(sheet.strips), "strip"),
-                counted(len(sheet.frames()), "frame"),
+                counted(len(loaded.strips), "strip"),
+                counted(len(loaded.frames()), "frame"),
                 counted(readings, "reading"),
             )
             self._words = " · ".join((*counts, saving))
-        here = sheet.test.id if sheet is not None else None
+        here = loaded.test.id if loaded is not None else None
         left = self._here is not None and self._here != here
         self._here = here
         if self._said_of != here and (left or self._said_of is not None):

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.files.attachment_view import AttachmentView
 from vadrin.ui.frame.command_box import CommandBox
-from vadrin.ui.frame.shortcut_sheet import ShortcutSheet
+from vadrin.ui.frame.shortcut_list import ShortcutList
 from vadrin.ui.widgets.deleting import delete_now
 
 
@@ -28,9 +28,9 @@ class Overlays:
         self._body, self._give_back = body, give_back
 
     @cached_property
-    def keys(self) -> ShortcutSheet:
+    def keys(self) -> ShortcutList:
         """The list of keys."""
-        return ShortcutSheet(self._body, self._give_back)
+        return ShortcutList(self._body, self._give_back)
 
     @cached_property
     def commands(self) -> CommandBox:

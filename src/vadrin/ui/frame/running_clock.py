@@ -33,5 +33,5 @@ def go_to_running_clock(
             ears.look()
     if missed:
         banner.complain(missed)
-    title = bench.sheet.title if bench.sheet is not None else ""
+    title = bench.loaded.title if bench.loaded is not None else ""
     bench.said.emit(f"The clock of {title} went on: film is in the tank.")

@@ -145,8 +145,8 @@ class Window(QMainWindow):
         self.rail.chosen.connect(self.bench.go)
 
     def _say(self, words: str) -> None:
-        sheet = self.bench.sheet
-        self.header.say(words, sheet.test.id if sheet is not None else None)
+        loaded = self.bench.loaded
+        self.header.say(words, loaded.test.id if loaded is not None else None)
 
     def _ask_for_answer(self, topic: Topic) -> None:
         if Topic.SHEET in topic:
@@ -193,7 +193,7 @@ class Window(QMainWindow):
         self.table.show_bars(film == self._whole_strips)
 
     def _show_table(self) -> None:
-        self.table.show_sheet(self.bench.sheet)
+        self.table.show_test(self.bench.loaded)
         self.table.show_selection(self.bench.frame_id)
 
     def _show_rail(self) -> None:
@@ -235,7 +235,7 @@ class Window(QMainWindow):
 
     def _clear_what_was_said_of_another(self) -> None:
         """Refusals and notices about one test are not carried to the next."""
-        here = self.bench.sheet.test.id if self.bench.sheet else None
+        here = self.bench.loaded.test.id if self.bench.loaded else None
         if here == self._shown_test:
             return
         if self._shown_test is not None:
@@ -354,7 +354,7 @@ class Window(QMainWindow):
         super().resizeEvent(event)
         if self.finding.folded != (self.width() < px(_ROOMY)):
             self._fold()
-        self.table.show_sheet(self.bench.sheet)
+        self.table.show_test(self.bench.loaded)
         self._in_sight.look_soon()
 
     def closeEvent(self, event: QCloseEvent | None) -> None:

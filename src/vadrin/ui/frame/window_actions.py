@@ -47,7 +47,7 @@ def window_actions(
 
 def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs) -> tuple[Action, ...]:
     def on_bench() -> bool:
-        return bench.sheet is not None
+        return bench.loaded is not None
 
     part = "readings"
     return (
@@ -111,7 +111,7 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             window.unfold_finding,
             ("F2",),
             part,
-            lambda: bench.sheet is not None,
+            lambda: bench.loaded is not None,
         ),
         Action(
             "finding.rests",
@@ -119,7 +119,7 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             window.say_where_from,
             ("F3",),
             part,
-            lambda: bench.sheet is not None,
+            lambda: bench.loaded is not None,
         ),
         Action(
             "film.strips",
@@ -127,7 +127,7 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             window.show_strips,
             (WHOLE_KEY,),
             part,
-            lambda: bench.sheet is not None,
+            lambda: bench.loaded is not None,
         ),
         Action("help.keys", "Keyboard shortcuts of this station", window.show_keys, ("F1",), part),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
@@ -136,7 +136,7 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
 
 def _of_places(bench: Workbench) -> tuple[Action, ...]:
     def has_test() -> bool:
-        return bench.sheet is not None
+        return bench.loaded is not None
 
     return tuple(
         Action(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
-from vadrin.app.sheets.test_sheet import FrameSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.typeface import px
@@ -53,7 +53,7 @@ class FilmPainter:
         if holes:
             painter.drawRects(*holes)
 
-    def paint_frame(self, box: QRectF, frame: FrameSheet, noted: bool) -> None:
+    def paint_frame(self, box: QRectF, frame: LoadedFrame, noted: bool) -> None:
         """A frame at the grey its density really has, with its name and its marks."""
         painter = self._painter
         density = frame.density
@@ -78,7 +78,7 @@ class FilmPainter:
             painter.setPen(QPen(QColor(self._look.trouble), 1.5))
             painter.drawLine(box.topLeft(), box.bottomRight())
 
-    def _write_on(self, box: QRectF, frame: FrameSheet, fill: QColor) -> None:
+    def _write_on(self, box: QRectF, frame: LoadedFrame, fill: QColor) -> None:
         """The frame's name on it, where it fits."""
         painter = self._painter
         words = self._frame_words(frame, box)
@@ -120,7 +120,7 @@ class FilmPainter:
         else:
             painter.drawRect(mark)
 
-    def _frame_words(self, frame: FrameSheet, box: QRectF) -> str:
+    def _frame_words(self, frame: LoadedFrame, box: QRectF) -> str:
         tick = _STATE_TICKS.get(frame.frame.state, "")
         name = "b+f" if frame.frame.blank and frame.density is not None else frame.name
         if frame.density is None and frame.frame.state is FrameState.EXPOSED:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QToolTip, QWidget
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.display.words import counted
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.frames import FrameState
 from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
 from vadrin.ui.theme.look import DAY, Look
@@ -33,7 +33,7 @@ WHOLE_KEY = "F4"
 _FEWEST_ROWS = 12
 
 
-def spoken(strip: StripSheet, frame: FrameSheet) -> str:
+def spoken(strip: LoadedStrip, frame: LoadedFrame) -> str:
     """What a screen reader says of a frame."""
     other = f", {strip.other}" if strip.other else ""
     words = f"strip {strip.strip.label}{other}, frame {frame.number}"
@@ -47,7 +47,7 @@ def spoken(strip: StripSheet, frame: FrameSheet) -> str:
     return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
-def _alike(one: TestSheet | None, other: TestSheet | None) -> bool:
+def _alike(one: LoadedTest | None, other: LoadedTest | None) -> bool:
     """Whether two tests lie on the table alike."""
     if one is None or other is None:
         return one is other
@@ -61,7 +61,7 @@ class StripTable(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._look: Look = DAY
         self._frame_id: int | None = None
         self._thin = self._folded = self._bars = False
@@ -77,23 +77,23 @@ class StripTable(QWidget):
     def show_look(self, look: Look) -> None:
         """Draw in another look."""
         self._look = look
-        self.show_sheet(self._sheet)
+        self.show_test(self._loaded)
 
     def show_folded(self, folded: bool) -> None:
         """Only the selected strip in full, thin lines of the others: the window is small."""
         self._folded = folded
-        self.show_sheet(self._sheet)
+        self.show_test(self._loaded)
 
     def show_bars(self, bars: bool) -> None:
         """Thin bars alone, where the station needs the room; or film, to be looked at."""
         if bars != self._bars:
             self._bars = bars
-            self.show_sheet(self._sheet)
+            self.show_test(self._loaded)
 
-    def show_sheet(self, sheet: TestSheet | None) -> None:
+    def show_test(self, loaded: LoadedTest | None) -> None:
         """Lay another test, or a changed one, on the table; drawn only where it looks another."""
-        before, self._sheet = self._sheet, sheet
-        count = len(sheet.strips) if sheet else 0
+        before, self._loaded = self._loaded, loaded
+        count = len(loaded.strips) if loaded else 0
         whole = self.window()
         room = int(whole.height() * _SHARE_OF_WINDOW) if whole else px(280)
         self.whole_row = self._selected_row()
@@ -105,7 +105,7 @@ class StripTable(QWidget):
         least = px(_BARS) if self._bars else 0
         self.setFixedHeight(max(px(14) + high + px(4), least))
         shows = (self._look, scale(), self._thin, self._bars, self.whole_row, self._rows)
-        if shows != self._shows or not _alike(before, sheet):
+        if shows != self._shows or not _alike(before, loaded):
             self._shows = shows
             self.update()
 
@@ -121,7 +121,7 @@ class StripTable(QWidget):
 
     def _selected_row(self) -> int:
         """The strip that is shown in full where the others are thin lines."""
-        for row, strip in enumerate(self._sheet.strips if self._sheet else ()):
+        for row, strip in enumerate(self._loaded.strips if self._loaded else ()):
             if any(f.frame.id == self._frame_id for f in strip.frames):
                 return row
         return 0
@@ -138,8 +138,8 @@ class StripTable(QWidget):
         """Mark the frame that is selected."""
         self._frame_id = frame_id
         if (self._thin or self._bars) and self._selected_row() != self.whole_row:
-            self.show_sheet(self._sheet)
-        place = self._sheet.place_of(frame_id) if self._sheet and frame_id else None
+            self.show_test(self._loaded)
+        place = self._loaded.place_of(frame_id) if self._loaded and frame_id else None
         name = spoken(*place) if place else "light table"
         if name != self.accessibleName():
             self.setAccessibleName(name)
@@ -153,13 +153,13 @@ class StripTable(QWidget):
                     return box
         return None
 
-    def _boxes(self) -> list[tuple[int, list[tuple[QRectF, FrameSheet]]]]:
+    def _boxes(self) -> list[tuple[int, list[tuple[QRectF, LoadedFrame]]]]:
         """Where the frames of each strip that is drawn lie, by the strip's row."""
-        if self._sheet is None:
+        if self._loaded is None:
             return []
         every = []
         left, right = px(_LABEL_PX), self.width() - px(14)
-        longest = max((len(s.frames) for s in self._sheet.strips), default=1)
+        longest = max((len(s.frames) for s in self._loaded.strips), default=1)
         width = min((right - left) / max(longest, 1), px(96))
         top = px(14)
         for row in self._rows:
@@ -167,7 +167,7 @@ class StripTable(QWidget):
             thin = high < px(ROW)
             edge, gap = (0, max(1, round(0.27 * high))) if thin else (EDGE, px(6))
             boxes = []
-            for column, frame in enumerate(self._sheet.strips[row].frames):
+            for column, frame in enumerate(self._loaded.strips[row].frames):
                 box = QRectF(
                     left + width * column + 1, top + edge, width - 2, high - gap - 2 * edge
                 )
@@ -183,14 +183,14 @@ class StripTable(QWidget):
         painter.fillRect(self.rect(), QColor(self._look.table))
         painter.setPen(QColor(self._look.rule))
         painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
-        if self._sheet is None:
+        if self._loaded is None:
             return
         boxes, film = self._boxes(), FilmPainter(painter, self._look)
         if self._bars:
             self._paint_count(painter)
         for row, mine in boxes:
             if self._height_of(row) == px(ROW):
-                self._paint_label(painter, row, self._sheet.strips[row])
+                self._paint_label(painter, row, self._loaded.strips[row])
                 if mine:
                     film.paint_film([box for box, _ in mine])
         # Edges lie on whole pixels; smoothing them costs most of the time a key has.
@@ -198,16 +198,16 @@ class StripTable(QWidget):
         painter.setFont(role_font(Role.CAPTION))
         for _, mine in boxes:
             for box, frame in mine:
-                film.paint_frame(box, frame, bool(self._sheet.notes_on(frame.frame.id)))
+                film.paint_frame(box, frame, bool(self._loaded.notes_on(frame.frame.id)))
         selected = self.frame_box(self._frame_id)
         if selected is not None:
             painter.setPen(QPen(QColor(self._look.here), 2.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(selected.adjusted(0, -2, 0, 2))
 
-    def _paint_label(self, painter: QPainter, row: int, strip: StripSheet) -> None:
+    def _paint_label(self, painter: QPainter, row: int, strip: LoadedStrip) -> None:
         top = self._top_of(row)
-        count = len(self._sheet.strips) if self._sheet else 1
+        count = len(self._loaded.strips) if self._loaded else 1
         name = f"Strip {strip.strip.label}" + (f", {row + 1} of {count}" if self._thin else "")
         lines = (
             (name, Role.LABEL, self._look.ink, 17),
@@ -222,7 +222,7 @@ class StripTable(QWidget):
 
     def _paint_count(self, painter: QPainter) -> None:
         """How many strips the bars are, and the key that shows them whole."""
-        count = len(self._sheet.strips) if self._sheet else 0
+        count = len(self._loaded.strips) if self._loaded else 0
         lines = (
             (counted(count, "strip"), Role.LABEL, self._look.ink, 22),
             (f"{WHOLE_KEY}: in full", Role.CAPTION, self._look.soft, 38),
@@ -233,7 +233,7 @@ class StripTable(QWidget):
             painter.drawText(QPointF(px(14), px(base)), words)
 
     @staticmethod
-    def _strip_words(strip: StripSheet) -> str:
+    def _strip_words(strip: LoadedStrip) -> str:
         if strip.other:
             return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
         if strip.strip.time_min is not None:
@@ -242,11 +242,11 @@ class StripTable(QWidget):
             return f"{minutes_text(strip.strip.planned_min)} planned"
         return "no time yet"
 
-    def _frame_at(self, point: QPointF) -> tuple[StripSheet, FrameSheet] | None:
+    def _frame_at(self, point: QPointF) -> tuple[LoadedStrip, LoadedFrame] | None:
         for row, boxes in self._boxes():
             for box, frame in boxes:
-                if self._sheet is not None and box.adjusted(-1, -4, 1, 4).contains(point):
-                    return self._sheet.strips[row], frame
+                if self._loaded is not None and box.adjusted(-1, -4, 1, 4).contains(point):
+                    return self._loaded.strips[row], frame
         return None
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -261,14 +261,14 @@ class StripTable(QWidget):
             return
         found = self._frame_at(event.position())
         words = ""
-        if found and self._sheet:
-            notes = self._sheet.notes_on(found[1].frame.id)
+        if found and self._loaded:
+            notes = self._loaded.notes_on(found[1].frame.id)
             words = f"{spoken(*found)}; {notes}" if notes else spoken(*found)
         QToolTip.showText(event.globalPosition().toPoint(), plain_tip(words), self)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Walk along the film with the arrow keys."""
-        rows = self._sheet.strips if self._sheet else ()
+        rows = self._loaded.strips if self._loaded else ()
         places = [(r, c, f.frame.id) for r, s in enumerate(rows) for c, f in enumerate(s.frames)]
         if event is None or not places:
             return

@@ -20,8 +20,8 @@ from vadrin.app.curves.curve_lines import (
 )
 from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
 from vadrin.ui.plots.curve_items import curves_together, grid_lines, reading_marks
@@ -126,8 +126,8 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             Curves that are a guess: dashed, with the planned frames marked on them.
         """
         # Compared as objects: equal data in a new object is rare and costs one more drawing.
-        sheet, analysis = state.sheet, state.analysis
-        shows = (sheet, analysis, expected, only_strip, self._look, scale())
+        loaded, analysis = state.loaded, state.analysis
+        shows = (loaded, analysis, expected, only_strip, self._look, scale())
         if len(shows) == len(self._shows) and all(
             a is b or (isinstance(a, str | float) and a == b)
             for a, b in zip(shows, self._shows, strict=True)
@@ -137,23 +137,23 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._shows = shows
         self.start_over()
         self._stops.meter = meter_exposure(state)
-        self._index.meter_constant = sheet.test.meter_constant
-        self._draw_readings(sheet, only_strip)
+        self._index.meter_constant = loaded.test.meter_constant
+        self._draw_readings(loaded, only_strip)
         assumed = bool(expected)
         curves: tuple[CurveLine, ...] = expected
         drawn = analysis or state.earlier
         if not assumed and drawn is not None:
             curves = drawn.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
-        span = exposure_span(sheet)
-        self._fit_view(sheet, [float(curve_points(s, span)[1][-1]) for s in shown])
+        span = exposure_span(loaded)
+        self._fit_view(loaded, [float(curve_points(s, span)[1][-1]) for s in shown])
         self._draw_grid()
-        self._judged = judged_places(sheet, only_strip)
+        self._judged = judged_places(loaded, only_strip)
         for item in judged_items(self._judged, self._look, self._view[2]):
             self.addItem(item)
         self._say_judged()
         line = _MEASURED if analysis else _BEFORE
-        self._draw_curves(sheet, shown, span, _LIKELY if assumed else line)
+        self._draw_curves(loaded, shown, span, _LIKELY if assumed else line)
         self._strike_out(state, only_strip)
         self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
         self._ring.setPen(pg.mkPen(self._look.here, width=2.5))
@@ -181,16 +181,16 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             place, count = place * _COLOURS // count, _COLOURS
         return self._look.strip_colour(place, count)
 
-    def _draw_readings(self, sheet: TestSheet, only_strip: str) -> None:
+    def _draw_readings(self, loaded: LoadedTest, only_strip: str) -> None:
         """Draw the readings, those of one shape together: an item costs more than a mark."""
         marks: dict[tuple[bool, str], list[tuple[float, float, QPen]]] = {}
-        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        ordered = sorted(loaded.strips, key=lambda s: s.minutes or 0.0)
         for place, strip in enumerate(ordered):
             if only_strip not in ("", strip.strip.label):
                 continue
             pen = pg.mkPen(self._colour(place, len(ordered)), width=1.4)
             shape = _MARKERS[place % len(_MARKERS)]
-            for x, reading, frame_id in readings_placed(strip, sheet.test.meter_constant):
+            for x, reading, frame_id in readings_placed(strip, loaded.test.meter_constant):
                 self.points.append((x, reading.density, frame_id))
                 kind = (reading.left_out, "x" if reading.left_out else shape)
                 marks.setdefault(kind, []).append((x, reading.density, pen))
@@ -198,10 +198,10 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             brush = None if out else pg.mkBrush(self._look.sheet)
             self.addItem(reading_marks(at, shape, brush))
 
-    def _fit_view(self, sheet: TestSheet, highest: list[float]) -> None:
-        planned = [f.log_h(sheet.test.meter_constant) for _, f in sheet.frames()]
+    def _fit_view(self, loaded: LoadedTest, highest: list[float]) -> None:
+        planned = [f.log_h(loaded.test.meter_constant) for _, f in loaded.frames()]
         xs = [x for x in planned if x is not None] or [-3.0, 1.0]
-        read = [f.density for _, f in sheet.frames() if f.density is not None]
+        read = [f.density for _, f in loaded.frames() if f.density is not None]
         top = max([1.5, *read, *highest])
         self._view = (min(xs) - 0.15, max(xs) + 0.62, top * 1.06)
         self.setXRange(*self._view[:2])
@@ -214,9 +214,13 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.addItem(grid_lines(across, self._view, pen))
 
     def _draw_curves(
-        self, sheet: TestSheet, shown: list[CurveLine], span: tuple[float, float], line: Qt.PenStyle
+        self,
+        loaded: LoadedTest,
+        shown: list[CurveLine],
+        span: tuple[float, float],
+        line: Qt.PenStyle,
     ) -> None:
-        ordered = sorted(sheet.strips, key=lambda s: s.minutes or 0.0)
+        ordered = sorted(loaded.strips, key=lambda s: s.minutes or 0.0)
         places = {s.strip.label: place for place, s in enumerate(ordered)}
         ends = []
         drawn: dict[int, list[tuple[Array, Array]]] = {}
@@ -225,7 +229,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             x, y = curve_points(strip, span)
             drawn.setdefault(colour.rgb(), []).append((x, y))
             if line == _LIKELY:
-                self.draw_expected(sheet, strip.label, x, y, colour)
+                self.draw_expected(loaded, strip.label, x, y, colour)
             ends.append((float(x[-1]), float(y[-1]), curve_name(strip), colour))
         for rgb, curves in drawn.items():
             pen = pg.mkPen(QColor(rgb), width=2 if line == _MEASURED else 1.5, style=line)
@@ -255,7 +259,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             self.addItem(crosses)
 
     def draw_expected(
-        self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor
+        self, loaded: LoadedTest, label: str, x: Array, y: Array, colour: QColor
     ) -> None:
         """Called for every likely curve as it is drawn; a plot of plans marks its frames."""
 

@@ -87,7 +87,7 @@ class PagedStation(Station):
         turned = (self.page or self.first_page) != self.shown
         if turned:
             self._put_up()
-        if scene.sheet is not None:
+        if scene.loaded is not None:
             cast(ShowsState, self.shown_page).show_state(scene)
         if turned and held and not fresh:
             # What had the keyboard is on a page that is not seen any more.

@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.instruments import type_of_instrument
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.ears import Ears
 from vadrin.ui.jobs import Jobs
@@ -38,9 +38,9 @@ class ViewState:
     look: Look
 
     @property
-    def sheet(self) -> TestSheet | None:
+    def loaded(self) -> LoadedTest | None:
         """The test on the bench."""
-        return self.state.sheet if self.state is not None else None
+        return self.state.loaded if self.state is not None else None
 
     @property
     def analysis(self) -> Analysis | None:

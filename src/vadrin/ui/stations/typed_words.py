@@ -65,14 +65,14 @@ def keep_typed(bench: Workbench, name: str, station: QWidget) -> None:
         # What is half typed is not taken because its field goes.
         part.blockSignals(isinstance(part, Field))
     kept = TypedAt(tuple(w for w in made if w is not None), keyboard, cursor)
-    sheet = bench.sheet
-    bench.session.of_test(sheet.test.id if sheet else None)[f"typed at {name}"] = kept
+    loaded = bench.loaded
+    bench.session.of_test(loaded.test.id if loaded else None)[f"typed at {name}"] = kept
 
 
 def give_back_typed(bench: Workbench, name: str, station: QWidget) -> None:
     """Put half-typed words and the keyboard back where they were."""
-    sheet = bench.sheet
-    session = bench.session.of_test(sheet.test.id if sheet else None)
+    loaded = bench.loaded
+    session = bench.session.of_test(loaded.test.id if loaded else None)
     kept = session.pop(f"typed at {name}", None)
     if not isinstance(kept, TypedAt):
         return

@@ -9,7 +9,7 @@ from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, Own
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.display.quantities import push_name
 from vadrin.app.document.state import State
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
@@ -49,14 +49,14 @@ def crossover_words(gradients: dict[str, float | None]) -> str:
     return f"crossover {abs(most):.2f}: highlights go {high} while shadows go {low}"
 
 
-def _push_of(strip: StripSheet) -> float:
+def _push_of(strip: LoadedStrip) -> float:
     return strip.strip.push or 0.0
 
 
-def _last(sheet: TestSheet, least: str) -> float | None:
+def _last(loaded: LoadedTest, least: str) -> float | None:
     """Greatest push of which most judged frames are as good as a verdict; None for none."""
     held = []
-    for strip in sheet.strips:
+    for strip in loaded.strips:
         said = [GOOD_ENOUGH[f.verdict] for f in strip.frames if f.verdict in GOOD_ENOUGH]
         if said and sum(v >= GOOD_ENOUGH[least] for v in said) * 2 >= len(said):
             held.append(_push_of(strip))
@@ -73,7 +73,7 @@ class _Push:
     seen: str = ""
 
 
-def _push_row(strip: StripSheet, layers: dict[tuple[str, str], StripMetrics]) -> _Push:
+def _push_row(strip: LoadedStrip, layers: dict[tuple[str, str], StripMetrics]) -> _Push:
     label, push = strip.strip.label, _push_of(strip)
     mine = {c: layers.get((label, str(c))) for c in LAYERS}
     if not any(mine.values()):
@@ -118,13 +118,13 @@ def _said(read: list[_Push], usable: float | None, salvage: float | None) -> tup
 
 def colour_answer(state: State) -> OwnAnswer:
     """What a colour test says."""
-    sheet, analysis = state.sheet, state.analysis
+    loaded, analysis = state.loaded, state.analysis
     layers = {(m.label, m.channel): m for m in (analysis.layers if analysis else ())}
-    pushes = [_push_row(strip, layers) for strip in sorted(sheet.strips, key=_push_of)]
-    usable, salvage = _last(sheet, USE_IT), _last(sheet, SALVAGED)
+    pushes = [_push_row(strip, layers) for strip in sorted(loaded.strips, key=_push_of)]
+    usable, salvage = _last(loaded, USE_IT), _last(loaded, SALVAGED)
     figures = {key: told for push in pushes for key, told in push.figures.items()}
     figures |= {"last_usable_push": usable, "last_salvageable_push": salvage}
-    figures |= patch_figures(sheet)
+    figures |= patch_figures(loaded)
     read = [push for push in pushes if push.seen]
     if not read:
         says, words = "", "No layer was read yet."
@@ -136,23 +136,23 @@ def colour_answer(state: State) -> OwnAnswer:
             if usable is None
             else ("Shoot the last usable push once more on a picture that matters little.")
         )
-    patches = patch_table(sheet)
+    patches = patch_table(loaded)
     return OwnAnswer(
         says,
-        f"{words} {drift_words(sheet)}".strip(),
+        f"{words} {drift_words(loaded)}".strip(),
         act,
         figures,
         AnswerTable(_HEADS, tuple(push.cells for push in pushes)),
         (),
-        _plot(sheet),
+        _plot(loaded),
         more=(patches,) if patches is not None else (),
-        hues=hue_turns(sheet),
+        hues=hue_turns(loaded),
     )
 
 
-def _plot(sheet: TestSheet) -> AnswerPlot | None:
-    constant, made = sheet.test.meter_constant, []
-    for strip in sheet.strips:
+def _plot(loaded: LoadedTest) -> AnswerPlot | None:
+    constant, made = loaded.test.meter_constant, []
+    for strip in loaded.strips:
         for channel in LAYERS:
             pairs = [
                 (f.log_h(constant), r.density)

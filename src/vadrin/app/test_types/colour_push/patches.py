@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, HueTurn
 from vadrin.app.display.quantities import push_name
+from vadrin.app.loaded.film_names import film_name
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.read.patch_entry import Patch, patches_of
-from vadrin.app.sheets.film_names import film_name
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.core.materials.hues import Lab, chroma_kept, hue_turned
 from vadrin.core.planning.test_types.compare import Compare
@@ -26,34 +26,34 @@ def colour_difference(one: Lab, other: Lab) -> float:
     return float(first.delta_e(second, method="2000", space="lab"))
 
 
-def _compares(sheet: TestSheet) -> bool:
-    return sheet.test.kind == Compare.key
+def _compares(loaded: LoadedTest) -> bool:
+    return loaded.test.kind == Compare.key
 
 
-def _ordered(sheet: TestSheet) -> list[StripSheet]:
+def _ordered(loaded: LoadedTest) -> list[LoadedStrip]:
     """The reference first: the normal strip of pushes, the first of films compared."""
-    if _compares(sheet):
-        return list(sheet.strips)
-    return sorted(sheet.strips, key=lambda s: abs(s.strip.push or 0.0))
+    if _compares(loaded):
+        return list(loaded.strips)
+    return sorted(loaded.strips, key=lambda s: abs(s.strip.push or 0.0))
 
 
-def _name_of(sheet: TestSheet, strip: StripSheet) -> str:
+def _name_of(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """What a strip's patches go by: its push, or its film."""
-    return film_name(sheet, strip) if _compares(sheet) else push_name(strip.strip.push or 0.0)
+    return film_name(loaded, strip) if _compares(loaded) else push_name(strip.strip.push or 0.0)
 
 
-def patch_table(sheet: TestSheet) -> AnswerTable | None:
+def patch_table(loaded: LoadedTest) -> AnswerTable | None:
     """A row for each patch and strip beside the reference; None where none is known."""
-    strips = _ordered(sheet)
+    strips = _ordered(loaded)
     if not strips or not any(patches_of(s) for s in strips):
         return None
     normal = patches_of(strips[0])
     rows = [
-        _row(name, _name_of(sheet, strip), patch, normal.get(name))
+        _row(name, _name_of(loaded, strip), patch, normal.get(name))
         for strip in strips
         for name, patch in patches_of(strip).items()
     ]
-    heads = ("Patch", "Film" if _compares(sheet) else "Push", *_HEADS)
+    heads = ("Patch", "Film" if _compares(loaded) else "Push", *_HEADS)
     return AnswerTable(heads, tuple(sorted(rows, key=lambda row: row[0])))
 
 
@@ -77,9 +77,9 @@ def _row(name: str, of: str, patch: Patch, normal: Patch | None) -> tuple[str, .
     )
 
 
-def patch_figures(sheet: TestSheet) -> dict[str, Figure | float | None]:
+def patch_figures(loaded: LoadedTest) -> dict[str, Figure | float | None]:
     """The differences by strip and patch, and the greatest of each strip."""
-    strips = _ordered(sheet)
+    strips = _ordered(loaded)
     normal = patches_of(strips[0]) if strips else {}
     made: dict[str, Figure | float | None] = {}
     for strip in strips[1:]:
@@ -97,15 +97,15 @@ def patch_figures(sheet: TestSheet) -> dict[str, Figure | float | None]:
     return made
 
 
-def hue_turns(sheet: TestSheet) -> tuple[HueTurn, ...]:
+def hue_turns(loaded: LoadedTest) -> tuple[HueTurn, ...]:
     """How each measured patch turns over the pushes, for a picture."""
     made = []
-    strips = _ordered(sheet)
+    strips = _ordered(loaded)
     for name, first in (patches_of(strips[0]) if strips else {}).items():
         if first.colour is None or first.colour.grey:
             continue
         at = [
-            (_name_of(sheet, s), p.colour)
+            (_name_of(loaded, s), p.colour)
             for s in strips
             if (p := patches_of(s).get(name)) is not None
         ]
@@ -114,9 +114,9 @@ def hue_turns(sheet: TestSheet) -> tuple[HueTurn, ...]:
     return tuple(made)
 
 
-def drift_words(sheet: TestSheet) -> str:
+def drift_words(loaded: LoadedTest) -> str:
     """The patch that turned furthest, in a sentence; empty where none turned to be seen."""
-    strips = _ordered(sheet)
+    strips = _ordered(loaded)
     normal, worst = (patches_of(strips[0]) if strips else {}), None
     for strip in strips[1:]:
         for name, patch in patches_of(strip).items():
@@ -129,8 +129,8 @@ def drift_words(sheet: TestSheet) -> str:
     if worst is None:
         return ""
     apart, name, strip, was, now = worst
-    differs, on = ("differs", "on") if _compares(sheet) else ("drifts", "at")
-    words = f"{name.capitalize()} {differs} most, by {apart:.1f} {on} {_name_of(sheet, strip)}"
+    differs, on = ("differs", "on") if _compares(loaded) else ("drifts", "at")
+    words = f"{name.capitalize()} {differs} most, by {apart:.1f} {on} {_name_of(loaded, strip)}"
     if was.name != now.name:
         return f"{words}: it reads as {now.name} and no longer as {was.name}."
     return f"{words}, and still reads as {now.name}."

@@ -8,15 +8,15 @@ from typing import TYPE_CHECKING
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text
-from vadrin.app.sheets.film_names import film_name
-from vadrin.app.sheets.light_boxes import (
+from vadrin.app.loaded.film_names import film_name
+from vadrin.app.loaded.light_boxes import (
     LightBoxKey,
     eye_answers,
     light_box_for,
     light_box_key,
     light_box_result,
 )
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.core.figure import Figure
 from vadrin.core.judging.films_by_eye import stops_faster
 
@@ -46,10 +46,10 @@ def apart_words(told: list[tuple[str, Figure]], reference: str) -> tuple[str, st
     return says.replace("-", "−"), f"{name} beside {reference}{reach}.".replace("-", "−")
 
 
-def faster_by_eye(sheet: TestSheet, strip: StripSheet, reference: StripSheet) -> Figure | None:
+def faster_by_eye(loaded: LoadedTest, strip: LoadedStrip, reference: LoadedStrip) -> Figure | None:
     """Stops by which a strip's film is faster; None before an eye was asked about both."""
-    told, of_other = eye_answers(sheet, strip), eye_answers(sheet, reference)
-    film, other = light_box_key(sheet, strip), light_box_key(sheet, reference)
+    told, of_other = eye_answers(loaded, strip), eye_answers(loaded, reference)
+    film, other = light_box_key(loaded, strip), light_box_key(loaded, reference)
     if not told or not of_other or film is None or other is None:
         return None
     return _faster(film, told, other, of_other)
@@ -66,9 +66,9 @@ def _faster(
     return stops_faster(light_box_for(film), told, light_box_for(other), of_other)
 
 
-def index_by_eye(sheet: TestSheet, strip: StripSheet) -> Figure | None:
+def index_by_eye(loaded: LoadedTest, strip: LoadedStrip) -> Figure | None:
     """The EI an eye gave a strip's film; None before it was asked."""
-    result = light_box_result(sheet, strip)
+    result = light_box_result(loaded, strip)
     return result.zone_ei if result is not None else None
 
 
@@ -81,7 +81,7 @@ def _shown(index: Figure | None) -> tuple[str, str]:
 
 
 def compare_by_eye(
-    sheet: TestSheet,
+    loaded: LoadedTest,
     judged: dict[str, float],
     more: tuple[AnswerTable, ...],
     plot: AnswerPlot | None,
@@ -90,7 +90,7 @@ def compare_by_eye(
 
     Parameters
     ----------
-    sheet : TestSheet
+    loaded : LoadedTest
     judged : dict of str to float
         Figures of qualities that were judged side by side.
     more : tuple of AnswerTable
@@ -99,9 +99,9 @@ def compare_by_eye(
     """
     figures: dict[str, float | Figure | None] = dict(judged)
     rows, told = [], []
-    for strip in sheet.strips:
-        first, index = strip is sheet.strips[0], index_by_eye(sheet, strip)
-        apart = None if first else faster_by_eye(sheet, strip, sheet.strips[0])
+    for strip in loaded.strips:
+        first, index = strip is loaded.strips[0], index_by_eye(loaded, strip)
+        apart = None if first else faster_by_eye(loaded, strip, loaded.strips[0])
         if index is not None:
             figures[f"{strip.strip.label}_ei"] = index
         speed = "the reference" if first else "—"
@@ -109,15 +109,15 @@ def compare_by_eye(
             figures[f"{strip.strip.label}_speed_stops"] = apart
             speed = apart.why
         if apart is not None and apart.value is not None:
-            told.append((film_name(sheet, strip), apart))
+            told.append((film_name(loaded, strip), apart))
             speed = f"{apart.value:+.1f} stop".replace("-", "−")
-        rows.append((film_name(sheet, strip), *_shown(index), speed))
-    seen = any(f"{strip.strip.label}_ei" in figures for strip in sheet.strips)
+        rows.append((film_name(loaded, strip), *_shown(index), speed))
+    seen = any(f"{strip.strip.label}_ei" in figures for strip in loaded.strips)
     table = AnswerTable(_HEADS, tuple(rows)) if seen else None
     if not told:
         words = "Only one of them was judged yet." if seen else "Nothing was read yet."
         act = "Read the reference's strip first, or judge each strip on the light box."
         return OwnAnswer("", words, act, figures, table, (), plot, more=more)
-    says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
+    says, words = apart_words(told, film_name(loaded, loaded.strips[0]))
     words = f"{words[:-1]}, by one eye on the light box."
     return OwnAnswer(says, words, _ACT, figures, table, (), plot, more=more)

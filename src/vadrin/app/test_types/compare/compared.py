@@ -8,10 +8,10 @@ from typing import TYPE_CHECKING
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
+from vadrin.app.loaded.film_names import film_name
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.read.paired_judging import PAIRED_QUALITIES, paired_of, paired_words
 from vadrin.app.results.next_act import waiting_act
-from vadrin.app.sheets.film_names import film_name
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
@@ -87,28 +87,28 @@ def _time(of: Comparison) -> str:
     return f"{'longer' if factor > 1 else 'shorter'}, × {factor:.2f} (a rule of thumb)"
 
 
-def _series(sheet: TestSheet, strip: StripSheet) -> Series:
-    constant = sheet.test.meter_constant
+def _series(loaded: LoadedTest, strip: LoadedStrip) -> Series:
+    constant = loaded.test.meter_constant
     pairs = [(f.log_h(constant), f.density) for f in strip.frames if f.counts]
     points = tuple(sorted((x, d) for x, d in pairs if x is not None and d is not None))
-    return Series(film_name(sheet, strip), points, points)
+    return Series(film_name(loaded, strip), points, points)
 
 
 def compare_answer(state: State) -> OwnAnswer:
     """What a comparison says, by curves and by the patches of a chart."""
-    sheet = state.sheet
+    loaded = state.loaded
     of_curves = _of_curves(state)
-    patches = patch_table(sheet)
+    patches = patch_table(loaded)
     if patches is None:
         return of_curves
-    words = f"{of_curves.words} {drift_words(sheet)}".strip()
-    figures = {**of_curves.figures, **patch_figures(sheet)}
+    words = f"{of_curves.words} {drift_words(loaded)}".strip()
+    figures = {**of_curves.figures, **patch_figures(loaded)}
     return replace(
         of_curves,
         words=words,
         figures=figures,
         more=(patches, *of_curves.more),
-        hues=hue_turns(sheet),
+        hues=hue_turns(loaded),
     )
 
 
@@ -131,14 +131,14 @@ def _index(metrics: StripMetrics | None, seen: Figure | None) -> tuple[str, Figu
     return f"EI {marked_ei(of.value)}{by}", of
 
 
-def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None) -> _Row:
+def _seen_row(loaded: LoadedTest, strip: LoadedStrip, metrics: StripMetrics | None) -> _Row:
     """A film that has no curve beside the reference's: what an eye told of both."""
-    label, name, reference = strip.strip.label, film_name(sheet, strip), sheet.strips[0]
-    words, index = _index(metrics, index_by_eye(sheet, strip))
+    label, name, reference = strip.strip.label, film_name(loaded, strip), loaded.strips[0]
+    words, index = _index(metrics, index_by_eye(loaded, strip))
     figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
     if strip is reference:
         return _Row((name, words, "the reference", *[""] * 6), figures)
-    apart = faster_by_eye(sheet, strip, reference)
+    apart = faster_by_eye(loaded, strip, reference)
     if apart is None or apart.value is None:
         return _Row((name, words, apart.why if apart else "—", *[""] * 6), figures)
     speed = _signed(apart, " stop", SAME_STOPS)
@@ -150,18 +150,18 @@ def _seen_row(sheet: TestSheet, strip: StripSheet, metrics: StripMetrics | None)
 
 
 def _row(
-    sheet: TestSheet,
-    strip: StripSheet,
+    loaded: LoadedTest,
+    strip: LoadedStrip,
     metrics: StripMetrics | None,
     beside: Comparison | None,
     reference: StripMetrics | None,
 ) -> _Row:
     if beside is None or metrics is None or reference is None:
-        return _seen_row(sheet, strip, metrics)
-    label, name = strip.strip.label, film_name(sheet, strip)
+        return _seen_row(loaded, strip, metrics)
+    label, name = strip.strip.label, film_name(loaded, strip)
     words, index = _index(metrics, None)
     figures: dict[str, float | Figure] = {} if index is None else {f"{label}_ei": index}
-    match = match_ei(metrics, reference, sheet.test.exposure_index)
+    match = match_ei(metrics, reference, loaded.test.exposure_index)
     figures |= {
         f"{label}_speed_stops": beside.speed_stops,
         f"{label}_match_ei": match,
@@ -182,51 +182,51 @@ def _row(
     return _Row(cells, figures, (name, beside.speed_stops) if told else None)
 
 
-def _judged_table(sheet: TestSheet) -> tuple[AnswerTable, ...]:
+def _judged_table(loaded: LoadedTest) -> tuple[AnswerTable, ...]:
     """What eyes told of the films beside the reference; none before the first look."""
     rows = tuple(
-        (f"{film_name(sheet, strip)}, {quality}", *paired_words(told))
-        for strip in sheet.strips[1:]
+        (f"{film_name(loaded, strip)}, {quality}", *paired_words(told))
+        for strip in loaded.strips[1:]
         for quality in PAIRED_QUALITIES
         if (told := paired_of(strip, quality)) is not None
     )
     return (AnswerTable(("Judged beside the reference", "", "Looks"), rows),) if rows else ()
 
 
-def _judged_figures(sheet: TestSheet) -> dict[str, float]:
-    results = {(s.strip.label, q): paired_of(s, q) for s in sheet.strips for q in _JUDGED}
+def _judged_figures(loaded: LoadedTest) -> dict[str, float]:
+    results = {(s.strip.label, q): paired_of(s, q) for s in loaded.strips for q in _JUDGED}
     return {f"{label}_{q}": told.mean for (label, q), told in results.items() if told}
 
 
 def _act(state: State) -> str:
     """What to do next: grain and sharpness are judged once the strips are read."""
-    sheet = state.sheet
-    open_ = [q for q in _JUDGED if any(paired_of(s, q) is None for s in sheet.strips[1:])]
+    loaded = state.loaded
+    open_ = [q for q in _JUDGED if any(paired_of(s, q) is None for s in loaded.strips[1:])]
     judge = f"Judge {' and '.join(open_)} blind, at Read, Side by side." if open_ else ""
     return waiting_act(state) or judge
 
 
 def _of_curves(state: State) -> OwnAnswer:
-    sheet, analysis = state.sheet, state.analysis
-    drawn = tuple(s for s in (_series(sheet, strip) for strip in sheet.strips) if s.points)
+    loaded, analysis = state.loaded, state.analysis
+    drawn = tuple(s for s in (_series(loaded, strip) for strip in loaded.strips) if s.points)
     plot = AnswerPlot("lg exposure", "density", drawn)
-    judged = _judged_figures(sheet)
+    judged = _judged_figures(loaded)
     if analysis is None and plot.series:
         return OwnAnswer("", "Nothing was worked out yet.", "", judged, plot=plot)
     if analysis is None or not analysis.strips:
-        return compare_by_eye(sheet, judged, _judged_table(sheet), plot if plot.series else None)
+        return compare_by_eye(loaded, judged, _judged_table(loaded), plot if plot.series else None)
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
-    reference = known.get(sheet.strips[0].strip.label) if sheet.strips else None
+    reference = known.get(loaded.strips[0].strip.label) if loaded.strips else None
     rows = [
-        _row(sheet, s, known.get(s.strip.label), of.get(s.strip.label), reference)
-        for s in sheet.strips
+        _row(loaded, s, known.get(s.strip.label), of.get(s.strip.label), reference)
+        for s in loaded.strips
     ]
     figures = judged | {key: told for row in rows for key, told in row.figures.items()}
-    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(sheet)
+    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(loaded)
     act = _act(state)
     told = [row.apart for row in rows if row.apart is not None]
     if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
         return OwnAnswer("", words, act, figures, table, (), plot, of_a_curve=True, more=more)
-    says, words = apart_words(told, film_name(sheet, sheet.strips[0]))
+    says, words = apart_words(told, film_name(loaded, loaded.strips[0]))
     return OwnAnswer(says, words, act, figures, table, (), plot, of_a_curve=True, more=more)

@@ -81,8 +81,8 @@ class CardsStation(Station):
 
     def show_state(self, scene: ViewState) -> None:
         """Draw the card as it will print."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
         self._scene = scene
         self._size_field.show_value(self._size)
@@ -102,7 +102,7 @@ class CardsStation(Station):
         self._pdf = card_document(card, self._size)
         self._picture.setPixmap(self._render())
         of = "" if self._card == WHOLE_FINDING else self._card
-        usual = str(self.bench.notebook.path.parent / card_file_name(sheet, of))
+        usual = str(self.bench.notebook.path.parent / card_file_name(loaded, of))
         self.path.setText(self._path or usual)
         self._saved.setText(self._said)
 

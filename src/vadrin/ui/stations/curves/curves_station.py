@@ -57,7 +57,7 @@ class CurvesStation(Station):
         count = len(scene.analysis.strips) if scene.analysis else 0
         name = _NUMBERS[count] if count < len(_NUMBERS) else str(count)
         words = f"{name} strips, one curve each" if count > 1 else "One strip and its curve"
-        if scene.analysis is None and scene.state.sheet.read():
+        if scene.analysis is None and scene.state.loaded.read():
             words = "The curves are being worked out …"
         elif not count:
             words = "No curve yet: read the frames of a strip first"

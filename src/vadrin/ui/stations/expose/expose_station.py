@@ -17,8 +17,8 @@ from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
 from vadrin.app.expose.wrong_setting import wrong_setting_words
-from vadrin.app.sheets.frame_order import last_exposed, next_to_expose
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.frame_order import last_exposed, next_to_expose
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.core.frames import FrameState
 from vadrin.ui.actions import Action
 from vadrin.ui.kept import OfTest
@@ -125,7 +125,7 @@ class ExposeStation(Station):
     def _paper_actions(self) -> tuple[Action, ...]:
         return (
             Action("expose.note", "a note on this frame", self._asks.ask_note, ("N",)),
-            Action("expose.ticks", "enter a ticked sheet", self._asks.ask_ticks, ("T",)),
+            Action("expose.ticks", "enter a ticked script", self._asks.ask_ticks, ("T",)),
             Action(
                 "expose.script",
                 "save the script as PDF, A4",
@@ -159,27 +159,27 @@ class ExposeStation(Station):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the next frame of the script."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
         self._size_setting()
         self.asked.show_asked()
-        place = next_to_expose(sheet)
+        place = next_to_expose(loaded)
         if place is None:
-            self._show_done(sheet)
+            self._show_done(loaded)
             return
         strip, frame = place
-        shots = sheet.shots()
+        shots = loaded.shots()
         number = [f.frame.id for _, f in shots].index(frame.frame.id)
         before = shots[number - 1][1] if number else None
-        rolls = len({s.strip.roll for s in sheet.strips})
+        rolls = len({s.strip.roll for s in loaded.strips})
         on = f", roll {strip.strip.roll}" if rolls > 1 else ""
         self._counter.setText(
             f"Strip {strip.strip.label}, frame {frame.number} of {len(strip.frames)}{on}"
         )
         taken = sum(f.frame.state != FrameState.PLANNED for _, f in shots)
         self._place.setText(f"{frame.name} · {taken} taken, {len(shots) - taken} to go")
-        shot = shot_of(frame, before, sheet.test.even_target)
+        shot = shot_of(frame, before, loaded.test.even_target)
         self._setting.setText(shot.setting)
         # What changes is bold; what stays is light.
         self._aperture.setFont(role_font(Role.DISPLAY_LIGHT, bold="aperture" in shot.changed))
@@ -189,7 +189,7 @@ class ExposeStation(Station):
         self._turn.setText(shot.turn)
         after = shots[number + 1] if number + 1 < len(shots) else None
         said = then_words(after, strip)
-        first = meter_first(self.bench.notebook, sheet, shots, number)
+        first = meter_first(self.bench.notebook, loaded, shots, number)
         self._then.setText(f"{first}{said}")
 
     def _size_setting(self) -> None:
@@ -205,15 +205,15 @@ class ExposeStation(Station):
         super().resizeEvent(event)
         self._size_setting()
 
-    def _show_done(self, sheet: TestSheet) -> None:
-        lost = sum(f.frame.state == FrameState.SKIPPED for _, f in sheet.frames())
-        self._counter.setText(counted(len(sheet.frames()), "frame"))
+    def _show_done(self, loaded: LoadedTest) -> None:
+        lost = sum(f.frame.state == FrameState.SKIPPED for _, f in loaded.frames())
+        self._counter.setText(counted(len(loaded.frames()), "frame"))
         self._place.setText("")
         self._setting.setText("done")
         self._aperture.setText("")
         self._aperture.hide()
         self._offset.setText("")
-        pushed = wrong_setting_words(self.bench.notebook, sheet)
+        pushed = wrong_setting_words(self.bench.notebook, loaded)
         self._turn.setText(
             pushed or "All frames are taken. Rewind, label the film (L) and go to the darkroom."
         )
@@ -234,15 +234,15 @@ class ExposeStation(Station):
 
     def _next(self) -> Frame | None:
         """Select the frame that is next; None where all are taken."""
-        following = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        following = next_to_expose(self.bench.loaded) if self.bench.loaded else None
         if following is None:
             return None
         self.bench.select(following[1].frame.id)
         return following[1].frame
 
     def _mark(self, state: FrameState) -> None:
-        sheet = self.bench.sheet
-        place = next_to_expose(sheet) if sheet else None
+        loaded = self.bench.loaded
+        place = next_to_expose(loaded) if loaded else None
         if place is None:
             return
         frame = place[1].frame
@@ -252,8 +252,8 @@ class ExposeStation(Station):
         self.cue.next(turned=turned)
 
     def _take_back(self) -> None:
-        sheet = self.bench.sheet
-        place = last_exposed(sheet) if sheet else None
+        loaded = self.bench.loaded
+        place = last_exposed(loaded) if loaded else None
         if place is None:
             return
         frame = place[1].frame
@@ -263,12 +263,12 @@ class ExposeStation(Station):
         self.bench.edit(lambda notebook: mark_frame(notebook, frame, FrameState.PLANNED))
         self.bench.select(frame.id)
 
-    def _write(self, write: Callable[[Path, Notebook, TestSheet], Path]) -> None:
-        sheet, folder = self.bench.sheet, self.bench.notebook.path.parent
-        if sheet is None:
+    def _write(self, write: Callable[[Path, Notebook, LoadedTest], Path]) -> None:
+        loaded, folder = self.bench.loaded, self.bench.notebook.path.parent
+        if loaded is None:
             return
         try:
-            self.bench.said.emit(f"Written: {write(folder, self.bench.notebook, sheet)}")
+            self.bench.said.emit(f"Written: {write(folder, self.bench.notebook, loaded)}")
         except OSError as error:
             self.refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")
 

@@ -19,8 +19,8 @@ from vadrin.app.expose.exposing import (
     write_note,
 )
 from vadrin.app.expose.frame_counter import CounterRemedy, counter_remedies, frames_wound
-from vadrin.app.expose.ticked_sheet import SHEET_HINT, tick_sheet
-from vadrin.app.sheets.frame_order import next_to_expose
+from vadrin.app.expose.ticked_script import SCRIPT_HINT, tick_script
+from vadrin.app.loaded.frame_order import next_to_expose
 from vadrin.ui.widgets.ask_line import Asked, AskLine
 from vadrin.ui.widgets.sound_cues import Cue
 
@@ -60,7 +60,7 @@ class ExposePrompts:
         self.asked.ask(Asked(words, takes="otherwise"))
 
     def _otherwise(self, words: str) -> None:
-        place = next_to_expose(self.bench.sheet) if self.bench.sheet else None
+        place = next_to_expose(self.bench.loaded) if self.bench.loaded else None
         if place is not None:
             frame, done = place[1].frame, otherwise_typed(words)
             self.bench.edit_or_raise(lambda book: take_otherwise(book, frame, **done))
@@ -68,18 +68,18 @@ class ExposePrompts:
 
     def ask_meter(self) -> None:
         """What the meter says now."""
-        sheet = self.bench.sheet
-        if sheet is not None:
-            begin = shutter_name(sheet.test.metered_seconds)
-            words = f"At f/{sheet.test.aperture:g} the meter says now:"
+        loaded = self.bench.loaded
+        if loaded is not None:
+            begin = shutter_name(loaded.test.metered_seconds)
+            words = f"At f/{loaded.test.aperture:g} the meter says now:"
             self.asked.ask(Asked(words, begin, "meter"))
 
     def _meter(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is None:
+        loaded = self.bench.loaded
+        if loaded is None:
             return
         seconds = seconds_typed(words)
-        moved = self.bench.edit_or_raise(lambda book: note_light(book, sheet, seconds)) or 0.0
+        moved = self.bench.edit_or_raise(lambda book: note_light(book, loaded, seconds)) or 0.0
         if abs(moved) <= DRIFT_TOLD + 1e-6:
             self.bench.said.emit(f"The light holds to {stops_counted(round(moved * 6) / 6)}.")
             return
@@ -96,30 +96,30 @@ class ExposePrompts:
         )
 
     def _rescale(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit(lambda book: rescale_rest(book, sheet))
+        loaded = self.bench.loaded
+        if loaded is not None:
+            count = self.bench.edit(lambda book: rescale_rest(book, loaded))
             self.bench.said.emit(f"Set for the light as it is: {counted(count or 0, 'frame')}.")
 
     def _spoil(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit(lambda book: spoil_since_last_reading(book, sheet))
+        loaded = self.bench.loaded
+        if loaded is not None:
+            count = self.bench.edit(lambda book: spoil_since_last_reading(book, loaded))
             self.bench.said.emit(f"{counted(count or 0, 'frame')} marked as spoilt by the light.")
 
     def ask_counter(self) -> None:
         """What the camera's counter says."""
-        if self.bench.sheet is not None:
-            ours = frames_wound(self.bench.sheet)
+        if self.bench.loaded is not None:
+            ours = frames_wound(self.bench.loaded)
             are = "frame is" if ours == 1 else "frames are"
             words = f"The script says {ours} {are} done on this roll. The camera says:"
             self.asked.ask(Asked(words, str(ours), "count"))
 
     def _count(self, words: str) -> None:
-        if self.bench.sheet is None:
+        if self.bench.loaded is None:
             return
         found = counter_remedies(
-            self.bench.sheet, count_typed(words, 0, MOST_FRAMES, "a counter shows 0 to 999 frames")
+            self.bench.loaded, count_typed(words, 0, MOST_FRAMES, "a counter shows 0 to 999 frames")
         )
         if not found:
             self.bench.said.emit("Camera and script agree.")
@@ -137,18 +137,18 @@ class ExposePrompts:
         self.asked.ask(Asked("A note on this frame:", takes="note"))
 
     def _take_note(self, words: str) -> None:
-        sheet, place = self.bench.sheet, None
-        if sheet is not None:
-            place = next_to_expose(sheet)
-            test_id, frame_id = sheet.test.id, place[1].frame.id if place else None
+        loaded, place = self.bench.loaded, None
+        if loaded is not None:
+            place = next_to_expose(loaded)
+            test_id, frame_id = loaded.test.id, place[1].frame.id if place else None
             self.bench.edit(lambda book: write_note(book, test_id, frame_id, words))
 
     def ask_ticks(self) -> None:
         """What was ticked on paper."""
-        self.asked.ask(Asked(f"Ticked on paper: {SHEET_HINT}", "all", "tick"))
+        self.asked.ask(Asked(f"Ticked on paper: {SCRIPT_HINT}", "all", "tick"))
 
     def _tick(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            count = self.bench.edit_or_raise(lambda book: tick_sheet(book, sheet, words))
-            self.bench.said.emit(f"{counted(count or 0, 'frame')} entered from the sheet.")
+        loaded = self.bench.loaded
+        if loaded is not None:
+            count = self.bench.edit_or_raise(lambda book: tick_script(book, loaded, words))
+            self.bench.said.emit(f"{counted(count or 0, 'frame')} entered from the script.")

@@ -1,4 +1,4 @@
-"""Tables of the finding: the schools, the pushes by every rule, materials side by side."""
+"""Tables of the finding: the methods, the pushes by every rule, materials side by side."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from vadrin.app.descriptions.answer_in_words import AnswerTable
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.results.comparison_rows import HEADS, comparison_rows
-from vadrin.app.results.method_rows import school_lines
+from vadrin.app.results.method_rows import method_lines
 from vadrin.app.results.metric_rows import Cell
 from vadrin.app.results.push_rows import RULE_NAMES, PushLine, push_lines
 from vadrin.ui.theme.roles import Role
@@ -52,10 +52,10 @@ def answer_table(table: AnswerTable) -> QWidget:
     return holder
 
 
-def school_table(analysis: Analysis) -> QWidget:
-    """Every school's EI and time, with one sentence on what it asks."""
+def method_table(analysis: Analysis) -> QWidget:
+    """Every method's EI and time, with one sentence on what it asks."""
     holder, grid = _grid(("EI method", "EI", "Time", "What it asks"), 16)
-    for row, line in enumerate(school_lines(analysis), start=1):
+    for row, line in enumerate(method_lines(analysis), start=1):
         grid.addWidget(text(line.name, Role.LEAD, bold=line.chosen), row, 0, _TOP)
         grid.addWidget(text(line.index, Role.LEAD, bold=line.chosen), row, 1, _TOP)
         grid.addWidget(text(line.time, Role.LEAD, bold=line.chosen), row, 2, _TOP)

@@ -21,8 +21,8 @@ from vadrin.ui.plots.hue_wedges import HueWedges
 from vadrin.ui.stations.finding.answer_tables import (
     answer_table,
     comparison_table,
+    method_table,
     push_table,
-    school_table,
 )
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -76,29 +76,29 @@ def with_sections(body: QWidget, scene: ViewState, beside: tuple[str, ...]) -> Q
     return body
 
 
-def schools_and_pushes(scene: ViewState) -> QWidget:
-    """Materials beside the reference, the schools side by side, and the pushes."""
+def methods_and_pushes(scene: ViewState) -> QWidget:
+    """Materials beside the reference, the methods side by side, and the pushes."""
     body = QWidget()
     column = QVBoxLayout(body)
     column.setContentsMargins(0, 0, px(6), 0)
     column.setSpacing(px(6))
-    sheet, analysis = scene.sheet, scene.analysis
+    loaded, analysis = scene.loaded, scene.analysis
     if scene.state is not None:
         column.addLayout(_headline(headline_of(scene.state)))
-    if scene.state is None or sheet is None or analysis is None or not analysis.strips:
-        column.addWidget(text(without_densities(sheet), Role.LEAD, wrap=True))
+    if scene.state is None or loaded is None or analysis is None or not analysis.strips:
+        column.addWidget(text(without_densities(loaded), Role.LEAD, wrap=True))
     else:
         if analysis.compared:
             column.addWidget(comparison_table(scene.state))
             column.addWidget(rule())
-        if not analysis.schools and not analysis.finding.time_min.present:
+        if not analysis.methods and not analysis.finding.time_min.present:
             # One time alone was tried: nothing tells what another would do.
             words = f"No push or pull can be told: {analysis.finding.time_min.why}."
             column.addWidget(text(words, Role.NOTE, wrap=True))
         else:
-            column.addWidget(school_table(analysis))
+            column.addWidget(method_table(analysis))
             column.addWidget(rule())
-            column.addWidget(push_table(analysis, sheet.test.push_rule))
+            column.addWidget(push_table(analysis, loaded.test.push_rule))
             column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))
     return body
 
@@ -139,7 +139,7 @@ def own_answer_view(scene: ViewState) -> QWidget:
 
 def with_film(scene: ViewState, rows: tuple[FilmRow, ...], words: str) -> QWidget:
     """The usual answers with the film they rest on, under their headline."""
-    body = schools_and_pushes(scene)
+    body = methods_and_pushes(scene)
     column = body.layout()
     if isinstance(column, QVBoxLayout):
         film = FilmRows()
@@ -157,4 +157,4 @@ def answer_view(key: str) -> View:
     if name and find_spec(f"{_WHERE}.{name}") is not None:
         view: View = import_module(f"{_WHERE}.{name}").view
         return view
-    return own_answer_view if answers_itself(key) else schools_and_pushes
+    return own_answer_view if answers_itself(key) else methods_and_pushes

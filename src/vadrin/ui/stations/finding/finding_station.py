@@ -1,4 +1,4 @@
-"""Finding: the schools side by side, the push table by both holds, and the decision."""
+"""Finding: the methods side by side, the push table by both holds, and the decision."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ from PyQt6.QtWidgets import QHBoxLayout
 from vadrin.app.decisions.decision import (
     channel_shown,
     choose_channel,
+    choose_method,
     choose_push_rule,
-    choose_school,
     choose_target,
     decide,
     may_decide,
@@ -21,9 +21,10 @@ from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.results.headline import headline_of
-from vadrin.app.results.method_rows import RATING_SCHOOL_NAMES, school_typed
+from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.target_words import (
     TARGET_NAMES,
@@ -32,7 +33,6 @@ from vadrin.app.results.target_words import (
     target_value_stepped,
     target_value_typed,
 )
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
@@ -59,17 +59,17 @@ class FindingStation(Station):
         super().__init__(given)
         self._kind = WordField("measure of contrast", self._set_kind, chooser(TARGET_NAMES))
         self._value = WordField("wanted value", self._set_value, self._step_value)
-        self._school = WordField("school", self._set_school, chooser(RATING_SCHOOL_NAMES))
+        self._method = WordField("EI method", self._set_method, chooser(RATING_METHOD_NAMES))
         self._rule = WordField("rule of pushes", self._set_rule, chooser(list(RULE_NAMES.values())))
         self._channel = WordField("channel", self._set_channel, chooser(self._channels))
-        for field in (self._channel, self._kind, self._value, self._school, self._rule):
+        for field in (self._channel, self._kind, self._value, self._method, self._rule):
             field.refused.connect(self.refuse)
         self._asked = sentence(
             "Target contrast:",
             self._kind,
             self._value,
             ". EI method:",
-            self._school,
+            self._method,
             ". Push times keep:",
             self._rule,
             ". Readings:",
@@ -119,34 +119,34 @@ class FindingStation(Station):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the answers."""
-        if scene.sheet is None:
+        if scene.loaded is None:
             return
-        test = scene.sheet.test
+        test = scene.loaded.test
         self._state = scene.state
         own = answers_itself(test.kind)
         self._asked.setVisible(not own)
-        self.write_law.setVisible(may_write_law(scene.sheet))
+        self.write_law.setVisible(may_write_law(scene.loaded))
         self._kind.show_value(target_name(test.target_kind))
         self._value.show_value(f"{test.target_value:g}")
-        self._school.show_value(test.school)
+        self._method.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
-        self._channel.show_value(channel_shown(scene.sheet)[0])
+        self._channel.show_value(channel_shown(scene.loaded)[0])
         view = answer_view(test.kind)(scene)
         self._area.setWidget(with_sections(view, scene, self._beside(scene)))
-        self._show_decision(scene.sheet)
+        self._show_decision(scene.loaded)
 
     def _beside(self, scene: ViewState) -> tuple[str, ...]:
         """What an eye, paper or a rule says beside the finding."""
-        if scene.state is None or scene.sheet is None:
+        if scene.state is None or scene.loaded is None:
             return ()
         said = headline_of(scene.state)
-        return finding_notes(self.bench.notebook, scene.sheet, said.by_rule, said.index_value)
+        return finding_notes(self.bench.notebook, scene.loaded, said.by_rule, said.index_value)
 
-    def _show_decision(self, sheet: TestSheet) -> None:
+    def _show_decision(self, loaded: LoadedTest) -> None:
         state = self._state
         ready = state is not None and may_decide(state)
         self._decide.setEnabled(ready)
-        changes = changes_since_decision(sheet)
+        changes = changes_since_decision(loaded)
         self.outdated.setVisible(changes is not None)
         act = "Record new decision" if changes else "Record decision"
         told = present_answer(state) if state is not None and ready else ""
@@ -158,15 +158,15 @@ class FindingStation(Station):
                 f"{changes.sentence()} Now it would be {now}. What was decided "
                 "stays as it is until you record a new one."
             )
-        self._signed.setVisible(bool(sheet.findings))
-        if sheet.findings:
-            last = sheet.findings[-1]
+        self._signed.setVisible(bool(loaded.findings))
+        if loaded.findings:
+            last = loaded.findings[-1]
             self._by.show_value(last.decided_by)
             self._because.show_value(last.note)
             when = date_text(last.decided_at)
             self._decided.setText(f"Decided {when}: {decided_text(last)}.")
         else:
-            own = answers_itself(sheet.test.kind)
+            own = answers_itself(loaded.test.kind)
             waits = "A decision needs an answer." if own else "A decision needs an EI and a time."
             self._decided.setText("" if ready else waits)
 
@@ -175,56 +175,56 @@ class FindingStation(Station):
         self._choose(kind, usual)
 
     def _set_value(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            kind = sheet.test.target_kind
+        loaded = self.bench.loaded
+        if loaded is not None:
+            kind = loaded.test.target_kind
             self._choose(kind, target_value_typed(kind, words))
 
     def _choose(self, kind: str, value: float) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            test = sheet.test
+        loaded = self.bench.loaded
+        if loaded is not None:
+            test = loaded.test
             self.bench.edit(lambda book: choose_target(book, test, kind, value))
 
     def _step_value(self, shown: str, way: int) -> str:
-        kind = self.bench.sheet.test.target_kind if self.bench.sheet else ""
+        kind = self.bench.loaded.test.target_kind if self.bench.loaded else ""
         return target_value_stepped(kind, shown, way)
 
-    def _set_school(self, words: str) -> None:
-        sheet, school = self.bench.sheet, school_typed(words)
-        if sheet is not None:
-            test = sheet.test
-            self.bench.edit(lambda book: choose_school(book, test, school))
+    def _set_method(self, words: str) -> None:
+        loaded, method = self.bench.loaded, method_typed(words)
+        if loaded is not None:
+            test = loaded.test
+            self.bench.edit(lambda book: choose_method(book, test, method))
 
     def _set_rule(self, words: str) -> None:
-        sheet, rule = self.bench.sheet, rule_typed(words)
-        if sheet is not None:
-            test = sheet.test
+        loaded, rule = self.bench.loaded, rule_typed(words)
+        if loaded is not None:
+            test = loaded.test
             self.bench.edit(lambda book: choose_push_rule(book, test, rule))
 
     def _channels(self) -> list[str]:
-        sheet = self.bench.sheet
-        return channel_shown(sheet)[1] if sheet is not None else []
+        loaded = self.bench.loaded
+        return channel_shown(loaded)[1] if loaded is not None else []
 
     def _set_channel(self, words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            self.bench.edit_or_raise(lambda book: choose_channel(book, sheet, words))
+        loaded = self.bench.loaded
+        if loaded is not None:
+            self.bench.edit_or_raise(lambda book: choose_channel(book, loaded, words))
 
     def _write_law(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is None:
+        loaded = self.bench.loaded
+        if loaded is None:
             return
         try:
-            said = self.bench.edit_or_raise(lambda book: write_law(book, sheet))
+            said = self.bench.edit_or_raise(lambda book: write_law(book, loaded))
             self.bench.said.emit(str(said))
         except EntryError as error:
             self.refuse(str(error))
 
     def _sign(self, **words: str) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None and sheet.findings:
-            last = sheet.findings[-1]
+        loaded = self.bench.loaded
+        if loaded is not None and loaded.findings:
+            last = loaded.findings[-1]
             self.bench.edit(lambda notebook: sign(notebook, last, **words))
 
     def _write(self) -> None:

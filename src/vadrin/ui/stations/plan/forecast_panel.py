@@ -10,11 +10,11 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, list_text
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, PriorFinding, expected_strips
 from vadrin.app.plan.plan_forecast import strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
@@ -70,12 +70,12 @@ class ForecastPanel(QWidget):
 
     def show_plan(self, scene: ViewState, found: PriorFinding | None, stepped: bool) -> None:
         """Say at once what to expect; draw at once too, unless a word is being stepped."""
-        if scene.sheet is not self._sheet:
+        if scene.loaded is not self._loaded:
             self.forecast_column.forget_smallest()
         self._scene, self._found = scene, found
         self.film = None
-        if scene.sheet is not None:
-            self.film = self.forecaster.film(scene.sheet.test.exposure_index, found)
+        if scene.loaded is not None:
+            self.film = self.forecaster.film(scene.loaded.test.exposure_index, found)
         self._say()
         if stepped:
             self._soon.start(_PAUSE_MS)
@@ -88,24 +88,24 @@ class ForecastPanel(QWidget):
             self.show_plan(self._scene, self._found, stepped=False)
 
     @property
-    def _sheet(self) -> TestSheet | None:
-        return self._scene.sheet if self._scene else None
+    def _loaded(self) -> LoadedTest | None:
+        return self._scene.loaded if self._scene else None
 
     def _say(self) -> None:
-        sheet = self._sheet
-        if sheet is None or sheet.read():
+        loaded = self._loaded
+        if loaded is None or loaded.read():
             self.forecaster.ask_nothing()
             return
-        self.forecast_column.show_least(strips_alike(sheet.test.kind) and self.film is not None)
-        self._foretell(sheet, None)
+        self.forecast_column.show_least(strips_alike(loaded.test.kind) and self.film is not None)
+        self._foretell(loaded, None)
 
-    def _foretell(self, sheet: TestSheet, bracket: tuple[float, float] | None) -> None:
+    def _foretell(self, loaded: LoadedTest, bracket: tuple[float, float] | None) -> None:
         """Say what to expect; until it is known, that it is not."""
         if self.film is None:
             self.forecaster.ask_nothing()
             self.forecast_column.show_forecast(None)
             return
-        known = self.forecaster.forecast(sheet, self.film, bracket)
+        known = self.forecaster.forecast(loaded, self.film, bracket)
         if known is None:
             self.forecast_column.wait()
         else:
@@ -113,29 +113,29 @@ class ForecastPanel(QWidget):
 
     def draw_now(self) -> None:
         """Draw the plan as it is."""
-        scene, sheet = self._scene, self._sheet
-        if scene is None or sheet is None:
+        scene, loaded = self._scene, self._loaded
+        if scene is None or loaded is None:
             return
         self.plot.show_look(scene.look)
         self.plot.draggable = False
-        if sheet.read():
-            self.plot.draw(scene.state or State(sheet), scene.frame_id)
+        if loaded.read():
+            self.plot.draw(scene.state or State(loaded), scene.frame_id)
             likely = "Curves as measured."
         elif self.film is None:
-            self.plot.draw(State(sheet), scene.frame_id)
+            self.plot.draw(State(loaded), scene.frame_id)
             likely = "The likely curves are being worked out."
         else:
-            self.plot.draggable = sheet.exposed() == 0 and has_bracket(sheet.test)
-            self.plot.show_plan(sheet, expected_strips(sheet, self.film))
-            likely = self._likely_words(sheet, self.film)
-        count = len(sheet.frames())
-        rolls = len({s.strip.roll for s in sheet.strips})
+            self.plot.draggable = loaded.exposed() == 0 and has_bracket(loaded.test)
+            self.plot.show_plan(loaded, expected_strips(loaded, self.film))
+            likely = self._likely_words(loaded, self.film)
+        count = len(loaded.frames())
+        rolls = len({s.strip.roll for s in loaded.strips})
         on = f" on {counted(rolls, 'roll')}" if rolls > 1 else ""
         self.caption.setText(f"{counted(count, 'frame')} in all{on}. {likely}")
 
-    def _likely_words(self, sheet: TestSheet, film: Expected) -> str:
+    def _likely_words(self, loaded: LoadedTest, film: Expected) -> str:
         words = f"Where the frames are likely to land: {film.basis}."
-        beyond = [s.minutes for s in sheet.strips if s.minutes and film.beyond(s.minutes)]
+        beyond = [s.minutes for s in loaded.strips if s.minutes and film.beyond(s.minutes)]
         if beyond:
             times = list_text([minutes_text(t) for t in sorted(set(beyond))])
             words += f" Its curves for {times} are drawn beyond the times measured."
@@ -143,9 +143,9 @@ class ForecastPanel(QWidget):
             words += " Drag a frame to move the bracket."
         return words
 
-    def _smallest_found(self, made: tuple[TestSheet, Smallest]) -> None:
+    def _smallest_found(self, made: tuple[LoadedTest, Smallest]) -> None:
         """Show it, unless the plan it was looked for has changed meanwhile."""
-        if made[0] is self._sheet:
+        if made[0] is self._loaded:
             self.forecast_column.show_smallest(made[1])
 
     def _follow(self, first: float, last: float) -> None:
@@ -159,10 +159,10 @@ class ForecastPanel(QWidget):
 
     def _follow_in_words(self) -> None:
         """What the bracket under the hand would tell."""
-        if self._sheet is not None:
-            self._foretell(self._sheet, self._dragged)
+        if self._loaded is not None:
+            self._foretell(self._loaded, self._dragged)
 
     def _ask_smallest(self, stops: float) -> None:
-        if self._sheet is not None and self.film is not None:
+        if self._loaded is not None and self.film is not None:
             self.forecast_column.working()
-            self.forecaster.ask_smallest(self._sheet, self.film, stops)
+            self.forecaster.ask_smallest(self._loaded, self.film, stops)

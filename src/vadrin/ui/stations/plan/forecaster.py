@@ -13,9 +13,9 @@ from vadrin.app.plan.smallest_plan import smallest_plan
 from vadrin.ui.jobs import Jobs
 
 if TYPE_CHECKING:
+    from vadrin.app.loaded.loaded_test import LoadedTest
     from vadrin.app.plan.expected_curves import Expected, PriorFinding
     from vadrin.app.plan.plan_forecast import ForecastInput, PlanForecast
-    from vadrin.app.sheets.test_sheet import TestSheet
 
     _Film = tuple[float, PriorFinding | None]
 
@@ -59,15 +59,15 @@ class Forecaster(QObject):
         return None
 
     def forecast(
-        self, sheet: TestSheet, film: Expected, bracket: tuple[float, float] | None = None
+        self, loaded: LoadedTest, film: Expected, bracket: tuple[float, float] | None = None
     ) -> PlanForecast | None:
         """The forecast for a plan if it is known; else it is soon worked out and sent.
 
         `bracket` is another than the plan's own, as one is dragged.
         """
-        question = forecast_input(sheet, film)
+        question = forecast_input(loaded, film)
         if bracket is not None:
-            question = with_bracket(question, sheet, *bracket)
+            question = with_bracket(question, loaded, *bracket)
         self._question = question
         if question in self._known:
             self._soon.stop()
@@ -95,10 +95,10 @@ class Forecaster(QObject):
         if question == self._question:
             self.foretold.emit(made)
 
-    def ask_smallest(self, sheet: TestSheet, film: Expected, stops: float) -> None:
+    def ask_smallest(self, loaded: LoadedTest, film: Expected, stops: float) -> None:
         """Find the smallest plan for a wanted sureness; it is sent."""
         self._jobs.run(
-            _SMALLEST, lambda _said: (sheet, smallest_plan(sheet, film, stops)), self._found
+            _SMALLEST, lambda _said: (loaded, smallest_plan(loaded, film, stops)), self._found
         )
 
     def _found(self, made: object) -> None:

@@ -11,8 +11,8 @@ from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent
 
 from vadrin.app.curves.curve_lines import STOP, bracket
 from vadrin.app.document.state import State
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import ExpectedStrip
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.arrays import Array
 from vadrin.core.frames import FrameRole
 from vadrin.ui.plots.curve_plot import CurvePlot
@@ -55,9 +55,9 @@ class PlanPlot(CurvePlot):
         self._spots: list[pg.ScatterPlotItem] = []
         self.draggable = False
 
-    def show_plan(self, sheet: TestSheet, expected: tuple[ExpectedStrip, ...]) -> None:
+    def show_plan(self, loaded: LoadedTest, expected: tuple[ExpectedStrip, ...]) -> None:
         """Draw a plan on likely curves."""
-        self.draw(State(sheet), None, expected=expected)
+        self.draw(State(loaded), None, expected=expected)
 
     def start_over(self) -> None:
         """Forget the frames that were drawn, too."""
@@ -65,20 +65,20 @@ class PlanPlot(CurvePlot):
         self._lines, self._spots, self._ghosts = [], [], []
 
     def draw_expected(
-        self, sheet: TestSheet, label: str, x: Array, y: Array, colour: QColor
+        self, loaded: LoadedTest, label: str, x: Array, y: Array, colour: QColor
     ) -> None:
         """Mark the frames planned on a strip's likely curve."""
-        strip = next((s for s in sheet.strips if s.strip.label == label), None)
+        strip = next((s for s in loaded.strips if s.strip.label == label), None)
         frames = strip.frames if strip else ()
         at = [
-            f.log_h(sheet.test.meter_constant) for f in frames if f.frame.role == FrameRole.BRACKET
+            f.log_h(loaded.test.meter_constant) for f in frames if f.frame.role == FrameRole.BRACKET
         ]
         planned = np.array([a for a in at if a is not None])
         spots = pg.ScatterPlotItem(planned, np.interp(planned, x, y), size=px(6))
         spots.setPen(pg.mkPen(colour))
         spots.setBrush(pg.mkBrush(self._look.sheet))
         self.addItem(spots)
-        test = sheet.test
+        test = loaded.test
         index = next((f.frame.exposure_index for f in frames if f.frame.exposure_index), None)
         offset = float(np.log2(test.exposure_index / index)) if index else 0.0
         self._bracket = test.first_stop, test.last_stop, test.step

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QWidget
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
 from vadrin.app.descriptions.plan_word import Word
 from vadrin.app.display.words import list_text
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import prior_finding
 from vadrin.app.plan.plan_advice import advice_on
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
@@ -18,7 +19,6 @@ from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
 from vadrin.app.plan.plan_words import WORDS, kit_step
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.plan.variants import changes_from_source
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import hint
 from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
@@ -48,7 +48,7 @@ class PlanStation(Station):
         self.fields: dict[str, WordField] = {}
         self._every: list[tuple[str, WordField]] = []
         self._plan: PlanEdit | None = None
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._sentences: dict[Occasion | PlanSentence, QWidget] = {}
         self._own: QWidget | None = None
         self._own_of = ""
@@ -89,7 +89,7 @@ class PlanStation(Station):
 
     def _field(self, key: str) -> WordField:
         word = self._word(key)
-        step = word.step or kit_step(key, lambda: (self.bench.notebook, self._sheet))
+        step = word.step or kit_step(key, lambda: (self.bench.notebook, self._loaded))
         field = WordField(word.name, lambda typed: self._commit(key, typed), step, role=Role.LEAD)
         field.refused.connect(self.refuse)
         self.fields[key] = field
@@ -109,19 +109,19 @@ class PlanStation(Station):
 
     def show_state(self, scene: ViewState) -> None:
         """Fill the sentences from the test, and say and draw what is likely."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
-        before, self._sheet = self._sheet, sheet
-        book, test = self.bench.notebook, sheet.test
-        self._plan = plan_edit_of(book, sheet)
+        before, self._loaded = self._loaded, loaded
+        book, test = self.bench.notebook, loaded.test
+        self._plan = plan_edit_of(book, loaded)
         self._show_sentences(description_of(test.kind), test)
         for key, field in self._every:
-            field.show_value(self._word(key).shown(sheet, self._plan))
-        self._advise(sheet)
+            field.show_value(self._word(key).shown(loaded, self._plan))
+        self._advise(loaded)
         # While one steps through a word, words answer at once and the picture follows.
-        stepped = before is not None and before is not sheet and before.test.id == test.id
-        self.forecast_panel.show_plan(scene, prior_finding(book, sheet), stepped)
+        stepped = before is not None and before is not loaded and before.test.id == test.id
+        self.forecast_panel.show_plan(scene, prior_finding(book, loaded), stepped)
 
     def _show_sentences(self, page: TestDescription, test: Test) -> None:
         self._question.setText(page.question)
@@ -150,9 +150,9 @@ class PlanStation(Station):
             self.setTabOrder(last, field)
             last = field
 
-    def _advise(self, sheet: TestSheet) -> None:
-        advice = advice_on(self.bench.notebook, sheet)
-        changed = changes_from_source(self.bench.notebook, sheet)
+    def _advise(self, loaded: LoadedTest) -> None:
+        advice = advice_on(self.bench.notebook, loaded)
+        changed = changes_from_source(self.bench.notebook, loaded)
         faults = list(advice.faults)
         if changed is not None and len(changed) > 1:
             names = list_text([d.name for d in changed])

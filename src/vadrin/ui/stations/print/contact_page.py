@@ -16,15 +16,15 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.printing.contact_sheet import (
+    contact_words,
     give_paper_verdict,
     pick_best,
     print_beside_the_light_box,
-    sheet_words,
 )
 from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
 from vadrin.app.results.contact_prints import BEST, paper_verdict
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -45,7 +45,7 @@ class ContactSheet(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._frame_id: int | None = None
         self._look: Look = DAY
         self.setAccessibleName("contact sheet")
@@ -55,10 +55,10 @@ class ContactSheet(QWidget):
         """Room for a strip."""
         return QSize(px(360), px(110))
 
-    def show_sheet(self, sheet: TestSheet, frame_id: int | None, look: Look) -> None:
+    def show_test(self, loaded: LoadedTest, frame_id: int | None, look: Look) -> None:
         """Show the frames of a test."""
-        self._sheet, self._frame_id, self._look = sheet, frame_id, look
-        said = [f"frame {f.number}: {_verdicts(f)}" for _, f in sheet.frames() if _verdicts(f)]
+        self._loaded, self._frame_id, self._look = loaded, frame_id, look
+        said = [f"frame {f.number}: {_verdicts(f)}" for _, f in loaded.frames() if _verdicts(f)]
         self.setAccessibleDescription("; ".join(said) or "nothing judged")
         self._make_room()
         self.update()
@@ -83,10 +83,10 @@ class ContactSheet(QWidget):
         if need != self.minimumHeight():
             self.setMinimumHeight(max(need, px(110)))
 
-    def _boxes(self) -> list[tuple[QRectF, StripSheet, FrameSheet]]:
+    def _boxes(self) -> list[tuple[QRectF, LoadedStrip, LoadedFrame]]:
         many = self._across()
-        rows: list[tuple[StripSheet, tuple[FrameSheet, ...]]] = []
-        for strip in self._sheet.strips if self._sheet else ():
+        rows: list[tuple[LoadedStrip, tuple[LoadedFrame, ...]]] = []
+        for strip in self._loaded.strips if self._loaded else ():
             shown = tuple(f for f in strip.frames if f.readable)
             rows += [(strip, shown[i : i + many]) for i in range(0, len(shown), many)]
         wide, high = self.width() / many, self._row_high()
@@ -132,7 +132,7 @@ class ContactSheet(QWidget):
                 self.picked.emit(frame.frame.id)
 
 
-def _verdicts(frame: FrameSheet) -> str:
+def _verdicts(frame: LoadedFrame) -> str:
     said = [v for asked, _ in reversed(SCALE_LINES) if (v := paper_verdict(frame, asked))]
     return ", ".join((["best"] if paper_verdict(frame, BEST) else []) + said)
 
@@ -148,8 +148,8 @@ class ContactPage(QWidget):
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
         self.bench = bench
-        self.sheet = ContactSheet()
-        self.sheet.picked.connect(bench.select)
+        self.loaded = ContactSheet()
+        self.loaded.picked.connect(bench.select)
         keys = "; ".join(f"{asked}: {words}" for asked, words in SCALE_LINES)
         self._words = text("", Role.LEAD_STRONG, wrap=True)
         self._two = text("", Role.BODY, wrap=True)
@@ -160,15 +160,15 @@ class ContactPage(QWidget):
         # What they come to stands first: a sheet of many strips is longer than the window.
         column.addWidget(self._words)
         column.addWidget(self._two)
-        column.addWidget(self.sheet, 1)
+        column.addWidget(self.loaded, 1)
 
     def show_state(self, scene: ViewState) -> None:
         """Show the sheet of the test on the bench."""
-        if scene.sheet is None:
+        if scene.loaded is None:
             return
-        self.sheet.show_sheet(scene.sheet, scene.frame_id, scene.look)
-        self._words.setText(sheet_words(scene.sheet))
-        beside = print_beside_the_light_box(scene.sheet)
+        self.loaded.show_test(scene.loaded, scene.frame_id, scene.look)
+        self._words.setText(contact_words(scene.loaded))
+        beside = print_beside_the_light_box(scene.loaded)
         self._two.setText(beside)
         self._two.setVisible(bool(beside))
 

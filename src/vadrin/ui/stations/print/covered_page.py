@@ -1,4 +1,4 @@
-"""Half-covered strips: can the frame be told from black? The EI of the paper school."""
+"""Half-covered strips: can the frame be told from black? The EI of the paper method."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
     CoveredQuestion,
@@ -17,7 +18,6 @@ from vadrin.app.printing.half_covered import (
     covered_question,
 )
 from vadrin.app.results.print_ei import covered_strips
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -40,8 +40,8 @@ class CoveredPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench, self._refuse = bench, refuse
-        self._sheet: TestSheet | None = None
-        self._strip: StripSheet | None = None
+        self._loaded: LoadedTest | None = None
+        self._strip: LoadedStrip | None = None
         self._asked: CoveredQuestion | None = None
         self._ask = text("", Role.TIME, wrap=True)
         row = QHBoxLayout()
@@ -65,31 +65,31 @@ class CoveredPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the next strip of the film whose frame is selected."""
-        sheet, place = scene.sheet, self.bench.selected()
-        if sheet is None or not sheet.strips:
+        loaded, place = scene.loaded, self.bench.selected()
+        if loaded is None or not loaded.strips:
             return
-        self._sheet, self._strip = sheet, place[0] if place else sheet.strips[0]
+        self._loaded, self._strip = loaded, place[0] if place else loaded.strips[0]
         book = self.bench.notebook
-        self._asked = covered_question(book, sheet, self._strip)
+        self._asked = covered_question(book, loaded, self._strip)
         self._ask.setText(self._asked.words)
         for made in self.answers:
             made.setVisible(self._asked.frame is not None)
         frames = {f.frame.id: f.number for f in self._strip.frames}
         said = [
             f"frame {frames.get(s.frame_id or 0, '?')} {answer_words(s.answer)}"
-            for s in covered_strips(sheet, self._strip)
+            for s in covered_strips(loaded, self._strip)
         ]
         self._so_far.setText(f"So far: {', '.join(said)}." if said else "")
         self._result.setText(self._asked.result)
 
     def say(self, told: str) -> None:
         """Keep an answer."""
-        sheet, strip, asked = self._sheet, self._strip, self._asked
-        if sheet is None or strip is None or asked is None or asked.frame is None:
+        loaded, strip, asked = self._loaded, self._strip, self._asked
+        if loaded is None or strip is None or asked is None or asked.frame is None:
             return
         frame = asked.frame
         try:
-            self.bench.edit_or_raise(lambda b: answer_covered(b, sheet, strip, frame, told))
+            self.bench.edit_or_raise(lambda b: answer_covered(b, loaded, strip, frame, told))
         except EntryError as error:
             self._refuse(str(error))
 

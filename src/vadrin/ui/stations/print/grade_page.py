@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.numbers import number_within
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.printing.grade_choice import (
     SCENE_STOPS,
     GradeLine,
@@ -29,7 +30,6 @@ from vadrin.app.printing.paper_answer import (
     type_eye_step,
 )
 from vadrin.app.scans.picture_files import PICTURES
-from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import ViewState
@@ -98,8 +98,8 @@ class GradePage(QWidget):
         self.bench, self._refuse = bench, refuse
         choose = partial(ask_file, "A picture of the print", PICTURES, self.keep_picture)
         self.picture = button("Attach picture of print …", choose, link=True)
-        self._sheet: TestSheet | None = None
-        self._frame: FrameSheet | None = None
+        self._loaded: LoadedTest | None = None
+        self._frame: LoadedFrame | None = None
         self._scene: ViewState | None = None
         self.range = WordField("stops of the scene", self._type_range, role=Role.LEAD)
         self.print = WordField("a print of this frame", self._keep, role=Role.LEAD)
@@ -160,16 +160,16 @@ class GradePage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the grades for the strip, and the prints, of the selected frame."""
-        sheet, place = scene.sheet, self.bench.selected()
-        if scene.state is None or sheet is None or not sheet.strips:
+        loaded, place = scene.loaded, self.bench.selected()
+        if scene.state is None or loaded is None or not loaded.strips:
             return
-        strip, self._frame = place or (sheet.strips[0], None)
-        self._sheet, self._scene = sheet, scene
+        strip, self._frame = place or (loaded.strips[0], None)
+        self._loaded, self._scene = loaded, scene
         book = self.bench.notebook
-        self._by_eye.setVisible(sheet.test.kind == PAPER)
-        self._of_a_negative.setVisible(sheet.test.kind != PAPER)
+        self._by_eye.setVisible(loaded.test.kind == PAPER)
+        self._of_a_negative.setVisible(loaded.test.kind != PAPER)
         for asked, field in self.eye.items():
-            step = eye_step(sheet, asked)
+            step = eye_step(loaded, asked)
             field.show_value("—" if step is None else str(step))
         words, lines = grade_lines(book, scene.state, strip, self._stops)
         self._words.setText(words)
@@ -178,7 +178,7 @@ class GradePage(QWidget):
         named = f"Strip {strip.strip.label}, {self._frame.called}" if self._frame else ""
         self._head.setText(named)
         self.print.show_value("—")
-        self._prints.setText("\n".join(print_lines(book, sheet)) or "No print is kept yet.")
+        self._prints.setText("\n".join(print_lines(book, loaded)) or "No print is kept yet.")
 
     def _fill(self, lines: tuple[GradeLine, ...], look: Look) -> None:
         empty_grid(self._grid)
@@ -187,8 +187,8 @@ class GradePage(QWidget):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
         for row, line in enumerate(lines, start=1):
             density, why = None, ""
-            if self._sheet is not None and self._frame is not None:
-                density, why = tones_of(self.bench.notebook, self._sheet, self._frame, line.grade)
+            if self._loaded is not None and self._frame is not None:
+                density, why = tones_of(self.bench.notebook, self._loaded, self._frame, line.grade)
             shown = why if density is None else f"{density:.2f}" + (f": {why}" if why else "")
             if density is not None:
                 tones.append((line.grade, density))
@@ -204,23 +204,23 @@ class GradePage(QWidget):
 
     def _eye(self, asked: str) -> Callable[[str], None]:
         def take(words: str) -> None:
-            sheet = self._sheet
-            if sheet is not None and words.strip() not in ("", "—"):
-                self.bench.edit_or_raise(lambda book: type_eye_step(book, sheet, asked, words))
+            loaded = self._loaded
+            if loaded is not None and words.strip() not in ("", "—"):
+                self.bench.edit_or_raise(lambda book: type_eye_step(book, loaded, asked, words))
 
         return take
 
     def keep_picture(self, path: Path) -> None:
         """Remember where a picture of the newest print lies."""
-        sheet = self._sheet
-        if sheet is None:
+        loaded = self._loaded
+        if loaded is None:
             return
         try:
-            self.bench.edit_or_raise(lambda book: picture_of_print(book, sheet, path))
+            self.bench.edit_or_raise(lambda book: picture_of_print(book, loaded, path))
         except EntryError as error:
             self._refuse(str(error))
 
     def _keep(self, words: str) -> None:
-        sheet, frame = self._sheet, self._frame
-        if sheet is not None and frame is not None and words.strip() not in ("", "—"):
-            self.bench.edit_or_raise(lambda book: keep_print(book, sheet, frame, words))
+        loaded, frame = self._loaded, self._frame
+        if loaded is not None and frame is not None and words.strip() not in ("", "—"):
+            self.bench.edit_or_raise(lambda book: keep_print(book, loaded, frame, words))

@@ -102,8 +102,8 @@ class PrintStation(PagedStation):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Keys that no field took; the arrows walk along the film."""
         ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
-        if event is not None and event.key() in ways and self.bench.sheet is not None:
-            ids = [f.frame.id for _, f in self.bench.sheet.frames()]
+        if event is not None and event.key() in ways and self.bench.loaded is not None:
+            ids = [f.frame.id for _, f in self.bench.loaded.frames()]
             here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
             self.bench.select(ids[max(0, min(here + ways[Qt.Key(event.key())], len(ids) - 1))])
         elif event is None or not self.take_key(event):

@@ -113,9 +113,9 @@ class SetupPage(QWidget):
 
     def _field(self, name: str, refuse: Callable[[str], None]) -> WordField:
         def commit(words: str) -> None:
-            sheet = self.bench.sheet
-            if sheet is not None:
-                said = self.bench.edit_or_raise(lambda book: type_setup(book, sheet, name, words))
+            loaded = self.bench.loaded
+            if loaded is not None:
+                said = self.bench.edit_or_raise(lambda book: type_setup(book, loaded, name, words))
                 if said:
                     self.bench.said.emit(said)
 
@@ -126,10 +126,10 @@ class SetupPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the present series."""
-        sheet, book = scene.sheet, self.bench.notebook
-        if sheet is None:
+        loaded, book = scene.loaded, self.bench.notebook
+        if loaded is None:
             return
-        room = present_room(book, sheet)
+        room = present_room(book, loaded)
         for name, field in self.fields.items():
             field.show_value(setup_shown(book, room.setup, name))
         self._locked.setText(
@@ -142,7 +142,7 @@ class SetupPage(QWidget):
         self.fog.show_value(NOT_SAID if fog is None else f"{fog:.2f}")
         self.other_size.show_value(self._other_size or NOT_SAID)
         self._elsewhere.setText(elsewhere_words(room.setup, fog, self._other_size))
-        ended = [r.setup for r in print_rooms(book, sheet) if r.setup.closed_at]
+        ended = [r.setup for r in print_rooms(book, loaded) if r.setup.closed_at]
         self._before.setText(
             "\n".join(
                 f"Series {n}, {s.note}: {black_words(s)}" for n, s in enumerate(ended, start=1)
@@ -159,7 +159,7 @@ class SetupPage(QWidget):
         self._refresh()
 
     def _refresh(self) -> None:
-        sheet = self.bench.sheet
-        if sheet is not None:
-            setup = present_room(self.bench.notebook, sheet).setup
+        loaded = self.bench.loaded
+        if loaded is not None:
+            setup = present_room(self.bench.notebook, loaded).setup
             self._elsewhere.setText(elsewhere_words(setup, self._other_fog, self._other_size))

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.printing.print_setups import black_words, present_room, seconds_text
 from vadrin.app.printing.print_strips import (
     BLACK,
@@ -24,7 +25,6 @@ from vadrin.app.printing.print_strips import (
     strip_typed,
     type_densities,
 )
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.print.countdown import Countdown, Counted
@@ -68,7 +68,7 @@ class StripPage(QWidget):
         super().__init__()
         self._take_keys = take_keys
         self.bench, self._refuse = bench, refuse
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self.fields = {name: self._field(name) for name in _WORDS}
         self.densities = WordField("reflection densities", self._read, role=Role.LEAD)
         for field in (*self.fields.values(), self.densities):
@@ -123,14 +123,14 @@ class StripPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the strip that is to be made, or the one to choose on."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
-        self._sheet = sheet
-        room = present_room(self.bench.notebook, sheet)
+        self._loaded = loaded
+        room = present_room(self.bench.notebook, loaded)
         strips = [s for s in room.strips if s.purpose in PURPOSES]
         waiting = strips[-1] if strips and strips[-1].chosen is None else None
-        key = (strips[-1].id * 2 + (waiting is None)) if strips else -sheet.test.id
+        key = (strips[-1].id * 2 + (waiting is None)) if strips else -loaded.test.id
         if self._asked is None or key != self._after:
             before = self._asked.purpose if self._asked and strips else BLACK
             purpose = strips[-1].purpose if waiting else before
@@ -174,7 +174,7 @@ class StripPage(QWidget):
         return take
 
     def _refresh(self) -> None:
-        if self._sheet is not None:
+        if self._loaded is not None:
             look = self.countdown._look
             self.show_state(ViewState(self.bench.state, self.bench.frame_id, look))
 
@@ -184,29 +184,29 @@ class StripPage(QWidget):
 
     def exposed(self) -> None:
         """Write down that the strip was made."""
-        sheet, asked = self._sheet, self._asked
-        if sheet is not None and asked is not None:
+        loaded, asked = self._loaded, self._asked
+        if loaded is not None and asked is not None:
             self.countdown.rest()
-            self.bench.edit(lambda book: make_strip(book, sheet, asked))
+            self.bench.edit(lambda book: make_strip(book, loaded, asked))
             # The button that was pressed goes; the next key is the number of a piece.
             self._take_keys()
 
     def choose(self, piece: int) -> None:
         """Keep the piece that was chosen."""
-        sheet = self._sheet
-        if sheet is None:
+        loaded = self._loaded
+        if loaded is None:
             return
         try:
-            said = self.bench.edit_or_raise(lambda book: choose_piece(book, sheet, piece))
+            said = self.bench.edit_or_raise(lambda book: choose_piece(book, loaded, piece))
             self._refuse("")
             self.bench.said.emit(str(said))
         except EntryError as error:
             self._refuse(str(error))
 
     def _read(self, words: str) -> None:
-        sheet = self._sheet
-        if sheet is not None and words.strip() not in ("", "—"):
-            said = self.bench.edit_or_raise(lambda book: type_densities(book, sheet, words))
+        loaded = self._loaded
+        if loaded is not None and words.strip() not in ("", "—"):
+            said = self.bench.edit_or_raise(lambda book: type_densities(book, loaded, words))
             self.bench.said.emit(str(said))
 
     def take_key(self, event: QKeyEvent) -> bool:

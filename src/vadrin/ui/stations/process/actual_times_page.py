@@ -9,6 +9,12 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBox
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import (
+    reference_of,
+    reference_words,
+    temperature_factor_of,
+)
 from vadrin.app.process.development import (
     StripLine,
     develop_as_planned,
@@ -38,12 +44,6 @@ from vadrin.app.process.strip_chemistry import (
     type_chemistry,
     type_process,
 )
-from vadrin.app.sheets.reference_temperature import (
-    reference_of,
-    reference_words,
-    temperature_factor_of,
-)
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
 from vadrin.core.figure import Figure
 from vadrin.errors import EntryError
 from vadrin.ui.jobs import Jobs
@@ -156,9 +156,9 @@ class ActualTimesPage(QWidget):
 
     def _condition(self, name: str) -> WordField:
         def commit(words: str) -> None:
-            sheet = self.bench.sheet
-            if sheet is not None:
-                test = sheet.test
+            loaded = self.bench.loaded
+            if loaded is not None:
+                test = loaded.test
                 self.bench.edit_or_raise(lambda book: set_condition(book, test, name, words))
 
         known = chooser(lambda: condition_choices(self.bench.notebook, name))
@@ -168,63 +168,63 @@ class ActualTimesPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show a line for each strip, and the conditions of the run."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
         for name, field in self.conditions.items():
-            field.show_value(condition_shown(self.bench.notebook, sheet.test, name))
-        ids = tuple(s.strip.id for s in sheet.strips)
+            field.show_value(condition_shown(self.bench.notebook, loaded.test, name))
+        ids = tuple(s.strip.id for s in loaded.strips)
         if ids != self._shown_for:
-            self._build(sheet.strips)
+            self._build(loaded.strips)
             self._shown_for = ids
-        factor = temperature_factor_of(sheet)
-        for row, strip in enumerate(sheet.strips, start=1):
-            at = reference_of(sheet, strip), temperature_factor_of(sheet, strip)
-            self._fill(row, sheet, strip, strip_line(strip.strip, *at))
-        self._all.setText(f"Record all as planned, at {reference_words(sheet)}")
-        self._show_factor(sheet)
-        waiting = [s for s in sheet.strips if s.strip.time_min is None]
+        factor = temperature_factor_of(loaded)
+        for row, strip in enumerate(loaded.strips, start=1):
+            at = reference_of(loaded, strip), temperature_factor_of(loaded, strip)
+            self._fill(row, loaded, strip, strip_line(strip.strip, *at))
+        self._all.setText(f"Record all as planned, at {reference_words(loaded)}")
+        self._show_factor(loaded)
+        waiting = [s for s in loaded.strips if s.strip.time_min is None]
         self._all.setVisible(bool(waiting))
         self._note.setText(
-            f"At reference: equivalent time at {reference_words(sheet)}, assuming development "
+            f"At reference: equivalent time at {reference_words(loaded)}, assuming development "
             f"runs {factor:g} × as fast for each 10 °C rise."
             + (
                 " A strip with a process of its own uses that one's figures."
-                if any(s.routine for s in sheet.strips)
+                if any(s.routine for s in loaded.strips)
                 else ""
             )
         )
 
-    def _show_factor(self, sheet: TestSheet) -> None:
+    def _show_factor(self, loaded: LoadedTest) -> None:
         found = self._found
         self._factor.setText(factor_words(found) if found is not None else "")
-        self.finder.setVisible(two_temperatures(sheet) and found is None)
+        self.finder.setVisible(two_temperatures(loaded) and found is None)
         self.keeper.setVisible(found is not None and found.present)
 
     def find_factor(self) -> None:
         """Work the factor out, off the screen's thread."""
-        sheet = self.bench.sheet
-        if sheet is not None:
+        loaded = self.bench.loaded
+        if loaded is not None:
             self.finder.setVisible(False)
             self._factor.setText("working it out …")
-            self._jobs.run("factor", lambda _said: measured_factor(sheet), self._factor_found)
+            self._jobs.run("factor", lambda _said: measured_factor(loaded), self._factor_found)
 
     def _factor_found(self, found: Figure) -> None:
         self._found = found
-        if self.bench.sheet is not None:
-            self._show_factor(self.bench.sheet)
+        if self.bench.loaded is not None:
+            self._show_factor(self.bench.loaded)
 
     def keep_factor(self) -> None:
         """Write the factor down as the process's own."""
-        sheet, found = self.bench.sheet, self._found
-        if sheet is None or found is None:
+        loaded, found = self.bench.loaded, self._found
+        if loaded is None or found is None:
             return
         try:
-            self.bench.edit_or_raise(lambda book: keep_factor(book, sheet, found))
+            self.bench.edit_or_raise(lambda book: keep_factor(book, loaded, found))
         except EntryError as error:
             self._refuse(str(error))
 
-    def _build(self, strips: tuple[StripSheet, ...]) -> None:
+    def _build(self, strips: tuple[LoadedStrip, ...]) -> None:
         empty_grid(self._grid)
         self._rows = {}
         for place, words in enumerate(_HEADS):
@@ -264,11 +264,11 @@ class ActualTimesPage(QWidget):
             self._grid.addWidget(moved, row, 7)
         self._grid.setColumnStretch(8, 1)
 
-    def _fill(self, row: int, sheet: TestSheet, strip: StripSheet, line: StripLine) -> None:
+    def _fill(self, row: int, loaded: LoadedTest, strip: LoadedStrip, line: StripLine) -> None:
         time, warmth, way, bath, moved = self._rows[strip.strip.id]
-        way.show_value(process_shown(sheet, strip))
-        bath.show_value(chemistry_shown(self.bench.notebook, sheet, strip))
-        moved.show_value(agitation_shown(sheet, strip))
+        way.show_value(process_shown(loaded, strip))
+        bath.show_value(chemistry_shown(self.bench.notebook, loaded, strip))
+        moved.show_value(agitation_shown(loaded, strip))
         time.show_value(line.time)
         warmth.show_value(line.temperature)
         self._set_text(row, 1, line.planned)
@@ -287,14 +287,14 @@ class ActualTimesPage(QWidget):
 
     def as_planned(self) -> None:
         """Write down that the strips that wait got what was planned."""
-        sheet = self.bench.sheet
-        if sheet is not None and any(s.strip.time_min is None for s in sheet.strips):
-            self.bench.edit(lambda book: develop_as_planned(book, sheet))
+        loaded = self.bench.loaded
+        if loaded is not None and any(s.strip.time_min is None for s in loaded.strips):
+            self.bench.edit(lambda book: develop_as_planned(book, loaded))
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time."""
-        sheet = self.bench.sheet
-        for strip in sheet.strips if sheet else ():
+        loaded = self.bench.loaded
+        for strip in loaded.strips if loaded else ():
             if strip.strip.time_min is None and strip.strip.id in self._rows:
                 self._rows[strip.strip.id][0].setFocus()
                 return

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.clip_judging import (
     LOOKS,
     clip_answer,
@@ -19,7 +20,6 @@ from vadrin.app.process.clip_judging import (
 )
 from vadrin.app.process.rules_of_thumb import rule_score
 from vadrin.app.results.rule_scores import score_words
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.plots.two_greys import TwoGreys
@@ -55,7 +55,7 @@ class ClipPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench, self._refuse = bench, refuse
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         names = {
             "clip": "density of the clip",
             "good": "density of the good piece",
@@ -107,16 +107,16 @@ class ClipPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show what the newest clip of a test says."""
-        sheet, look = scene.sheet, scene.look
-        if sheet is None:
+        loaded, look = scene.loaded, scene.look
+        if loaded is None:
             return
-        self._sheet = sheet
+        self._loaded = loaded
         for key, field in self.fields.items():
             field.show_value(self._typed[key])
         self.looks.show_value("—")
-        answer = clip_answer(sheet)
-        self.greys.show_pieces(clip_pieces(sheet), look)
-        self.greys.setVisible(clip_answer_of(sheet) is not None)
+        answer = clip_answer(loaded)
+        self.greys.show_pieces(clip_pieces(loaded), look)
+        self.greys.setVisible(clip_answer_of(loaded) is not None)
         self._says.setText(answer.says)
         book = self.bench.notebook
         rule = seen_through_rule(book)
@@ -135,18 +135,18 @@ class ClipPage(QWidget):
 
     def by_densities(self) -> None:
         """Keep the three densities and say what they mean."""
-        sheet, typed = self._sheet, self._typed
-        if sheet is None:
+        loaded, typed = self._loaded, self._typed
+        if loaded is None:
             return
         try:
             self.bench.edit_or_raise(
-                lambda book: type_clip(book, sheet, typed["clip"], typed["good"], typed["base"])
+                lambda book: type_clip(book, loaded, typed["clip"], typed["good"], typed["base"])
             )
             self._refuse("")
         except EntryError as error:
             self._refuse(str(error))
 
     def _see(self, words: str) -> None:
-        sheet = self._sheet
-        if sheet is not None:
-            self.bench.edit_or_raise(lambda book: type_seen_through(book, sheet, words))
+        loaded = self._loaded
+        if loaded is not None:
+            self.bench.edit_or_raise(lambda book: type_seen_through(book, loaded, words))

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.instruments import THERMOMETER
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.bath import bath_words, note_bath
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
@@ -29,7 +30,6 @@ from vadrin.app.process.darkroom_runs import (
 )
 from vadrin.app.process.running_clocks import RunningClock, next_act_in, running_clocks
 from vadrin.app.process.uptime import moment_now
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.listen_button import ListenButton
@@ -61,7 +61,7 @@ class ClockPage(QWidget):
     def __init__(self, bench: Workbench, ears: Ears, open_clock: Callable[[int], object]) -> None:
         super().__init__()
         self.bench, self._ears, self._open_clock = bench, ears, open_clock
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._run: Run | None = None
         self._clock: Clock | None = None
         self._look: Look = DAY
@@ -104,29 +104,29 @@ class ClockPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the run of a test, as its events have it."""
-        sheet, look = scene.sheet, scene.look
-        if sheet is None:
+        loaded, look = scene.loaded, scene.look
+        if loaded is None:
             return
-        self._sheet, self._look = sheet, look
-        self._run = run_under_way(self.bench.notebook, sheet.test.id, moment_now())
+        self._loaded, self._look = loaded, look
+        self._run = run_under_way(self.bench.notebook, loaded.test.id, moment_now())
         self._load()
         self.tick()
 
     def _load(self) -> None:
-        if self._sheet is None:
+        if self._loaded is None:
             return
         book, now = self.bench.notebook, moment_now()
         if self._run is not None:
             self._clock = clock_of(book, self._run, now)
         else:
-            self._clock = clock_before(book, self._sheet)
+            self._clock = clock_before(book, self._loaded)
         self._running = running_clocks(book, now)
         self._show_others()
         noted = [e.value for e in self._clock.events if e.what is RunEventType.TEMPERATURE]
         warmth = noted[-1] if noted else self._clock.bath_c
         self.warmth.show_value("—" if warmth is None else f"{warmth:g}")
         asleep = self._ears.sleep_trouble if self._clock.events else ""
-        self._bath.setText(f"{bath_words(self._sheet)} {asleep}".strip())
+        self._bath.setText(f"{bath_words(self._loaded)} {asleep}".strip())
         self._bath.setVisible(not self._clock.at(now.uptime).stopped)
 
     def tick(self) -> None:
@@ -163,7 +163,7 @@ class ClockPage(QWidget):
             self._timer.setInterval(wait)
 
     def _mine(self, clock: RunningClock) -> bool:
-        return self._sheet is not None and clock.test_id == self._sheet.test.id
+        return self._loaded is not None and clock.test_id == self._loaded.test.id
 
     def _show_others(self) -> None:
         """A link to every other clock that runs."""
@@ -180,22 +180,22 @@ class ClockPage(QWidget):
             self._others.addStretch(1)
 
     def _own_steps(self) -> None:
-        sheet = self._sheet
-        if sheet is None:
+        loaded = self._loaded
+        if loaded is None:
             return
         try:
-            said = self.bench.edit_or_raise(lambda book: write_usual_steps(book, sheet))
+            said = self.bench.edit_or_raise(lambda book: write_usual_steps(book, loaded))
             self.bench.said.emit(str(said))
         except EntryError as error:
             self._refuse(str(error))
 
     def go_on(self) -> None:
         """Start, or take the next strip out, or go on to the next step."""
-        sheet, now = self._sheet, moment_now()
-        if sheet is None or self._clock is None:
+        loaded, now = self._loaded, moment_now()
+        if loaded is None or self._clock is None:
             return
         if self._run is None:
-            self.bench.edit(lambda book: begin_run(book, sheet, now))
+            self.bench.edit(lambda book: begin_run(book, loaded, now))
             return
         state = self._clock.at(now.uptime)
         strip = next_pull(self._clock, state)
@@ -231,11 +231,11 @@ class ClockPage(QWidget):
             self.bench.edit_or_raise(lambda book: note_event(book, run, now, what, value, strip))
 
     def _note_temperature(self, words: str) -> None:
-        sheet, warmth = self._sheet, temperature_typed(words)
+        loaded, warmth = self._loaded, temperature_typed(words)
         if self._run is not None:
             self._note(RunEventType.TEMPERATURE, warmth)
-        elif sheet is not None:
-            self.bench.edit_or_raise(lambda book: note_bath(book, sheet, warmth))
+        elif loaded is not None:
+            self.bench.edit_or_raise(lambda book: note_bath(book, loaded, warmth))
 
     def _refuse(self, words: str) -> None:
         self.refusal.setText(words)

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.control_strips import (
     chart_lanes,
     chart_words,
@@ -16,7 +17,6 @@ from vadrin.app.process.control_strips import (
     turn_reference,
     type_control_strip,
 )
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.plots.control_chart import ControlChart
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -44,7 +44,7 @@ class ControlPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench = bench
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self.line = WordField("control strip", self._keep, role=Role.LEAD)
         self.line.refused.connect(refuse)
         self.chart = ControlChart()
@@ -71,15 +71,15 @@ class ControlPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the control strips of a test's process."""
-        sheet, look = scene.sheet, scene.look
-        if sheet is None:
+        loaded, look = scene.loaded, scene.look
+        if loaded is None:
             return
-        self._sheet = sheet
+        self._loaded = loaded
         self.line.show_value("—")
-        self.chart.show_lanes(chart_lanes(sheet), look)
-        self._words.setText(chart_words(sheet))
+        self.chart.show_lanes(chart_lanes(loaded), look)
+        self._words.setText(chart_words(loaded))
         empty_grid(self._grid)
-        rows = control_rows(sheet)[:_MOST_ROWS]
+        rows = control_rows(loaded)[:_MOST_ROWS]
         for column, words in enumerate(_HEADS if rows else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)
         for place, row in enumerate(rows, start=1):
@@ -101,6 +101,6 @@ class ControlPage(QWidget):
         self.bench.edit(lambda book: act(book, strip_id))
 
     def _keep(self, words: str) -> None:
-        sheet = self._sheet
-        if sheet is not None:
-            self.bench.edit_or_raise(lambda book: type_control_strip(book, sheet, words))
+        loaded = self._loaded
+        if loaded is not None:
+            self.bench.edit_or_raise(lambda book: type_control_strip(book, loaded, words))

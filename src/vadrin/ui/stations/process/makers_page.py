@@ -10,6 +10,7 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.makers_times import (
     MakersRow,
     import_makers_table,
@@ -19,7 +20,6 @@ from vadrin.app.process.makers_times import (
     type_makers_line,
 )
 from vadrin.app.results.rule_scores import score_words
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.errors import EntryError, FormatError
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -54,7 +54,7 @@ class MakersPage(QWidget):
     ) -> None:
         super().__init__()
         self.bench, self._refuse = bench, refuse
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._what = text("", Role.NOTE, wrap=True)
         self.line = WordField("line of the maker's table", self._keep, role=Role.LEAD)
         self.line.refused.connect(refuse)
@@ -85,20 +85,20 @@ class MakersPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the table of a test's film in its developer."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
-        self._sheet = sheet
+        self._loaded = loaded
         self.line.show_value(_NEW)
-        film = f"{sheet.stock.name} {sheet.process}"
+        film = f"{loaded.stock.name} {loaded.process}"
         self._what.setText(
             f"Maker's times for {film}. Plan uses them for pushes; they are not measured here. "
             "Type “normal 8”, “push 1 10:30”, “EI 400 12”, “push 1 9:30 at 24 °C” or “+60 s on "
             "3:30 for 1 stop”. Clear a time to remove it."
         )
-        self._fill(makers_rows(self.bench.notebook, sheet))
-        score = makers_score(self.bench.notebook, sheet)
-        self._score.setText(f"The maker's table: {score_words(score)}." if sheet.makers else "")
+        self._fill(makers_rows(self.bench.notebook, loaded))
+        score = makers_score(self.bench.notebook, loaded)
+        self._score.setText(f"The maker's table: {score_words(score)}." if loaded.makers else "")
 
     def _fill(self, rows: list[MakersRow]) -> None:
         empty_grid(self._grid)
@@ -122,9 +122,9 @@ class MakersPage(QWidget):
         return commit
 
     def _keep(self, words: str) -> None:
-        sheet = self._sheet
-        if sheet is not None:
-            said = self.bench.edit_or_raise(lambda book: type_makers_line(book, sheet, words))
+        loaded = self._loaded
+        if loaded is not None:
+            said = self.bench.edit_or_raise(lambda book: type_makers_line(book, loaded, words))
             self.bench.said.emit(str(said))
 
     def paste_table(self) -> None:
@@ -134,11 +134,11 @@ class MakersPage(QWidget):
 
     def take(self, path: Path) -> None:
         """Take a table from a file."""
-        sheet = self._sheet
-        if sheet is not None:
+        loaded = self._loaded
+        if loaded is not None:
             self._try(
                 lambda: self.bench.edit_or_raise(
-                    lambda book: import_makers_table(book, sheet, path)
+                    lambda book: import_makers_table(book, loaded, path)
                 )
             )
 

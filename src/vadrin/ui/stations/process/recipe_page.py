@@ -13,9 +13,9 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.volumes import volume_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.bath import note_bath
-from vadrin.app.process.recipe_sheet import Darkroom, recipe_sheet
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.process.recipe_today import Darkroom, recipe_today
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -42,7 +42,7 @@ class RecipePage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench = bench
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self.fields = {
             "films": WordField("films in the tank", self._films, role=Role.LEAD),
             "tank": WordField("what the tank holds", self._tank, role=Role.LEAD),
@@ -97,27 +97,27 @@ class RecipePage(QWidget):
     @property
     def room(self) -> Darkroom:
         """What the recipe is for, with the bath as it is in the file."""
-        sheet = self.bench.sheet
-        bath = sheet.test.bath_c if sheet is not None else None
+        loaded = self.bench.loaded
+        bath = loaded.test.bath_c if loaded is not None else None
         return replace(self._typed or Darkroom(), bath_c=bath, units=self._units)
 
     def show_state(self, scene: ViewState) -> None:
         """Show the recipe of a test."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
         if self._typed is None:
-            rolls = len({s.strip.roll for s in sheet.strips}) or 1
-            tank = (sheet.routine.volume_ml if sheet.routine else None) or 600.0
+            rolls = len({s.strip.roll for s in loaded.strips}) or 1
+            tank = (loaded.routine.volume_ml if loaded.routine else None) or 600.0
             self._typed = Darkroom(films=rolls, tank_ml=tank)
-        self._sheet = sheet
+        self._loaded = loaded
         self._show()
 
     def _show(self) -> None:
-        sheet, room = self._sheet, self.room
-        if sheet is None:
+        loaded, room = self._loaded, self.room
+        if loaded is None:
             return
-        made = recipe_sheet(self.bench.notebook, sheet, room)
+        made = recipe_today(self.bench.notebook, loaded, room)
         self._cautions.setText(" ".join(made.cautions))
         empty_grid(self._grid)
         for row, (what, how) in enumerate(made.lines):
@@ -157,10 +157,10 @@ class RecipePage(QWidget):
         self._change(reel_ml=volume_typed(plain, 10_000, refusal, self.room.units))
 
     def _bath(self, words: str) -> None:
-        sheet = self.bench.sheet
+        loaded = self.bench.loaded
         warmth = None if words.strip() in ("", "—") else self._degrees(words)
-        if sheet is not None:
-            self.bench.edit_or_raise(lambda book: note_bath(book, sheet, warmth))
+        if loaded is not None:
+            self.bench.edit_or_raise(lambda book: note_bath(book, loaded, warmth))
 
     def _tap(self, words: str) -> None:
         self._change(tap_c=self._degrees(words, 0.0, 100.0))

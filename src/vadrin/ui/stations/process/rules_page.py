@@ -177,9 +177,9 @@ class RulesPage(QWidget):
     def keep(self) -> None:
         """Write the prediction down, sealed with its date."""
         rule, given, usual = self._rule, self._given, self._usual
-        sheet = self.bench.sheet
+        loaded = self.bench.loaded
         if rule is None or given is None:
             return
-        test = sheet.test if sheet else None
+        test = loaded.test if loaded else None
         self.bench.edit(lambda book: seal(book, rule, given, usual, test))
         self.show_state()

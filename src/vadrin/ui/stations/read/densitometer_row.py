@@ -61,9 +61,9 @@ class DensitometerRow(QWidget):
 
     def press_button(self) -> None:
         """Press the stand-in's button on the selected frame."""
-        place, sheet = self.bench.selected(), self.bench.sheet
-        if self._meter is not None and place is not None and sheet is not None:
-            self._meter.press(sheet, *place)
+        place, loaded = self.bench.selected(), self.bench.loaded
+        if self._meter is not None and place is not None and loaded is not None:
+            self._meter.press(loaded, *place)
 
     def zero_it(self) -> None:
         """The next reading is of no film, and tells the zero."""

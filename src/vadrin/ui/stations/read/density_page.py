@@ -11,6 +11,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import readings_typed
+from vadrin.app.loaded.frame_order import next_to_read
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.read.entering_readings import (
     keep_typed_readings,
     leave_out,
@@ -19,8 +21,6 @@ from vadrin.app.read.entering_readings import (
 )
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.scans.step_wedge import wedge_steps
-from vadrin.app.sheets.frame_order import next_to_read
-from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
 from vadrin.core.channels import Channel
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
@@ -103,7 +103,7 @@ _LAYERS = (
 )
 
 
-def _offset_words(frame: FrameSheet) -> str:
+def _offset_words(frame: LoadedFrame) -> str:
     """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
     if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
         return frame.name
@@ -177,8 +177,8 @@ class DensityPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the selected frame and the curve of its strip."""
-        state, sheet = scene.state, scene.sheet
-        if state is None or sheet is None:
+        state, loaded = scene.state, scene.loaded
+        if state is None or loaded is None:
             return
         place = self.bench.selected()
         if place is None:
@@ -190,7 +190,7 @@ class DensityPage(QWidget):
         self._head.setText(_HEAD + layers)
         self._film.show_density(frame.density, scene.look)
         self._show_repeats(frame)
-        noted = sheet.notes_on(frame.frame.id)
+        noted = loaded.notes_on(frame.frame.id)
         self._noted.setText(f"Noted: {noted}" if noted else "")
         self._noted.setVisible(bool(noted))
         doubt = reading_doubt(state, frame)
@@ -204,7 +204,7 @@ class DensityPage(QWidget):
         self._plot.draw(state, frame.frame.id, strip.strip.label)
 
     @staticmethod
-    def _named(frame: FrameSheet) -> str:
+    def _named(frame: LoadedFrame) -> str:
         if not frame.readable:
             return f"{frame.called}: spoilt, not to be read"
         if frame.frame.blank:
@@ -213,7 +213,7 @@ class DensityPage(QWidget):
             return f"frame {frame.number}"
         return f"frame {frame.number}, {_offset_words(frame)}"
 
-    def _show_repeats(self, frame: FrameSheet) -> None:
+    def _show_repeats(self, frame: LoadedFrame) -> None:
         count = len(frame.readings)
         shown = ", ".join(reading_text(r) for r in frame.readings)
         words = "not read yet" if not count else f"read {shown}"
@@ -228,7 +228,7 @@ class DensityPage(QWidget):
             return
         frame = place[1]
         if not words.strip():
-            self._next(self.bench.sheet, frame)
+            self._next(self.bench.loaded, frame)
             return
         try:
             typed = readings_typed(words, self._usual())
@@ -246,14 +246,14 @@ class DensityPage(QWidget):
         if len(typed) == 1:
             self._channel = str(typed[0].channel)
         self.field.clear()
-        self._next(self.bench.sheet, frame)
+        self._next(self.bench.loaded, frame)
 
     def _usual(self) -> Channel | None:
         """The channel a bare number is of on colour film: the one that was named last."""
-        return usual_channel(self.bench.sheet, self._channel)
+        return usual_channel(self.bench.loaded, self._channel)
 
-    def _next(self, sheet: TestSheet | None, frame: FrameSheet) -> None:
-        following = next_to_read(sheet, frame.frame.id) if sheet else None
+    def _next(self, loaded: LoadedTest | None, frame: LoadedFrame) -> None:
+        following = next_to_read(loaded, frame.frame.id) if loaded else None
         if following is not None:
             self.bench.select(following.frame.id)
         else:
@@ -269,9 +269,9 @@ class DensityPage(QWidget):
 
     def walk(self, way: int) -> None:
         """Go to the frame before or after."""
-        if self.bench.sheet is None:
+        if self.bench.loaded is None:
             return
-        ids = [f.frame.id for _, f in self.bench.sheet.frames()]
+        ids = [f.frame.id for _, f in self.bench.loaded.frames()]
         here = ids.index(self.bench.frame_id) if self.bench.frame_id in ids else 0
         self.bench.select(ids[max(0, min(here + way, len(ids) - 1))])
 

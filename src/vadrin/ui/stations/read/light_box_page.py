@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.read.light_box_judging import (
     NO,
     UNSURE,
@@ -26,7 +27,6 @@ from vadrin.app.read.light_box_judging import (
     viewing_of,
     way_typed,
 )
-from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -52,7 +52,7 @@ class LightBoxPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench = bench
-        self._strip: StripSheet | None = None
+        self._strip: LoadedStrip | None = None
         self._question: EyeQuestion | None = None
         self.way = WordField(
             "how it is looked at", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
@@ -99,13 +99,13 @@ class LightBoxPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the question of the strip whose frame is selected."""
-        place, sheet = self.bench.selected(), scene.sheet
-        if place is None or sheet is None:
+        place, loaded = self.bench.selected(), scene.loaded
+        if place is None or loaded is None:
             return
         strip = place[0]
         if self._strip is None or self._strip.strip.id != strip.strip.id:
             self._way = viewing_of(strip).value
-        self._strip, self._question = strip, question_of(sheet, strip)
+        self._strip, self._question = strip, question_of(loaded, strip)
         asked = self._question
         self.way.show_value(self._way)
         own = own_threshold(self.bench.notebook)
@@ -138,11 +138,11 @@ class LightBoxPage(QWidget):
 
     def point_out(self) -> None:
         """Mark the frame that is asked for on the light table."""
-        sheet, strip = self.bench.sheet, self._strip
-        if sheet is None or strip is None:
+        loaded, strip = self.bench.loaded, self._strip
+        if loaded is None or strip is None:
             return
-        fresh = next((s for s in sheet.strips if s.strip.id == strip.strip.id), strip)
-        asked = question_of(sheet, fresh).frame
+        fresh = next((s for s in loaded.strips if s.strip.id == strip.strip.id), strip)
+        asked = question_of(loaded, fresh).frame
         if asked is not None:
             self.bench.select(asked.frame.id)
 

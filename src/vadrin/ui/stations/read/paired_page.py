@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.read.paired_judging import (
     PAIRED_KEYS,
     PAIRED_QUALITIES,
@@ -21,7 +22,6 @@ from vadrin.app.read.paired_judging import (
     pairs_of,
 )
 from vadrin.app.scans.kept_scans import scans_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pair_view import PairView
 from vadrin.ui.stations.station import ViewState
@@ -57,7 +57,7 @@ class PairedPage(QWidget):
         super().__init__()
         self.bench = bench
         self.chance = Random()
-        self._sheet: TestSheet | None = None
+        self._loaded: LoadedTest | None = None
         self._scene: ViewState | None = None
         known = chooser(lambda: list(PAIRED_QUALITIES))
         self.quality = WordField("what is asked of the pair", self._ask, known, role=Role.LEAD)
@@ -90,21 +90,21 @@ class PairedPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the pair that is asked about."""
-        sheet = scene.sheet
-        if sheet is None:
+        loaded = scene.loaded
+        if loaded is None:
             return
-        self._sheet, self._scene = sheet, scene
+        self._loaded, self._scene = loaded, scene
         if not (self._pairs and self._pairs[0].blind):
-            self._pairs = pairs_of(sheet, False, self.chance)
+            self._pairs = pairs_of(loaded, False, self.chance)
             self._at = min(self._at, max(0, len(self._pairs) - 1))
         self.quality.show_value(self._quality)
         self._show(scene)
 
     def _show(self, scene: ViewState) -> None:
-        sheet, pair = self._sheet, self._pair()
+        loaded, pair = self._loaded, self._pair()
         for made in (*self.answers, self.blind):
             made.setEnabled(pair is not None)
-        if sheet is None or pair is None:
+        if loaded is None or pair is None:
             self._head.setText(_ALONE)
             self._results.setText("")
             self._view.hide()
@@ -115,7 +115,7 @@ class PairedPage(QWidget):
         self._head.setText(f"{begin} beside {first}{place}: {self._quality}?")
         self.blind.setText("End and show names" if pair.blind else "Start blind comparison")
         sealed = "Sealed until the round is over; frames' names stay out of sight till then."
-        lines = () if pair.blind else paired_lines(sheet)
+        lines = () if pair.blind else paired_lines(loaded)
         self._results.setText(sealed if pair.blind else "\n".join(lines) or "Nothing judged yet.")
         self._view.show_pair(self._previews(pair), pair.names, scene.look)
 
@@ -130,10 +130,10 @@ class PairedPage(QWidget):
 
     def begin_blind(self) -> None:
         """Shuffle the pairs and hide which is which; or break the seal."""
-        pair, sheet = self._pair(), self._sheet
-        if pair is None or sheet is None:
+        pair, loaded = self._pair(), self._loaded
+        if pair is None or loaded is None:
             return
-        self._pairs, self._at = pairs_of(sheet, not pair.blind, self.chance), 0
+        self._pairs, self._at = pairs_of(loaded, not pair.blind, self.chance), 0
         self.bench.said.emit("A blind round." if not pair.blind else "The seal is broken.")
         self._refresh()
 

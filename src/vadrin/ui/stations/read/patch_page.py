@@ -90,7 +90,7 @@ class PatchPage(PointingPage["PatchPicture"]):
     def show_state(self, scene: ViewState) -> None:
         """Show the patches of the strip whose frame is selected."""
         place = self.bench.selected()
-        if scene.sheet is None or place is None:
+        if scene.loaded is None or place is None:
             return
         self._strip, self._look = place[0], scene.look
         self.show_steps()

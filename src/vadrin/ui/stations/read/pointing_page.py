@@ -11,8 +11,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.scans.picture_files import PICTURES
-from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointed_picture import PointedPicture
@@ -79,7 +79,7 @@ class PointingPage(QWidget, Generic[Steps]):
         super().__init__()
         self.bench, self._jobs, self._refuse = given.bench, given.jobs, refuse
         self._into_view, self._subject = into_view, subject
-        self._strip: StripSheet | None = None
+        self._strip: LoadedStrip | None = None
         self._look: Look = DAY
         self.view: PointedPicture | None = None
         ask = partial(given.ask_file, f"Open the picture of the {subject}", PICTURES, self.open)

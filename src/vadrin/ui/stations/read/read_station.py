@@ -10,8 +10,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 
+from vadrin.app.read.data_sheet_axes import is_data_sheet
 from vadrin.app.read.patch_entry import takes_patches
-from vadrin.app.read.sheet_axes import is_sheet
 from vadrin.app.scans.picture_files import is_picture
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.paged_station import PagedStation
@@ -184,9 +184,9 @@ class ReadStation(PagedStation):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the page that is turned to."""
-        if scene.sheet is not None:
-            self._head.offer("patches", takes_patches(scene.sheet))
-            self._head.offer("trace", is_sheet(scene.sheet))
+        if scene.loaded is not None:
+            self._head.offer("patches", takes_patches(scene.loaded))
+            self._head.offer("trace", is_data_sheet(scene.loaded))
         super().show_state(scene)
 
     def take_file(self, path: Path) -> bool:

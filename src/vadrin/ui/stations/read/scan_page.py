@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
 from vadrin.app.scans.kept_scans import picture_file, scans_of
 from vadrin.app.scans.picture_files import PICTURES_OR_RAW
 from vadrin.app.scans.scan_frames import (
@@ -26,7 +27,6 @@ from vadrin.app.scans.scan_frames import (
 )
 from vadrin.app.scans.scan_reading import calibrated_words, open_scan, summed, take_scan
 from vadrin.app.scans.step_wedge import steps_kept
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet
 from vadrin.errors import FormatError, VadrinError
 from vadrin.ui.jobs import Jobs, Said
 from vadrin.ui.kept import OfTest
@@ -131,7 +131,7 @@ class ScanPage(QWidget):
     ) -> None:
         super().__init__()
         self.bench, self._refuse, self._jobs = bench, refuse, jobs
-        self._strip: StripSheet | None = None
+        self._strip: LoadedStrip | None = None
         self._look: Look = DAY
         self._kept: list[KeptFile] = []
         self._view: ScanView | None = None
@@ -201,8 +201,8 @@ class ScanPage(QWidget):
 
     def _edge_to_edge(self) -> bool:
         """Whether what is scanned is paper, whose steps have no gaps."""
-        sheet = self.bench.sheet
-        return sheet is not None and lies_edge_to_edge(sheet)
+        loaded = self.bench.loaded
+        return loaded is not None and lies_edge_to_edge(loaded)
 
     def _show(self) -> None:
         if self._view is None or self._plot is None:
@@ -227,12 +227,12 @@ class ScanPage(QWidget):
 
     def open(self, path: Path, which: int | None = None) -> None:
         """Open a picture and find the frames in it."""
-        strip, sheet = self._strip, self.bench.sheet
-        if strip is None or sheet is None:
+        strip, loaded = self._strip, self.bench.loaded
+        if strip is None or loaded is None:
             return
         paper = self._edge_to_edge()
         known, count = steps_kept(self.bench.notebook), len(frames_of_scan(strip))
-        place = which if which is not None else list(sheet.strips).index(strip)
+        place = which if which is not None else list(loaded.strips).index(strip)
         self._refuse("")
         self._paths[strip.strip.id] = path
         self._words.setText(f"Opening {path.name} …")
@@ -240,7 +240,7 @@ class ScanPage(QWidget):
         self._jobs.run(
             "scan",
             lambda said: laid_as_shot(
-                open_scan(path, count, known, place, said, paper), sheet, strip
+                open_scan(path, count, known, place, said, paper), loaded, strip
             ),
             partial(coming.opened, self._jobs, self._progress),
             coming.failed,
@@ -314,7 +314,7 @@ class ScanPage(QWidget):
             self.scan = nudged(self.scan, along, wider)
         self._show()
 
-    def _place_of(self, frame: FrameSheet) -> int:
+    def _place_of(self, frame: LoadedFrame) -> int:
         ids = [f.frame.id for f in frames_of_scan(self._strip)] if self._strip else []
         return ids.index(frame.frame.id) if frame.frame.id in ids else 0
 

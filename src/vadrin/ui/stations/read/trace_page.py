@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.app.read.sheet_axes import AXIS_ENDS
-from vadrin.app.read.sheet_tracing import axis_value_typed, keep_trace
+from vadrin.app.read.data_sheet_axes import AXIS_ENDS
+from vadrin.app.read.data_sheet_tracing import axis_value_typed, keep_trace
 from vadrin.app.read.trace_steps import USUAL_VALUES, opened
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
@@ -134,8 +134,8 @@ class TracePage(PointingPage["Trace"]):
 
     def keep(self) -> None:
         """Take the curve as the points of the strip."""
-        trace, strip, sheet = self.steps, self._strip, self.bench.sheet
-        if trace is None or strip is None or sheet is None:
+        trace, strip, loaded = self.steps, self._strip, self.bench.loaded
+        if trace is None or strip is None or loaded is None:
             return
         try:
             points = trace.curve()

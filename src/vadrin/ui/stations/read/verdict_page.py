@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.loaded.loaded_test import LoadedFrame
 from vadrin.app.read.verdict_entry import (
     FAULT_NAMES,
     SCALE_LINES,
@@ -24,7 +25,6 @@ from vadrin.app.read.verdict_entry import (
     usable_share,
     verdict_of,
 )
-from vadrin.app.sheets.test_sheet import FrameSheet
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -49,7 +49,7 @@ class VerdictPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench = bench
-        self._frame: FrameSheet | None = None
+        self._frame: LoadedFrame | None = None
         self._title = text("", Role.HEADING)
         grid = QGridLayout()
         grid.setHorizontalSpacing(px(22))
@@ -99,8 +99,8 @@ class VerdictPage(QWidget):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the selected frame."""
-        place, sheet = self.bench.selected(), scene.sheet
-        if place is None or sheet is None:
+        place, loaded = self.bench.selected(), scene.loaded
+        if place is None or loaded is None:
             return
         strip, frame = place
         self._frame = frame
@@ -109,7 +109,7 @@ class VerdictPage(QWidget):
             label.setText(answer_words(verdict_of(frame, asked)) or "—")
         self.fault.show_value(fault_shown(frame) or _NONE)
         self._faults.setText(faults_words(frame))
-        share = usable_share(sheet)
+        share = usable_share(loaded)
         self._share.setText(f"{share_words(share)}." if share else "No overall verdict yet.")
 
     def take_key(self, event: QKeyEvent) -> bool:

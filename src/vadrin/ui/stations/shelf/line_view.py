@@ -23,7 +23,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
 if TYPE_CHECKING:
-    from vadrin.app.sheets.test_sheet import TestSheet
+    from vadrin.app.loaded.loaded_test import LoadedTest
     from vadrin.notebook.store import Notebook
 
 _AT_ONCE = 10
@@ -94,12 +94,12 @@ class ShelfModel(QAbstractListModel):
             self.undecided.emit()
         return detail
 
-    def waiting(self, first: int, last: int) -> list[TestSheet]:
+    def waiting(self, first: int, last: int) -> list[LoadedTest]:
         """Tests from a row to another that have an answer to be worked out."""
         lines = [self.line(row) for row in range(first, last + 1)]
         ids = [x.test_id for x in lines if x and x.test_id not in self._answers]
         found = [self._details[i].undecided for i in ids if i in self._details]
-        return [sheet for sheet in found if sheet is not None]
+        return [loaded for loaded in found if loaded is not None]
 
     def take_answers(self, answers: dict[int, Undecided]) -> None:
         """Show what was worked out."""

@@ -7,13 +7,13 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.words import date_text
-from vadrin.app.document.sheet_loading import load_sheet
+from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.differences import conditions_of, differences, verdict
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.variants import CHOICES, start_variant
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.app.shelf.shelf_index import StoreLine, bottles, film_left
 from vadrin.errors import EditRefusedError
 from vadrin.ui.kept import OfProgram
@@ -147,21 +147,21 @@ class ShelfSide(QWidget):
         if not lines:
             self._say(empty, Role.NOTE)
 
-    def _sheets(self) -> list[TestSheet]:
-        found = [load_sheet(self.bench.notebook, i) for i in self._ids]
+    def _loaded_tests(self) -> list[LoadedTest]:
+        found = [load_test(self.bench.notebook, i) for i in self._ids]
         return [s for s in found if s is not None]
 
     def _show_changes(self) -> None:
-        sheets = self._sheets()
-        if len(sheets) < 2:
+        loaded_tests = self._loaded_tests()
+        if len(loaded_tests) < 2:
             return
         self._say("What changed", Role.SUBHEADING)
-        for place, sheet in enumerate(sheets):
-            self._stack.addWidget(self._side(place, sheet))
+        for place, loaded in enumerate(loaded_tests):
+            self._stack.addWidget(self._side(place, loaded))
         labels = ["" if s == _WHOLE else s.removeprefix("strip ") for s in self._sides]
         left, right = (
-            conditions_of(self.bench.notebook, sheet, label)
-            for sheet, label in zip(sheets, labels, strict=True)
+            conditions_of(self.bench.notebook, loaded, label)
+            for loaded, label in zip(loaded_tests, labels, strict=True)
         )
         found = differences(left, right)
         grid = QGridLayout()
@@ -175,8 +175,8 @@ class ShelfSide(QWidget):
         self._stack.addWidget(holder)
         self._say(verdict(found))
 
-    def _side(self, place: int, sheet: TestSheet) -> QWidget:
-        choices = [_WHOLE, *(f"strip {s.strip.label}" for s in sheet.strips)]
+    def _side(self, place: int, loaded: LoadedTest) -> QWidget:
+        choices = [_WHOLE, *(f"strip {s.strip.label}" for s in loaded.strips)]
 
         def choose(words: str) -> None:
             self._sides[place] = choice_typed(words, choices)
@@ -185,7 +185,7 @@ class ShelfSide(QWidget):
         name = "left side" if place == 0 else "right side"
         field = WordField(name, choose, chooser(choices), role=Role.BODY)
         field.show_value(self._sides[place])
-        name = f"{sheet.title}, {date_text(sheet.test.created_at)}:"
+        name = f"{loaded.title}, {date_text(loaded.test.created_at)}:"
         return sentence(name, field, role=Role.BODY)
 
     def _choose(self, words: str) -> None:

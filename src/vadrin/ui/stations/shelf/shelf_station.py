@@ -221,7 +221,7 @@ class ShelfStation(Station):
         last = self._list.indexAt(QPoint(1, self._list.height() - 1)).row()
         last = last if last >= 0 else self._model.rowCount() - 1
         waiting = self._model.waiting(max(first, 0), last)
-        ids = {sheet.test.id for sheet in waiting}
+        ids = {loaded.test.id for loaded in waiting}
         under_way = self._worked_out if self.given.jobs.busy(_ANSWERS) else set()
         if not self.isVisible() or ids <= under_way:
             return
@@ -231,9 +231,9 @@ class ShelfStation(Station):
             # The shelf is shown first: what kinds answer by may not have been asked for yet.
             preload(ANSWERS)
             found = {}
-            for done, sheet in enumerate(waiting):
+            for done, loaded in enumerate(waiting):
                 said(done, len(waiting))
-                found[sheet.test.id] = undecided_answer(sheet)
+                found[loaded.test.id] = undecided_answer(loaded)
             return found
 
         self.given.jobs.run(_ANSWERS, work, self._model.take_answers)
@@ -288,7 +288,7 @@ class ShelfStation(Station):
         line = self._current()
         if line is None:
             return
-        if self.bench.sheet is not None and self.bench.sheet.test.id == line.test_id:
+        if self.bench.loaded is not None and self.bench.loaded.test.id == line.test_id:
             self.bench.open_test(None)
         if self.bench.edit(lambda book: remove_test(book, line)):
             self.bench.said.emit(f"Removed the test of {line.film}. Ctrl+Z brings it back.")
@@ -328,7 +328,7 @@ class ShelfStation(Station):
 
     def take_focus(self) -> None:
         """Begin at the list, at the test one comes from, or at the button that starts one."""
-        here = self.bench.sheet
+        here = self.bench.loaded
         if here is not None and here.test.id in {line.test_id for line in self._lines}:
             row = self._model.row_of(here.test.id)
             self._list.setCurrentIndex(self._model.index(row))

@@ -17,10 +17,10 @@ def view(scene: ViewState) -> QWidget:
     body = QWidget()
     column = QVBoxLayout(body)
     column.setContentsMargins(0, 0, px(6), 0)
-    if scene.sheet is not None:
+    if scene.loaded is not None:
         greys = TwoGreys()
-        greys.show_pieces(clip_pieces(scene.sheet), scene.look)
-        answer = clip_answer(scene.sheet)
+        greys.show_pieces(clip_pieces(scene.loaded), scene.look)
+        answer = clip_answer(scene.loaded)
         column.addWidget(greys)
         column.addWidget(text(answer.says, Role.INDEX))
         column.addWidget(text(answer.words, Role.LEAD, wrap=True))

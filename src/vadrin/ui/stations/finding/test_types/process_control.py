@@ -21,12 +21,12 @@ def view(scene: ViewState) -> QWidget:
     answer = own_answer(scene.state) if scene.state is not None else None
     if answer is not None and answer.says:
         column.addWidget(text(answer.says, Role.TIME, wrap=True))
-    if scene.sheet is not None:
-        column.addWidget(text(chart_words(scene.sheet), Role.LEAD, wrap=True))
+    if scene.loaded is not None:
+        column.addWidget(text(chart_words(scene.loaded), Role.LEAD, wrap=True))
         chart = ControlChart()
-        chart.show_lanes(chart_lanes(scene.sheet), scene.look)
+        chart.show_lanes(chart_lanes(scene.loaded), scene.look)
         column.addWidget(chart, 1)
-        for row in control_rows(scene.sheet):
+        for row in control_rows(scene.loaded):
             tone = "trouble" if row.out else None
             column.addWidget(text(f"{row.name}: {row.standing}", Role.BODY, wrap=True, tone=tone))
     return body

@@ -11,6 +11,6 @@ from vadrin.ui.stations.station import ViewState
 
 def view(scene: ViewState) -> QWidget:
     """A row of film for each push, and what a longer development proves, over the tables."""
-    sheet = scene.sheet
-    rows = push_rows(sheet) if sheet is not None else ()
-    return with_film(scene, rows, over_developed_proof(sheet) if sheet is not None else "")
+    loaded = scene.loaded
+    rows = push_rows(loaded) if loaded is not None else ()
+    return with_film(scene, rows, over_developed_proof(loaded) if loaded is not None else "")

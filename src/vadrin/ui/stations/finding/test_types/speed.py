@@ -1,4 +1,4 @@
-"""A speed test's frames over the schools."""
+"""A speed test's frames over the methods."""
 
 from __future__ import annotations
 
@@ -10,5 +10,5 @@ from vadrin.ui.stations.station import ViewState
 
 
 def view(scene: ViewState) -> QWidget:
-    """The frames in the order of their EIs, over the schools."""
-    return with_film(scene, speed_rows(scene.sheet) if scene.sheet is not None else (), "")
+    """The frames in the order of their EIs, over the methods."""
+    return with_film(scene, speed_rows(scene.loaded) if scene.loaded is not None else (), "")

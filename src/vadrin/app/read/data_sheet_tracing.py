@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.entry.numbers import number_typed
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.scans.kept_scans import keep_scan, preview_of
-from vadrin.app.sheets.test_sheet import StripSheet
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
@@ -31,7 +31,7 @@ _MOST_ALONG = 2400
 _HIGHEST, _FURTHEST = 5.0, 8.0
 
 
-def sheet_picture(path: Path) -> Array:
+def picture_values(path: Path) -> Array:
     """A picture of a sheet as values from 0 to 255 in three channels, reduced where it is large.
 
     Raises
@@ -90,7 +90,7 @@ def traced_points(axes: PictureAxes, places: Array) -> Array:
 
 
 def keep_trace(
-    notebook: Notebook, strip: StripSheet, points: Array, path: Path, digest: str, picture: Array
+    notebook: Notebook, strip: LoadedStrip, points: Array, path: Path, digest: str, picture: Array
 ) -> str:
     """Keep a traced curve in the place of what the strip had, as one edit; says what was kept."""
     with notebook.change(f"trace strip {strip.strip.label}"):

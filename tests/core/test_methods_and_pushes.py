@@ -15,7 +15,7 @@ from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
-from vadrin.core.results.rating_method import RATING_SCHOOLS, SCHOOLS, RatingMethod
+from vadrin.core.results.rating_method import METHODS, RATING_METHODS, RatingMethod
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
@@ -28,17 +28,17 @@ def answer():
     return analyse(FILM.strips(TIMES), Settings(rules_of_thumb=rules))
 
 
-def test_every_school_answers_from_the_same_readings(answer):
-    by_key = {a.school.key: a for a in answer.schools}
+def test_every_method_answers_from_the_same_readings(answer):
+    by_key = {a.method.key: a for a in answer.methods}
     shadow = FILM.time_for(FILM.zone8, 1.30)
     assert by_key["shadow"].time_min.value == pytest.approx(shadow, rel=0.007)
     assert by_key["shadow"].exposure_index.value == pytest.approx(FILM.zone_ei(shadow), rel=0.01)
     gradient = FILM.time_for(FILM.gradient, 0.58)
     assert by_key["gradient"].time_min.value == pytest.approx(gradient, rel=0.007)
     assert "two thirds of a stop" in by_key["standard"].sentence
-    for school in answer.schools:
-        assert school.exposure_index.low <= school.exposure_index.value
-        assert school.exposure_index.value <= school.exposure_index.high
+    for method in answer.methods:
+        assert method.exposure_index.low <= method.exposure_index.value
+        assert method.exposure_index.value <= method.exposure_index.high
 
 
 def test_the_fractional_gradient_point_has_the_slope_it_is_named_for(answer):
@@ -163,19 +163,19 @@ def test_the_act_that_is_advised_does_firm_up_the_answer():
     assert sum(after) < sum(before)
 
 
-def test_a_school_has_its_row_by_its_declaration_alone(monkeypatch):
-    """A film of known curves, rated by a school nobody had thought of: it develops to a contrast
+def test_a_method_has_its_row_by_its_declaration_alone(monkeypatch):
+    """A film of known curves, rated by a method nobody had thought of: it develops to a contrast
     of its own, and its row stands beside the others."""
     half = RatingMethod(
         "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
     )
-    monkeypatch.setattr(method_answers, "SCHOOLS", {**SCHOOLS, "half": half})
-    monkeypatch.setattr(analysis_result, "RATING_SCHOOLS", {**RATING_SCHOOLS, "half": half})
-    found = analyse(FILM.strips(TIMES), Settings(school="half", draws=0))
-    row = next(a for a in found.schools if a.school is half)
+    monkeypatch.setattr(method_answers, "SCHOOLS", {**METHODS, "half": half})
+    monkeypatch.setattr(analysis_result, "RATING_SCHOOLS", {**RATING_METHODS, "half": half})
+    found = analyse(FILM.strips(TIMES), Settings(method="half", draws=0))
+    row = next(a for a in found.methods if a.method is half)
     assert row.exposure_index.present
     assert row.time_min.present
-    standard = next(a for a in found.schools if a.school.key == "standard")
+    standard = next(a for a in found.methods if a.method.key == "standard")
     assert row.time_min.value != standard.time_min.value
-    assert found.school is half
+    assert found.method is half
     assert found.rated_index == found.finding.zone_ei

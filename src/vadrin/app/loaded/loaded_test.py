@@ -55,7 +55,7 @@ _AS_ASKED = 0.3
 
 
 @dataclass(frozen=True)
-class FrameSheet:
+class LoadedFrame:
     """A frame with its readings, and the name it goes by on the film."""
 
     frame: Frame
@@ -153,11 +153,11 @@ class FrameSheet:
 
 
 @dataclass(frozen=True)
-class StripSheet:
+class LoadedStrip:
     """A strip with its frames in the order shot, and what an eye said of it as a whole."""
 
     strip: Strip
-    frames: tuple[FrameSheet, ...]
+    frames: tuple[LoadedFrame, ...]
     judgements: tuple[Judgement, ...] = ()
     routine: Process | None = None
     """The kept process it went through, where it is not the test's."""
@@ -181,7 +181,7 @@ class StripSheet:
 
 
 @dataclass(frozen=True)
-class TestSheet:
+class LoadedTest:
     """Everything of one test."""
 
     __test__ = False
@@ -190,7 +190,7 @@ class TestSheet:
     stock: Stock
     batch: Batch | None
     developer: Developer
-    strips: tuple[StripSheet, ...]
+    strips: tuple[LoadedStrip, ...]
     findings: tuple[Finding, ...]
     notes: tuple[Note, ...] = ()
     instrument: Instrument | None = None
@@ -215,13 +215,13 @@ class TestSheet:
     @cached_property
     def _notes_by_frame(self) -> dict[int, str]:
         kept: dict[int, list[str]] = {}
-        for _, sheet in self.frames():
-            if sheet.frame.note:
-                kept.setdefault(sheet.frame.id, []).append(sheet.frame.note)
-            for seen in sheet.judgements:
+        for _, loaded in self.frames():
+            if loaded.frame.note:
+                kept.setdefault(loaded.frame.id, []).append(loaded.frame.note)
+            for seen in loaded.judgements:
                 if seen.asked == FAULT:
                     where = f" ({seen.place})" if seen.place else ""
-                    kept.setdefault(sheet.frame.id, []).append(f"{seen.answer}{where}")
+                    kept.setdefault(loaded.frame.id, []).append(f"{seen.answer}{where}")
         for note in self.notes:
             if note.frame_id is not None:
                 kept.setdefault(note.frame_id, []).append(note.words)
@@ -242,28 +242,28 @@ class TestSheet:
         found = [j for s in self.strips for j in s.judgements if j.asked == asked]
         return sorted(found, key=lambda j: (j.judged_at, j.id))
 
-    def frames(self) -> list[tuple[StripSheet, FrameSheet]]:
+    def frames(self) -> list[tuple[LoadedStrip, LoadedFrame]]:
         """All frames strip by strip, each with its strip."""
         return [(s, f) for s in self.strips for f in s.frames]
 
-    def shots(self) -> list[tuple[StripSheet, FrameSheet]]:
+    def shots(self) -> list[tuple[LoadedStrip, LoadedFrame]]:
         """All frames in the order shot, which may change between strips."""
         return sorted(self.frames(), key=lambda place: place[1].frame.turn)
 
-    def place_of(self, frame_id: int) -> tuple[StripSheet, FrameSheet] | None:
+    def place_of(self, frame_id: int) -> tuple[LoadedStrip, LoadedFrame] | None:
         """The strip and frame with a frame id."""
         return self._places.get(frame_id)
 
     @cached_property
-    def _places(self) -> dict[int, tuple[StripSheet, FrameSheet]]:
+    def _places(self) -> dict[int, tuple[LoadedStrip, LoadedFrame]]:
         return {f.frame.id: (s, f) for s, f in reversed(self.frames())}
 
-    def called(self, strip: StripSheet, frame: FrameSheet) -> str:
+    def called(self, strip: LoadedStrip, frame: LoadedFrame) -> str:
         """A frame as it is spoken of; with its strip, where there are several."""
         alone = len(self.strips) == 1
         return frame.called if alone else f"strip {strip.strip.label}, {frame.called}"
 
-    def material_of(self, strip: StripSheet) -> str:
+    def material_of(self, strip: LoadedStrip) -> str:
         """Which film in which chemistry a strip is; empty for the test's own."""
         mine = strip.strip
         other = {"stock": mine.stock_id, "batch": mine.batch_id, "developer": mine.developer_id}

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from vadrin.app.sheets.reference_temperature import reference_of, temperature_factor_of
-from vadrin.app.sheets.test_sheet import TestSheet
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.core.process.makers_table import MakersLine, makers_times
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.restated_time import DEFAULT_Q10, REFERENCE_TEMPERATURE_C
@@ -16,11 +16,11 @@ def line_of(kept: MakerTime) -> MakersLine:
     return MakersLine(kept.time_min, kept.stops, kept.exposure_index, kept.temperature_c)
 
 
-def makers_of_sheet(sheet: TestSheet) -> tuple[tuple[float, float], ...]:
+def makers_of_test(loaded: LoadedTest) -> tuple[tuple[float, float], ...]:
     """Stops and minutes of the table of a test that is there, at its process's temperature."""
-    lines = tuple(line_of(m) for m in sheet.makers)
-    reference, q10 = reference_of(sheet), temperature_factor_of(sheet)
-    return makers_times(lines, sheet.stock.box_speed, reference, q10)
+    lines = tuple(line_of(m) for m in loaded.makers)
+    reference, q10 = reference_of(loaded), temperature_factor_of(loaded)
+    return makers_times(lines, loaded.stock.box_speed, reference, q10)
 
 
 def makers_told(notebook: Notebook, test: Test) -> tuple[tuple[float, float], ...]:

@@ -7,26 +7,26 @@ import re
 from vadrin.app.entry.exposures import otherwise_typed
 from vadrin.app.entry.roll_line import state_typed
 from vadrin.app.expose.exposing import mark_frame, take_otherwise
-from vadrin.app.sheets.test_sheet import FrameSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.store import Notebook
 
-SHEET_HINT = "all  ·  1-12  ·  B 1-12  ·  13 skipped  ·  20 doubled  ·  5 at 1/60 f/8  ·  7 at +2"
+SCRIPT_HINT = "all  ·  1-12  ·  B 1-12  ·  13 skipped  ·  20 doubled  ·  5 at 1/60 f/8  ·  7 at +2"
 
 _PART = re.compile(r"(?:strip\s+)?(?:([a-z]\d*)\s+|([a-z]))?(\d+)(?:\s*[-–]\s*(\d+))?\s*(.*)")
 _OTHERS = ("all", "all the others", "rest", "the rest")
 
 
-def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
+def tick_script(notebook: Notebook, loaded: LoadedTest, words: str) -> int:
     """Enter what was ticked on a printed script, as one edit.
 
     Parameters
     ----------
     notebook : Notebook
-    sheet : TestSheet
+    loaded : LoadedTest
     words : str
-        Parts between commas or semicolons, as in `SHEET_HINT`; frames by strip and number as on
+        Parts between commas or semicolons, as in `SCRIPT_HINT`; frames by strip and number as on
         the paper, a strip named once holding for what follows. A part that names frames skipped,
         doubled or taken otherwise ticks them so; ``all`` ticks all the others.
 
@@ -42,7 +42,7 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
     """
     # A comma in what was set instead is a decimal comma, not the end of the part.
     words = re.sub(r"((?:f/?|[-+−]|(?:at|with)\s+)\d+),(\d)", r"\1.\2", words.lower())
-    labels = [s.strip.label for s in sheet.strips]
+    labels = [s.strip.label for s in loaded.strips]
     label = labels[0] if len(labels) == 1 else ""
     states: dict[int, tuple[FrameState, str]] = {}
     rest = False
@@ -52,17 +52,17 @@ def tick_sheet(notebook: Notebook, sheet: TestSheet, words: str) -> int:
             continue
         found = _PART.fullmatch(part)
         if not found:
-            raise EditRefusedError(f"“{part}” is not understood; such as: {SHEET_HINT}")
+            raise EditRefusedError(f"“{part}” is not understood; such as: {SCRIPT_HINT}")
         label = _strip_named((found[1] or found[2] or label).upper(), labels, part)
         how = found[5]
         state = state_typed(how) or FrameState.EXPOSED
-        for frame in _frames_meant(sheet, label, int(found[3]), int(found[4] or found[3]), part):
+        for frame in _frames_meant(loaded, label, int(found[3]), int(found[4] or found[3]), part):
             states[frame.frame.id] = state, how
-    shots = [f for _, f in sheet.shots()]
+    shots = [f for _, f in loaded.shots()]
     if rest:
         usual = dict.fromkeys((f.frame.id for f in shots), (FrameState.EXPOSED, ""))
         states = {**usual, **states}
-    with notebook.change("enter the ticked sheet"):
+    with notebook.change("enter the ticked script"):
         for frame in shots:
             if frame.frame.id in states:
                 _enter(notebook, frame, *states[frame.frame.id])
@@ -79,20 +79,20 @@ def _strip_named(label: str, labels: list[str], part: str) -> str:
 
 
 def _frames_meant(
-    sheet: TestSheet, label: str, low: int, high: int, part: str
-) -> tuple[FrameSheet, ...]:
-    frames = next(s.frames for s in sheet.strips if s.strip.label == label)
+    loaded: LoadedTest, label: str, low: int, high: int, part: str
+) -> tuple[LoadedFrame, ...]:
+    frames = next(s.frames for s in loaded.strips if s.strip.label == label)
     if not 1 <= low <= high <= len(frames):
         raise EditRefusedError(f"“{part}”: strip {label} has frames 1 to {len(frames)}")
     return frames[low - 1 : high]
 
 
-def _enter(notebook: Notebook, sheet: FrameSheet, state: FrameState, how: str) -> None:
+def _enter(notebook: Notebook, loaded: LoadedFrame, state: FrameState, how: str) -> None:
     otherwise = re.search(r"(?:at|with)\s+(\S.*)", how)
     if otherwise is None or state != FrameState.EXPOSED:
-        mark_frame(notebook, sheet.frame, state)
+        mark_frame(notebook, loaded.frame, state)
         return
     try:
-        take_otherwise(notebook, sheet.frame, **otherwise_typed(otherwise[1]))
+        take_otherwise(notebook, loaded.frame, **otherwise_typed(otherwise[1]))
     except ValueError as error:
-        raise EditRefusedError(f"{sheet.called}: {error}") from error
+        raise EditRefusedError(f"{loaded.called}: {error}") from error

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.units import METRIC, Units
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.process.bath import bath_words, minutes_in_bath, too_far
 from vadrin.app.process.darkroom_runs import process_steps
 from vadrin.app.process.strip_chemistry import together
-from vadrin.app.sheets.reference_temperature import reference_of, routine_of, temperature_factor_of
-from vadrin.app.sheets.test_sheet import TestSheet
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
     Governs,
@@ -60,7 +60,7 @@ class Darkroom:
 
 
 @dataclass(frozen=True)
-class RecipeSheet:
+class RecipeToday:
     """A recipe as it is read at the bench.
 
     Attributes
@@ -143,17 +143,17 @@ _ROLE_OF_STEP = (
 """What a step's name tells of the chemistry it takes."""
 
 
-def chemistry_for(notebook: Notebook, sheet: TestSheet) -> list[Developer]:
+def chemistry_for(notebook: Notebook, loaded: LoadedTest) -> list[Developer]:
     """The developers of the strips, then what the steps of the process take, in their order."""
-    made = [sheet.developer]
-    for strip in sheet.strips:
+    made = [loaded.developer]
+    for strip in loaded.strips:
         other = notebook.get(Developer, strip.strip.developer_id or 0)
         if other is not None and other not in made:
             made.append(other)
     known: dict[str, Developer] = {}
     for each in notebook.all(Developer):
         known.setdefault(each.role, each)
-    for step in process_steps(notebook, sheet):
+    for step in process_steps(notebook, loaded):
         name = step.name.lower()
         for mark, role in _ROLE_OF_STEP:
             if mark in name and role in known and known[role] not in made:
@@ -161,25 +161,25 @@ def chemistry_for(notebook: Notebook, sheet: TestSheet) -> list[Developer]:
     return made
 
 
-def recipe_sheet(notebook: Notebook, sheet: TestSheet, room: Darkroom) -> RecipeSheet:
+def recipe_today(notebook: Notebook, loaded: LoadedTest, room: Darkroom) -> RecipeToday:
     """The recipe of a test for today's tank and bath."""
-    chemistry = chemistry_for(notebook, sheet)
+    chemistry = chemistry_for(notebook, loaded)
     lines = [line for each in chemistry for line in _lines_of(each, room)]
     held = " ".join(f"{c.name} {c.recipe} {c.role} {c.note}".lower() for c in chemistry)
     cautions = [words for marks, words in _HELD.items() if re.search(marks, held)]
     if any(_is_weighed(c) for c in chemistry):
         cautions.insert(0, _POWDER)
-    return RecipeSheet((_ALWAYS, *cautions), tuple(lines), tuple(_times(sheet, room)))
+    return RecipeToday((_ALWAYS, *cautions), tuple(lines), tuple(_times(loaded, room)))
 
 
-def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
+def _times(loaded: LoadedTest, room: Darkroom) -> list[str]:
     if room.bath_c is None:
-        waiting = any(s.strip.time_min is None for s in sheet.strips)
-        return [bath_words(sheet)] if waiting else []
-    now = together(sheet)
+        waiting = any(s.strip.time_min is None for s in loaded.strips)
+        return [bath_words(loaded)] if waiting else []
+    now = together(loaded)
     first = now[0] if now else None
-    reference, factor = reference_of(sheet, first), temperature_factor_of(sheet, first)
-    away = too_far(sheet)
+    reference, factor = reference_of(loaded, first), temperature_factor_of(loaded, first)
+    away = too_far(loaded)
     words: list[str] = []
     if away is not None:
         words.append(
@@ -189,22 +189,23 @@ def _times(sheet: TestSheet, room: Darkroom) -> list[str]:
         )
     else:
         words += [
-            f"Strip {strip.strip.label}: develop {minutes_text(minutes_in_bath(sheet, wanted))} in "
-            f"this bath (equal to {minutes_text(wanted)} at {room.units.warmth_text(reference)})."
+            f"Strip {strip.strip.label}: develop {minutes_text(minutes_in_bath(loaded, wanted))} "
+            f"in this bath (equal to {minutes_text(wanted)} at "
+            f"{room.units.warmth_text(reference)})."
             for strip in now
             if (wanted := strip.strip.planned_min) is not None
         ]
-    words += _standing(sheet, room, reference, factor)
-    routine = routine_of(sheet, first)
+    words += _standing(loaded, room, reference, factor)
+    routine = routine_of(loaded, first)
     kind = kind_of_process(routine.kind if routine else "")
     if abs(room.bath_c - reference) > kind.tolerance_k + 1e-9:
         words.append(_tempered(room, reference, kind.tolerance_k))
     return words
 
 
-def _standing(sheet: TestSheet, room: Darkroom, reference: float, factor: float) -> list[str]:
+def _standing(loaded: LoadedTest, room: Darkroom, reference: float, factor: float) -> list[str]:
     """What the longest time is worth in a tank that drifts to the room meanwhile."""
-    longest = max((s.strip.planned_min or 0.0 for s in sheet.strips), default=0.0)
+    longest = max((s.strip.planned_min or 0.0 for s in loaded.strips), default=0.0)
     if room.room_c is None or room.bath_c is None or longest <= 0:
         return []
     end = drifted_c(room.bath_c, room.room_c, longest, room.tank_ml)

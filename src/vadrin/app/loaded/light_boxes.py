@@ -5,8 +5,8 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
-from vadrin.app.sheets.once import once
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
 from vadrin.notebook.records import Judgement
 
@@ -43,14 +43,14 @@ def _result(made: LightBoxKey, answers: tuple[SeenFrame, ...]) -> LightBoxResult
     return light_box_for(made).result(answers)
 
 
-def exposures_of(sheet: TestSheet, strip: StripSheet) -> tuple[float, ...]:
+def exposures_of(loaded: LoadedTest, strip: LoadedStrip) -> tuple[float, ...]:
     """Lg exposures of the frames of a strip that can be asked for."""
-    constant = sheet.test.meter_constant
+    constant = loaded.test.meter_constant
     known = (f.log_h(constant) for f in strip.frames if f.counts)
     return tuple(sorted({round(x, 4) for x in known if x is not None}))
 
 
-def judged_of(strip: StripSheet) -> list[Judgement]:
+def judged_of(strip: LoadedStrip) -> list[Judgement]:
     """The answers given on the light box for a strip that count, the oldest first."""
     made = [
         j
@@ -61,14 +61,14 @@ def judged_of(strip: StripSheet) -> list[Judgement]:
     return sorted(made, key=lambda j: (j.position, j.id))
 
 
-def viewing_of(strip: StripSheet) -> Viewing:
+def viewing_of(strip: LoadedStrip) -> Viewing:
     """How a strip was looked at last; side by side before the first look."""
     judged = judged_of(strip)
     known = {v.value: v for v in Viewing}
     return known.get(judged[-1].way, Viewing.SIDE_BY_SIDE) if judged else Viewing.SIDE_BY_SIDE
 
 
-def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
+def eye_answers(loaded: LoadedTest, strip: LoadedStrip) -> tuple[SeenFrame, ...]:
     """The answers for a strip as the core knows them."""
     frames, known = {f.frame.id: f for f in strip.frames}, {t.value: t for t in EyeVerdict}
     made = []
@@ -76,7 +76,7 @@ def eye_answers(sheet: TestSheet, strip: StripSheet) -> tuple[SeenFrame, ...]:
         frame, told = frames.get(judged.frame_id or 0), known.get(judged.answer)
         if frame is None or told is None:
             continue
-        at = None if frame.frame.blank else frame.log_h(sheet.test.meter_constant)
+        at = None if frame.frame.blank else frame.log_h(loaded.test.meter_constant)
         if at is not None or frame.frame.blank:
             made.append(SeenFrame(at, told, _threshold(judged)))
     return tuple(made)
@@ -93,24 +93,24 @@ def _threshold(judged: Judgement) -> tuple[float, float] | None:
     return way.threshold if way else None
 
 
-def light_box_key(sheet: TestSheet, strip: StripSheet) -> LightBoxKey | None:
+def light_box_key(loaded: LoadedTest, strip: LoadedStrip) -> LightBoxKey | None:
     """What a strip's box is made from; None where too few of its exposures are known."""
-    exposures = exposures_of(sheet, strip)
+    exposures = exposures_of(loaded, strip)
     if len(exposures) < 3:
         return None
-    return LightBoxKey(exposures, viewing_of(strip), sheet.test.meter_constant)
+    return LightBoxKey(exposures, viewing_of(strip), loaded.test.meter_constant)
 
 
-def light_box(sheet: TestSheet, strip: StripSheet) -> LightBox | None:
+def light_box(loaded: LoadedTest, strip: LoadedStrip) -> LightBox | None:
     """All that is possible of a strip; None where too few of its exposures are known."""
-    made = light_box_key(sheet, strip)
+    made = light_box_key(loaded, strip)
     return light_box_for(made) if made is not None else None
 
 
 @once
-def light_box_result(sheet: TestSheet, strip: StripSheet) -> LightBoxResult | None:
+def light_box_result(loaded: LoadedTest, strip: LoadedStrip) -> LightBoxResult | None:
     """What the answers for a strip come to; None where nothing was asked yet."""
     if not judged_of(strip):
         return None
-    made, answers = light_box_key(sheet, strip), eye_answers(sheet, strip)
+    made, answers = light_box_key(loaded, strip), eye_answers(loaded, strip)
     return _result(made, answers) if made is not None and answers else None

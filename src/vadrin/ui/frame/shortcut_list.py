@@ -19,7 +19,7 @@ from vadrin.ui.widgets.scrolling import scrolled
 _KEYS_PX, _WORDS_PX = 90, 270
 
 
-class ShortcutSheet(Overlay):
+class ShortcutList(Overlay):
     """A sheet over the middle of the window."""
 
     def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
@@ -38,7 +38,7 @@ class ShortcutSheet(Overlay):
         if self.isVisible():
             self._leave()
             return
-        inner = self._sheet(here, everywhere)
+        inner = self._loaded(here, everywhere)
         self._area.setWidget(inner)
         parent = self.parentWidget()
         if parent:
@@ -51,7 +51,7 @@ class ShortcutSheet(Overlay):
         self.raise_()
         self.setFocus()
 
-    def _sheet(self, here: Iterable[Action], everywhere: Iterable[Action]) -> QWidget:
+    def _loaded(self, here: Iterable[Action], everywhere: Iterable[Action]) -> QWidget:
         """Both lists beside each other, or one under the other where there is no room."""
         inner = QWidget()
         parent = self.parentWidget()

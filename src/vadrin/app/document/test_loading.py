@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TypeVar
 
 from vadrin.app.descriptions import beside_of
-from vadrin.app.sheets.test_sheet import FrameSheet, StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.changes import Change
 from vadrin.notebook.records import (
@@ -37,10 +37,10 @@ from vadrin.notebook.store import Notebook
 R = TypeVar("R", bound=Record)
 
 
-def load_sheet(notebook: Notebook, test_id: int) -> TestSheet | None:
+def load_test(notebook: Notebook, test_id: int) -> LoadedTest | None:
     """Take one test from the notebook; None if it is not there."""
     test = notebook.get(Test, test_id)
-    return load_sheets(notebook, [test])[0] if test else None
+    return load_tests(notebook, [test])[0] if test else None
 
 
 def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
@@ -81,17 +81,17 @@ class _FilmOf:
     def _strips_of(self, setup: PrintSetup) -> list[PrintStrip]:
         return self._print_strips.get(setup.id, [])
 
-    def strip_sheets(self, test: Test, routines: dict[int, Process]) -> tuple[StripSheet, ...]:
+    def loaded_strips(self, test: Test, routines: dict[int, Process]) -> tuple[LoadedStrip, ...]:
         """The strips of a test, each with its frames."""
         mine = self.strips.get(test.id, ())
-        return tuple(self.strip_sheet(s, routines, test) for s in mine)
+        return tuple(self.loaded_strip(s, routines, test) for s in mine)
 
-    def strip_sheet(self, strip: Strip, routines: dict[int, Process], test: Test) -> StripSheet:
+    def loaded_strip(self, strip: Strip, routines: dict[int, Process], test: Test) -> LoadedStrip:
         """A strip with its frames."""
         mine = self._frames.get(strip.id, ())
         planned = any(f.wanted_stops is not None or f.turn for f in mine)
         made = tuple(
-            FrameSheet(
+            LoadedFrame(
                 frame,
                 tuple(self._readings.get(frame.id, ())),
                 str(place) if planned else frame.name,
@@ -103,7 +103,7 @@ class _FilmOf:
             for place, frame in enumerate(mine, start=1)
         )
         judged = tuple(self._judged.get(strip.id, ()))
-        return StripSheet(strip, made, judged, routines.get(strip.process_id or 0))
+        return LoadedStrip(strip, made, judged, routines.get(strip.process_id or 0))
 
 
 class _KitOf:
@@ -135,17 +135,17 @@ class _KitOf:
         return tuple(m for m in known if m.developer_id == test.developer_id)
 
 
-def load_sheets(notebook: Notebook, tests: list[Test]) -> list[TestSheet]:
+def load_tests(notebook: Notebook, tests: list[Test]) -> list[LoadedTest]:
     """Take whole tests from the notebook, in few questions to the file."""
     film = _FilmOf(notebook, tests)
     kit = _KitOf(notebook, tests, film.routine_ids)
     return [
-        TestSheet(
+        LoadedTest(
             test,
             kit.stocks.get(test.stock_id, Stock()),
             kit.batches.get(test.batch_id or 0),
             kit.developers.get(test.developer_id, Developer()),
-            film.strip_sheets(test, kit.routines),
+            film.loaded_strips(test, kit.routines),
             tuple(film.findings.get(test.id, ())),
             tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0),

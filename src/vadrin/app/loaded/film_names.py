@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from vadrin.app.sheets.test_sheet import StripSheet, TestSheet
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 
 
-def film_name(sheet: TestSheet, strip: StripSheet) -> str:
+def film_name(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """What a strip is called: its film or its chemistry, never its letter."""
     if strip.other:
         return strip.other
-    return f"{sheet.stock.name}{f' {sheet.batch.name}' if sheet.batch else ''}"
+    return f"{loaded.stock.name}{f' {loaded.batch.name}' if loaded.batch else ''}"
