@@ -165,6 +165,11 @@ class PlanPage:
         QApplication.processEvents()
         return self.station.advice.text()
 
+    def caption(self):
+        QApplication.processEvents()
+        self.panel.draw_now()
+        return self.panel.caption.text()
+
     def forecast(self):
         """What the plan is said to tell, once that is known, with the picture drawn."""
         self.qtbot.waitUntil(lambda: "EI ±" in words_of(self.panel.forecast_column), timeout=20000)

@@ -17,7 +17,7 @@ from vadrin.app.expose.script import script_rows
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.exposure.reciprocity import corrected_time
 from vadrin.core.simulation.film import densities, invent_film
-from vadrin.notebook.records import Batch, Camera, Exposure, Reading, Stock
+from vadrin.notebook.records import Batch, Camera, Exposure, Reading, Stock, Test
 
 
 @pytest.fixture
@@ -296,3 +296,45 @@ def test_the_smallest_plan_of_one_strip(qtbot, plan):
     assert "between 0.02 and 2 stops" in refusal_of(page.window)
     page.ask_smallest("0.02", until="no plan within this bracket")
     assert not page.panel.forecast_column.take_it.isVisible()
+
+
+def test_what_nobody_changed_is_small_print_and_tab_goes_on_in_it(qtbot, plan):
+    page, typist = plan("time")
+    station, window = page.station, page.window
+    seen = [key for key in ("film", "first", "supply", "shutter") if in_view(station, key)]
+    assert seen == ["film", "first"]
+    assert words_of(station.small_print).startswith(
+        "Assumed: film 36 frames, one strip after the other, first exposure repeated at the end; "
+        "Quayside 35 with Lugger 50, the meter at 1/30 and f/5.6."
+    )
+    assert station.forecast_panel.plot.height() >= 200
+    station.fields["blanks"].setFocus()
+    for _ in range(20):
+        typist.press(Qt.Key.Key_Tab)
+        if QApplication.focusWidget() is station.fields["supply"]:
+            break
+    assert QApplication.focusWidget() is station.fields["supply"], "as if it had stood open"
+    typist.press(Qt.Key.Key_Backtab)
+    assert QApplication.focusWidget() is not station.fields["supply"]
+    assert in_view(station, "shutter"), "what was opened stays open"
+    page.word("filter", "1")
+    window.bench.go("shelf")
+    window.bench.open_test(window.bench.notebook.all(Test)[-1].id)
+    window.bench.session.of_test(window.bench.loaded.test.id).clear()
+    window.bench.go("plan")
+    settle(qtbot, window)
+    station = page.station
+    assert in_view(station, "filter"), "what was changed stands as a sentence"
+    assert not in_view(station, "supply")
+    assert "Quayside" not in words_of(station.small_print)
+
+
+def in_view(station, key):
+    return station.fields[key].isVisibleTo(station)
+
+
+def test_what_a_test_takes_is_told_with_its_question_and_its_plan(plan):
+    page, _ = plan("time")
+    assert "In all 59 frames on 2 rolls, 4 developments, about 4 hours of work." in page.caption()
+    page.word("times", "6, 8")
+    assert "In all 30 frames on 1 roll, 2 developments, about 2 hours of work." in page.caption()

@@ -60,6 +60,10 @@ class TestDescription:
     metered_seconds : float
     answer : callable, optional
         The answer of a type that asks for something else than an EI and a time.
+    kit : str
+        What one must have for it, where that is not the usual kit.
+    piece : str
+        What its film is counted in.
     card : callable, optional
         Its card, where that is neither of an EI and a time nor of the words it answers with.
     """
@@ -81,6 +85,8 @@ class TestDescription:
     arrangement: Arrangement = Arrangement.SEQUENTIAL
     metered_seconds: float = 1 / 30
     answer: AnswersInWords | None = None
+    kit: str = ""
+    piece: str = "roll"
     card: Callable[[State], Card | None] | None = None
 
     @property

@@ -104,7 +104,7 @@ def forecast_plan(question: ForecastInput) -> PlanForecast:
     answers = _answers(whole, question)
     if len({s.material for s in question.strips}) > 1:
         answers += _difference(whole)
-    basis = f"95 in 100, for {question.film.basis}, developed with care."
+    basis = f"95 % ranges for {question.film.basis}, with careful development."
     return PlanForecast(whole, tuple(answers), tuple(_variants(question, mine, whole)), basis)
 
 

@@ -6,7 +6,7 @@ from vadrin.app.descriptions import TestDescription
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.layout import lay_out_plan
 from vadrin.core.planning.plan_request import PlanRequest
-from vadrin.core.planning.strip_plan import PlannedFrame
+from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan
 
 _INDEX = 100.0
 _BLANKS = 2
@@ -31,18 +31,24 @@ def _density(frame: PlannedFrame) -> float | None:
     return min(2.4, max(0.1, 0.25 + _DENSITY_A_STOP * ((frame.stops or 0.0) + 6)))
 
 
+def beginning_of(page: TestDescription) -> tuple[StripPlan, ...]:
+    """The strips a kind begins with, before anything is known of film or camera."""
+    return lay_out_plan(
+        PlanRequest(
+            page.key,
+            _INDEX,
+            page.first,
+            page.last,
+            page.step,
+            _BLANKS,
+            page.times,
+            page.options_to_begin,
+            arrangement=page.arrangement,
+        )
+    )
+
+
 def drawing_of(page: TestDescription) -> Drawing:
     """The strips a kind begins with."""
-    request = PlanRequest(
-        page.key,
-        _INDEX,
-        page.first,
-        page.last,
-        page.step,
-        _BLANKS,
-        page.times,
-        page.options_to_begin,
-        arrangement=page.arrangement,
-    )
-    strips = lay_out_plan(request)[:_MOST_STRIPS]
+    strips = beginning_of(page)[:_MOST_STRIPS]
     return tuple(tuple(_density(f) for f in s.frames[:_MOST_FRAMES]) for s in strips)

@@ -137,6 +137,7 @@ DESCRIPTION = TestDescription(
         PlanSentence.ROLL,
     ),
     times=(6.0, 8.0),
+    kit="cine camera, meter, tank; light box, scanner or densitometer",
     first=-2.0,
     last=2.0,
     own_sentence="Lights {lights} (1 sun, 2 open shade, 3 lamp), the meter read anew in each.",

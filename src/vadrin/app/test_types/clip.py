@@ -11,5 +11,7 @@ DESCRIPTION = TestDescription(
     "Will this bottle still develop a roll?",
     "A piece fogged to full light, judged beside a piece known to be good.",
     sentences=(PlanSentence.ONE_TIME,),
+    kit="a scrap of film, the bottle, a piece known to be good",
+    piece="clip",
     answer=lambda state: clip_answer(state.loaded),
 )

@@ -157,6 +157,7 @@ DESCRIPTION = TestDescription(
     "What does the data sheet say, before I test?",
     "Its speed and how that was found, its times, and its curves traced from a picture.",
     sentences=(PlanSentence.TIMES, PlanSentence.OWN),
+    kit="the data sheet, a picture of its curve",
     own_sentence="Its speed was found {how}; its picture is a {axis}.",
     own_words={
         "how": option_word(

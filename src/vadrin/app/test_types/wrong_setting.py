@@ -126,5 +126,6 @@ DESCRIPTION = TestDescription(
     "A roll of pictures, whole: which push or pull it is, and its time.",
     sentences=(PlanSentence.ONE_TIME, PlanSentence.ROLL),
     subject="pictures",
+    kit="the roll, its developer, tank",
     answer=wrong_setting_answer,
 )

@@ -20,5 +20,6 @@ DESCRIPTION = TestDescription(
     own_sentence="Pushed by {pushes} stops, a strip each.",
     own_words={"pushes": option_word("pushes in stops", Pushes, "stops", pushes_typed)},
     subject="colour chart",
+    kit="camera, meter, colour chart, tank; scanner or densitometer",
     answer=colour_answer,
 )

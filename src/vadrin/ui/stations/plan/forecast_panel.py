@@ -8,13 +8,14 @@ from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.words import counted, list_text
+from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, PriorFinding, expected_strips
 from vadrin.app.plan.plan_forecast import strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
+from vadrin.app.plan.test_needs import needs_of
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
@@ -43,7 +44,7 @@ class ForecastPanel(QWidget):
         self.forecast_column = ForecastColumn()
         self.forecast_column.asked.connect(self._ask_smallest)
         self.forecast_column.taken.connect(self.take)
-        self.plot.setMinimumHeight(px(140))
+        self.plot.setMinimumHeight(px(200))
         column.addWidget(self.plot, 1)
         self.caption = text("", Role.CAPTION, wrap=True)
         column.addWidget(self.caption)
@@ -128,13 +129,10 @@ class ForecastPanel(QWidget):
             self.plot.draggable = loaded.exposed() == 0 and has_bracket(loaded.test)
             self.plot.show_plan(loaded, expected_strips(loaded, self.film))
             likely = self._likely_words(loaded, self.film)
-        count = len(loaded.frames())
-        rolls = len({s.strip.roll for s in loaded.strips})
-        on = f" on {counted(rolls, 'roll')}" if rolls > 1 else ""
-        self.caption.setText(f"{counted(count, 'frame')} in all{on}. {likely}")
+        self.caption.setText(f"In all {needs_of(loaded).words}. {likely}")
 
     def _likely_words(self, loaded: LoadedTest, film: Expected) -> str:
-        words = f"Where the frames are likely to land: {film.basis}."
+        words = f"Expected densities for {film.basis}. ◆ marks the expected shadow point."
         beyond = [s.minutes for s in loaded.strips if s.minutes and film.beyond(s.minutes)]
         if beyond:
             times = list_text([minutes_text(t) for t in sorted(set(beyond))])

@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
@@ -17,11 +18,14 @@ from vadrin.app.plan.plan_advice import advice_on
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
 from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
 from vadrin.app.plan.plan_words import WORDS, kit_step
+from vadrin.app.plan.small_print import folded_of, small_print
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.plan.variants import changes_from_source
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import hint
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
+from vadrin.ui.stations.plan.small_print_row import SmallPrint
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -30,11 +34,13 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 if TYPE_CHECKING:
-    from vadrin.notebook.records import Test
+    pass
 
 
 class PlanStation(Station):
     """The question, the plan in sentences, what it will tell, and where its frames will land."""
+
+    _opened: OfTest[bool] = OfTest(bool)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -56,6 +62,8 @@ class PlanStation(Station):
         self._question = text("", Role.HEADING, wrap=True)
         self.column.addWidget(self._question)
         self._build()
+        self.small_print = SmallPrint(self._unfold)
+        self.column.addWidget(self.small_print)
         self.column.addWidget(self.refusal)
         self.advice = text("", Role.REFUSAL, wrap=True)
         self.notes = text("", Role.NOTE, wrap=True)
@@ -115,21 +123,40 @@ class PlanStation(Station):
         before, self._loaded = self._loaded, loaded
         book, test = self.bench.notebook, loaded.test
         self._plan = plan_edit_of(book, loaded)
-        self._show_sentences(description_of(test.kind), test)
+        if test.kind != self._own_of:
+            self._make_own(description_of(test.kind))
+        values = {k: self._word(k).shown(loaded, self._plan) for k, _ in self._every}
         for key, field in self._every:
-            field.show_value(self._word(key).shown(loaded, self._plan))
+            field.show_value(values[key])
         self._advise(loaded)
+        self._show_sentences(description_of(test.kind), values)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not loaded and before.test.id == test.id
         self.forecast_panel.show_plan(scene, prior_finding(book, loaded), stepped)
 
-    def _show_sentences(self, page: TestDescription, test: Test) -> None:
+    def _show_sentences(self, page: TestDescription, values: dict[str, str]) -> None:
+        if self._plan is None:
+            return
         self._question.setText(page.question)
-        shown = sentences_of(test)
+        shown = sentences_of(self._plan.test)
+        # What was opened, or is at fault, stays open: a word must be there to be changed.
+        open_all = self._opened or bool(self.advice.text())
+        folded = [] if open_all else folded_of(self._plan, shown)
         for needed, made in self._sentences.items():
-            made.setVisible(needed in shown)
-        if page.key != self._own_of:
-            self._make_own(page)
+            made.setVisible(needed in shown and needed not in folded)
+        self.small_print.show_words(small_print(folded, values))
+
+    def _unfold(self, last: bool) -> None:
+        """Open what is folded away, and begin at its first word, or its last."""
+        loaded = self._loaded
+        if loaded is None or self._plan is None:
+            return
+        folded = folded_of(self._plan, sentences_of(self._plan.test))
+        self._opened = True
+        self._show_sentences(description_of(loaded.test.kind), {})
+        fields = [f for n in folded for f in self._sentences[n].findChildren(WordField)]
+        if fields:
+            fields[-1 if last else 0].setFocus(Qt.FocusReason.TabFocusReason)
 
     def _make_own(self, page: TestDescription) -> None:
         """Put the sentence of a type's own options after the one it follows in its list."""

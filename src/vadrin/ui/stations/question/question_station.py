@@ -22,6 +22,7 @@ from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.library.named_records import NO_DEVELOPER
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.plan.strip_drawing import LOST, Drawing, drawing_of
+from vadrin.app.plan.test_needs import needs_to_begin
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.shot_roll import ShotRoll
@@ -40,6 +41,7 @@ class _Kinds(QAbstractListModel):
         super().__init__(parent)
         self.pages = descriptions()
         self.drawings = [drawing_of(page) for page in self.pages]
+        self.needs = [needs_to_begin(page) for page in self.pages]
 
     def rowCount(self, parent: QModelIndex | None = None) -> int:
         return 0 if parent is not None and parent.isValid() else len(self.pages)
@@ -48,7 +50,8 @@ class _Kinds(QAbstractListModel):
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
             page = self.pages[index.row()]
             # Begins with the key, so that typing it finds the line.
-            return f"{page.key}: {page.question} {page.sentence}"
+            needs = self.needs[index.row()].words
+            return f"{page.key}: {page.question} {page.sentence} Takes {needs}."
         return None
 
 
@@ -79,6 +82,9 @@ class _Painter(QStyledItemDelegate):
         painter.setPen(QColor(look.soft))
         painter.setFont(role_font(Role.BODY))
         painter.drawText(x, box.top() + px(37), f"{page.key.capitalize()}. {page.sentence}")
+        first = QRectF(x, box.top(), box.right() - px(14) - x, px(28))
+        aside = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(first, aside, self._model.needs[index.row()].brief)
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
@@ -140,6 +146,13 @@ class QuestionStation(Station):
         self.list.setCurrentIndex(self._model.index(0))
         self.list.clicked.connect(lambda _: self._choose())
         self.column.addWidget(self.list, 1)
+        self.needs = text("", Role.NOTE, wrap=True)
+        self.needs.setContentsMargins(px(14), 0, 0, 0)
+        self.column.addWidget(self.needs)
+        selection = self.list.selectionModel()
+        if selection is not None:
+            selection.currentChanged.connect(self._say_needs)
+        self._say_needs(self.list.currentIndex())
         self.column.addWidget(self._shot_already())
         self.column.addWidget(self.refusal)
         self.offer(
@@ -182,6 +195,10 @@ class QuestionStation(Station):
         row.addWidget(self.roll, 1)
         row.addWidget(button("Add roll", self._enter))
         return holder
+
+    def _say_needs(self, index: QModelIndex) -> None:
+        needs = self._model.needs[index.row()]
+        self.needs.setText(f"Takes {needs.words}, drying not counted. Needed: {needs.kit}.")
 
     def _enter(self) -> None:
         film, bath, line = self.film.text().strip(), self.bath.text().strip(), self.roll.text()
