@@ -7,6 +7,7 @@ import signal
 import traceback
 from collections import Counter
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, field
 
 from vadrin.errors import VadrinError
@@ -72,9 +73,19 @@ def guarded(act: Callable[[], object], counts: Counts, case: str) -> object:
         place = traceback.extract_tb(error.__traceback__)[-1]
         counts.add(f"FAULT {type(error).__name__}", f"{case} ({place.filename}:{place.lineno})")
     finally:
-        signal.setitimer(signal.ITIMER_PROF, 0)
-        signal.alarm(0)
+        _call_off()
     return None
+
+
+def _call_off() -> None:
+    """No signal any more; one that comes in this very moment is for nobody."""
+    for _ in range(3):
+        with suppress(TooLong):
+            signal.setitimer(signal.ITIMER_PROF, 0)
+            signal.alarm(0)
+            signal.signal(signal.SIGPROF, signal.SIG_IGN)
+            signal.signal(signal.SIGALRM, signal.SIG_IGN)
+            return
 
 
 def faults_in(counts: Counts) -> int:

@@ -8,6 +8,7 @@ from oracles.closed_form import ClosedForm
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
+from vadrin.core.results.likely_density import likely_density
 
 TIMES = (4.0, 5.75, 8.0, 11.0, 15.5)
 FILMS = (
@@ -135,3 +136,17 @@ def test_brackets_from_sixths_to_double_stops(step, frames):
     assert len(strips[0].exposed()[0]) == frames
     for strip in analyse(strips, Settings(draws=0)).strips:
         assert stops(strip.zone_ei.value, FILMS[0].zone_ei(strip.time_min)) < 0.03
+
+
+def test_a_frame_is_expected_where_it_then_reads(film):
+    """A third strip by the curves of two: near between their times, told as past them beyond."""
+    strips = analyse(film.strips((6.0, 9.0)), Settings(draws=0)).strips
+    for minutes, room, beyond in ((7.4, 0.03, False), (11.5, 0.12, True), (4.8, 0.12, True)):
+        for log_h in (-1.6, -1.0, -0.3):
+            found = likely_density(strips, "C", minutes, log_h)
+            true = film.base_fog(minutes) + film.net(log_h, minutes)
+            assert found.density == pytest.approx(true, abs=room)
+            assert (found.strips, found.beyond) == (("A", "B"), beyond)
+    assert likely_density(strips, "C", 15.0, -1.0) is None, "too far to say"
+    assert likely_density(strips[:1], "C", 7.0, -1.0) is None, "one time tells no other"
+    assert likely_density(strips, "A", 6.0, -1.0).strips == ("A",), "its own curve goes first"

@@ -169,8 +169,8 @@ def test_a_method_has_its_row_by_its_declaration_alone(monkeypatch):
     half = RatingMethod(
         "half", "Half", "The shadow at a softer contrast.", "zone_ei", "by half", "contrast_index"
     )
-    monkeypatch.setattr(method_answers, "SCHOOLS", {**METHODS, "half": half})
-    monkeypatch.setattr(analysis_result, "RATING_SCHOOLS", {**RATING_METHODS, "half": half})
+    monkeypatch.setattr(method_answers, "METHODS", {**METHODS, "half": half})
+    monkeypatch.setattr(analysis_result, "RATING_METHODS", {**RATING_METHODS, "half": half})
     found = analyse(FILM.strips(TIMES), Settings(method="half", draws=0))
     row = next(a for a in found.methods if a.method is half)
     assert row.exposure_index.present

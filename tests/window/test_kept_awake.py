@@ -62,7 +62,7 @@ test = new_test(book, "Kelda Pan", "Sable", "1+1", times=(6.0,))
 window.bench.open_test(test.id); window.bench.go("process"); window.updates.flush()
 from vadrin.app.process.darkroom_runs import RunEventType, begin_run, note_event
 from vadrin.app.process.uptime import moment_now
-begun = window.bench.edit(lambda b: begin_run(b, window.bench.sheet, moment_now()))
+begun = window.bench.edit(lambda b: begin_run(b, window.bench.loaded, moment_now()))
 QTest.qWait(400)
 for _ in range(50):
     if sys.argv[2] == "True" or window.ears.desktop.trouble:

@@ -22,7 +22,7 @@ class Counted:
         self.shown = {}
         views = {
             "header": (window.header, "show_bench"),
-            "table": (window.table, "show_sheet"),
+            "table": (window.table, "show_test"),
             "rail": (window.rail, "show_steps"),
             "finding": (window.finding.column, "show_finding"),
             "station": (window.station(), "show_state"),

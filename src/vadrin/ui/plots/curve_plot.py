@@ -22,6 +22,7 @@ from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import ExpectedStrip
+from vadrin.app.read.likely_place import LikelyPlace
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import IndexAxis, StopsAxis
 from vadrin.ui.plots.curve_items import curves_together, grid_lines, reading_marks
@@ -52,6 +53,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         super().__init__(axisItems=axes, enableMenu=False)
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
+        self._likely = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
         self._judged: tuple[PlaceByEye, ...] = ()
         self._view = (-3.0, 1.0, 2.0)
@@ -110,6 +112,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         frame_id: int | None,
         only_strip: str = "",
         expected: tuple[ExpectedStrip, ...] = (),
+        likely: LikelyPlace | None = None,
     ) -> None:
         """Draw a test.
 
@@ -121,9 +124,11 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         frame_id : int or None
             The selected frame.
         only_strip : str
-            Label of the one strip to draw; empty for all.
+            Label of the one strip to draw; empty for all. The curves of others stand behind it.
         expected : tuple of ExpectedStrip
             Curves that are a guess: dashed, with the planned frames marked on them.
+        likely : LikelyPlace, optional
+            Where the selected frame is likely to land.
         """
         # Compared as objects: equal data in a new object is rare and costs one more drawing.
         loaded, analysis = state.loaded, state.analysis
@@ -132,7 +137,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             a is b or (isinstance(a, str | float) and a == b)
             for a, b in zip(shows, self._shows, strict=True)
         ):
-            self._mark_selected(frame_id)
+            self._mark_selected(frame_id, likely)
             return
         self._shows = shows
         self.start_over()
@@ -146,20 +151,26 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             curves = drawn.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
         span = exposure_span(loaded)
-        self._fit_view(loaded, [float(curve_points(s, span)[1][-1]) for s in shown])
+        self._fit_view(loaded, [float(curve_points(s, span)[1][-1]) for s in curves])
         self._draw_grid()
         self._judged = judged_places(loaded, only_strip)
         for item in judged_items(self._judged, self._look, self._view[2]):
             self.addItem(item)
         self._say_judged()
         line = _MEASURED if analysis else _BEFORE
+        others = [s for s in curves if only_strip not in ("", s.label)]
+        if others:
+            self._draw_behind(others, span)
         self._draw_curves(loaded, shown, span, _LIKELY if assumed else line)
         self._strike_out(state, only_strip)
         self._ring = pg.ScatterPlotItem(symbol="o", size=px(13), brush=None)
         self._ring.setPen(pg.mkPen(self._look.here, width=2.5))
         self._ring.setZValue(8)
         self.addItem(self._ring)
-        self._mark_selected(frame_id)
+        self._likely = pg.ScatterPlotItem(symbol="d", size=px(13), brush=None)
+        self._likely.setPen(pg.mkPen(self._look.here, width=1.5, style=Qt.PenStyle.DotLine))
+        self.addItem(self._likely)
+        self._mark_selected(frame_id, likely)
 
     def _say_judged(self) -> None:
         said = (f"strip {p.strip}, {p.words}" for p in self._judged)
@@ -170,10 +181,20 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.clear()
         self.points = []
 
-    def _mark_selected(self, frame_id: int | None) -> None:
-        """Ring the readings of the selected frame."""
+    def _mark_selected(self, frame_id: int | None, likely: LikelyPlace | None) -> None:
+        """Ring the readings of the selected frame, or mark where it is likely to land."""
         mine = [(x, y) for x, y, owner in self.points if owner == frame_id]
         self._ring.setData(pos=mine if mine else np.empty((0, 2)))
+        at = [(likely.log_h, likely.density)] if likely else np.empty((0, 2))
+        self._likely.setData(pos=at)
+
+    def _draw_behind(self, others: list[CurveLine], span: tuple[float, float]) -> None:
+        """Curves of the film's other strips, thin and in one colour, each with its name."""
+        ends = [(curve_points(s, span), curve_name(s)) for s in others]
+        pen = pg.mkPen(self._look.rule, width=1.5)
+        self.addItem(curves_together([points for points, _ in ends], pen))
+        soft = QColor(self._look.soft)
+        self._draw_ends([(float(x[-1]), float(y[-1]), name, soft) for (x, y), name in ends])
 
     def _colour(self, place: int, count: int) -> QColor:
         """Colour of a strip by its place; very many share the colours there can be told apart."""

@@ -19,6 +19,7 @@ from vadrin.app.read.entering_readings import (
     reading_text,
     usual_channel,
 )
+from vadrin.app.read.likely_place import likely_place
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.scans.step_wedge import wedge_steps
 from vadrin.core.channels import Channel
@@ -138,6 +139,7 @@ class DensityPage(QWidget):
         self._film = _Film()
         self.field = _DensityField(self)
         self._repeats = text("", Role.NOTE, wrap=True)
+        self._expected = text("", Role.NOTE, wrap=True)
         self._noted = text("", Role.BODY, wrap=True)
         self._doubt = text("", Role.DOUBT, wrap=True)
         self._leave = button("Exclude this frame", self.toggle_left_out)
@@ -153,6 +155,7 @@ class DensityPage(QWidget):
             self._head,
             self.field,
             self._repeats,
+            self._expected,
             refusal,
             self._doubt,
             self._leave,
@@ -201,7 +204,10 @@ class DensityPage(QWidget):
         self._leave.setVisible(bool(frame.readings))
         self.steps.show_steps(wedge_steps(self.bench.notebook), scene.look)
         self._plot.show_look(scene.look)
-        self._plot.draw(state, frame.frame.id, strip.strip.label)
+        likely = likely_place(state, strip, frame)
+        self._expected.setText(f"◇ {likely.words}" if likely else "")
+        self._expected.setVisible(likely is not None)
+        self._plot.draw(state, frame.frame.id, strip.strip.label, likely=likely)
 
     @staticmethod
     def _named(frame: LoadedFrame) -> str:
