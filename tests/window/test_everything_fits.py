@@ -191,7 +191,7 @@ def test_tables_fit_the_smallest_window_in_the_largest_type(qtbot, scaled):
         a for a in window.station().findChildren(QScrollArea) if a.accessibleName() == "answers"
     )
     assert area.horizontalScrollBar().maximum() == 0, "ranges stand under their times"
-    verdict = next(x for x in area.findChildren(QLabel) if x.text() == "salvage")
+    verdict = next(x for x in area.findChildren(QLabel) if x.text() == "salvageable")
     area.ensureWidgetVisible(verdict)
     shown = QRect(verdict.mapTo(area.viewport(), QPoint(0, 0)), verdict.size())
     assert area.viewport().rect().contains(shown)

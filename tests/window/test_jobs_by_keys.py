@@ -306,7 +306,7 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
                 figure["low"] <= stands(PLAIN.push_time(usual, push["stops"], 3)) <= figure["high"]
             )
     assert "first 60 s, then stand" in words
-    assert re.search(r"push 2 100 \S+ −1⅔ stops salvage", words)
+    assert re.search(r"push 2 100 \S+ −1⅔ stops salvageable", words)
     tester.press(Qt.Key.Key_7, CTRL)
     tester.settle()
     assert "thin shadows are exposure, and no time brings them back" in words_of(tester.window)

@@ -146,6 +146,9 @@ def test_verdicts_are_a_key_each_and_counted_with_their_range(reading):
     assert "1 of 2 frames can be used" in words_of(page)
     press(reading, Qt.Key.Key_S)
     assert "1 of 1 frame can be used" in words_of(page), "the same again takes it away"
+    press(reading, Qt.Key.Key_D)
+    assert "1 of 2 frames can be used" in words_of(page), "too dense is no use either"
+    reading.bench.undo()
     reading.bench.undo()
     reading.bench.undo()
     assert len(reading.bench.notebook.all(Judgement)) == 3
@@ -223,15 +226,15 @@ def test_verdicts_show_as_shapes_and_are_spoken(reading):
     turn(reading, Qt.Key.Key_J)
     loaded = reading.bench.loaded
     pictures = {}
-    for key in (Qt.Key.Key_U, Qt.Key.Key_S, Qt.Key.Key_N):
+    for key in (Qt.Key.Key_U, Qt.Key.Key_S, Qt.Key.Key_N, Qt.Key.Key_D):
         reading.bench.select(loaded.strips[0].frames[5].frame.id)
         press(reading, key)
         strip = reading.bench.loaded.strips[0]
         said = spoken(strip, strip.frames[5]).rpartition(", ")[2]
         box = reading.table.frame_box(strip.frames[5].frame.id).toRect()
         pictures[said] = reading.table.grab(box).toImage()
-    assert list(pictures) == ["usable", "salvageable", "unusable"]
-    assert len({bytes(p.bits().asarray(p.sizeInBytes())) for p in pictures.values()}) == 3
+    assert list(pictures) == ["usable", "salvageable", "unusable", "too dense"]
+    assert len({bytes(p.bits().asarray(p.sizeInBytes())) for p in pictures.values()}) == 4
 
 
 def test_the_light_box_counts_beside_a_curve_read_coarsely(qtbot, reading):

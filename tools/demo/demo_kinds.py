@@ -152,7 +152,9 @@ def _seen(low: float, high: float) -> Callable[[LoadedStrip, LoadedFrame], str]:
         index = frame.frame.exposure_index
         if frame.frame.blank or index is None:
             return ""
-        return "use it" if low <= index <= high else "nothing there"
+        if index < low:
+            return "too dense"
+        return "use it" if index <= high else "nothing there"
 
     return verdict
 

@@ -14,10 +14,14 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class AnswerTable:
-    """Rows behind an answer, in words: on the screen, on the card and in the terminal alike."""
+    """Rows behind an answer, in words: on the screen, on the card and in the terminal alike.
+
+    `in_a_line` is what the screen shows in their place, where they matter less than the answer.
+    """
 
     heads: tuple[str, ...]
     rows: tuple[tuple[str, ...], ...]
+    in_a_line: str = ""
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,9 @@ _SHOWN = {
     CANT_TELL: "not sure",
 }
 
+_LEFT = {"NOTHING": "no usable shadow", "SALVAGE": "salvageable"}
+"""What a push leaves of the shadows, where the report keeps an older word."""
+
 
 def answer_words(kept: str) -> str:
     """A verdict or an answer as it is shown; the notebook keeps it by its older word."""
@@ -24,4 +27,4 @@ def answer_words(kept: str) -> str:
 
 def shadow_words(verdict: ShadowVerdict) -> str:
     """What a push leaves of the shadows; a push without them still has its other tones."""
-    return "no usable shadow" if verdict.name == "NOTHING" else verdict.value
+    return _LEFT.get(verdict.name, verdict.value)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
-from vadrin.core.judging.verdicts import NOTHING_THERE, SALVAGED, USE_IT
+from vadrin.core.judging.verdicts import NOTHING_THERE, SALVAGED, TOO_DENSE, USE_IT
 
-GOOD_ENOUGH = {USE_IT: 2, SALVAGED: 1, NOTHING_THERE: 0}
+GOOD_ENOUGH = {USE_IT: 2, SALVAGED: 1, NOTHING_THERE: 0, TOO_DENSE: 0}
 """Verdicts on a frame, from worst to best."""
 
 

@@ -31,6 +31,11 @@ _NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
 }
 _HEARSAY = ("makers_table", "fixed_share")
 _HEADS = ("Rule", "Whole roll", "Rests on")
+_WHY = {
+    "hold_highlight": "highlights as dense as normal",
+    "hold_midtone": "mid-tones as dense as normal",
+    "hold_contrast": "keeps the scene's contrast",
+}
 
 
 def _rows(found: LatestFinding, stops: float) -> tuple[tuple[str, str, str], ...]:
@@ -42,6 +47,23 @@ def _rows(found: LatestFinding, stops: float) -> tuple[tuple[str, str, str], ...
         name = f"{_NAMES[rule]}, as you work" if rule == found.rule.value else _NAMES[rule]
         made.append((name, shown, minutes.why or rests))
     return tuple(made)
+
+
+def _other_ways(found: LatestFinding, stops: float) -> str:
+    """The other rules' times in a line, each with a word why one would go by it."""
+    own = found.minutes(stops, found.rule.value).value
+    ways = []
+    for rule in PUSH_RULES:
+        minutes = found.minutes(stops, rule).value
+        if rule == found.rule.value or minutes is None:
+            continue
+        why = _WHY.get(rule, "not measured here")
+        if own is not None and minutes < 0.97 * own:
+            why = f"softer: {why}, thinner negatives"
+        elif own is not None and minutes > 1.03 * own:
+            why = f"harder: {why}, denser negatives"
+        ways.append(f"{_NAMES[rule]}, {minutes_text(minutes)} min ({why})")
+    return f"Other ways: {'; '.join(ways)}." if ways else ""
 
 
 def _name(stops: float) -> str:
@@ -106,7 +128,8 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
         "time_min": minutes,
         "shadow_lost": lost,
     }
-    table = AnswerTable(_HEADS, _rows(found, stops)) if stops else None
+    rows = _rows(found, stops)
+    table = AnswerTable(_HEADS, rows, _other_ways(found, stops)) if stops else None
     words = _is_pushed(loaded, found, stops)
     if minutes.value is None:
         words = f"{words}. Its time was not tested: {minutes.why}"

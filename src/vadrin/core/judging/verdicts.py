@@ -7,6 +7,7 @@ from math import sqrt
 
 CANT_TELL = "can't tell"
 NOTHING_THERE, SALVAGED, USE_IT = "nothing there", "can be salvaged", "use it"
+TOO_DENSE = "too dense"
 _Z = 1.959964
 
 
@@ -23,7 +24,7 @@ SCALES: tuple[Scale, ...] = (
     Scale("shadows", ("nothing", "trace", "thin", "full"), ("1", "2", "3", "4")),
     Scale("mid-tones", ("dark", "right", "light"), ("5", "6", "7")),
     Scale("highlights", ("blocked", "separated"), ("8", "9")),
-    Scale("the frame", (NOTHING_THERE, SALVAGED, USE_IT), ("N", "S", "U")),
+    Scale("the frame", (NOTHING_THERE, TOO_DENSE, SALVAGED, USE_IT), ("N", "D", "S", "U")),
 )
 """What is asked of a picture; one can print well in one and not in another."""
 THE_FRAME = SCALES[-1]

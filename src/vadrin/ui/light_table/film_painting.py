@@ -11,7 +11,7 @@ from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.typeface import px
 
 _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
-_USE_IT, _NOTHING = "use it", "nothing there"
+_USE_IT, _NOTHING, _TOO_DENSE = "use it", "nothing there", "too dense"
 ROW = 46
 EDGE = 7
 """Pixels of film above and below a frame, where the perforations are."""
@@ -107,7 +107,8 @@ class FilmPainter:
         painter.drawPolygon(corner)
 
     def _paint_verdict(self, box: QRectF, verdict: str, fill: QColor) -> None:
-        """A shape at the lower left: filled for use, open for salvage, a bar for nothing."""
+        """A shape at the lower left: filled for use, open for salvage, a bar for nothing, a cross
+        for too dense."""
         painter = self._painter
         size = float(px(7))
         mark = QRectF(box.left() + 3, box.bottom() - size - 3, size, size)
@@ -117,6 +118,9 @@ class FilmPainter:
         if verdict == _NOTHING:
             middle = mark.center().y()
             painter.drawLine(QPointF(mark.left(), middle), QPointF(mark.right(), middle))
+        elif verdict == _TOO_DENSE:
+            painter.drawLine(mark.topLeft(), mark.bottomRight())
+            painter.drawLine(mark.bottomLeft(), mark.topRight())
         else:
             painter.drawRect(mark)
 

@@ -123,10 +123,12 @@ def own_answer_view(scene: ViewState) -> QWidget:
     film.show_rows(answer.film, scene.look)
     narrow = answer.table is not None and len(answer.table.heads) <= _NARROW
     row = QHBoxLayout() if narrow else QVBoxLayout()
-    if answer.table is not None:
+    if answer.table is not None and answer.table.in_a_line and answer.says:
+        column.addWidget(text(answer.table.in_a_line, Role.NOTE, wrap=True))
+    elif answer.table is not None:
         row.addWidget(answer_table(answer.table), 0, Qt.AlignmentFlag.AlignTop)
     row.addWidget(plot, 1)
-    column.addLayout(row, 1)
+    column.addLayout(row, 1 if answer.plot is not None else 0)
     plot.show_plot(answer.plot, scene.look)
     if answer.hues:
         wedges = HueWedges()

@@ -51,7 +51,7 @@ class PrintStation(PagedStation):
             hint("Space", "on a test strip: begin the next exposure"),
             hint("1 … 9", "on a test strip: the piece chosen"),
             hint("Y N T", "on a half-covered strip: it can be told, it can't, not sure"),
-            hint("1 … 9, N S U, B", "on the contact sheet: a verdict; B prints best"),
+            hint("1 … 9, N D S U, B", "on the contact sheet: a verdict; B prints best"),
         )
         self._put_up()
 

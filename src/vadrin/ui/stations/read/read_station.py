@@ -150,7 +150,7 @@ class ReadStation(PagedStation):
                 ("Alt+T",),
             ),
             hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
-            hint("1 … 9, N S U", "a verdict on the selected frame"),
+            hint("1 … 9, N D S U", "a verdict on the selected frame"),
         )
 
     def page_named(self, name: str) -> QWidget:
