@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
@@ -152,22 +152,43 @@ class ScanPage(QWidget):
         self._words = text("", Role.BODY, wrap=True)
         self._doubts = text("", Role.REFUSAL, wrap=True)
         self._keys = text(_KEYS, Role.CAPTION, wrap=True)
-        row = QHBoxLayout()
-        for part in (self.choose, self.stop, self.take, self.turn, self.other, self.again):
-            row.addWidget(part)
-        row.addStretch(1)
+        self._check = text("Check the frames, then use their densities.", Role.NOTE)
+        self._frame = QVBoxLayout()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(6))
         column.addWidget(self._head)
-        column.addWidget(self._how)
-        column.addWidget(self.known)
-        column.addLayout(row)
-        column.addWidget(self._keys)
-        self._frame = QVBoxLayout()
         column.addLayout(self._frame, 1)
         column.addWidget(self._words)
         column.addWidget(self._doubts)
+        column.addLayout(self._steps())
+        column.addStretch(1)
+        self._column = column
+
+    def _steps(self) -> QGridLayout:
+        """Say what lies beside the strip, open the scan, check its frames and use them."""
+        opened, used = QHBoxLayout(), QHBoxLayout()
+        used.setSpacing(px(14))
+        for row, parts in (
+            (opened, (self.choose, self.stop, self.again, self.other)),
+            (used, (self.take, self.turn, self._check)),
+        ):
+            for part in parts:
+                row.addWidget(part)
+            row.addStretch(1)
+        grid = QGridLayout()
+        grid.setColumnStretch(1, 1)
+        grid.setHorizontalSpacing(px(12))
+        grid.setVerticalSpacing(px(6))
+        top = Qt.AlignmentFlag.AlignTop
+        for place, name in enumerate(("1", "2", "3")):
+            grid.addWidget(text(name, Role.HEADING), 2 * place, 0, top)
+        grid.addWidget(self.known, 0, 1)
+        grid.addLayout(opened, 2, 1)
+        grid.addWidget(self._how, 3, 1)
+        grid.addLayout(used, 4, 1)
+        grid.addWidget(self._keys, 5, 1)
+        return grid
 
     @property
     def scan(self) -> Scan | None:
@@ -218,6 +239,12 @@ class ScanPage(QWidget):
         self.again.setVisible(scan is None and bool(self._kept) and not busy)
         self.stop.setVisible(busy)
         self.choose.setVisible(not busy)
+        self._how.setVisible(scan is None)
+        # The picture takes what room there is; before there is one, the steps stand on top.
+        self._view.setVisible(scan is not None)
+        self._column.setStretch(1, 1 if scan else 0)
+        self._column.setStretch(self._column.count() - 1, 0 if scan else 1)
+        self._check.setVisible(scan is None or busy)
         if not busy:
             words = calibrated_words(scan) if scan else "No scan of this strip is open."
             self._words.setText(words)
