@@ -15,7 +15,12 @@ NOW = datetime(2026, 11, 26, tzinfo=UTC)
     [
         ("fixer", 90.0, "clears a scrap in 90 s: fix for 180 s at least", False),
         ("fixer", 120.0, "exhausted: discard under local rules", True),
-        ("bleach", 70.0, "a drop bleaches a black scrap in 70 s: bleach for 140 s at least", False),
+        (
+            "bleach",
+            70.0,
+            "a drop bleaches a fully exposed scrap in 70 s: bleach for 140 s at least",
+            False,
+        ),
         ("bleach", 150.0, "exhausted: discard under local rules", True),
     ],
 )

@@ -1,12 +1,16 @@
 """Instruments on a line: told by one example, heard over a pseudo-terminal."""
 
+import os
+import threading
 import time
+from collections import Counter
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tools import wires
 from vadrin.core.channels import Channel
 from vadrin.instruments.line_format import LineFormat
 from vadrin.instruments.serial_line import SerialLine
@@ -16,6 +20,7 @@ from vadrin.instruments.simulated import (
     SimulatedDensitometer,
     SimulatedThermometer,
 )
+from vadrin.instruments.watched_folder import WatchedFolder
 
 
 def heard(line, count=1):
@@ -77,7 +82,7 @@ def test_a_line_that_goes_away_or_speaks_otherwise_is_told():
     meter._terminal.say("READY")
     meter.press(0.42)
     assert heard(line)[0].value == pytest.approx(0.42)
-    assert line.strange == "READY"
+    assert line.passed_over.take() == "READY"
     meter._terminal.say("x" * 100_000)
     meter.press(0.5)
     assert heard(line)[0].value == pytest.approx(0.5), "a flood of rubbish is passed over"
@@ -87,3 +92,50 @@ def test_a_line_that_goes_away_or_speaks_otherwise_is_told():
         time.sleep(0.01)
     assert line.lost
     line.close()
+
+
+def test_every_way_of_writing_a_file_gives_each_reading_once():
+    counts = Counter()
+    for number, way in enumerate(2 * wires.WAYS):
+        wires.history(number, way, counts)
+    wires.lines(counts)
+    assert set(counts) == {*(f"{way}: right" for way in wires.WAYS), "lines: right"}
+
+
+def test_what_is_passed_over_is_counted_and_a_folder_that_goes_is_told(tmp_path):
+    folder = WatchedFolder(str(tmp_path), LineFormat("D {1.23}"), every_s=0.01)
+    (tmp_path / "log.txt").write_text("READY\nD 0.31\nnoise\n")
+    assert [r.value for r in heard(folder)] == [0.31]
+    assert folder.passed_over.take() == "noise (2 lines passed over)"
+    assert folder.passed_over.take() == "", "told once"
+    (tmp_path / "log.txt").unlink()
+    tmp_path.rmdir()
+    end = time.monotonic() + 10
+    while not folder.lost and time.monotonic() < end:
+        time.sleep(0.01)
+    assert folder.lost
+    folder.close()
+
+
+def test_a_line_begun_before_anybody_listened_is_no_reading():
+    """An instrument that never stops: whenever one begins to listen, a line is under way."""
+    meter = SimulatedDensitometer(np.random.default_rng(2), noise=0.0)
+    ended = threading.Event()
+
+    def chatter():
+        while not ended.is_set():
+            for letter in "10.312\r\n":
+                os.write(meter._terminal._ours, letter.encode())
+                time.sleep(0.001)
+
+    thread = threading.Thread(target=chatter)
+    thread.start()
+    made = []
+    for _ in range(12):
+        line = SerialLine(meter.port, LineFormat("{0.31}"))
+        made += heard(line, 2)
+        line.close()
+    ended.set()
+    thread.join()
+    meter.close()
+    assert {r.value for r in made} == {10.312}

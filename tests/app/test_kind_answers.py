@@ -341,7 +341,7 @@ class TestColour:
         told = everywhere(chart, tmp_path, chart.answer.says)
         rows = told["table"]["rows"]
         assert rows[0][4] == "layers go together"
-        assert "highlights go blue while shadows go yellow" in rows[1][4]
+        assert "highlights shift towards blue, shadows towards yellow" in rows[1][4]
         assert "Crossover" in told["says"]
         by = told["figures"]
         assert by["B_blue_gradient"]["value"] > by["B_green_gradient"]["value"] + 0.05

@@ -133,7 +133,7 @@ def test_an_instrument_takes_its_file_and_a_word(copy):
         "        return self._line.trouble('read it yourself')\n"
         "    def close(self):\n"
         "        self._line.close()\n"
-        "TYPE = InstrumentType('light sensor', 'Read the light', '{name} is read: stop',\n"
+        "TYPE = InstrumentType('light sensor', 'Read the light', 'Disconnect {name}',\n"
         "    lambda bench: LightSensor(instrument_on_a_line(bench.notebook, 'light sensor')))\n",
     )
     copy.line(
@@ -157,7 +157,7 @@ def test_an_instrument_takes_its_file_and_a_word(copy):
     )
     assert said.splitlines() == [
         "True",
-        "lux box is read: stop",
+        "Disconnect lux box",
         "the light is 20",
         "Read the light {}",
     ]

@@ -59,7 +59,7 @@ def test_the_clock_stays_and_its_thermometer_goes_on(qtbot, demo, change):
     button_of(window.station(), "Connect the thermometer").click()
     change(window)
     assert window.station().shown == "clock"
-    assert button_of(window.station(), f"{name} is read: stop")
+    assert button_of(window.station(), f"Disconnect {name}")
 
     def noted():
         return [e for e in book.all(RunEvent) if e.value is not None]
@@ -71,7 +71,7 @@ def test_the_clock_stays_and_its_thermometer_goes_on(qtbot, demo, change):
     # The bath hardly changes meanwhile: whatever it says next is worth noting again.
     window.ears.listening.lines["thermometer"]._noted = None
     qtbot.waitUntil(lambda: len(noted()) > before, timeout=20_000)
-    button_of(window.pages.station("process"), f"{name} is read: stop").click()
+    button_of(window.pages.station("process"), f"Disconnect {name}").click()
     assert not window.ears.listening.lines
 
 
@@ -88,7 +88,7 @@ def test_a_densitometer_is_heard_once(qtbot, demo, change):
     before = len(book.all(Reading))
     button_of(window.station(), "Simulate a reading").click()
     qtbot.waitUntil(lambda: len(book.all(Reading)) == before + 1, timeout=10_000)
-    button_of(window.station(), f"{name} is heard: stop").click()
+    button_of(window.station(), f"Disconnect {name}").click()
     assert not window.ears.listening.lines
 
 

@@ -277,7 +277,7 @@ def test_a_counter_that_disagrees_is_put_right(planned):
     typist.press(Qt.Key.Key_Space, times=2)
     typist.press(Qt.Key.Key_C)
     typist.write("7")
-    assert "lie on one piece" in words_of(window.station())
+    assert "share one frame" in words_of(window.station())
     typist.press(Qt.Key.Key_2)
     piled = [
         f.frame for _, f in window.bench.loaded.frames() if f.frame.state == FrameState.DOUBLED

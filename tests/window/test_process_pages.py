@@ -156,10 +156,10 @@ def test_a_run_out_of_control_is_minded_beside_its_test(darkroom):
     assert "The newest strip is in control" in words_of(page)
     assert warnings_of(State(room.window.bench.loaded)) == ()
     room.type(page.line, "0,24 0,58 1,52")
-    assert "out of control" in page.chart.accessibleDescription()
+    assert "outside limits" in page.chart.accessibleDescription()
     assert "too warm" in words_of(page)
     (warned,) = warnings_of(State(room.window.bench.loaded))
-    assert "out of control" in warned.sentence
+    assert "outside its limits" in warned.sentence
     room.type(page.line, "0.5 0.4 1.3")
     assert "rise from one to the next" in refusal_of(room.window)
     assert len(room.book.all(ControlStrip)) == 3
@@ -209,7 +209,7 @@ class TestInTheDark:
         )
         room.turn(Qt.Key.Key_D)
         told = words_of(room.station.dark)
-        assert "Alike are sheets 1 and 5, 2 and 6, 3 and 7" in told
+        assert "Sheets 1 and 5, 2 and 6, 3 and 7" in told
         assert "Tank A, 6:00: sheets 1, 2, 3 and 4." in told
 
 
@@ -313,7 +313,7 @@ def test_the_processs_own_factor_is_found_and_kept(qtbot, demo):
     window.updates.flush()
     page.finder.click()
     qtbot.waitUntil(page.keeper.isVisible, timeout=20_000)
-    assert "times for each 10 °C" in words_of(page)
+    assert "× as fast for each 10 °C" in words_of(page)
     page.keeper.click()
     window.updates.flush()
     kept = book.get(Process, made.id).q10

@@ -198,7 +198,7 @@ def test_film_left_and_bottles_near_their_end_are_beside_the_shelf(shelf):
     said = words_of(shelf.station().side)
     assert "Merrow Pan 125 M3 9 rolls, rated EI 80" in said
     assert "7 of 8 films" in said
-    assert "check it by a clip" in said
+    assert "do a clip test" in said
 
 
 def test_the_cupboard_takes_and_refuses_by_keyboard(qtbot, shelf):
@@ -290,8 +290,8 @@ def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     bench.refresh()
     settle(qtbot, window)
     said = station.outdated.text()
-    assert "Decided: EI 80, 7:35 min. Since then 1 frame differs on strip B" in said
-    assert "Now it would be EI" in said
+    assert "Decided: EI 80, 7:35 min. Changed since: 1 frame differs on strip B" in said
+    assert "Current finding: EI" in said
     bench.go("shelf")
     settle(qtbot, window)
     lines = ShelfPage(qtbot, window)
@@ -391,7 +391,7 @@ def test_a_damaged_notebook_is_offered_back_from_its_backup(qtbot, demo, tmp_pat
     path.write_bytes(path.read_bytes()[:4096] + b"\x5a" * 20000)
     window.files.open(path)
     said = words_of(window.banner)
-    assert "left untouched" in said
+    assert "is not changed" in said
     assert len(window.bench.notebook.all(Test)) == 6, "the open notebook stays open"
     press(qtbot, Qt.Key.Key_Space)
     assert window.bench.notebook.path.name == "old from backup.vadrin"

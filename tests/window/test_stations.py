@@ -354,7 +354,7 @@ def test_a_refused_notebook_leaves_the_open_one(demo, tmp_path):
     bad = tmp_path / "list.vadrin"
     bad.write_text("milk, bread, developer " * 60)
     drop(window, bad)
-    assert "left untouched" in words_of(window.banner)
+    assert "is not changed" in words_of(window.banner)
     assert window.bench.loaded.title == "Merrow Pan 125"
     assert Path(window.bench.notebook.path).name == "demo.vadrin"
 

@@ -72,7 +72,7 @@ def test_a_damaged_notebook_without_a_backup_is_rescued_as_a_copy(demo, demo_pat
     path.write_bytes(data)
     window.files.open(path)
     said = words_of(window.banner)
-    assert "left untouched" in said
+    assert "is not changed" in said
     button_of(window.banner, "Save what can be recovered").click()
     assert window.bench.notebook.path.name == "wet recovered.vadrin"
     assert "Recovered into wet recovered.vadrin" in said_by(window)

@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from vadrin.core.channels import Channel
 
 LONGEST_LINE = 200
-_NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
+_PLAIN_NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
+_NUMBER = r"(?<!\d)(?<!\d[.,])[-+]?\d++(?:[.,]\d++)?+(?!\d|[.,]\d)"
+"""A whole number, never a part of one; it gives nothing back, so that matching is linear."""
 _MARKED = re.compile(r"\{\s*([-+]?\d+(?:[.,]\d+)?)\s*\}|\[(\w+)\]")
 _LETTERS = {
     "v": "visual",
@@ -53,13 +55,18 @@ class LineFormat:
         pattern, at = "", 0
         for mark in marks:
             pattern += _around(example[at : mark.start()])
-            pattern += rf"(?P<number>{_NUMBER})" if mark[1] is not None else r"(?P<channel>\w+)"
+            pattern += (
+                rf"(?P<number>{_NUMBER})" if mark[1] is not None else r"(?P<channel>[^\W\d_]++)"
+            )
             at = mark.end()
-        self._pattern = re.compile(rf"\s*{pattern}{_around(example[at:])}\s*", re.IGNORECASE)
+        self._pattern = re.compile(rf"\s*+{pattern}{_around(example[at:])}\s*+", re.IGNORECASE)
 
     def read(self, line: str) -> LineReading | None:
         """What a line says; None for one that is not like the example."""
-        found = self._pattern.fullmatch(line[:LONGEST_LINE].strip("\r\n\x00"))
+        if len(line) > LONGEST_LINE:
+            # Cut short it would end in the middle of something.
+            return None
+        found = self._pattern.fullmatch(line.strip("\r\n\x00"))
         if found is None:
             return None
         said = found.groupdict().get("channel")
@@ -69,10 +76,13 @@ class LineFormat:
 
 
 def _around(words: str) -> str:
-    """A pattern for what stands beside the number: its own words, any numbers, any spaces."""
-    pieces = re.split(rf"({_NUMBER}|\s+)", words)
+    """A pattern for what stands beside the number: its own words, any numbers, any spaces.
+
+    Spaces between two numbers must be there: one number after another is not a longer one.
+    """
+    pieces = re.split(rf"({_PLAIN_NUMBER}|\s+)", words)
     return "".join(
-        _NUMBER if re.fullmatch(_NUMBER, p) else r"\s*" if p.isspace() else re.escape(p)
+        _NUMBER if re.fullmatch(_PLAIN_NUMBER, p) else r"\s*+" if p.isspace() else re.escape(p)
         for p in pieces
         if p
     )

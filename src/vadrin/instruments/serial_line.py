@@ -3,14 +3,20 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections import deque
 
 import serial
 
 from vadrin.instruments.line_format import LONGEST_LINE, LineFormat, LineReading
+from vadrin.instruments.passed_over import PassedOver
 
 _WAIT_S = 0.1
-_MOST_WAITING = 500
+_QUIET_S = 0.02
+"""A line that comes this soon after listening began was begun before: a letter takes a
+millisecond at the usual 9600 baud."""
+_MOST_WAITING = 20_000
+_MOST_AT_ONCE = 4096
 
 
 class SerialLine:
@@ -22,6 +28,8 @@ class SerialLine:
         Such as ``/dev/ttyUSB0``.
     line_format : LineFormat
     baud : int
+    silent : bool
+        Whether nothing can be under way on it yet: it was made this moment.
 
     Raises
     ------
@@ -29,39 +37,57 @@ class SerialLine:
         If the port cannot be opened.
     """
 
-    def __init__(self, port: str, line_format: LineFormat, baud: int = 9600) -> None:
-        self._format = line_format
+    def __init__(
+        self, port: str, line_format: LineFormat, baud: int = 9600, silent: bool = False
+    ) -> None:
+        self._format, self._silent = line_format, silent
         self._serial = serial.Serial(port, baud, timeout=_WAIT_S)
         self._readings: deque[LineReading] = deque(maxlen=_MOST_WAITING)
         self._closing = threading.Event()
-        self.strange = ""
+        self.passed_over = PassedOver()
         self.lost = ""
         """Why nothing comes any more; empty while the line is open."""
         self._thread = threading.Thread(target=self._listen, daemon=True, name="serial line")
         self._thread.start()
 
     def _listen(self) -> None:
-        kept = b""
+        kept, broken = b"", not self._silent and self._begins_in_the_middle()
         while not self._closing.is_set():
             try:
-                kept += self._serial.read(64)
+                fresh = self._serial.read(max(1, min(self._serial.in_waiting, _MOST_AT_ONCE)))
             except (OSError, serial.SerialException) as error:
                 self.lost = str(error) or "the line is gone"
                 return
-            *lines, kept = kept.replace(b"\r", b"\n").split(b"\n")
-            kept = kept[-LONGEST_LINE:]
+            *lines, kept = (kept + fresh).replace(b"\r", b"\n").split(b"\n")
+            if len(kept) > LONGEST_LINE:
+                kept, broken = b"", True
             for line in lines:
-                self._take(line)
+                self._take(line, broken)
+                broken = False
 
-    def _take(self, line: bytes) -> None:
-        words = line[:LONGEST_LINE].decode("ascii", "replace").strip()
+    def _begins_in_the_middle(self) -> bool:
+        """Whether something was on its way when the line was opened: its head is not heard."""
+        end = time.monotonic() + _QUIET_S
+        while time.monotonic() < end:
+            try:
+                if self._serial.in_waiting:
+                    return True
+            except (OSError, serial.SerialException):
+                return False
+            self._closing.wait(_QUIET_S / 10)
+        return False
+
+    def _take(self, line: bytes, broken: bool) -> None:
+        words = line[: LONGEST_LINE + 1].decode("ascii", "replace").strip()
         if not words:
             return
-        reading = self._format.read(words)
+        reading = None if broken else self._format.read(words)
         if reading is None:
-            self.strange = words
-        else:
-            self._readings.append(reading)
+            self.passed_over.add(words[:LONGEST_LINE])
+            return
+        if len(self._readings) == _MOST_WAITING:
+            self.passed_over.add("more lines at once than can be taken")
+        self._readings.append(reading)
 
     def take_all(self) -> list[LineReading]:
         """The readings that came since the last time, the oldest first."""

@@ -72,7 +72,7 @@ def damage(path: Path, why: str) -> NotebookError:
     """The error for a damaged notebook, with what can be done."""
     why = " ".join(why.split())
     return NotebookError(
-        f"{path.name} is damaged or is no notebook ({why}). It was left untouched; "
+        f"{path.name} is damaged or is no notebook ({why}). It is not changed; "
         f"open a backup, or: vadrin recover {path.name} COPY.vadrin",
         damaged=True,
     )
@@ -81,7 +81,7 @@ def damage(path: Path, why: str) -> NotebookError:
 def _look_at_file(path: Path) -> None:
     """Refuse what SQLite should not even be shown."""
     if not path.is_file():
-        raise NotebookError(f"{path.name} is not a file. It was left untouched.")
+        raise NotebookError(f"{path.name} is not a file. It is not changed.")
     with path.open("rb") as file:
         start = file.read(16)
     if not start:
@@ -107,11 +107,11 @@ def _examined(path: Path, connection: sqlite3.Connection) -> int:
         application = connection.execute("PRAGMA application_id").fetchone()[0]
         version = int(connection.execute("PRAGMA user_version").fetchone()[0])
         if application != APPLICATION_ID:
-            raise NotebookError(f"{path.name} is not a Vadrin notebook. It was left untouched.")
+            raise NotebookError(f"{path.name} is not a Vadrin notebook. It is not changed.")
         if version > SCHEMA_VERSION:
             raise NotebookError(
                 f"{path.name} was written by a newer Vadrin (format {version}; this one knows "
-                f"{SCHEMA_VERSION}). It was left untouched; update this program to open it."
+                f"{SCHEMA_VERSION}). It is not changed; update this program to open it."
             )
         if version < 1:
             raise damage(path, f"format {version}")

@@ -78,7 +78,7 @@ class Notebook:
         elif (inspection.version() if inspection else inspect(self.path)) != SCHEMA_VERSION:
             raise NotebookError(
                 f"{self.path.name} is of an older format and can only be read here: "
-                f"{self.read_only}. It was left untouched."
+                f"{self.read_only}. It is not changed."
             )
 
     def _keep_backup(self) -> None:
@@ -204,8 +204,8 @@ class Notebook:
         found = list(islice(faults(self._connection), _MOST_FAULTS))
         if found:
             raise FaultyRecordsError(
-                f"It holds what no notebook holds: the {words_of_faults(found)}. "
-                "Correct it where it comes from.",
+                f"The notebook contains invalid data: the {words_of_faults(found)}. "
+                "Correct the source file.",
                 frozenset((f.table, f.row) for f in found),
             )
 

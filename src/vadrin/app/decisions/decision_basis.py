@@ -83,7 +83,7 @@ class DecisionChanges:
 
     def sentence(self) -> str:
         """What was decided, and what is different now."""
-        return f"Decided: {decided_text(self.finding)}. Since then {'; '.join(self.changes)}."
+        return f"Decided: {decided_text(self.finding)}. Changed since: {'; '.join(self.changes)}."
 
 
 def _time_said(minutes: float | None) -> str:

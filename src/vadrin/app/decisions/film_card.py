@@ -52,7 +52,7 @@ def film_card(state: State, name: str) -> Card | None:
         aim = minutes_text(strip.minutes * factor)
         lines.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
     if beside is not None and beside.base_fog.value is not None:
-        lines.append(("Prints take", f"× {10**beside.base_fog.value:.2f} of the reference's time"))
+        lines.append(("Print exposure", f"{10**beside.base_fog.value:.2f} × the reference"))
     reference = film_name(loaded, loaded.strips[0])
     return replace(
         plain,
@@ -60,6 +60,6 @@ def film_card(state: State, name: str) -> Card | None:
         lines=tuple(lines),
         says_how=f"{ei_range_text(metrics.zone_ei)}, by the strip beside {reference}."
         if beside is not None
-        else f"{ei_range_text(metrics.zone_ei)}; the others stand beside it.",
+        else f"{ei_range_text(metrics.zone_ei)}; the reference for the others.",
         basis="Found in one comparison, at one time.",
     )

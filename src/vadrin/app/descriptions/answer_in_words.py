@@ -45,11 +45,12 @@ class FilmRow:
 
 @dataclass(frozen=True)
 class Series:
-    """Points and a line through them, for a plot."""
+    """Points and a line through them, for a plot; `tone` is the layer of colour film it is of."""
 
     name: str
     points: tuple[tuple[float, float], ...] = ()
     line: tuple[tuple[float, float], ...] = ()
+    tone: str = ""
 
 
 @dataclass(frozen=True)

@@ -24,7 +24,7 @@ def reciprocity_typed(words: str) -> Reciprocity | None:
         With words for the person who typed it.
     """
     plain = words.strip().lower().replace("×", " ")
-    if not plain or plain.startswith("nothing"):
+    if not plain or plain.startswith(("nothing", "none")):
         return None
     start = re.search(r"\s+from\s+(\S+?)\s*s?$", plain)
     threshold = number_typed(start[1]) if start else 1.0

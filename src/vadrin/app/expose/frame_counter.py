@@ -92,9 +92,9 @@ def _too_few_wound(loaded: LoadedTest, count: int) -> list[CounterRemedy]:
     (strip, under), (_, over) = done[-2:]
     if under.frame.stops is None or over.frame.stops is None:
         return [back]
-    words = f"the film was not wound on: {_span(loaded, done[-2:])} lie on one piece"
+    words = f"Film not advanced: {_span(loaded, done[-2:])} share one frame"
     if done[-1][0] is not strip:
-        words = "the film was not wound on: the last two frames lie on one piece"
+        words = "Film not advanced: the last two exposures share one frame"
     return [back, CounterRemedy(words, lambda book: _pile(book, under.frame, over.frame))]
 
 

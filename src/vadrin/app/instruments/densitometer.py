@@ -120,8 +120,8 @@ class DensitometerLine:
             self._taken = []
             return f"{self.name} stands at {self.zero:+.2f} without film. This is subtracted."
         return (
-            f"{self.name} has drifted by {abs(density):.2f} since its zero: that is taken out from "
-            "now on. Take it out of what was read since, too, or read that again."
+            f"{self.name} has drifted by {abs(density):.2f} since zeroing. New "
+            "readings are corrected. Correct earlier readings, or read them again."
         )
 
     def note(self, reading_id: int) -> str:
@@ -198,5 +198,5 @@ def _begin(bench: Workbench) -> DensitometerLine:
 
 
 TYPE = InstrumentType(
-    DENSITOMETER, "Connect the densitometer", "{name} is heard: stop", _begin, own_place=True
+    DENSITOMETER, "Connect the densitometer", "Disconnect {name}", _begin, own_place=True
 )

@@ -61,7 +61,7 @@ class InstrumentLine(Generic[S]):
             self._line: SerialLine | WatchedFolder = (
                 WatchedFolder(port, line_format)
                 if Path(port).is_dir()
-                else SerialLine(port, line_format)
+                else SerialLine(port, line_format, silent=self.stand_in is not None)
             )
         except ValueError as error:
             raise EntryError(f"{kept.name}: {error}") from error
@@ -79,8 +79,7 @@ class InstrumentLine(Generic[S]):
         """Why nothing comes, in words, with what to do instead; empty while all is well."""
         if self._line.lost:
             return f"{self.name} no longer answers: {instead}."
-        if self._line.strange:
-            strange, self._line.strange = self._line.strange, ""
+        if strange := self._line.passed_over.take():
             return f"{self.name} says “{strange}”, unlike its line in the cupboard."
         return ""
 

@@ -106,5 +106,5 @@ def _begin(bench: Workbench) -> Thermometer:
 
 
 TYPE = InstrumentType(
-    THERMOMETER, "Connect the thermometer", "{name} is read: stop", _begin, own_place=True
+    THERMOMETER, "Connect the thermometer", "Disconnect {name}", _begin, own_place=True
 )

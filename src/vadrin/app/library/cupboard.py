@@ -169,7 +169,7 @@ def new_record(notebook: Notebook, heading: str) -> Any:
             known = notebook.all(field.link)
             if not known:
                 wanted = next(h for h, (k, _) in FORMS.items() if k is field.link)
-                raise EditRefusedError(f"make an entry under {wanted} first; this belongs to one")
+                raise EditRefusedError(f"add a {wanted} entry first")
             owners[field.name] = known[-1].id
     today: dict[str, Any] = {"mixed_at": date.today().isoformat()} if kind is Bottle else {}
     with notebook.change(f"new entry under {heading.lower()}"):

@@ -182,7 +182,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         (
             _NAME,
             FormField("grade", "grade or filter"),
-            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
+            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "log H", 0.2, 3),
             FormField(
                 "full_black_seconds", "time for full black", FieldKind.NUMBER, "s", 0.01, 10_000
             ),
@@ -194,7 +194,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         (
             FormField("paper_id", "paper", FieldKind.LINK, link=Paper, optional=False),
             FormField("grade", "grade or filter"),
-            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "lg H", 0.2, 3),
+            FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "log H", 0.2, 3),
             FormField("factor", "takes", FieldKind.NUMBER, "times the exposure", 0.05, 100),
             FormField("measured", "measured here", FieldKind.YES),
             _NOTE,

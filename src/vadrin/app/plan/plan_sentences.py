@@ -57,7 +57,7 @@ SENTENCES: tuple[Sentence, ...] = (
     (
         Occasion.METER,
         "The meter says {shutter} at {aperture}; with {camera} and {lens} turn the {turned} first, "
-        "neutral density up to {filter} stops; beyond a second this film takes {reciprocity}.",
+        "neutral density up to {filter} stops; reciprocity correction: {reciprocity}.",
     ),
 )
 """Every sentence a plan can need, in order."""

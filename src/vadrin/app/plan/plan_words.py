@@ -71,7 +71,7 @@ SUBJECTS = (
 )
 LIGHTS = ("sun", "open shade", "window light", "lamp")
 _ANY = "not set"
-NOT_KNOWN = "nothing more"
+NOT_KNOWN = "none"
 
 
 WORDS: dict[str, Word] = {

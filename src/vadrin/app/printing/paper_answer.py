@@ -170,7 +170,7 @@ def paper_answer(loaded: LoadedTest) -> OwnAnswer:
         return OwnAnswer("", made, "" if waits else act)
     rows = [
         _figure_words("ISO range R", made.iso_range, digits=0),
-        _figure_words("exposure scale, lg H", made.exposure_scale),
+        _figure_words("exposure scale, log H", made.exposure_scale),
         _figure_words("black, D max", made.d_max),
         ("white, D min", f"{made.d_min:.2f}"),
         _figure_words("ISO speed P", made.speed, digits=0),
@@ -191,7 +191,7 @@ def paper_answer(loaded: LoadedTest) -> OwnAnswer:
     act = made.iso_range.why.partition(": ")[2] if scale is None else ""
     line = tuple(zip(made.log_h.tolist(), made.density.tolist(), strict=True))
     plot = AnswerPlot(
-        "lg exposure", "reflection density over white", (Series("the paper", line, line),)
+        "log exposure", "reflection density over white", (Series("the paper", line, line),)
     )
     next_act = f"{act[:1].upper()}{act[1:]}." if act else ""
     return OwnAnswer(says, words, next_act, figures, AnswerTable(("", ""), tuple(rows)), (), plot)

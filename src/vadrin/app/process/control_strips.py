@@ -214,7 +214,7 @@ def control_diagnostics(loaded: LoadedTest) -> tuple[Diagnostic, ...]:
         Diagnostic(
             "out of control",
             Severity.SERIOUS,
-            f"The control strip of this run is out of control{_why(lanes, out[-1])}.",
+            f"The control strip of this run is outside its limits{_why(lanes, out[-1])}.",
             f"Take what strips {list_text(labels)} say with that in mind, or run them again.",
         ),
     )

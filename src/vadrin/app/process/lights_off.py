@@ -119,8 +119,8 @@ def _loaded_tests(strips: tuple[TimedStrip, ...]) -> LightsOff:
         for place in range(count)
     ]
     before = (
-        f"Alike are sheets {list_text(pairs)}.",
-        "Load holders in the order of exposing; notch up and right in every hanger.",
+        f"Sheets {list_text(pairs)} had the same exposure.",
+        "Load in the order of exposure, code notch at top right with the emulsion facing you.",
     )
     named = [list_text([str(n) for n in s.sheets]) for s in strips]
     dark = tuple(

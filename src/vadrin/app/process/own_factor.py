@@ -37,9 +37,9 @@ def factor_words(found: Figure) -> str:
     if found.value is None:
         return f"No factor of its own yet: {found.why}."
     if found.low is None or found.high is None:
-        return f"From these strips: {found.value:.2f} times for each 10 °C."
+        return f"From these strips: {found.value:.2f} × as fast for each 10 °C."
     return (
-        f"From these strips: {found.value:.2f} times for each 10 °C "
+        f"From these strips: {found.value:.2f} × as fast for each 10 °C "
         f"({found.low:.2f} to {found.high:.2f})."
     )
 

@@ -54,7 +54,7 @@ def axis_value_typed(words: str) -> float:
     """
     value = number_typed(words.replace("−", "-"))
     if not -_FURTHEST <= value <= _FURTHEST:
-        raise EntryError("an axis runs within −8 and 8: lg exposure along, density up")
+        raise EntryError("an axis runs within −8 and 8: log exposure along, density up")
     return value
 
 

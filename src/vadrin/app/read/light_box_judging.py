@@ -146,7 +146,7 @@ def type_own_threshold(notebook: Notebook, words: str) -> None:
     plain = words.strip().lower()
     told: float | None = None
     if plain not in ("", "usual", "—"):
-        refusal = "an eye tells a step of 0.01 to 0.3 over clear film"
+        refusal = "the smallest density an eye can see above clear film lies between 0.01 and 0.3"
         told = number_within(words, 0.005, 0.3, refusal, "0.05")
     kept = next((i for i in notebook.all(Instrument) if i.kind == _EYE), None)
     calibration = "" if told is None else json.dumps({"told from": told})

@@ -89,12 +89,12 @@ def headline_of(state: State) -> Headline:
     time, time_note, warmth = "", "", reference_words(loaded)
     if answer.as_developed and answer.ready:
         time = f"{minutes_text(answer.time_min.known())} min"
-        how = "as it was developed"
+        how = "as developed"
         if planned_words(loaded):
             how = "as planned, not noted: write down at Process what it really got"
         time_note = f"{how}, at {warmth}; one time tells no other"
     elif answer.as_developed:
-        time_note = f"as it was developed; {finding.time_min.why}"
+        time_note = f"as developed; {finding.time_min.why}"
     elif finding.time_min.value is not None:
         time = f"{minutes_text(finding.time_min.value)} min"
         time_note = f"{minutes_range_text(finding.time_min)}, at {warmth}"

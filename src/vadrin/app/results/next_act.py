@@ -42,7 +42,7 @@ def next_act(state: State) -> str:
         return waiting
     times = sorted({round(s.restated_min, 2) for s in analysis.strips if s.restated_min})
     if not times:
-        return "Write down at Process how long each strip was developed: no time can be told yet."
+        return "Enter the development times at Process."
     if len(times) == 1:
         return f"Develop a second strip for about {minutes_text(times[0] * 1.5)} min."
     if len(times) == 2:
@@ -56,7 +56,8 @@ def next_act(state: State) -> str:
     if worth:
         longer = worth[0].stops > 0
         aim = times[-1] * 1.4 if longer else times[0] * 0.7
-        return f"A strip at about {minutes_text(aim)} min would answer {push_name(worth[0].stops)}."
+        tested = push_name(worth[0].stops)
+        return f"Develop a strip for about {minutes_text(aim)} min to test {tested}."
     return _firmest(state)
 
 
@@ -106,9 +107,9 @@ def _firmest(state: State) -> str:
     step = analysis.next_steps[0] if analysis.next_steps else None
     if step is None or step.narrowing < _WORTH:
         return _CHECK
-    gain = f"about {step.narrowing:.0%} narrower"
+    gain = f"about {step.narrowing:.0%}"
     if step.act is Act.RUN_STRIP and step.time_min:
-        return f"One more strip at {minutes_text(step.time_min)} min makes the EI's range {gain}."
+        return f"A strip at {minutes_text(step.time_min)} min would narrow the EI range by {gain}."
     if step.act is Act.REPEAT_FRAME:
         return f"Read strip {step.strip}, frame {step.frame} again: the EI's range gets {gain}."
     meter = meter_point(loaded.test.exposure_index, loaded.test.meter_constant)

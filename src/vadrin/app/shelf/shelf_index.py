@@ -267,13 +267,13 @@ def bottle_words(bottle: Bottle, chemistry: Developer, now: datetime) -> tuple[s
         parts.append(f"day {days} of {chemistry.keeps_days:g}")
         urgent = urgent or days >= _NEAR_ITS_END * chemistry.keeps_days
     if urgent:
-        parts.append("check it by a clip")
+        parts.append("do a clip test")
     if bottle.clearing_s:
         check = check_fixer(bottle.clearing_s, bottle.fresh_clearing_s)
         seconds, least = f"{bottle.clearing_s:g} s", f"{check.fix_s:g} s at least"
         words = f"clears a scrap in {seconds}: fix for {least}"
         if chemistry.role == "bleach":
-            words = f"a drop bleaches a black scrap in {seconds}: bleach for {least}"
+            words = f"a drop bleaches a fully exposed scrap in {seconds}: bleach for {least}"
         parts.append("exhausted: discard under local rules" if check.spent else words)
         urgent = urgent or bool(check.spent)
     return ", ".join(parts) or "capacity and keeping time not said", urgent

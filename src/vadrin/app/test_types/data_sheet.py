@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.descriptions.plan_word import option_word
@@ -32,7 +33,7 @@ _NOT_FOUND = "not said how it was found"
 _DASH = "—"
 
 
-def _curve(strip: LoadedStrip) -> Series:
+def _curve(state: State, strip: LoadedStrip) -> Series:
     at = tuple(
         sorted(
             (f.frame.log_h, f.density)
@@ -41,7 +42,7 @@ def _curve(strip: LoadedStrip) -> Series:
         )
     )
     minutes = f"{minutes_text(strip.minutes)} min" if strip.minutes else strip.strip.label
-    return Series(minutes, at, at)
+    return fitted_series(state, strip.strip.label, minutes, at)
 
 
 def middle_ei(loaded: LoadedTest, made: StripMetrics | None) -> Figure:
@@ -119,8 +120,8 @@ def data_sheet_answer(state: State) -> OwnAnswer:
         figures[f"{label}_gradient"] = metrics.average_gradient.value
         if absolute(loaded):
             figures[f"{label}_zone_ei"] = metrics.zone_ei.value
-    drawn = tuple(s for s in map(_curve, loaded.strips) if s.points)
-    axis = "lg exposure, lux seconds" if absolute(loaded) else "relative lg exposure"
+    drawn = tuple(s for s in (_curve(state, strip) for strip in loaded.strips) if s.points)
+    axis = "log exposure, lux seconds" if absolute(loaded) else "relative log exposure"
     plot = AnswerPlot(axis, "density", drawn) if drawn else None
     table = AnswerTable(_HEADS, tuple(_rows(loaded, known, curve)))
     if not drawn and not loaded.makers and not source_of(loaded).speed_found:

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import (
     AnswerPlot,
     AnswerTable,
@@ -139,9 +140,9 @@ def _film(loaded: LoadedTest, channel: Channel) -> tuple[FilmRow, ...]:
     )
 
 
-def _plot(loaded: LoadedTest, printing: Channel | None) -> AnswerPlot | None:
+def _plot(state: State, printing: Channel | None) -> AnswerPlot | None:
     """Stain against visual density; the curves where no stain was read."""
-    drawn = []
+    loaded, drawn = state.loaded, []
     for strip in loaded.strips:
         if printing is not None:
             at = tuple((v, p - v) for v, p in _both_ways(strip, printing))
@@ -149,11 +150,13 @@ def _plot(loaded: LoadedTest, printing: Channel | None) -> AnswerPlot | None:
             placed = [(f.log_h(loaded.test.meter_constant), f.density) for f in strip.frames]
             at = tuple(sorted((x, d) for x, d in placed if x is not None and d is not None))
         if at:
-            drawn.append(Series(bath_name(loaded, strip), at, at))
+            name = bath_name(loaded, strip)
+            stain = Series(name, at, at) if printing is not None else None
+            drawn.append(stain or fitted_series(state, strip.strip.label, name, at))
     if not drawn:
         return None
     if printing is None:
-        return AnswerPlot("lg exposure", "density", tuple(drawn))
+        return AnswerPlot("log exposure", "density", tuple(drawn))
     return AnswerPlot("density to the eye", f"stain: {printing} less visual", tuple(drawn))
 
 
@@ -167,7 +170,7 @@ def two_developers_answer(state: State) -> OwnAnswer:
     loaded, analysis = state.loaded, state.analysis
     printing = _printing_of(loaded)
     shown = printing or Channel.VISUAL
-    film, plot = _film(loaded, shown), _plot(loaded, printing)
+    film, plot = _film(loaded, shown), _plot(state, printing)
     table, figures, changes = _each(state, printing)
     waiting = waiting_act(state) if analysis is not None else ""
     beside = analysis.compared[0] if analysis is not None and analysis.compared else None

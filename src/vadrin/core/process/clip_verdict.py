@@ -123,7 +123,7 @@ def clip_of_densities(
         why = "it may be as good as the good one: read it again, or more finely"
         return ClipAnswer(ClipVerdict.UNSURE, middle, low, high, why)
     if low <= 0:
-        why = "so much denser that no factor tells: try a second clip a third shorter"
+        why = "too much denser for a factor: try a clip at ⅔ of the time"
         return ClipAnswer(ClipVerdict.SHORTER, why=why)
     verdict = ClipVerdict.LONGER if middle > 1 else ClipVerdict.SHORTER
     return ClipAnswer(verdict, middle, low, high)

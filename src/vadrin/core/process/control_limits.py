@@ -35,7 +35,7 @@ class Control(StrEnum):
     REFERENCE = "reference"
     IN = "in control"
     DRIFTS = "drifting"
-    OUT = "out of control"
+    OUT = "outside limits"
 
 
 @dataclass(frozen=True)

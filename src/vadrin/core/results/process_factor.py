@@ -56,7 +56,9 @@ def process_factor(strips: tuple[StripReadings, ...], settings: Settings) -> Fig
     reach = _SIGMAS / float(np.sqrt(weights.sum()))
     value = float(np.exp(middle))
     if not _LEAST <= value <= _MOST:
-        return absent(f"they would say {value:.1f} times: something else differed as well")
+        return absent(
+            f"the strips give an unlikely factor ({value:.1f}): another condition probably differed"
+        )
     return Figure(value, float(np.exp(middle - reach)), float(np.exp(middle + reach)))
 
 

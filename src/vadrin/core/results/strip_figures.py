@@ -166,7 +166,7 @@ STRIP_FIGURES = (
     StripFigure(
         "base_fog", lambda c: c.curves.fog, _always, name="base plus fog", places=3, rank=9
     ),
-    StripFigure("log_h_m", lambda c: c.x_m, name="lg H at speed point", places=2, rank=8),
+    StripFigure("log_h_m", lambda c: c.x_m, name="log H at speed point", places=2, rank=8),
     StripFigure(
         "delta_d",
         lambda c: c.delta,

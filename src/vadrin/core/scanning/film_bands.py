@@ -118,7 +118,7 @@ def wedge_values(picture: Array, rows: tuple[int, int], count: int) -> Array:
     edges = np.flatnonzero(np.diff(np.concatenate([[0], film.astype(int), [0]])))
     runs = sorted(zip(edges[::2], edges[1::2], strict=True), key=lambda r: r[1] - r[0])
     if not runs or runs[-1][1] - runs[-1][0] < 3 * count:
-        raise ValueError("the wedge is too small in the picture for so many steps")
+        raise ValueError("the wedge is too small in the picture to show that many steps")
     left, right = (float(x) for x in runs[-1])
     wide = (right - left) / count
     middles = left + (np.arange(count) + 0.5) * wide

@@ -197,7 +197,7 @@ def _read_rows(
             continue
         if len(line) > len(names) and any(cell.strip() for cell in line[len(names) :]):
             remedy = (
-                f"the header has {counted(len(names), 'column')}; quote the cell or fix the header"
+                f"the header has {counted(len(names), 'column')}; fix the header or quote the cell"
             )
             problems.append(CellProblem(number, str(len(line)), line[-1], remedy))
             continue

@@ -59,7 +59,7 @@ class AnswerPlotView(QWidget):
             return
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        room = QRectF(px(52), px(8), self.width() - px(150), self.height() - px(46))
+        room = QRectF(px(66), px(8), self.width() - px(190), self.height() - px(46))
         spans = []
         for axis in (0, 1):
             values = [self._scaled(p[axis]) for p in every]
@@ -80,7 +80,7 @@ class AnswerPlotView(QWidget):
         for number, series in enumerate(plot.series):
             end = self._series(painter, series, number, place)
             if end is not None:
-                ends.append((end, series.name, _tone(self._look, number)))
+                ends.append((end, series.name, self._tone(series, number)))
         self._names(painter, ends, room)
 
     def _axes(
@@ -107,26 +107,31 @@ class AnswerPlotView(QWidget):
                     y = room.bottom() - share * room.height()
                     painter.drawLine(QPointF(room.left(), y), QPointF(room.right(), y))
                     painter.setPen(QColor(look.soft))
-                    painter.drawText(
-                        QRectF(0, y - px(8), px(46), px(16)), Qt.AlignmentFlag.AlignRight, words
-                    )
+                    beside = QRectF(px(20), y - px(8), px(40), px(16))
+                    painter.drawText(beside, Qt.AlignmentFlag.AlignRight, words)
         painter.setPen(QColor(look.soft))
         under = QRectF(room.left(), room.bottom() + px(18), room.width(), px(18))
-        painter.drawText(under, Qt.AlignmentFlag.AlignCenter, f"{plot.across} · up: {plot.up}")
+        painter.drawText(under, Qt.AlignmentFlag.AlignCenter, plot.across)
+        painter.save()
+        painter.translate(px(10), room.center().y())
+        painter.rotate(-90)
+        along = QRectF(-room.height() / 2, -px(10), room.height(), px(18))
+        painter.drawText(along, Qt.AlignmentFlag.AlignCenter, plot.up)
+        painter.restore()
 
     def _series(
         self, painter: QPainter, series: Series, number: int, place: object
     ) -> QPointF | None:
         """Draw one series; the place where it ends."""
         assert callable(place)
-        tone = _tone(self._look, number)
+        tone = self._tone(series, number)
         painter.setPen(QPen(tone, 2, _DASHES[number % len(_DASHES)]))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         line = [place(p) for p in series.line]
         if line:
             painter.drawPolyline(QPolygonF(line))
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(tone)
+        painter.setPen(QPen(tone, 1.4))
+        painter.setBrush(QColor(self._look.sheet))
         dots = [place(p) for p in series.points]
         for dot in dots:
             if number % 2:
@@ -135,6 +140,13 @@ class AnswerPlotView(QWidget):
                 painter.drawEllipse(dot, px(3), px(3))
         ends = line or dots
         return ends[-1] if ends else None
+
+    def _tone(self, series: Series, number: int) -> QColor:
+        """A layer's own colour; else one of the strips' in order."""
+        if series.tone:
+            return self._look.layer_colour(series.tone)
+        count = len(self._plot.series) if self._plot is not None else 1
+        return self._look.strip_colour(number, count)
 
     def _names(
         self, painter: QPainter, ends: list[tuple[QPointF, str, QColor]], room: QRectF
@@ -148,12 +160,8 @@ class AnswerPlotView(QWidget):
             y = max(y + px(14), min(end.y(), low + px(14) * number), room.top() + px(8))
             painter.setPen(QPen(QColor(self._look.grid), 1))
             painter.drawLine(end, QPointF(room.right() + px(4), y))
-            painter.setPen(tone)
+            painter.setPen(self._look.legible(tone))
             painter.drawText(QPointF(room.right() + px(6), y + px(4)), name)
-
-
-def _tone(look: Look, number: int) -> QColor:
-    return QColor(look.ink if number % 2 == 0 else look.soft)
 
 
 def _ticks(low: float, high: float) -> list[float]:

@@ -96,7 +96,7 @@ class ControlChart(QWidget):
         painter.drawPolyline(QPolygonF(points))
         size = px(4)
         for point, how in zip(points, standing, strict=True):
-            if how.value == "out of control":
+            if how.value == "outside limits":
                 painter.setPen(QPen(QColor(self.look.trouble), 3))
                 for way in (1, -1):
                     painter.drawLine(

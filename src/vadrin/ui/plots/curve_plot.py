@@ -33,6 +33,7 @@ from vadrin.ui.theme.typeface import px, role_font, scale
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
+_ALONG, _POINTS = "stops from the meter reading", "  (◆ shadow point)"
 _COLOURS = 24
 _MEASURED, _LIKELY, _BEFORE = (Qt.PenStyle.SolidLine, Qt.PenStyle.DashLine, Qt.PenStyle.DotLine)
 """How a curve is drawn: as read, as a guess, and as it was before the last edit."""
@@ -87,7 +88,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             axis.setTextPen(look.ink)
             axis.setStyle(tickFont=role_font(Role.CAPTION), tickLength=0, tickTextOffset=px(5))
         self._label_top()
-        self._label("bottom", "stops from the meter reading")
+        self._label("bottom", _ALONG)
         self._label("left", "density")
 
     def _label_top(self) -> None:
@@ -261,6 +262,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
 
     def _mark_speed_points(self, shown: list[CurveLine]) -> None:
         at = [point for strip in shown if (point := speed_point_of(strip)) is not None]
+        along = _ALONG + (_POINTS if at else "")
+        if self.getAxis("bottom").labelText != along:
+            self._label("bottom", along)
         if not at:
             return
         spot = pg.ScatterPlotItem(pos=at, symbol="d", size=px(11))
@@ -295,7 +299,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
                 # There are more than there is room for.
                 break
             ceiling = level - gap
-            item = pg.TextItem(words, color=colour, anchor=(0, 0.5))
+            item = pg.TextItem(words, color=self._look.legible(colour), anchor=(0, 0.5))
             item.setFont(role_font(Role.CAPTION, bold=True))
             item.setPos(x + 0.04, level)
             self.addItem(item)

@@ -58,6 +58,22 @@ class Look:
             round(first.blue() + part * (second.blue() - first.blue())),
         )
 
+    def layer_colour(self, layer: str) -> QColor:
+        """Colour of a layer of colour film; in a red-only look its name alone tells it."""
+        return QColor(self.soft if self.red_only else _LAYERS[layer][self.name == "dim"])
+
+    def legible(self, colour: QColor) -> QColor:
+        """A colour of the same hue in which words on a plot can be read."""
+        if self.red_only:
+            return QColor(self.ink)
+        ground, made = QColor(self.sheet), QColor(colour)
+        dark = luminance(ground) < 0.2
+        for _ in range(40):
+            if contrast(made, ground) >= LEAST_CONTRAST:
+                break
+            made = made.lighter(108) if dark else made.darker(108)
+        return made
+
     def film_colour(self, density: float) -> QColor:
         """The grey a density has on a light table, through the display's transfer curve."""
         light = 10.0**-density
@@ -82,6 +98,14 @@ def _writing_on(ground: int, red_only: bool) -> int:
     light = QColor(255, 0, 0) if red_only else QColor(255, 255, 255)
     background = QColor.fromRgb(ground)
     return max(light, QColor(0, 0, 0), key=lambda c: contrast(c, background)).rgb()
+
+
+_LAYERS = {
+    "red": ("#B3261E", "#FF7A70"),
+    "green": ("#1B7A34", "#62C57C"),
+    "blue": ("#2447B5", "#8DA6FF"),
+}
+"""Layers of colour film by day and in the dim look: words beside them can be read."""
 
 
 LEAST_CONTRAST = 4.5

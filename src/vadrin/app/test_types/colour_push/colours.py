@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
+from vadrin.app.curves.fitted_series import fitted_series
+from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.display.quantities import push_name
 from vadrin.app.document.state import State
@@ -46,7 +47,7 @@ def crossover_words(gradients: dict[str, float | None]) -> str:
         return _TOGETHER
     # On a negative the steeper layer is denser in the highlights: its own colour comes back there.
     high, low = (name, _COMPLEMENT[name]) if most > 0 else (_COMPLEMENT[name], name)
-    return f"crossover {abs(most):.2f}: highlights go {high} while shadows go {low}"
+    return f"crossover {abs(most):.2f}: highlights shift towards {high}, shadows towards {low}"
 
 
 def _push_of(strip: LoadedStrip) -> float:
@@ -144,13 +145,14 @@ def colour_answer(state: State) -> OwnAnswer:
         figures,
         AnswerTable(_HEADS, tuple(push.cells for push in pushes)),
         (),
-        _plot(loaded),
+        _plot(state),
         more=(patches,) if patches is not None else (),
         hues=hue_turns(loaded),
     )
 
 
-def _plot(loaded: LoadedTest) -> AnswerPlot | None:
+def _plot(state: State) -> AnswerPlot | None:
+    loaded = state.loaded
     constant, made = loaded.test.meter_constant, []
     for strip in loaded.strips:
         for channel in LAYERS:
@@ -163,5 +165,6 @@ def _plot(loaded: LoadedTest) -> AnswerPlot | None:
             ]
             points = tuple(sorted((x, d) for x, d in pairs if x is not None))
             if points:
-                made.append(Series(f"{strip.strip.label} {channel}", points, points))
-    return AnswerPlot("lg exposure", "density", tuple(made)) if made else None
+                name = f"{strip.strip.label} {channel}"
+                made.append(fitted_series(state, strip.strip.label, name, points, channel))
+    return AnswerPlot("log exposure", "density", tuple(made)) if made else None

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
+from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
@@ -87,11 +88,12 @@ def _time(of: Comparison) -> str:
     return f"{'longer' if factor > 1 else 'shorter'}, × {factor:.2f} (a rule of thumb)"
 
 
-def _series(loaded: LoadedTest, strip: LoadedStrip) -> Series:
+def _series(state: State, strip: LoadedStrip) -> Series:
+    loaded = state.loaded
     constant = loaded.test.meter_constant
     pairs = [(f.log_h(constant), f.density) for f in strip.frames if f.counts]
     points = tuple(sorted((x, d) for x, d in pairs if x is not None and d is not None))
-    return Series(film_name(loaded, strip), points, points)
+    return fitted_series(state, strip.strip.label, film_name(loaded, strip), points)
 
 
 def compare_answer(state: State) -> OwnAnswer:
@@ -208,8 +210,8 @@ def _act(state: State) -> str:
 
 def _of_curves(state: State) -> OwnAnswer:
     loaded, analysis = state.loaded, state.analysis
-    drawn = tuple(s for s in (_series(loaded, strip) for strip in loaded.strips) if s.points)
-    plot = AnswerPlot("lg exposure", "density", drawn)
+    drawn = tuple(s for s in (_series(state, strip) for strip in loaded.strips) if s.points)
+    plot = AnswerPlot("log exposure", "density", drawn)
     judged = _judged_figures(loaded)
     if analysis is None and plot.series:
         return OwnAnswer("", "Nothing was worked out yet.", "", judged, plot=plot)

@@ -33,6 +33,7 @@ from vadrin.ui.widgets.sections import add_sections
 _WHERE = "vadrin.ui.stations.finding.test_types"
 _NARROW = 3
 """Columns of a table up to which a plot stands beside it."""
+_DIALS = "Direction: hue. Length: chroma. The shade runs from the normal to the longest push."
 View = Callable[[ViewState], QWidget]
 """Makes the picture of an answer from a scene."""
 
@@ -134,6 +135,7 @@ def own_answer_view(scene: ViewState) -> QWidget:
         wedges = HueWedges()
         column.addWidget(wedges)
         wedges.show_turns(answer.hues, scene.look)
+        column.addWidget(text(_DIALS, Role.CAPTION, wrap=True))
     for table in answer.more:
         column.addWidget(answer_table(table), 0, Qt.AlignmentFlag.AlignTop)
     return body

@@ -78,7 +78,7 @@ class FindingStation(Station):
         )
         self._area = scrolled(by_keys=True)
         self._area.setAccessibleName("answers")
-        self._area.setMinimumHeight(px(160))
+        self._area.setMinimumHeight(px(80))
         self.outdated = text("", Role.REFUSAL, wrap=True)
         self.outdated.hide()
         self._decide = button("Record decision", self._write)
@@ -155,8 +155,8 @@ class FindingStation(Station):
             settled = state is not None and state.analysis is not None
             now = present_answer(state) if state is not None and settled else "being worked out"
             self.outdated.setText(
-                f"{changes.sentence()} Now it would be {now}. What was decided "
-                "stays as it is until you record a new one."
+                f"{changes.sentence()} Current finding: {now}. The decision is "
+                "kept until you record a new one."
             )
         self._signed.setVisible(bool(loaded.findings))
         if loaded.findings:

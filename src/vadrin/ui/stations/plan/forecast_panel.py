@@ -132,7 +132,7 @@ class ForecastPanel(QWidget):
         self.caption.setText(f"In all {needs_of(loaded).words}. {likely}")
 
     def _likely_words(self, loaded: LoadedTest, film: Expected) -> str:
-        words = f"Expected densities for {film.basis}. ◆ marks the expected shadow point."
+        words = f"Expected densities for {film.basis}."
         beyond = [s.minutes for s in loaded.strips if s.minutes and film.beyond(s.minutes)]
         if beyond:
             times = list_text([minutes_text(t) for t in sorted(set(beyond))])

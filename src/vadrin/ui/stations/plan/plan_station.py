@@ -184,8 +184,7 @@ class PlanStation(Station):
         if changed is not None and len(changed) > 1:
             names = list_text([d.name for d in changed])
             faults.append(
-                f"This was to be like another test with one thing changed; now {names} differ, and "
-                "what each does can't be told apart."
+                f"{names} now differ from the earlier test, so their effects cannot be separated."
             )
         self.advice.setText(" ".join(faults))
         self.advice.setVisible(bool(faults))

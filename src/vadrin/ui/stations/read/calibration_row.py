@@ -65,7 +65,7 @@ class CalibrationRow(QWidget):
         )
         self.other = button("Open another wedge picture …", ask_wedge, link=True)
         self.page = button("Save a wedge template as PDF", self.print_page, link=True)
-        self.light = button("Open the first of them …", ask_light, link=True)
+        self.light = button("Open first bracket picture …", ask_light, link=True)
         self._source = text("", Role.CAPTION, wrap=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

@@ -94,8 +94,8 @@ class _DensityField(Field):
 
 
 _HEAD = (
-    "Density, then Enter; once more adds a repeat. Between two steps of a wedge: 1.20-1.35, "
-    "or ← →. Another channel: 1.05 blue"
+    "Type a density, Enter. Type again to add a repeat. Between wedge steps: 1.20-1.35, "
+    "or ← →. Other channel: 1.05 blue"
 )
 
 

@@ -31,8 +31,8 @@ _HOW = (
     "The first strip is the reference."
 )
 _SURE = (
-    "Colours {}: how far strips lie apart is told well if all were scanned with the same settings, "
-    "what each colour is only as well as the scanner is profiled."
+    "Colours {}. Differences between strips are reliable if all were scanned with the same "
+    "settings; absolute colours depend on the scanner profile."
 )
 _KEYS = (
     "Click, or move the cross with the arrows (Shift: ten pixels) and press Enter. Backspace takes "

@@ -61,7 +61,7 @@ class TracePage(PointingPage["Trace"]):
                 f["left"],
                 "and",
                 f["right"],
-                "lg exposure;",
+                "log exposure;",
                 "up, at",
                 f["lower"],
                 "and",

@@ -160,7 +160,7 @@ class ShelfStation(Station):
         self._grouping.show_value(self._group)
         self._new = button("New test", self.given.start_test, primary=True)
         importing = button("Import readings", self.given.ask_import)
-        films = button("Films side by side", lambda: self.bench.go("films"), link=True)
+        films = button("Compare films", lambda: self.bench.go("films"), link=True)
         holder = QWidget()
         column = QVBoxLayout(holder)
         column.setContentsMargins(0, 0, 0, 0)
