@@ -20,10 +20,14 @@
 
 from __future__ import annotations
 
+import re
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
+
+_LONG_QUOTE = re.compile(r"“([^”]{60})[^”]{20,}”")
+"""What was typed, where a refusal would repeat more of it than can be read."""
 
 
 class VadrinError(Exception):
@@ -31,7 +35,13 @@ class VadrinError(Exception):
 
 
 class EntryError(VadrinError, ValueError):
-    """Words typed that cannot be taken; the text says why, in terms of the field."""
+    """Words typed that cannot be taken; the text says why, in terms of the field.
+
+    Of long words it says the beginning.
+    """
+
+    def __init__(self, words: str = "", *more: object) -> None:
+        super().__init__(_LONG_QUOTE.sub(r"“\1 …”", words), *more)
 
 
 class PlanError(EntryError):

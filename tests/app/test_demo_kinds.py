@@ -82,6 +82,6 @@ def test_the_answers_are_those_of_the_films_behind_them(answers):
     said = {kind: [a.index for _, a in rows if a.index] for kind, rows in answers.items()}
     assert said["cine"] == ["EI 50 in sun and EI 25 in open shade"]
     assert said["clip"] == ["Develop longer"]
-    assert said["process control"] == ["Out of control"]
+    assert said["process control"] == ["Outside limits"]
     assert any(words.startswith("Develop ") for words in said["wrong setting"])
     assert any("faster" in words for words in said["two developers"])

@@ -266,7 +266,7 @@ def test_colours_are_told_layer_by_layer(tester):
     assert "drifts most" in words.replace("\n", " ")
     assert figures["A_blue_base"]["value"] == pytest.approx(0.8, abs=0.02)
     assert says == "Crossover at push 1", words
-    assert "highlights go blue" in words.replace("\n", " ")
+    assert "highlights shift towards blue" in words.replace("\n", " ")
 
 
 def test_a_positive_is_found_cell_by_cell(tester):
@@ -356,7 +356,7 @@ def test_process_control_says_which_run_left_its_place(tester):
         noise=0.002,
     )
     words, figures, says = tester.own_answer()
-    assert says == "Out of control"
+    assert says == "Outside limits"
     assert figures["contrast step off"] > 0.05
     assert "too warm" in words.replace("\r\n", " ")
 

@@ -47,7 +47,7 @@ def test_the_finding_asks_for_it_and_card_record_and_file_are_marked(read, tmp_p
     window, book = read.window, read.window.bench.notebook
     said = words_of(window)
     assert "Nobody noted how long strip A was developed" in said
-    assert "as developed" not in said
+    assert "as developed, at" not in said
     read.press(Qt.Key.Key_D, CTRL)
     (finding,) = book.all(Finding)
     assert json.loads(finding.report)["strips"]["A"]["time_from"] == "planned"

@@ -349,7 +349,7 @@ def test_strips_of_a_batch_answer_whether_the_process_is_where_it_was(qtbot, dar
     room.window.bench.go("finding")
     settle(qtbot, room.window)
     said = words_of(room.window)
-    assert "Out of control" in said
+    assert "Outside limits" in said
     assert "Correct the process, then process another control strip." in said
     assert "strip B: in control" in said
     assert "too cold, too short, a spent or weak developer" in said

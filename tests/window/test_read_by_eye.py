@@ -210,7 +210,7 @@ def test_an_eye_of_ones_own_and_a_change_of_looking_count_from_then_on(reading):
     page = reading.station().light_box
     press(reading, Qt.Key.Key_Y)
     type_into(page.eye, "0.5")
-    assert "0.01 to 0.3" in refusal_of(reading)
+    assert "0.01 and 0.3" in refusal_of(reading)
     type_into(page.eye, "0,08")
     press(reading, Qt.Key.Key_N)
     type_into(page.way, "with a loupe, apart")

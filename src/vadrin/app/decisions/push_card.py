@@ -80,7 +80,7 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
             + (f"; {beyond}" if beyond else ""),
         ),
         ("2 Shoot", "the whole roll at this EI, metered as usual"),
-        ("3 Mark", f"label the roll “{name}, {minutes}” when it comes out of the camera"),
+        ("3 Mark", f"the roll “{name}, {minutes}” when it comes out of the camera"),
         (
             "4 Develop",
             f"{minutes} min at {reference_words(loaded)}" + (f" ({reach})" if reach else ""),

@@ -15,6 +15,7 @@ from vadrin.errors import EntryError
 
 _LIKE = "“normal 8”, “push 1 10:30”, “EI 400 12” or “+60 s on 3:30 for 1 stop”"
 _MOST_LINES = 200
+_LONGEST_ROW = 1000
 _WARMTH = re.compile(r"(?:^|\s)(?:(?:at|@)\s*)?([-−]?[\d.,]+)\s*°?\s*([CF])\b\.?", re.IGNORECASE)
 _CLOCKED = re.compile(r"(?<![\d.,:])(\d+)\s*min(?:utes)?\s*(\d{1,2})\s*s(?:ec\w*)?\b")
 _UNITS = ("min", "minutes", "stop", "stops")
@@ -122,6 +123,8 @@ def makers_table_typed(text: str) -> tuple[MakersLine, ...]:
         raise EntryError("there is no table in it; copy its rows first")
     if len(rows) > _MOST_LINES:
         raise EntryError(f"more than {_MOST_LINES} rows; paste the rows of one film")
+    if max(map(len, rows)) > _LONGEST_ROW:
+        raise EntryError(f"a row of more than {_LONGEST_ROW} letters; paste the rows of one film")
     mark = next((m for m in "\t;," if m in rows[0]), ",")
     table = list(csv.reader(io.StringIO("\n".join(rows)), delimiter=mark))
     heads = [h.strip().lower() for h in table[0]]

@@ -9,6 +9,10 @@ from PyQt6.QtWidgets import QLineEdit
 from vadrin.ui.theme.look import TONES
 
 
+LONGEST = 1000
+"""Letters a field takes; pasted text stops there, as can be seen."""
+
+
 class Field(QLineEdit):
     """A line to type in that leaves undo and redo to the notebook.
 
@@ -27,6 +31,8 @@ class Field(QLineEdit):
     def __init__(self) -> None:
         super().__init__()
         self.setTextMargins(*self._margins)
+        # A page of text pasted by mistake; what is typed here is a line.
+        self.setMaxLength(LONGEST)
         self.returnPressed.connect(self.selectAll)
 
     def sizeHint(self) -> QSize:
