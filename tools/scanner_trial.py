@@ -1,0 +1,122 @@
+"""Whether scans are read right, or doubted: ``python tools/scanner_trial.py [PICTURES] [SEED]``.
+
+Pictures of `oracles.scanner`, every fault in turn and everything else at random strength, are
+opened as the window opens them. A picture is wrong in silence where a frame reads off by more
+than 0.05 and by more than four of its stated deviations, or is taken for another, and nothing is
+doubted. Leaves with 1 where there is such a picture, or where more than 30 of 400 are refused or
+warned of though they are right.
+"""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import time
+from collections import Counter, defaultdict
+from pathlib import Path
+
+import numpy as np
+
+from oracles.scanner import FAULTS, Picture, scanned
+from vadrin.app.scans.scan_frames import Scan
+from vadrin.app.scans.scan_reading import open_scan
+from vadrin.app.scans.step_wedge import StepWedge
+from vadrin.errors import VadrinError
+
+_OFF, _DEVIATIONS = 0.05, 4.0
+RIGHT, WRONG, WARNED, WARNED_RIGHT, REFUSED = (
+    "right",
+    "WRONG IN SILENCE",
+    "warned, wrong",
+    "warned, right",
+    "refused",
+)
+TO_BE_TOLD = (
+    "first cut",
+    "last cut",
+    "one more",
+    "one less",
+    "overlap",
+    "blank end",
+    "wedge short",
+    "wedge missing",
+    "wedge half covered",
+    "wedge typed shifted",
+    "auto levels",
+    "sharpened",
+    "no step thinner than typed",
+)
+"""Faults that may be told though what was read is right: something is wrong with the picture."""
+
+
+def worst(scan: Scan, picture: Picture) -> tuple[float, int]:
+    """The frame that is furthest off, as a share of what is allowed, and which one it is."""
+    values = [scan.value_of(i) for i in range(scan.place.count)]
+    if values[0].density is not None and values[-1].density is not None:
+        # A bracket rises; the window tells by the script's own exposures.
+        rising = values[-1].density > values[0].density
+        values = values if rising else values[::-1]
+    off, which = 0.0, -1
+    for place, value in enumerate(values):
+        true = picture.truth[place] if place < len(picture.truth) else None
+        if value.density is None:
+            continue
+        if true is None:
+            continue
+        allowed = max(_OFF, _DEVIATIONS * (value.deviation or 0.0))
+        share = abs(value.density - true) / allowed
+        if share > off:
+            off, which = share, place
+    if len(values) > len(picture.truth) and values[-1].density is not None:
+        # A frame that is not there was read.
+        return max(off, 9.9), len(values) - 1
+    return off, which
+
+
+def judged(picture: Picture) -> tuple[str, str]:
+    """What became of a picture, and in which words."""
+    try:
+        scan = open_scan(picture.path, picture.script, StepWedge(picture.typed))
+    except VadrinError as error:
+        return REFUSED, str(error)
+    off, which = worst(scan, picture)
+    told = "; ".join(scan.doubts)
+    words = f"off {off:.1f} at {which}; {told}"
+    if off <= 1.0:
+        return (WARNED_RIGHT if told else RIGHT), words
+    return (WARNED if told else WRONG), words
+
+
+def main(pictures: int = 95, seed: int = 1, *only: str) -> int:
+    """Print the table by faults."""
+    table: dict[str, Counter[str]] = defaultdict(Counter)
+    slowest = 0.0
+    with tempfile.TemporaryDirectory() as scratch:
+        for number in range(pictures):
+            fault = FAULTS[number % len(FAULTS)]
+            if only and fault not in only:
+                continue
+            rng = np.random.default_rng((seed, number))
+            picture = scanned(rng, fault, Path(scratch), f"{number}")
+            begun = time.perf_counter()
+            what, words = judged(picture)
+            slowest = max(slowest, time.perf_counter() - begun)
+            table[fault][what] += 1
+            if what == WRONG or (only and what != RIGHT) or (fault == "none" and what != RIGHT):
+                how = picture.conditions
+                print(
+                    f"{number} {fault}: {what}: {words} ({how.tone} {how.bits} {how.form} "
+                    f"scatter {how.scatter:.3f} photons {how.photons:.0f})"[:230]
+                )
+            picture.path.unlink()
+    for fault in FAULTS:
+        if table[fault]:
+            print(f"{fault:<28}" + ", ".join(f"{k} {v}" for k, v in sorted(table[fault].items())))
+    every = sum(table.values(), Counter())
+    needless = sum(t[WARNED_RIGHT] + t[REFUSED] for f, t in table.items() if f not in TO_BE_TOLD)
+    print(f"in all: {dict(every)}; refused or warned for nothing: {needless}; {slowest:.1f} s")
+    return int(every[WRONG] > 0 or needless > 30 / 400 * sum(every.values()))
+
+
+if __name__ == "__main__":
+    sys.exit(main(*(int(w) if w.isdigit() else w for w in sys.argv[1:])))  # type: ignore[arg-type]
