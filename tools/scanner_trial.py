@@ -44,6 +44,8 @@ TO_BE_TOLD = (
     "wedge typed shifted",
     "auto levels",
     "sharpened",
+    "black holder",
+    "inverted",
     "no step thinner than typed",
 )
 """Faults that may be told though what was read is right: something is wrong with the picture."""
@@ -52,10 +54,10 @@ TO_BE_TOLD = (
 def worst(scan: Scan, picture: Picture) -> tuple[float, int]:
     """The frame that is furthest off, as a share of what is allowed, and which one it is."""
     values = [scan.value_of(i) for i in range(scan.place.count)]
-    if values[0].density is not None and values[-1].density is not None:
+    known = [(i, v.density) for i, v in enumerate(values) if v.density is not None]
+    if len(known) > 2 and np.corrcoef(np.array(known).T)[0, 1] < 0:
         # A bracket rises; the window tells by the script's own exposures.
-        rising = values[-1].density > values[0].density
-        values = values if rising else values[::-1]
+        values = values[::-1]
     off, which = 0.0, -1
     for place, value in enumerate(values):
         true = picture.truth[place] if place < len(picture.truth) else None

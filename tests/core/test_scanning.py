@@ -3,6 +3,8 @@
 import numpy as np
 import pytest
 
+from oracles.scanner import FAULTS, scanned
+from tools import scanner_trial
 from vadrin.core.scanning.calibration import calibrated, on_clear_base
 from vadrin.core.scanning.film_bands import film_bands
 from vadrin.core.scanning.frame_finding import find_frames
@@ -75,7 +77,7 @@ def test_dust_changes_nothing():
 
 def test_what_flare_hides_is_refused_and_not_guessed():
     true, rng = film_of(2)
-    scanner = Scanner(white=8000.0, flare=400.0)
+    scanner = Scanner(white=8000.0, flare=40.0)
     picture, boxes = scanned_strip(scanner, true + 1.2, true[0] + 1.2, rng, 90, WEDGE)
     read, _ = read_all(picture, boxes, len(true))
     refused = [r for r, t in zip(read, true + 1.2, strict=True) if r.density is None]
@@ -118,7 +120,8 @@ def test_a_strip_and_its_wedge_are_told_apart_by_their_size():
     [
         ([100, 200, 300, 400, 500], "do not darken"),
         ([60000, 30000, 20000], "at least four"),
-        ([60000, 59999, 59998, 59997, 59996], "do not go with"),
+        ([60000, 59999, 59998, 59997, 59996], "do not darken"),
+        ([60000, 59400, 58800, 58200, 57600], "do not go with"),
     ],
 )
 def test_a_wedge_that_is_none_is_refused(values, why):
@@ -175,3 +178,13 @@ def test_the_steps_of_paper_are_found_without_gaps(skew):
         told = [(r, s) for r, s in zip(read, steps, strict=True) if r is not None]
         assert len(told) >= 8
         assert np.max(np.abs(np.subtract(*np.array(told).T))) < 0.03
+
+
+def test_no_picture_of_a_scanner_as_they_are_is_wrong_in_silence(tmp_path):
+    """Each fault once, everything else at random strength, as the oracle makes them."""
+    for number, fault in enumerate(FAULTS):
+        picture = scanned(np.random.default_rng((11, number)), fault, tmp_path)
+        what, words = scanner_trial.judged(picture)
+        assert what != scanner_trial.WRONG, (fault, words)
+        if fault not in scanner_trial.TO_BE_TOLD:
+            assert what in (scanner_trial.RIGHT, scanner_trial.WARNED_RIGHT), (fault, what, words)

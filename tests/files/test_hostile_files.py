@@ -5,15 +5,17 @@ import sqlite3
 import struct
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from tests.notebooks import merged
-from tools import hostile_notebooks
-from tools.hostile_guard import Counts
+from tools import hostile_notebooks, hostile_pictures
+from tools.hostile_guard import Counts, faults_in, guarded
 from tools.hostile_notebooks import SCHEMA, damaged_notebook, hostile_notebook
 from tools.hostile_tables import one_table
 from tools.killed_statements import ACTS, killed_at_every_statement
 from vadrin.errors import NotebookError, ReadOnlyError, StorageError
+from vadrin.formats.pictures.picture_reader import read_picture
 from vadrin.notebook import inspection, store
 from vadrin.notebook.backups import KEPT, backups_of, folder_of
 from vadrin.notebook.connection import Deadline, connect
@@ -253,3 +255,15 @@ def test_a_look_begun_before_holds_only_while_nobody_writes(
     path.write_bytes(path.read_bytes()[: 3 * 4096])
     with pytest.raises(NotebookError, match="damaged"):
         Notebook(path, Inspection(path))
+
+
+def test_no_hurt_picture_does_worse_than_be_refused(tmp_path):
+    counts = Counts()
+    whole = hostile_pictures.seeds(tmp_path)
+    for number in range(160):
+        rng = np.random.default_rng((5, number))
+        path = tmp_path / f"hurt.{('tif', 'png', 'jpg')[number % 3]}"
+        path.write_bytes(hostile_pictures.hurt(whole[number % len(whole)], rng))
+        guarded(lambda at=path: read_picture(at).plane().sum(), counts, f"picture {number}")
+    assert faults_in(counts) == 0, counts.lines()
+    assert counts.of["refused"] > 40

@@ -61,6 +61,9 @@ def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> StepWedge:
         band = film_bands(small, with_wedge=False).strips[0]
         seen = wedge_values(small, band, len(densities))
         seen = seen if seen[0] > seen[-1] else seen[::-1]
+        if len(seen) != len(densities):
+            words = f"the wedge shows {len(seen)} steps, {len(densities)} were typed"
+            raise ValueError(f"{words}: count them from the thinnest")
         calibrated(seen, np.array(densities))
     except ValueError as error:
         raise EntryError(str(error)) from error
@@ -116,7 +119,32 @@ def calibration_of(
     if rows is None:
         raise ValueError("no wedge was found beside the strip: lay it along it, below or above")
     seen = wedge_values(small, rows, len(known.densities))
-    return calibrated(seen if seen[0] > seen[-1] else seen[::-1], densities), ()
+    seen = seen if seen[0] > seen[-1] else seen[::-1]
+    both = min(len(seen), len(densities))
+    made = calibrated(seen[:both], densities[:both])
+    doubts = wedge_doubts(made, bare_light(small))
+    if len(seen) != len(densities):
+        words = f"the wedge shows {len(seen)} steps, {len(densities)} were typed"
+        doubts = (f"{words}: count them from the thinnest", *doubts)
+    return made, doubts
+
+
+def wedge_doubts(made: ScanCalibration, bare: float) -> tuple[str, ...]:
+    """What does not fit of a wedge that lies beside a strip: the light round it, or a step."""
+    said: tuple[str, ...] = ()
+    empty = float(made.density(bare))
+    if not abs(empty) <= _BARE_OFF:
+        said += (
+            f"by the wedge the bare light has density {empty:+.2f}: do its figures begin with the "
+            "step that is thinnest in the picture?",
+        )
+    trusted = [(k, t) for k, t in made.steps if k <= made.highest]
+    known, told = max(trusted, key=lambda s: abs(s[1] - s[0]), default=(0.0, 0.0))
+    if abs(told - known) > _STEP_OFF:
+        said += (
+            f"the wedge's step {known:.2f} reads {told:.2f}: is it clean, whole and typed so?",
+        )
+    return said
 
 
 def _of_another(
@@ -134,6 +162,8 @@ def _of_another(
     return made, (words,)
 
 
+_BARE_OFF, _STEP_OFF = 0.03, 0.03
+"""Densities by which the bare light and a step of a wedge may be off before that is said."""
 _SAME_LIGHT = 0.02
 """Density by which the bare light of two pictures with the same settings may differ."""
 

@@ -16,6 +16,7 @@ from vadrin.core.scanning.calibration import ScanCalibration
 from vadrin.core.scanning.frame_finding import StripPlace
 from vadrin.core.scanning.frame_values import FrameValue, frame_value
 from vadrin.core.scanning.grain import rms_granularity
+from vadrin.core.wording import counted
 from vadrin.formats.pictures.picture_reader import Picture
 
 if TYPE_CHECKING:
@@ -82,6 +83,14 @@ class Scan:
         said = self.noticed
         if not self.place.sure:
             said += ("its frames were guessed: move them until every box lies in its frame",)
+        if self.place.seen:
+            said += (
+                f"room for {counted(self.place.seen, 'frame')} is seen, the script has "
+                f"{self.place.count}: see that frame 1 is the script's first",
+            )
+        if self.place.cut:
+            which = "first" if self.place.cut[0] == 0 else "last"
+            said += (f"the {which} frame is not whole in the picture",)
         if self.mirrored:
             said += ("the strip is reversed: frame order was reversed to match",)
         return said
@@ -102,7 +111,11 @@ class Scan:
 def measured(scan: Scan) -> Scan:
     """The values of the frames where they lie now."""
     values, grains = [], []
+    moved = {frame for frame, _, _ in scan.place.moved}
     for frame in range(scan.place.count):
+        if frame in scan.place.cut and frame not in moved:
+            values.append(FrameValue(None, None, 0.0, 0.0, "not whole in the picture"))
+            continue
         patch = _patch(scan, frame)
         value = frame_value(patch, scan.calibration, scan.picture.largest)
         values.append(value)

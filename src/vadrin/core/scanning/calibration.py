@@ -6,7 +6,7 @@ the dense end. Fitted in ln v, where noise is about even.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy.optimize import least_squares
@@ -18,8 +18,16 @@ _FINEST_STEP = 0.02
 _BEYOND = 0.05
 _AT_BEST = 0.005
 """No scan repeats better: light and lens are never quite even."""
+_VEIL = 0.3
+"""Share of the light scattered over a place that depends on what lies beside it."""
+_SURE_TO = 0.05
+"""Standard deviation up to which a density is told."""
 _GAMMAS = (0.2, 3.0)
 _LEAST_STEPS = 4
+_COVERED = 0.06
+"""Density by which the last step of a wedge is off where something lies on it."""
+_DARKENS = 0.004
+"""Share by which a step is darker than the one before, if it can be told from it."""
 
 
 @dataclass(frozen=True)
@@ -38,6 +46,8 @@ class ScanCalibration:
         Whether densities count from the clear base alone, with nothing to check them.
     steps : tuple of (float, float)
         Known density and what the fit says of it.
+    bends : tuple of (float, float)
+        What the fit says, and how far a tone curve that is no power bends it away there.
     """
 
     white: float
@@ -47,13 +57,24 @@ class ScanCalibration:
     highest: float
     relative: bool = False
     steps: tuple[tuple[float, float], ...] = ()
+    bends: tuple[tuple[float, float], ...] = ()
 
     def density(self, value: Array | float) -> Array:
         """Density of values; NaN at and below the flare."""
         above = np.asarray(value, dtype=np.float64) - self.flare
         with np.errstate(divide="ignore", invalid="ignore"):
             share = np.where(above > 0, above, np.nan) / self.white
-            return np.asarray(-np.log10(share) / self.gamma)
+            plain = -np.log10(share) / self.gamma
+        if not self.bends:
+            return np.asarray(plain)
+        at, off = np.array(self.bends).T
+        return np.asarray(plain - np.interp(plain, at, off))
+
+    def deviation_of(self, density: float) -> float:
+        """Standard deviation of a density: the fit's, and in the dense end that of the veil, where
+        little light is told from what is scattered there."""
+        veil = _VEIL * _scattered(self.white, self.gamma, self.flare)
+        return float(np.hypot(self.deviation, veil * 10.0**density / np.log(10)))
 
     def value(self, density: Array | float) -> Array:
         """Value of densities."""
@@ -61,11 +82,19 @@ class ScanCalibration:
         return np.asarray(seen + self.flare)
 
 
-def _highest(white: float, gamma: float, known: float) -> float:
-    """Density where one code value is worth `_FINEST_STEP`, but not far beyond what was known."""
+def _scattered(white: float, gamma: float, flare: float) -> float:
+    """Share of the bare light that is scattered over the whole picture, whatever its tone curve."""
+    return float((flare / white) ** (1 / gamma)) if flare > 0 else 0.0
+
+
+def _highest(white: float, gamma: float, known: float, flare: float = 0.0) -> float:
+    """Density where one code value is worth `_FINEST_STEP`, or the veil's share `_SURE_TO`, but
+    not far beyond what was known."""
     finest = _FINEST_STEP * white * gamma * np.log(10)
     by_code = float(np.log10(max(finest, 1.0)) / gamma)
-    return min(by_code, known + _BEYOND)
+    veil = _VEIL * _scattered(white, gamma, flare)
+    by_veil = float(np.log10(_SURE_TO * np.log(10) / veil)) if veil > 0 else np.inf
+    return min(by_code, by_veil, known + _BEYOND)
 
 
 def calibrated(values: Array, densities: Array) -> ScanCalibration:
@@ -85,11 +114,20 @@ def calibrated(values: Array, densities: Array) -> ScanCalibration:
     seen, known = np.asarray(values, float)[order], np.asarray(densities, float)[order]
     if len(known) < _LEAST_STEPS or np.ptp(known) < 0.5:
         raise ValueError("a wedge needs at least four steps, over half a density")
-    if np.any(np.diff(seen) >= 0) or seen[-1] <= 0:
+    # Steps that drown in scattered light tell nothing; those before them do.
+    darker = np.flatnonzero((np.diff(seen) >= -_DARKENS * seen[:-1]) | (seen[1:] <= 0))
+    told = int(darker[0]) + 1 if len(darker) else len(seen)
+    seen, known = seen[:told], known[:told]
+    if len(known) < _LEAST_STEPS or np.ptp(known) < 0.5:
         raise ValueError(
             "the steps do not darken one after the other: they were named in the wrong order, or "
             "the picture was inverted"
         )
+    return _fitted(seen, known)
+
+
+def _fitted(seen: Array, known: Array) -> ScanCalibration:
+    """The fit of steps that darken; a last one that is far off is covered, and left out."""
     begin = [np.log(seen[0]) + known[0] * np.log(10), 1.0, np.sqrt(max(seen[-1] * 0.3, 1e-3))]
 
     def missed(p: Array) -> Array:
@@ -100,12 +138,31 @@ def calibrated(values: Array, densities: Array) -> ScanCalibration:
     white, gamma, flare = float(np.exp(fit.x[0])), float(fit.x[1]), float(fit.x[2] ** 2)
     if not _GAMMAS[0] <= gamma <= _GAMMAS[1]:
         raise ValueError("the values do not go with the densities: check the wedge's figures")
-    made = ScanCalibration(white, gamma, flare, 0.0, _highest(white, gamma, float(known[-1])))
+    if len(known) > _LEAST_STEPS + 2 and abs(missed(fit.x)[-1]) > _COVERED * gamma:
+        return _fitted(seen[:-1], known[:-1])
+    made = ScanCalibration(
+        white, gamma, flare, 0.0, _highest(white, gamma, float(known[-1]), flare)
+    )
     told = made.density(seen)
-    off = (told - known)[np.isfinite(told) & (known <= made.highest)]
+    trusted = np.isfinite(told) & (known <= made.highest)
+    bends = _bends(told[trusted], known[trusted])
+    made = replace(made, bends=bends)
+    told = made.density(seen)
+    off = (told - known)[trusted]
     deviation = max(_AT_BEST, float(np.sqrt((off**2).sum() / max(len(off) - 3, 1))))
     steps = tuple((float(k), float(t)) for k, t in zip(known, told, strict=True))
-    return ScanCalibration(white, gamma, flare, deviation, made.highest, False, steps)
+    return replace(made, deviation=deviation, steps=steps)
+
+
+def _bends(told: Array, known: Array) -> tuple[tuple[float, float], ...]:
+    """How far a fit lies off along a wedge: what neighbours agree on, not one step alone."""
+    if len(told) < _LEAST_STEPS:
+        return ()
+    off = told - known
+    padded = np.concatenate([[2 * off[0] - off[1]], off, [2 * off[-1] - off[-2]]])
+    agreed = np.median([padded[:-2], padded[1:-1], padded[2:]], axis=0)
+    order = np.argsort(told)
+    return tuple((float(t), float(o)) for t, o in zip(told[order], agreed[order], strict=True))
 
 
 def on_clear_base(value: float, highest_value: float) -> ScanCalibration:

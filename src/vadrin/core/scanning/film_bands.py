@@ -10,12 +10,16 @@ from vadrin.core.arrays import Array
 
 FILM_SHARE = 0.9
 """Of the bare light: what is darker is film."""
-_WEDGE_SHARE = 0.945
+_WEDGE_SHARE = 0.98
 """Of the bare light at its brightest: the thinnest step of a wedge is darker."""
 _BARE_SHARE = 0.93
 """Of the brightest pixels: what is as bright is bare light."""
 _AS_WIDE = 0.85
 """Share of the widest band that another must have to be a strip too."""
+_UNEVEN = 0.15
+"""Change within a step, beside that to the next one, that steps placed rightly do not have."""
+_DARK_GROUND = 0.25
+"""Of the brightest pixels: film on bare light has no ground as dark."""
 _LIGHT_PARTS, _DARKEST_CORNER = 12, 0.6
 
 
@@ -43,6 +47,18 @@ class FilmBands:
     wedge: tuple[int, int] | None
 
 
+def _on_bare_light(picture: Array) -> None:
+    """Refuse a picture whose ground is dark: a holder lies there, or it was inverted."""
+    deep, wide = (max(1, n // 60) for n in picture.shape)
+    edges = (picture[:deep], picture[-deep:], picture[:, :wide], picture[:, -wide:])
+    ground = float(np.median(np.concatenate([part.ravel() for part in edges])))
+    if ground < _DARK_GROUND * float(np.percentile(picture[::5, ::5], 99)):
+        raise ValueError(
+            "the ground round the film is dark: lay it on the bare light without a holder, and "
+            "save the picture as it is, not inverted"
+        )
+
+
 def film_bands(picture: Array, with_wedge: bool) -> FilmBands:
     """Rows of the strips, with light round them, and of a wedge beside them.
 
@@ -59,6 +75,7 @@ def film_bands(picture: Array, with_wedge: bool) -> FilmBands:
     ValueError
         If nothing darker than the light lies there.
     """
+    _on_bare_light(picture)
     bare = bare_light(picture)
     film = np.percentile(picture[:, ::3], 12, axis=1) < FILM_SHARE * bare
     edges = np.flatnonzero(np.diff(np.concatenate([[0], film.astype(int), [0]])))
@@ -105,12 +122,14 @@ def light_along(picture: Array) -> Array:
 
 
 def wedge_values(picture: Array, rows: tuple[int, int], count: int) -> Array:
-    """Values of the steps of a wedge that lies in some rows, from left to right, shape (count,).
+    """Values of the steps of a wedge that lies in some rows, from left to right.
+
+    As many as are seen: fewer or more than `count` where that many steps fit far better.
 
     Raises
     ------
     ValueError
-        If it is too small for so many steps.
+        If it is too small for so many steps, or not whole.
     """
     part = picture[rows[0] : rows[1]]
     inside = part[len(part) // 4 : max(len(part) // 4 + 1, 3 * len(part) // 4)]
@@ -119,9 +138,31 @@ def wedge_values(picture: Array, rows: tuple[int, int], count: int) -> Array:
     runs = sorted(zip(edges[::2], edges[1::2], strict=True), key=lambda r: r[1] - r[0])
     if not runs or runs[-1][1] - runs[-1][0] < 3 * count:
         raise ValueError("the wedge is too small in the picture to show that many steps")
-    left, right = (float(x) for x in runs[-1])
-    wide = (right - left) / count
-    middles = left + (np.arange(count) + 0.5) * wide
+    ends = float(runs[-1][0]), float(runs[-1][1])
+    level = np.log(np.maximum(np.median(inside, axis=0), 1e-9))
+    uneven = {n: _uneven_steps(level, ends, n) for n in range(max(4, count - 3), count + 4)}
+    likeliest = min(uneven, key=lambda n: uneven[n])
+    if uneven[count] > _UNEVEN:
+        if uneven[likeliest] > _UNEVEN:
+            raise ValueError("the wedge's steps are not even: is it whole, and nothing on it?")
+        count = likeliest
+    wide = (ends[1] - ends[0]) / count
+    middles = ends[0] + (np.arange(count) + 0.5) * wide
     return np.array(
         [np.median(inside[:, int(m - 0.3 * wide) : int(m + 0.3 * wide) + 1]) for m in middles]
     )
+
+
+def _uneven_steps(level: Array, ends: tuple[float, float], count: int) -> float:
+    """How far levels change within steps, beside how far from step to step: 0 where they lie so."""
+    wide = (ends[1] - ends[0]) / count
+
+    def between(low: float, high: float) -> Array:
+        starts = ends[0] + (np.arange(count) + low) * wide
+        long = max(1, int((high - low) * wide))
+        return np.array([np.median(level[int(at) : int(at) + long]) for at in starts])
+
+    first, last, whole = between(0.15, 0.4), between(0.6, 0.85), between(0.3, 0.7)
+    rise = np.abs(np.gradient(whole))
+    plain = rise > 0.3 * np.percentile(rise, 90)
+    return float(np.mean(np.abs(last - first)[plain] / rise[plain]))

@@ -13,8 +13,17 @@ _INNER = 0.5
 GAP = 0.06
 """Width of the gap between frames, as a share of their pitch."""
 _SURE = 0.55
-_PITCHES, _COARSE = (0.72, 1.02), 101
+_PITCHES, _COARSE = (0.70, 1.16), 155
 """Shares of the strip's length over its frames that a pitch may be, and how many are tried."""
+_OUTSIDE = 0.02
+"""Share of what differs along a strip that a frame beyond its end must explain, to be believed."""
+_BETTER, _MATTERS = 0.5, 0.01
+"""Share of what is left unexplained, and of all, by which another number of frames is better."""
+_SLIPS = np.array([[-1.0], [0.0], [1.0]])
+_SPARE = 0.7
+"""Of a frame: clear film beside the first or the last that could hold another."""
+_DENSE, _MET = 0.15, 0.7
+"""Density over the base of a frame beside which a gap is seen, and share of gaps that must be."""
 _LEAST_FRAME = 0.08
 """Density over the base that some frame must have, or nothing tells where frames lie."""
 _DENSEST = 1e-4
@@ -51,6 +60,10 @@ class StripPlace:
     gap: float = GAP
     moved: tuple[tuple[int, float, float], ...] = ()
     """Frames set by hand: which, how far along, and how much wider, in shares of the pitch."""
+    seen: int = 0
+    """Frames that are seen, where they are not as many as the strip should have."""
+    cut: tuple[int, ...] = ()
+    """Frames that the film does not hold whole."""
 
     @property
     def sure(self) -> bool:
@@ -153,11 +166,49 @@ def find_frames(picture: Array, count: int, gap: float = GAP) -> StripPlace:
     if len(film) < 4 * count:
         raise ValueError("the strip is too small in the picture: scan it at a finer resolution")
     left, right = float(film[0]), float(film[-1] + 1)
-    seen, roughly = (_Profile(profile, left, right, finely) for finely in (True, False))
-    start, pitch, sureness = _comb(seen, roughly, count, gap)
-    if seen.level(start, pitch, count).max() - seen.base < _LEAST_FRAME:
+    profiles = _Profile(profile, left, right), _Profile(profile, left, right, finely=False)
+    near = _coarse(profiles[1], count, gap)
+    start, pitch, sureness = _comb(profiles[0], near, count, gap)
+    if profiles[0].level(start, pitch, count).max() - profiles[0].base < _LEAST_FRAME:
         sureness = 0.0
-    return StripPlace(top, bottom, skew, start, pitch, count, sureness, gap)
+    if gap and not _gaps_met(profiles[0], profile, start, pitch, count):
+        sureness = 0.0
+    seen = _frames_seen(profiles[1], count, gap, near[0])
+    spare = max(start - left, right - (start + (count - gap) * pitch))
+    if not seen and spare > _SPARE * pitch:
+        seen = count + max(1, round(spare / pitch))
+    cut = _cut_off(left, right, start, pitch, count)
+    return StripPlace(top, bottom, skew, start, pitch, count, sureness, gap, (), seen, cut)
+
+
+def _gaps_met(seen: _Profile, profile: Array, start: float, pitch: float, count: int) -> bool:
+    """Whether film is clear where gaps should be between frames that are dense; true where no
+    two dense frames lie beside each other."""
+    level = seen.level(start, pitch, count) - seen.base
+    met = []
+    for frame in range(1, count):
+        thinner = min(level[frame - 1], level[frame])
+        at, near = start + frame * pitch, max(1.0, 0.035 * pitch)
+        dip = profile[max(0, int(at - near)) : int(at + near) + 1]
+        if thinner > _DENSE and len(dip):
+            met.append(float(dip.min()) - seen.base < 0.5 * thinner)
+    return len(met) < 3 or float(np.mean(met)) > _MET
+
+
+def _frames_seen(roughly: _Profile, count: int, gap: float, left_over: float) -> int:
+    """Another number of frames that leaves far less of a strip unexplained; 0 where none does."""
+    best, found = _BETTER * left_over, 0
+    for other in (count - 1, count + 1, count - 2, count + 2):
+        unexplained = _coarse(roughly, other, gap)[0] if other >= 2 else np.inf
+        if unexplained < best and left_over - unexplained > _MATTERS * roughly.spread:
+            best, found = unexplained, other
+    return found
+
+
+def _cut_off(left: float, right: float, start: float, pitch: float, count: int) -> tuple[int, ...]:
+    """Frames whose middle the film does not hold."""
+    ends = [(start + (i + 0.2) * pitch, start + (i + 0.8) * pitch) for i in range(count)]
+    return tuple(i for i, (a, b) in enumerate(ends) if a < left or b > right)
 
 
 class _Profile:
@@ -203,18 +254,37 @@ class _Profile:
         return np.asarray(squares - 2 * self.base * total + self.base**2 * long)
 
 
-def _comb(seen: _Profile, roughly: _Profile, count: int, gap: float) -> tuple[float, float, float]:
-    """Start and pitch of evenly spaced frames that explain a profile best, and how well."""
-    longest = (seen.right - seen.left) / count
-    best = (np.inf, seen.left, longest)
+def _coarse(roughly: _Profile, count: int, gap: float) -> tuple[float, float, float]:
+    """What evenly spaced frames leave unexplained at best, roughly, their start and pitch."""
+    longest = (roughly.right - roughly.left) / count
+    best = (np.inf, roughly.left, longest)
     for pitch in np.linspace(*_PITCHES, _COARSE) * longest:
-        first, last = seen.left - 0.05 * pitch, seen.right - (count - 0.1) * pitch
+        # Steps of paper are cut by nobody.
+        off = 0.9 if gap else 0.1
+        first, last = roughly.left - off * pitch, roughly.right - (count - off) * pitch
         starts = np.arange(first, last, 0.03 * pitch)
         best = min(best, _best_start(roughly, starts, pitch, count, gap))
-    _, start, near = best
-    best = (np.inf, start, near)
-    for pitch in near * np.linspace(0.994, 1.006, 25):
-        starts = start + np.linspace(-0.18, 0.18, 49) * pitch
+    return best
+
+
+def _comb(
+    seen: _Profile, near: tuple[float, float, float], count: int, gap: float
+) -> tuple[float, float, float]:
+    """Start and pitch of evenly spaced frames that explain a profile best, and how well.
+
+    Parameters
+    ----------
+    seen : _Profile
+    near : tuple of float
+        As `_coarse` gives them.
+    count : int
+    gap : float
+    """
+    _, start, roughly = near
+    best = (np.inf, start, roughly)
+    for pitch in roughly * np.linspace(0.994, 1.006, 25):
+        # A frame further on may explain as much, roughly: blank frames are like clear film.
+        starts = start + (np.linspace(-0.18, 0.18, 49) + _SLIPS) * pitch
         best = min(best, _best_start(seen, starts, pitch, count, gap))
     return best[1], best[2], float(np.clip(1 - best[0] / max(seen.spread, 1e-9), 0.0, 1.0))
 
@@ -225,6 +295,7 @@ def _best_start(
     """What is left unexplained at the best of some starts, that start, and the pitch."""
     if len(starts) == 0:
         return (np.inf, seen.left, float(pitch))
+    starts = starts.ravel()
     cost = _unexplained(seen, starts, float(pitch), count, gap)
     place = int(np.argmin(cost))
     return (float(cost[place]), float(starts[place]), float(pitch))
@@ -238,4 +309,5 @@ def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int, gap: f
     end = starts + count * pitch - half
     before = seen.over_base(np.full_like(starts, seen.left), np.maximum(starts - half, seen.left))
     after = seen.over_base(end, np.full_like(starts, seen.right))
-    return np.asarray(within + gaps + before + after)
+    outside = np.maximum(seen.left - starts, 0) + np.maximum(end - seen.right, 0)
+    return np.asarray(within + gaps + before + after + _OUTSIDE * seen.spread * outside / pitch)

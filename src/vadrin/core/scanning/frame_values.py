@@ -77,7 +77,9 @@ def frame_value(
         return FrameValue(None, None, dust, clipped, why)
     slope = (mean - calibration.flare) * calibration.gamma * np.log(10)
     own = scatter / slope / np.sqrt(min(len(kept), _INDEPENDENT))
-    return FrameValue(density, float(np.hypot(own, calibration.deviation)), dust, clipped)
+    return FrameValue(
+        density, float(np.hypot(own, calibration.deviation_of(density))), dust, clipped
+    )
 
 
 def suspicions(values: NDArray[Any], largest: float) -> tuple[str, ...]:

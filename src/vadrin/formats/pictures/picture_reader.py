@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import hashlib
+import lzma
+import math
+import struct
+import zlib
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -20,6 +24,10 @@ MOST_PIXELS = 250_000_000
 LONGEST_SIDE = 60_000
 _LEAST_SIDE = 16
 _LINES = 2
+MOST_UNPACKED = 450_000_000
+"""Bytes a picture may take in memory that cannot be mapped from its file."""
+_BANDS = {"I": 4, "I;16": 2, "I;16B": 2, "I;16L": 2, "RGB": 3, "RGBA": 4, "LA": 2}
+"""Bytes a pixel of an image takes, where it is not one."""
 _TIFF = (b"II*\x00", b"MM\x00*", b"II+\x00", b"MM\x00+")
 _MOST_RAW_BYTES = 300_000_000
 _BLOCK = 1 << 22
@@ -97,6 +105,15 @@ def _bounded(name: str, high: int, wide: int) -> None:
         raise FormatError(f"{name}: larger than {millions} megapixels; scan it coarser, or cut it")
 
 
+def _fits(name: str, size: int) -> None:
+    if size > MOST_UNPACKED:
+        millions = MOST_UNPACKED // 1_000_000
+        raise FormatError(
+            f"{name}: more than {millions} MB when unpacked; save it as plain TIFF, or scan it "
+            "coarser"
+        )
+
+
 def read_picture(path: Path) -> Picture:
     """Read a picture.
 
@@ -131,6 +148,12 @@ def read_picture(path: Path) -> Picture:
         RuntimeError,
         ZeroDivisionError,
         AttributeError,
+        AssertionError,
+        EOFError,
+        zlib.error,
+        lzma.LZMAError,
+        struct.error,
+        tifffile.TiffFileError,
     ) as error:
         raise FormatError(f"{name}: the picture is damaged; save it again") from error
 
@@ -153,7 +176,9 @@ def _of_tiff(path: Path) -> Picture:
         try:
             values = tifffile.memmap(path, page=0, mode="r")
         except ValueError:
-            # Tiled or packed: it has to be unpacked as a whole.
+            # Tiled or packed: it has to be unpacked as a whole, a tile at a time.
+            _fits(path.name, page.nbytes)
+            _fits(path.name, 4 * math.prod(page.chunks) * np.dtype(page.dtype).itemsize)
             values = _unpacked(page)
         per_inch = _per_inch(page)
     return replace(_checked(path.name, values, inverted), per_inch=per_inch)
@@ -213,6 +238,7 @@ def _of_image(path: Path) -> Picture:
         _bounded(path.name, image.height, image.width)
         if image.mode not in _PLAIN:
             raise FormatError(f"{path.name}: its colours are {image.mode}; save it as grey or RGB")
+        _fits(path.name, image.height * image.width * _BANDS.get(image.mode, 1))
         values = np.asarray(image.convert("L") if image.mode in ("P", "1") else image)
     return _checked(path.name, values, False)
 
@@ -227,10 +253,7 @@ def _checked(name: str, values: NDArray[np.generic], inverted: bool) -> Picture:
         raise FormatError(f"{name}: no picture of grey or RGB; save it again")
     _bounded(name, values.shape[0], values.shape[1])
     if values.dtype.kind == "f":
-        thin = np.asarray(values[:: max(1, values.shape[0] // 500)], dtype=np.float64)
-        if not np.isfinite(thin).all():
-            raise FormatError(f"{name}: it holds values that are no numbers; save it with 16 bits")
-        largest = max(float(thin.max()), 1e-9)
+        largest = _largest(name, values)
     elif values.dtype.kind == "u" or values.dtype == np.int32:
         largest = float(np.iinfo(np.uint16 if values.dtype.itemsize != 1 else np.uint8).max)
     else:
@@ -238,3 +261,21 @@ def _checked(name: str, values: NDArray[np.generic], inverted: bool) -> Picture:
     if inverted:
         values = (largest - np.asarray(values, dtype=np.float64)).astype(np.float32)
     return Picture(name, values, largest)
+
+
+def _largest(name: str, values: NDArray[np.generic]) -> float:
+    """The largest value of a picture of floats, looked at whole and in pieces.
+
+    Raises
+    ------
+    FormatError
+        If any value is no number.
+    """
+    largest, rows = 1e-9, max(1, _BLOCK // max(1, values.shape[1]))
+    for top in range(0, values.shape[0], rows):
+        checkpoint()
+        part = np.asarray(values[top : top + rows], dtype=np.float64)
+        if not np.isfinite(part).all():
+            raise FormatError(f"{name}: it holds values that are no numbers; save it with 16 bits")
+        largest = max(largest, float(part.max()))
+    return largest

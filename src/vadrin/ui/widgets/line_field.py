@@ -8,7 +8,6 @@ from PyQt6.QtWidgets import QLineEdit
 
 from vadrin.ui.theme.look import TONES
 
-
 LONGEST = 1000
 """Letters a field takes; pasted text stops there, as can be seen."""
 
