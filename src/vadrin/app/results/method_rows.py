@@ -82,7 +82,12 @@ def _share_score(analysis: Analysis) -> str:
     score = score_of(tuple(trials))
     if score.ratio is None:
         return ""
-    return f" Against the pushes measured here it is {score.verdict.value}: × {score.ratio:.2f}."
+    near = (
+        f"{score.close} of {score.count} within 10 %"
+        if score.close
+        else f"{score.rough} of {score.count} within 25 %"
+    )
+    return f" Against the pushes measured here: {near}, typically {score.ratio:.2f} ×."
 
 
 def limits_text(analysis: Analysis) -> str:
