@@ -9,6 +9,7 @@ import pytest
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.display.quantities import minutes_text, shadow_detail_text
+from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.analysis_input import readings_of, settings_of
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.results.headline import headline_of
@@ -94,7 +95,8 @@ def test_what_a_push_loses_is_said_alike(told):
     ):
         loss = push.by(HoldRule.HIGHLIGHT).shadow_loss_stops.known()
         assert line.loss == row.shadow == shadow_detail_text(loss)
-        assert line.verdict == row.verdict == shadow_verdict(loss)
+        assert line.verdict == shadow_verdict(loss)
+        assert row.verdict == shadow_words(line.verdict)
         assert line.grave == shadow_verdict(loss).grave
         assert line.normal == row.normal == (push.stops == 0)
         assert (line.rule_of_thumb is None) == (push.stops == 0)
