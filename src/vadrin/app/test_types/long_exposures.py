@@ -26,7 +26,8 @@ from vadrin.notebook.store import Notebook
 if TYPE_CHECKING:
     from vadrin.core.exposure.long_exposure_pairs import LongExposureLaw
 
-_NOISE = 0.01
+_NOISE = 0.012
+"""Of a reading with a densitometer of which nothing is known, grain and place among it."""
 _SEED = 3
 _SHORT_S = 0.5
 _NO_LOSS = 0.1
@@ -49,15 +50,33 @@ def _frames_read(loaded: LoadedTest) -> tuple[tuple[tuple[float, float, float], 
 
 
 @lru_cache(maxsize=32)
-def _law(frames: tuple[tuple[float, float, float], ...], short: float) -> LongExposureLaw:
+def _law(
+    frames: tuple[tuple[float, float, float], ...], short: float, noise: float
+) -> LongExposureLaw:
     made = tuple(LongFrame(*frame) for frame in frames)
-    return long_exposure_law(short, made, _NOISE, np.random.default_rng(_SEED))
+    return long_exposure_law(short, made, noise, np.random.default_rng(_SEED))
+
+
+def _noise_of(loaded: LoadedTest) -> float:
+    """Standard deviation of a density: the instrument's, or what the readings say themselves,
+    whichever is more."""
+    own = [
+        reading.deviation
+        for _, frame in loaded.frames()
+        for reading in frame.readings
+        if reading.deviation and not reading.left_out
+    ]
+    told = float(np.sqrt(np.mean(np.square(own)))) if own else 0.0
+    instrument = loaded.instrument.noise if loaded.instrument is not None else 0.0
+    return max(_NOISE, told, instrument or 0.0)
 
 
 def law_of(loaded: LoadedTest) -> LongExposureLaw | None:
     """What a test of long exposures comes to; None before it was read."""
     frames, short = _frames_read(loaded)
-    return _law(frames, short) if frames and short is not None else None
+    if not frames or short is None:
+        return None
+    return _law(frames, short, _noise_of(loaded))
 
 
 def _seconds(seconds: float) -> str:
