@@ -124,6 +124,9 @@ def test_tables_on_a_terminal_speak_in_ei_and_time(table, capsys):
         (["analyse"], "readings"),
         (["snapshot"], "folder"),
         (["--frobnicate"], "frobnicate"),
+        (["analize"], "was vadrin analyse meant?"),
+        (["demoo"], "was vadrin demo meant?"),
+        (["winter"], "ends in .vadrin"),
     ],
 )
 def test_bad_use_is_one_line_and_two(tmp_path, capsys, arguments, words):
@@ -227,3 +230,20 @@ def test_long_work_says_on_a_terminal_that_it_goes_on(tmp_path, capsys, monkeypa
     shown = capsys.readouterr()
     assert "3 strips, working for" in shown.err
     assert "working" not in shown.out
+
+
+def test_without_a_screen_it_says_so_and_leaves(tmp_path):
+    """In a process of its own, as from a terminal at the far end of a line."""
+    kept = {k: v for k, v in os.environ.items() if k not in ("DISPLAY", "WAYLAND_DISPLAY")}
+    kept.pop("QT_QPA_PLATFORM", None)
+    run = subprocess.run(
+        [sys.executable, "-m", "vadrin", str(tmp_path / "winter.vadrin")],
+        capture_output=True,
+        text=True,
+        env={**kept, "PYTHONPATH": str(ROOT / "src")},
+        timeout=60,
+        check=False,
+    )
+    assert (run.returncode, len(run.stderr.splitlines())) == (2, 1)
+    assert "there is no screen" in run.stderr
+    assert list(tmp_path.iterdir()) == [], "nothing was made"

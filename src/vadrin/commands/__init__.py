@@ -9,6 +9,7 @@ import sys
 import traceback
 from collections.abc import Sequence
 from contextlib import suppress
+from difflib import get_close_matches
 from pathlib import Path
 
 from vadrin import __version__
@@ -53,7 +54,7 @@ def _window_parser() -> argparse.ArgumentParser:
         description="Find a film's EI and its development times.",
         epilog=f"Commands without a window: {', '.join(COMMANDS)}; each has --help.",
     )
-    parser.add_argument("notebook", nargs="?", type=Path, help="a *.vadrin file")
+    parser.add_argument("notebook", nargs="?", type=Path, help="a *.vadrin file, or demo")
     parser.add_argument("--in-window", action="store_true", help="show refusals in a window")
     parser.add_argument("--demo", action="store_true", help="open a fresh demo notebook")
     parser.add_argument("--version", action="version", version=__version__)
@@ -97,7 +98,26 @@ def _run(arguments: list[str]) -> int:
     from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)
+    if options.notebook == Path("demo") and not options.notebook.exists():
+        options.notebook, options.demo = None, True
+    if options.notebook is not None:
+        _meant(options.notebook)
     return run_window(options.notebook, options.demo, options.in_window)
+
+
+def _meant(notebook: Path) -> None:
+    """Refuse a word that is neither a command nor a notebook: none is made of a slip of the hand.
+
+    Raises
+    ------
+    UsageError
+        With the likeliest command.
+    """
+    if notebook.exists() or notebook.suffix == ".vadrin":
+        return
+    like = get_close_matches(notebook.name, (*COMMANDS, "demo"), n=1)
+    likely = f"was vadrin {like[0]} meant?" if like else "a new notebook's name ends in .vadrin"
+    raise UsageError(f"{notebook}: no command and no notebook; {likely}")
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

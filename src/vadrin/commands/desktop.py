@@ -58,10 +58,14 @@ def open_window(path: Path, inspection: Inspection | None = None) -> object:
     return Window(Workbench(Notebook(path, inspection)))
 
 
+def _no_screen() -> bool:
+    shown = os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")
+    return sys.platform == "linux" and not shown
+
+
 def make_application() -> object:
     """The Qt application with the program's type loaded."""
-    no_screen = not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY")
-    if sys.platform == "linux" and no_screen:
+    if _no_screen():
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     app = QApplication.instance() or QApplication(["vadrin"])
     app.setApplicationName("vadrin")
@@ -113,10 +117,15 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     Raises
     ------
     UsageError
-        If the notebook cannot be opened.
+        If the notebook cannot be opened, or there is no screen.
     """
     if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
         raise UsageError(f"{notebook}: no such folder; make it first or name another place")
+    if _no_screen() and not os.environ.get("QT_QPA_PLATFORM"):
+        raise UsageError(
+            "there is no screen; start it on a desktop, or with QT_QPA_PLATFORM=offscreen to run "
+            "without one"
+        )
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
     path = demo_notebook() if demo else notebook or default_notebook()
