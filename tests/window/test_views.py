@@ -7,8 +7,9 @@ from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from oracles.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, type_into, words_of
+from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.records import Reading, Test
-from vadrin.ui.theme.look import DAY, SAFELIGHT
+from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 
@@ -190,3 +191,22 @@ def test_a_planned_frame_can_be_picked_before_anything_is_read(demo):
     window.bench.select(window.bench.loaded.strips[0].frames[3].frame.id)
     QApplication.processEvents()
     assert window.table.accessibleName().startswith("strip A, frame 4, minus 5 stops, not taken")
+
+
+def test_other_methods_are_a_line_until_they_are_compared(qtbot, demo):
+    window = demo("Merrow", "finding")
+    station = window.station()
+    told = words_of(station)
+    assert "By other EI methods: Shadow EI 80, 7:25; Standard EI 125, 8:25" in told
+    assert "What it asks" not in told
+    qtbot.keyClick(QApplication.focusWidget() or station, Qt.Key.Key_Escape)
+    station.setFocus()
+    qtbot.keyClick(station, Qt.Key.Key_M)
+    assert "What it asks" in words_of(station)
+    window.set_look(DIM)
+    settle(qtbot, window)
+    assert "What it asks" in words_of(window.station()), "made anew, it stays as it was"
+    window.bench.open_test(next(x for x in shelf_lines(window.bench.notebook)).test_id)
+    window.bench.go("finding")
+    settle(qtbot, window)
+    assert "What it asks" not in words_of(window.station()), "another test has its own"

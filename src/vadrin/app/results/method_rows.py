@@ -60,6 +60,16 @@ def method_lines(analysis: Analysis) -> tuple[MethodLine, ...]:
     )
 
 
+def other_methods(analysis: Analysis) -> str:
+    """What other EI methods find in the same readings, in a line; empty where nothing else."""
+    told = [
+        f"{line.name} EI {line.index}, {line.time}"
+        for line in method_lines(analysis)
+        if not line.chosen
+    ]
+    return f"By other EI methods: {'; '.join(told)}." if told else ""
+
+
 def method_typed(words: str) -> str:
     """The method that is meant.
 

@@ -36,6 +36,8 @@ class ViewState:
     state: State | None
     frame_id: int | None
     look: Look
+    in_full: bool = False
+    """Whether what matters less than the answer is shown in full, not in a line."""
 
     @property
     def loaded(self) -> LoadedTest | None:

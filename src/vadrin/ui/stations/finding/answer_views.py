@@ -14,7 +14,7 @@ from vadrin.app.descriptions.answer_in_words import FilmRow
 from vadrin.app.overview.finding_sections import sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.light_box_ei import without_densities
-from vadrin.app.results.method_rows import limits_text
+from vadrin.app.results.method_rows import limits_text, other_methods
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.plots.hue_wedges import HueWedges
@@ -97,7 +97,10 @@ def methods_and_pushes(scene: ViewState) -> QWidget:
             words = f"No push or pull can be told: {analysis.finding.time_min.why}."
             column.addWidget(text(words, Role.NOTE, wrap=True))
         else:
-            column.addWidget(method_table(analysis))
+            if scene.in_full:
+                column.addWidget(method_table(analysis))
+            else:
+                column.addWidget(text(other_methods(analysis), Role.NOTE, wrap=True))
             column.addWidget(rule())
             column.addWidget(push_table(analysis, loaded.test.push_rule))
             column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))

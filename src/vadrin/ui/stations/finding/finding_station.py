@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PyQt6.QtWidgets import QHBoxLayout
 
 from vadrin.app.decisions.decision import (
@@ -36,6 +38,7 @@ from vadrin.app.results.target_words import (
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
+from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.finding.answer_views import answer_view, with_sections
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
@@ -54,6 +57,8 @@ class FindingStation(Station):
     """Weigh the answers against each other and decide."""
 
     wants_finding = False
+
+    _in_full: OfTest[bool] = OfTest(bool)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -90,8 +95,10 @@ class FindingStation(Station):
         self._because = WordField(
             "why it was decided", lambda w: self._sign(note=w.strip()), role=Role.LEAD
         )
+        self._methods = button("", self._unfold, link=True)
         self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
         self._state: State | None = None
+        self._scene: ViewState | None = None
         self._lay_out()
         self.offer(
             hint("↑ ↓", "step the target, at its underlined word"),
@@ -101,11 +108,18 @@ class FindingStation(Station):
                 self._write,
                 ("Ctrl+D",),
             ),
+            Action(
+                "finding.methods",
+                "what other EI methods find, in full or in a line",
+                self._unfold,
+                ("M",),
+            ),
         )
 
     def _lay_out(self) -> None:
         foot = QHBoxLayout()
-        for part in (self._decide, self.write_law, self._decided):
+        foot.setSpacing(px(14))
+        for part in (self._decide, self.write_law, self._decided, self._methods):
             foot.addWidget(part)
         foot.addStretch(1)
         place = station_place("finding")
@@ -131,9 +145,20 @@ class FindingStation(Station):
         self._method.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
         self._channel.show_value(channel_shown(scene.loaded)[0])
+        self._methods.setVisible(not own and scene.analysis is not None)
+        self._methods.setText("Fold EI methods (M)" if self._in_full else "Compare EI methods (M)")
+        scene = replace(scene, in_full=self._in_full)
+        self._scene = scene
         view = answer_view(test.kind)(scene)
         self._area.setWidget(with_sections(view, scene, self._beside(scene)))
-        self._show_decision(scene.loaded)
+        if scene.loaded is not None:
+            self._show_decision(scene.loaded)
+
+    def _unfold(self) -> None:
+        """Show what other methods find in full, or in a line again."""
+        if self._scene is not None:
+            self._in_full = not self._in_full
+            self.show_state(self._scene)
 
     def _beside(self, scene: ViewState) -> tuple[str, ...]:
         """What an eye, paper or a rule says beside the finding."""
