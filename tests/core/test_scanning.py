@@ -5,6 +5,9 @@ import pytest
 
 from oracles.scanner import FAULTS, scanned
 from tools import scanner_trial
+from vadrin.app.scans.scan_frames import nudged
+from vadrin.app.scans.scan_reading import open_scan
+from vadrin.app.scans.step_wedge import StepWedge
 from vadrin.core.scanning.calibration import calibrated, on_clear_base
 from vadrin.core.scanning.film_bands import film_bands
 from vadrin.core.scanning.frame_finding import find_frames
@@ -188,3 +191,13 @@ def test_no_picture_of_a_scanner_as_they_are_is_wrong_in_silence(tmp_path):
         assert what != scanner_trial.WRONG, (fault, words)
         if fault not in scanner_trial.TO_BE_TOLD:
             assert what in (scanner_trial.RIGHT, scanner_trial.WARNED_RIGHT), (fault, what, words)
+
+
+def test_frames_set_by_hand_are_read_though_they_were_taken_for_cut_off(tmp_path):
+    picture = scanned(np.random.default_rng((11, 1)), "first cut", tmp_path)
+    scan = open_scan(picture.path, picture.script, StepWedge(picture.typed))
+    assert scan.values[0].why == "not whole in the picture"
+    assert "the first frame is not whole in the picture" in scan.doubts
+    by_hand = nudged(scan, along=0)
+    assert "not whole" not in " ".join(by_hand.doubts)
+    assert by_hand.values[0].why != "not whole in the picture"

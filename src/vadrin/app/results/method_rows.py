@@ -65,7 +65,7 @@ def other_methods(analysis: Analysis) -> str:
     told = [
         f"{line.name} EI {line.index}, {line.time}"
         for line in method_lines(analysis)
-        if not line.chosen
+        if not line.chosen and line.index != "—"
     ]
     return f"By other EI methods: {'; '.join(told)}." if told else ""
 

@@ -145,6 +145,9 @@ def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
         start=place.start + along * step,
         pitch=place.pitch + wider * step / max(place.count - 1, 1) * 2,
         sureness=1.0,
+        # Whoever sets the boxes says where the frames lie, and how many there are.
+        seen=0,
+        cut=(),
     )
     return measured(replace(scan, place=moved))
 
