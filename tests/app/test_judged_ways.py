@@ -94,7 +94,7 @@ def test_the_print_is_half_a_step_sure_and_stands_beside_the_light_box(roll):
     assert eye.way.method.key == "eye", "the light box comes first where nothing was chosen"
     assert eye.index.low < eye.index.value < eye.index.high
     assert "the print lies" in print_beside_the_light_box(roll.loaded)
-    assert "0.1 stop above" in print_beside_the_light_box(roll.loaded)
+    assert "0.0 stop above" in print_beside_the_light_box(roll.loaded)
     roll.rate_by("contact sheet")
     assert roll.answer.index.value == pytest.approx(50.0)
     assert roll.answer.by_eye

@@ -200,7 +200,7 @@ def test_a_clip_denser_than_the_good_one_has_a_range_even_if_read_exactly():
     assert answer.low * 1.02 < answer.factor < answer.high / 1.02, "how a bath goes is not known"
     outdone = clip_of_densities(1.3, 1.0, 0.1, clip_sd=1e-9, good_sd=1e-9)
     assert (outdone.verdict, outdone.factor) == (ClipVerdict.SHORTER, None)
-    assert "no factor tells" in outdone.why
+    assert "too much denser for a factor" in outdone.why
 
 
 def test_fog_under_its_aim_alone_is_not_the_bath():

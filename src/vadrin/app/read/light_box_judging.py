@@ -81,6 +81,13 @@ def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
     if result and result.false_alarms:
         alarms = counted(result.false_alarms, "blank")
         said += f" Your eye told {alarms} from the blank: the range is wider for it."
+    if result and result.doubted is not None:
+        odd = _frame_at(loaded, strip, result.doubted)
+        if odd is not None:
+            said += (
+                f" Your answers contradict each other: look at frame {odd.number} again, and undo "
+                "an answer that was a slip (Ctrl+Z)."
+            )
     box, blank = light_box(loaded, strip), blank_of(strip)
     if blank is None:
         return EyeQuestion(

@@ -51,7 +51,11 @@ class LightBoxResult:
         Absent where the bracket does not hold the point.
     false_alarms : int
         Blanks that were told from the blank.
+    doubted : float or None
+        Lg exposure of the frame whose answer goes least with all the others; None where they
+        agree.
     """
 
     zone_ei: Figure
     false_alarms: int
+    doubted: float | None = None

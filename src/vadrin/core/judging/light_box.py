@@ -20,7 +20,8 @@ from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFram
 
 SPEED_DENSITY = 0.10
 _COUNT = 4000
-_SLIPS = 0.02
+_SLIPS = 0.08
+"""Share of answers that are given at random."""
 _NOISE = (0.004, 0.014)
 _UNSURE = 0.007
 """Density to each side of the threshold within which an eye says it can't tell."""
@@ -34,7 +35,12 @@ _BEYOND = 0.6
 """Lg units beyond the bracket in which the point may lie."""
 _WORTH_ASKING = 0.07
 """Information in nats below which a question is not worth a look."""
-_MOST_QUESTIONS = 6
+_MOST_QUESTIONS, _ASKED_TO_TELL = 8, 6
+"""Looks in all, and those that narrow the range; what is left confirms each side."""
+_PLAIN = 0.85
+"""How likely an answer is of a frame that confirms."""
+_CONTRADICTS, _ODD = 0.15, 0.3
+"""How likely an answer is by all the others, if it goes with them: one alone, or each of two."""
 _BLANK_AFTER = 2
 _GRID = np.linspace(-3.0, 2.5, 111)
 _EULER = 0.5772156649
@@ -138,7 +144,20 @@ class LightBox:
         weight = self.weights(answers)
         low, middle, high = weighted_range(self.speed_point, weight)
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high, low))
-        return LightBoxResult(Figure(index, lowest, highest), alarms)
+        return LightBoxResult(Figure(index, lowest, highest), alarms, self._doubted(answers))
+
+    def _doubted(self, answers: tuple[SeenFrame, ...]) -> float | None:
+        """The frame whose answer the others make least likely; None where all go together."""
+        likely: list[tuple[float, float]] = []
+        for place, answer in enumerate(answers):
+            if answer.log_h is None or answer.told is EyeVerdict.UNSURE:
+                continue
+            weight = self.weights(answers[:place] + answers[place + 1 :])
+            net = self.net_at(np.array([answer.log_h]))[0]
+            told = self._likely(net, answer.told, 1.0, answer.threshold)
+            likely.append((float(told @ weight), answer.log_h))
+        odd = sorted(pair for pair in likely if pair[0] < _ODD)
+        return odd[0][1] if odd and (odd[0][0] < _CONTRADICTS or len(odd) > 1) else None
 
     def told_index(self, answers: tuple[SeenFrame, ...]) -> Figure:
         """The EI at which the frame four stops under the meter is just told, with its range.
@@ -174,9 +193,23 @@ class LightBox:
         if blanks and not asked_blank and len(answers) == _BLANK_AFTER:
             return float("nan")
         told, place = self._told_by(answers)
-        if len(answers) > 1 and told[place] < _WORTH_ASKING:
-            return None
+        enough = len(answers) > 1 and told[place] < _WORTH_ASKING
+        if enough or len(answers) >= _ASKED_TO_TELL:
+            return self._to_confirm(answers)
         return float(self.log_h[place])
+
+    def _to_confirm(self, answers: tuple[SeenFrame, ...]) -> float | None:
+        """A frame to each side of the point, looked at so that one slip cannot mislead; None
+        where each side was told by two looks already."""
+        weight = self.weights(answers)
+        yes = np.asarray(self._likely(self._net, EyeVerdict.YES) @ weight)
+        lit = np.array([a.log_h for a in answers if a.log_h is not None])
+        for side, near in ((yes >= _PLAIN, 0), (yes <= 1 - _PLAIN, -1)):
+            frames = self.log_h[side]
+            looks = sum(bool(np.any(np.abs(frames - x) < _SAME)) for x in lit)
+            if len(frames) and looks < 2:
+                return float(frames[near])
+        return None
 
     def _told_by(self, answers: tuple[SeenFrame, ...]) -> tuple[Array, int]:
         """Information each frame's answer is expected to give, in nats, and the best place."""
