@@ -121,6 +121,22 @@ class TestALightBoxAlone:
         assert "On the light box EI" in words_of(reading)
 
 
+def test_an_answer_against_the_others_is_named(reading):
+    """One key too fast in the fourth look: two more looks are asked for, and the frame is named."""
+    turn(reading, Qt.Key.Key_B)
+    page, looked, words = reading.station().light_box, [], []
+    while page._question.frame is not None:
+        frame = page._question.frame
+        told = not frame.frame.blank and frame.frame.stops >= -4.0
+        looked.append(frame.number)
+        inverted = len(looked) == 4
+        press(reading, Qt.Key.Key_Y if told != inverted else Qt.Key.Key_N)
+        words.append(words_of(page))
+    assert len(looked) <= 8
+    assert "This look confirms one side" in " ".join(words)
+    assert f"contradict each other: look at frame {looked[3]} again" in words[-1]
+
+
 def test_a_step_of_a_wedge_is_a_reading_with_its_width(reading):
     field = reading.station().field
     type_into(field, "0.20-0.35")

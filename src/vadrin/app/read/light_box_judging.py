@@ -105,7 +105,9 @@ def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
     if frame is None:
         return EyeQuestion(None, "The most useful frame is missing.", said, "")
     gain = ""
-    if result is not None and result.zone_ei.present:
+    if box.only_confirms(answers):
+        gain = "This look confirms one side; it hardly narrows the range."
+    elif result is not None and result.zone_ei.present:
         expected = box.expected_range(answers)
         gain = f"One more answer would narrow it to about ± {expected / 2:.1f} stop."
     beside = f"Lay frame {frame.number} beside frame {blank.number}, the blank."

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QLineEdit
 
 from vadrin.ui.theme.look import TONES
 
-LONGEST = 1000
+LONGEST = 3000
 """Letters a field takes; pasted text stops there, as can be seen."""
 
 
