@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QWidget
@@ -32,9 +31,6 @@ from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
-
-if TYPE_CHECKING:
-    pass
 
 
 class PlanStation(Station):
