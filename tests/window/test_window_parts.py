@@ -228,6 +228,6 @@ def test_circles_are_cleared_on_the_screens_thread_alone(open_window, tmp_path, 
 
     window.jobs.run("many", work, done.append)
     qtbot.waitUntil(lambda: bool(done), timeout=20_000)
-    assert cleared == []
+    assert set(cleared) <= {threading.main_thread()}, "the window may have cleared it by now"
     gc.collect()
     assert cleared == [threading.main_thread()]
