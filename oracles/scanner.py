@@ -1,16 +1,15 @@
 """A scanner as it is: film, light, optics and the program that writes the file.
 
 Written from what such devices do, without a look at what reads their pictures. Film is laid out
-as transmittance: base with its holes, frames with gaps that vary, numbers on the edge, a step
-wedge beside it. Light is scattered by whatever lies around a place, falls off to the sides, is
-counted in photons, and is written by a tone curve with so many bits. Dust, scratches, prints of
-fingers and rings lie on it. Everything a person can do wrong when laying film down is a
-condition of its own.
+as transmittance: base with its holes, frames with gaps that vary, a step wedge beside it. Light is
+scattered by whatever lies around a place, falls off to the sides, is counted in photons, and is
+written by a tone curve with so many bits. Dust, a scratch and the print of a finger lie on it.
+What a person does wrong when laying film down is a fault of its own.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from pathlib import Path
 
 import numpy as np
@@ -104,7 +103,6 @@ class Picture:
     typed: tuple[float, ...]
     truth: list[float | None]
     conditions: Conditions
-    notes: dict[str, float] = field(default_factory=dict)
 
 
 def drawn_conditions(rng: np.random.Generator, fault: str) -> Conditions:
@@ -151,7 +149,7 @@ def _densities(rng: np.random.Generator, count: int) -> np.ndarray:
 def _strip(
     sheet: _Sheet, rng: np.random.Generator, at: tuple[float, float], held: np.ndarray, fault: str
 ) -> None:
-    """A strip of film with its frames, holes and numbers."""
+    """A strip of film with its frames and holes."""
     left, top = at
     base = 10.0 ** -float(held[0])
     gaps = rng.normal(2.0, 0.15, len(held))
@@ -179,18 +177,16 @@ def _strip(
             10.0 ** -float(held[middle] + held[middle + 1] - held[0]),
         )
     outside = sheet.light[0, 0]
-    keep = sheet.light.copy() if before < 0 or after < 0 else None
     hole = np.arange(left - before + 1.5, left + end - 2.5, 4.75)
     bare = 1.0
     for x in hole:
         sheet.lay(x, top + 1.2, 1.98, 2.8, bare)
         sheet.lay(x, top + _ACROSS - 4.0, 1.98, 2.8, bare)
-    if keep is not None:
-        # What was cut off the film is not there: the bed is.
-        if before < 0:
-            sheet.lay(left - 1.0, top - 1, -before + 1.0, _ACROSS + 2, outside)
-        if after < 0:
-            sheet.lay(left + end, top - 1, 40.0, _ACROSS + 2, outside)
+    # What was cut off the film is not there: the bed is.
+    if before < 0:
+        sheet.lay(left - 1.0, top - 1, -before + 1.0, _ACROSS + 2, outside)
+    if after < 0:
+        sheet.lay(left + end, top - 1, 40.0, _ACROSS + 2, outside)
 
 
 def _wedge(sheet: _Sheet, at: tuple[float, float], steps: np.ndarray, covered: bool) -> None:

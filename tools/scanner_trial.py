@@ -31,23 +31,7 @@ RIGHT, WRONG, WARNED, WARNED_RIGHT, REFUSED = (
     "warned, right",
     "refused",
 )
-TO_BE_TOLD = (
-    "first cut",
-    "last cut",
-    "one more",
-    "one less",
-    "overlap",
-    "blank end",
-    "wedge short",
-    "wedge missing",
-    "wedge half covered",
-    "wedge typed shifted",
-    "auto levels",
-    "sharpened",
-    "black holder",
-    "inverted",
-    "no step thinner than typed",
-)
+TO_BE_TOLD = tuple(f for f in FAULTS if f not in ("none", "mirrored", "upside down", "film fills"))
 """Faults that may be told though what was read is right: something is wrong with the picture."""
 
 

@@ -14,7 +14,7 @@ import numpy as np
 
 from tools.demo.demo_decisions import decide_demo
 from tools.demo.demo_patches import write_patches
-from tools.demo.demo_sheet_and_roll import write_lights_off, write_roll
+from tools.demo.demo_sheet_and_roll import write_data_sheet, write_roll
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.library.named_records import developer_named, stock_named
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
@@ -353,7 +353,7 @@ _DECIDED = ("compare", "two developers", "push", "speed")
 def write_kinds(notebook: Notebook) -> None:
     """Write a finished test of each kind, and one of each that is only planned."""
     write_roll(notebook)
-    write_lights_off(notebook)
+    write_data_sheet(notebook)
     for kept in _KINDS:
         done = _write(notebook, kept, kept.day, kept.note)
         _read(notebook, kept, done)

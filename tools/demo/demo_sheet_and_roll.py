@@ -30,7 +30,7 @@ def write_roll(notebook: Notebook) -> None:
         notebook.put(replace(test, created_at="2026-03-07T17:00:00+00:00", note=note))
 
 
-def write_lights_off(notebook: Notebook) -> None:
+def write_data_sheet(notebook: Notebook) -> None:
     """A maker's sheet that was traced, and one of which nothing was taken down yet."""
     days = ("2026-02-21T10:00:00+00:00", "2026-02-20T10:00:00+00:00")
     films = (("Merrow Pan 125", 125.0, True), ("Skerry Fine 50", 50.0, False))

@@ -73,6 +73,8 @@ def _joined(arguments: Sequence[str]) -> list[str]:
 
 
 def _run(arguments: list[str]) -> int:
+    if arguments[:1] == ["demo"]:
+        arguments = ["--demo", *arguments[1:]]
     if arguments and arguments[0] in COMMANDS:
         options = _command_parser().parse_args(_joined(arguments))
         if options.command == "analyse":
@@ -98,8 +100,6 @@ def _run(arguments: list[str]) -> int:
     from vadrin.commands.desktop import run_window
 
     options = _window_parser().parse_args(arguments)
-    if options.notebook == Path("demo") and not options.notebook.exists():
-        options.notebook, options.demo = None, True
     if options.notebook is not None:
         _meant(options.notebook)
     return run_window(options.notebook, options.demo, options.in_window)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from vadrin.core.judging.verdicts import CANT_TELL, NOTHING_THERE, SALVAGED, USE_IT
+from vadrin.core.judging.verdicts import CANT_TELL, NOTHING_THERE, SALVAGED, TOO_DENSE, USE_IT
 
 if TYPE_CHECKING:
     from vadrin.core.results.push import ShadowVerdict
+
+__all__ = ["NOTHING_THERE", "TOO_DENSE", "USE_IT", "answer_words", "shadow_words"]
 
 _SHOWN = {
     NOTHING_THERE: "unusable",

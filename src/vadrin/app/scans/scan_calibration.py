@@ -59,11 +59,9 @@ def wedge_of_picture(path: Path, densities: tuple[float, ...]) -> StepWedge:
     small = small.T if small.shape[0] > small.shape[1] else small
     try:
         band = film_bands(small, with_wedge=False).strips[0]
-        seen = wedge_values(small, band, len(densities))
-        seen = seen if seen[0] > seen[-1] else seen[::-1]
-        if len(seen) != len(densities):
-            words = f"the wedge shows {len(seen)} steps, {len(densities)} were typed"
-            raise ValueError(f"{words}: count them from the thinnest")
+        seen, miscounted = _steps_seen(small, band, len(densities))
+        if miscounted:
+            raise ValueError(miscounted)
         calibrated(seen, np.array(densities))
     except ValueError as error:
         raise EntryError(str(error)) from error
@@ -118,15 +116,18 @@ def calibration_of(
         return _of_another(small, known, densities)
     if rows is None:
         raise ValueError("no wedge was found beside the strip: lay it along it, below or above")
-    seen = wedge_values(small, rows, len(known.densities))
-    seen = seen if seen[0] > seen[-1] else seen[::-1]
+    seen, miscounted = _steps_seen(small, rows, len(densities))
     both = min(len(seen), len(densities))
     made = calibrated(seen[:both], densities[:both])
-    doubts = wedge_doubts(made, bare_light(small))
-    if len(seen) != len(densities):
-        words = f"the wedge shows {len(seen)} steps, {len(densities)} were typed"
-        doubts = (f"{words}: count them from the thinnest", *doubts)
-    return made, doubts
+    counted = (miscounted,) if miscounted else ()
+    return made, (*counted, *wedge_doubts(made, bare_light(small)))
+
+
+def _steps_seen(small: Array, rows: tuple[int, int], typed: int) -> tuple[Array, str]:
+    """Values of a wedge's steps from the thinnest, and words where more or fewer were typed."""
+    seen = wedge_values(small, rows, typed)
+    words = f"the wedge shows {len(seen)} steps, {typed} were typed: count them from the thinnest"
+    return seen if seen[0] > seen[-1] else seen[::-1], "" if len(seen) == typed else words
 
 
 def wedge_doubts(made: ScanCalibration, bare: float) -> tuple[str, ...]:

@@ -192,15 +192,20 @@ class LightBox:
             return None
         if blanks and not asked_blank and len(answers) == _BLANK_AFTER:
             return float("nan")
-        if self.only_confirms(answers):
+        told, place = self._told_by(answers)
+        if self._enough(answers, told[place]):
             return self._to_confirm(answers)
-        return float(self.log_h[self._told_by(answers)[1]])
+        return float(self.log_h[place])
 
     def only_confirms(self, answers: tuple[SeenFrame, ...]) -> bool:
         """Whether another look is no longer there to narrow the range."""
         told, place = self._told_by(answers)
-        enough = len(answers) > 1 and told[place] < _WORTH_ASKING
-        return bool(enough or len(answers) >= _ASKED_TO_TELL)
+        return self._enough(answers, told[place])
+
+    @staticmethod
+    def _enough(answers: tuple[SeenFrame, ...], told: float) -> bool:
+        hardly = len(answers) > 1 and told < _WORTH_ASKING
+        return bool(hardly or len(answers) >= _ASKED_TO_TELL)
 
     def _to_confirm(self, answers: tuple[SeenFrame, ...]) -> float | None:
         """A frame to each side of the point, looked at so that one slip cannot mislead; None

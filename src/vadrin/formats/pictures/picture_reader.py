@@ -177,8 +177,8 @@ def _of_tiff(path: Path) -> Picture:
             values = tifffile.memmap(path, page=0, mode="r")
         except ValueError:
             # Tiled or packed: it has to be unpacked as a whole, a tile at a time.
-            _fits(path.name, page.nbytes)
-            _fits(path.name, 4 * math.prod(page.chunks) * np.dtype(page.dtype).itemsize)
+            tile = math.prod(page.chunks) * np.dtype(page.dtype).itemsize
+            _fits(path.name, page.nbytes + tile)
             values = _unpacked(page)
         per_inch = _per_inch(page)
     return replace(_checked(path.name, values, inverted), per_inch=per_inch)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
 
+from vadrin.app.display.verdict_words import NOTHING_THERE, TOO_DENSE, USE_IT
 from vadrin.app.loaded.loaded_test import LoadedFrame
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.typeface import px
 
 _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
-_USE_IT, _NOTHING, _TOO_DENSE = "use it", "nothing there", "too dense"
 ROW = 46
 EDGE = 7
 """Pixels of film above and below a frame, where the perforations are."""
@@ -114,11 +114,11 @@ class FilmPainter:
         mark = QRectF(box.left() + 3, box.bottom() - size - 3, size, size)
         ink = QColor(self._look.writing_on(fill))
         painter.setPen(QPen(ink, 1.5))
-        painter.setBrush(ink if verdict == _USE_IT else Qt.BrushStyle.NoBrush)
-        if verdict == _NOTHING:
+        painter.setBrush(ink if verdict == USE_IT else Qt.BrushStyle.NoBrush)
+        if verdict == NOTHING_THERE:
             middle = mark.center().y()
             painter.drawLine(QPointF(mark.left(), middle), QPointF(mark.right(), middle))
-        elif verdict == _TOO_DENSE:
+        elif verdict == TOO_DENSE:
             painter.drawLine(mark.topLeft(), mark.bottomRight())
             painter.drawLine(mark.bottomLeft(), mark.topRight())
         else:
