@@ -2,6 +2,7 @@
 
 import shutil
 from collections import Counter
+from dataclasses import asdict, replace
 
 import pytest
 
@@ -9,14 +10,20 @@ import vadrin.app.demo as vadrin_demo
 from tests.states import state_of
 from tests.window.pages import pdf_words
 from tools.demo.demo_notebook import make_demo
-from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
-from vadrin.app.decisions.darkroom_card import card_document
+from vadrin.app.decisions.cards_offered import card_named
+from vadrin.app.decisions.darkroom_card import card_document, present_card
 from vadrin.app.decisions.film_card import films_compared
-from vadrin.app.descriptions import descriptions
+from vadrin.app.descriptions import description_of, descriptions, own_answer
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import answered
 from vadrin.app.document.test_loading import load_tests
+from vadrin.app.loaded.reference_temperature import reference_of
+from vadrin.app.results.push_rows import push_lines
+from vadrin.app.results.rating import rating_of
 from vadrin.app.shelf.shelf_index import undecided_answer
-from vadrin.core.planning.test_types import type_of
+from vadrin.core.planning.test_types import Metering, type_of
+from vadrin.formats.reports.card import CARD_SIZES
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -55,27 +62,63 @@ def test_the_demo_that_ships_is_the_one_that_is_made(answers, tmp_path):
     shipped.close()
 
 
-def test_no_card_of_the_demo_cuts_a_word_off(answers, tmp_path):
-    looked = set()
+def all_words(told):
+    """Every word in whatever is put on a card."""
+    if isinstance(told, str):
+        return told.split()
+    inside = told.values() if isinstance(told, dict) else told
+    return [word for part in inside if not isinstance(part, bool) for word in all_words(part)]
+
+
+def recipe_of(state):
+    """What a card must say for somebody else to shoot and develop by it, from the test itself."""
+    loaded, kind = state.loaded, type_of(state.loaded.test.kind)
+    own = own_answer(state)
+    wanted = [loaded.title, loaded.developer.bath, description_of(loaded.test.kind).question]
+    wanted += [loaded.test.light, loaded.batch.name if loaded.batch else ""]
+    if own is not None:
+        wanted.append(own.says)
+        index = own.figures.get("ei")
+        wanted += [f"EI {marked_ei(index.value)}"] if index is not None and index.value else []
+    else:
+        rating = rating_of(state)
+        times = [s.minutes for s in loaded.strips if s.looked_at]
+        times = [rating.time_min.value] if rating.time_min.present else times
+        wanted += [f"EI {marked_ei(rating.index.value)}", *map(minutes_text, times)]
+        pushes = push_lines(state.analysis, loaded.test.push_rule)
+        wanted += [line.time.shown for line in pushes if line.time.shown != "not tested"]
+    if kind.scripted and kind.metering is not Metering.ENLARGER:
+        wanted += [f"{reference_of(loaded):g} °C", loaded.test.agitation]
+    if kind.key in ("cine", "colour", "compare", "mixed roll", "two developers"):
+        wanted += [minutes_text(s.minutes) for s in loaded.strips if s.looked_at]
+    return [" ".join(words.split()) for words in wanted if words]
+
+
+@pytest.mark.parametrize("size", CARD_SIZES)
+def test_every_card_of_the_demo_is_a_whole_recipe(answers, tmp_path, size):
+    looked, printed_of = set(), {}
     for kind, rows in answers.items():
         for loaded, answer in rows:
             if not answer.index:
                 continue
-            analysis = answered(loaded).analysis
-            names = [
-                n
-                for n in card_names(state_of(loaded, analysis))
-                if n == WHOLE_FINDING or n in films_compared(state_of(loaded, analysis))
-            ]
-            for name in names:
-                card = card_named(None, state_of(loaded, analysis), name)
-                if card is not None:
-                    path = tmp_path / f"{loaded.test.id} {name}.pdf"
-                    path.write_bytes(card_document(card, "A6"))
-                    pages, words = pdf_words(path)
-                    assert (pages, "…" in words) == (1, False), (kind, name, words)
-                    looked.add(kind)
-    assert looked >= {p.key for p in descriptions()} - {"time"}
+            state = state_of(loaded, answered(loaded).analysis)
+            names = films_compared(state) if size == "A6" else ()
+            for card in (present_card(state), *(card_named(None, state, n) for n in names)):
+                if card is None:
+                    continue
+                path = tmp_path / "card.pdf"
+                path.write_bytes(card_document(card, size))
+                sides, printed = pdf_words(path)
+                flat = "".join(printed.split())
+                lost = [w for w in all_words(asdict(replace(card, rule=""))) if w not in flat]
+                assert lost == [], (kind, card.says)
+                assert sides <= 3, (kind, card.says)
+                printed_of.setdefault(kind, flat)
+            missing = [w for w in recipe_of(state) if "".join(w.split()) not in printed_of[kind]]
+            assert missing == [], kind
+            looked.add(kind)
+            printed_of.pop(kind)
+    assert looked == {p.key for p in descriptions()}
 
 
 def test_the_answers_are_those_of_the_films_behind_them(answers):

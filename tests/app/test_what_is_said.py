@@ -30,7 +30,8 @@ from vadrin.core.figure import Figure
 from vadrin.core.frames import FrameState
 from vadrin.core.results.analysis import analyse
 from vadrin.errors import EntryError
-from vadrin.formats.reports.card_pdf import CARD_SIZES, card_pdf
+from vadrin.formats.reports.card import CARD_SIZES
+from vadrin.formats.reports.card_pdf import card_pdf
 from vadrin.notebook.store import Notebook
 
 
@@ -151,7 +152,9 @@ def test_the_card_holds_what_the_wall_needs(told):
     assert [row.name for row in card.rows] == ["pull 1", "normal", "push 1", "push 2"]
     assert "5 strips, 250 readings, 4:30 to 17:30 min tested" in card.basis
     assert "makers' sheets" in card.care
-    assert card_of(state_of(*told["Ostrel 400 O1"])) is None
+    one_strip = card_of(state_of(*told["Ostrel 400 O1"]))
+    assert (one_strip.says, one_strip.time) == ("EI 320", "")
+    assert one_strip.steps == (("Set", "the meter to EI 320"), ("Develop", "8:00 min at 20 °C"))
     for size, (width, height) in CARD_SIZES.items():
         data = card_pdf(card, size)
         box = re.search(rb"/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]", data)

@@ -22,7 +22,7 @@ from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan
 from vadrin.core.planning.test_options import SecondSteps, options_as
 from vadrin.errors import StaleAnswerError
-from vadrin.formats.reports.card_pdf import CardRow
+from vadrin.formats.reports.card import CardRow
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.widgets.labels import text
 

@@ -6,7 +6,7 @@ from vadrin.app.decisions.darkroom_card import card_of
 from vadrin.app.decisions.film_card import film_card, films_compared
 from vadrin.app.decisions.push_card import push_card, pushes_to_follow
 from vadrin.app.document.state import State
-from vadrin.formats.reports.card_pdf import Card
+from vadrin.formats.reports.card import Card
 from vadrin.notebook.store import Notebook
 
 WHOLE_FINDING = "the whole finding"

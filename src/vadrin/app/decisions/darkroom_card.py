@@ -23,12 +23,16 @@ from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
+from vadrin.app.results.headline import headline_of
 from vadrin.app.results.provenance import provenance
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
+from vadrin.app.results.working_steps import developed_steps, to_be_minded
 from vadrin.core.diagnostic import Severity
-from vadrin.formats.reports.card_pdf import CARD_SIZES, Card, CardRow, card_pdf
+from vadrin.core.planning.test_types import Metering, type_of
+from vadrin.formats.reports.card import CARD_SIZES, Card, CardRow
+from vadrin.formats.reports.card_pdf import card_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
 
@@ -133,16 +137,18 @@ def decided_card(loaded: LoadedTest, present: Card | None) -> Card:
     """
     last = loaded.findings[-1]
     status = f"decided {date_text(last.decided_at)}"
+    signed = _signed(last)
     kept = _card_kept(last)
     if kept is not None:
-        return replace(kept, status=status)
+        return replace(kept, status=status, signed=signed)
     if present is not None and changes_since_decision(loaded) is None:
-        return replace(present, status=status)
+        return replace(present, status=status, signed=signed)
     if last.exposure_index <= 0:
         return replace(
             plain_card(loaded),
             says=decided_text(last),
             status=status,
+            signed=signed,
             basis="What this rested on was changed since it was decided.",
         )
     return replace(
@@ -151,6 +157,7 @@ def decided_card(loaded: LoadedTest, present: Card | None) -> Card:
         time=minutes_text(last.time_min),
         temperature=f"at {last.temperature_c:g} °C",
         status=status,
+        signed=signed,
         basis="What this rested on was changed since it was decided.",
     )
 
@@ -161,10 +168,18 @@ def _card_kept(finding: Finding) -> Card | None:
         kept = json.loads(finding.card)
         rows = tuple(CardRow(**row) for row in kept.pop("rows"))
         lines = tuple(tuple(str(c) for c in line) for line in kept.pop("lines", ()))
-        told = {"rows": rows, "diagnostics": tuple(kept["diagnostics"]), "lines": lines}
-        return Card(**kept | told)
+        steps = tuple((str(name), str(words)) for name, words in kept.pop("steps", ()))
+        mind = tuple(str(words) for words in kept.pop("mind", ()))
+        told = {"diagnostics": tuple(kept.pop("diagnostics")), "steps": steps, "mind": mind}
+        return Card(rows=rows, lines=lines, **kept | told)
     except (ValueError, TypeError, KeyError, AttributeError):
         return None
+
+
+def _signed(finding: Finding) -> str:
+    """Who decided, and what they wrote of it; empty where nobody signed."""
+    by = f"Decided by {finding.decided_by}." if finding.decided_by else ""
+    return f"{by} {finding.note}".strip()
 
 
 def part_status(loaded: LoadedTest) -> str:
@@ -175,16 +190,24 @@ def part_status(loaded: LoadedTest) -> str:
     return f"decided {day}" if changes_since_decision(loaded) is None else f"changed since {day}"
 
 
+def _on_paper(loaded: LoadedTest) -> bool:
+    """Whether it is paper that is tried, which nobody agitates as film."""
+    kind = type_of(loaded.test.kind)
+    return kind is not None and kind.metering is Metering.ENLARGER
+
+
 def plain_card(loaded: LoadedTest) -> Card:
     """What stands on a card before anything was found."""
     batch = f", batch {loaded.batch.name}" if loaded.batch and loaded.batch.name else ""
     return Card(
         film=loaded.stock.name + batch,
-        developer=f"{loaded.developer.name} {loaded.developer.dilution}".strip(),
+        developer=loaded.developer.bath,
         temperature=f"at {reference_of(loaded):g} °C",
-        agitation=loaded.test.agitation,
+        agitation="" if _on_paper(loaded) else loaded.test.agitation,
         status=NOT_DECIDED,
         care=CARE,
+        purpose=description_of(loaded.test.kind).question,
+        mind=to_be_minded(loaded),
     )
 
 
@@ -197,11 +220,14 @@ def kind_card(state: State, answer: OwnAnswer) -> Card | None:
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     act = "" if answer.act == answer.words else answer.act
     how = f"{answer.words[:1].upper()}{answer.words[1:]}"
+    plain = plain_card(loaded)
     return replace(
-        plain_card(loaded),
+        plain,
         says=answer.says,
         says_how=how,
         lines=lines,
+        steps=answer.steps or developed_steps(loaded),
+        mind=(*plain.mind, *answer.mind),
         basis=" ".join((*provenance(state), act)).strip()
         + assumed_words(loaded)
         + prints_at(loaded),
@@ -218,12 +244,26 @@ def present_card(state: State) -> Card | None:
     return kind_card(state, own) if own is not None else usual_card(state)
 
 
+def _index_card(state: State) -> Card | None:
+    """The card of an EI whose time nothing tells yet; None where there is no EI either."""
+    head, loaded = headline_of(state), state.loaded
+    if not head.index:
+        return None
+    return replace(
+        plain_card(loaded),
+        says=head.index,
+        says_how=f"{head.index_note}. {head.time_note}".rstrip(". ") + ".",
+        steps=(("Set", f"the meter to {head.index}"), *developed_steps(loaded)),
+        basis=" ".join(provenance(state)) + assumed_words(loaded),
+    )
+
+
 def usual_card(state: State) -> Card | None:
     """The card of an EI and a time; None while there are none to print."""
     loaded, analysis = state.loaded, state.settled()
     answer = rating_of(state)
     if answer.index.value is None or answer.time_min.value is None:
-        return None
+        return _index_card(state)
     return replace(
         plain_card(loaded),
         exposure_index=str(marked_ei(answer.index.value)),

@@ -10,9 +10,9 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip
-from vadrin.app.loaded.reference_temperature import reference_words
+from vadrin.app.results.working_steps import develop_step, set_step
 from vadrin.core.planning.test_types import type_of
-from vadrin.formats.reports.card_pdf import Card
+from vadrin.formats.reports.card import Card
 
 _SAME_SHARE = 0.05
 
@@ -40,24 +40,22 @@ def film_card(state: State, name: str) -> Card | None:
         plain = replace(plain, developer=name)
     elif strip.other:
         plain = replace(plain, film=name)
-    lines = [("What", "As it was found")]
+    steps = [set_step(metrics.zone_ei.known())]
     if strip.minutes:
-        lines.append(
-            ("Developed", f"{minutes_text(strip.minutes)} min at {reference_words(loaded)}")
-        )
+        steps += develop_step(loaded, strip)
     if metrics.average_gradient.value is not None:
-        lines.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
+        steps.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
     factor = beside.time_factor.value if beside is not None else None
     if factor is not None and abs(factor - 1) > _SAME_SHARE and strip.minutes:
         aim = minutes_text(strip.minutes * factor)
-        lines.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
+        steps.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
     if beside is not None and beside.base_fog.value is not None:
-        lines.append(("Print exposure", f"{10**beside.base_fog.value:.2f} × the reference"))
+        steps.append(("Print exposure", f"{10**beside.base_fog.value:.2f} × the reference"))
     reference = film_name(loaded, loaded.strips[0])
     return replace(
         plain,
         says=f"EI {marked_ei(metrics.zone_ei.known())}",
-        lines=tuple(lines),
+        steps=tuple(steps),
         says_how=f"{ei_range_text(metrics.zone_ei)}, by the strip beside {reference}."
         if beside is not None
         else f"{ei_range_text(metrics.zone_ei)}; the reference for the others.",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.decisions.darkroom_card import part_status, plain_card
+from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import (
     minutes_range_text,
@@ -18,15 +19,20 @@ from vadrin.app.expose.meter_words import dial_words
 from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.results.push_rows import RULE_NAMES
 from vadrin.core.results.push import Push, PushRow, shadow_verdict
-from vadrin.formats.reports.card_pdf import Card
+from vadrin.formats.reports.card import Card
 from vadrin.notebook.store import Notebook
 
 _SAME_CONTRAST = 0.03
 
 
 def pushes_to_follow(state: State) -> tuple[str, ...]:
-    """The pushes and pulls that have an EI and a time that was tested, by their names."""
+    """The pushes and pulls that have an EI and a time that was tested, by their names.
+
+    None of a type that answers in its own words: what it says of pushes stands on its one card.
+    """
     loaded, analysis = state.loaded, state.settled()
+    if answers_itself(loaded.test.kind):
+        return ()
     rule = loaded.test.push_rule
     known = (p for p in analysis.push if p.stops and p.exposure_index.present)
     return tuple(push_name(p.stops) for p in known if p.by(rule).time_min.present)
@@ -72,8 +78,7 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
         return None
     beyond = dial_words(notebook, loaded, index)
     reach, minutes = minutes_range_text(row.time_min), minutes_text(row.time_min.value)
-    lines = (
-        ("Step", "What to do"),
+    steps = (
         (
             "1 Set",
             f"the meter to EI {marked_ei(index)} before the first frame"
@@ -93,6 +98,6 @@ def push_card(notebook: Notebook, state: State, name: str) -> Card | None:
         says=f"{name[:1].upper()}{name[1:]}: EI {marked_ei(index)}",
         says_how=f"The time keeps the {RULE_NAMES[rule]}, by this film's own curves. "
         "Development cannot restore shadow that was not exposed.",
-        lines=lines,
+        steps=steps,
         basis="Unsure of the developer? Do a clip test first.",
     )

@@ -93,6 +93,10 @@ class OwnAnswer:
     hues : tuple of HueTurn
     of_a_curve : bool
         Whether it rests on a film's curve, so that a reading off it is to be minded.
+    steps : tuple of (str, str)
+        How somebody else works by it: what is done, and how.
+    mind : tuple of str
+        What must be minded besides, wherever it is used.
     """
 
     says: str
@@ -105,6 +109,8 @@ class OwnAnswer:
     of_a_curve: bool = False
     more: tuple[AnswerTable, ...] = ()
     hues: tuple[HueTurn, ...] = ()
+    steps: tuple[tuple[str, str], ...] = ()
+    mind: tuple[str, ...] = ()
 
 
 AnswersInWords = Callable[["State"], OwnAnswer]

@@ -15,7 +15,7 @@ from vadrin.core.planning.test_types import TestType, all_types
 
 if TYPE_CHECKING:
     from vadrin.app.document.state import State
-    from vadrin.formats.reports.card_pdf import Card
+    from vadrin.formats.reports.card import Card
 
 
 class PlanSentence(Enum):

@@ -73,11 +73,11 @@ def developer_phrased(notebook: Notebook, words: str) -> Developer:
     """
     plain = words.strip()
     for developer in notebook.all(Developer):
-        if f"{developer.name} {developer.dilution}".strip() == plain:
+        if developer.bath == plain:
             return developer
     alike = notebook.all(Developer, name=plain)
     if len(alike) > 1:
-        which = ", ".join(f"{d.name} {d.dilution}".strip() for d in alike)
+        which = ", ".join(d.bath for d in alike)
         raise EditRefusedError(f"“{plain}”: which dilution? There are {which}")
     if alike:
         return alike[0]

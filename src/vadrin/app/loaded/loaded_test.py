@@ -319,5 +319,4 @@ class LoadedTest:
     @property
     def process(self) -> str:
         """Developer, dilution and temperature in a phrase."""
-        where = f"in {self.developer.name} {self.developer.dilution}".strip()
-        return where if self.developer.name else "developer not named yet"
+        return f"in {self.developer.bath}" if self.developer.name else "developer not named yet"

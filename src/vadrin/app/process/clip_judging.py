@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.densities import reading_typed
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning.test_types.clip import Clip
@@ -211,4 +212,17 @@ def clip_answer(loaded: LoadedTest) -> OwnAnswer:
     act = "" if answer.verdict is ClipVerdict.GO else clip_words(loaded, answer)
     says = answer.verdict.value
     figures = {"factor": answer.factor, "low": answer.low, "high": answer.high}
-    return OwnAnswer(f"{says[0].upper()}{says[1:]}", clip_words(loaded, answer), act, figures)
+    steps = _steps(loaded, answer)
+    said = f"{says[0].upper()}{says[1:]}"
+    return OwnAnswer(said, clip_words(loaded, answer), act, figures, steps=steps)
+
+
+def _steps(loaded: LoadedTest, answer: ClipAnswer) -> tuple[tuple[str, str], ...]:
+    """The time to go by; that nothing may be developed in it, where there is none."""
+    planned = _planned(loaded)
+    if answer.factor is None or planned is None or answer.verdict is ClipVerdict.UNSURE:
+        return (("Develop", "no roll in this bottle before another clip says so"),)
+    at, good = reference_words(loaded), answer.verdict is ClipVerdict.GO
+    time = minutes_text(planned if good else planned * answer.factor)
+    how = "as ever" if good else "a second clip first"
+    return (("Develop", f"{time} min at {at}, {how}"),)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from vadrin.app.descriptions.answer_in_words import OwnAnswer
 from vadrin.app.entry.densities import density_typed
 from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.results.working_steps import developed_steps
 from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic, Severity
 from vadrin.core.planning.test_types.process_control import HIGH, LOW, ProcessControl
@@ -195,7 +196,11 @@ def control_answer(loaded: LoadedTest) -> OwnAnswer:
     says = f"{last.value[0].upper()}{last.value[1:]}"
     act = "Correct the process, then process another control strip." if last is Control.OUT else ""
     figures = {f"{lane.figure.value} off": lane.values[-1] - lane.aim for lane in lanes}
-    return OwnAnswer(says, chart_words(loaded), act, figures)
+    steps = tuple(
+        ("Process", f"one control strip with every run, {words}")
+        for _, words in developed_steps(loaded)
+    )
+    return OwnAnswer(says, chart_words(loaded), act, figures, steps=steps[:1])
 
 
 def control_diagnostics(loaded: LoadedTest) -> tuple[Diagnostic, ...]:

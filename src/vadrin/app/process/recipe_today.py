@@ -116,7 +116,7 @@ def _is_weighed(chemistry: Developer) -> bool:
 
 
 def _lines_of(chemistry: Developer, room: Darkroom) -> list[tuple[str, str]]:
-    what = f"{chemistry.name} {chemistry.dilution}".strip()
+    what = chemistry.bath
     try:
         parts = dilution_parts(chemistry.dilution)
         mix = mix_for(parts, room.tank_ml, room.films, chemistry.least_ml or 0.0, room.reel_ml)

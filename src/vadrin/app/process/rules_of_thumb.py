@@ -44,7 +44,7 @@ def by_developer(notebook: Notebook, rule: Rule) -> str:
         test = notebook.get(Test, trial.test_id or 0)
         bath = notebook.get(Developer, test.developer_id) if test else None
         if trial.measured_min is not None and bath is not None:
-            known = found.setdefault(f"{bath.name} {bath.dilution}".strip(), [])
+            known = found.setdefault(bath.bath, [])
             known.append(Trial(trial.predicted_min, trial.measured_min))
     if len(found) < 2:
         return ""
@@ -171,7 +171,7 @@ def trial_lines(notebook: Notebook) -> list[TrialLine]:
                 trial.id,
                 rule.name,
                 trial.predicted_at[:10],
-                f"{bath.name} {bath.dilution}".strip() if bath else "",
+                bath.bath if bath else "",
                 f"{trial.given:g} {unit}",
                 minutes_text(trial.predicted_min),
                 "—" if measured is None else minutes_text(measured, exact=True),

@@ -13,6 +13,7 @@ from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
+from vadrin.app.results.working_steps import develop_words
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
@@ -93,7 +94,14 @@ def cine_answer(state: State) -> OwnAnswer:
         if waits
         else ("Shoot a scene at that EI, the meter in the hand and not in the camera.")
     )
-    return OwnAnswer(says, _words(best), act, figures, table, tuple(film))
+    steps = tuple(
+        (
+            f"In {light}",
+            f"meter at EI {marked_ei(eye.known())}; develop {develop_words(loaded, strip)}",
+        )
+        for light, (strip, eye) in best.items()
+    )
+    return OwnAnswer(says, _words(best), act, figures, table, tuple(film), steps=steps)
 
 
 def _index(figure: Figure) -> str:

@@ -19,7 +19,9 @@ from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
+from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.read.data_sheet_axes import absolute, source_of
+from vadrin.app.results.working_steps import Step, set_step
 from vadrin.core.curves.metrics import gamma
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SheetAxis, SheetSource
@@ -130,8 +132,16 @@ def data_sheet_answer(state: State) -> OwnAnswer:
     words = "a maker's word, found in another laboratory: a starting point, not a finding"
     if found is None:
         act = "Test it yourself: one strip at this EI and time tells how far off the sheet is."
+        told = dict(makers_of_test(loaded)).get(0.0)
         return OwnAnswer(
-            f"EI {marked_ei(nominal)} to begin with", f"{words}.", act, figures, table, (), plot
+            f"EI {marked_ei(nominal)} to begin with",
+            f"{words}.",
+            act,
+            figures,
+            table,
+            (),
+            plot,
+            steps=_steps(loaded, nominal, told, "the maker's figure, not measured here"),
         )
     apart = log2(found.exposure_index / nominal)
     figures["stops_from_sheet"] = apart
@@ -150,7 +160,17 @@ def data_sheet_answer(state: State) -> OwnAnswer:
         table,
         (),
         plot,
+        steps=_steps(loaded, found.exposure_index, found.time_min, "by my own test"),
     )
+
+
+def _steps(loaded: LoadedTest, index: float, minutes: float | None, whose: str) -> tuple[Step, ...]:
+    """The EI and the time to work by, and whose word they are."""
+    name, words = set_step(index)
+    made: tuple[Step, ...] = ((name, f"{words}, {whose}"),)
+    if minutes:
+        made += (("Develop", f"{minutes_text(minutes)} min at {reference_words(loaded)}, {whose}"),)
+    return made
 
 
 DESCRIPTION = TestDescription(

@@ -16,6 +16,7 @@ from vadrin.app.display.marks import shutter_name
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.results.working_steps import developed_steps
 from vadrin.core.exposure.long_exposure_pairs import LongFrame, long_exposure_law
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_options import LongTimes
@@ -30,6 +31,8 @@ _NOISE = 0.012
 """Of a reading with a densitometer of which nothing is known, grain and place among it."""
 _SEED = 3
 _SHORT_S = 0.5
+_TENTHS_COUNT_S = 10.0
+"""Seconds under which a tenth of one is told."""
 _NO_LOSS = 0.1
 """Stops below which nothing is lost that a shutter could make up."""
 
@@ -79,7 +82,19 @@ def law_of(loaded: LoadedTest) -> LongExposureLaw | None:
     return _law(frames, short, _noise_of(loaded))
 
 
+def _rows(law: LongExposureLaw) -> tuple[tuple[str, str, str], ...]:
+    """A row for each time within what was tried; one for all that lies beyond."""
+    known = [(s, f) for s, f in law.table if f.present]
+    rows = [(_seconds(s), _spread(f), _stops(s, f)) for s, f in known]
+    beyond = [s for s, f in law.table if not f.present]
+    if known and beyond:
+        rows.append((f"{_seconds(min(beyond))} and more", "not tried", ""))
+    return tuple(rows or [(_seconds(s), _spread(f), "") for s, f in law.table])
+
+
 def _seconds(seconds: float) -> str:
+    if seconds < _TENTHS_COUNT_S and abs(seconds - round(seconds)) > 0.05:
+        return f"{seconds:.1f} s"
     if seconds < 60:
         return shutter_name(seconds) if seconds in (1, 2, 4, 8, 15, 30) else f"{seconds:.0f} s"
     minutes, rest = divmod(round(seconds), 60)
@@ -104,10 +119,7 @@ def long_exposures_answer(state: State) -> OwnAnswer:
         words = f"Not told yet: {missing} not read."
         return OwnAnswer("", words, "Read the short frame, then each long one.")
     pairs = tuple((p.metered_s, p.needed_s.value) for p in law.pairs if p.needed_s.value)
-    table = AnswerTable(
-        ("The meter says", "give", "stops more"),
-        tuple((_seconds(s), _spread(f), _stops(s, f)) for s, f in law.table),
-    )
+    table = AnswerTable(("The meter says", "give", "stops more"), _rows(law))
     plot = AnswerPlot(
         "seconds by the meter",
         "seconds to give",
@@ -129,8 +141,19 @@ def long_exposures_answer(state: State) -> OwnAnswer:
         return OwnAnswer("", words, "Expose and read another long time.", figures, table, (), plot)
     figures |= {"factor": law.law.factor, "exponent": law.law.exponent}
     says, words = _worded(law)
+    steps = (
+        ("Meter", "as usual; from a second on give what stands beside the meter's time"),
+        *developed_steps(loaded),
+    )
     return OwnAnswer(
-        says, words + _contrast(law.contrast), _act(loaded, law), figures, table, (), plot
+        says,
+        words + _contrast(law.contrast),
+        _act(loaded, law),
+        figures,
+        table,
+        (),
+        plot,
+        steps=steps,
     )
 
 

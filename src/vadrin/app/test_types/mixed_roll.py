@@ -13,6 +13,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
 from vadrin.app.entry.exposures import exposure_indexes_typed
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.results.working_steps import Step, develop_words
 from vadrin.app.test_types.film_cells import by_index, row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import SharedIndexes
@@ -47,17 +48,21 @@ def _held(strip: LoadedStrip, metrics: StripMetrics | None) -> tuple[Figure, Fig
 def _range_words(low: Figure, high: Figure, tried: bool) -> str:
     if low.value is None or high.value is None:
         return low.why or high.why
-    return _Held("", low.value, high.value, tried).range_words
+    return _Held(None, low.value, high.value, tried).range_words
 
 
 @dataclass(frozen=True)
 class _Held:
     """The EIs a process holds; `open_below` where even the lowest that was shot is good."""
 
-    process: str
+    strip: LoadedStrip | None
     low: float
     high: float
     open_below: bool = False
+
+    @property
+    def process(self) -> str:
+        return process_name(self.strip) if self.strip is not None else ""
 
     @property
     def range_words(self) -> str:
@@ -92,9 +97,9 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
         figures |= {f"{label}_lowest_ei": low, f"{label}_highest_ei": high}
         film.append(row_by_index(strip, name, low.value, high.value))
         if low.value is not None and high.value is not None:
-            said.append(_Held(name, low.value, high.value, tried))
+            said.append(_Held(strip, low.value, high.value, tried))
         elif judged is not None:
-            said.append(_Held(name, *judged))
+            said.append(_Held(strip, *judged))
     return _worded(loaded, said, tuple(rows), tuple(film), figures)
 
 
@@ -138,7 +143,18 @@ def _worded(
         if judged
         else "Give verdicts on the frames at both ends: they say what densities can't."
     )
-    return OwnAnswer(says, words, act, figures, table, film, of_a_curve=True)
+    steps = tuple(step for held in (best, *said) for step in _steps(loaded, held))
+    return OwnAnswer(
+        says, words, act, figures, table, film, of_a_curve=True, steps=tuple(dict.fromkeys(steps))
+    )
+
+
+def _steps(loaded: LoadedTest, held: _Held) -> tuple[Step, ...]:
+    """How a process is used: its EIs, each set on the meter, and its time."""
+    if held.strip is None:
+        return ()
+    words = f"each frame at its own EI, {held.range_words.removeprefix('EI ')}, set on the meter"
+    return ((held.process.capitalize(), f"{words}; develop {develop_words(loaded, held.strip)}"),)
 
 
 DESCRIPTION = TestDescription(

@@ -11,7 +11,9 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedStrip, LoadedTest
+from vadrin.app.process.clip_judging import clip_answer_of, clip_words
 from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.rescue import ReferenceFilm
 from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
 from vadrin.core.figure import Figure, absent
@@ -108,8 +110,24 @@ def rescue_answer(state: State) -> OwnAnswer:
     words += f"{_verdict(lost, fog.value or 0.0)}. {fog_words}"
     act = "Shoot a clip of it at that EI before a roll that matters, and keep the rest cold."
     return OwnAnswer(
-        f"EI {marked_ei(index.value)}", words, act, figures, table, tuple(film), of_a_curve=True
+        f"EI {marked_ei(index.value)}",
+        words,
+        act,
+        figures,
+        table,
+        tuple(film),
+        of_a_curve=True,
+        steps=_steps(loaded, index.value, best),
     )
+
+
+def _steps(loaded: LoadedTest, index: float, best: StripMetrics | None) -> tuple[Step, ...]:
+    """Its EI and time; where a clip of it was judged, what that makes of the time."""
+    rated = next((s for s in loaded.strips if best and s.strip.label == best.label), None)
+    strip = rated or next((s for s in loaded.strips if s.looked_at), None)
+    clip = clip_answer_of(loaded)
+    told = (("By the clip", clip_words(loaded, clip)),) if clip is not None else ()
+    return (set_step(index), *develop_step(loaded, strip), *told)
 
 
 def _todays_index(loaded: LoadedTest, best: StripMetrics | None) -> tuple[Figure, str]:

@@ -12,6 +12,7 @@ from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.planning.test_options import SecondSteps
@@ -161,7 +162,14 @@ def reversal_answer(state: State) -> OwnAnswer:
         None,
         _film(rows, best),
         more=_calibrations(loaded, index),
+        steps=_steps(loaded, best, index),
     )
+
+
+def _steps(loaded: LoadedTest, best: GridCell, index: float | None) -> tuple[Step, ...]:
+    """The camera's exposure, the second step and the time of the best cell."""
+    shot = set_step(index) if index else ("Expose", f"as frame {best.frame.number} of the sheet")
+    return (shot, ("Second step", _named(best.strip)), *develop_step(loaded, best.strip))
 
 
 DESCRIPTION = TestDescription(

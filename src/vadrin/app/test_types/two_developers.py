@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from math import log2
+from math import ceil, log2
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -21,6 +21,8 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.next_act import waiting_act
+from vadrin.app.results.working_steps import Step, develop_words
+from vadrin.app.test_types.judged_beside import judge_act, judged_figures, judged_table
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.plan_request import Arrangement
@@ -28,6 +30,7 @@ from vadrin.core.planning.test_types.two_developers import PRINTING, TwoDevelope
 from vadrin.core.results.paired_frames import paired_difference, stain_share
 
 if TYPE_CHECKING:
+    from vadrin.core.results.analysis_result import Analysis
     from vadrin.core.results.comparison import Comparison
     from vadrin.core.results.strip_metrics import StripMetrics
 
@@ -41,6 +44,8 @@ _HEADS = (
     "Densest stain",
 )
 _ABOVE_TOE = 0.10
+_HIGHLIGHTS = 1 / 3
+"""The share of the frames above the toe that are called highlights, the densest."""
 _SAME_STOPS, _STAINED = 0.12, 0.05
 _CHANGES = 1 / 3
 """Stops by which an answer through blue must differ before it is called another one."""
@@ -48,7 +53,7 @@ _CHANGES = 1 / 3
 
 def bath_name(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """The developer a strip went through."""
-    return strip.other or f"{loaded.developer.name} {loaded.developer.dilution}".strip()
+    return strip.other or loaded.developer.bath
 
 
 def in_channel(frame: LoadedFrame, channel: Channel) -> float | None:
@@ -65,13 +70,20 @@ def _net(strip: LoadedStrip, channel: Channel) -> dict[str, float]:
     return {f.name: d - base for f, d in read if d is not None and not f.frame.blank}
 
 
-def _pairs(loaded: LoadedTest, channel: Channel) -> Figure:
-    """What the pairs differ by above the toe."""
+def _pairs(loaded: LoadedTest, channel: Channel, densest: float = 1.0) -> Figure:
+    """What the pairs differ by above the toe, or the share of them that is densest."""
     if len(loaded.strips) < 2:
         return absent("there is one strip")
     one, other = (_net(s, channel) for s in loaded.strips[:2])
     both = [n for n in one if n in other and max(one[n], other[n]) > _ABOVE_TOE]
+    both.sort(key=lambda n: one[n], reverse=True)
+    both = both[: ceil(densest * len(both))]
     return paired_difference(np.array([one[n] for n in both]), np.array([other[n] for n in both]))
+
+
+def _highlights(loaded: LoadedTest, channel: Channel) -> Figure:
+    """What the pairs differ by in the highlights."""
+    return _pairs(loaded, channel, _HIGHLIGHTS)
 
 
 def _both_ways(strip: LoadedStrip, printing: Channel) -> list[tuple[float, float]]:
@@ -185,12 +197,35 @@ def two_developers_answer(state: State) -> OwnAnswer:
         "pairs_differ_by": pairs,
         "speed_stops": beside.speed_stops,
         "contrast": beside.contrast,
+        "highlights_differ_by": _highlights(loaded, shown),
+        **judged_figures(loaded),
     }
     if not waiting and printing is None:
         waiting = "If either stains, read both through blue or UV too: paper sees that."
-    act = waiting or "Print a pair of each on one paper, and judge grain blind at Side by side."
-    words = _words(loaded, beside, pairs, changes)
-    return OwnAnswer(_says(beside), words, act, figures, table, film, plot, of_a_curve=True)
+    act = waiting or judge_act(loaded) or "Print a pair of each on one paper."
+    words = _words(loaded, beside, (pairs, _highlights(loaded, shown)), changes)
+    return OwnAnswer(
+        _says(beside),
+        words,
+        act,
+        figures,
+        table,
+        film,
+        plot,
+        of_a_curve=True,
+        more=judged_table(loaded),
+        steps=_steps(loaded, analysis),
+    )
+
+
+def _steps(loaded: LoadedTest, analysis: Analysis | None) -> tuple[Step, ...]:
+    """How each bath is used: its EI, and the time it was found with."""
+    seen = {m.label: m.zone_ei.value for m in (analysis.strips if analysis else ())}
+    return tuple(
+        (bath_name(loaded, strip), f"EI {marked_ei(index)}; develop {develop_words(loaded, strip)}")
+        for strip in loaded.strips
+        if (index := seen.get(strip.strip.label)) is not None
+    )
 
 
 def _each(
@@ -231,7 +266,17 @@ def _says(of: Comparison) -> str:
     return f"{speed}, contrast × {share:.2f}"
 
 
-def _words(loaded: LoadedTest, of: Comparison, pairs: Figure, changes: list[str]) -> str:
+def _against_twins(figure: Figure, where: str) -> str:
+    """What frames differ by from their twins, in a sentence; empty where it is not known."""
+    if figure.value is None or figure.low is None or figure.high is None:
+        return ""
+    words = f"{figure.value:+.2f} ({figure.low:+.2f} to {figure.high:+.2f})".replace("-", "−")
+    return f" {where} its frames are {words} against their twins."
+
+
+def _words(
+    loaded: LoadedTest, of: Comparison, pairs: tuple[Figure, Figure], changes: list[str]
+) -> str:
     reference, other = (bath_name(loaded, s) for s in loaded.strips[:2])
     apart = of.speed_stops
     reach = (
@@ -240,11 +285,8 @@ def _words(loaded: LoadedTest, of: Comparison, pairs: Figure, changes: list[str]
         else (f" ({apart.low:+.1f} to {apart.high:+.1f} stops)".replace("-", "−"))
     )
     words = f"{other} beside {reference}{reach}."
-    if pairs.value is not None and pairs.low is not None and pairs.high is not None:
-        words += (
-            f" Above the toe its frames are {pairs.value:+.2f} ({pairs.low:+.2f} to "
-            f"{pairs.high:+.2f}) against their twins.".replace("-", "−")
-        )
+    above, bright = pairs
+    words += _against_twins(above, "Above the toe") + _against_twins(bright, "In the highlights")
     said = " ".join(c for c in changes if c)
     return f"{words} {said}".strip()
 

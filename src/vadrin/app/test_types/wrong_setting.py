@@ -18,6 +18,7 @@ from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_words
 from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.results.working_steps import Step
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
@@ -93,6 +94,19 @@ def _untested(state: State) -> OwnAnswer:
         f"shot at EI {marked_ei(shot)}, and the box says {marked_ei(box)}",
         "Develop a clip first where the pictures matter, and then the whole roll.",
         figures,
+        steps=_steps(loaded, _name(stops), told),
+    )
+
+
+def _steps(loaded: LoadedTest, name: str, minutes: float) -> tuple[Step, ...]:
+    """What is done with the roll: its label, then the tank."""
+    time, shot = minutes_text(minutes), marked_ei(loaded.test.exposure_index)
+    return (
+        ("Label", f"“{name.lower()}, shot at EI {shot}, {time}” on the roll"),
+        (
+            "Develop",
+            f"{time} min in {loaded.developer.bath} at {reference_words(loaded)}, the whole roll",
+        ),
     )
 
 
@@ -136,11 +150,13 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
         act = f"Develop a strip that reaches {_name(stops).lower()}, or use a rule of thumb below."
         return OwnAnswer(_name(stops), words, act, figures, table)
     reach = f", {minutes_range_text(minutes)}" if minutes.low is not None else ""
-    bath = f"{loaded.developer.name} {loaded.developer.dilution}".strip()
-    words = f"in {bath} at {reference_words(loaded)}{reach}. {words}{_cost(stops, lost)}"
+    at = f"in {loaded.developer.bath} at {reference_words(loaded)}"
+    words = f"{at}{reach}. {words}{_cost(stops, lost)}"
     done = any(s.strip.time_min for s in loaded.strips)
     act = "" if done else "Develop a clip first where the pictures matter, and then the whole roll."
-    return OwnAnswer(f"Develop {minutes_text(minutes.value)} min", words, act, figures, table)
+    says = f"Develop {minutes_text(minutes.value)} min"
+    steps = _steps(loaded, _name(stops), minutes.value)
+    return OwnAnswer(says, words, act, figures, table, steps=steps)
 
 
 DESCRIPTION = TestDescription(

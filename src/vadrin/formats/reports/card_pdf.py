@@ -1,236 +1,251 @@
-"""The darkroom card as a PDF page at true size."""
+"""The darkroom card as a PDF at true size; what one side does not hold stands on the next."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cache
-from importlib.resources import files
+from collections.abc import Callable
 from io import BytesIO
-from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
+from xml.sax.saxutils import escape
+
+from vadrin.formats.reports.card import CARD_SIZES, Card
+from vadrin.formats.reports.pdf_typeface import BOLD, MM, REGULAR, register_fonts
 
 if TYPE_CHECKING:
+    from reportlab.lib.styles import ParagraphStyle
     from reportlab.pdfgen.canvas import Canvas
+    from reportlab.platypus import Flowable
 
-MM = 72 / 25.4
-CARD_SIZES = {"A6": (148.0, 105.0), "Index card 5 × 3 in": (127.0, 76.2)}
-"""Paper sizes in millimetres, width first."""
-
-_INK = (0.078, 0.129, 0.169)
-_SOFT = (0.337, 0.404, 0.451)
+_INK, _SOFT = (0.078, 0.129, 0.169), (0.337, 0.404, 0.451)
 _MARGIN = 6.0
-_REGULAR, _BOLD = "Vadrin-400", "Vadrin-700"
+_FOOT = 9.0
+"""Millimetres at the foot of a side that belong to the caution."""
+_ANSWER, _TITLE, _BODY, _SMALL = 32.0, 15.0, 9.2, 8.0
+"""Sizes of letters on the larger card."""
+_SCALES = (1.12, 1.0, 0.92, 0.86)
+"""Tried in turn until one side holds the card: smaller letters are not read from a wall, and
+what does not fit then stands on the next side."""
 
 
-@dataclass(frozen=True)
-class CardRow:
-    """One push or pull on the card, in words ready to print."""
+def _wide(words: str, font: str, size: float) -> float:
+    """Points that words take in a line."""
+    from reportlab.pdfbase.pdfmetrics import stringWidth
 
-    name: str
-    exposure_index: str
-    time: str
-    shadow: str
-    verdict: str
-    normal: bool = False
+    return float(stringWidth(words, font, size))
 
 
-@dataclass(frozen=True)
-class Card:
-    """Everything printed on a card, in words ready to print."""
+class _Setting:
+    """The parts of a card, set in letters of one scale for a side of one width.
 
-    film: str
-    developer: str
-    temperature: str
-    agitation: str
-    status: str
-    care: str
-    exposure_index: str = ""
-    index_range: str = ""
-    time: str = ""
-    time_range: str = ""
-    rows: tuple[CardRow, ...] = ()
-    rule: str = ""
-    basis: str = ""
-    diagnostics: tuple[str, ...] = ()
-    says: str = ""
-    """What stands in the place of EI and time, where the test asked for something else."""
-    says_how: str = ""
-    lines: tuple[tuple[str, ...], ...] = ()
-    """Rows under it, the heads first."""
+    Parameters
+    ----------
+    card : Card
+    room : float
+        Width between the margins, points.
+    scale, large : float
+        Of all letters, and of the answer and the title beside them.
+    """
 
+    def __init__(self, card: Card, room: float, scale: float, large: float) -> None:
+        self._card, self._room, self._scale, self._large = card, room, scale, large
 
-_LEADING, _SHARES = 0.43, (1.0, 0.92, 0.84, 0.76, 0.7)
-_SMALLEST_SHARE = 0.8
-"""Of its usual size: smaller letters are not read from a wall."""
+    def parts(self) -> list[Flowable]:
+        """Everything from top to bottom."""
+        card = self._card
+        made = [self._head(), *self._under_the_head(), self._rule()]
+        made += self._own_answer() if card.says else [self._index_and_time()]
+        if card.steps:
+            made += [self._gap(2), self._steps()]
+        if card.rows:
+            made += [self._gap(2), self._pushes()]
+        for table in card.tables:
+            made += [self._gap(2), self._table(table, heads=True)]
+        return [*made, self._gap(2), self._rule(), *self._notes()]
 
-
-@cache
-def register_fonts() -> tuple[str, str]:
-    """Names of the program's typeface, regular and bold, ready for a PDF."""
-    from reportlab.pdfbase import pdfmetrics
-    from reportlab.pdfbase.ttfonts import TTFont
-
-    folder = Path(str(files("vadrin") / "fonts"))
-    for name, weight in ((_REGULAR, 400), (_BOLD, 700)):
-        pdfmetrics.registerFont(TTFont(name, folder / f"AtkinsonHyperlegibleNext-{weight}.ttf"))
-    return _REGULAR, _BOLD
-
-
-class _Page:
-    """A canvas with millimetres from the top left corner."""
-
-    def __init__(self, canvas: Canvas, width: float, height: float) -> None:
-        self.canvas, self.width, self.height = canvas, width, height
-
-    def text(
+    def _style(
         self,
-        x: float,
-        y: float,
-        words: str,
         size: float,
         bold: bool = False,
-        colour: tuple[float, float, float] = _INK,
+        soft: bool = False,
         right: bool = False,
-    ) -> None:
-        self.canvas.setFillColorRGB(*colour)
-        self.canvas.setFont(_BOLD if bold else _REGULAR, size)
-        draw = self.canvas.drawRightString if right else self.canvas.drawString
-        draw(x * MM, (self.height - y) * MM, words)
+        after: float = 0.0,
+    ) -> ParagraphStyle:
+        from reportlab.lib.colors import Color
+        from reportlab.lib.styles import ParagraphStyle
 
-    def rule(self, y: float) -> None:
-        self.canvas.setStrokeColorRGB(*_SOFT)
-        self.canvas.setLineWidth(0.3)
-        level = (self.height - y) * MM
-        self.canvas.line(_MARGIN * MM, level, (self.width - _MARGIN) * MM, level)
+        return ParagraphStyle(
+            "card",
+            fontName=BOLD if bold else REGULAR,
+            fontSize=size,
+            leading=1.22 * size,
+            textColor=Color(*(_SOFT if soft else _INK)),
+            alignment=2 if right else 0,
+            spaceAfter=after,
+        )
 
-    def paragraph(self, y: float, words: str, size: float, most: int) -> float:
-        """Words in the room of so many lines: in smaller type where they need more."""
-        from reportlab.lib.utils import simpleSplit
+    def _said(self, words: str, size: float = _BODY, **how: Any) -> Flowable:
+        """A paragraph, in letters of a size on the scale."""
+        from reportlab.platypus import Paragraph
 
-        room, high = (self.width - 2 * _MARGIN) * MM, most * size * _LEADING
-        for share in _SHARES:
-            lines = simpleSplit(words, _REGULAR, size * share, room)
-            fit = round(high // (size * share * _LEADING) + 1e-6)
-            if len(lines) <= fit:
-                break
-        if len(lines) > fit:
-            lines = [*lines[: fit - 1], f"{lines[fit - 1]} …"]
-        for line in lines:
-            self.text(_MARGIN, y, line, size * share, colour=_SOFT)
-            y += size * share * _LEADING
-        return y
+        return Paragraph(escape(words), self._style(size * self._scale, **how))
 
-    def cut(self, words: str, size: float, room: float) -> str:
-        from reportlab.pdfbase.pdfmetrics import stringWidth
+    def _gap(self, high: float) -> Flowable:
+        from reportlab.platypus import Spacer
 
-        shown = words
-        while shown and stringWidth(shown, _REGULAR, size) > room * MM + 0.1:
-            shown = shown[:-1]
-        return words if shown == words else f"{shown[:-1].rstrip()}…"
+        return Spacer(1, high * self._scale)
 
-    def letters_that_fit(
-        self, lines: list[tuple[str, ...]], usual: float, room: float, gap: float
-    ) -> float:
-        """The size at which a table needs no cutting, but never too small for the wall."""
-        gaps = gap * len(lines[0])
-        need = sum(self.columns(lines, usual, 1e9, gap)) - gaps
-        return usual * max(_SMALLEST_SHARE, min(1.0, (room - gaps) / max(need, 1e-6)))
+    def _rule(self) -> Flowable:
+        from reportlab.lib.colors import Color
+        from reportlab.platypus import HRFlowable
 
-    def columns(
-        self, lines: list[tuple[str, ...]], size: float, room: float, gap: float
-    ) -> list[float]:
-        """Widths of columns by what stands in them; what is too wide is cut from the widest."""
-        from reportlab.pdfbase.pdfmetrics import stringWidth
+        return HRFlowable("100%", 0.4, color=Color(*_SOFT), spaceBefore=2, spaceAfter=3)
 
-        wide = [
-            max(float(stringWidth(w, _REGULAR, size)) for w in column) / MM + gap
-            for column in zip(*lines, strict=True)
+    def _fitted(self, words: str, size: float, room: float) -> float:
+        """A size at which bold words stand in one line, but never under that of the text."""
+        fits = size * room / max(_wide(words, BOLD, size), 1e-6)
+        return max(_BODY * self._scale, min(size, fits))
+
+    def _line_that_fits(self, words: str, size: float, room: float) -> Flowable:
+        from reportlab.platypus import Paragraph
+
+        fitted = self._fitted(words, size * self._large, room)
+        return Paragraph(escape(words), self._style(fitted, bold=True))
+
+    def _beside(self, cells: list[Any], widths: list[float]) -> Flowable:
+        from reportlab.platypus import Table
+
+        style = [*_tight(), ("RIGHTPADDING", (0, 0), (-1, -1), 0), _AT_THE_FOOT]
+        return Table([cells], widths, style=style, hAlign="LEFT")
+
+    def _head(self) -> Flowable:
+        card, size = self._card, _SMALL * self._scale
+        right = min(_wide(card.status, REGULAR, size) + 4, 0.4 * self._room)
+        left = self._room - right
+        film = self._line_that_fits(card.film, _TITLE, left - 6)
+        return self._beside(
+            [film, self._said(card.status, _SMALL, soft=True, right=True)], [left, right]
+        )
+
+    def _under_the_head(self) -> list[Flowable]:
+        card = self._card
+        at = ", ".join(
+            words
+            for words in (
+                f"in {card.developer}" if card.developer else "",
+                card.temperature,
+                f"agitation: {card.agitation}" if card.agitation else "",
+            )
+            if words
+        )
+        said = [at[:1].upper() + at[1:] if at else "", card.purpose]
+        return [self._said(words, soft=True) for words in said if words]
+
+    def _index_and_time(self) -> Flowable:
+        card, half = self._card, self._room / 2
+        spread = f"min {card.temperature}" + (f", {card.time_range}" if card.time_range else "")
+        left = [
+            self._line_that_fits(f"EI {card.exposure_index}", _ANSWER, half - 4),
+            self._said(card.index_range, soft=True),
         ]
-        while sum(wide) > room + 1e-6:
-            widest = max(wide)
-            next_to_it = max((w for w in wide if w < widest - 1e-6), default=0.0)
-            many = sum(w > widest - 1e-6 for w in wide)
-            less = min(widest - next_to_it, (sum(wide) - room) / many)
-            wide = [w - less if w > widest - 1e-6 else w for w in wide]
-        return wide
+        right = [self._line_that_fits(card.time, _ANSWER, half - 4), self._said(spread, soft=True)]
+        return self._beside([left, right], [half, half])
 
-    def fitted(self, words: str, size: float, room: float) -> float:
-        from reportlab.pdfbase.pdfmetrics import stringWidth
+    def _own_answer(self) -> list[Flowable]:
+        card = self._card
+        made = [self._line_that_fits(card.says, 0.8 * _ANSWER, self._room)]
+        return [*made, self._said(card.says_how)] if card.says_how else made
 
-        width = float(stringWidth(words, _BOLD, size))
-        return min(size, size * room * MM / max(width, 1e-6))
+    def _steps(self) -> Flowable:
+        from reportlab.platypus import Table
 
+        names = [name for name, _ in self._card.steps]
+        size = _BODY * self._scale
+        left = max(_wide(name, BOLD, size) for name in names) + 8
+        cells = [
+            [self._said(name, bold=True), self._said(words)] for name, words in self._card.steps
+        ]
+        return Table(cells, [left, self._room - left], style=_tight(), hAlign="LEFT")
 
-def _draw(page: _Page, card: Card) -> None:
-    k = min(page.width / 148.0, page.height / 105.0)
-    right = page.width - _MARGIN
-    title = page.fitted(card.film, 15 * k, page.width - 2 * _MARGIN - 26)
-    page.text(_MARGIN, 11 * k, card.film, title, bold=True)
-    page.text(right, 11 * k, card.status, 8 * k, colour=_SOFT, right=True)
-    page.text(_MARGIN, 16.5 * k, f"in {card.developer}", 10 * k, colour=_SOFT)
-    page.rule(19.5 * k)
-    if card.says:
-        _draw_own_answer(page, card, k)
-    else:
-        _draw_index_and_time(page, card, k)
-    y = page.height - 21 * k
-    page.rule(y - 4 * k)
-    keeps = f" Push times keep the {card.rule}." if card.rows and card.rule else ""
-    notes = card.basis + keeps + "".join(f" Note: {w}" for w in card.diagnostics)
-    if card.agitation:
-        notes = f"Agitation: {card.agitation}. {notes}"
-    y = page.paragraph(y, notes, 7.5 * k, 3)
-    page.paragraph(page.height - 5.5 * k, card.care, 7 * k, 1)
+    def _pushes(self) -> Flowable:
+        card = self._card
+        heads = ("", "Shoot at EI", "Develop", "Shadow detail", "Shadows")
+        rows = [(r.name, r.exposure_index, r.time, r.shadow, r.verdict) for r in card.rows]
+        bold = {place for place, row in enumerate(card.rows, 1) if row.normal}
+        return self._table((heads, *rows), heads=True, bold=bold)
 
+    def _table(
+        self,
+        lines: tuple[tuple[str, ...], ...],
+        heads: bool,
+        bold: set[int] | frozenset[int] = frozenset(),
+    ) -> Flowable:
+        from reportlab.platypus import Table
 
-def _draw_index_and_time(page: _Page, card: Card, k: float) -> None:
-    middle = page.width / 2
-    page.text(_MARGIN, 32 * k, f"EI {card.exposure_index}", 34 * k, True)
-    page.text(_MARGIN, 37.5 * k, card.index_range, 8.5 * k, colour=_SOFT)
-    page.text(middle, 32 * k, card.time, 34 * k, bold=True)
-    spread = f"min {card.temperature}" + (f", {card.time_range}" if card.time_range else "")
-    page.text(middle, 37.5 * k, spread, 8.5 * k, colour=_SOFT)
-    page.rule(41 * k)
-    if card.rows:
-        _table(page, card, 46 * k, k)
+        share, widths = _columns(lines, _BODY * self._scale, self._room)
+        cells = [
+            [
+                self._said(words, _BODY * share, soft=heads and place == 0, bold=place in bold)
+                for words in line
+            ]
+            for place, line in enumerate(lines)
+        ]
+        return Table(cells, widths, style=_tight(), hAlign="LEFT", repeatRows=int(heads))
 
-
-def _draw_own_answer(page: _Page, card: Card, k: float) -> None:
-    """What the test says in its own words, and its rows as far as there is room."""
-    room = page.width - 2 * _MARGIN
-    page.text(_MARGIN, 31 * k, card.says, page.fitted(card.says, 28 * k, room), True)
-    y = page.paragraph(36.5 * k, card.says_how, 8.5 * k, 3)
-    if not card.lines:
-        return
-    y += 2.5 * k
-    usual = (8.5 if max(len(line) for line in card.lines) < 6 else 7.5) * k
-    heads: tuple[str, ...] = ()
-    for line in card.lines[: int((page.height - 26 * k - y) / (4.4 * k))]:
-        if len(line) != len(heads):
-            # The first line of a table: another has other columns.
-            heads = line
-            alike = [c for c in card.lines if len(c) == len(line)]
-            size = page.letters_that_fit(alike, usual, room, 2 * k)
-            widths = page.columns(alike, size, room, 2 * k)
-        x = _MARGIN
-        for words, wide in zip(line, widths, strict=True):
-            shown = page.cut(words, size, wide - 2 * k)
-            page.text(x, y, shown, size, colour=_SOFT if line is heads else _INK)
-            x += wide
-        y += 4.4 * k
+    def _notes(self) -> list[Flowable]:
+        card = self._card
+        keeps = f" Push times keep the {card.rule}." if card.rows and card.rule else ""
+        said = [
+            *(f"Mind: {words}" for words in card.mind),
+            *(f"Note: {words}" for words in card.diagnostics),
+            f"{card.basis}{keeps}".strip(),
+            card.signed,
+        ]
+        return [self._said(words, _SMALL, soft=True, after=1.5) for words in said if words]
 
 
-def _table(page: _Page, card: Card, y: float, k: float) -> None:
-    columns = [_MARGIN, _MARGIN + 30 * k, _MARGIN + 52 * k, _MARGIN + 78 * k, _MARGIN + 106 * k]
-    for x, words in zip(
-        columns, ("", "Shoot at EI", "Develop", "Shadow detail", "Shadows"), strict=True
-    ):
-        page.text(x, y, words, 8 * k, colour=_SOFT)
-    for row in card.rows[:5]:
-        y += 6.4 * k
-        cells = (row.name, row.exposure_index, row.time, row.shadow, row.verdict)
-        for x, words in zip(columns, cells, strict=True):
-            page.text(x, y, words, 11 * k, bold=row.normal)
+_AT_THE_FOOT = ("VALIGN", (0, 0), (-1, -1), "BOTTOM")
+
+
+def _tight() -> list[Any]:
+    """The style of a table without lines, its columns as far apart as letters need."""
+    return [
+        ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("RIGHTPADDING", (0, 0), (-1, -1), 5),
+        ("TOPPADDING", (0, 0), (-1, -1), 0.5),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 0.5),
+        ("VALIGN", (0, 0), (-1, -1), "TOP"),
+    ]
+
+
+def _columns(
+    lines: tuple[tuple[str, ...], ...], size: float, room: float
+) -> tuple[float, list[float]]:
+    """The share of its size a table is set in, and how wide each column is, in points.
+
+    No column is narrower than its longest word; what is over is taken from the widest, whose
+    words go on in a second line. Letters shrink only where the longest words alone are too wide.
+    """
+    gap = 6.0
+    columns = list(zip(*lines, strict=True))
+
+    def widest(parts: Callable[[str], list[str]], share: float) -> list[float]:
+        return [
+            max(_wide(part, BOLD, size * share) for cell in column for part in parts(cell)) + gap
+            for column in columns
+        ]
+
+    share = 1.0
+    least = widest(lambda cell: cell.split() or [""], share)
+    while sum(least) > room and share > 0.6:
+        share -= 0.05
+        least = widest(lambda cell: cell.split() or [""], share)
+    wide = widest(lambda cell: [cell], share)
+    while sum(wide) > room + 1e-6:
+        spare = [w - least[i] for i, w in enumerate(wide)]
+        most = max(range(len(wide)), key=lambda i: wide[i] if spare[i] > 0.5 else 0.0)
+        if spare[most] <= 0.5:
+            break
+        wide[most] -= min(spare[most], max(1.0, 0.1 * (sum(wide) - room)), sum(wide) - room)
+    return share, wide
 
 
 def card_pdf(card: Card, size: str = "A6") -> bytes:
@@ -245,18 +260,71 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     Returns
     -------
     bytes
-        A PDF of one page at true size.
+        A PDF at true size: one side, or as many as it takes. Nothing is cut off.
     """
-    from reportlab.pdfgen.canvas import Canvas
+    for scale in _SCALES:
+        sides, document = _set(card, size, scale)
+        if sides == 1:
+            return document
+    return _set(card, size, _SCALES[-1], sides)[1]
+
+
+def _set(card: Card, size: str, scale: float, sides: int = 1) -> tuple[int, bytes]:
+    """How many sides a card takes in letters of a scale, and the document."""
+    from reportlab.platypus import BaseDocTemplate, Frame, PageTemplate
 
     register_fonts()
-    width, height = CARD_SIZES[size]
-    target = BytesIO()
-    canvas = Canvas(target, pagesize=(width * MM, height * MM), invariant=True)
+    width, height = (side * MM for side in CARD_SIZES[size])
+    room, target = width - 2 * _MARGIN * MM, BytesIO()
     said = card.says or f"EI {card.exposure_index}, {card.time}"
-    canvas.setTitle(f"{card.film} in {card.developer}: {said}")
-    canvas.setCreator("Vadrin")
-    _draw(_Page(canvas, width, height), card)
-    canvas.showPage()
-    canvas.save()
-    return target.getvalue()
+    document = BaseDocTemplate(
+        target,
+        pagesize=(width, height),
+        invariant=1,
+        title=f"{card.film} in {card.developer}: {said}",
+        creator="Vadrin",
+    )
+
+    def around(canvas: Canvas, _document: object) -> None:
+        _around(canvas, card, (width, height), sides)
+
+    foot, top = _FOOT * MM, 4 * MM
+    frames = [
+        Frame(
+            _MARGIN * MM,
+            foot,
+            room,
+            height - foot - head,
+            leftPadding=0,
+            rightPadding=0,
+            topPadding=0,
+            bottomPadding=0,
+        )
+        for head in (top, top + 4 * MM)
+    ]
+    document.addPageTemplates(
+        [
+            PageTemplate("front", frames[0], onPage=around, autoNextPageTemplate="back"),
+            PageTemplate("back", frames[1], onPage=around),
+        ]
+    )
+    large = min(width / (148.0 * MM), height / (105.0 * MM)) * min(scale, 1.0)
+    document.build(_Setting(card, room, scale, large).parts())
+    return document.page, target.getvalue()
+
+
+def _around(canvas: Canvas, card: Card, page: tuple[float, float], sides: int) -> None:
+    """The caution at the foot of a side, and on a later side what card it is of."""
+    left, right, place = _MARGIN * MM, page[0] - _MARGIN * MM, canvas.getPageNumber()
+    canvas.setFillColorRGB(*_SOFT)
+    small = 7.0
+    care = min(small, small * (right - left) / max(_wide(card.care, REGULAR, small), 1e-6))
+    canvas.setFont(REGULAR, care)
+    canvas.drawString(left, 4.5 * MM, card.care)
+    canvas.setFont(REGULAR, small)
+    top = page[1] - 6 * MM
+    if place > 1:
+        canvas.drawString(left, top, f"{card.film} in {card.developer}")
+        canvas.drawRightString(right, top, f"side {place} of {sides}")
+    elif sides > 1:
+        canvas.drawRightString(right, 4.5 * MM + small * 1.2, "goes on overleaf")

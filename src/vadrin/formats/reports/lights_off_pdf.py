@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from vadrin.formats.reports.card_pdf import register_fonts
+from vadrin.formats.reports.pdf_typeface import register_fonts
 
 _SMALL, _LARGE = 11.0, 17.0
 

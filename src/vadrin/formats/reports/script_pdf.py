@@ -11,7 +11,7 @@ from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
-from vadrin.formats.reports.card_pdf import register_fonts
+from vadrin.formats.reports.pdf_typeface import register_fonts
 
 ScriptRow = tuple[str, str, str, str, str]
 """Number, strip, setting, offset, what changed; without a number, words that head a part."""

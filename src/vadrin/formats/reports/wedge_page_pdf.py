@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from vadrin.formats.reports.card_pdf import register_fonts
+from vadrin.formats.reports.pdf_typeface import register_fonts
 
 _STEPS, _SIZE = 12, 10.0
 _HOW = (

@@ -69,6 +69,11 @@ class Developer:
     keeps_days: float | None = None
     least_ml: float | None = None
 
+    @property
+    def bath(self) -> str:
+        """Name and dilution, as it is spoken of."""
+        return f"{self.name} {self.dilution}".strip()
+
 
 @dataclass(frozen=True)
 class Bottle:

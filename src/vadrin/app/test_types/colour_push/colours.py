@@ -7,10 +7,11 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer
-from vadrin.app.display.marks import stops_counted
+from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import push_name
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.results.working_steps import Step, develop_words
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
@@ -148,7 +149,23 @@ def colour_answer(state: State) -> OwnAnswer:
         _plot(state),
         more=(patches,) if patches is not None else (),
         hues=hue_turns(loaded),
+        steps=_steps(loaded, usable, salvage) if read else (),
     )
+
+
+def _steps(loaded: LoadedTest, usable: float | None, salvage: float | None) -> tuple[Step, ...]:
+    """A step for each push: what to shoot at, and how long; then how far it is of use."""
+    made: list[Step] = []
+    for strip in sorted(loaded.strips, key=_push_of):
+        index = marked_ei(loaded.test.exposure_index * 2.0 ** _push_of(strip))
+        words = f"shoot at EI {index}; develop {develop_words(loaded, strip)}"
+        made.append((push_name(_push_of(strip)).capitalize(), words))
+    if usable is not None:
+        words = f"to {push_name(usable)}"
+        if salvage is not None and salvage > usable:
+            words += f"; {push_name(salvage)} can be salvaged"
+        made.append(("Usable", words))
+    return tuple(made)
 
 
 def _plot(state: State) -> AnswerPlot | None:

@@ -11,8 +11,8 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.document.state import State
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
-from vadrin.app.read.paired_judging import PAIRED_QUALITIES, paired_of, paired_words
 from vadrin.app.results.next_act import waiting_act
+from vadrin.app.results.working_steps import Step, develop_words
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
@@ -26,6 +26,7 @@ from vadrin.app.test_types.compare.apart_by_eye import (
     faster_by_eye,
     index_by_eye,
 )
+from vadrin.app.test_types.judged_beside import judge_act, judged_figures, judged_table
 from vadrin.core.figure import Figure
 from vadrin.core.results.method_answers import match_ei
 
@@ -36,8 +37,6 @@ if TYPE_CHECKING:
 _HEADS = ("", "EI", "Speed", "EI at equal shadow", "Toe", "Straight", "Shoulder", "Fog", "Time")
 _SAME_SHARE = 0.05
 _SEEN_FOG = 0.02
-_JUDGED = ("grain", "sharpness")
-"""Qualities of a film that no curve has: they are looked at blind, beside the reference."""
 
 
 def _signed(figure: Figure, unit: str, same: float) -> str:
@@ -184,39 +183,27 @@ def _row(
     return _Row(cells, figures, (name, beside.speed_stops) if told else None)
 
 
-def _judged_table(loaded: LoadedTest) -> tuple[AnswerTable, ...]:
-    """What eyes told of the films beside the reference; none before the first look."""
-    rows = tuple(
-        (f"{film_name(loaded, strip)}, {quality}", *paired_words(told))
-        for strip in loaded.strips[1:]
-        for quality in PAIRED_QUALITIES
-        if (told := paired_of(strip, quality)) is not None
-    )
-    return (AnswerTable(("Judged beside the reference", "", "Looks"), rows),) if rows else ()
-
-
-def _judged_figures(loaded: LoadedTest) -> dict[str, float]:
-    results = {(s.strip.label, q): paired_of(s, q) for s in loaded.strips for q in _JUDGED}
-    return {f"{label}_{q}": told.mean for (label, q), told in results.items() if told}
-
-
-def _act(state: State) -> str:
-    """What to do next: grain and sharpness are judged once the strips are read."""
-    loaded = state.loaded
-    open_ = [q for q in _JUDGED if any(paired_of(s, q) is None for s in loaded.strips[1:])]
-    judge = f"Judge {' and '.join(open_)} blind, at Read, Side by side." if open_ else ""
-    return waiting_act(state) or judge
+def _steps(loaded: LoadedTest, known: dict[str, StripMetrics]) -> tuple[Step, ...]:
+    """How each of them is used: its EI, and the time it was found with."""
+    made = []
+    for strip in loaded.strips:
+        metrics = known.get(strip.strip.label)
+        if metrics is not None and metrics.zone_ei.value is not None:
+            index = marked_ei(metrics.zone_ei.value)
+            words = f"EI {index}; develop {develop_words(loaded, strip)}"
+            made.append((film_name(loaded, strip), words))
+    return tuple(made)
 
 
 def _of_curves(state: State) -> OwnAnswer:
     loaded, analysis = state.loaded, state.analysis
     drawn = tuple(s for s in (_series(state, strip) for strip in loaded.strips) if s.points)
     plot = AnswerPlot("log exposure", "density", drawn)
-    judged = _judged_figures(loaded)
+    judged = judged_figures(loaded)
     if analysis is None and plot.series:
         return OwnAnswer("", "Nothing was worked out yet.", "", judged, plot=plot)
     if analysis is None or not analysis.strips:
-        return compare_by_eye(loaded, judged, _judged_table(loaded), plot if plot.series else None)
+        return compare_by_eye(loaded, judged, judged_table(loaded), plot if plot.series else None)
     known, of = {s.label: s for s in analysis.strips}, {c.strip: c for c in analysis.compared}
     reference = known.get(loaded.strips[0].strip.label) if loaded.strips else None
     rows = [
@@ -224,11 +211,22 @@ def _of_curves(state: State) -> OwnAnswer:
         for s in loaded.strips
     ]
     figures = judged | {key: told for row in rows for key, told in row.figures.items()}
-    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), _judged_table(loaded)
-    act = _act(state)
+    table, more = AnswerTable(_HEADS, tuple(row.cells for row in rows)), judged_table(loaded)
+    act = waiting_act(state) or judge_act(loaded)
     told = [row.apart for row in rows if row.apart is not None]
     if not told:
         words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
         return OwnAnswer("", words, act, figures, table, (), plot, of_a_curve=True, more=more)
     says, words = apart_words(told, film_name(loaded, loaded.strips[0]))
-    return OwnAnswer(says, words, act, figures, table, (), plot, of_a_curve=True, more=more)
+    return OwnAnswer(
+        says,
+        words,
+        act,
+        figures,
+        table,
+        (),
+        plot,
+        of_a_curve=True,
+        more=more,
+        steps=_steps(loaded, known),
+    )

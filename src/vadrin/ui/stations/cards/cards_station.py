@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
-from PyQt6.QtGui import QColor, QPainter, QPixmap, QResizeEvent
-from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QPixmap, QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 
 from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
@@ -17,6 +16,7 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfProgram, OfTest
+from vadrin.ui.stations.cards.card_pages import CardPages
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -42,11 +42,13 @@ class CardsStation(Station):
     _card: OfTest[str] = OfTest(lambda: WHOLE_FINDING)
     _path: OfTest[str] = OfTest(str)
     _said: OfTest[str] = OfTest(str)
+    _side: OfTest[int] = OfTest(int)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._scene: ViewState | None = None
         self._pdf = b""
+        self._pages: CardPages | None = None
         self._red_only = False
         self._size_field = WordField("paper size", self._set_size, chooser(list(CARD_SIZES)))
         self._size_field.refused.connect(self.refuse)
@@ -61,6 +63,20 @@ class CardsStation(Station):
         self._picture.setMinimumHeight(px(220))
         self.column.addWidget(self._picture, 1)
         self.column.addWidget(self.refusal)
+        self._save = button("Save the card", self.save)
+        self.offer(
+            hint("↑ ↓", "another paper size, at its underlined word"),
+            Action("cards.save", "save the card where the line says", self.save, ("Ctrl+S",)),
+            Action("cards.print", "print the card at true size", self.print_card, ("Ctrl+P",)),
+            Action("cards.turn", "turn the card over", self.turn_over, ("PgDown",)),
+        )
+        self._turn = button("Turn the card over", self.turn_over)
+        self._print = button("Print the card", self.print_card)
+        over = QHBoxLayout()
+        over.addWidget(self._turn)
+        over.addWidget(self._print)
+        over.addStretch(1)
+        self.column.addLayout(over)
         row = QHBoxLayout()
         row.addWidget(text("Save as (.pdf, or .json for data)", Role.NOTE))
         self.path = Field()
@@ -69,11 +85,6 @@ class CardsStation(Station):
         self.path.returnPressed.connect(self.save)
         self.path.textEdited.connect(self._name_file)
         row.addWidget(self.path, 1)
-        self._save = button("Save the card", self.save)
-        self.offer(
-            hint("↑ ↓", "another paper size, at its underlined word"),
-            Action("cards.save", "save the card where the line says", self.save, ("Ctrl+S",)),
-        )
         row.addWidget(self._save)
         self.column.addLayout(row)
         self._saved = text("", Role.DONE)
@@ -92,15 +103,19 @@ class CardsStation(Station):
         card = None
         if scene.state is not None and scene.analysis is not None:
             card = card_named(self.bench.notebook, scene.state, self._card)
-        self._save.setEnabled(card is not None)
+        for ready in (self._save, self._print):
+            ready.setEnabled(card is not None)
         if card is None:
             why = _no_card(scene)
-            self._pdf = b""
+            self._pdf, self._pages = b"", None
+            self._turn.hide()
             self._picture.setPixmap(QPixmap())
             self._picture.setText(f"No card yet: {why}.")
             return
         self._pdf = card_document(card, self._size)
-        self._picture.setPixmap(self._render())
+        self._pages = CardPages(self._pdf)
+        self._turn.setVisible(self._pages.count > 1)
+        self._picture.setPixmap(self._render(self._pages))
         of = "" if self._card == WHOLE_FINDING else self._card
         usual = str(self.bench.notebook.path.parent / card_file_name(loaded, of))
         self.path.setText(self._path or usual)
@@ -122,29 +137,33 @@ class CardsStation(Station):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Fit the picture to the room there is."""
         super().resizeEvent(event)
-        if self._pdf:
-            self._picture.setPixmap(self._render())
+        if self._pages is not None:
+            self._picture.setPixmap(self._render(self._pages))
 
-    def _render(self) -> QPixmap:
-        document, buffer = QPdfDocument(None), QBuffer()
-        buffer.setData(QByteArray(self._pdf))
-        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
-        document.load(buffer)
+    def turn_over(self) -> None:
+        """Show the next side of the card; the first again after the last."""
+        if self._pages is not None and self._pages.count > 1:
+            self._side = (self._side + 1) % self._pages.count
+            self._picture.setPixmap(self._render(self._pages))
+
+    def print_card(self) -> None:
+        """Ask for a printer, and print every side."""
+        if self._pages is not None and self._pages.ask_and_print(self):
+            self._say("Sent to the printer at true size.")
+
+    def _say(self, words: str) -> None:
+        self._said = words
+        self._saved.setText(words)
+
+    def _render(self, pages: CardPages) -> QPixmap:
         width, height = CARD_SIZES[self._size]
         wide = max(px(300), min(px(720), self._picture.width() - px(4)))
         high = max(px(200), self._picture.height() - px(4))
         wide = min(wide, round(high * width / height))
         size = QSize(wide, round(wide * height / width))
-        page = QPixmap(size)
-        page.fill(Qt.GlobalColor.white)
-        painter = QPainter(page)
-        painter.drawImage(0, 0, document.render(0, size))
-        if self._red_only:
-            painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
-            painter.fillRect(page.rect(), QColor(140, 0, 0))
-        painter.end()
-        document.close()
-        return page
+        picture = pages.picture(min(self._side, pages.count - 1), size, self._red_only)
+        self._picture.setAccessibleName(f"the card, side {self._side + 1} of {pages.count}")
+        return picture
 
     def _set_size(self, words: str) -> None:
         self._size = choice_typed(words, CARD_SIZES, anywhere=True)
@@ -172,8 +191,7 @@ class CardsStation(Station):
             return
         self.refuse("")
         how = "" if data else " Print it at 100 %, not fitted to the page."
-        self._said = f"Saved {target.name}.{how}"
-        self._saved.setText(self._said)
+        self._say(f"Saved {target.name}.{how}")
 
     def take_focus(self) -> None:
         """Begin at the file name."""

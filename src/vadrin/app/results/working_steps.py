@@ -1,0 +1,69 @@
+"""How somebody else works by an answer: what to set and how to develop, and what to mind."""
+
+from __future__ import annotations
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_words
+from vadrin.core.exposure.arithmetic import METER_CONSTANT
+from vadrin.core.planning.test_types import Metering, type_of
+
+Step = tuple[str, str]
+"""What is done, and how."""
+
+
+def set_step(index: float) -> Step:
+    """The meter at an EI."""
+    return ("Set", f"the meter to EI {marked_ei(index)}")
+
+
+def develop_words(loaded: LoadedTest, strip: LoadedStrip, bath: str = "") -> str:
+    """What a strip got: ``8:00 min at 20 °C``; said to be planned where nobody noted it."""
+    if not strip.minutes:
+        return "for a time nobody noted"
+    words = f"{minutes_text(strip.minutes)} min{bath} at {reference_words(loaded, strip)}"
+    own = strip.strip.agitation
+    if own and own != loaded.test.agitation:
+        words += f", agitation: {own}"
+    if strip.strip.label in loaded.only_planned():
+        words += " (planned, nobody noted it)"
+    return words
+
+
+def develop_step(loaded: LoadedTest, strip: LoadedStrip | None) -> tuple[Step, ...]:
+    """How a strip was developed, as a step; nothing where there is no strip."""
+    return () if strip is None else (("Develop", develop_words(loaded, strip)),)
+
+
+def developed_steps(loaded: LoadedTest) -> tuple[Step, ...]:
+    """How the strips that were looked at were developed, those developed alike in one step."""
+    kind = type_of(loaded.test.kind)
+    if kind is None or not kind.scripted or kind.metering is Metering.ENLARGER:
+        return ()
+    alike: dict[str, list[str]] = {}
+    for strip in loaded.strips:
+        if strip.looked_at:
+            alike.setdefault(develop_words(loaded, strip), []).append(strip.strip.label)
+    if len(alike) == 1:
+        return (("Develop", next(iter(alike))),)
+    return tuple((f"Develop as {', '.join(labels)}", words) for words, labels in alike.items())
+
+
+def to_be_minded(loaded: LoadedTest) -> tuple[str, ...]:
+    """What a finding holds for alone: light, filter, bleach, meter."""
+    test = loaded.test
+    said = (
+        f"found in {test.light}, and true of that light." if test.light else "",
+        f"a filter of factor {test.filter_factor:g} was on the lens, and its loss is taken off "
+        "here: with it on, give that much more."
+        if test.filter_factor > 1
+        else "",
+        f"the bleach was {test.process_state}: one of another age bleaches otherwise."
+        if test.process_state
+        else "",
+        f"the meter’s constant was {test.meter_constant:g}: a meter of another reads otherwise."
+        if abs(test.meter_constant - METER_CONSTANT) > 1e-6
+        else "",
+    )
+    return tuple(words for words in said if words)
