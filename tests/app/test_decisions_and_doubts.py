@@ -212,9 +212,13 @@ def test_a_meter_of_its_own_stands_for_a_camera_without_a_dial(notebook):
     test = replace(start_kind(notebook, "speed"), exposure_index=1600.0, meter_id=meter.id)
     apply_plan(notebook, PlanEdit(test, (8.0,), "Merrow Pan 125", "Sable", "1+1"), "plan")
     loaded = load_test(notebook, test.id)
-    assert dial_words(notebook, loaded, 1600.0) == (
-        "the dial ends before it: set 800, and count 1 stop more by hand"
+    said = dial_words(notebook, loaded, 1600.0)
+    assert said.endswith("set 800, and give 1 stop less by hand than the meter then says")
+    assert meter_words(notebook, loaded, loaded.strips[0]).endswith(
+        "it should say 1/15 at f/5.6 (M), and you give 1/30 at f/5.6."
     )
+    low = dial_words(notebook, loaded, 1.5)
+    assert low.endswith("give 1 stop more by hand than the meter then says")
 
 
 @given(third=st.integers(-9, 12))

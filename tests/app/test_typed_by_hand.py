@@ -29,7 +29,12 @@ from vadrin.app.plan.camera_settings import limits_of
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.results.method_rows import method_typed
-from vadrin.app.results.target_words import target_typed, target_value_stepped, target_value_typed
+from vadrin.app.results.target_words import (
+    target_typed,
+    target_value_stepped,
+    target_value_text,
+    target_value_typed,
+)
 from vadrin.core.exposure.arithmetic import stops_text
 from vadrin.core.exposure.shutter_dial import exact_shutter, shutter_name
 from vadrin.core.frames import FrameState
@@ -97,11 +102,11 @@ def test_film_is_typed_as_it_is_written(amount, unit, taken):
 def test_a_target_is_stepped_within_its_reach_and_typed_as_shown(name, steps):
     measure = MEASURES[name]
     assert target_typed(measure.name) == (name, measure.usual)
-    shown = f"{measure.usual:g}"
+    shown = target_value_text(name, measure.usual)
     for way in steps:
         shown = target_value_stepped(name, shown, way)
-    if measure.lowest <= float(shown) <= measure.highest:
-        moved = measure.usual + measure.step * sum(steps)
+    moved = measure.usual + measure.step * sum(steps)
+    if measure.lowest <= moved <= measure.highest:
         assert target_value_typed(name, shown) == pytest.approx(moved, rel=1e-3)
     with pytest.raises(EntryError, match=f"try {measure.usual:g}"):
         target_value_typed(name, f"{measure.highest + 1:g}")

@@ -12,6 +12,7 @@ from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results import analysis_result, method_answers
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
+from vadrin.core.results.criteria import Target
 from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
@@ -179,3 +180,27 @@ def test_a_method_has_its_row_by_its_declaration_alone(monkeypatch):
     assert row.time_min.value != standard.time_min.value
     assert found.method is half
     assert found.rated_index == found.finding.zone_ei
+
+
+@pytest.mark.parametrize("minutes", [TIMES[0], 8.0, TIMES[-1]])
+def test_a_time_one_has_always_used_is_the_normal_of_its_own_pushes(minutes):
+    """Also at the ends of what was tried: there is nothing to look for, so nothing lies outside."""
+    pushes = (-1.0, 0.0, 1.0, 3.0)
+    made = analyse(FILM.strips(TIMES), Settings(target=Target("time", minutes), pushes=pushes))
+    assert (made.finding.time_min.value, made.finding.time_min.low) == (minutes, None)
+    assert made.finding.zone_ei.value == pytest.approx(FILM.zone_ei(minutes), rel=0.015)
+    normal = next(p for p in made.push if p.stops == 0)
+    assert normal.hold_midtone.time_min.value == pytest.approx(minutes, rel=1e-6)
+    far = next(p for p in made.push if p.stops == 3).hold_midtone
+    assert far.tested is (minutes < 8.0)
+    assert far.tested or "run a strip for more" in far.time_min.why
+    pull = next(p for p in made.push if p.stops == -1).hold_midtone
+    assert pull.tested is (minutes > TIMES[0])
+    if minutes == TIMES[0]:
+        assert "shorter than 4:00 min" in pull.time_min.why
+
+
+def test_a_time_beyond_what_was_tried_is_told_as_that():
+    made = analyse(FILM.strips(TIMES), Settings(target=Target("time", 20.0)))
+    assert made.finding.nearest_tested_min == TIMES[-1]
+    assert "longer than 15:30 min" in made.finding.time_min.why

@@ -110,6 +110,7 @@ def settings_of(loaded: LoadedTest, draws: int = 200) -> Settings:
     target = Target(loaded.test.target_kind, loaded.test.target_value) if known else Target()
     return Settings(
         target=target,
+        pushes=_pushes_of(loaded),
         method=loaded.test.school,
         meter_constant=loaded.test.meter_constant,
         rules_of_thumb=RulesOfThumb(makers=_makers_of(loaded)),
@@ -118,10 +119,16 @@ def settings_of(loaded: LoadedTest, draws: int = 200) -> Settings:
     )
 
 
+def _pushes_of(loaded: LoadedTest) -> tuple[float, ...]:
+    """The pushes that are answered: the usual ones, and every one that was shot."""
+    shot = {s.strip.push for s in loaded.strips if s.strip.push is not None}
+    return tuple(sorted({*Settings().pushes, *shot}))
+
+
 def _makers_of(loaded: LoadedTest) -> tuple[tuple[float, float], ...]:
     """Minutes that the maker's table names for the pushes answered here."""
     told = makers_of_test(loaded)
-    minutes = {stops: makers_minutes(told, stops) for stops in Settings().pushes}
+    minutes = {stops: makers_minutes(told, stops) for stops in _pushes_of(loaded)}
     return tuple((stops, m) for stops, m in minutes.items() if m is not None)
 
 

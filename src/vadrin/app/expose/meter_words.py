@@ -9,10 +9,13 @@ from vadrin.app.plan.camera_settings import dial_of, metering_of
 from vadrin.app.plan.compared_materials import on_twins
 from vadrin.core.checks.setting_checks import dial_setting_text
 from vadrin.core.exposure.arithmetic import stops_counted
-from vadrin.core.exposure.corrections import meter_setting_for
+from vadrin.core.exposure.corrections import MeterSetting, meter_setting_for
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.test_types import Metering
 from vadrin.notebook.store import Notebook
+
+_COUNTS = 0.05
+"""Stops from which what a dial and its compensation leave open is said."""
 
 
 def strip_index(loaded: LoadedTest, strip: LoadedStrip) -> float:
@@ -27,15 +30,30 @@ def meter_says(loaded: LoadedTest, index: float) -> str:
     return f"{shutter_mark(seconds)[0]} at {aperture_mark(loaded.test.aperture)}"
 
 
-def dial_words(notebook: Notebook, loaded: LoadedTest, index: float) -> str:
-    """How to set an EI the dial does not reach; empty where it does, or no dial is known."""
+def _setting(notebook: Notebook, loaded: LoadedTest, index: float) -> MeterSetting | None:
+    """How the dial is set that ends before an EI; None where it does not, or none is known."""
     dial = dial_of(notebook, loaded.test)
     setting = meter_setting_for(index, *dial) if dial else None
     if setting is None or (setting.compensation == 0 and setting.short == 0):
+        return None
+    return setting
+
+
+def _index_reached(setting: MeterSetting) -> float:
+    """The EI that dial and compensation come to together."""
+    return float(setting.dial * 2.0**-setting.compensation)
+
+
+def dial_words(notebook: Notebook, loaded: LoadedTest, index: float) -> str:
+    """How to set an EI the dial does not reach; empty where it does, or no dial is known."""
+    setting = _setting(notebook, loaded, index)
+    if setting is None:
         return ""
     words = f"the dial ends before it: {dial_setting_text(setting)}"
-    if setting.short > 0.05:
-        words += f", and count {stops_counted(round(setting.short * 3) / 3)} more by hand"
+    if setting.short > _COUNTS:
+        stops = stops_counted(round(setting.short * 3) / 3)
+        side = "less" if index > _index_reached(setting) else "more"
+        words += f", and give {stops} {side} by hand than the meter then says"
     return words
 
 
@@ -44,7 +62,11 @@ def meter_words(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> s
     index = strip_index(loaded, strip)
     beyond = dial_words(notebook, loaded, index)
     where = f"EI {marked_ei(index)}" + (f" ({beyond})" if beyond else "")
-    return f"Set the meter to {where}: it should say {meter_says(loaded, index)} (M)."
+    setting = _setting(notebook, loaded, index)
+    if setting is None or setting.short <= _COUNTS:
+        return f"Set the meter to {where}: it should say {meter_says(loaded, index)} (M)."
+    shown, given = (meter_says(loaded, at) for at in (_index_reached(setting), index))
+    return f"Set the meter to {where}: it should say {shown} (M), and you give {given}."
 
 
 def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], number: int) -> str:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_typed
+from vadrin.app.entry.times import minutes_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
 from vadrin.core.results.criteria import MEASURES
 from vadrin.errors import EntryError
@@ -19,7 +22,22 @@ def target_text(kind: str, value: float) -> str:
     if kind == BY_EYE:
         return "judged by eye"
     measure = MEASURES.get(kind)
+    if measure is not None and measure.given:
+        return f"my own time, {minutes_text(value)} min"
     return measure.pattern.format(value) if measure else f"{kind} {value:g}"
+
+
+def target_value_text(kind: str, value: float) -> str:
+    """The value of a target as it is typed."""
+    measure = MEASURES.get(kind)
+    return minutes_text(value, exact=True) if measure and measure.given else f"{value:g}"
+
+
+def usual_value(kind: str, loaded: LoadedTest) -> float:
+    """What a target is to begin with: of one's own time, that of the strip that is not pushed."""
+    measure = MEASURES[kind]
+    normal = next((s.minutes for s in loaded.strips if not s.strip.push and s.minutes), None)
+    return normal if measure.given and normal else measure.usual
 
 
 def target_name(kind: str) -> str:
@@ -50,7 +68,8 @@ def target_value_typed(kind: str, words: str) -> float:
     """
     if kind not in MEASURES:
         raise EntryError(f"“{kind}” is no measure known here; choose one first")
-    value, measure = number_typed(words), MEASURES[kind]
+    measure = MEASURES[kind]
+    value = minutes_typed(words) if measure.given else number_typed(words)
     if not measure.lowest <= value <= measure.highest:
         raise EntryError(f"{target_text(kind, value)} is out of reach; try {measure.usual:g}")
     return value
@@ -58,5 +77,9 @@ def target_value_typed(kind: str, words: str) -> float:
 
 def target_value_stepped(kind: str, shown: str, way: int) -> str:
     """One press of an arrow key on a wanted value."""
-    step = MEASURES[kind].step if kind in MEASURES else 0.01
-    return f"{number_typed(shown) + way * step:.4g}"
+    measure = MEASURES.get(kind)
+    if measure is not None and measure.given:
+        return minutes_text(
+            max(minutes_typed(shown) + way * measure.step, measure.step), exact=True
+        )
+    return f"{number_typed(shown) + way * (measure.step if measure else 0.01):.4g}"

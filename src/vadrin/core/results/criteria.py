@@ -9,7 +9,7 @@ import numpy as np
 
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.figure import Figure
+from vadrin.core.figure import Figure, absent
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
@@ -36,6 +36,8 @@ class ContrastMeasure:
         Value to begin with, bounds of what can be typed, and one press of an arrow key.
     figure : str
         Which of a strip's metrics it is.
+    given : bool
+        Whether it is the time itself, so that the time is told and no contrast is looked for.
     """
 
     key: str
@@ -46,6 +48,7 @@ class ContrastMeasure:
     lowest: float = 0.1
     highest: float = 3.0
     step: float = 0.01
+    given: bool = False
 
     def at_each_time(self, family: Family, value: float) -> Array:
         """The measure at every time of a family, shape (..., T)."""
@@ -108,6 +111,20 @@ class _SceneRange(ContrastMeasure):
         return STOP * value
 
 
+class _OwnTime(ContrastMeasure):
+    """A time one has always developed for: what film is at it, whatever contrast that gives."""
+
+    def at_each_time(self, family: Family, value: float) -> Array:
+        return np.broadcast_to(family.times, family.gradient.shape)
+
+    def span(self, value: float) -> float:
+        return 0.0
+
+    def of_strip(self, strip: StripMetrics) -> Figure:
+        minutes = strip.restated_min
+        return absent("the strip has no time") if minutes is None else Figure(minutes)
+
+
 AVERAGE_GRADIENT = _AverageGradient(
     "average_gradient", "average gradient", "average gradient {:.2f}", 0.58, "average_gradient"
 )
@@ -129,10 +146,20 @@ SCENE_RANGE = _SceneRange(
     highest=15.0,
     step=1.0,
 )
+OWN_TIME = _OwnTime(
+    "time",
+    "my own time in minutes",
+    "my own time, {:g} min",
+    8.0,
+    "restated_min",
+    highest=480.0,
+    step=0.25,
+    given=True,
+)
 
 MEASURES: dict[str, ContrastMeasure] = {
     measure.key: measure
-    for measure in (AVERAGE_GRADIENT, ZONE_VIII, ISO, CONTRAST_INDEX, SCENE_RANGE)
+    for measure in (AVERAGE_GRADIENT, ZONE_VIII, ISO, CONTRAST_INDEX, SCENE_RANGE, OWN_TIME)
 }
 """Every measure by its key."""
 
@@ -146,7 +173,7 @@ class Target:
     kind : str
         Key of a measure.
     value : float
-        Gradient, density, delta D or stops, as the measure has it.
+        Gradient, density, delta D, stops or minutes, as the measure has it.
     """
 
     kind: str = AVERAGE_GRADIENT.key

@@ -20,6 +20,9 @@ ONE_TIME = "all strips had one time, which tells no other"
 _SLACK = 0.03
 """Lg units by which an answer may lie past the readings."""
 
+_MET = 1e-9
+"""Share of a time by which it may lie past one that was tested and still be that one."""
+
 NO_RULE = absent("measured times are at hand")
 
 
@@ -76,10 +79,10 @@ class FamilyEstimate:
 
     def not_tested(self, minutes: float) -> tuple[str, float] | None:
         """The reason and the bound where a time lies outside the tested ones."""
-        if minutes < self.shortest:
+        if minutes < self.shortest * (1 - _MET):
             bound = minutes_brief(self.shortest)
             return f"not tested: shorter than {bound} min; run a strip for less", self.shortest
-        if minutes > self.longest:
+        if minutes > self.longest * (1 + _MET):
             bound = minutes_brief(self.longest)
             return f"not tested: longer than {bound} min; run a strip for more", self.longest
         return None
@@ -102,6 +105,9 @@ class FamilyEstimate:
 
 def times_for(estimate: FamilyEstimate, target: Target) -> tuple[float, Array | None]:
     """Time for a target on the best family, and on every draw."""
+    if target.measure.given:
+        many = None if estimate.drawn is None else estimate.drawn.x_m.shape[:-1]
+        return target.value, None if many is None else np.full(many, target.value)
     contrast, wanted = target.contrast(estimate.best)
     best = float(time_reaching(estimate.best, contrast, wanted))
     if estimate.drawn is None:
@@ -131,7 +137,8 @@ def find(estimate: FamilyEstimate, target: Target) -> tuple[Finding, Array | Non
     if speed_point + target.span > estimate.densest + _SLACK:
         gap = absent("the readings end before the density this target is judged at")
         return Finding(target, gap, gap, gap, False), None
-    time = ratio_figure(best, drawn, estimate.freedom, "")
+    told = target.measure.given
+    time = Figure(best) if told else ratio_figure(best, drawn, estimate.freedom, "")
     zone = estimate.figure_at("zone_ei", best, drawn)
     speed = estimate.figure_at("speed", best, drawn)
     return Finding(target, time, zone, speed, True), drawn

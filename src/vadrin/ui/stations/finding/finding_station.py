@@ -33,7 +33,9 @@ from vadrin.app.results.target_words import (
     target_name,
     target_typed,
     target_value_stepped,
+    target_value_text,
     target_value_typed,
+    usual_value,
 )
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
@@ -141,7 +143,7 @@ class FindingStation(Station):
         self._asked.setVisible(not own)
         self.write_law.setVisible(may_write_law(scene.loaded))
         self._kind.show_value(target_name(test.target_kind))
-        self._value.show_value(f"{test.target_value:g}")
+        self._value.show_value(target_value_text(test.target_kind, test.target_value))
         self._method.show_value(test.school)
         self._rule.show_value(RULE_NAMES[test.push_rule])
         self._channel.show_value(channel_shown(scene.loaded)[0])
@@ -196,8 +198,9 @@ class FindingStation(Station):
             self._decided.setText("" if ready else waits)
 
     def _set_kind(self, words: str) -> None:
-        kind, usual = target_typed(words)
-        self._choose(kind, usual)
+        kind, loaded = target_typed(words)[0], self.bench.loaded
+        if loaded is not None:
+            self._choose(kind, usual_value(kind, loaded))
 
     def _set_value(self, words: str) -> None:
         loaded = self.bench.loaded
