@@ -197,7 +197,7 @@ def test_a_time_one_has_always_used_is_the_normal_of_its_own_pushes(minutes):
     pull = next(p for p in made.push if p.stops == -1).hold_midtone
     assert pull.tested is (minutes > TIMES[0])
     if minutes == TIMES[0]:
-        assert "shorter than 4:00 min" in pull.time_min.why
+        assert "shorter than 4 min" in pull.time_min.why
 
 
 def test_a_time_beyond_what_was_tried_is_told_as_that():
