@@ -24,6 +24,7 @@ from vadrin.app.test_types.push import over_developed_proof, push_rows
 from vadrin.core.channels import Channel
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
+from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import LongTimes, Pushes, SecondSteps, SharedIndexes
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Frame, Reading, Stock, Strip, Test
@@ -348,7 +349,11 @@ class TestColour:
 
     def test_without_layers_it_asks_for_them(self, chart):
         assert "red, green and blue" in chart.answer.act
-        assert crossover_words({"red": 0.5, "green": None, "blue": 0.5}).startswith("read red")
+        half, short = Figure(0.5), absent("the readings end before it")
+        assert crossover_words({"red": half, "green": None, "blue": half}) == "read green"
+        assert crossover_words({"red": half, "green": half, "blue": short}) == (
+            "blue: the readings end before it"
+        )
 
 
 class TestASheetOfTwoFactors:

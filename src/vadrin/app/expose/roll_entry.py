@@ -11,6 +11,7 @@ from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.library.named_records import batch_named, developer_phrased, stock_named
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import lay_out
+from vadrin.app.plan.usual_process import with_usual_process
 from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_types.speed import Speed
@@ -54,6 +55,7 @@ def enter_roll(notebook: Notebook, film: str, developer: str, dilution: str, wor
                 note=f"Entered afterwards: {words.strip()}",
             )
         )
+        test = notebook.put(with_usual_process(notebook, test, None))
         if roll.pictures:
             _write_pictures(notebook, test, roll)
         else:

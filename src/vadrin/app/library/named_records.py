@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from vadrin.app.display.marks import marked_ei
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import PARENTS, Batch, Camera, Developer, Lens, Stock, Test
@@ -11,15 +13,19 @@ NO_FILM, NO_DEVELOPER = "a film", "a developer"
 """What a test is of until somebody says."""
 
 
-def stock_named(notebook: Notebook, name: str, box_speed: float | None = None) -> Stock:
+def stock_named(
+    notebook: Notebook, name: str, box_speed: float | None = None, kind: str = ""
+) -> Stock:
     """The stock with a name, written if it is new. Inside `Notebook.change`.
 
-    Where nobody said the speed on the box of a new one, it is the number in its name, if any.
+    Where nobody said the speed on the box of a new one, it is the number in its name, if any;
+    it is of a kind of material where that is known, else of the usual one.
     """
     known = notebook.all(Stock, name=name)
     if known:
         return known[0]
-    return notebook.add(Stock(name=name, box_speed=box_speed or _speed_in(name) or 100.0))
+    new = Stock(name=name, box_speed=box_speed or _speed_in(name) or 100.0)
+    return notebook.add(replace(new, kind=kind) if kind else new)
 
 
 def _speed_in(name: str) -> float | None:

@@ -15,6 +15,7 @@ from vadrin.app.library.named_records import (
 )
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import drafted_strips, write_strips
+from vadrin.app.plan.usual_process import with_usual_process
 from vadrin.core.frames import FrameState
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
@@ -109,7 +110,8 @@ def _unscripted(frames: list[Frame]) -> bool:
 
 
 def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
-    stock = stock_named(notebook, request.stock_name, request.test.exposure_index)
+    of_kind = description_of(request.test.kind).kind.stock_kind
+    stock = stock_named(notebook, request.stock_name, request.test.exposure_index, of_kind)
     developer = developer_named(notebook, request.developer_name, request.dilution)
     test = replace(request.test, stock_id=stock.id, developer_id=developer.id)
     before = notebook.get(Test, test.id)
@@ -117,6 +119,7 @@ def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
     if before is not None and not same:
         index = _index_for(notebook, before, stock, test.exposure_index)
         test = replace(test, batch_id=None, exposure_index=index)
+    test = with_usual_process(notebook, test, before)
     if request.batch_name is not None:
         batch = batch_named(notebook, stock.id, request.batch_name) if request.batch_name else None
         test = replace(test, batch_id=batch.id if batch else None)

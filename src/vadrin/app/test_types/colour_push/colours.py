@@ -22,6 +22,7 @@ from vadrin.app.test_types.film_cells import GOOD_ENOUGH
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.judging.verdicts import SALVAGED, USE_IT
+from vadrin.core.wording import list_text
 
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
@@ -36,11 +37,21 @@ def _triple(values: list[float | None], form: str) -> str:
     return " ".join("—" if v is None else format(v, form) for v in values)
 
 
-def crossover_words(gradients: dict[str, float | None]) -> str:
-    """What layers of unlike gradient do to a picture; empty where they go together."""
-    known = {k: v for k, v in gradients.items() if v is not None}
-    if len(known) < 3:
-        return "read red, green and blue"
+def crossover_words(gradients: dict[str, Figure | None]) -> str:
+    """What layers of unlike gradient do to a picture, or why that is not known.
+
+    Parameters
+    ----------
+    gradients : dict of str to Figure or None
+        By the name of the layer; None for one that was not read.
+    """
+    silent = [name for name, told in gradients.items() if told is None]
+    if silent:
+        return f"read {list_text(silent)}"
+    short = [(name, told.why) for name, told in gradients.items() if told and told.value is None]
+    if short:
+        return f"{list_text([name for name, _ in short])}: {short[0][1]}"
+    known = {name: told.known() for name, told in gradients.items() if told}
     middle = sorted(known.values())[1]
     apart = {k: v - middle for k, v in known.items()}
     name, most = max(apart.items(), key=lambda pair: abs(pair[1]))
@@ -88,12 +99,12 @@ def _push_row(strip: LoadedStrip, layers: dict[tuple[str, str], StripMetrics]) -
                 f"{label}_{c}_base": m.base_fog,
                 f"{label}_{c}_speed": m.speed,
             }
-    gradients = {str(c): m.average_gradient.value if m else None for c, m in mine.items()}
+    gradients = {str(c): m.average_gradient if m else None for c, m in mine.items()}
     words = crossover_words(gradients)
     cells = (
         push_name(push),
         _triple([m.base_fog.value if m else None for m in mine.values()], ".2f"),
-        _triple(list(gradients.values()), ".2f"),
+        _triple([g.value if g else None for g in gradients.values()], ".2f"),
         _triple([m.speed.value if m else None for m in mine.values()], ".0f"),
         words,
     )

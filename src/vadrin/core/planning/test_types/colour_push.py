@@ -25,6 +25,7 @@ class ColourPush(TestType):
     options = Pushes()
 
     channels_apart = True
+    stock_kind = "colour negative"
 
     def analyse(self, strips: tuple[StripReadings, ...], settings: Settings) -> Analysis:
         """Each channel by itself; the finding is that of green, or of the first there is."""

@@ -11,6 +11,7 @@ class PaperTest(TestType):
     """The shortest time for full black."""
 
     key = "paper"
+    stock_kind = "paper"
     needs_blank = False
     repeats_first = False
     bracketed = False

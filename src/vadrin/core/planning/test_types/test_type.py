@@ -80,6 +80,8 @@ class TestType:
         Whether every channel that was read goes into its analysis, each by itself.
     visual_too : bool
         Whether visual readings count as one of those channels.
+    stock_kind : str
+        The kind of material it is for, where it is for one alone.
     beside_others : bool
         Whether its answer is laid beside what the notebook holds of other tests.
     options : TestOptions
@@ -109,6 +111,7 @@ class TestType:
     edge_to_edge: bool = False
     channels_apart: bool = False
     visual_too: bool = False
+    stock_kind: str = ""
     beside_others: bool = False
     options: TestOptions = NO_OPTIONS
 
