@@ -253,7 +253,7 @@ def test_a_recipe_says_what_goes_into_the_tank(demo):
     told = words_of(page)
     assert told.index("Gloves") < told.index("Sable 1+1")
     assert "300 ml, water to 600 ml" in told
-    assert "225 ml water at 50 °C, then 0.6 g Osmel, then 30 g Merle salt" in told
+    assert "225 ml water at 50 °C, then 0.6 g Osmel, then 30 g Marl salt" in told
     assert "Do not breathe powders" in told
     assert told.index("Sable 1+1") < told.index("Tern 1+19") < told.index("Brine 1+4")
     assert "Scaur" not in told, "no step of a negative process bleaches"

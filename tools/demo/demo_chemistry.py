@@ -7,7 +7,7 @@ from vadrin.core.process.rules_on_trial import RuleFormula
 from vadrin.notebook.records import Developer, MakerTime, Process, Rule, Test
 from vadrin.notebook.store import Notebook
 
-SABLE = "750 ml water at 50; 2 g Osmel; 100 g Merle salt; 5 g Fell; 2 g Tarn; water to 1 l"
+SABLE = "750 ml water at 50; 2 g Osmel; 100 g Marl salt; 5 g Fell; 2 g Tarn; water to 1 l"
 _CHEMISTRY = (
     ("Tern", "1+19", "stop bath", None, "a mild acid"),
     ("Rill", "1+9", "wash aid", None, ""),

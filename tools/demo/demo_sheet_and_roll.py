@@ -19,38 +19,35 @@ from vadrin.core.simulation.film import densities, typical_film
 from vadrin.notebook.records import Frame, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
 
+_SHEET_DAY = "2026-09-05T10:00:00+00:00"
+
 
 def write_roll(notebook: Notebook) -> None:
-    """A roll of the film that was decided on, shot at another film's EI, and one of a film that
-    nothing is known of."""
+    """A roll of the film that was decided on, shot at another film's EI."""
     note = "The meter still stood at the fast film's speed."
     enter_roll(notebook, "Merrow Pan 125", "Sable", "1+1", "24 frames at EI 200")
-    enter_roll(notebook, "Skerry Fine 50", "Sable", "1+1", "12 frames at EI 200")
     for test in [t for t in notebook.all(Test) if t.kind == WrongSetting.key]:
-        notebook.put(replace(test, created_at="2026-03-07T17:00:00+00:00", note=note))
+        notebook.put(replace(test, created_at="2026-11-15T17:00:00+00:00", note=note))
 
 
 def write_data_sheet(notebook: Notebook) -> None:
-    """A maker's sheet that was traced, and one of which nothing was taken down yet."""
-    days = ("2026-02-21T10:00:00+00:00", "2026-02-20T10:00:00+00:00")
-    films = (("Merrow Pan 125", 125.0, True), ("Skerry Fine 50", 50.0, False))
-    for day, (film, speed, traced) in zip(days, films, strict=True):
-        stock = stock_named(notebook, film, speed)
-        developer = developer_named(notebook, "Sable", "1+1")
-        test = notebook.add(
-            Test(
-                uid=f"demosheet{day[:10]}",
-                kind=DataSheet.key,
-                stock_id=stock.id,
-                developer_id=developer.id,
-                created_at=day,
-                exposure_index=speed,
-                options=SheetSource(speed_found="by the standard" if traced else ""),
-            )
+    """The sheet that came with the winter's film, its curves traced off the picture."""
+    stock = stock_named(notebook, "Merrow Pan 125", 125.0)
+    developer = developer_named(notebook, "Sable", "1+1")
+    test = notebook.add(
+        Test(
+            uid=f"demosheet{_SHEET_DAY[:10]}",
+            kind=DataSheet.key,
+            stock_id=stock.id,
+            developer_id=developer.id,
+            created_at=_SHEET_DAY,
+            exposure_index=125.0,
+            options=SheetSource(speed_found="by the standard"),
+            note="What the maker promises, before we try it ourselves.",
         )
-        lay_out(notebook, test, (6.0, 9.0))
-        if traced:
-            _trace(notebook, test)
+    )
+    lay_out(notebook, test, (6.0, 9.0))
+    _trace(notebook, test)
 
 
 def _trace(notebook: Notebook, test: Test) -> None:

@@ -7,6 +7,7 @@ import os
 import sys
 import tempfile
 import traceback
+from datetime import datetime
 from functools import partial
 from pathlib import Path
 from types import TracebackType
@@ -20,6 +21,7 @@ import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
 from vadrin.notebook.inspection import Inspection
+from vadrin.notebook.moved_dates import bring_up_to
 from vadrin.notebook.store import Notebook
 from vadrin.ui.files.refusal_window import RefusalWindow
 from vadrin.ui.frame.warm_up import warm_up
@@ -34,10 +36,11 @@ def default_notebook() -> Path:
 
 
 def demo_notebook() -> Path:
-    """A fresh copy of the demo notebook in a folder of its own."""
+    """A fresh copy of the demo notebook in a folder of its own, its winter the one we are in."""
     path = Path(tempfile.mkdtemp(prefix="vadrin-demo-")) / "boat-shed-winter.vadrin"
     shipped = Path(vadrin.app.demo.__path__[0]) / "demo.vadrin"
     path.write_bytes(shipped.read_bytes())
+    bring_up_to(path, datetime.now().astimezone().date())
     return path
 
 

@@ -23,6 +23,8 @@ from vadrin.core.results.push_limits import held_range
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
 
+_ANOTHER_END = 0.9
+"""Stops from which two ends of a range are called different."""
 _HEADS = ("Process", "Held by densities", "Usable by verdicts", "Shadow point")
 
 
@@ -81,6 +83,7 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
     loaded, analysis = state.loaded, state.analysis
     known = {s.label: s for s in analysis.strips} if analysis else {}
     rows, film, said = [], [], []
+    two_ways: list[tuple[_Held, float]] = []
     figures: dict[str, Figure] = {}
     for strip in loaded.strips:
         label, metrics = strip.strip.label, known.get(strip.strip.label)
@@ -98,9 +101,27 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
         film.append(row_by_index(strip, name, low.value, high.value))
         if low.value is not None and high.value is not None:
             said.append(_Held(strip, low.value, high.value, tried))
+            if judged is not None:
+                two_ways.append((said[-1], judged[1]))
         elif judged is not None:
             said.append(_Held(strip, *judged))
-    return _worded(loaded, said, tuple(rows), tuple(film), figures)
+    return _worded(loaded, said, tuple(rows), tuple(film), figures, two_ways)
+
+
+def _two_minds(two_ways: list[tuple[_Held, float]]) -> str:
+    """Where densities and verdicts end apart, and what that means; empty where they agree."""
+    for held, judged in two_ways:
+        apart = log2(judged / held.high)
+        if abs(apart) < _ANOTHER_END:
+            continue
+        ends = f"densities end at EI {marked_ei(held.high)}, verdicts at {marked_ei(judged)}"
+        why = (
+            "an eye took for a picture what lies in the fog: read the blank again"
+            if apart > 0
+            else "a density asks what just prints, an eye what is worth printing"
+        )
+        return f" With {held.process} {ends}: {why}."
+    return ""
 
 
 def _worded(
@@ -109,6 +130,7 @@ def _worded(
     rows: tuple[tuple[str, ...], ...],
     film: tuple[FilmRow, ...],
     figures: dict[str, Figure],
+    two_ways: list[tuple[_Held, float]],
 ) -> OwnAnswer:
     table = AnswerTable(_HEADS, rows)
     waiting = next(
@@ -137,6 +159,7 @@ def _worded(
         other = next(s for s in said if s is not best)
         words += f". With {other.process}: {other.range_words}, {other.width_words}"
     words += ". Stand development gives a range of EIs. Changing the time has little effect."
+    words += _two_minds(two_ways)
     judged = all(f.verdict for s in loaded.strips for _, f in by_index(s))
     act = act or (
         "For important pictures use only EIs that both densities and verdicts support."

@@ -304,8 +304,8 @@ def _set(card: Card, size: str, scale: float, sides: int = 1) -> tuple[int, byte
     ]
     document.addPageTemplates(
         [
-            PageTemplate("front", frames[0], onPage=around, autoNextPageTemplate="back"),
-            PageTemplate("back", frames[1], onPage=around),
+            PageTemplate("front", frames[0], onPageEnd=around, autoNextPageTemplate="back"),
+            PageTemplate("back", frames[1], onPageEnd=around),
         ]
     )
     large = min(width / (148.0 * MM), height / (105.0 * MM)) * min(scale, 1.0)
