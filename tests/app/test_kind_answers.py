@@ -12,9 +12,10 @@ from tests.states import state_of, worked_out
 from tests.window.pages import pdf_words
 from vadrin.app.decisions.darkroom_card import card_document, card_of
 from vadrin.app.decisions.decision import whole_report, write_answer
-from vadrin.app.descriptions import own_answer
+from vadrin.app.descriptions import description_of, own_answer
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
 from vadrin.app.shelf.shelf_index import undecided_answer
@@ -198,6 +199,41 @@ class TestOldFilm:
         answer = old.answer
         assert answer.figures["base_fog"].value == pytest.approx(0.5, abs=0.03)
         assert "no densities were read" not in answer.words
+
+    def test_its_fog_is_told_by_the_blanks_alone(self, old):
+        old.read(lambda _strip, frame: 0.62 if frame.frame.blank else None)
+        assert old.answer.figures["base_fog"].value == pytest.approx(0.62, abs=0.02)
+        assert old.answer.says == ""
+
+    @pytest.mark.parametrize("lost", [0, 3, 6])
+    def test_a_scene_on_the_light_box_is_asked_for_its_shadows(self, notebook, lost):
+        """Whatever the highlights show: film that lost three stops is no faster for them."""
+        page = description_of("rescue")
+        old = Bench(
+            notebook,
+            "rescue",
+            index=200.0,
+            first_stop=page.first,
+            last_stop=page.last,
+            subject=page.subject,
+        )
+        slower = 0.30103 * lost
+        for _ in range(10):
+            strip = old.loaded.strips[0]
+            asked = question_of(old.loaded, strip)
+            if asked.frame is None:
+                break
+            seen = False
+            if not asked.frame.frame.blank:
+                assert "anything in the shadows" in asked.words
+                shadow = old.at(asked.frame) - 4 * 0.30103 - slower
+                seen = PLAIN.density(shadow, 8.0) - PLAIN.density(None, 8.0) > 0.03
+            answer_question(notebook, strip, asked.frame, YES if seen else NO)
+        true = 8.125 / 16 / 10 ** PLAIN.x_m(8.0) / 2.0**lost
+        told = old.answer.figures["ei"]
+        assert told.low < true < told.high, "as wide as a scene's shadows are unknown"
+        assert told.high / told.low > 3.5
+        assert "on the light box" in old.answer.words
 
     def test_before_it_is_read_nothing_is_said(self, old):
         assert old.answer.says == ""

@@ -100,13 +100,15 @@ def test_what_is_seen_on_prints_leaves_what_was_seen_on_the_film(notebook):
     assert usable_indexes(loaded.strips[0]) == on_film
     answer = rescue_answer(state_of(loaded, worked_out(loaded)))
     assert answer.says == "EI 25"
-    assert "contact prints show is kept beside it" in answer.words
+    assert "on its contact print beside it" in answer.words
+    assert answer.more[0].rows[0][1:] == ("EI 25", "between 16 and 40", "rates")
     with notebook.change("rate by prints"):
         notebook.put(replace(loaded.test, school=CONTACT.key))
     loaded = load_test(notebook, test.id)
     by_print = rescue_answer(state_of(loaded, worked_out(loaded)))
     assert by_print.says == "EI 100"
-    assert "as its contact print shows" in by_print.words
+    assert "the thinnest frame of use, on its contact print" in by_print.words
+    assert [row[-1] for row in by_print.more[0].rows] == ["", "rates"]
 
 
 @pytest.mark.parametrize(

@@ -112,7 +112,7 @@ _KINDS = (
         "2026-09-26T10:00:00+00:00",
         "Found behind the steam box, eleven years past its date. Worth a roll of the keel?",
         films.read_of(films.old),
-        asked={"first_stop": 0.0, "last_stop": 7.0, "subject": "still scene"},
+        asked={"first_stop": -2.0, "last_stop": 8.0, "subject": "still scene"},
         seen=films.judged_of(films.old),
     ),
     _Kept(

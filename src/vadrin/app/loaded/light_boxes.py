@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
+from math import exp, hypot, log
 from typing import TYPE_CHECKING, NamedTuple
 
-from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.loaded.once import once
+from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.figure import Figure
 from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
 from vadrin.notebook.records import Judgement
+from vadrin.notebook.records.film_test import SCENE_SUBJECT
 
 if TYPE_CHECKING:
     from vadrin.core.judging.light_box import LightBox
@@ -16,6 +21,10 @@ if TYPE_CHECKING:
 TOLD_FROM_BLANK = "told from the blank"
 """What was asked of a frame on the light box."""
 _SEED = 1
+SHADOW_STOPS = 4.0
+"""Stops from the metered grey to the shadows in which a print first wants something."""
+_SCENE_LN = 1.96 * 0.5 * log(2)
+"""Half the 95 % range of where such shadows lie: half a stop of standard deviation."""
 
 
 class LightBoxKey(NamedTuple):
@@ -50,6 +59,24 @@ def exposures_of(loaded: LoadedTest, strip: LoadedStrip) -> tuple[float, ...]:
     return tuple(sorted({round(x, 4) for x in known if x is not None}))
 
 
+def in_the_shadows(loaded: LoadedTest) -> bool:
+    """Whether frames show a scene, so that an eye looks for something in its shadows."""
+    return loaded.test.subject == SCENE_SUBJECT
+
+
+def looked_at_log_h(loaded: LoadedTest, frame: LoadedFrame) -> float | None:
+    """Lg exposure of what an eye looks at in a frame: the plain target, or a scene's shadows."""
+    at = frame.log_h(loaded.test.meter_constant)
+    if at is None or not in_the_shadows(loaded):
+        return at
+    return at - SHADOW_STOPS * STOP
+
+
+def _asked_for(loaded: LoadedTest, strip: LoadedStrip) -> tuple[float, ...]:
+    known = (looked_at_log_h(loaded, f) for f in strip.frames if f.counts)
+    return tuple(sorted({round(x, 4) for x in known if x is not None}))
+
+
 def judged_of(strip: LoadedStrip) -> list[Judgement]:
     """The answers given on the light box for a strip that count, the oldest first."""
     made = [
@@ -76,7 +103,7 @@ def eye_answers(loaded: LoadedTest, strip: LoadedStrip) -> tuple[SeenFrame, ...]
         frame, told = frames.get(judged.frame_id or 0), known.get(judged.answer)
         if frame is None or told is None:
             continue
-        at = None if frame.frame.blank else frame.log_h(loaded.test.meter_constant)
+        at = None if frame.frame.blank else looked_at_log_h(loaded, frame)
         if at is not None or frame.frame.blank:
             made.append(SeenFrame(at, told, _threshold(judged)))
     return tuple(made)
@@ -95,7 +122,7 @@ def _threshold(judged: Judgement) -> tuple[float, float] | None:
 
 def light_box_key(loaded: LoadedTest, strip: LoadedStrip) -> LightBoxKey | None:
     """What a strip's box is made from; None where too few of its exposures are known."""
-    exposures = exposures_of(loaded, strip)
+    exposures = _asked_for(loaded, strip)
     if len(exposures) < 3:
         return None
     return LightBoxKey(exposures, viewing_of(strip), loaded.test.meter_constant)
@@ -113,4 +140,19 @@ def light_box_result(loaded: LoadedTest, strip: LoadedStrip) -> LightBoxResult |
     if not judged_of(strip):
         return None
     made, answers = light_box_key(loaded, strip), eye_answers(loaded, strip)
-    return _result(made, answers) if made is not None and answers else None
+    if made is None or not answers:
+        return None
+    result = _result(made, answers)
+    return _of_a_scene(result) if in_the_shadows(loaded) else result
+
+
+def _of_a_scene(result: LightBoxResult) -> LightBoxResult:
+    """The same with its range as wide as it is unknown how dark a scene's shadows are."""
+    index = result.zone_ei
+    if index.value is None or index.low is None or index.high is None:
+        return result
+    low, high = (
+        index.value * exp(way * hypot(log(end / index.value), _SCENE_LN))
+        for end, way in ((index.low, -1), (index.high, 1))
+    )
+    return replace(result, zone_ei=Figure(index.value, low, high))

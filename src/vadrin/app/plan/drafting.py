@@ -85,6 +85,7 @@ def _strip(notebook: Notebook, test: Test, position: int, plan: StripPlan) -> St
         roll=plan.roll,
         push=plan.push,
         note=note,
+        agitation=plan.agitation,
         camera_id=twin,
         stock_id=other.stock_id,
         batch_id=other.batch_id,

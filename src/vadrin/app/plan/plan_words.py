@@ -43,7 +43,7 @@ from vadrin.app.plan.starting_tests import rolls_begun
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
 from vadrin.notebook.records import Camera, Lens
-from vadrin.notebook.records.film_test import TABLET_SUBJECT
+from vadrin.notebook.records.film_test import SCENE_SUBJECT, TABLET_SUBJECT
 from vadrin.notebook.store import Notebook
 
 SUPPLIES = (
@@ -64,7 +64,7 @@ ORDERS = {
 CHECKS = {"repeated at the end": True, "not repeated": False}
 SUBJECTS = (
     "plain target",
-    "still scene",
+    SCENE_SUBJECT,
     f"{TABLET_SUBJECT} by contact",
     "colour chart",
     "clear film",

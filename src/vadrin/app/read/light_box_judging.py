@@ -12,9 +12,11 @@ from vadrin.app.entry.numbers import number_within
 from vadrin.app.loaded.light_boxes import (
     TOLD_FROM_BLANK,
     eye_answers,
+    in_the_shadows,
     judged_of,
     light_box,
     light_box_result,
+    looked_at_log_h,
     viewing_of,
 )
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
@@ -63,8 +65,7 @@ def blank_of(strip: LoadedStrip) -> LoadedFrame | None:
 
 
 def _frame_at(loaded: LoadedTest, strip: LoadedStrip, log_h: float) -> LoadedFrame | None:
-    constant = loaded.test.meter_constant
-    placed = [(f.log_h(constant), f) for f in strip.frames if f.counts]
+    placed = [(looked_at_log_h(loaded, f), f) for f in strip.frames if f.counts]
     return next((f for x, f in placed if x is not None and abs(x - log_h) < _CLOSE), None)
 
 
@@ -111,7 +112,14 @@ def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
         expected = box.expected_range(answers)
         gain = f"One more answer would narrow it to about ± {expected / 2:.1f} stop."
     beside = f"Lay frame {frame.number} beside frame {blank.number}, the blank."
-    return EyeQuestion(frame, f"{beside} Can you see a difference?", said, gain)
+    return EyeQuestion(frame, f"{beside} {_asked(loaded, frame)}", said, gain)
+
+
+def _asked(loaded: LoadedTest, frame: LoadedFrame) -> str:
+    """What is asked of a frame: of a scene, of its shadows alone."""
+    if in_the_shadows(loaded) and not frame.frame.blank:
+        return "Is there anything in the shadows that should show something?"
+    return "Can you see a difference?"
 
 
 def answer_question(

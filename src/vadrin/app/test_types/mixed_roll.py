@@ -32,7 +32,7 @@ def process_name(strip: LoadedStrip) -> str:
     """What a strip went through, in a word or two."""
     if strip.routine is not None:
         return strip.routine.name
-    return strip.strip.agitation or strip.other or strip.strip.note or f"strip {strip.strip.label}"
+    return strip.other or strip.strip.note or strip.strip.agitation or f"strip {strip.strip.label}"
 
 
 def _held(strip: LoadedStrip, metrics: StripMetrics | None) -> tuple[Figure, Figure, bool]:

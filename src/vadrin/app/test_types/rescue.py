@@ -10,15 +10,17 @@ from vadrin.app.descriptions.description import PlanSentence, TestDescription
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
-from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedStrip, LoadedTest
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.process.clip_judging import clip_answer_of, clip_words
-from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.app.results.ways_of_looking import BY_DENSITY, ON_CONTACT, Looked, ways_of_looking
 from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.rescue import ReferenceFilm
-from vadrin.app.test_types.film_cells import row_by_index, usable_indexes
+from vadrin.app.test_types.film_cells import row_by_index
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.results.rating_method import CONTACT
+from vadrin.core.wording import list_text
+from vadrin.notebook.records.film_test import SCENE_SUBJECT
 
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
@@ -82,10 +84,11 @@ def rescue_answer(state: State) -> OwnAnswer:
         key=lambda s: s.zone_ei.value or 0.0,
         default=None,
     )
-    index, how = _todays_index(loaded, best)
+    ways = ways_of_looking(loaded, best.zone_ei if best is not None else None)
+    index, how = _todays_index(loaded, ways)
     # A base that was read is known, whether or not a speed could be told.
     known_fogs = (s.base_fog for s in strips.values() if s.base_fog.present)
-    read_fog = next(known_fogs, absent("no densities were read"))
+    read_fog = next(known_fogs, _blanks_fog(loaded))
     fog = best.base_fog if best else read_fog
     known = loaded.beside if isinstance(loaded.beside, ReferenceFilm) else None
     more, fog_words = fog_beside(fog, known)
@@ -102,7 +105,10 @@ def rescue_answer(state: State) -> OwnAnswer:
         act = "Read its frames, the blanks first, or judge them on the light box."
         strip0 = next((s for s in strips.values()), None)
         why = strip0.zone_ei.why if strip0 else "nothing of it was read or judged yet"
-        return OwnAnswer("", f"{why[:1].upper()}{why[1:]}.", act, figures, table, tuple(film))
+        words = f"{why[:1].upper()}{why[1:]}."
+        if fog.present:
+            words += f" {fog_words}"
+        return OwnAnswer("", words, act, figures, table, tuple(film))
     lost = log2(beside / index.value)
     against = f"the {marked_ei(beside)} {'found fresh' if fresh else 'on its box'}"
     cost = f"{stops_counted(lost)} under {against}" if lost > 1 / 6 else f"as fast as {against}"
@@ -117,6 +123,7 @@ def rescue_answer(state: State) -> OwnAnswer:
         table,
         tuple(film),
         of_a_curve=True,
+        more=_ways_table(loaded, ways),
         steps=_steps(loaded, index.value, best),
     )
 
@@ -130,34 +137,44 @@ def _steps(loaded: LoadedTest, index: float, best: StripMetrics | None) -> tuple
     return (set_step(index), *develop_step(loaded, strip), *told)
 
 
-def _todays_index(loaded: LoadedTest, best: StripMetrics | None) -> tuple[Figure, str]:
-    """The EI, and what it rests on: densities, the light box, or the thinnest frame of use."""
-    if best is not None:
-        return best.zone_ei, ""
-    seen = light_box_answer(loaded)
-    if seen is not None and seen[1].present:
-        return seen[1], " by eye on the light box"
-    judged = [found for s in loaded.strips if (found := usable_indexes(s)) is not None]
-    if not judged:
+def _todays_index(loaded: LoadedTest, ways: tuple[Looked, ...]) -> tuple[Figure, str]:
+    """The EI of the way that rates, and what it rests on."""
+    rates = _rating_way(loaded, ways)
+    if rates is None:
         return absent("not read yet"), ""
-    value, half = max(high for _, high in judged), 2.0 ** (0.5 * (loaded.test.step or 1.0))
-    where = _judged_on(loaded)
-    return Figure(
-        value, value / half, value * half
-    ), f", the thinnest frame that can be used{where}"
+    beside = list_text([w.way for w in ways if w is not rates])
+    words = "" if rates.way == BY_DENSITY else f", {rates.way}"
+    return rates.index, f"{words} ({beside} beside it)" if beside else words
 
 
-def _judged_on(loaded: LoadedTest) -> str:
-    """Whether film or prints were judged, and that the other says something, too."""
-    frames = [f for _, f in loaded.frames()]
-    film, prints = (any(f.said(THE_FRAME, on_paper) for f in frames) for on_paper in (False, True))
-    if not prints:
-        return ""
-    if not film:
-        return " as its contact print shows"
-    if loaded.test.school == CONTACT.key:
-        return " as its contact print shows; what was seen on the film is kept beside it"
-    return " on the film; what its contact prints show is kept beside it"
+def _rating_way(loaded: LoadedTest, ways: tuple[Looked, ...]) -> Looked | None:
+    """The way of looking that rates: prints where one rates by them, else the surest."""
+    on_paper = (w for w in ways if w.way == ON_CONTACT)
+    chosen = next(on_paper, None) if loaded.test.school == CONTACT.key else None
+    return chosen or next(iter(ways), None)
+
+
+def _ways_table(loaded: LoadedTest, ways: tuple[Looked, ...]) -> tuple[AnswerTable, ...]:
+    """Each way of looking beside the others, the one that rates marked; none for one alone."""
+    if len(ways) < 2:
+        return ()
+    rates = _rating_way(loaded, ways)
+    rows = tuple(
+        (
+            way.way,
+            f"EI {marked_ei(way.index.known())}",
+            ei_range_text(way.index),
+            "rates" if way is rates else "",
+        )
+        for way in ways
+    )
+    return (AnswerTable(("Way of looking", "Today's EI", "", ""), rows),)
+
+
+def _blanks_fog(loaded: LoadedTest) -> Figure:
+    """Base plus fog of the blanks alone, where there is no curve to tell it."""
+    read = [f.density for _, f in loaded.frames() if f.frame.blank and f.density is not None]
+    return Figure(sum(read) / len(read)) if read else absent("no densities were read")
 
 
 def _apart(index: Figure, beside: float) -> Figure:
@@ -172,8 +189,8 @@ DESCRIPTION = TestDescription(
     "Is this old film still worth using, and at which EI?",
     "From the marked speed down in whole stops, the last frames fogged for a clip.",
     sentences=(PlanSentence.TIMES, PlanSentence.BRACKET, PlanSentence.ROLL),
-    first=0.0,
-    last=7.0,
-    subject="still scene",
+    first=-2.0,
+    last=8.0,
+    subject=SCENE_SUBJECT,
     answer=rescue_answer,
 )

@@ -29,7 +29,8 @@ class PlannedFrame:
 class StripPlan:
     """One strip: minutes of development and stops of push where the kind fixes them.
 
-    `metered_anew` where the meter is read again for it, so that no marks can be told before.
+    `metered_anew` where the meter is read again for it, so that no marks can be told before;
+    `agitation` where it is not that of the test.
     """
 
     label: str
@@ -39,6 +40,7 @@ class StripPlan:
     roll: int = 1
     note: str = ""
     metered_anew: bool = False
+    agitation: str = ""
 
 
 def strip_labels(count: int) -> tuple[str, ...]:

@@ -17,6 +17,8 @@ from vadrin.core.results.hold_rule import HoldRule
 
 TABLET_SUBJECT = "step tablet"
 """How the target is called where a step tablet lies on the film."""
+SCENE_SUBJECT = "still scene"
+"""How it is called where frames show a scene and no plain target."""
 
 
 @dataclass(frozen=True)

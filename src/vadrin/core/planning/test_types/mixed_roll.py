@@ -9,6 +9,8 @@ from vadrin.core.planning.strip_plan import PlannedFrame, StripPlan, blank_frame
 from vadrin.core.planning.test_options import SharedIndexes, options_as
 from vadrin.core.planning.test_types.test_type import Asks, TestType
 
+_STAND = "first 60 s, then stand"
+
 
 class MixedRoll(TestType):
     """The range of EIs each of two processes holds."""
@@ -23,17 +25,17 @@ class MixedRoll(TestType):
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The same EIs on twin rolls."""
-        usual = tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
+        tried = tuple(request.exposure_index * 2.0**s for s in range(-2, 4))
         asked = options_as(request.options, SharedIndexes).exposure_indexes
         frames = blank_frames(request.blanks) + [
             PlannedFrame(FrameRole.BRACKET, f"EI {marked_ei(index)}", index, 0.0)
-            for index in asked or usual
+            for index in asked or tried
         ]
         times = (*request.times, request.times[-1])[:2]
-        notes = ("left long without agitation", "the normal process, on the twin")
+        still, moved = times
         return [
-            StripPlan(name, tuple(frames), time, roll=roll, note=note)
-            for name, time, roll, note in zip(("A", "B"), times, (1, 2), notes, strict=True)
+            StripPlan("A", tuple(frames), still, note="the stand process", agitation=_STAND),
+            StripPlan("B", tuple(frames), moved, roll=2, note="the normal process"),
         ]
 
 

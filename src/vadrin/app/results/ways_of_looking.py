@@ -1,0 +1,67 @@
+"""The ways a film of unknown worth was looked at, side by side, each with the EI it tells."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedFrame, LoadedTest
+from vadrin.app.results.contact_prints import contact_answer
+from vadrin.app.results.light_box_ei import light_box_answer
+from vadrin.core.figure import Figure
+from vadrin.core.judging.verdicts import USE_IT
+
+
+@dataclass(frozen=True)
+class Looked:
+    """One way of looking, and the EI it tells."""
+
+    way: str
+    index: Figure
+
+
+BY_DENSITY = "by its densities"
+ON_FILM = "the thinnest frame of use, on the film"
+ON_CONTACT = "the thinnest frame of use, on its contact print"
+
+
+def ways_of_looking(loaded: LoadedTest, measured: Figure | None) -> tuple[Looked, ...]:
+    """Every way that tells an EI, in the order in which they would rate.
+
+    Parameters
+    ----------
+    loaded : LoadedTest
+    measured : Figure, optional
+        What densities tell; None or absent where they tell nothing.
+    """
+    box, best = light_box_answer(loaded), contact_answer(loaded)
+    told = (
+        (BY_DENSITY, measured),
+        ("on the light box", box[1] if box is not None else None),
+        (ON_FILM, _thinnest(loaded, on_paper=False)),
+        (ON_CONTACT, _thinnest(loaded, on_paper=True)),
+        ("the frame that prints best", best[1] if best is not None else None),
+    )
+    return tuple(Looked(way, index) for way, index in told if index is not None and index.present)
+
+
+def _thinnest(loaded: LoadedTest, on_paper: bool) -> Figure | None:
+    """The highest EI of a frame that was judged of use, half a step of the bracket either way."""
+    found = [
+        index
+        for strip in loaded.strips
+        for frame in strip.frames
+        if (index := _index_of_use(frame, on_paper)) is not None
+    ]
+    if not found:
+        return None
+    value, half = max(found), 2.0 ** (0.5 * (loaded.test.step or 1.0))
+    return Figure(value, value / half, value * half)
+
+
+def _index_of_use(frame: LoadedFrame, on_paper: bool) -> float | None:
+    index = frame.frame.exposure_index
+    if index is None or frame.frame.blank or not frame.readable:
+        return None
+    if frame.said(THE_FRAME, on_paper) != USE_IT:
+        return None
+    return float(index / 2.0 ** (frame.frame.stops or 0.0))
