@@ -1,6 +1,7 @@
 """Every kind ends in the answer its question asked: told, missing, spoilt; on card and in JSON."""
 
 import json
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -18,6 +19,7 @@ from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
+from vadrin.app.results.overexposure import overexposure_words
 from vadrin.app.shelf.shelf_index import undecided_answer
 from vadrin.app.test_types.colour_push.colours import crossover_words
 from vadrin.app.test_types.long_exposures import write_law
@@ -28,7 +30,7 @@ from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effect
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_options import LongTimes, Pushes, SecondSteps, SharedIndexes
 from vadrin.errors import EntryError
-from vadrin.notebook.records import Finding, Frame, Reading, Stock, Strip, Test
+from vadrin.notebook.records import Finding, Frame, PrintSetup, Reading, Stock, Strip, Test
 
 PLAIN = SHAPES["plain"]
 
@@ -516,3 +518,35 @@ def test_a_hurt_finding_is_no_known_film(notebook):
     assert metrics.SPEED_DENSITY == 0.10
     assert notebook.get(Test, fresh.id).kind == "time"
     assert notebook.all(Frame, strip_id=-1) == []
+
+
+def test_how_much_overexposure_a_film_stands_is_part_of_its_answer(notebook):
+    """A film that saturates at 1.9: latitude, greatest density, and what that costs."""
+    film = SHAPES["compensating"]
+    bench = Bench(
+        notebook,
+        "time",
+        index=200.0,
+        times=(7.0, 11.0, 17.0, 25.0),
+        first_stop=-6.0,
+        last_stop=14.0,
+    )
+    bench.read(lambda s, f: film.density(bench.at(f), s.minutes), noise=0.004)
+    with notebook.change("full black"):
+        notebook.add(PrintSetup(test_id=bench.test.id, black_s=3.5))
+    said = overexposure_words(state_of(bench.loaded, bench.analysis))
+    label = re.search(r"of strip (\w)", said)[1]
+    near = next(s.minutes for s in bench.loaded.strips if s.strip.label == label)
+    top = film.density(6.0, near) - film.density(None, near)
+    told = float(re.search(r"ends ([\d.]+) over base plus fog", said)[1])
+    assert told == pytest.approx(top, abs=0.05)
+    seconds = float(re.search(r"go black in (\d+) s", said)[1])
+    assert seconds == pytest.approx(3.5 * 10**top, rel=0.15)
+    assert re.search(r"[\d.]+ stops from the first detail to the last", said)
+    assert f"{told:.2f} over base" in card_of(state_of(bench.loaded, bench.analysis)).basis
+
+
+def test_a_bracket_that_ends_before_the_shoulder_tells_no_latitude(notebook):
+    bench = Bench(notebook, "time", index=200.0, times=(6.0, 9.0, 13.0), last_stop=4.0)
+    bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes))
+    assert overexposure_words(state_of(bench.loaded, bench.analysis)) == ""

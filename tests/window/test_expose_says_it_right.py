@@ -17,6 +17,7 @@ from vadrin.app.expose.ticked_script import tick_script
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.plan_request import FilmUnit
 from vadrin.notebook.records import Camera, Strip, Test
 
 
@@ -113,6 +114,23 @@ def test_the_clip_of_a_rescued_roll_is_its_end(notebook):
     roles = [f.frame.role for f in loaded.strips[0].frames]
     assert roles[-2:] == [FrameRole.FOGGED] * 2
     assert roles[-3] is FrameRole.CHECK
+
+
+def test_sheets_are_not_wound_on(qtbot, window, tmp_path):
+    """Two sets of sheets, as on the script and on the screen: nothing of it is a roll."""
+    sheets = {"film_amount": 16.0, "film_unit": FilmUnit.SHEETS}
+    loaded = planned(window.bench.notebook, "two developers", times=(8.0,), **sheets)
+    bring(qtbot, window, loaded, "expose")
+    hands = Hands(qtbot, window)
+    said = words_of(window.station())
+    assert "Leave the dark slide in: this sheet stays blank." in said
+    hands.press(Qt.Key.Key_P)
+    script = next(tmp_path.glob("script*.pdf"))
+    _, words = pdf_words(script)
+    assert "Set of sheets 2" in words
+    for gone in ("wind on", "Wind on", "roll", "Roll", "cap on"):
+        assert gone not in said, gone
+        assert gone not in words, gone
 
 
 def test_what_was_set_instead_stands_on_the_paper_printed_again(qtbot, window, tmp_path):

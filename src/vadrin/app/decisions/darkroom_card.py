@@ -24,6 +24,7 @@ from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
 from vadrin.app.results.headline import headline_of
+from vadrin.app.results.overexposure import overexposure_words
 from vadrin.app.results.provenance import provenance
 from vadrin.app.results.push_rows import RULE_NAMES, push_lines
 from vadrin.app.results.rating import rating_of
@@ -98,6 +99,8 @@ def _basis(state: State) -> str:
         words += f", {planned_words(loaded)}"
     target = target_text(answer.target_kind, answer.target_value)
     words += f"; judged by {target}, {analysis.settings.method} method."
+    over = overexposure_words(state)
+    words += f" {over}" if over else ""
     return words + assumed_words(loaded) + prints_at(loaded)
 
 

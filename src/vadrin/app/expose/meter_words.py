@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark
+from vadrin.app.expose.film_words import film_words
 from vadrin.app.loaded.frame_order import Place
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import dial_of, metering_of
@@ -80,6 +81,6 @@ def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], numb
     if on_twins(loaded.test) or strip in before:
         return ""
     if strip.strip.roll not in {s.strip.roll for s in before}:
-        return f"A new roll. {meter_words(notebook, loaded, strip)} "
+        return f"A new {film_words(loaded.test).piece}. {meter_words(notebook, loaded, strip)} "
     changed = strip_index(loaded, strip) != strip_index(loaded, before[-1])
     return f"{meter_words(notebook, loaded, strip)} " if changed else ""

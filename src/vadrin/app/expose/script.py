@@ -13,6 +13,7 @@ from vadrin.app.display.marks import (
     stops_text,
 )
 from vadrin.app.display.quantities import neutral_density_text
+from vadrin.app.expose.film_words import FilmWords, film_words
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.exposure.arithmetic import stops_counted
@@ -37,11 +38,11 @@ class Shot:
     changed: tuple[str, ...]
 
 
-def setting_of(frame: LoadedFrame) -> str:
+def setting_of(frame: LoadedFrame, film: FilmWords) -> str:
     """The shutter mark, or what is done instead."""
     role = frame.frame.role
     if frame.frame.blank or role in (FrameRole.BLANK, FrameRole.LOST):
-        return "cap on"
+        return film.kept_dark
     if role == FrameRole.FOGGED:
         return "wind on" if frame.name == "leader" else "fog it"
     if frame.frame.seconds is None:
@@ -87,7 +88,7 @@ def offset_of(frame: LoadedFrame) -> str:
     return f"{said}, the first once more" if role == FrameRole.CHECK else said
 
 
-def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool) -> str:
+def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool, film: FilmWords) -> str:
     role = frame.frame.role
     if role == FrameRole.LOST:
         return f"Cap on and wind on: this piece goes to the {frame.name}."
@@ -96,30 +97,32 @@ def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool) -> str:
     if role == FrameRole.FOGGED:
         return "Open the lens fully to bright light: expose this frame fully."
     if frame.frame.blank:
-        return "Put the cap on and wind on: this frame stays blank."
+        return film.blank
     if before is None or before.frame.wanted_stops is None:
         return f"Cap off, {'focus at infinity, ' if even else ''}then set it."
     return ""
 
 
-def shot_of(frame: LoadedFrame, before: LoadedFrame | None, even: bool = False) -> Shot:
+def shot_of(
+    frame: LoadedFrame, before: LoadedFrame | None, film: FilmWords, even: bool = False
+) -> Shot:
     """A frame in words, with what to turn since the frame before.
 
     Only an `even` target is better out of focus.
     """
-    setting, aperture, dark = setting_of(frame), aperture_of(frame), _filter_of(frame)
-    turn = _todo(frame, before, even)
+    setting, aperture, dark = setting_of(frame, film), aperture_of(frame), _filter_of(frame)
+    turn = _todo(frame, before, even, film)
     changed: list[str] = []
     if not turn and before is not None:
         for name, new, old in (
-            ("shutter", setting, setting_of(before)),
+            ("shutter", setting, setting_of(before, film)),
             ("aperture", aperture, aperture_of(before)),
             ("filter", dark, _filter_of(before)),
         ):
             if new != old:
                 changed.append(name)
         parts = {
-            "shutter": f"the shutter from {setting_of(before)} to {setting}",
+            "shutter": f"the shutter from {setting_of(before, film)} to {setting}",
             "aperture": f"the aperture from {aperture_of(before)} to {aperture}",
             "filter": f"the filter to {dark or 'none'}",
         }
@@ -133,14 +136,16 @@ def shot_of(frame: LoadedFrame, before: LoadedFrame | None, even: bool = False) 
     return Shot(setting, shown, offset_of(frame), turn.strip(), tuple(changed))
 
 
-def then_words(place: tuple[LoadedStrip, LoadedFrame] | None, here: LoadedStrip) -> str:
+def then_words(
+    place: tuple[LoadedStrip, LoadedFrame] | None, here: LoadedStrip, film: FilmWords
+) -> str:
     """What comes after, so that it can be made ready."""
     if place is None:
         return "This is the last frame."
     strip, frame = place
-    words = f"Then {setting_of(frame)} {aperture_of(frame)}".rstrip()
+    words = f"Then {setting_of(frame, film)} {aperture_of(frame)}".rstrip()
     if strip.strip.roll != here.strip.roll:
-        return f"{words}, on roll {strip.strip.roll}: change the film or the camera."
+        return f"{words}, on {film.piece} {strip.strip.roll}: {film.next_piece}."
     return f"{words}, on strip {strip.strip.label}." if strip is not here else f"{words}."
 
 
@@ -161,8 +166,10 @@ def _taken_words(frame: LoadedFrame) -> str:
     return ""
 
 
-def _row_of(strip: LoadedStrip, frame: LoadedFrame, before: LoadedFrame | None) -> ScriptRow:
-    shot = shot_of(frame, before)
+def _row_of(
+    strip: LoadedStrip, frame: LoadedFrame, before: LoadedFrame | None, film: FilmWords
+) -> ScriptRow:
+    shot = shot_of(frame, before, film)
     lit = frame.frame.wanted_stops is not None
     note = _shutter_note(frame)
     mark = f"{shot.setting} ({note})" if note else shot.setting
@@ -184,14 +191,16 @@ def script_rows(notebook: Notebook, loaded: LoadedTest) -> list[ScriptRow]:
     shots = loaded.shots()
     rolls = len({s.strip.roll for s in loaded.strips})
     begun: set[int] = set()
+    film = film_words(loaded.test)
     for number, (strip, frame) in enumerate(shots):
         roll = strip.strip.roll
         head = meter_first(notebook, loaded, shots, number).replace(" (M).", ".").strip()
         if roll not in begun and rolls > 1:
-            head = f"Roll {roll}. {head.removeprefix('A new roll. ')}".strip()
+            piece = film.piece.capitalize()
+            head = f"{piece} {roll}. {head.removeprefix(f'A new {film.piece}. ')}".strip()
         begun.add(roll)
         if head:
             rows.append(("", "", head, "", ""))
-        rows.append(_row_of(strip, frame, before))
+        rows.append(_row_of(strip, frame, before, film))
         before = frame
     return rows

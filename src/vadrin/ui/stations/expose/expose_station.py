@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.expose.film_words import film_words
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
@@ -173,13 +174,14 @@ class ExposeStation(Station):
         number = [f.frame.id for _, f in shots].index(frame.frame.id)
         before = shots[number - 1][1] if number else None
         rolls = len({s.strip.roll for s in loaded.strips})
-        on = f", roll {strip.strip.roll}" if rolls > 1 else ""
+        film = film_words(loaded.test)
+        on = f", {film.piece} {strip.strip.roll}" if rolls > 1 else ""
         self._counter.setText(
             f"Strip {strip.strip.label}, frame {frame.number} of {len(strip.frames)}{on}"
         )
         taken = sum(f.frame.state != FrameState.PLANNED for _, f in shots)
         self._place.setText(f"{frame.name} · {taken} taken, {len(shots) - taken} to go")
-        shot = shot_of(frame, before, loaded.test.even_target)
+        shot = shot_of(frame, before, film, loaded.test.even_target)
         self._setting.setText(shot.setting)
         # What changes is bold; what stays is light.
         self._aperture.setFont(role_font(Role.DISPLAY_LIGHT, bold="aperture" in shot.changed))
@@ -188,7 +190,7 @@ class ExposeStation(Station):
         self._offset.setText(shot.offset)
         self._turn.setText(shot.turn)
         after = shots[number + 1] if number + 1 < len(shots) else None
-        said = then_words(after, strip)
+        said = then_words(after, strip, film)
         first = meter_first(self.bench.notebook, loaded, shots, number)
         self._then.setText(f"{first}{said}")
 

@@ -15,6 +15,7 @@ from vadrin.app.overview.finding_sections import sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.method_rows import limits_text, other_methods
+from vadrin.app.results.overexposure import overexposure_words
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.plots.hue_wedges import HueWedges
@@ -104,6 +105,9 @@ def methods_and_pushes(scene: ViewState) -> QWidget:
             column.addWidget(rule())
             column.addWidget(push_table(analysis, loaded.test.push_rule))
             column.addWidget(text(limits_text(analysis), Role.NOTE, wrap=True))
+        over = overexposure_words(scene.state) if scene.state is not None else ""
+        if over:
+            column.addWidget(text(over, Role.NOTE, wrap=True))
     return body
 
 
