@@ -193,7 +193,7 @@ def test_the_first_shelf_says_what_a_type_of_its_own_answers(a_mixed_roll):
         "                if 'mixed roll' in t)\n"
         "print(told)"
     )
-    assert said_by_a_fresh_program(code).strip().endswith("not decided: EI 25 or lower to 125")
+    assert said_by_a_fresh_program(code).strip().endswith("not decided: EI 25 or lower to 200")
 
 
 def test_the_first_window_waits_for_no_heavy_package():

@@ -301,10 +301,13 @@ def test_one_thing_at_a_time_in_a_long_stand_and_a_share_on_trial(tester):
     assert time["low"] <= stands(usual) <= time["high"]
     for push in told["push"]:
         figure = push["hold_highlight"]["time_min"]
-        if push["stops"] > 0:
-            assert (
-                figure["low"] <= stands(PLAIN.push_time(usual, push["stops"], 3)) <= figure["high"]
-            )
+        true = stands(PLAIN.push_time(usual, push["stops"], 3))
+        if push["stops"] > 2:
+            # Shot, too, and it has its row: the longest strip did not reach it.
+            assert true > 120
+            assert "run a strip for more" in figure["why"]
+        elif push["stops"] > 0:
+            assert figure["low"] <= true <= figure["high"]
     assert "first 60 s, then stand" in words
     assert re.search(r"push 2 100 \S+ −1⅔ stops salvageable", words)
     tester.press(Qt.Key.Key_7, CTRL)
