@@ -110,16 +110,11 @@ def test_a_laboratory_pushes_by_its_table_and_the_plan_follows(tester):
 
 def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     tester.plan("push", index="32", development_time_in_minutes="6")
-    tester.press(Qt.Key.Key_9, CTRL)
-    tester.press(Qt.Key.Key_End)
-    tester.to("New entry")
-    tester.press(ENTER)
-    for typed in ("a third a stop", "stops", "share more", "33 %"):
-        tester.write(typed, TAB)
     tester.press(Qt.Key.Key_3, CTRL)
     tester.to("Rules")
     tester.press(ENTER)
-    tester.to("what it is given")
+    tester.to("rule of thumb")
+    tester.write("33 %", TAB)
     tester.write("1", TAB)
     tester.write("6")
     assert "It says 8:00." in words_of(tester.window)
@@ -143,8 +138,13 @@ def test_a_rule_of_thumb_is_sealed_before_and_scored_after(tester):
     assert (trial.predicted_min, trial.test_id) == (pytest.approx(7.98), tester.loaded.test.id)
     assert trial.predicted_min / trial.measured_min == pytest.approx(7.98 / true, rel=0.02)
     said = words_of(tester.window)
-    assert "a third a stop: Rough. Of 1 trial 1 was within 10 %" in said
+    assert "33 % a stop: Close so far. Of 1 trial 1 was within 10 %" in said
     assert "Sable 1+1 1 stop 8:00 × 1.09" in said
+    tester.to("measured, trial 1")
+    tester.write("not reached")
+    tester.settle()
+    (trial,) = tester.bench.notebook.all(RuleTrial)
+    assert (trial.measured_min, trial.note) == (None, "not reached")
 
 
 def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.stations import key_to
+from vadrin.app.entry.numbers import number_typed
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.results.rule_scores import measured_pushes
 from vadrin.app.stamps import now
@@ -19,6 +21,11 @@ from vadrin.core.process.rules_on_trial import (
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Developer, Rule, RuleTrial, Test
 from vadrin.notebook.store import Notebook
+
+_SHARE = re.compile(r"\+?\s*(\d+(?:[.,]\d+)?)\s*%(?:\s*a\s*stop)?", re.IGNORECASE)
+NOT_REACHED = "not reached"
+"""Recorded in the place of a time, where no strip came so far."""
+_MOST_PERCENT = 300.0
 
 RuleOfThumb = Rule
 """A rule of thumb, as the screen knows it."""
@@ -52,20 +59,42 @@ def by_developer(notebook: Notebook, rule: Rule) -> str:
     return f"By developer: {', '.join(parts)}."
 
 
-def rule_named(notebook: Notebook, words: str) -> Rule:
-    """The rule called so.
+def rule_typed(notebook: Notebook, words: str) -> Rule:
+    """The rule called so; a share typed as ``25 %`` is a rule of its own, written if it is new.
 
     Raises
     ------
     EntryError
-        If there is none in the cupboard.
+        If there is none in the cupboard, or no such share.
     """
+    share = _SHARE.fullmatch(words.strip())
+    if share is not None:
+        return _rule_of_share(notebook, number_typed(share[1], "25 %"))
     found = next((r for r in notebook.all(Rule) if r.name.lower() == words.strip().lower()), None)
     if found is None:
         raise EntryError(
             f"there is no rule called “{words.strip()}” in the cupboard yet ({key_to('cupboard')})"
         )
     return found
+
+
+def _rule_of_share(notebook: Notebook, percent: float) -> Rule:
+    """The rule that adds a share of the time for each stop."""
+    if not 0 < percent <= _MOST_PERCENT:
+        raise EntryError(f"a share is a part of the time for each stop: 1 to {_MOST_PERCENT:g} %")
+    of_shares = (r for r in notebook.all(Rule) if r.formula == RuleFormula.SHARE)
+    known = next((r for r in of_shares if abs(100 * r.amount - percent) < 0.01), None)
+    if known is not None:
+        return known
+    with notebook.change(f"a rule of {percent:g} % a stop"):
+        return notebook.add(
+            Rule(
+                name=f"{percent:g} % a stop",
+                takes="stops",
+                formula=RuleFormula.SHARE,
+                amount=percent / 100,
+            )
+        )
 
 
 def prediction(rule: Rule, given: float, usual_min: float | None) -> float:
@@ -101,7 +130,7 @@ def seal(
 
 
 def type_measured(notebook: Notebook, trial_id: int, words: str) -> None:
-    """Set the measured answer beside a prediction.
+    """Set the measured answer beside a prediction; ``not reached`` where no strip came so far.
 
     Raises
     ------
@@ -111,10 +140,13 @@ def type_measured(notebook: Notebook, trial_id: int, words: str) -> None:
     trial = notebook.get(RuleTrial, trial_id)
     if trial is None:
         return
-    measured = None if words.strip() in ("", "—") else minutes_typed(words)
+    plain = words.strip().lower()
+    out_of_reach = plain == NOT_REACHED
+    measured = None if plain in ("", "—", NOT_REACHED) else minutes_typed(words)
     with notebook.change("what was measured"):
-        stamp = now() if measured is not None else ""
-        notebook.put(replace(trial, measured_min=measured, measured_at=stamp))
+        stamp = now() if measured is not None or out_of_reach else ""
+        note = NOT_REACHED if out_of_reach else trial.note.replace(NOT_REACHED, "").strip()
+        notebook.put(replace(trial, measured_min=measured, measured_at=stamp, note=note))
 
 
 @dataclass(frozen=True)
@@ -174,7 +206,9 @@ def trial_lines(notebook: Notebook) -> list[TrialLine]:
                 bath.bath if bath else "",
                 f"{trial.given:g} {unit}",
                 minutes_text(trial.predicted_min),
-                "—" if measured is None else minutes_text(measured, exact=True),
+                (trial.note if trial.note == NOT_REACHED else "—")
+                if measured is None
+                else minutes_text(measured, exact=True),
                 "" if measured is None else f"× {trial.predicted_min / measured:.2f}",
                 minutes_text(found[0]) if found else "",
                 found[1] if found else "",

@@ -24,7 +24,10 @@ def score_words(score: Score) -> str:
     """A score as it stands beside a rule wherever it is offered."""
     if score.verdict is RuleVerdict.UNTRIED or score.ratio is None:
         return score.verdict.value
-    words = f"{_VERDICTS[score.verdict]}. Of {counted(score.count, 'trial')} {score.close} "
+    # Close every time, and only not often enough yet to be called more.
+    few = score.verdict is RuleVerdict.ROUGH and score.close == score.count
+    verdict = "Close so far" if few else _VERDICTS[score.verdict]
+    words = f"{verdict}. Of {counted(score.count, 'trial')} {score.close} "
     words += f"{'was' if score.close == 1 else 'were'} within 10 % and {score.rough} within 25 % "
     words += f"of the measured time. Typical prediction: {score.ratio:.2f} × measured"
     return words + (f" (spread {100 * score.spread:.0f} %)" if score.spread else "")

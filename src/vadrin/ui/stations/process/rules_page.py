@@ -18,8 +18,8 @@ from vadrin.app.process.rules_of_thumb import (
     all_rules,
     by_developer,
     prediction,
-    rule_named,
     rule_score,
+    rule_typed,
     seal,
     trial_lines,
     type_measured,
@@ -113,8 +113,8 @@ class RulesPage(QWidget):
         self._score.setText(
             f"{rule.name}: {score_words(rule_score(book, rule))}. {by_developer(book, rule)}"
             if rule
-            else f"No rule in the cupboard yet: write one down there ({key_to('cupboard')}), "
-            "under rules of thumb."
+            else "No rule yet: type a share of the time for each stop, such as 25 %, or write one "
+            f"down in the cupboard ({key_to('cupboard')}), under rules of thumb."
         )
         self._fill()
 
@@ -162,7 +162,7 @@ class RulesPage(QWidget):
         return commit
 
     def _choose(self, words: str) -> None:
-        self._rule = rule_named(self.bench.notebook, words)
+        self._rule = self.bench.edit_or_raise(lambda book: rule_typed(book, words)) or self._rule
         self.show_state()
 
     def _give(self, words: str) -> None:
