@@ -16,6 +16,7 @@ from vadrin.app.decisions.decision import whole_report, write_answer
 from vadrin.app.descriptions import description_of, own_answer
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.printing.grade_choice import negative_range
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
@@ -550,3 +551,21 @@ def test_a_bracket_that_ends_before_the_shoulder_tells_no_latitude(notebook):
     bench = Bench(notebook, "time", index=200.0, times=(6.0, 9.0, 13.0), last_stop=4.0)
     bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes))
     assert overexposure_words(state_of(bench.loaded, bench.analysis)) == ""
+
+
+def test_a_negative_is_as_long_as_its_own_curve_between_the_tones(notebook):
+    """A film that saturates: five stops times its gradient would promise more than there is."""
+    film = SHAPES["compensating"]
+    bench = Bench(notebook, "speed", index=200.0, times=(17.0,), first_stop=-6.0, last_stop=6.0)
+    bench.read(lambda s, f: film.density(bench.at(f), s.minutes), noise=0.004)
+    state = state_of(bench.loaded, bench.analysis)
+    strip = bench.loaded.strips[0]
+    told, rest = negative_range(state, strip, 9.0)
+    x = film.x_m(17.0)
+    assert told == pytest.approx(film.net(x + 9 * 0.30103, 17.0) - film.net(x, 17.0), abs=0.04)
+    steep = bench.analysis.strips[0].average_gradient.value
+    assert told < steep * 9 * 0.30103 - 0.1
+    assert rest == ""
+    past, why = negative_range(state, strip, 15.0)
+    assert past is None
+    assert "stops before the highlights" in why

@@ -15,6 +15,7 @@ from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
 from vadrin.app.stamps import now
+from vadrin.core.curves.shape import net_density_at
 from vadrin.core.printing.grades import (
     changed_time,
     nearest_grades,
@@ -26,10 +27,13 @@ from vadrin.notebook.records import Paper, PaperGrade, Workprint
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
-    from vadrin.core.printing.grades import GradeFit
+    from vadrin.core.curves.shape import net_density_at
+from vadrin.core.printing.grades import GradeFit
 
 SCENE_STOPS = 7.0
 _STOP = 0.30103
+_SLACK_STOPS, _MOST_BEYOND = 0.1, 1.0
+"""Stops past the densest frame that was read: not worth saying, and the most that is ventured."""
 
 
 @dataclass(frozen=True)
@@ -45,12 +49,23 @@ class GradeLine:
 def negative_range(
     state: State, strip: LoadedStrip, scene_stops: float = SCENE_STOPS
 ) -> tuple[float | None, str]:
-    """Density range of a strip's negatives over a scene; None with the reason."""
+    """Density range of a strip's negatives over a scene, off its own curve between the shadow
+    that prints first and so many stops above it, with what of it lies beyond the readings; None
+    with the reason."""
     known = {s.label: s for s in state.analysis.strips} if state.analysis else {}
     mine = known.get(strip.strip.label)
-    if mine is None or mine.average_gradient.value is None:
-        return None, (mine.average_gradient.why if mine else "this strip has no curve yet")
-    return mine.average_gradient.value * _STOP * scene_stops, ""
+    if mine is None:
+        return None, "this strip has no curve yet"
+    shadow = mine.log_h_m.value
+    if shadow is None:
+        return None, mine.log_h_m.why
+    bright = shadow + scene_stops * _STOP
+    beyond = (bright - mine.last) / _STOP
+    if beyond > _MOST_BEYOND:
+        return None, f"its readings end {beyond:.1f} stops before the highlights"
+    low, high = net_density_at(mine.curve, np.array([shadow, bright]))
+    rest = f" (its last {beyond:.1f} stop is extrapolated)" if beyond > _SLACK_STOPS else ""
+    return float(high - low), rest
 
 
 def grades_known(
@@ -79,7 +94,7 @@ def grade_lines(
     if reach is None:
         return f"No grade can be named: {why}.", ()
     known = grades_known(notebook, loaded)
-    words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}."
+    words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}{why}."
     if not known:
         return (
             f"{words} Keep the paper's grades in the cupboard ({key_to('cupboard')}) to have one "
