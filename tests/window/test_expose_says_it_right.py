@@ -15,9 +15,11 @@ from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.ticked_script import tick_script
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
+from vadrin.app.plan.plan_word_readers import others_typed
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.core.frames import FrameRole, FrameState
-from vadrin.core.planning.plan_request import FilmUnit
+from vadrin.core.planning.plan_request import Arrangement, Compared, FilmUnit
+from vadrin.errors import EntryError
 from vadrin.notebook.records import Camera, Strip, Test
 
 
@@ -131,6 +133,23 @@ def test_sheets_are_not_wound_on(qtbot, window, tmp_path):
     for gone in ("wind on", "Wind on", "roll", "Roll", "cap on"):
         assert gone not in said, gone
         assert gone not in words, gone
+
+
+def test_forty_films_are_one_test_and_each_is_named_when_it_is_loaded(notebook):
+    names = ", ".join(f"Quay Pan {n}" for n in range(1, 41))
+    test = start_kind(notebook, "compare")
+    plan = PlanEdit(
+        replace(test, compared=Compared.STOCKS), (8.0,), "Kelda Pan 200", "Sable", "1+1"
+    )
+    assert test.arrangement is Arrangement.INTERLEAVED
+    apply_plan(notebook, others_typed(plan, names), "plan")
+    loaded = load_test(notebook, test.id)
+    assert len(loaded.strips) == 41
+    heads = [row[2] for row in script_rows(notebook, loaded) if not row[0]]
+    assert heads[0].startswith("Roll 1. Load Kelda Pan 200. Set the meter")
+    assert heads[40].startswith("Roll 41. Load Quay Pan 40. Set the meter")
+    with pytest.raises(EntryError, match="at most 60"):
+        others_typed(plan, ", ".join(f"Quay Pan {n}" for n in range(61)))
 
 
 def test_what_was_set_instead_stands_on_the_paper_printed_again(qtbot, window, tmp_path):

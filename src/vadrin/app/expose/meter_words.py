@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.display.marks import aperture_mark, marked_ei, shutter_mark
 from vadrin.app.expose.film_words import film_words
+from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.frame_order import Place
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import dial_of, metering_of
@@ -12,7 +13,8 @@ from vadrin.core.checks.setting_checks import dial_setting_text
 from vadrin.core.exposure.arithmetic import stops_counted
 from vadrin.core.exposure.corrections import MeterSetting, meter_setting_for
 from vadrin.core.exposure.shutter_dial import exact_shutter
-from vadrin.core.planning.test_types import Metering
+from vadrin.core.planning.plan_request import Compared
+from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.store import Notebook
 
 _COUNTS = 0.05
@@ -70,17 +72,27 @@ def meter_words(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> s
     return f"Set the meter to {where}: it should say {shown} (M), and you give {given}."
 
 
+def load_words(loaded: LoadedTest, strip: LoadedStrip) -> str:
+    """Which film goes into the camera, where it is films that are compared; empty else."""
+    kind = type_of(loaded.test.kind)
+    films = loaded.test.compared in (Compared.STOCKS, Compared.BATCHES)
+    if kind is None or not kind.compares_materials or not films:
+        return ""
+    return f"Load {film_name(loaded, strip)}. "
+
+
 def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], number: int) -> str:
     """The meter is set before the first frame, for a new roll, and where the EI changes."""
     if metering_of(loaded.test) is Metering.ENLARGER:
         return ""
     strip = shots[number][0]
     if number == 0:
-        return f"{meter_words(notebook, loaded, strip)} "
+        return f"{load_words(loaded, strip)}{meter_words(notebook, loaded, strip)} "
     before = [s for s, _ in shots[:number]]
     if on_twins(loaded.test) or strip in before:
         return ""
     if strip.strip.roll not in {s.strip.roll for s in before}:
-        return f"A new {film_words(loaded.test).piece}. {meter_words(notebook, loaded, strip)} "
+        new = load_words(loaded, strip) or f"A new {film_words(loaded.test).piece}. "
+        return f"{new}{meter_words(notebook, loaded, strip)} "
     changed = strip_index(loaded, strip) != strip_index(loaded, before[-1])
     return f"{meter_words(notebook, loaded, strip)} " if changed else ""

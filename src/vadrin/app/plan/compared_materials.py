@@ -10,7 +10,7 @@ from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
-MOST_COMPARED = 11
+MOST_COMPARED = 60
 
 
 def on_twins(test: Test) -> bool:

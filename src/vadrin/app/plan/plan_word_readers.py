@@ -18,6 +18,7 @@ from vadrin.app.entry.stepping import StepWord
 from vadrin.app.entry.times import minutes_typed, times_typed
 from vadrin.app.plan.compared_materials import MOST_COMPARED
 from vadrin.app.plan.plan_edit import MOST_STRIPS, PlanEdit
+from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_types import type_of
 from vadrin.errors import EntryError
 
@@ -101,7 +102,11 @@ def others_typed(plan: PlanEdit, words: str) -> PlanEdit:
     names = names_typed(name_typed(words))
     if len(names) > MOST_COMPARED:
         raise EntryError(f"at most {MOST_COMPARED} beside the reference")
-    return replace(plan, test=replace(plan.test, compared_names=names))
+    test = replace(plan.test, compared_names=names)
+    if len(names) > 1 and test.arrangement is Arrangement.INTERLEAVED:
+        # Pairs take one roll in each of two cameras: several follow each other.
+        test = replace(test, arrangement=Arrangement.SEQUENTIAL)
+    return replace(plan, test=test)
 
 
 def warmth_refused(plan: PlanEdit, words: str) -> PlanEdit:

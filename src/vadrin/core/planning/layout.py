@@ -11,7 +11,7 @@ from vadrin.core.planning.test_types import TestType, type_of
 from vadrin.core.wording import counted
 from vadrin.errors import PlanError
 
-_MOST_FRAMES = 400
+_MOST_FRAMES = 1000
 
 
 def lay_out_plan(request: PlanRequest) -> tuple[StripPlan, ...]:

@@ -21,9 +21,11 @@ _FOOT = 9.0
 """Millimetres at the foot of a side that belong to the caution."""
 _ANSWER, _TITLE, _BODY, _SMALL = 32.0, 15.0, 9.2, 8.0
 """Sizes of letters on the larger card."""
-_SCALES = (1.12, 1.0, 0.92, 0.86)
+_SCALES = (1.12, 0.96, 0.86)
 """Tried in turn until one side holds the card: smaller letters are not read from a wall, and
 what does not fit then stands on the next side."""
+_MOST_ON_A_SIDE = 16
+"""Rows of tables from which no scale is tried that will not hold them."""
 
 
 def _wide(words: str, font: str, size: float) -> float:
@@ -262,14 +264,15 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     bytes
         A PDF at true size: one side, or as many as it takes. Nothing is cut off.
     """
-    for scale in _SCALES:
+    many = sum(len(table) for table in card.tables) > _MOST_ON_A_SIDE
+    for scale in _SCALES[-1:] if many else _SCALES:
         sides, document = _set(card, size, scale)
         if sides == 1:
-            return document
-    return _set(card, size, _SCALES[-1], sides)[1]
+            break
+    return document
 
 
-def _set(card: Card, size: str, scale: float, sides: int = 1) -> tuple[int, bytes]:
+def _set(card: Card, size: str, scale: float) -> tuple[int, bytes]:
     """How many sides a card takes in letters of a scale, and the document."""
     from reportlab.platypus import BaseDocTemplate, Frame, PageTemplate
 
@@ -286,7 +289,7 @@ def _set(card: Card, size: str, scale: float, sides: int = 1) -> tuple[int, byte
     )
 
     def around(canvas: Canvas, _document: object) -> None:
-        _around(canvas, card, (width, height), sides)
+        _around(canvas, card, (width, height))
 
     foot, top = _FOOT * MM, 4 * MM
     frames = [
@@ -313,7 +316,7 @@ def _set(card: Card, size: str, scale: float, sides: int = 1) -> tuple[int, byte
     return document.page, target.getvalue()
 
 
-def _around(canvas: Canvas, card: Card, page: tuple[float, float], sides: int) -> None:
+def _around(canvas: Canvas, card: Card, page: tuple[float, float]) -> None:
     """The caution at the foot of a side, and on a later side what card it is of."""
     left, right, place = _MARGIN * MM, page[0] - _MARGIN * MM, canvas.getPageNumber()
     canvas.setFillColorRGB(*_SOFT)
@@ -325,6 +328,4 @@ def _around(canvas: Canvas, card: Card, page: tuple[float, float], sides: int) -
     top = page[1] - 6 * MM
     if place > 1:
         canvas.drawString(left, top, f"{card.film} in {card.developer}")
-        canvas.drawRightString(right, top, f"side {place} of {sides}")
-    elif sides > 1:
-        canvas.drawRightString(right, 4.5 * MM + small * 1.2, "goes on overleaf")
+        canvas.drawRightString(right, top, f"side {place}")
