@@ -11,6 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.test_loading import load_tests
+from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.findings.kept_report import KeptReport
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
@@ -18,7 +19,18 @@ from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
 
-HEADS = ("Film", "In", "Decided", "Strip EI", "Stops", "Contrast", "Fog", "Strip time", "Curve")
+HEADS = (
+    "Film",
+    "In",
+    "Answer",
+    "Decided",
+    "Strip EI",
+    "Stops",
+    "Contrast",
+    "Fog",
+    "Strip time",
+    "Curve",
+)
 CURVE = HEADS.index("Curve")
 _SAME_STOPS = 0.08
 _AT_ONCE = 6
@@ -29,6 +41,7 @@ _AT_ONCE = 6
 class ComparedFilm:
     """One film in one developer, as the strip it was decided by has it.
 
+    `answer` is what was decided; empty where several films were, and the strip speaks for this.
     `index`, `gradient` and `fog` are None where the readings did not tell.
     """
 
@@ -36,6 +49,7 @@ class ComparedFilm:
     strip: str
     film: str
     process: str
+    answer: str
     decided_at: str
     index: float | None
     gradient: float | None
@@ -64,7 +78,8 @@ def _strips_told(loaded: LoadedTest, finding: Finding) -> list[LoadedStrip]:
 
 
 def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
-    told = KeptReport.from_json(finding.report).strips
+    told, kind = KeptReport.from_json(finding.report).strips, type_of(loaded.test.kind)
+    several = kind is not None and kind.compares_materials
     made = []
     for strip in _strips_told(loaded, finding):
         kept = told.get(strip.strip.label)
@@ -80,6 +95,7 @@ def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
                 loaded.test.id,
                 strip.strip.label,
                 *_named(loaded, strip),
+                "" if several else decided_text(finding),
                 finding.decided_at,
                 index,
                 gradient,
@@ -144,6 +160,7 @@ def cells_of(film: ComparedFilm, reference: ComparedFilm | None) -> tuple[str, .
     return (
         film.film,
         film.process.removeprefix("in "),
+        film.answer or "as its strip",
         date_text(film.decided_at),
         f"EI {marked_ei(film.index)}" if film.index else "—",
         "the reference" if mine else _signed(apart, "+.1f", _SAME_STOPS),
@@ -162,6 +179,7 @@ _LAST = float("inf")
 ORDERS: dict[str, Callable[[ComparedFilm], Any]] = {
     "Film": lambda f: f.film.lower(),
     "In": lambda f: f.process.lower(),
+    "Answer": lambda f: f.answer or _LAST,
     "Decided": lambda f: f.decided_at,
     "Strip EI": lambda f: f.index or _LAST,
     "Stops": lambda f: f.index or _LAST,
