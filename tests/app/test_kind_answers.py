@@ -29,7 +29,14 @@ from vadrin.core.channels import Channel
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.figure import Figure, absent
-from vadrin.core.planning.test_options import LongTimes, Pushes, SecondSteps, SharedIndexes
+from vadrin.core.planning.plan_request import Arrangement
+from vadrin.core.planning.test_options import (
+    LightsInTurn,
+    LongTimes,
+    Pushes,
+    SecondSteps,
+    SharedIndexes,
+)
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Finding, Frame, PrintSetup, Reading, Stock, Strip, Test
 
@@ -569,3 +576,33 @@ def test_a_negative_is_as_long_as_its_own_curve_between_the_tones(notebook):
     past, why = negative_range(state, strip, 20.0)
     assert past is None
     assert "stops before the highlights" in why
+
+
+@pytest.mark.parametrize("slower", [0, 1])
+def test_a_second_cine_camera_is_set_beside_the_first(notebook, slower):
+    """The same scene in both; the second is slower by a stop, and its best frames lie there."""
+    bench = Bench(
+        notebook,
+        "cine",
+        index=50.0,
+        first_stop=-3.0,
+        last_stop=4.0,
+        options=LightsInTurn((1, 2)),
+        arrangement=Arrangement.INTERLEAVED,
+    )
+    assert [s.strip.note for s in bench.loaded.strips][:2] == ["sun", "sun, twin"]
+
+    def seen(strip, frame):
+        stops = frame.frame.stops
+        if frame.frame.blank or stops is None:
+            return ""
+        best = slower if strip.strip.note.endswith("twin") else 0
+        return "use it" if abs(stops - best) <= 1 else "nothing there"
+
+    bench.judge(seen)
+    answer = bench.answer
+    told = answer.figures["twin_stops"]
+    assert told.low < slower < told.high
+    assert told.value == pytest.approx(slower)
+    said = "needs 1 stop more than the first, a factor of 2.0" if slower else "give the same"
+    assert said in answer.words

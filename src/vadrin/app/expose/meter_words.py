@@ -72,6 +72,14 @@ def meter_words(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> s
     return f"Set the meter to {where}: it should say {shown} (M), and you give {given}."
 
 
+def _light_of(loaded: LoadedTest, strip: LoadedStrip) -> str:
+    """The light a strip is for, where its test is shot in several; empty else."""
+    kind = type_of(loaded.test.kind)
+    if kind is None or not kind.lights_in_turn:
+        return ""
+    return strip.strip.note.partition(",")[0]
+
+
 def load_words(loaded: LoadedTest, strip: LoadedStrip) -> str:
     """Which film goes into the camera, where it is films that are compared; empty else."""
     kind = type_of(loaded.test.kind)
@@ -87,8 +95,13 @@ def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], numb
         return ""
     strip = shots[number][0]
     if number == 0:
-        return f"{load_words(loaded, strip)}{meter_words(notebook, loaded, strip)} "
+        light = _light_of(loaded, strip)
+        where = f"In {light}. " if light else ""
+        return f"{where}{load_words(loaded, strip)}{meter_words(notebook, loaded, strip)} "
     before = [s for s, _ in shots[:number]]
+    if _light_of(loaded, strip) != _light_of(loaded, before[-1]):
+        anew = "read the meter anew, and count the stops from what it says. "
+        return f"In {_light_of(loaded, strip)}: {anew}"
     if on_twins(loaded.test) or strip in before:
         return ""
     if strip.strip.roll not in {s.strip.roll for s in before}:

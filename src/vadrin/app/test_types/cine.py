@@ -12,13 +12,13 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
-from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.working_steps import develop_words
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
 from vadrin.core.planning.test_options import LightsInTurn
-from vadrin.core.planning.test_types.cine import LIGHTS, Cine
+from vadrin.core.planning.test_types.cine import LIGHTS, TWIN, Cine
 from vadrin.errors import EntryError
 
 _HEADS = ("Piece", "Light", "Time", "Frames of use", "EI by eye", "EI by density")
@@ -79,6 +79,8 @@ def cine_answer(state: State) -> OwnAnswer:
             best[light] = (strip, eye)
     figures = {f"{light.replace(' ', '_')}_ei": eye for light, (_, eye) in best.items()}
     figures |= {f"{label}_shadow_ei": m.zone_ei for label, m in known.items()}
+    twin = _twin_stops(loaded, step)
+    figures |= {"twin_stops": twin} if twin is not None else {}
     table = AnswerTable(_HEADS, tuple(rows))
     if not best:
         act = "Give every frame a verdict at Read, Verdicts: U where you would use it."
@@ -101,7 +103,38 @@ def cine_answer(state: State) -> OwnAnswer:
         )
         for light, (strip, eye) in best.items()
     )
-    return OwnAnswer(says, _words(best), act, figures, table, tuple(film), steps=steps)
+    words = f"{_words(best)}{_twin_words(twin)}"
+    return OwnAnswer(says, words, act, figures, table, tuple(film), steps=steps)
+
+
+def _twin_stops(loaded: LoadedTest, step: float) -> Figure | None:
+    """Stops more that the second camera needs than the first, over the pieces they share; None
+    where there is no second one, or no pair of pieces was judged."""
+    of: dict[tuple[str, float | None], dict[bool, float]] = {}
+    for strip in loaded.strips:
+        eye = _by_eye(strip, step)
+        if eye.value is not None:
+            place = light_of(strip), strip.minutes
+            of.setdefault(place, {})[strip.strip.note.endswith(TWIN)] = eye.value
+    apart = [log2(pair[False] / pair[True]) for pair in of.values() if len(pair) == 2]
+    if not apart:
+        return None
+    # Each EI is told within half a step, and so is what they differ by.
+    mean, half = sum(apart) / len(apart), step / sqrt(2 * len(apart))
+    return Figure(mean, mean - half, mean + half)
+
+
+def _twin_words(stops: Figure | None) -> str:
+    """What the second camera is set to beside the first, in a sentence."""
+    if stops is None or stops.value is None:
+        return ""
+    if abs(stops.value) < _APART / 2:
+        return " Both cameras give the same."
+    side = "more" if stops.value > 0 else "less"
+    return (
+        f" The second camera needs {stops_counted(abs(stops.value))} {side} than the first, a "
+        f"factor of {2.0**stops.value:.1f}."
+    )
 
 
 def _index(figure: Figure) -> str:

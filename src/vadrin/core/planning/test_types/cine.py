@@ -11,6 +11,8 @@ from vadrin.core.planning.test_types.test_type import Asks, TestType
 
 LIGHTS = {1: "sun", 2: "open shade", 3: "lamp"}
 """Lights by the number they are asked for with."""
+TWIN = ", twin"
+"""Ends the note of a piece that the second camera shot."""
 
 
 class Cine(TestType):
@@ -21,6 +23,7 @@ class Cine(TestType):
     asks = Asks.INDEX
     materials_apart = True
     times_shared = True
+    lights_in_turn = True
     options = LightsInTurn()
     not_foretold = "The best frame is picked by eye, so no range can be foretold for it."
 
@@ -35,7 +38,7 @@ class Cine(TestType):
                 name,
                 frames,
                 time,
-                note=LIGHTS[light] + (", twin" if camera == 2 else ""),
+                note=LIGHTS[light] + (TWIN if camera == 2 else ""),
                 metered_anew=light != lights[0],
             )
             for name, (time, light, camera) in zip(strip_labels(len(pieces)), pieces, strict=True)

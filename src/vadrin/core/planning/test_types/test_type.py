@@ -82,6 +82,8 @@ class TestType:
         Whether visual readings count as one of those channels.
     stock_kind : str
         The kind of material it is for, where it is for one alone.
+    lights_in_turn : bool
+        Whether its strips are shot in different lights, which their notes name.
     beside_others : bool
         Whether its answer is laid beside what the notebook holds of other tests.
     options : TestOptions
@@ -112,6 +114,7 @@ class TestType:
     channels_apart: bool = False
     visual_too: bool = False
     stock_kind: str = ""
+    lights_in_turn: bool = False
     beside_others: bool = False
     options: TestOptions = NO_OPTIONS
 
