@@ -65,6 +65,7 @@ class KeptReport:
     target_kind: str = ""
     target_value: float | None = None
     time_min: Figure = field(default_factory=lambda: absent(_NOT_FOUND))
+    zone_ei: Figure = field(default_factory=lambda: absent(_NOT_FOUND))
 
     @classmethod
     def from_json(cls, text: str) -> KeptReport:
@@ -174,4 +175,5 @@ def _report(text: str) -> KeptReport:
         str(target.get("kind", "")),
         _number(target.get("value")),
         _figure(finding.get("time_min")),
+        _figure(finding.get("zone_ei")),
     )

@@ -27,6 +27,8 @@ class LatestFinding:
         What its pushes hold, wherever one time is named.
     pushes : tuple of KeptPush
         From the longest pull to the longest push.
+    zone_ei : float or None
+        The EI of its Zone I, whatever it is rated by.
     """
 
     exposure_index: float
@@ -34,6 +36,7 @@ class LatestFinding:
     rule: HoldRule
     pushes: tuple[KeptPush, ...]
     batch: str = ""
+    zone_ei: float | None = None
 
     def minutes(self, stops: float, rule: str) -> Figure:
         """Minutes of a push by a rule; between two that were found on a scale of ln t."""
@@ -81,9 +84,14 @@ def latest_finding(notebook: Notebook, test: Test) -> LatestFinding | None:
     newest = (mine or found)[-1]
     of = notebook.get(Batch, same[newest.test_id].batch_id or 0) if not mine else None
     rule = same[newest.test_id].push_rule
-    pushes = KeptReport.from_json(newest.report).pushes
+    report = KeptReport.from_json(newest.report)
     return LatestFinding(
-        newest.exposure_index, newest.time_min, rule, pushes, of.name if of else ""
+        newest.exposure_index,
+        newest.time_min,
+        rule,
+        report.pushes,
+        of.name if of else "",
+        report.zone_ei.value,
     )
 
 

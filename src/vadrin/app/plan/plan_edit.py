@@ -16,7 +16,9 @@ from vadrin.app.library.named_records import (
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import drafted_strips, write_strips
 from vadrin.app.plan.usual_process import with_usual_process
+from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
+from vadrin.core.planning.test_options import SharedIndexes, TestOptions
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -118,7 +120,8 @@ def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
     same = before is None or before.stock_id == stock.id
     if before is not None and not same:
         index = _index_for(notebook, before, stock, test.exposure_index)
-        test = replace(test, batch_id=None, exposure_index=index)
+        options = _options_for(test, before.exposure_index, index)
+        test = replace(test, batch_id=None, exposure_index=index, options=options)
     test = with_usual_process(notebook, test, before)
     if request.batch_name is not None:
         batch = batch_named(notebook, stock.id, request.batch_name) if request.batch_name else None
@@ -139,6 +142,15 @@ def _index_for(notebook: Notebook, before: Test, stock: Stock, asked: float) -> 
     old = notebook.get(Stock, before.stock_id)
     left = old is not None and asked == before.exposure_index == old.box_speed
     return stock.box_speed if left else asked
+
+
+def _options_for(test: Test, before: float, index: float) -> TestOptions:
+    """EIs that nobody typed yet follow the speed of the film."""
+    usual = description_of(test.kind).options_to_begin
+    if not isinstance(usual, SharedIndexes) or test.options != usual or index == before:
+        return test.options
+    moved = (float(marked_ei(ei * index / before)) for ei in usual.exposure_indexes)
+    return SharedIndexes(tuple(moved))
 
 
 def _same_frames(

@@ -89,6 +89,11 @@ def _rows(
         ),
         ("10 / H on its curve", _ei(curve.value) if curve.value else curve.why, ""),
     ]
+    traced = _nearest(loaded, known)
+    if traced is not None and absolute(loaded) and traced.zone_ei.value:
+        # Like for like: the same point of a curve, theirs and mine.
+        own = _ei(found.zone_ei if found else None)
+        rows.append(("Zone I EI", _ei(traced.zone_ei.value), own))
     told = dict(makers_of_test(loaded))
     for stops in sorted(told):
         mine = _my_minutes(found, stops)

@@ -1,4 +1,4 @@
-"""Colour film brings the process it goes through; nobody has to go and say it elsewhere."""
+"""What follows from naming a film: the process of colour, the EIs of a mixed roll."""
 
 from dataclasses import replace
 
@@ -9,6 +9,7 @@ from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan, plan_edit_of
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.process.run_conditions import set_condition
+from vadrin.core.planning.test_options import SharedIndexes
 from vadrin.notebook.records import Process, Stock, Test
 from vadrin.notebook.store import Notebook
 
@@ -51,6 +52,17 @@ def test_the_next_film_in_the_same_chemistry_keeps_the_process_that_was_set(note
     elsewhere = planned(notebook, "push", "Gannet Colour 200", "Harbour C")
     assert elsewhere.routine.kind == "colour negative"
     assert named(notebook, elsewhere, developer_name="Quay C", dilution="kit").routine.id == own.id
+
+
+def test_the_eis_of_a_mixed_roll_follow_its_film_until_somebody_types_them(notebook):
+    with notebook.change("films"):
+        notebook.add(Stock(name="Brannock 400", box_speed=400.0))
+    fast = planned(notebook, "mixed roll", "Brannock 400", "Sable", "1+1")
+    assert fast.test.options.exposure_indexes == (100, 200, 400, 800, 1600, 3200)
+    typed = replace(fast.test, options=SharedIndexes((50.0, 100.0)))
+    apply_plan(notebook, replace(plan_edit_of(notebook, fast), test=typed), "plan")
+    slow = named(notebook, load_test(notebook, fast.test.id), stock_name="Skerry Fine 50")
+    assert slow.test.options.exposure_indexes == (50.0, 100.0)
 
 
 def test_what_somebody_said_of_the_process_stays(notebook):
