@@ -54,7 +54,7 @@ def planned(book, kind, times=(), **changes):
     return load_test(book, test.id)
 
 
-TYPICAL = expected_film(100.0, None)
+TYPICAL = expected_film(125.0, None)
 
 
 @pytest.mark.parametrize("kind", [p.key for p in descriptions()])

@@ -16,6 +16,7 @@ from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.exposure.reciprocity import corrected_time
+from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.simulation.film import densities, invent_film
 from vadrin.notebook.records import Batch, Camera, Exposure, Reading, Stock, Test
 
@@ -43,9 +44,9 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     bench = window.bench
     page.word("compared", "stocks")
     page.word("others", "Brannock 400 batch B7, Ostrel 400")
+    page.word("order", "in pairs on twin cameras")
     assert "compare one at a time" in refusal_of(window), "pairs are of two"
-    page.word("order", "one strip after the other")
-    page.word("others", "Brannock 400 batch B7, Ostrel 400")
+    assert bench.loaded.test.arrangement is Arrangement.SEQUENTIAL, "several follow each other"
     loaded, book = bench.loaded, bench.notebook
     stocks = [book.get(Stock, s.strip.stock_id or loaded.test.stock_id).name for s in loaded.strips]
     assert stocks == ["Merrow Pan 125", "Brannock 400", "Ostrel 400"]
@@ -62,7 +63,7 @@ def test_many_stocks_are_compared_each_on_its_roll_and_told_apart(qtbot, plan):
     typist.press(Qt.Key.Key_2, CTRL)
     assert "Set the meter to EI 125: it should say 1/30 at f/5.6" in words_of(window.station())
     typist.press(SPACE, times=len(loaded.strips[0].frames))
-    assert "A new roll. Set the meter to EI 125" in words_of(window.station())
+    assert "Load Brannock 400 batch B7. Set the meter to EI 125" in words_of(window.station())
     typist.press(SPACE, times=len(loaded.frames()))
     gains = {"B": 0.7, "C": -0.4}
     read_like(bench, gains)

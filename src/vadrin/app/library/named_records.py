@@ -24,11 +24,11 @@ def stock_named(
     known = notebook.all(Stock, name=name)
     if known:
         return known[0]
-    new = Stock(name=name, box_speed=box_speed or _speed_in(name) or 100.0)
+    new = Stock(name=name, box_speed=box_speed or speed_in(name) or 100.0)
     return notebook.add(replace(new, kind=kind) if kind else new)
 
 
-def _speed_in(name: str) -> float | None:
+def speed_in(name: str) -> float | None:
     """The speed a film is named after: ``Brannock 400`` is 400."""
     numbers = [float(word) for word in name.split() if word.isdecimal()]
     return next((n for n in reversed(numbers) if n > 0 and marked_ei(n) == n), None)

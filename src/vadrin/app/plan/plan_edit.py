@@ -11,6 +11,7 @@ from vadrin.app.library.named_records import (
     developer_named,
     leave_placeholders,
     lens_named,
+    speed_in,
     stock_named,
 )
 from vadrin.app.loaded.loaded_test import LoadedTest
@@ -113,7 +114,9 @@ def _unscripted(frames: list[Frame]) -> bool:
 
 def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
     of_kind = description_of(request.test.kind).kind.stock_kind
-    stock = stock_named(notebook, request.stock_name, request.test.exposure_index, of_kind)
+    # A new film is as fast as it is named; the meter's EI stands in where its name says nothing.
+    speed = speed_in(request.stock_name) or request.test.exposure_index
+    stock = stock_named(notebook, request.stock_name, speed, of_kind)
     developer = developer_named(notebook, request.developer_name, request.dilution)
     test = replace(request.test, stock_id=stock.id, developer_id=developer.id)
     before = notebook.get(Test, test.id)
