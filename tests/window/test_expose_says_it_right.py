@@ -169,11 +169,11 @@ def test_the_paper_marks_where_a_roll_begins(qtbot, window, tmp_path):
     loaded = planned(book, "push", times=(8.0,), film_amount=15.0)
     heads = [r[2] for r in script_rows(book, loaded) if not r[0]]
     assert [h.split(".")[0] for h in heads] == ["Roll 1", "Roll 2", "Roll 3"]
-    assert [h.split("EI ")[1].split(":")[0] for h in heads] == ["100", "200", "400"]
+    assert [h.split("EI ")[1].split(":")[0] for h in heads] == ["125", "250", "500"]
     bring(qtbot, window, loaded, "expose")
     Hands(qtbot, window).press(Qt.Key.Key_P)
     _, words = pdf_words(tmp_path / "script Merrow Pan 125.pdf")
-    assert "Roll 2. Set the meter to EI 200" in words
+    assert "Roll 2. Set the meter to EI 250" in words
 
 
 @pytest.mark.parametrize("apart", [4, -3])

@@ -15,7 +15,8 @@ from pathlib import Path
 from vadrin import __version__
 from vadrin.errors import UsageError, VadrinError
 
-COMMANDS = ("analyse", "convert", "snapshot", "bench", "register", "recover")
+COMMANDS = ("analyse", "convert", "practice", "snapshot", "bench", "register", "recover")
+_LEVELS = ("plain", "usual", "hard")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -37,6 +38,14 @@ def _command_parser() -> argparse.ArgumentParser:
     convert = commands.add_parser("convert", help="readings from one kind of file to another")
     convert.add_argument("source", type=Path, metavar="IN")
     convert.add_argument("target", type=Path, metavar="OUT")
+    practice = commands.add_parser("practice", help="a film nobody knows, its truth sealed")
+    practice.add_argument("--seed", type=int, metavar="N", help="which film: a number")
+    practice.add_argument("--out", type=Path, metavar="DIR", help="the folder to write it to")
+    practice.add_argument("--level", choices=_LEVELS, default="usual", help="how much goes wrong")
+    practice.add_argument("--json", action="store_true", help="readings as JSON, too")
+    practice.add_argument("--open", type=Path, metavar="DIR", help="open the envelope of a film")
+    practice.add_argument("--ei", type=float, help="the EI you decided on")
+    practice.add_argument("--time", metavar="M:SS", help="the time you decided on")
     commands.add_parser("register", help="open notebooks from the file manager")
     recover = commands.add_parser("recover", help="save what a damaged notebook still holds")
     recover.add_argument("damaged", type=Path)
@@ -85,6 +94,10 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.convert import run_convert
 
             return run_convert(options.source, options.target)
+        if options.command == "practice":
+            from vadrin.commands.practice import run_practice_command
+
+            return run_practice_command(options)
         if options.command == "recover":
             from vadrin.commands.recover import run_recover
 

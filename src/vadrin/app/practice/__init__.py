@@ -1,0 +1,1 @@
+"""Practice: a film nobody knows, and the truth in an envelope."""

@@ -1,0 +1,82 @@
+"""The envelope opened: the truth beside what was decided and beside what the readings told."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import log2
+from typing import Any
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.core.figure import Figure
+from vadrin.core.results.analysis_result import Analysis
+
+_UNKNOWN = "—"
+
+
+@dataclass(frozen=True)
+class Committed:
+    """What a tester decided before the envelope was opened; None where nothing was."""
+
+    exposure_index: float | None = None
+    time_min: float | None = None
+
+
+def _stops_off(value: float | None, true: float | None) -> str:
+    if not value or not true:
+        return _UNKNOWN
+    return f"{log2(value / true):+.2f} stop".replace("-", "−")
+
+
+def _percent_off(value: float | None, true: float | None) -> str:
+    if not value or not true:
+        return _UNKNOWN
+    return f"{100 * (value / true - 1):+.0f} %".replace("-", "−")
+
+
+def holds(figure: Figure, true: float | None) -> bool | None:
+    """Whether a range holds the truth; None where there is no range, or no truth."""
+    if true is None or figure.low is None or figure.high is None:
+        return None
+    return figure.low <= true <= figure.high
+
+
+def _held_words(held: bool | None) -> str:
+    return {True: "its range holds it", False: "its range misses it", None: "no range"}[held]
+
+
+def envelope_lines(truth: dict[str, Any], mine: Committed, told: Analysis) -> list[str]:
+    """The truth, one's own word and the program's beside it, and what went wrong.
+
+    Parameters
+    ----------
+    truth : dict
+        As it was sealed.
+    mine : Committed
+    told : Analysis
+        Of the readings in the same folder.
+    """
+    found = truth["finding"]
+    index, time = found["zone_ei"], found["time_min"]
+    finding = told.finding
+    shown_index = _UNKNOWN if index is None else f"EI {marked_ei(index)}"
+    shown_time = _UNKNOWN if time is None else f"{minutes_text(time)} min"
+    inside = "" if found["tested"] else ", which the times that were tried do not reach"
+    lines = [
+        f"The film: {truth['shape']}, {truth['box_speed']:g} on its box, level {truth['level']}.",
+        f"True: {shown_index}, {shown_time}, for average gradient 0.58{inside}.",
+    ]
+    if mine.exposure_index or mine.time_min:
+        lines.append(
+            f"Yours: EI {_stops_off(mine.exposure_index, index)}, "
+            f"time {_percent_off(mine.time_min, time)}."
+        )
+    ei, minutes = finding.zone_ei, finding.time_min
+    lines.append(
+        f"The readings, by the program: EI {_stops_off(ei.value, index)} "
+        f"({_held_words(holds(ei, index))}), time {_percent_off(minutes.value, time)} "
+        f"({_held_words(holds(minutes, time))})."
+    )
+    lines += [f"Set in it: {trap}." for trap in truth["traps"]] or ["Nothing went wrong in it."]
+    lines += [f"Told of it: {d.sentence}" for d in told.diagnostics]
+    return lines

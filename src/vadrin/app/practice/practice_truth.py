@@ -1,0 +1,68 @@
+"""What the envelope of a practice film holds, as plain data under the keys of a report."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from vadrin.core.simulation.practice_film import STOP, PracticeFilm
+from vadrin.core.simulation.practice_run import Level, PracticeTest, Practised
+
+_PUSHES = (-1, 0, 1, 2)
+_TARGET = {"kind": "average_gradient", "value": 0.58}
+
+
+def truth_of(test: PracticeTest, seed: int, level: Level) -> dict[str, Any]:
+    """The truth of a practice test.
+
+    Parameters
+    ----------
+    test : PracticeTest
+    seed : int
+    level : Level
+
+    Returns
+    -------
+    dict
+        Plain JSON data; a figure that nothing reaches within the times tried is None.
+    """
+    film, times = test.film, [strip.real_min_20 for strip in test.strips]
+    normal = film.time_for_gradient(float(_TARGET["value"]))  # type: ignore[arg-type]
+    tried = normal is not None and min(times) <= normal <= max(times)
+    return {
+        "seed": seed,
+        "level": level.value,
+        "shape": film.shape,
+        "box_speed": film.box_speed,
+        "q10": round(film.q10, 3),
+        "strips": {strip.label: _strip(film, strip) for strip in test.strips},
+        "finding": {
+            "target": _TARGET,
+            "time_min": normal,
+            "zone_ei": None if normal is None else film.zone_ei(normal),
+            "tested": tried,
+        },
+        "push": [] if normal is None else [_push(film, normal, stops) for stops in _PUSHES],
+        "traps": list(test.traps),
+    }
+
+
+def _strip(film: PracticeFilm, strip: Practised) -> dict[str, float | None]:
+    minutes = strip.real_min_20
+    return {
+        "time_min": strip.time_min,
+        "real_min_20": minutes,
+        "base_fog": film.base_fog(minutes),
+        "log_h_m": film.log_h_m(minutes),
+        "zone_ei": film.zone_ei(minutes),
+        "average_gradient": film.average_gradient(minutes),
+    }
+
+
+def _push(film: PracticeFilm, normal: float, stops: int) -> dict[str, float | None]:
+    index = film.zone_ei(normal)
+    return {
+        "stops": float(stops),
+        "exposure_index": None if index is None else index * 10.0 ** (STOP * stops),
+        "hold_midtone_min": film.push_minutes(normal, stops, 0),
+        "hold_highlight_min": film.push_minutes(normal, stops),
+    }
