@@ -2,6 +2,7 @@
 
 import json
 import os
+import re
 import resource
 import shutil
 import sqlite3
@@ -14,14 +15,17 @@ from xml.etree import ElementTree
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from PyQt6.QtGui import QImage
 
 from tests.notebooks import fill_from_json, merged, new_test
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.film_supply import film_supply_text
 from vadrin.app.expose.exposing import mark_frame
+from vadrin.app.library.recent_notebooks import recent_notebooks, remember
 from vadrin.app.shelf.shelf_index import clock_doubt
 from vadrin.commands import main
+from vadrin.commands.desktop import demo_notebook, leave_no_demo
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_options import SheetSource, options_as
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError
@@ -250,12 +254,36 @@ def test_a_damaged_notebook_gives_what_can_be_read(tmp_path, demo_path):
 
 def test_the_file_manager_learns_of_notebooks(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "share"))
+    (tmp_path / "share" / "applications").mkdir(parents=True)
+    others = tmp_path / "share" / "applications" / "another.desktop"
+    others.write_text("[Desktop Entry]")
     assert main(["register"]) == 0
     entry = (tmp_path / "share/applications/vadrin.desktop").read_text()
-    assert 'Exec="' in entry
-    assert entry.splitlines()[4].endswith('/vadrin" --in-window %f')
+    starts = re.findall(r'^Exec="([^"]+)" --in-window (?:%f|--demo)$', entry, re.MULTILINE)
+    assert len(starts) == 2
+    assert all(os.access(program, os.X_OK) and Path(program).is_file() for program in starts)
+    for size in (16, 512):
+        icon = tmp_path / f"share/icons/hicolor/{size}x{size}/apps/vadrin.png"
+        assert QImage(str(icon)).width() == size
     kinds = ElementTree.parse(tmp_path / "share/mime/packages/vadrin.xml").getroot()
     assert kinds[0].get("type") == "application/x-vadrin"
+    assert main(["unregister"]) == 0
+    left = {p.name for p in (tmp_path / "share").rglob("*") if "vadrin" in p.name}
+    assert left <= {"x-vadrin.xml"}, "of the lists that the desktop's own tools make"
+    assert others.exists()
+
+
+def test_the_demo_leaves_nothing_behind_but_what_somebody_saved():
+    path = demo_notebook()
+    Notebook(path).close()
+    remember(path)
+    assert path not in recent_notebooks()
+    (path.parent / "card.pdf").write_bytes(b"%PDF")
+    leave_no_demo(path)
+    assert path.exists(), "a card lies beside it"
+    (path.parent / "card.pdf").unlink()
+    leave_no_demo(path)
+    assert not path.parent.exists()
 
 
 def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):

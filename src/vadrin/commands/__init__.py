@@ -15,7 +15,16 @@ from pathlib import Path
 from vadrin import __version__
 from vadrin.errors import UsageError, VadrinError
 
-COMMANDS = ("analyse", "convert", "practice", "snapshot", "bench", "register", "recover")
+COMMANDS = (
+    "analyse",
+    "convert",
+    "practice",
+    "snapshot",
+    "bench",
+    "register",
+    "unregister",
+    "recover",
+)
 _LEVELS = ("plain", "usual", "hard")
 
 
@@ -47,6 +56,7 @@ def _command_parser() -> argparse.ArgumentParser:
     practice.add_argument("--ei", type=float, help="the EI you decided on")
     practice.add_argument("--time", metavar="M:SS", help="the time you decided on")
     commands.add_parser("register", help="open notebooks from the file manager")
+    commands.add_parser("unregister", help="take back what register wrote")
     recover = commands.add_parser("recover", help="save what a damaged notebook still holds")
     recover.add_argument("damaged", type=Path)
     recover.add_argument("copy", type=Path)
@@ -102,10 +112,10 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.recover import run_recover
 
             return run_recover(options.damaged, options.copy)
-        if options.command == "register":
-            from vadrin.commands.register import run_register
+        if options.command in ("register", "unregister"):
+            from vadrin.commands.register import run_register, run_unregister
 
-            return run_register()
+            return run_register() if options.command == "register" else run_unregister()
         from vadrin.commands.source_tree import run_tool
 
         given = (options.folder, options.names) if options.command == "snapshot" else ()

@@ -4,22 +4,26 @@ from __future__ import annotations
 
 import gc
 import os
+import shutil
 import sys
 import tempfile
 import traceback
 from datetime import datetime
 from functools import partial
+from importlib.resources import files
 from pathlib import Path
 from types import TracebackType
 from typing import Any
 
 from platformdirs import user_data_path, user_log_path
 from PyQt6.QtCore import QTimer
+from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
 import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.errors import NotebookError, UsageError
+from vadrin.notebook.backups import folder_of
 from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.moved_dates import bring_up_to
 from vadrin.notebook.store import Notebook
@@ -37,7 +41,7 @@ def default_notebook() -> Path:
 
 def demo_notebook() -> Path:
     """A fresh copy of the demo notebook in a folder of its own, its winter the one we are in."""
-    path = Path(tempfile.mkdtemp(prefix="vadrin-demo-")) / "boat-shed-winter.vadrin"
+    path = Path(tempfile.mkdtemp(prefix=vadrin.app.demo.FOLDER_PREFIX)) / "boat-shed-winter.vadrin"
     shipped = Path(vadrin.app.demo.__path__[0]) / "demo.vadrin"
     path.write_bytes(shipped.read_bytes())
     bring_up_to(path, datetime.now().astimezone().date())
@@ -72,6 +76,9 @@ def make_application() -> object:
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     app = QApplication.instance() or QApplication(["vadrin"])
     app.setApplicationName("vadrin")
+    # One with its entry among the desktop's programs, under X11 and Wayland.
+    QApplication.setDesktopFileName("vadrin")
+    QApplication.setWindowIcon(QIcon(str(files("vadrin") / "icons" / "vadrin-128.png")))
     load_fonts()
     return app
 
@@ -146,4 +153,14 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
         shown.append(refusal)
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
-    return int(app.exec())  # type: ignore[attr-defined]
+    status = int(app.exec())  # type: ignore[attr-defined]
+    if demo:
+        leave_no_demo(path)
+    return status
+
+
+def leave_no_demo(path: Path) -> None:
+    """Take the demo's copy away, unless somebody saved something of their own beside it."""
+    folder, own = path.parent, folder_of(path)
+    if all(p == own or p.name.startswith(path.name) for p in folder.iterdir()):
+        shutil.rmtree(folder, ignore_errors=True)

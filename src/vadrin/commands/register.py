@@ -1,4 +1,5 @@
-"""``vadrin register``: notebooks open from the file manager, for this user alone."""
+"""``vadrin register``: the program among the desktop's own, for this user alone; ``unregister``
+takes it all back."""
 
 from __future__ import annotations
 
@@ -7,6 +8,7 @@ import re
 import shutil
 import subprocess
 import sys
+from importlib.resources import files
 from pathlib import Path
 
 from vadrin.errors import UsageError
@@ -25,10 +27,18 @@ Type=Application
 Name=Vadrin
 Comment=Find a film's exposure index and its development times
 Exec={program} --in-window %f
+Icon=vadrin
+StartupWMClass=vadrin
 Terminal=false
 Categories=Science;Photography;
 MimeType=application/x-vadrin;
+Actions=demo;
+
+[Desktop Action demo]
+Name=Open the demo notebook
+Exec={program} --in-window --demo
 """
+_ICON_SIZES = (16, 24, 32, 48, 64, 128, 256, 512)
 
 
 def _quoted(word: str) -> str:
@@ -40,26 +50,77 @@ def _quoted(word: str) -> str:
     return '"' + inside.replace("\\", "\\\\") + '"'
 
 
-def run_register() -> int:
-    """Write the two files the desktop looks for, and tell it where its tools are there."""
-    data = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
-    program = Path(__file__).resolve().parents[3] / "vadrin"
-    written = {
-        data / "mime" / "packages" / "vadrin.xml": _MIME,
-        data / "applications" / "vadrin.desktop": _ENTRY.format(program=_quoted(str(program))),
+def program_path() -> Path:
+    """What starts this very program: the script of an installation, or of a source tree.
+
+    Raises
+    ------
+    UsageError
+        If neither is there.
+    """
+    in_the_tree = Path(__file__).resolve().parents[3] / "vadrin"
+    installed = Path(sys.executable).with_name("vadrin")
+    found = next(
+        (p for p in (in_the_tree, installed) if p.is_file() and os.access(p, os.X_OK)), None
+    )
+    if found is None:
+        raise UsageError(f"no program to register at {installed}; install it, or run ./vadrin")
+    return found
+
+
+def _data_folder() -> Path:
+    return Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
+
+
+def _files(data: Path) -> dict[Path, bytes]:
+    """Everything that is written, by its place."""
+    program = _quoted(str(program_path()))
+    made = {
+        data / "mime" / "packages" / "vadrin.xml": _MIME.encode(),
+        data / "applications" / "vadrin.desktop": _ENTRY.format(program=program).encode(),
     }
-    for path, text in written.items():
-        try:
-            path.parent.mkdir(parents=True, exist_ok=True)
-            write_whole(path, text)
-        except OSError as error:
-            reason = (error.strerror or "cannot be written").lower()
-            raise UsageError(f"{path}: {reason}; check the folder") from error
+    icons, theme = files("vadrin") / "icons", data / "icons" / "hicolor"
+    made[theme / "scalable" / "apps" / "vadrin.svg"] = (icons / "vadrin.svg").read_bytes()
+    for size in _ICON_SIZES:
+        place = theme / f"{size}x{size}" / "apps" / "vadrin.png"
+        made[place] = (icons / f"vadrin-{size}.png").read_bytes()
+    return made
+
+
+def _tell_the_desktop(data: Path) -> None:
+    """Its tools make lists of what lies there, where they are installed."""
     for tool, folder in (
         ("update-mime-database", "mime"),
         ("update-desktop-database", "applications"),
     ):
-        if shutil.which(tool):
+        if shutil.which(tool) and (data / folder).is_dir():
             subprocess.run([tool, str(data / folder)], check=False, capture_output=True)
+
+
+def run_register() -> int:
+    """Write what the desktop looks for, and tell it where its tools are there."""
+    data = _data_folder()
+    for path, content in _files(data).items():
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            write_whole(path, content)
+        except OSError as error:
+            reason = (error.strerror or "cannot be written").lower()
+            raise UsageError(f"{path}: {reason}; check the folder") from error
+    _tell_the_desktop(data)
     print(f"notebooks open from the file manager now ({data})", file=sys.stderr)
+    return 0
+
+
+def run_unregister() -> int:
+    """Take away what `run_register` wrote, and nothing else."""
+    data = _data_folder()
+    for path in _files(data):
+        try:
+            path.unlink(missing_ok=True)
+        except OSError as error:
+            reason = (error.strerror or "cannot be removed").lower()
+            raise UsageError(f"{path}: {reason}; check the folder") from error
+    _tell_the_desktop(data)
+    print(f"nothing of it is registered any more ({data})", file=sys.stderr)
     return 0

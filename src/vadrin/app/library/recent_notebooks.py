@@ -8,6 +8,8 @@ from pathlib import Path
 
 from platformdirs import user_state_path
 
+from vadrin.app.demo import FOLDER_PREFIX
+
 _KEPT = 8
 
 
@@ -25,7 +27,10 @@ def recent_notebooks() -> list[Path]:
 
 
 def remember(path: Path) -> None:
-    """Put a notebook first in the list; a list that cannot be written is let be."""
+    """Put a notebook first in the list; a list that cannot be written is let be, and a copy of
+    the demo is none to come back to."""
+    if path.absolute().parent.name.startswith(FOLDER_PREFIX):
+        return
     kept = [path.absolute(), *(p for p in recent_notebooks() if p != path.absolute())]
     with suppress(OSError):
         _list_file().parent.mkdir(parents=True, exist_ok=True)
