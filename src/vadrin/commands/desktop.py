@@ -22,12 +22,15 @@ from PyQt6.QtWidgets import QApplication
 
 import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.library.kept_choices import Choices, choices_kept, keep_choices
+from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.errors import NotebookError, UsageError
 from vadrin.notebook.backups import folder_of
 from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.moved_dates import bring_up_to
 from vadrin.notebook.store import Notebook
 from vadrin.ui.files.refusal_window import RefusalWindow
+from vadrin.ui.frame.chosen_place import chosen_of, put_on_type, put_window
 from vadrin.ui.frame.warm_up import warm_up
 from vadrin.ui.frame.window import Window
 from vadrin.ui.theme.typeface import load_fonts
@@ -37,6 +40,11 @@ def default_notebook() -> Path:
     """Where the notebook lies when none is named, by the XDG folders."""
     folder = user_data_path("vadrin", ensure_exists=True)
     return folder / "notebook.vadrin"
+
+
+def last_notebook() -> Path | None:
+    """The notebook that was opened last, if it is still there."""
+    return next(iter(recent_notebooks()), None)
 
 
 def demo_notebook() -> Path:
@@ -103,10 +111,12 @@ def keep_details(details: str) -> Path | None:
     return log
 
 
-def _show(path: Path, inspection: Inspection | None = None) -> object:
-    """Open a notebook in a window of its own."""
+def _show(path: Path, choices: Choices, inspection: Inspection | None = None) -> object:
+    """Open a notebook in a window of its own, as it was chosen last."""
     window: Any = open_window(path, inspection)
     window.resize(1280, 800)
+    # Before it is shown: beside film, not one bright picture may go out.
+    put_window(window, choices)
     window.show()
     sys.excepthook = partial(_stumble, window)
     QTimer.singleShot(0, lambda: warm_up(window.jobs, window.pages.make_ahead))
@@ -138,22 +148,26 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
         )
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
-    path = demo_notebook() if demo else notebook or default_notebook()
+    path = demo_notebook() if demo else notebook or last_notebook() or default_notebook()
     # A long notebook is looked through while Qt gets ready.
     inspection = Inspection(path)
-    app = make_application()
+    app, choices = make_application(), choices_kept()
+    put_on_type(choices)
     shown: list[object] = []
     try:
-        shown.append(_show(path, inspection))
+        shown.append(_show(path, choices, inspection))
     except NotebookError as error:
         if not in_window:
             raise UsageError(str(error)) from error
-        refusal = RefusalWindow(path, error, lambda other: shown.append(_show(other)))
+        refusal = RefusalWindow(path, error, lambda other: shown.append(_show(other, choices)))
         refusal.show()
         shown.append(refusal)
     if os.environ.get("VADRIN_SAY_USABLE"):
         QTimer.singleShot(0, lambda: print("usable", flush=True))
     status = int(app.exec())  # type: ignore[attr-defined]
+    for window in shown:
+        if isinstance(window, Window):
+            keep_choices(chosen_of(window))
     if demo:
         leave_no_demo(path)
     return status

@@ -21,6 +21,15 @@ if TYPE_CHECKING:
 _SAID_FOR = 6000
 
 
+def window_title(bench: Workbench) -> str:
+    """What the window is called: test, notebook, and whether it may be written in."""
+    loaded, notebook = bench.loaded, bench.notebook
+    parts = [loaded.title if loaded is not None else "", notebook.path.stem]
+    if notebook.read_only:
+        parts[-1] += " (read only)"
+    return " – ".join([*(part for part in parts if part), "Vadrin"])
+
+
 class Header(QWidget):
     """One line over everything.
 

@@ -20,7 +20,7 @@ from vadrin.ui.ears import Ears
 from vadrin.ui.files.notebook_files import NotebookFiles
 from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.finding_beside.finding_place import FindingPlace
-from vadrin.ui.frame.header import Header
+from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.running_clock import go_to_running_clock
@@ -182,6 +182,7 @@ class Window(QMainWindow):
 
     def _show_header(self) -> None:
         self.header.show_bench(self.bench)
+        self.setWindowTitle(window_title(self.bench))
 
     def show_strips(self) -> None:
         """The strips in full, or as bars again, at this station until another is gone to."""
