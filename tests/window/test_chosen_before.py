@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.window.pages import settle
 from vadrin.app.library.kept_choices import Choices, _file, choices_kept, keep_choices
 from vadrin.commands import desktop
 from vadrin.ui.frame.chosen_place import chosen_of, put_on_type, put_window
@@ -69,10 +70,9 @@ def test_the_program_comes_back_to_the_notebook_opened_last(open_window, tmp_pat
     assert desktop.last_notebook() == tmp_path / "winter.vadrin"
 
 
-def test_the_title_names_test_notebook_and_whether_it_may_be_written(demo, open_window, tmp_path):
+def test_the_title_names_test_notebook_and_whether_it_may_be_written(qtbot, demo, open_window):
     window = demo("Merrow Pan 125", "curves")
     assert window.windowTitle() == "Merrow Pan 125 – demo – Vadrin"
     second = open_window(window.bench.notebook.path)
-    second.notebook_opened()
-    second.updates.flush()
+    settle(qtbot, second)
     assert second.windowTitle().endswith("demo (read only) – Vadrin")

@@ -75,6 +75,7 @@ class Window(QMainWindow):
         self.set_look(DAY)
         self.bench.go(self.bench.station)
         self.updates.flush()
+        self._show_header()
 
     def _build(self) -> None:
         body = QWidget()
