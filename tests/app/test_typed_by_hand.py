@@ -9,7 +9,12 @@ from hypothesis import strategies as st
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.entry.densities import density_typed, temperature_typed
-from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed, otherwise_typed
+from vadrin.app.entry.exposures import (
+    aperture_typed,
+    exposure_index_typed,
+    exposure_indexes_typed,
+    otherwise_typed,
+)
 from vadrin.app.entry.film_supply import (
     film_supply_text,
     film_supply_typed,
@@ -325,3 +330,11 @@ def test_light_that_moved_is_made_good_by_marks_of_the_camera(notebook, script, 
         assert new.frame.stops == pytest.approx(light - start, abs=0.02)
     while notebook.undo_label() != "plan":
         notebook.undo()
+
+
+@pytest.mark.parametrize("words", ["50-400", "EI 50 to 400", "50 – 400", "iso 50 to iso 400"])
+def test_eis_from_one_to_another_are_a_stop_apart(words):
+    assert exposure_indexes_typed(words) == (50, 100, 200, 400)
+    assert exposure_indexes_typed("400-100") == (400, 200, 100)
+    assert exposure_indexes_typed("64-500") == (64, 125, 250, 500)
+    assert exposure_indexes_typed("100-150") == (100,)

@@ -97,7 +97,7 @@ def test_read_goes_on_repeats_and_replaces(qtbot, demo):
     type_density(qtbot, window, "0.26")
     bench.select(first)
     assert bench.selected()[1].density == pytest.approx(0.25)
-    assert "mean of 2 readings: 0.24, 0.26" in words_of(window.station())
+    assert "read 0.25, mean of 2 readings: 0.24, 0.26" in words_of(window.station())
     type_density(qtbot, window, "0.30", CTRL)
     bench.select(first)
     assert [r.density for r in bench.selected()[1].readings] == [0.30]

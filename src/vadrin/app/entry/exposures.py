@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import re
+from math import log2
 
 from vadrin.app.entry.lists import surely_parted
 from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed, ungrouped, within
 from vadrin.app.entry.times import seconds_typed
+from vadrin.core.exposure.arithmetic import exact_ei, marked_ei
 from vadrin.core.limits import APERTURE, EXPOSURE_INDEX
 from vadrin.errors import EntryError
 
@@ -17,6 +19,10 @@ OTHERWISE_HINT = "type a shutter (1/60, 2 s), an aperture (f/8), both, or stops 
 _NAMED_INDEX = re.compile(r"^(?:e\.?\s?i\.?|iso)\s*:?\s*|\s*(?:ei|iso)$")
 """An EI with its name before or after it; a speed may have its degrees behind a stroke."""
 _NAME = re.compile(r"\b(?:ei|iso)\b\s*:?\s*")
+_REACH = re.compile(r"(?:ei|iso)?\s*([\d., ]*\d)\s*(?:-|–|−|to)\s*(?:ei|iso)?\s*(\d[\d., ]*)")
+"""Two EIs with what lies between them: ``EI 50 to 400``."""
+_LAST_COUNTS = 0.05
+"""Stops by which the last of a row may fall short of the end that was typed."""
 
 
 def exposure_index_typed(words: str) -> float:
@@ -32,7 +38,7 @@ def exposure_index_typed(words: str) -> float:
 
 
 def exposure_indexes_typed(words: str) -> tuple[float, ...]:
-    """Several EIs: ``25, 50, 100``, ``800; 1,600``, ``100 and 200``.
+    """Several EIs: ``25, 50, 100``, ``800; 1,600``, ``100 and 200``; in whole stops ``50-400``.
 
     Raises
     ------
@@ -40,6 +46,9 @@ def exposure_indexes_typed(words: str) -> tuple[float, ...]:
         Where commas without a space may part EIs or the thousands of one.
     """
     plain = words.strip().lower()
+    reach = _REACH.fullmatch(plain)
+    if reach is not None:
+        return _in_whole_stops(exposure_index_typed(reach[1]), exposure_index_typed(reach[2]))
     grouped = ungrouped(plain)
     # 100 200 are two: no EI is as high as one of both would be.
     if grouped != plain and ("," in plain or "." in plain or float(grouped) <= EXPOSURE_INDEX.high):
@@ -52,6 +61,14 @@ def exposure_indexes_typed(words: str) -> tuple[float, ...]:
     if not indexes:
         raise EntryError("type at least one EI, such as 100, 200, 400")
     return indexes
+
+
+def _in_whole_stops(first: float, last: float) -> tuple[float, ...]:
+    """The marks from one EI to another, a stop apart."""
+    stops = log2(exact_ei(last) / exact_ei(first))
+    count = int(abs(stops) + _LAST_COUNTS)
+    way = 1 if stops >= 0 else -1
+    return tuple(float(marked_ei(exact_ei(first) * 2.0 ** (way * n))) for n in range(count + 1))
 
 
 def _eis(plain: str) -> list[str]:

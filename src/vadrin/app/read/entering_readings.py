@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from vadrin.app.display.words import counted
 from vadrin.app.entry.densities import Step, TypedReading
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.stamps import now
@@ -46,6 +47,31 @@ def reading_text(reading: Reading) -> str:
     if reading.low is not None and reading.high is not None:
         return f"{reading.low:.2f}-{reading.high:.2f}{channel}"
     return f"{reading.density:.2f}{channel}"
+
+
+def readings_words(readings: tuple[Reading, ...]) -> str:
+    """What a frame was read as: each channel by itself, with its mean where there are several."""
+    if not readings:
+        return "not read yet"
+    by_channel: dict[str, list[Reading]] = {}
+    for reading in readings:
+        by_channel.setdefault(reading.channel, []).append(reading)
+    return f"read {'; '.join(_of_channel(*pair) for pair in by_channel.items())}"
+
+
+def _of_channel(channel: str, readings: list[Reading]) -> str:
+    named = "" if channel == Channel.VISUAL else f"{channel} "
+    if len(readings) == 1:
+        return f"{named}{_plain_text(readings[0])}"
+    used = [r.density for r in readings if not r.left_out]
+    mean = f"{sum(used) / len(used):.2f}, " if used else ""
+    each = ", ".join(_plain_text(r) for r in readings)
+    return f"{named}{mean}mean of {counted(len(readings), 'reading')}: {each}"
+
+
+def _plain_text(reading: Reading) -> str:
+    """A reading without its channel."""
+    return reading_text(reading).removesuffix(f" {reading.channel}")
 
 
 def replace_readings(

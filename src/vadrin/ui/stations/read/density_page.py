@@ -8,7 +8,6 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import readings_typed
 from vadrin.app.loaded.frame_order import next_to_read
@@ -16,7 +15,7 @@ from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.read.entering_readings import (
     keep_typed_readings,
     leave_out,
-    reading_text,
+    readings_words,
     usual_channel,
 )
 from vadrin.app.read.likely_place import likely_place
@@ -220,12 +219,7 @@ class DensityPage(QWidget):
         return f"frame {frame.number}, {_offset_words(frame)}"
 
     def _show_repeats(self, frame: LoadedFrame) -> None:
-        count = len(frame.readings)
-        shown = ", ".join(reading_text(r) for r in frame.readings)
-        words = "not read yet" if not count else f"read {shown}"
-        if count > 1:
-            words = f"mean of {counted(count, 'reading')}: {shown}"
-        self._repeats.setText(words)
+        self._repeats.setText(readings_words(frame.readings))
 
     def take(self, words: str, again: bool) -> None:
         """Take a typed density; `again` replaces what the frame has."""
