@@ -16,6 +16,7 @@ from tests.window.pages import CTRL, settle, type_into, words_of
 from vadrin.app.decisions.decision import decide
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.shelf.film_comparison import films_decided
+from vadrin.app.shelf.nearest_film import nearest_words
 from vadrin.notebook.records import Finding, Reading, Strip, Test
 
 PLAIN = SHAPES["plain"]
@@ -150,3 +151,33 @@ def test_films_that_still_come_in_are_let_go_when_another_notebook_is_opened(
     films.bench.go("films")
     settle(qtbot, films)
     assert "No film was decided on yet" in words_of(station)
+
+
+@pytest.mark.parametrize(
+    ("stops", "share", "said"),
+    [(0.05, 1.01, "it could be the same film"), (0.9, 1.35, "another film, by more than two")],
+)
+def test_a_film_under_a_new_name_is_set_beside_those_that_are_known(notebook, stops, share, said):
+    """Written down first: it is Kelda in another box, or it is not; Brannock is a stop faster."""
+    for day, (name, of) in enumerate(FILMS.items()):
+        decided(notebook, name, *of, day)
+    decided(notebook, "Ninepenny 200", stops, share, 0)
+    found = films_decided_all(notebook)
+    new = next(f for f in found if f.film == "Ninepenny 200")
+    words = nearest_words(new, found)
+    near = "Kelda Pan 200" if share < 1.1 else "Brannock 400"
+    assert words.startswith(f"Nearest to Ninepenny 200 in the same bath: {near} (")
+    assert said in words
+    assert nearest_words(new, (new,)) == ""
+    elsewhere = tuple(replace(f, process="in Tarn 1+9") for f in found if f != new)
+    assert nearest_words(new, (new, *elsewhere)) == ""
+
+
+def films_decided_all(notebook):
+    """Every film that was decided on, however many turns it takes."""
+    laying = films_decided(notebook)
+    while True:
+        try:
+            next(laying)
+        except StopIteration as done:
+            return done.value

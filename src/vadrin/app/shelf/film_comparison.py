@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator
-from dataclasses import dataclass
+from collections.abc import Callable, Generator, Mapping
+from dataclasses import dataclass, field
 from math import log2
 from typing import Any
 
@@ -15,6 +15,7 @@ from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.findings.kept_report import KeptReport
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types import type_of
 from vadrin.notebook.records import Finding, Test
 from vadrin.notebook.store import Notebook
@@ -33,6 +34,7 @@ HEADS = (
 )
 CURVE = HEADS.index("Curve")
 _SAME_STOPS = 0.08
+_TOLD = {"index": "zone_ei", "gradient": "average_gradient", "fog": "base_fog"}
 _AT_ONCE = 6
 """Tests taken from the file together: so few that nobody waits for them."""
 
@@ -56,6 +58,8 @@ class ComparedFilm:
     fog: float | None
     minutes: float | None
     curve: tuple[tuple[float, float], ...]
+    told: Mapping[str, Figure] = field(default_factory=dict, compare=False)
+    """`index`, `gradient` and `fog` with their ranges, by those names."""
 
     @property
     def key(self) -> tuple[int, str]:
@@ -102,6 +106,7 @@ def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
                 kept.figure("base_fog").value,
                 strip.minutes,
                 tuple(sorted((x, d) for x, d in placed if x is not None and d is not None)),
+                {name: kept.figure(key) for name, key in _TOLD.items()},
             )
         )
     return made

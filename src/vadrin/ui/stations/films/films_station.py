@@ -22,6 +22,7 @@ from vadrin.app.shelf.film_comparison import (
     films_words,
     ordered,
 )
+from vadrin.app.shelf.nearest_film import nearest_words
 from vadrin.errors import VadrinError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import SlicedJob
@@ -185,7 +186,8 @@ class FilmsStation(Station):
         reference = self.reference()
         films = ordered(self._films, self._by, self._way == "downwards")
         self.table.show_films(films, reference)
-        self._words.setText(films_words(films, reference))
+        near = nearest_words(reference, films)
+        self._words.setText(f"{films_words(films, reference)} {near}".strip())
         self.by.show_value(self._by)
         self.way.show_value(self._way)
         self.pages.setVisible(bool(films))
