@@ -155,7 +155,7 @@ def test_films_that_still_come_in_are_let_go_when_another_notebook_is_opened(
 
 @pytest.mark.parametrize(
     ("stops", "share", "said"),
-    [(0.05, 1.01, "it could be the same film"), (0.9, 1.35, "another film, by more than two")],
+    [(0.05, 1.01, "it could be the same film"), (0.9, 1.35, "too far apart to be the same film")],
 )
 def test_a_film_under_a_new_name_is_set_beside_those_that_are_known(notebook, stops, share, said):
     """Written down first: it is Kelda in another box, or it is not; Brannock is a stop faster."""

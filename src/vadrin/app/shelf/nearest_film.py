@@ -63,10 +63,11 @@ def nearest_words(film: ComparedFilm | None, films: tuple[ComparedFilm, ...]) ->
     if not known:
         return ""
     other, apart = min(known, key=lambda pair: sum((d / s) ** 2 for d, s in pair[1].values()))
-    told = [f"{apart['index'][0]:+.1f} stop", f"contrast × {exp(apart['gradient'][0]):.2f}"]
+    stops, contrast = -apart["index"][0], exp(-apart["gradient"][0])
+    told = [f"{stops:+.1f} stop", f"contrast × {contrast:.2f}"]
     if "fog" in apart:
-        told.append(f"fog {apart['fog'][0]:+.2f}")
+        told.append(f"fog {-apart['fog'][0]:+.2f}")
     same = all(abs(d) <= _Z * s for d, s in apart.values())
-    verdict = "it could be the same film" if same else "another film, by more than two evenings do"
+    verdict = "it could be the same film" if same else "too far apart to be the same film"
     said = ", ".join(told).replace("-", "−")
     return f"Nearest to {film.film} in the same bath: {other.film} ({said}): {verdict}."
