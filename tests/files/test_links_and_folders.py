@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pytest
 
+from vadrin.commands import main
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Stock
 from vadrin.notebook.store import Notebook
@@ -153,3 +154,13 @@ def test_a_kill_while_an_older_notebook_migrates_leaves_it_as_it_was(tmp_path, o
     book = Notebook(path)
     assert book.all(Stock)
     book.close()
+
+
+def test_a_link_in_a_circle_and_a_name_that_is_no_text_are_a_line_each(tmp_path, capsys):
+    (tmp_path / "one.vadrin").symlink_to(tmp_path / "other.vadrin")
+    (tmp_path / "other.vadrin").symlink_to(tmp_path / "one.vadrin")
+    for name, said in (("one.vadrin", "leads back to itself"), ("\udcff.vadrin", "is no text")):
+        assert main([str(tmp_path / name)]) == 2
+        told = capsys.readouterr().err
+        assert said in told
+        assert told.count("\n") == 1

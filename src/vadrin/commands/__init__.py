@@ -134,8 +134,17 @@ def _meant(notebook: Path) -> None:
     Raises
     ------
     UsageError
-        With the likeliest command.
+        With the likeliest command, or with what is wrong about a name.
     """
+    shown = str(notebook).encode("utf-8", "backslashreplace").decode()
+    if shown != str(notebook):
+        raise UsageError(f"{shown}: a name that is no text; rename the file first")
+    try:
+        notebook.resolve()
+    except (RuntimeError, OSError) as error:
+        raise UsageError(
+            f"{notebook}: a link that leads back to itself; name the notebook itself"
+        ) from error
     if notebook.exists() or notebook.suffix == ".vadrin":
         return
     like = get_close_matches(notebook.name, (*COMMANDS, "demo"), n=1)
