@@ -24,7 +24,8 @@ _ANSWER, _TITLE, _BODY, _SMALL = 32.0, 15.0, 9.2, 8.0
 _SCALES = (1.12, 0.96, 0.86)
 """Tried in turn until one side holds the card: smaller letters are not read from a wall, and
 what does not fit then stands on the next side."""
-_MOST_ON_A_SIDE = 16
+_OVERFLOWING = 0.96
+_MOST_ON_A_SIDE = 24
 """Rows of tables from which no scale is tried that will not hold them."""
 
 
@@ -265,11 +266,17 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
         A PDF at true size: one side, or as many as it takes. Nothing is cut off.
     """
     many = sum(len(table) for table in card.tables) > _MOST_ON_A_SIDE
-    for scale in _SCALES[-1:] if many else _SCALES:
+    sides, smallest = _set(card, size, _SCALES[-1])
+    if many:
+        return smallest
+    if sides > 1:
+        # What needs another side in any case is set in letters that are read from further away.
+        return _set(card, size, _OVERFLOWING)[1]
+    for scale in _SCALES[:-1]:
         sides, document = _set(card, size, scale)
         if sides == 1:
-            break
-    return document
+            return document
+    return smallest
 
 
 def _set(card: Card, size: str, scale: float) -> tuple[int, bytes]:
