@@ -14,6 +14,9 @@ from vadrin.core.judging.verdicts import USE_IT, Share, share_of
 from vadrin.notebook.records import Judgement
 from vadrin.notebook.store import Notebook
 
+_SAME_STOPS = 1 / 6
+"""Stops within which two EIs are called the same."""
+
 
 def give_paper_verdict(notebook: Notebook, frame: LoadedFrame, asked: str, answer: str) -> None:
     """Keep a verdict on a contact print, in the place of the one before; the same again takes it
@@ -74,10 +77,12 @@ def print_beside_the_light_box(loaded: LoadedTest) -> str:
     if seen is None or seen[1].value is None:
         return f"{words}."
     apart = log2(index / seen[1].value)
+    told = f"{words}; the light box says EI {marked_ei(seen[1].value)}"
+    if abs(apart) < _SAME_STOPS:
+        return f"{told}, the same."
     side = "above" if apart > 0 else "below"
     return (
-        f"{words}; the light box says EI {marked_ei(seen[1].value)}: the print lies "
-        f"{stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
+        f"{told}: the print lies {stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
         "recorded, the other of what prints. Choose at Finding which EI method rates it."
     )
 
