@@ -14,6 +14,7 @@ from tests.window.pages import pdf_words
 from vadrin.app.decisions.darkroom_card import card_document, card_of
 from vadrin.app.decisions.decision import whole_report, write_answer
 from vadrin.app.descriptions import description_of, own_answer
+from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.warnings_of_test import warnings_of
 from vadrin.app.printing.grade_choice import negative_range
@@ -21,6 +22,7 @@ from vadrin.app.read.light_box_judging import NO, YES, answer_question, question
 from vadrin.app.read.verdict_entry import give_verdict
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.overexposure import overexposure_words
+from vadrin.app.results.working_steps import develop_words
 from vadrin.app.shelf.shelf_index import undecided_answer
 from vadrin.app.test_types.colour_push.colours import crossover_words
 from vadrin.app.test_types.long_exposures import write_law
@@ -606,3 +608,15 @@ def test_a_second_cine_camera_is_set_beside_the_first(notebook, slower):
     assert told.value == pytest.approx(slower)
     said = "needs 1 stop more than the first, a factor of 2.0" if slower else "give the same"
     assert said in answer.words
+
+
+def test_a_card_states_a_time_at_the_temperature_it_names(notebook):
+    """Ten minutes at 24 °C were 14:25 at 20, not ten."""
+    roll = Bench(notebook, "mixed roll", index=100.0, times=(10.0, 8.0))
+    with notebook.change("warm"):
+        for strip in notebook.all(Strip, test_id=roll.test.id):
+            notebook.put(replace(strip, temperature_c=24.0 if strip.label == "A" else 20.0))
+    first, second = roll.loaded.strips
+    told = 10 * 2.5**0.4
+    assert develop_words(roll.loaded, first).startswith(f"{minutes_text(told)} min at 20 °C")
+    assert develop_words(roll.loaded, second) == "8:00 min at 20 °C"

@@ -82,8 +82,9 @@ def print_beside_the_light_box(loaded: LoadedTest) -> str:
         return f"{told}, the same."
     side = "above" if apart > 0 else "below"
     return (
-        f"{told}: the print lies {stops_counted(abs(apart))} {side}. Both are findings: the one of what the film "
-        "recorded, the other of what prints. Choose at Finding which EI method rates it."
+        f"{told}: the print lies {stops_counted(abs(apart))} {side}. Both are findings: the one "
+        "of what the film recorded, the other of what prints. Choose at Finding which EI method "
+        "rates it."
     )
 
 

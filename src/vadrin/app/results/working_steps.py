@@ -5,9 +5,14 @@ from __future__ import annotations
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
-from vadrin.app.loaded.reference_temperature import reference_words
+from vadrin.app.loaded.reference_temperature import (
+    reference_of,
+    reference_words,
+    temperature_factor_of,
+)
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.planning.test_types import Metering, type_of
+from vadrin.core.restated_time import restated_time
 
 Step = tuple[str, str]
 """What is done, and how."""
@@ -18,11 +23,14 @@ def set_step(index: float) -> Step:
     return ("Set", f"the meter to EI {marked_ei(index)}")
 
 
-def develop_words(loaded: LoadedTest, strip: LoadedStrip, bath: str = "") -> str:
-    """What a strip got: ``8:00 min at 20 °C``; said to be planned where nobody noted it."""
+def develop_words(loaded: LoadedTest, strip: LoadedStrip) -> str:
+    """What a strip got, restated at the temperature of its process: ``8:00 min at 20 °C``; said
+    to be planned where nobody noted it."""
     if not strip.minutes:
         return "for a time nobody noted"
-    words = f"{minutes_text(strip.minutes)} min{bath} at {reference_words(loaded, strip)}"
+    warmth, factor = reference_of(loaded, strip), temperature_factor_of(loaded, strip)
+    minutes = restated_time(strip.minutes, strip.strip.temperature_c, warmth, factor)
+    words = f"{minutes_text(minutes)} min at {reference_words(loaded, strip)}"
     own = strip.strip.agitation
     if own and own != loaded.test.agitation:
         words += f", agitation: {own}"
