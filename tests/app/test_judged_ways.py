@@ -95,7 +95,7 @@ def test_the_print_is_half_a_step_sure_and_stands_beside_the_light_box(roll):
     assert eye.index.low < eye.index.value < eye.index.high
     assert print_beside_the_light_box(roll.loaded).endswith("the light box says EI 50, the same.")
     roll.prints_best(2.0)
-    assert "the print lies 1 stop below" in print_beside_the_light_box(roll.loaded)
+    assert "the print lies 1.0 stop below" in print_beside_the_light_box(roll.loaded)
     roll.prints_best(1.0)
     roll.rate_by("contact sheet")
     assert roll.answer.index.value == pytest.approx(50.0)
