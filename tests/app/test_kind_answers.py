@@ -606,6 +606,7 @@ def test_a_second_cine_camera_is_set_beside_the_first(notebook, slower):
     told = answer.figures["twin_stops"]
     assert told.low < slower < told.high
     assert told.value == pytest.approx(slower)
+    assert answer.figures["sun_ei"].value == pytest.approx(50, rel=0.02), "of the first camera"
     said = "needs 1 stop more than the first, a factor of 2.0" if slower else "give the same"
     assert said in answer.words
 

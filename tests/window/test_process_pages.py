@@ -11,7 +11,7 @@ from tests.notebooks import new_test
 from tests.window.pages import button_of, pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.app.document.state import State
 from vadrin.app.overview.warnings_of_test import warnings_of
-from vadrin.app.process.clip_judging import clip_answer_of
+from vadrin.app.process.clip_judging import clip_answer, clip_answer_of
 from vadrin.app.process.rules_of_thumb import type_measured
 from vadrin.core.planning.plan_request import FilmUnit
 from vadrin.core.planning.test_options import ControlStrips
@@ -116,6 +116,9 @@ class TestAClip:
         room.turn(Qt.Key.Key_I)
         room.type(room.station.clip.looks, "same")
         assert "Go" in words_of(room.station.clip)
+        assert clip_answer(room.window.bench.loaded).steps == (
+            ("Develop", "8:00 min at 20 °C, as ever"),
+        )
         room.type(room.station.clip.looks, "clearer")
         assert "an eye tells no factor" in words_of(room.station.clip).lower()
         assert "a rule of thumb under test (not tried yet)" in words_of(room.station.clip)

@@ -219,10 +219,11 @@ def clip_answer(loaded: LoadedTest) -> OwnAnswer:
 
 def _steps(loaded: LoadedTest, answer: ClipAnswer) -> tuple[tuple[str, str], ...]:
     """The time to go by; that nothing may be developed in it, where there is none."""
-    planned = _planned(loaded)
+    planned, at = _planned(loaded), reference_words(loaded)
+    if answer.verdict is ClipVerdict.GO:
+        time = f"{minutes_text(planned)} min at {at}, " if planned else ""
+        return (("Develop", f"{time}as ever"),)
     if answer.factor is None or planned is None or answer.verdict is ClipVerdict.UNSURE:
         return (("Develop", "no roll in this bottle before another clip says so"),)
-    at, good = reference_words(loaded), answer.verdict is ClipVerdict.GO
-    time = minutes_text(planned if good else planned * answer.factor)
-    how = "as ever" if good else "a second clip first"
-    return (("Develop", f"{time} min at {at}, {how}"),)
+    time = minutes_text(planned * answer.factor)
+    return (("Develop", f"{time} min at {at}, a second clip first"),)

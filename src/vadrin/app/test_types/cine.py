@@ -75,7 +75,7 @@ def cine_answer(state: State) -> OwnAnswer:
             (strip.strip.label, light, minutes, str(len(_good(strip))), _index(eye), _index(dense))
         )
         before = best.get(light)
-        if eye.present and (before is None or len(_good(strip)) > len(_good(before[0]))):
+        if eye.present and (before is None or _rank(strip) > _rank(before[0])):
             best[light] = (strip, eye)
     figures = {f"{light.replace(' ', '_')}_ei": eye for light, (_, eye) in best.items()}
     figures |= {f"{label}_shadow_ei": m.zone_ei for label, m in known.items()}
@@ -105,6 +105,11 @@ def cine_answer(state: State) -> OwnAnswer:
     )
     words = f"{_words(best)}{_twin_words(twin)}"
     return OwnAnswer(says, words, act, figures, table, tuple(film), steps=steps)
+
+
+def _rank(strip: LoadedStrip) -> tuple[bool, int]:
+    """The first camera's pieces before the second's, and of those the one with most of use."""
+    return not strip.strip.note.endswith(TWIN), len(_good(strip))
 
 
 def _twin_stops(loaded: LoadedTest, step: float) -> Figure | None:
