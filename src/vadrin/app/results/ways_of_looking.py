@@ -19,9 +19,10 @@ class Looked:
     index: Figure
 
 
-BY_DENSITY = "by its densities"
+BY_DENSITY, ON_BOX = "by its densities", "on the light box"
 ON_FILM = "the thinnest frame of use, on the film"
 ON_CONTACT = "the thinnest frame of use, on its contact print"
+PRINTS_BEST = "the frame that prints best"
 
 
 def ways_of_looking(loaded: LoadedTest, measured: Figure | None) -> tuple[Looked, ...]:
@@ -36,10 +37,10 @@ def ways_of_looking(loaded: LoadedTest, measured: Figure | None) -> tuple[Looked
     box, best = light_box_answer(loaded), contact_answer(loaded)
     told = (
         (BY_DENSITY, measured),
-        ("on the light box", box[1] if box is not None else None),
+        (ON_BOX, box[1] if box is not None else None),
         (ON_FILM, _thinnest(loaded, on_paper=False)),
         (ON_CONTACT, _thinnest(loaded, on_paper=True)),
-        ("the frame that prints best", best[1] if best is not None else None),
+        (PRINTS_BEST, best[1] if best is not None else None),
     )
     return tuple(Looked(way, index) for way, index in told if index is not None and index.present)
 

@@ -12,13 +12,20 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.process.clip_judging import clip_answer_of, clip_words
-from vadrin.app.results.ways_of_looking import BY_DENSITY, ON_CONTACT, Looked, ways_of_looking
+from vadrin.app.results.ways_of_looking import (
+    BY_DENSITY,
+    ON_BOX,
+    ON_CONTACT,
+    PRINTS_BEST,
+    Looked,
+    ways_of_looking,
+)
 from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.rescue import ReferenceFilm
 from vadrin.app.test_types.film_cells import row_by_index
 from vadrin.core.figure import Figure, absent
 from vadrin.core.planning.test_types.rescue import Rescue
-from vadrin.core.results.rating_method import CONTACT
+from vadrin.core.results.rating_method import CONTACT, EYE
 from vadrin.core.wording import list_text
 from vadrin.notebook.records.film_test import SCENE_SUBJECT
 
@@ -29,6 +36,8 @@ _HEADS = ("Strip", "Time", "Today's EI", "Base plus fog", "Net range tried")
 _WORTH, _BRIGHT = 1.0, 3.0
 """Stops lost up to which an old film is worth using as ever, and in bright light."""
 _THICK_FOG = 0.6
+_CHOSEN = {CONTACT.key: (ON_CONTACT, PRINTS_BEST), EYE.key: (ON_BOX,)}
+"""Ways of looking that rate, by the method that was chosen."""
 
 
 def _verdict(lost: float, fog: float) -> str:
@@ -148,9 +157,9 @@ def _todays_index(loaded: LoadedTest, ways: tuple[Looked, ...]) -> tuple[Figure,
 
 
 def _rating_way(loaded: LoadedTest, ways: tuple[Looked, ...]) -> Looked | None:
-    """The way of looking that rates: prints where one rates by them, else the surest."""
-    on_paper = (w for w in ways if w.way == ON_CONTACT)
-    chosen = next(on_paper, None) if loaded.test.school == CONTACT.key else None
+    """The way of looking that rates: the one that was chosen at Finding, else the surest."""
+    wanted = _CHOSEN.get(loaded.test.school, ())
+    chosen = next((w for w in ways if w.way in wanted), None)
     return chosen or next(iter(ways), None)
 
 
