@@ -37,6 +37,8 @@ from vadrin.notebook.store import Notebook
 
 _NOISE = 0.008
 _SABLE = "Harbour standard"
+_PAPER_MIN = 1.5
+"""Minutes in the tray: what paper gets is no part of its plan."""
 
 
 @dataclass(frozen=True)
@@ -286,7 +288,7 @@ def _read(notebook: Notebook, kept: _Kept, test: Test) -> None:
         return
     rng = np.random.default_rng(test.id)
     for strip in loaded.strips:
-        minutes = strip.strip.planned_min
+        minutes = strip.strip.planned_min or (_PAPER_MIN if kept.kind == "paper" else None)
         warm = reference_of(loaded) if minutes else None
         told = {"time_from": Origin.TOLD, "temperature_from": Origin.TOLD}
         notebook.put(replace(strip.strip, time_min=minutes, temperature_c=warm, **told))
