@@ -621,3 +621,15 @@ def test_a_card_states_a_time_at_the_temperature_it_names(notebook):
     told = 10 * 2.5**0.4
     assert develop_words(roll.loaded, first).startswith(f"{minutes_text(told)} min at 20 °C")
     assert develop_words(roll.loaded, second) == "8:00 min at 20 °C"
+
+
+def test_gross_over_development_proves_thin_shadows_of_colour_film_too(notebook):
+    """Twice the time, and the thinnest frames as they were."""
+    bench = Bench(
+        notebook, "colour", times=(6.5,), options=Pushes((0.0, 3.0)), first_stop=-6.0, last_stop=4.0
+    )
+    for channel in (Channel.RED, Channel.GREEN, Channel.BLUE):
+        bench.read(lambda s, f: PLAIN.density(bench.at(f), s.minutes), channel, noise=0.002)
+    one, other = (s.minutes for s in bench.loaded.strips)
+    assert other > 1.4 * one
+    assert "thin shadows are exposure, and no time brings them back" in bench.answer.words

@@ -19,6 +19,7 @@ from vadrin.app.test_types.colour_push.patches import (
     patch_table,
 )
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH
+from vadrin.app.test_types.push import over_developed_proof
 from vadrin.core.channels import Channel
 from vadrin.core.figure import Figure
 from vadrin.core.judging.verdicts import SALVAGED, USE_IT
@@ -152,7 +153,7 @@ def colour_answer(state: State) -> OwnAnswer:
     patches = patch_table(loaded)
     return OwnAnswer(
         says,
-        f"{words} {drift_words(loaded)}".strip(),
+        " ".join(w for w in (words, drift_words(loaded), over_developed_proof(loaded)) if w),
         act,
         figures,
         AnswerTable(_HEADS, tuple(push.cells for push in pushes)),
