@@ -22,8 +22,11 @@ from oracles.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
 from tests.app.test_kind_answers import Bench  # noqa: E402
 from vadrin.app.decisions.decision import decide  # noqa: E402
+from vadrin.app.descriptions import description_of  # noqa: E402
+from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of  # noqa: E402
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402
 from vadrin.core.figure import Figure  # noqa: E402
+from vadrin.core.planning.plan_request import Arrangement  # noqa: E402
 from vadrin.core.planning.test_options import (  # noqa: E402
     IndexSeries,
     LightsInTurn,
@@ -33,7 +36,7 @@ from vadrin.core.planning.test_options import (  # noqa: E402
     SharedIndexes,
 )
 from vadrin.core.process.control_limits import ControlReading, control_chart  # noqa: E402
-from vadrin.notebook.records import Stock, Strip  # noqa: E402
+from vadrin.notebook.records import Stock, Strip, Test  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
 
 Found = list[tuple[Figure, float]]
@@ -229,6 +232,67 @@ def push(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> 
     return [(row.time_min, minutes), (row.shadow_loss_stops, lost)]
 
 
+def own_normal(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The EI at one's own time, and the time of a push of one stop from it."""
+    bench = Bench(book, "push", times=(7.0,), options=Pushes((-1.0, 0.0, 1.0, 2.0)), step=0.5)
+    _developed(bench, film, seed)
+    with book.change("my own time"):
+        book.put(replace(book.get(Test, bench.test.id), target_kind="time", target_value=7.0))
+    analysis = bench.analysis
+    row = next(p for p in analysis.push if p.stops == 1.0).hold_highlight
+    minutes, lost = _pushes(film, 7.0, 1.0)
+    return [
+        (analysis.finding.zone_ei, film.zone_ei(7.0)),
+        (row.time_min, minutes),
+        (row.shadow_loss_stops, lost),
+    ]
+
+
+def shadows(book: Notebook, film: object, seed: int, rng: np.random.Generator) -> Found:
+    """Old film whose scene was looked at on the light box: who sees more, in scenes unlike."""
+    lost, deeper, seen_from = rng.uniform(0, 6), rng.normal(0, 0.5), rng.uniform(0.022, 0.042)
+    page = description_of("rescue")
+    ends = {"first_stop": page.first, "last_stop": page.last, "subject": page.subject}
+    bench = Bench(book, "rescue", index=100.0, **ends)
+    for _ in range(10):
+        strip = bench.loaded.strips[0]
+        asked = question_of(bench.loaded, strip).frame
+        if asked is None:
+            break
+        x = bench.at(asked)
+        told = x is not None and film.net(
+            x - 0.30103 * (4 + deeper + lost), 8.0
+        ) > seen_from + rng.normal(0, 0.005)
+        answer_question(book, strip, asked, YES if told else NO)
+    true = 8.125 / 16 / 10 ** film.x_m(8.0) / 2.0**lost
+    figure = bench.answer.figures["ei"]
+    return [(figure, true)] if figure.present else []
+
+
+def twin(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
+    """What a second cine camera needs beside the first."""
+    best, slower = 100.0 * 2.0 ** rng.uniform(-1.0, 1.0), rng.uniform(-1.0, 1.0)
+    bench = Bench(
+        book,
+        "cine",
+        index=100.0,
+        first_stop=-4.0,
+        last_stop=4.0,
+        options=LightsInTurn((1,)),
+        arrangement=Arrangement.INTERLEAVED,
+    )
+
+    def verdict(strip, frame):
+        if frame.frame.blank or frame.frame.stops is None:
+            return ""
+        here = best / 2.0 ** (slower if strip.strip.note.endswith("twin") else 0.0)
+        apart = np.log2(100.0 / 2.0**frame.frame.stops / here) + rng.normal(0, 0.15)
+        return "use it" if abs(apart) <= 1.0 else "nothing there"
+
+    bench.judge(verdict)
+    return [(bench.answer.figures["twin_stops"], slower)]
+
+
 def clip(book: Notebook, _film: object, seed: int, rng: np.random.Generator) -> Found:
     """The factor of a weak bath, whose good piece was as far along as most are."""
     bench = Bench(book, "clip", times=(8.0, 8.0))
@@ -288,6 +352,9 @@ KINDS = (
     series,
     time,
     push,
+    own_normal,
+    shadows,
+    twin,
     clip,
     reversal,
     wrong_setting,
