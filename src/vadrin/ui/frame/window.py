@@ -35,6 +35,7 @@ from vadrin.ui.theme.bench_style import wear
 from vadrin.ui.theme.look import DAY, LOOKS, Look
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.banner import Banner
+from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.keyboard import KeyboardInSight, show_what_was_added
 
@@ -283,15 +284,10 @@ class Window(QMainWindow):
         self.banner.ask(
             f"Something went wrong{doing}{after} ({kind}); all that was saved is safe.",
             f"Details: {log}" if log else "",
-            [("Copy the details", lambda: self._copy(details))],
+            [("Copy the details", lambda: put_on_clipboard(details))],
             "Close",
             of_test=False,
         )
-
-    def _copy(self, words: str) -> None:
-        clipboard = QApplication.clipboard()
-        if clipboard is not None:
-            clipboard.setText(words)
 
     def next_look(self) -> None:
         """Day, dim, safelight, and round again."""

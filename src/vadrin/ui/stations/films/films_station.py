@@ -12,12 +12,14 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.results.rows_to_copy import as_rows
 from vadrin.app.shelf.film_comparison import (
     CURVE,
     HEADS,
     ORDERS,
     ComparedFilm,
     Laying,
+    cells_of,
     films_decided,
     films_words,
     ordered,
@@ -34,6 +36,7 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.item_views import TableCells, lay_flat
 from vadrin.ui.widgets.labels import text
@@ -91,8 +94,16 @@ class FilmsStation(Station):
             Action(
                 "films.gallery", "the gallery of curves, and back to the table", self.turn, ("G",)
             ),
+            Action("films.copy", "copy the table", self.copy_table, ("Ctrl+Shift+C",)),
             Action("films.open", "put its test on the bench", self.open, ("Ctrl+Return",)),
         )
+
+    def copy_table(self) -> None:
+        """Put the table on the clipboard, tab-separated, with its heads."""
+        films = ordered(self._films, self._by, self._way == "downwards")
+        cells = [cells_of(film, self.reference())[:CURVE] for film in films]
+        put_on_clipboard(as_rows(HEADS[:CURVE], cells))
+        self.bench.said.emit(f"{counted(len(films), 'film')} on the clipboard, as a table.")
 
     def _dress(self) -> None:
         view = self.view

@@ -28,6 +28,7 @@ from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
+from vadrin.app.results.rows_to_copy import answer_rows
 from vadrin.app.results.target_words import (
     TARGET_NAMES,
     target_name,
@@ -46,6 +47,7 @@ from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.scrolling import scrolled
@@ -116,6 +118,7 @@ class FindingStation(Station):
                 self._unfold,
                 ("M",),
             ),
+            Action("finding.copy", "copy the rows as a table", self.copy_rows, ("Ctrl+Shift+C",)),
         )
 
     def _lay_out(self) -> None:
@@ -196,6 +199,13 @@ class FindingStation(Station):
             own = answers_itself(loaded.test.kind)
             waits = "A decision needs an answer." if own else "A decision needs an EI and a time."
             self._decided.setText("" if ready else waits)
+
+    def copy_rows(self) -> None:
+        """Put the rows on the clipboard, tab-separated, with their heads."""
+        rows = answer_rows(self._state) if self._state is not None else ""
+        put_on_clipboard(rows)
+        said = "The rows are on the clipboard." if rows else "There are no rows to copy yet."
+        self.bench.said.emit(said)
 
     def _set_kind(self, words: str) -> None:
         kind, loaded = target_typed(words)[0], self.bench.loaded
