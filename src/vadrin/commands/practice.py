@@ -7,7 +7,8 @@ import math
 
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.practice.envelope_words import Committed, envelope_lines
-from vadrin.app.practice.practice_folder import READINGS, TRUTH, open_envelope, write_practice
+from vadrin.app.practice.practice_folder import open_envelope, write_practice
+from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.practice_run import Level
 from vadrin.core.wording import counted

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from vadrin.app.practice.envelope import opened, sealed
+from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.app.practice.practice_truth import truth_of
 from vadrin.core.simulation.practice_film import draw_film
 from vadrin.core.simulation.practice_run import Level, PracticeTest, Practised, run_practice
@@ -17,8 +18,6 @@ from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import write_readings
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow
 from vadrin.formats.whole_file import write_whole
-
-READINGS, TRUTH = "readings.csv", "truth.json"
 
 
 @dataclass(frozen=True)
