@@ -4,6 +4,7 @@ import pytest
 
 from tests.window.pages import settle
 from vadrin.app.library.kept_choices import Choices, _file, choices_kept, keep_choices
+from vadrin.app.practice.practice_notebook import begin_practice
 from vadrin.commands import desktop
 from vadrin.ui.frame.chosen_place import chosen_of, put_on_type, put_window
 from vadrin.ui.theme import typeface
@@ -68,6 +69,8 @@ def test_the_program_comes_back_to_the_notebook_opened_last(open_window, tmp_pat
     assert desktop.last_notebook() == tmp_path / "spring.vadrin"
     (tmp_path / "spring.vadrin").rename(tmp_path / "elsewhere")
     assert desktop.last_notebook() == tmp_path / "winter.vadrin"
+    open_window(begin_practice(tmp_path / "practice")).notebook_opened()
+    assert desktop.last_notebook() == tmp_path / "winter.vadrin", "practice is no work of one's own"
 
 
 def test_the_title_names_test_notebook_and_whether_it_may_be_written(qtbot, demo, open_window):

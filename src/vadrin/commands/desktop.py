@@ -24,6 +24,7 @@ import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.kept_choices import Choices, choices_kept, keep_choices
 from vadrin.app.library.recent_notebooks import recent_notebooks
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.errors import NotebookError, UsageError
 from vadrin.notebook.backups import folder_of
 from vadrin.notebook.inspection import Inspection
@@ -43,8 +44,8 @@ def default_notebook() -> Path:
 
 
 def last_notebook() -> Path | None:
-    """The notebook that was opened last, if it is still there."""
-    return next(iter(recent_notebooks()), None)
+    """The notebook of one's own that was opened last, if it is still there."""
+    return next((path for path in recent_notebooks() if not is_practice(path)), None)
 
 
 def demo_notebook() -> Path:
