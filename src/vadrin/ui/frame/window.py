@@ -18,7 +18,7 @@ from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
 from vadrin.ui.files.notebook_files import NotebookFiles
-from vadrin.ui.files.practice import Practice
+from vadrin.ui.files.practising import Practice
 from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.header import Header, window_title

@@ -12,7 +12,7 @@ from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
 from vadrin.ui.files.notebook_files import NotebookFiles
-from vadrin.ui.files.practice import Practice
+from vadrin.ui.files.practising import Practice
 from vadrin.ui.light_table.strip_table import WHOLE_KEY
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
