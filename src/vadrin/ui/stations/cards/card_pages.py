@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPixmap
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtPrintSupport import QPrintDialog, QPrinter
-from PyQt6.QtWidgets import QDialog, QWidget
+from PyQt6.QtWidgets import QWidget
 
 _POINTS_AN_INCH = 72.0
 _DOTS_AN_INCH = 600
@@ -58,13 +60,24 @@ class CardPages:
             )
         painter.end()
 
-    def ask_and_print(self, parent: QWidget) -> bool:
-        """Ask for a printer by the platform's dialog; whether it was printed."""
+    def ask_and_print(self, parent: QWidget, printed: Callable[[], object]) -> None:
+        """Ask for a printer by the platform's dialog; the window goes on while it is asked.
+
+        Parameters
+        ----------
+        parent : QWidget
+        printed : callable
+            Called once every side went to the printer.
+        """
         printer = QPrinter(QPrinter.PrinterMode.HighResolution)
         printer.setFullPage(True)
         printer.setResolution(_DOTS_AN_INCH)
         dialog = QPrintDialog(printer, parent)
-        if dialog.exec() != QDialog.DialogCode.Accepted:
-            return False
-        self.print_on(printer)
-        return True
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+
+        def go() -> None:
+            self.print_on(printer)
+            printed()
+
+        dialog.accepted.connect(go)
+        dialog.open()

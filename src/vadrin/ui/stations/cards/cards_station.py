@@ -148,8 +148,8 @@ class CardsStation(Station):
 
     def print_card(self) -> None:
         """Ask for a printer, and print every side."""
-        if self._pages is not None and self._pages.ask_and_print(self):
-            self._say("Sent to the printer at true size.")
+        if self._pages is not None:
+            self._pages.ask_and_print(self, lambda: self._say("Sent to the printer at true size."))
 
     def _say(self, words: str) -> None:
         self._said = words
