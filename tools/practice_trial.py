@@ -16,7 +16,7 @@ from vadrin.app.practice.envelope_words import holds
 from vadrin.app.practice.practice_folder import practice_test, rows_of
 from vadrin.app.practice.practice_truth import truth_of
 from vadrin.core.results.analysis import analyse
-from vadrin.core.simulation.practice_run import Level
+from vadrin.core.simulation.practice_level import Level
 from vadrin.formats.readings.readings_table import ReadingsTable, strips_of
 
 _FEWEST, _MOST = 0.90, 0.99

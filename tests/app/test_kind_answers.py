@@ -553,6 +553,10 @@ def test_how_much_overexposure_a_film_stands_is_part_of_its_answer(notebook):
     seconds = float(re.search(r"go black in (\d+) s", said)[1])
     assert seconds == pytest.approx(3.5 * 10**top, rel=0.15)
     assert re.search(r"[\d.]+ stops from the first detail to the last", said)
+    with notebook.change("the enlarger was moved"):
+        (setup,) = notebook.all(PrintSetup)
+        notebook.put(replace(setup, closed_at="2026-11-30T20:00:00+00:00"))
+    assert "go black" not in overexposure_words(state_of(bench.loaded, bench.analysis))
     assert f"{told:.2f} over base" in card_of(state_of(bench.loaded, bench.analysis)).basis
 
 

@@ -1,12 +1,13 @@
 """States, headlines, doubts and cards, in the words a tester reads."""
 
+import json
 import re
 from dataclasses import replace
 
 import pytest
 
 from tests.states import state_of
-from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.decisions.darkroom_card import card_of, kept_card
 from vadrin.app.display.quantities import (
     ei_range_text,
     minutes_range_text,
@@ -165,8 +166,24 @@ def test_the_card_holds_what_the_wall_needs(told):
 
 def test_a_very_long_name_still_prints(told):
     card = card_of(state_of(*told["Merrow Pan 125 M3"]))
-    long = replace(card, film="A stock with a name as long as the quay wall " * 3)
-    assert card_pdf(long).startswith(b"%PDF")
+    for words in ("A stock with a name as long as the quay wall " * 67, "x" * 3000):
+        for name in ("film", "developer", "status", "exposure_index", "time", "says", "basis"):
+            assert card_pdf(replace(card, **{name: words})).startswith(b"%PDF"), name
+        for rows in ({"steps": (("Set", words), (words, "x"))}, {"lines": (("", ""), (words, ""))}):
+            assert card_pdf(replace(card, says="EI 80", **rows)).startswith(b"%PDF")
+
+
+@pytest.mark.parametrize(
+    "hurt", [{"film": 5}, {"lines": [["a", "b"]] * 1000}, {"rows": [{"name": None}]}, {"mind": [3]}]
+)
+def test_a_kept_card_that_was_hurt_hurts_nobody(told, hurt):
+    loaded, analysis = told["Merrow Pan 125 M3"]
+    card = card_of(state_of(loaded, analysis))
+    kept = json.dumps(json.loads(kept_card(card)) | hurt)
+    finding = replace(loaded.findings[-1], card=kept)
+    shown = card_of(state_of(replace(loaded, findings=(finding,)), analysis))
+    assert shown.status == card.status
+    assert card_pdf(shown).startswith(b"%PDF")
 
 
 def test_expected_curves_are_steeper_for_longer_times(told):

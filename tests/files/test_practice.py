@@ -10,7 +10,7 @@ from vadrin.app.practice.envelope import opened, sealed
 from vadrin.app.practice.practice_folder import practice_test
 from vadrin.commands import main
 from vadrin.core.simulation.practice_film import SHAPES, draw_film
-from vadrin.core.simulation.practice_run import Level
+from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import FormatError
 
 

@@ -136,7 +136,6 @@ _KINDS = (
         films.read_of(films.of_its_speed),
         (7.0,),
         {"options": Pushes((0.0, 1.0, 2.0)), "first_stop": -5.0, "last_stop": 4.0},
-        seen=None,
         decided=True,
     ),
     _Kept(

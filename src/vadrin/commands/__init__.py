@@ -13,6 +13,7 @@ from difflib import get_close_matches
 from pathlib import Path
 
 from vadrin import __version__
+from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import UsageError, VadrinError
 
 COMMANDS = (
@@ -25,7 +26,6 @@ COMMANDS = (
     "unregister",
     "recover",
 )
-_LEVELS = ("plain", "usual", "hard")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -50,7 +50,8 @@ def _command_parser() -> argparse.ArgumentParser:
     practice = commands.add_parser("practice", help="a film nobody knows, its truth sealed")
     practice.add_argument("--seed", type=int, metavar="N", help="which film: a number")
     practice.add_argument("--out", type=Path, metavar="DIR", help="the folder to write it to")
-    practice.add_argument("--level", choices=_LEVELS, default="usual", help="how much goes wrong")
+    levels = [level.value for level in Level]
+    practice.add_argument("--level", choices=levels, default="usual", help="how much goes wrong")
     practice.add_argument("--json", action="store_true", help="readings as JSON, too")
     practice.add_argument("--open", type=Path, metavar="DIR", help="open the envelope of a film")
     practice.add_argument("--ei", type=float, help="the EI you decided on")

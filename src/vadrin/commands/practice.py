@@ -10,7 +10,7 @@ from vadrin.app.practice.envelope_words import Committed, envelope_lines
 from vadrin.app.practice.practice_folder import open_envelope, write_practice
 from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.core.results.analysis import analyse
-from vadrin.core.simulation.practice_run import Level
+from vadrin.core.simulation.practice_level import Level
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError, FormatError, UsageError
 from vadrin.formats.readings.any_file import read_readings

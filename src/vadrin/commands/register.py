@@ -8,6 +8,8 @@ import re
 import shutil
 import subprocess
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
 
@@ -97,16 +99,23 @@ def _tell_the_desktop(data: Path) -> None:
             subprocess.run([tool, str(data / folder)], check=False, capture_output=True)
 
 
+@contextmanager
+def _told_by_name(path: Path) -> Iterator[None]:
+    """What fails with a file is said with its name."""
+    try:
+        yield
+    except OSError as error:
+        reason = (error.strerror or "cannot be changed").lower()
+        raise UsageError(f"{path}: {reason}; check the folder") from error
+
+
 def run_register() -> int:
     """Write what the desktop looks for, and tell it where its tools are there."""
     data = _data_folder()
     for path, content in _files(data).items():
-        try:
+        with _told_by_name(path):
             path.parent.mkdir(parents=True, exist_ok=True)
             write_whole(path, content)
-        except OSError as error:
-            reason = (error.strerror or "cannot be written").lower()
-            raise UsageError(f"{path}: {reason}; check the folder") from error
     _tell_the_desktop(data)
     print(f"notebooks open from the file manager now ({data})", file=sys.stderr)
     return 0
@@ -116,11 +125,8 @@ def run_unregister() -> int:
     """Take away what `run_register` wrote, and nothing else."""
     data = _data_folder()
     for path in _files(data):
-        try:
+        with _told_by_name(path):
             path.unlink(missing_ok=True)
-        except OSError as error:
-            reason = (error.strerror or "cannot be removed").lower()
-            raise UsageError(f"{path}: {reason}; check the folder") from error
     _tell_the_desktop(data)
     print(f"nothing of it is registered any more ({data})", file=sys.stderr)
     return 0

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import asdict, replace
 from pathlib import Path
+from typing import Any
 
 from vadrin.app.decisions.decision_basis import changes_since_decision
 from vadrin.app.descriptions import description_of, own_answer
@@ -20,9 +21,16 @@ from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.loaded.black_setup import black_setup
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of
-from vadrin.app.results.conditions import PLANNED, assumed_words, planned_diagnostics, planned_words
+from vadrin.app.results.conditions import (
+    PLANNED,
+    assumed_words,
+    is_developed,
+    planned_diagnostics,
+    planned_words,
+)
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.overexposure import overexposure_words
 from vadrin.app.results.provenance import provenance
@@ -31,13 +39,15 @@ from vadrin.app.results.rating import rating_of
 from vadrin.app.results.target_words import target_text
 from vadrin.app.results.working_steps import developed_steps, to_be_minded
 from vadrin.core.diagnostic import Severity
-from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.formats.reports.card import CARD_SIZES, Card, CardRow
 from vadrin.formats.reports.card_pdf import card_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
 
 CARE = "Follow the makers' sheets and local rules for every chemical; gloves, eye protection, air."
+
+_MOST_LINES, _LONGEST = 400, 200_000
+"""Rows and letters of a kept card: one of more was written by no decision."""
 
 NOT_DECIDED = "not decided"
 """Stands on a card in the place of the day it was decided."""
@@ -106,10 +116,9 @@ def _basis(state: State) -> str:
 
 def prints_at(loaded: LoadedTest) -> str:
     """What a card says of printing, after a space; empty before full black was found."""
-    found = [s for s in loaded.setups if s.black_s and not s.closed_at]
-    if not found or not found[-1].black_s:
+    setup = black_setup(loaded)
+    if setup is None or not setup.black_s:
         return ""
-    setup = found[-1]
     grade = f" on grade {setup.grade}" if setup.grade else ""
     size = f", {setup.image_size}" if setup.image_size else ""
     return f" Prints at {setup.black_s:.1f} s{grade}{size}."
@@ -169,14 +178,22 @@ def _card_kept(finding: Finding) -> Card | None:
     """The card a finding keeps; None where it keeps none, or something else stands there."""
     try:
         kept = json.loads(finding.card)
-        rows = tuple(CardRow(**row) for row in kept.pop("rows"))
+        rows = tuple(_row_kept(row) for row in kept.pop("rows"))
         lines = tuple(tuple(str(c) for c in line) for line in kept.pop("lines", ()))
+        if len(lines) > _MOST_LINES or len(finding.card) > _LONGEST:
+            return None
         steps = tuple((str(name), str(words)) for name, words in kept.pop("steps", ()))
         mind = tuple(str(words) for words in kept.pop("mind", ()))
-        told = {"diagnostics": tuple(kept.pop("diagnostics")), "steps": steps, "mind": mind}
-        return Card(rows=rows, lines=lines, **kept | told)
+        notes = tuple(str(words) for words in kept.pop("diagnostics"))
+        plain = {name: str(words) for name, words in kept.items()}
+        return Card(rows=rows, lines=lines, steps=steps, mind=mind, diagnostics=notes, **plain)
     except (ValueError, TypeError, KeyError, AttributeError):
         return None
+
+
+def _row_kept(row: dict[str, Any]) -> CardRow:
+    normal = row.pop("normal", False) is True
+    return CardRow(normal=normal, **{name: str(words) for name, words in row.items()})
 
 
 def _signed(finding: Finding) -> str:
@@ -193,12 +210,6 @@ def part_status(loaded: LoadedTest) -> str:
     return f"decided {day}" if changes_since_decision(loaded) is None else f"changed since {day}"
 
 
-def _on_paper(loaded: LoadedTest) -> bool:
-    """Whether it is paper that is tried, which nobody agitates as film."""
-    kind = type_of(loaded.test.kind)
-    return kind is not None and kind.metering is Metering.ENLARGER
-
-
 def plain_card(loaded: LoadedTest) -> Card:
     """What stands on a card before anything was found."""
     batch = f", batch {loaded.batch.name}" if loaded.batch and loaded.batch.name else ""
@@ -206,7 +217,7 @@ def plain_card(loaded: LoadedTest) -> Card:
         film=loaded.stock.name + batch,
         developer=loaded.developer.bath,
         temperature=f"at {reference_of(loaded):g} °C",
-        agitation="" if _on_paper(loaded) else loaded.test.agitation,
+        agitation=loaded.test.agitation if is_developed(loaded) else "",
         status=NOT_DECIDED,
         care=CARE,
         purpose=description_of(loaded.test.kind).question,
@@ -223,14 +234,12 @@ def kind_card(state: State, answer: OwnAnswer) -> Card | None:
     lines = tuple(line for t in tables for line in (t.heads, *t.rows))
     act = "" if answer.act == answer.words else answer.act
     how = f"{answer.words[:1].upper()}{answer.words[1:]}"
-    plain = plain_card(loaded)
     return replace(
-        plain,
+        plain_card(loaded),
         says=answer.says,
         says_how=how,
         lines=lines,
         steps=answer.steps or developed_steps(loaded),
-        mind=(*plain.mind, *answer.mind),
         basis=" ".join((*provenance(state), act)).strip()
         + assumed_words(loaded)
         + prints_at(loaded),

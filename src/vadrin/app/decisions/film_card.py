@@ -47,7 +47,7 @@ def film_card(state: State, name: str) -> Card | None:
         steps.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
     factor = beside.time_factor.value if beside is not None else None
     if factor is not None and abs(factor - 1) > _SAME_SHARE and strip.minutes:
-        aim = minutes_text(strip.minutes * factor)
+        aim = minutes_text((metrics.restated_min or strip.minutes) * factor)
         steps.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
     if beside is not None and beside.base_fog.value is not None:
         steps.append(("Print exposure", f"{10**beside.base_fog.value:.2f} × the reference"))

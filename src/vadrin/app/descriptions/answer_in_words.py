@@ -95,8 +95,6 @@ class OwnAnswer:
         Whether it rests on a film's curve, so that a reading off it is to be minded.
     steps : tuple of (str, str)
         How somebody else works by it: what is done, and how.
-    mind : tuple of str
-        What must be minded besides, wherever it is used.
     """
 
     says: str
@@ -110,7 +108,6 @@ class OwnAnswer:
     more: tuple[AnswerTable, ...] = ()
     hues: tuple[HueTurn, ...] = ()
     steps: tuple[tuple[str, str], ...] = ()
-    mind: tuple[str, ...] = ()
 
 
 AnswersInWords = Callable[["State"], OwnAnswer]

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.loaded.once import once
-from vadrin.core.exposure.arithmetic import STOP
+from vadrin.core.exposure.arithmetic import STOP, ZONE_I_STOPS
 from vadrin.core.figure import Figure
 from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
 from vadrin.notebook.records import Judgement
@@ -21,8 +21,6 @@ if TYPE_CHECKING:
 TOLD_FROM_BLANK = "told from the blank"
 """What was asked of a frame on the light box."""
 _SEED = 1
-SHADOW_STOPS = 4.0
-"""Stops from the metered grey to the shadows in which a print first wants something."""
 _SCENE_LN = 1.96 * 0.5 * log(2)
 """Half the 95 % range of where such shadows lie: half a stop of standard deviation."""
 
@@ -69,7 +67,7 @@ def looked_at_log_h(loaded: LoadedTest, frame: LoadedFrame) -> float | None:
     at = frame.log_h(loaded.test.meter_constant)
     if at is None or not in_the_shadows(loaded):
         return at
-    return at - SHADOW_STOPS * STOP
+    return at - ZONE_I_STOPS * STOP
 
 
 def _asked_for(loaded: LoadedTest, strip: LoadedStrip) -> tuple[float, ...]:

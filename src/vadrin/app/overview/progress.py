@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.findings.decided_words import decided_text
+from vadrin.app.loaded.black_setup import black_setup
 from vadrin.app.loaded.light_boxes import judged_of
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.rating import rating_of
@@ -48,12 +49,10 @@ def _finding(state: State) -> StepState:
 
 
 def _print(loaded: LoadedTest) -> StepState:
-    black = next(
-        (s.black_s for s in reversed(loaded.setups) if s.black_s and not s.closed_at), None
-    )
-    if black is None:
+    setup = black_setup(loaded)
+    if setup is None:
         return StepState("begun" if loaded.setups else "—", False)
-    return StepState(f"black at {black:.1f} s", True)
+    return StepState(f"black at {setup.black_s:.1f} s", True)
 
 
 def _read_words(loaded: LoadedTest, read: int) -> str:

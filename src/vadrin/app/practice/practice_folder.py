@@ -13,7 +13,8 @@ from vadrin.app.practice.envelope import opened, sealed
 from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.app.practice.practice_truth import truth_of
 from vadrin.core.simulation.practice_film import draw_film
-from vadrin.core.simulation.practice_run import Level, PracticeTest, Practised, run_practice
+from vadrin.core.simulation.practice_level import Level
+from vadrin.core.simulation.practice_run import PracticeTest, Practised, run_practice
 from vadrin.errors import FormatError
 from vadrin.formats.readings.any_file import write_readings
 from vadrin.formats.readings.readings_table import ReadingsTable, TableRow

@@ -13,7 +13,8 @@ from vadrin.app.practice.practice_folder import open_envelope, write_practice
 from vadrin.app.practice.practice_place import READINGS
 from vadrin.app.read.import_readings import import_table
 from vadrin.core.results.analysis import analyse
-from vadrin.core.simulation.practice_run import Level
+from vadrin.core.results.criteria import Target
+from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import EntryError
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.formats.readings.readings_table import strips_of
@@ -62,13 +63,16 @@ def envelope_told(notebook: Path, loaded: LoadedTest | None) -> list[str]:
     Raises
     ------
     EntryError
-        If nothing was decided yet: opened before, it would teach nothing.
+        If nothing was decided yet, since opened before it would teach nothing; or for another
+        contrast than the envelope's.
     FormatError
         If the envelope was changed.
     """
     if loaded is None or not loaded.findings:
         raise EntryError("decide on it first, at Finding: the envelope is opened once you have")
     last = loaded.findings[-1]
+    if Target(last.target_kind, last.target_value) != Target():
+        raise EntryError("it tells of average gradient 0.58: choose that at Finding, and decide")
     mine = Committed(last.exposure_index or None, last.time_min or None)
     truth = open_envelope(notebook.parent)
     told = analyse(strips_of(read_readings(notebook.parent / READINGS)))

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
-from vadrin.core.simulation.practice_run import Level, PracticeTest, Practised
+from vadrin.core.simulation.practice_level import Level
+from vadrin.core.simulation.practice_run import PracticeTest, Practised
 
 _PUSHES = (-1, 0, 1, 2)
 _TARGET = {"kind": "average_gradient", "value": 0.58}

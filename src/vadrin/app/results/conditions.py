@@ -61,7 +61,7 @@ def _read(loaded: LoadedTest) -> Iterator[LoadedStrip]:
     return (s for s in loaded.strips if s.looked_at)
 
 
-def _developed(loaded: LoadedTest) -> bool:
+def is_developed(loaded: LoadedTest) -> bool:
     """Whether it is film that is exposed and developed for the test."""
     kind = type_of(loaded.test.kind)
     return kind is not None and kind.scripted and kind.metering is not Metering.ENLARGER
@@ -124,7 +124,7 @@ def _light(loaded: LoadedTest) -> Condition:
 def conditions_of(loaded: LoadedTest) -> tuple[Condition, ...]:
     """Every condition of the strips that were read, then those of the whole test."""
     read = tuple(_read(loaded))
-    if not read or not _developed(loaded):
+    if not read or not is_developed(loaded):
         return ()
     made = [
         condition

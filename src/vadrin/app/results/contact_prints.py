@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.loaded.frame_index import index_of, within_half_a_step
 from vadrin.app.loaded.loaded_test import ON_PAPER, LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.loaded.once import once
 from vadrin.core.figure import Figure
@@ -22,11 +23,8 @@ def best_frame(strip: LoadedStrip) -> LoadedFrame | None:
 def best_index(loaded: LoadedTest, strip: LoadedStrip) -> Figure | None:
     """The EI of the frame that prints best, half a step of the bracket to each side."""
     frame = best_frame(strip)
-    if frame is None or frame.frame.exposure_index is None:
-        return None
-    value = frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0)
-    half = 2.0 ** (0.5 * (loaded.test.step or 1.0))
-    return Figure(value, value / half, value * half)
+    index = index_of(frame) if frame is not None else None
+    return None if index is None else within_half_a_step(index, loaded.test.step)
 
 
 @once

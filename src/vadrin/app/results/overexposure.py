@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.state import State
+from vadrin.app.loaded.black_setup import black_setup
 from vadrin.app.loaded.once import once
 from vadrin.app.results.rating import rating_of
 
@@ -50,7 +51,7 @@ def overexposure_words(state: State) -> str:
 
 def _to_print(state: State, strip: StripMetrics) -> str:
     """How long the densest frame would print, where the time for full black is known."""
-    black = next((s.black_s for s in reversed(state.loaded.setups) if s.black_s), None)
+    setup = black_setup(state.loaded)
     frames = [
         f.density
         for s in state.loaded.strips
@@ -59,8 +60,9 @@ def _to_print(state: State, strip: StripMetrics) -> str:
         if f.density is not None and f.counts
     ]
     fog = strip.base_fog.value
-    if black is None or fog is None or not frames:
+    if setup is None or not setup.black_s or fog is None or not frames:
         return ""
+    black = setup.black_s
     seconds = black * 10.0 ** (max(frames) - fog)
     if seconds < _LONG_BLACK * black:
         return ""

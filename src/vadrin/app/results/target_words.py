@@ -22,15 +22,15 @@ def target_text(kind: str, value: float) -> str:
     if kind == BY_EYE:
         return "judged by eye"
     measure = MEASURES.get(kind)
-    if measure is not None and measure.given:
-        return f"my own time, {minutes_text(value)} min"
-    return measure.pattern.format(value) if measure else f"{kind} {value:g}"
+    if measure is None:
+        return f"{kind} {value:g}"
+    return measure.pattern.format(minutes_text(value) if measure.given else value)
 
 
 def target_value_text(kind: str, value: float) -> str:
     """The value of a target as it is typed."""
     measure = MEASURES.get(kind)
-    return minutes_text(value, exact=True) if measure and measure.given else f"{value:g}"
+    return minutes_text(value, exact=True) if measure and measure.given else f"{value:.4g}"
 
 
 def usual_value(kind: str, loaded: LoadedTest) -> float:
@@ -69,7 +69,7 @@ def target_value_typed(kind: str, words: str) -> float:
     if kind not in MEASURES:
         raise EntryError(f"“{kind}” is no measure known here; choose one first")
     measure = MEASURES[kind]
-    value = minutes_typed(words) if measure.given else number_typed(words)
+    value = _value_of(kind, words)
     if not measure.lowest <= value <= measure.highest:
         raise EntryError(f"{target_text(kind, value)} is out of reach; try {measure.usual:g}")
     return value
@@ -77,9 +77,11 @@ def target_value_typed(kind: str, words: str) -> float:
 
 def target_value_stepped(kind: str, shown: str, way: int) -> str:
     """One press of an arrow key on a wanted value."""
+    step = MEASURES[kind].step if kind in MEASURES else 0.01
+    return target_value_text(kind, max(_value_of(kind, shown) + way * step, step))
+
+
+def _value_of(kind: str, words: str) -> float:
+    """A value as its measure is typed: minutes, or a number."""
     measure = MEASURES.get(kind)
-    if measure is not None and measure.given:
-        return minutes_text(
-            max(minutes_typed(shown) + way * measure.step, measure.step), exact=True
-        )
-    return f"{number_typed(shown) + way * (measure.step if measure else 0.01):.4g}"
+    return minutes_typed(words) if measure and measure.given else number_typed(words)

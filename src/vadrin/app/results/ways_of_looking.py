@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedFrame, LoadedTest
+from vadrin.app.loaded.frame_index import index_of, within_half_a_step
+from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedTest
 from vadrin.app.results.contact_prints import contact_answer
 from vadrin.app.results.light_box_ei import light_box_answer
 from vadrin.core.figure import Figure
@@ -49,20 +50,8 @@ def _thinnest(loaded: LoadedTest, on_paper: bool) -> Figure | None:
     """The highest EI of a frame that was judged of use, half a step of the bracket either way."""
     found = [
         index
-        for strip in loaded.strips
-        for frame in strip.frames
-        if (index := _index_of_use(frame, on_paper)) is not None
+        for _, frame in loaded.frames()
+        if frame.readable and not frame.frame.blank and frame.said(THE_FRAME, on_paper) == USE_IT
+        if (index := index_of(frame)) is not None
     ]
-    if not found:
-        return None
-    value, half = max(found), 2.0 ** (0.5 * (loaded.test.step or 1.0))
-    return Figure(value, value / half, value * half)
-
-
-def _index_of_use(frame: LoadedFrame, on_paper: bool) -> float | None:
-    index = frame.frame.exposure_index
-    if index is None or frame.frame.blank or not frame.readable:
-        return None
-    if frame.said(THE_FRAME, on_paper) != USE_IT:
-        return None
-    return float(index / 2.0 ** (frame.frame.stops or 0.0))
+    return within_half_a_step(max(found), loaded.test.step) if found else None

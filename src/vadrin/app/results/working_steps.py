@@ -10,8 +10,8 @@ from vadrin.app.loaded.reference_temperature import (
     reference_words,
     temperature_factor_of,
 )
+from vadrin.app.results.conditions import is_developed
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
-from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.core.restated_time import restated_time
 
 Step = tuple[str, str]
@@ -46,8 +46,7 @@ def develop_step(loaded: LoadedTest, strip: LoadedStrip | None) -> tuple[Step, .
 
 def developed_steps(loaded: LoadedTest) -> tuple[Step, ...]:
     """How the strips that were looked at were developed, those developed alike in one step."""
-    kind = type_of(loaded.test.kind)
-    if kind is None or not kind.scripted or kind.metering is Metering.ENLARGER:
+    if not is_developed(loaded):
         return ()
     alike: dict[str, list[str]] = {}
     for strip in loaded.strips:

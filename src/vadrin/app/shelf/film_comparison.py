@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Generator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from math import log2
 from typing import Any
 
@@ -44,7 +44,8 @@ class ComparedFilm:
     """One film in one developer, as the strip it was decided by has it.
 
     `answer` is what was decided; empty where several films were, and the strip speaks for this.
-    `index`, `gradient` and `fog` are None where the readings did not tell.
+    `told` holds `index`, `gradient` and `fog` with their ranges, absent where the readings did not
+    tell.
     """
 
     test_id: int
@@ -53,13 +54,24 @@ class ComparedFilm:
     process: str
     answer: str
     decided_at: str
-    index: float | None
-    gradient: float | None
-    fog: float | None
+    told: Mapping[str, Figure]
     minutes: float | None
     curve: tuple[tuple[float, float], ...]
-    told: Mapping[str, Figure] = field(default_factory=dict, compare=False)
-    """`index`, `gradient` and `fog` with their ranges, by those names."""
+
+    @property
+    def index(self) -> float | None:
+        """Its EI."""
+        return self.told["index"].value
+
+    @property
+    def gradient(self) -> float | None:
+        """Its average gradient."""
+        return self.told["gradient"].value
+
+    @property
+    def fog(self) -> float | None:
+        """Its base plus fog."""
+        return self.told["fog"].value
 
     @property
     def key(self) -> tuple[int, str]:
@@ -89,8 +101,8 @@ def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
         kept = told.get(strip.strip.label)
         if kept is None:
             continue
-        index, gradient = kept.figure("zone_ei").value, kept.figure("average_gradient").value
-        if index is None and gradient is None:
+        figures = {name: kept.figure(key) for name, key in _TOLD.items()}
+        if not figures["index"].present and not figures["gradient"].present:
             # Neither how fast nor how steep: nothing of it can stand beside another.
             continue
         placed = [(f.log_h(loaded.test.meter_constant), f.density) for f in strip.frames]
@@ -101,12 +113,9 @@ def _compared(loaded: LoadedTest, finding: Finding) -> list[ComparedFilm]:
                 *_named(loaded, strip),
                 "" if several else decided_text(finding),
                 finding.decided_at,
-                index,
-                gradient,
-                kept.figure("base_fog").value,
+                figures,
                 strip.minutes,
                 tuple(sorted((x, d) for x, d in placed if x is not None and d is not None)),
-                {name: kept.figure(key) for name, key in _TOLD.items()},
             )
         )
     return made

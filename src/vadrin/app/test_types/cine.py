@@ -12,9 +12,10 @@ from vadrin.app.display.quantities import ei_range_text, minutes_text
 from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
+from vadrin.app.loaded.frame_index import index_of, within_half_a_step
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.working_steps import develop_words
-from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
+from vadrin.app.test_types.film_cells import GOOD_ENOUGH
 from vadrin.core.figure import Figure, absent
 from vadrin.core.judging.verdicts import USE_IT
 from vadrin.core.planning.test_options import LightsInTurn
@@ -43,8 +44,7 @@ def _by_eye(strip: LoadedStrip, step: float) -> Figure:
     if not good:
         judged = any(f.verdict in GOOD_ENOUGH for f in strip.frames)
         return absent("no frame of it can be used" if judged else "not judged yet")
-    half, middle = 2.0 ** (0.5 * step), sqrt(good[0] * good[-1])
-    return Figure(middle, middle / half, middle * half)
+    return within_half_a_step(sqrt(good[0] * good[-1]), step)
 
 
 def _cell(frame: LoadedFrame) -> FilmCell:

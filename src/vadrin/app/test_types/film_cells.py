@@ -4,18 +4,12 @@ from __future__ import annotations
 
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.app.display.marks import marked_ei
+from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
 from vadrin.core.judging.verdicts import NOTHING_THERE, SALVAGED, TOO_DENSE, USE_IT
 
 GOOD_ENOUGH = {USE_IT: 2, SALVAGED: 1, NOTHING_THERE: 0, TOO_DENSE: 0}
 """Verdicts on a frame, from worst to best."""
-
-
-def index_of(frame: LoadedFrame) -> float | None:
-    """The EI a frame stands for: what the meter was set to, less the stops it was off by."""
-    if frame.frame.exposure_index is None:
-        return None
-    return float(frame.frame.exposure_index / 2.0 ** (frame.frame.stops or 0.0))
 
 
 def by_index(strip: LoadedStrip) -> list[tuple[float, LoadedFrame]]:

@@ -47,24 +47,18 @@ def _held(strip: LoadedStrip, metrics: StripMetrics | None) -> tuple[Figure, Fig
     return Figure(tried[0]), found.highest, True
 
 
-def _range_words(low: Figure, high: Figure, tried: bool) -> str:
-    if low.value is None or high.value is None:
-        return low.why or high.why
-    return _Held(None, low.value, high.value, tried).range_words
-
-
 @dataclass(frozen=True)
 class _Held:
     """The EIs a process holds; `open_below` where even the lowest that was shot is good."""
 
-    strip: LoadedStrip | None
+    strip: LoadedStrip
     low: float
     high: float
     open_below: bool = False
 
     @property
     def process(self) -> str:
-        return process_name(self.strip) if self.strip is not None else ""
+        return process_name(self.strip)
 
     @property
     def range_words(self) -> str:
@@ -96,15 +90,18 @@ def mixed_roll_answer(state: State) -> OwnAnswer:
         point = "—"
         if metrics is not None and metrics.zone_ei.value is not None:
             point = f"EI {marked_ei(metrics.zone_ei.value)}"
-        rows.append((name, _range_words(low, high, tried), by_eye, point))
+        held = None
+        if low.value is not None and high.value is not None:
+            held = _Held(strip, low.value, high.value, tried)
+        shown = held.range_words if held is not None else low.why or high.why
+        rows.append((name, shown, by_eye, point))
         figures |= {f"{label}_lowest_ei": low, f"{label}_highest_ei": high}
         film.append(row_by_index(strip, name, low.value, high.value))
-        if low.value is not None and high.value is not None:
-            said.append(_Held(strip, low.value, high.value, tried))
-            if judged is not None:
-                two_ways.append((said[-1], judged[1]))
+        if held is not None and judged is not None:
+            two_ways.append((held, judged[1]))
         elif judged is not None:
-            said.append(_Held(strip, *judged))
+            held = _Held(strip, *judged)
+        said += [held] if held is not None else []
     return _worded(loaded, said, tuple(rows), tuple(film), figures, two_ways)
 
 
@@ -174,8 +171,6 @@ def _worded(
 
 def _steps(loaded: LoadedTest, held: _Held) -> tuple[Step, ...]:
     """How a process is used: its EIs, each set on the meter, and its time."""
-    if held.strip is None:
-        return ()
     words = f"each frame at its own EI, {held.range_words.removeprefix('EI ')}, set on the meter"
     return ((held.process.capitalize(), f"{words}; develop {develop_words(loaded, held.strip)}"),)
 

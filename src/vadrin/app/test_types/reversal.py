@@ -11,10 +11,11 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.numbers import numbers_typed
+from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.reversal import BestExposure
-from vadrin.app.test_types.film_cells import GOOD_ENOUGH, index_of
+from vadrin.app.test_types.film_cells import GOOD_ENOUGH
 from vadrin.core.planning.test_options import SecondSteps
 from vadrin.core.planning.test_types.reversal import Reversal
 

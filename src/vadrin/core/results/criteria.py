@@ -149,7 +149,7 @@ SCENE_RANGE = _SceneRange(
 OWN_TIME = _OwnTime(
     "time",
     "my own time in minutes",
-    "my own time, {:g} min",
+    "my own time, {} min",
     8.0,
     "restated_min",
     highest=480.0,

@@ -3,25 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 from math import log10
 
 import numpy as np
 
 from vadrin.core.arrays import Array
 from vadrin.core.simulation.practice_film import METER_CONSTANT, STOP, PracticeFilm
+from vadrin.core.simulation.practice_level import Level
 
 _SPREAD = (0.62, 0.8, 1.0, 1.4, 2.0)
 """Times of the strips beside about what the film asks for."""
 _BLANKS = 2
-
-
-class Level(StrEnum):
-    """How much goes wrong."""
-
-    PLAIN = "plain"
-    USUAL = "usual"
-    HARD = "hard"
 
 
 @dataclass(frozen=True)

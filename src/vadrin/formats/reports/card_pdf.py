@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import lru_cache
 from io import BytesIO
 from typing import TYPE_CHECKING, Any
 from xml.sax.saxutils import escape
@@ -61,7 +62,7 @@ class _Setting:
         if card.rows:
             made += [self._gap(2), self._pushes()]
         for table in card.tables:
-            made += [self._gap(2), self._table(table, heads=True)]
+            made += [self._gap(2), self._table(table)]
         return [*made, self._gap(2), self._rule(), *self._notes()]
 
     def _style(
@@ -117,7 +118,7 @@ class _Setting:
         from reportlab.platypus import Table
 
         style = [*_tight(), ("RIGHTPADDING", (0, 0), (-1, -1), 0), _AT_THE_FOOT]
-        return Table([cells], widths, style=style, hAlign="LEFT")
+        return Table([cells], widths, style=style, hAlign="LEFT", splitInRow=1)
 
     def _head(self) -> Flowable:
         card, size = self._card, _SMALL * self._scale
@@ -162,36 +163,33 @@ class _Setting:
 
         names = [name for name, _ in self._card.steps]
         size = _BODY * self._scale
-        left = max(_wide(name, BOLD, size) for name in names) + 8
+        left = min(max(_wide(name, BOLD, size) for name in names) + 8, 0.4 * self._room)
         cells = [
             [self._said(name, bold=True), self._said(words)] for name, words in self._card.steps
         ]
-        return Table(cells, [left, self._room - left], style=_tight(), hAlign="LEFT")
+        return Table(cells, [left, self._room - left], style=_tight(), hAlign="LEFT", splitInRow=1)
 
     def _pushes(self) -> Flowable:
         card = self._card
         heads = ("", "Shoot at EI", "Develop", "Shadow detail", "Shadows")
         rows = [(r.name, r.exposure_index, r.time, r.shadow, r.verdict) for r in card.rows]
         bold = {place for place, row in enumerate(card.rows, 1) if row.normal}
-        return self._table((heads, *rows), heads=True, bold=bold)
+        return self._table((heads, *rows), bold)
 
     def _table(
-        self,
-        lines: tuple[tuple[str, ...], ...],
-        heads: bool,
-        bold: set[int] | frozenset[int] = frozenset(),
+        self, lines: tuple[tuple[str, ...], ...], bold: set[int] | frozenset[int] = frozenset()
     ) -> Flowable:
         from reportlab.platypus import Table
 
         share, widths = _columns(lines, _BODY * self._scale, self._room)
         cells = [
             [
-                self._said(words, _BODY * share, soft=heads and place == 0, bold=place in bold)
+                self._said(words, _BODY * share, soft=place == 0, bold=place in bold)
                 for words in line
             ]
             for place, line in enumerate(lines)
         ]
-        return Table(cells, widths, style=_tight(), hAlign="LEFT", repeatRows=int(heads))
+        return Table(cells, widths, style=_tight(), hAlign="LEFT", repeatRows=1, splitInRow=1)
 
     def _notes(self) -> list[Flowable]:
         card = self._card
@@ -251,6 +249,7 @@ def _columns(
     return share, wide
 
 
+@lru_cache(maxsize=16)
 def card_pdf(card: Card, size: str = "A6") -> bytes:
     """Draw a card.
 

@@ -110,7 +110,7 @@ class Window(QMainWindow):
         self.over = Overlays(body, self._focus_station)
         self._shown_test: int | None = None
         self._whole_strips = False
-        practice = Practice(self.bench, self.banner, self.files.open)
+        practice = Practice(self.bench, self.banner, self.jobs, self.files.open)
         self.actions_everywhere = window_actions(self.bench, self.files, practice, self._own_acts())
 
     def _focus_station(self) -> None:
