@@ -22,6 +22,7 @@ VIEWS = (
     ("read", "Brannock 400 B7", "read"),
     ("curves", "Merrow Pan 125 M3", "curves"),
     ("finding", "Merrow Pan 125 M3", "finding"),
+    ("pictures", "Merrow Pan 125 M3", "finding"),
     ("mixed-roll", "Cairn Pan 100", "finding"),
     ("cards", "Merrow Pan 125 M3", "cards"),
     ("cupboard", "", "cupboard"),

@@ -35,6 +35,7 @@ PAGES = {
     "read": ("densities", "scan", "light box", "verdicts", "side by side", "patches", "trace"),
     "process": ("recipe", "clip", "dark", "clock", "control", "makers", "rules", "got"),
     "print": ("setup", "strip", "covered", "contact", "grade"),
+    "finding": ("answer", "pictures"),
 }
 """Pages of the stations that have several."""
 

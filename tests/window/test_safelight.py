@@ -71,7 +71,12 @@ def check_view(window, what):
 
 def test_no_view_shines_and_every_text_can_be_read(qtbot, safelit):
     window = safelit("plan")
-    pages = {"process": DARKROOM, "read": READING, "print": PRINTING}
+    pages = {
+        "process": DARKROOM,
+        "read": READING,
+        "print": PRINTING,
+        "finding": ("answer", "pictures"),
+    }
     # First by day: what was made then may not keep its colours.
     for look in (DAY, SAFELIGHT):
         window.set_look(look)

@@ -7,11 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from vadrin.core.arrays import Array
+from vadrin.core.printing.standard_paper import PAPER_WHITE, STANDARD_BLACK, standard_density
 
 _NEAREST = 3
-STANDARD_SCALE, STANDARD_BLACK = 1.05, 2.1
-"""Exposure scale and maximum density of a grade 2 that stands for a paper not measured."""
-_WHITE = 0.06
 
 
 @dataclass(frozen=True)
@@ -77,18 +75,9 @@ def printed_tones(
     over_black : float
         Lg units by which the time is longer than that for full black.
     d_max : float
-
-    Notes
-    -----
-    An S-shaped paper whose density goes from 90 % of its maximum to 0.04 over its scale.
     """
-    # A logistic in lg H with those two points: ln 9 on one side, ln (top / 0.04 - 1) on the other.
-    top = d_max - _WHITE
-    low = np.log(top / 0.04 - 1)
-    steep = (np.log(9.0) + low) / exposure_scale
-    black = np.log(top / 0.04 - 1) / steep
-    away = over_black + black - np.asarray(net_density, dtype=np.float64)
-    return np.asarray(_WHITE + top / (1 + np.exp(-steep * away)))
+    away = over_black - np.asarray(net_density, dtype=np.float64)
+    return PAPER_WHITE + standard_density(away, exposure_scale, d_max)
 
 
 def under_print_threshold(net_density: float, threshold: float) -> float:

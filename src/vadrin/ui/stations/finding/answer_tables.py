@@ -81,7 +81,7 @@ def comparison_table(state: State) -> QWidget:
 def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     """Times of pushes and pulls by each rule, with what each costs by the chosen one.
 
-    Ranges stand beside their times; in large type under them.
+    Ranges stand beside their times, and names beside their EIs; in large type under them.
     """
     stacked = scale() > _ROOMY_TYPE
     rules = [
@@ -92,18 +92,20 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
     lines = push_lines(analysis, chosen)
     told = any(line.makers for line in lines)
     hearsay = "+30 % · maker" if told else "+30 % a stop"
-    heads = ("Shoot at", "", *rules, hearsay, "Shadow detail", "")
+    named = ("Shoot at",) if stacked else ("Shoot at", "")
+    heads = (*named, *rules, hearsay, "Shadow detail", "")
     holder, grid = _grid(heads, 10 if stacked else 18, RULE_NAMES[chosen].capitalize())
     for place, line in enumerate(lines):
         row = 1 + 2 * place
         grid.addWidget(text(line.index, Role.LEAD, bold=line.normal), row, 0)
-        grid.addWidget(text(line.name, Role.LEAD, bold=line.normal), row, 1)
+        name = text(line.name, Role.CAPTION if stacked else Role.LEAD, bold=line.normal)
+        grid.addWidget(name, *((row + 1, 0) if stacked else (row, 1)))
         for number, rule in enumerate(RULE_NAMES):
             bold = line.normal and rule is chosen
-            column = 2 + number * (1 if stacked else 2)
+            column = len(named) + number * (1 if stacked else 2)
             beside = (row + 1, column) if stacked else (row, column + 1)
             _time(grid, (row, column), beside, line.by_rule[rule], bold)
-        last = 2 + len(rules)
+        last = len(named) + len(rules)
         grid.addWidget(_hearsay(line, told), row, last)
         if line.verdict is not None:
             tone = "trouble" if line.grave else None

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cached_property, partial
 
-from PyQt6.QtWidgets import QHBoxLayout
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.decisions.decision import (
     channel_shown,
@@ -21,10 +23,13 @@ from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
+from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
+from vadrin.app.pictures.exposed import exposed_of
+from vadrin.app.pictures.looking import paper_used
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
@@ -42,17 +47,27 @@ from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfTest
+from vadrin.ui.pictures.picture_rows import PictureRows
 from vadrin.ui.stations.finding.answer_views import answer_view, with_sections
+from vadrin.ui.stations.finding.pictures_page import WAYS, PicturesPage
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.page_links import PageLinks
+from vadrin.ui.widgets.page_stack import PageStack
 from vadrin.ui.widgets.scrolling import scrolled
-from vadrin.ui.widgets.sentence import sentence
+from vadrin.ui.widgets.sentence import flowing, sentence
 
+_ANSWER, _PICTURES = "answer", "pictures"
+_PAGES = {_ANSWER: "Answer", _PICTURES: "Pictures"}
+_SMALL = 4
+"""Points of a scene along each side that become one of the pictures beside the answer."""
+_ROOMY_TYPE = 1.3
+"""Text scale up to which an answer's pictures have room in one row."""
 _SHORT = 30
 """Letters of an answer up to which it stands on the button that records it."""
 
@@ -63,6 +78,7 @@ class FindingStation(Station):
     wants_finding = False
 
     _in_full: OfTest[bool] = OfTest(bool)
+    page: OfTest[str] = OfTest(str)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -103,6 +119,8 @@ class FindingStation(Station):
         self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
         self._state: State | None = None
         self._scene: ViewState | None = None
+        self._last: ViewState | None = None
+        self._head = PageLinks(_PAGES, self.turn_to)
         self._lay_out()
         self.offer(
             hint("↑ ↓", "step the target, at its underlined word"),
@@ -119,29 +137,91 @@ class FindingStation(Station):
                 ("M",),
             ),
             Action("finding.copy", "copy the rows as a table", self.copy_rows, ("Ctrl+Shift+C",)),
+            Action("finding.pictures", "pictures, and back", self._turn_over, ("Alt+P",)),
+            *(
+                Action(f"finding.{key}", f"pictures {way}", partial(self._arrange, way), (key,))
+                for key, way in zip("BTW", WAYS, strict=True)
+            ),
+            Action("finding.negative", "pictures as negatives", partial(self._look, "N"), ("N",)),
+            Action(
+                "finding.print",
+                "pictures printed by the other exposure",
+                partial(self._look, "F"),
+                ("F",),
+            ),
+            Action(
+                "finding.marks", "hatch what pictures have lost", partial(self._look, "H"), ("H",)
+            ),
+            hint("← → ↑ ↓", "in one picture over the other: move the seam, take another beside"),
         )
 
     def _lay_out(self) -> None:
+        self._answer = QWidget()
+        column = QVBoxLayout(self._answer)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(px(8))
+        place = station_place("finding")
+        onward = button(place.onward, lambda: self.bench.go(place.goes_on), primary=True)
         foot = QHBoxLayout()
         foot.setSpacing(px(14))
-        for part in (self._decide, self.write_law, self._decided, self._methods):
-            foot.addWidget(part)
-        foot.addStretch(1)
-        place = station_place("finding")
-        foot.addWidget(button(place.onward, lambda: self.bench.go(place.goes_on), primary=True))
-        self.column.addWidget(self._asked)
+        acts = (self._decide, self.write_law, self._decided, self._methods)
+        foot.addWidget(flowing(*acts, gap=14), 1)
+        foot.addWidget(onward, 0, Qt.AlignmentFlag.AlignTop)
+        column.addWidget(self._asked)
+        column.addWidget(self._area, 1)
+        column.addWidget(self.outdated)
+        column.addLayout(foot)
+        column.addWidget(self._signed)
+        self._stack = PageStack()
+        self.column.addWidget(self._head)
         self.column.addWidget(self.refusal)
-        self.column.addWidget(self._area, 1)
-        self.column.addWidget(self.outdated)
-        self.column.addLayout(foot)
-        self.column.addWidget(self._signed)
+        self.column.addWidget(self._stack, 1)
+        self._put_up()
+
+    @cached_property
+    def pictures(self) -> PicturesPage:
+        """The finding seen."""
+        return PicturesPage(self.bench, self.given.jobs, self.refuse)
+
+    def turn_to(self, name: str) -> None:
+        """Show the answer or its pictures, whenever this test is looked at here."""
+        self.page = name
+        self._put_up()
+        if self._last is not None:
+            self.show_state(self._last)
+        self.take_focus()
+        self.bench.changed.emit(Topic.PAGE)
+
+    def _put_up(self) -> None:
+        name = self.page or _ANSWER
+        self._stack.show_page(self._answer if name == _ANSWER else self.pictures)
+        self._head.show_page(name, _PAGES[name])
+
+    def _turn_over(self) -> None:
+        self.turn_to(_ANSWER if self.page == _PICTURES else _PICTURES)
+
+    def _look(self, key: str) -> None:
+        """Turn one thing of the pictures, and go to them where they are not shown."""
+        if self.page != _PICTURES:
+            self.turn_to(_PICTURES)
+        self.pictures.look_otherwise(key)
+
+    def _arrange(self, way: str) -> None:
+        if self.page != _PICTURES:
+            self.turn_to(_PICTURES)
+        self.pictures.arrange(way)
 
     def show_state(self, scene: ViewState) -> None:
         """Show the answers."""
         if scene.loaded is None:
             return
+        self._last = scene
+        self._put_up()
         test = scene.loaded.test
         self._state = scene.state
+        if self.page == _PICTURES:
+            self.pictures.show_state(scene)
+            return
         own = answers_itself(test.kind)
         self._asked.setVisible(not own)
         self.write_law.setVisible(may_write_law(scene.loaded))
@@ -156,8 +236,24 @@ class FindingStation(Station):
         self._scene = scene
         view = answer_view(test.kind)(scene)
         self._area.setWidget(with_sections(view, scene, self._beside(scene)))
+        self._show_pictures(view, scene)
         if scene.loaded is not None:
             self._show_decision(scene.loaded)
+
+    def _show_pictures(self, view: QWidget, scene: ViewState) -> None:
+        """Under the headline, what the answer makes of a scene."""
+        column, state = view.layout(), scene.state
+        if state is None or not isinstance(column, QVBoxLayout) or not exposed_of(state):
+            return
+        rows = PictureRows(self.given.jobs, "pictures of the answer")
+        rows.wanted_large.connect(lambda _: self.turn_to(_PICTURES))
+        column.insertWidget(1, rows)
+        paper = paper_used(self.bench.notebook, state.loaded)
+        looking = self.pictures.looking.unmarked()
+        pictures = exposed_of(state)
+        across = len(pictures) if scale() <= _ROOMY_TYPE else 2
+        lines = tuple(pictures[n : n + across] for n in range(0, len(pictures), across))
+        rows.show_pictures(state, lines, looking, paper, scene.look, _SMALL)
 
     def _unfold(self) -> None:
         """Show what other methods find in full, or in a line again."""
@@ -273,6 +369,9 @@ class FindingStation(Station):
 
     def take_focus(self) -> None:
         """Begin at the target; at the decision, where a type of test answers without one."""
+        if self.page == _PICTURES:
+            self.pictures.setFocus()
+            return
         if self._value.isVisibleTo(self):
             self._value.setFocus()
         elif self._decide.isEnabled():

@@ -1,0 +1,174 @@
+"""Which pictures a test's answer has: an EI and a development each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import isclose, log2
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.verdict_words import shadow_words
+from vadrin.app.document.state import State
+from vadrin.app.loaded.once import once
+from vadrin.app.results.push_rows import push_lines
+from vadrin.app.results.rating import rating_of
+from vadrin.core.pictures.developed_film import times_tested
+from vadrin.core.results.analysis_result import Analysis
+from vadrin.core.results.strip_metrics import StripMetrics
+
+_MOST_ROWS = 5
+_STOPS_AROUND = (-1.0, 0.0, 1.0, 2.0)
+"""EIs of the ring, in stops over the normal one."""
+
+
+@dataclass(frozen=True)
+class Exposed:
+    """One picture's film: what the meter stood at, and how it was developed.
+
+    Attributes
+    ----------
+    exposure_index : float
+    minutes : float or None
+        At the reference temperature; None for a strip as it is.
+    strip : str
+        Label of the strip whose own curve it is; empty where time alone tells.
+    name : str
+        ``push 1``, or what a strip is called.
+    cost : str
+        What is lost, in words.
+    normal : bool
+        Whether it is what the finding says.
+    why : str
+        Why there is no picture; empty where there is one.
+    """
+
+    exposure_index: float
+    minutes: float | None
+    strip: str = ""
+    name: str = ""
+    cost: str = ""
+    normal: bool = False
+    why: str = ""
+
+    @property
+    def said(self) -> str:
+        """EI and time, as they stand under a picture."""
+        shown = f"EI {marked_ei(self.exposure_index)}"
+        return shown if self.minutes is None else f"{shown}, {minutes_text(self.minutes)}"
+
+
+NOTHING_READ = "Pictures come with the first curve: read a strip's densities."
+FALLING = "Reversal film is looked at as it is: its curve is on this page, and no print is made."
+
+
+def why_no_pictures(state: State) -> str:
+    """Why a test has no pictures; empty where it has some."""
+    analysis = state.analysis
+    if analysis is None:
+        return "Working the curves out …"
+    if analysis.reversal_speed.present:
+        return FALLING
+    return "" if exposed_of(state) else NOTHING_READ
+
+
+@once
+def exposed_of(state: State) -> tuple[Exposed, ...]:
+    """The pictures of an answer, from the most exposure to the least: the rows of its table."""
+    analysis = state.analysis
+    if analysis is None or not analysis.strips or analysis.reversal_speed.present:
+        return ()
+    pushed = _pushes(state, analysis)
+    return pushed or _strips(state, analysis)
+
+
+def _pushes(state: State, analysis: Analysis) -> tuple[Exposed, ...]:
+    rule = state.loaded.test.push_rule
+    rows = []
+    for line, push in zip(push_lines(analysis, rule), analysis.push, strict=True):
+        index, row = push.exposure_index.value, push.by(rule)
+        if index is None:
+            continue
+        cost = "" if line.verdict is None else f"{line.loss} · {shadow_words(line.verdict)}"
+        rows.append(
+            Exposed(
+                index,
+                row.time_min.value,
+                name=line.name,
+                cost=cost,
+                normal=line.normal,
+                why="" if row.time_min.present else row.time_min.why,
+            )
+        )
+    known = [row for row in rows if not row.why]
+    return tuple(rows[:_MOST_ROWS]) if known else ()
+
+
+def _strips(state: State, analysis: Analysis) -> tuple[Exposed, ...]:
+    """Every strip at the EI it has by its own curve, where no push is told."""
+    rated = rating_of(state)
+    rows = []
+    for strip in state.loaded.strips:
+        read = _metrics(analysis, strip.strip.label)
+        if read is None or read.zone_ei.value is None:
+            continue
+        name = strip.other or strip.strip.note or f"strip {strip.strip.label}"
+        own = rated.time_min.value
+        normal = own is not None and read.restated_min == own
+        rows.append(Exposed(read.zone_ei.value, read.restated_min, read.label, name, normal=normal))
+    return tuple(rows[:_MOST_ROWS])
+
+
+def _metrics(analysis: Analysis, label: str) -> StripMetrics | None:
+    return next((s for s in analysis.strips if s.label == label), None)
+
+
+@once
+def ring_of(state: State) -> tuple[tuple[Exposed, ...], ...]:
+    """EIs across, times down; what was not tested is there with its reason."""
+    analysis, rows = state.analysis, exposed_of(state)
+    if analysis is None or not rows:
+        return ()
+    if any(row.strip for row in rows):
+        return _ring_of_strips(rows)
+    normal = next((row for row in rows if row.normal), rows[0])
+    lengths = _lengths(times_tested(analysis), [row.minutes for row in rows if row.minutes])
+    lowest = min(log2(row.exposure_index / normal.exposure_index) for row in rows)
+    stops = [s for s in _STOPS_AROUND if s >= lowest - 1.01]
+    return tuple(
+        tuple(_place(normal, rows, stop, minutes) for stop in stops) for minutes in lengths
+    )
+
+
+def _place(normal: Exposed, rows: tuple[Exposed, ...], stop: float, minutes: float) -> Exposed:
+    index = normal.exposure_index * 2.0**stop
+    for row in rows:
+        same_time = row.minutes is not None and isclose(row.minutes, minutes, rel_tol=1e-6)
+        if same_time and isclose(row.exposure_index, index, rel_tol=1e-3):
+            return row
+    return Exposed(index, minutes)
+
+
+def _lengths(tested: tuple[float, ...], wanted: list[float]) -> list[float]:
+    """Up to five times: those of the pushes, and the ends of what was tested."""
+    times = sorted({*wanted, *(tested[:1]), *(tested[-1:])})
+    apart: list[float] = []
+    for minutes in times:
+        near = apart and minutes < apart[-1] * 1.06
+        if near and minutes not in wanted:
+            continue
+        if near and apart[-1] not in wanted:
+            apart.pop()
+        apart.append(minutes)
+    return apart[:_MOST_ROWS]
+
+
+def _ring_of_strips(rows: tuple[Exposed, ...]) -> tuple[tuple[Exposed, ...], ...]:
+    middle = rows[0].exposure_index
+    indexes = [middle * 2.0**stop for stop in _STOPS_AROUND]
+    return tuple(
+        tuple(
+            Exposed(index, row.minutes, row.strip, row.name, normal=row.normal and index == middle)
+            for index in indexes
+        )
+        for row in rows
+    )

@@ -1,0 +1,69 @@
+"""Pictures that were made, kept for as long as they may be looked at again."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from threading import Lock
+from typing import NamedTuple
+
+from vadrin.app.document.state import Question, State
+from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.looking import Looking, PaperUsed
+from vadrin.app.pictures.seen import Seen, seen
+
+_MOST_POINTS = 16_000_000
+"""Points of all that is kept."""
+
+
+class Wanted(NamedTuple):
+    """A picture that is asked for."""
+
+    exposed: Exposed
+    looking: Looking
+    paper: PaperUsed
+    shrunk: int
+
+
+class _Key(NamedTuple):
+    question: Question
+    exposed: Exposed
+    looking: Looking
+    paper: str
+    shrunk: int
+
+
+_known: OrderedDict[_Key, Seen | None] = OrderedDict()
+_lock = Lock()
+
+
+def _key(state: State, wanted: Wanted) -> _Key:
+    # What is hatched is drawn over a picture and makes no other one.
+    looking = wanted.looking.unmarked()
+    return _Key(state.question, wanted.exposed, looking, wanted.paper.words, wanted.shrunk)
+
+
+def is_kept(state: State, wanted: Wanted) -> bool:
+    """Whether a picture was made already."""
+    with _lock:
+        return _key(state, wanted) in _known
+
+
+def picture(state: State, wanted: Wanted) -> Seen | None:
+    """The picture, kept or made; None where its development was not tested.
+
+    Raises
+    ------
+    StaleAnswerError
+        While there is no answer to the test as it is now.
+    """
+    key = _key(state, wanted)
+    with _lock:
+        if key in _known:
+            _known.move_to_end(key)
+            return _known[key]
+    made = seen(state, wanted.exposed, wanted.looking, wanted.paper, wanted.shrunk)
+    with _lock:
+        _known[key] = made
+        while sum(p.ground.size for p in _known.values() if p is not None) > _MOST_POINTS:
+            _known.popitem(last=False)
+    return made

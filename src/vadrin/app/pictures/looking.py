@@ -1,0 +1,148 @@
+"""How pictures are looked at: which scene, metered where, printed by what, and what is marked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named
+from vadrin.app.printing.grade_choice import grades_known
+from vadrin.core.pictures.picture import PrintRule
+from vadrin.core.pictures.printing_paper import PrintingPaper, typical_paper
+from vadrin.notebook.store import Notebook
+
+SHOWN_AS = ("print", "negative")
+PRINT_RULES = tuple(str(rule) for rule in PrintRule)
+
+
+@dataclass(frozen=True)
+class Looking:
+    """What a tester chose to look at.
+
+    Attributes
+    ----------
+    scene : str
+    spot : str
+        What the meter is pointed at; empty for the scene's first.
+    rule : PrintRule
+    negative : bool
+        Whether film is shown as it lies on the light box, not its print.
+    marked : bool
+        Whether lost shadows and blocked highlights are hatched.
+    """
+
+    scene: str = SCENE_NAMES[0]
+    spot: str = ""
+    rule: PrintRule = PrintRule.CLEAR_BLACK
+    negative: bool = False
+    marked: bool = False
+
+    @property
+    def scene_title(self) -> str:
+        """The scene in words."""
+        return scene_named(self.scene).title
+
+    @property
+    def spot_name(self) -> str:
+        """What is metered, in words."""
+        return scene_named(self.scene).spot(self.spot).name
+
+    @property
+    def shown_as(self) -> str:
+        """One of `SHOWN_AS`."""
+        return SHOWN_AS[self.negative]
+
+    def unmarked(self) -> Looking:
+        """The same, nothing hatched."""
+        return replace(self, marked=False)
+
+
+@dataclass(frozen=True)
+class PaperUsed:
+    """A paper, and what it is called."""
+
+    paper: PrintingPaper
+    words: str
+
+
+def looked_at(looking: Looking, key: str) -> Looking:
+    """One thing turned by its key: ``N`` negative, ``F`` the print's exposure, ``H`` hatching."""
+    rules = list(PrintRule)
+    other = rules[1 - rules.index(looking.rule)]
+    turned = {
+        "N": replace(looking, negative=not looking.negative),
+        "F": replace(looking, rule=other),
+        "H": replace(looking, marked=not looking.marked),
+    }
+    return turned[key]
+
+
+def scene_titles() -> list[str]:
+    """The scenes to choose from, in words."""
+    return [scene_named(name).title for name in SCENE_NAMES]
+
+
+def spot_names(looking: Looking) -> list[str]:
+    """What a meter may be pointed at."""
+    return [spot.name for spot in scene_named(looking.scene).spots]
+
+
+def scene_typed(looking: Looking, words: str) -> Looking:
+    """Another scene, metered at its first spot.
+
+    Raises
+    ------
+    EntryError
+        Listing the scenes there are.
+    """
+    title = choice_typed(words, scene_titles(), anywhere=True)
+    name = next(name for name in SCENE_NAMES if scene_named(name).title == title)
+    return looking if name == looking.scene else replace(looking, scene=name, spot="")
+
+
+def spot_typed(looking: Looking, words: str) -> Looking:
+    """Another place to meter.
+
+    Raises
+    ------
+    EntryError
+        Listing the places there are.
+    """
+    return replace(looking, spot=choice_typed(words, spot_names(looking), anywhere=True))
+
+
+def shown_as_typed(looking: Looking, words: str) -> Looking:
+    """As a print or as a negative.
+
+    Raises
+    ------
+    EntryError
+        Listing both.
+    """
+    shown = choice_typed(words, SHOWN_AS, anywhere=True)
+    return replace(looking, negative=shown == SHOWN_AS[1])
+
+
+def rule_typed(looking: Looking, words: str) -> Looking:
+    """Another rule for the enlarger's time.
+
+    Raises
+    ------
+    EntryError
+        Listing the rules there are.
+    """
+    return replace(looking, rule=PrintRule(choice_typed(words, PRINT_RULES, anywhere=True)))
+
+
+def paper_used(notebook: Notebook, loaded: LoadedTest) -> PaperUsed:
+    """The paper of the print set-up where its scale is known, else a typical grade 2."""
+    if loaded.setups:
+        known = grades_known(notebook, loaded)
+        named = next((g for g in known if g[0] == loaded.setups[-1].grade), None)
+        grade = named or next((g for g in known if g[2]), None) or next(iter(known), None)
+        if grade is not None:
+            told = "measured" if grade[2] else "as its maker says"
+            words = f"your paper, grade {grade[0]}, scale {grade[1]:.2f} {told}"
+            return PaperUsed(typical_paper(grade[1]), words)
+    return PaperUsed(typical_paper(), "a typical grade 2: your paper was not measured")

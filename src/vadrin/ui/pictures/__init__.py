@@ -1,0 +1,1 @@
+"""Pictures of a scene on a test's film, drawn."""

@@ -1,0 +1,247 @@
+"""The finding seen: a scene through this film's own curves, at each EI and time."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtGui import QImage, QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+
+from vadrin.app.document.state import State
+from vadrin.app.document.workbench import Workbench
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import chooser
+from vadrin.app.pictures.exposed import Exposed, exposed_of, ring_of, why_no_pictures
+from vadrin.app.pictures.kept_pictures import Wanted
+from vadrin.app.pictures.looking import (
+    PRINT_RULES,
+    SHOWN_AS,
+    Looking,
+    looked_at,
+    paper_used,
+    rule_typed,
+    scene_titles,
+    scene_typed,
+    shown_as_typed,
+    spot_names,
+    spot_typed,
+)
+from vadrin.app.pictures.seen import Seen, in_colour, lost_words, point_words
+from vadrin.ui.jobs import Jobs
+from vadrin.ui.kept import OfProgram, OfTest
+from vadrin.ui.pictures.picture_image import image_of
+from vadrin.ui.pictures.picture_maker import Made, make_pictures
+from vadrin.ui.pictures.picture_rows import PictureRows
+from vadrin.ui.pictures.wipe import Wipe
+from vadrin.ui.stations.station import ViewState
+from vadrin.ui.theme.roles import Role
+from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.fields import WordField
+from vadrin.ui.widgets.labels import text
+from vadrin.ui.widgets.sentence import sentence
+
+BESIDE, BY_TIME, WIPE = "side by side", "EI by time", "one over the other"
+WAYS = (BESIDE, BY_TIME, WIPE)
+_IN_COLOUR = "Colour is printed so that what was metered is neutral. The paper is a typical one."
+_COLUMNS = 2
+_SMALL, _LARGE = 4, 1
+"""Points of a scene along each side that become one of a picture."""
+
+
+class PicturesPage(QWidget):
+    """Pictures of a scene as this film would give them."""
+
+    looking: OfProgram[Looking] = OfProgram(Looking)
+    way: OfProgram[str] = OfProgram(lambda: BESIDE)
+    second: OfTest[int] = OfTest(lambda: -1)
+    """Which picture lies right of the seam; −1 for the last there is."""
+
+    def __init__(self, bench: Workbench, jobs: Jobs, refuse: Callable[[str], None]) -> None:
+        super().__init__()
+        self.bench, self._jobs = bench, jobs
+        self._scene: ViewState | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("pictures of a scene")
+        self._place = WordField("scene", self._set_scene, chooser(scene_titles))
+        self._spot = WordField(
+            "metered at", self._set_spot, chooser(lambda: spot_names(self.looking))
+        )
+        self._shown_as = WordField("print or negative", self._set_shown_as, chooser(SHOWN_AS))
+        self._rule = WordField("print exposure", self._set_rule, chooser(PRINT_RULES))
+        self._way = WordField("arrangement", self._set_way, chooser(WAYS))
+        for field in (self._place, self._spot, self._shown_as, self._rule, self._way):
+            field.refused.connect(refuse)
+        self._nothing = text("", Role.LEAD, wrap=True)
+        self._rests = text("", Role.NOTE, wrap=True)
+        self._rows = PictureRows(jobs, "pictures of the page")
+        self._rows.wanted_large.connect(self._enlarge)
+        self._wipe = Wipe()
+        self._wipe.pointed.connect(self._point_at)
+        self._told = text(" ", Role.BODY, wrap=True)
+        self._pair: list[Seen | None] = [None, None]
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, px(6), 0)
+        column.setSpacing(px(8))
+        column.addWidget(
+            sentence(
+                "Scene:", self._place, ", metered at", self._spot, ". Shown as",
+                self._shown_as, ",", self._rule, ",", self._way, ".",
+            )
+        )  # fmt: skip
+        column.addWidget(self._nothing)
+        column.addWidget(self._rows)
+        column.addWidget(self._wipe, 100)
+        column.addWidget(self._told)
+        column.addWidget(self._rests)
+        column.addStretch(1)
+
+    def show_state(self, scene: ViewState) -> None:
+        """Show the pictures of a test."""
+        self._scene = scene
+        state, looking = scene.state, self.looking
+        if state is None:
+            return
+        self._place.show_value(looking.scene_title)
+        self._spot.show_value(looking.spot_name)
+        self._shown_as.show_value(looking.shown_as)
+        self._rule.show_value(str(looking.rule))
+        self._way.show_value(self.way)
+        why = why_no_pictures(state)
+        self._nothing.setText(why)
+        self._nothing.setVisible(bool(why))
+        self._rows.setVisible(not why and self.way != WIPE)
+        self._wipe.setVisible(not why and self.way == WIPE)
+        self._told.setVisible(not why and self.way == WIPE)
+        self._rests.setVisible(not why)
+        if not why:
+            self._draw(state, scene)
+
+    def _draw(self, state: State, scene: ViewState) -> None:
+        paper = paper_used(self.bench.notebook, state.loaded)
+        colour = in_colour(state.settled())
+        rests = _IN_COLOUR if colour else f"On {paper.words}."
+        self._rests.setText(
+            f"{rests} Camera flare 0.5 %, no grain. Dots lie outside what was read. {self._marks}"
+        )
+        if self.way == WIPE:
+            left, right = self._chosen(exposed_of(state))
+            wanted = [Wanted(each, self.looking, paper, _LARGE) for each in (left, right)]
+            make_pictures(self._jobs, "pictures of the seam", state, wanted, self._put_pair)
+            return
+        pictures = exposed_of(state)
+        rows = tuple(pictures[n : n + _COLUMNS] for n in range(0, len(pictures), _COLUMNS))
+        if self.way == BY_TIME:
+            rows = ring_of(state)
+        shrunk = _SMALL if self.way == BY_TIME else _SMALL // 2
+        self._rows.show_pictures(state, rows, self.looking, paper, scene.look, shrunk)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Pictures as large as leaves all rows in sight."""
+        area: QWidget | None = self.parentWidget()
+        while area is not None and not isinstance(area, QScrollArea):
+            area = area.parentWidget()
+        if isinstance(area, QScrollArea):
+            around = self._rows.mapTo(area, QPoint(0, 0)).y() + self._rests.height()
+            self._rows.fit(area.height() - around - px(40))
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Another window, another size of pictures."""
+        super().resizeEvent(event)
+        self._fit()
+
+    @property
+    def _marks(self) -> str:
+        if not self.looking.marked:
+            return "H hatches lost shadows and highlights."
+        return "Hatched up: lost in black. Hatched down: highlights without detail."
+
+    def _chosen(self, pictures: tuple[Exposed, ...]) -> tuple[Exposed, Exposed]:
+        """The normal and the one it is looked at beside."""
+        known = [each for each in pictures if not each.why] or list(pictures)
+        first = next((each for each in known if each.normal), known[0])
+        others = [each for each in known if each is not first] or [first]
+        return first, others[self.second % len(others)]
+
+    def _put_pair(self, made: Made) -> None:
+        scene = self._scene
+        if scene is None or scene.state is None:
+            return
+        self._pair = made
+        left, right = self._chosen(exposed_of(scene.state))
+        images: list[QImage | None] = [
+            None if p is None else image_of(p, scene.look, self.looking.marked) for p in made
+        ]
+        names = tuple(f"{each.name} · {each.said}" for each in (left, right))
+        self._wipe.show_images(images[0], images[1], (names[0], names[1]), scene.look)
+        said = [
+            f"{name}: {lost_words(picture, self.looking) or 'all of it has detail'}."
+            for name, picture in zip(names, made, strict=True)
+            if picture is not None
+        ]
+        self._told.setText(" ".join(said))
+
+    def _point_at(self, side: int, across: float, down: float) -> None:
+        scene, picture = self._scene, self._pair[side]
+        if scene is None or scene.state is None or picture is None:
+            return
+        rows, columns = picture.ground.shape
+        place = int(down * rows), int(across * columns)
+        self._told.setText(point_words(picture, self.looking, _LARGE, *place))
+
+    def _enlarge(self, number: int) -> None:
+        """The picture that was clicked, beside the normal."""
+        scene = self._scene
+        if scene is None or scene.state is None or self.way != BESIDE:
+            return
+        clicked = exposed_of(scene.state)[number]
+        known = [each for each in exposed_of(scene.state) if not each.why]
+        others = [each for each in known if not each.normal]
+        if clicked in others:
+            self.second = others.index(clicked)
+        self._change(way=WIPE)
+
+    def look_otherwise(self, key: str) -> None:
+        """Turn one thing: ``N`` negative, ``F`` print rule, ``H`` hatching."""
+        self._change(looked_at(self.looking, key))
+
+    def arrange(self, way: str) -> None:
+        """Side by side, EI by time, or one over the other."""
+        self._change(way=way)
+
+    def _change(self, looking: Looking | None = None, way: str = "") -> None:
+        self.looking = looking or self.looking
+        self.way = way or self.way
+        if self._scene is not None:
+            self.show_state(self._scene)
+
+    def _set_scene(self, words: str) -> None:
+        self._change(scene_typed(self.looking, words))
+
+    def _set_spot(self, words: str) -> None:
+        self._change(spot_typed(self.looking, words))
+
+    def _set_shown_as(self, words: str) -> None:
+        self._change(shown_as_typed(self.looking, words))
+
+    def _set_rule(self, words: str) -> None:
+        self._change(rule_typed(self.looking, words))
+
+    def _set_way(self, words: str) -> None:
+        self._change(way=choice_typed(words, WAYS, anywhere=True))
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """The arrows move the seam and take another picture beside it."""
+        if event is None or self.way != WIPE:
+            super().keyPressEvent(event)
+            return
+        seam = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()))
+        other = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
+        if seam is not None:
+            self._wipe.move_seam(seam)
+        elif other is not None:
+            self.second = self.second + other
+            self._change()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,160 @@
+"""The finding seen: pictures of a scene beside the answer, by keys, as the numbers have them."""
+
+import shutil
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QImage
+
+from tests.window.pages import CTRL, DOWN, Hands, settle, words_of
+from vadrin.app.pictures.scenes import scene_named
+from vadrin.app.shelf.shelf_index import shelf_lines
+from vadrin.commands.desktop import demo_notebook
+from vadrin.ui.pictures.picture_rows import PictureRows
+from vadrin.ui.pictures.picture_tile import PictureTile
+from vadrin.ui.theme import typeface
+
+ALT = Qt.KeyboardModifier.AltModifier
+
+
+def levels_of(image):
+    """The pixels of an image, shape (rows, columns, 3)."""
+    image = image.convertToFormat(QImage.Format.Format_RGB888)
+    bits = image.constBits().asarray(image.sizeInBytes())
+    rows = np.frombuffer(bits, np.uint8).reshape(image.height(), image.bytesPerLine())
+    return rows[:, : 3 * image.width()].reshape(image.height(), image.width(), 3).astype(int)
+
+
+def tiles(window):
+    """The pictures that are shown, from left to right and top to bottom."""
+    return [t for t in window.station().findChildren(PictureTile) if t.isVisible()]
+
+
+@pytest.fixture
+def hands(qtbot, demo):
+    made = Hands(qtbot, demo("Merrow Pan 125 M3", "finding"))
+    typeface.set_scale(1.0)
+    return made
+
+
+def page_of(hands):
+    hands.press(Qt.Key.Key_P, ALT)
+    hands.settle()
+    return hands.window.station().pictures
+
+
+def test_every_row_of_the_push_table_has_its_picture(hands):
+    shown = tiles(hands.window)
+    assert [t.exposed.name for t in shown] == ["pull 1", "normal", "push 1", "push 2"]
+    assert all(t._image is not None for t in shown)
+    dark = [float((levels_of(t._image) < 40).mean()) for t in shown]
+    assert dark == sorted(dark), "each push loses shadow"
+    assert "EI 80, 7:35" in shown[1].accessibleName()
+    assert "lost in black" in shown[3].accessibleName()
+
+
+def test_pictures_are_of_the_answer_as_it_is_now(hands):
+    before = [t.exposed.minutes for t in tiles(hands.window)]
+    hands.press(Qt.Key.Key_Up, times=3)
+    hands.settle()
+    after = [t.exposed.minutes for t in tiles(hands.window)]
+    told = [p.by(hands.window.bench.loaded.test.push_rule).time_min.value
+            for p in hands.window.bench.state.analysis.push]  # fmt: skip
+    assert after != before
+    assert after == told
+
+
+def test_one_over_the_other_by_keys(hands):
+    page = page_of(hands)
+    hands.press(Qt.Key.Key_W)
+    hands.settle()
+    seam, second = page._wipe.seam, page._wipe.names[1]
+    hands.press(Qt.Key.Key_Right, times=5)
+    hands.press(DOWN)
+    hands.settle()
+    assert page._wipe.seam == pytest.approx(seam + 0.1)
+    assert page._wipe.names[1] != second
+    printed = levels_of(page._wipe._images[0]).mean()
+    hands.press(Qt.Key.Key_N)
+    hands.settle()
+    assert levels_of(page._wipe._images[0]).mean() > printed + 40, "film of a dark room is thin"
+    card = scene_named("shed").of_thing("grey card")
+    down, across = np.argwhere(card).mean(0) / card.shape
+    page._wipe.pointed.emit(0, across, down)
+    assert "grey card" in words_of(page)
+    assert "Zone V," in words_of(page)
+
+
+def test_what_is_lost_is_hatched_by_a_key_and_the_print_flipped_by_another(hands):
+    page = page_of(hands)
+    plain = [levels_of(t._image) for t in tiles(hands.window)]
+    hands.press(Qt.Key.Key_H)
+    hands.settle()
+    hatched = [levels_of(t._image) for t in tiles(hands.window)]
+    changed = [float((a != b).any(axis=-1).mean()) for a, b in zip(plain, hatched, strict=True)]
+    assert changed == sorted(changed)
+    assert changed[-1] > 0.05
+    assert "Hatched" in words_of(page)
+    hands.press(Qt.Key.Key_F)
+    hands.settle()
+    assert "mid-tone held" in page._rule.text()
+    assert page.looking.marked
+
+
+def test_another_scene_and_spot_are_typed_and_a_wrong_word_is_refused(hands):
+    page = page_of(hands)
+    before = levels_of(tiles(hands.window)[0]._image)
+    for field, typed in ((page._place, "slip"), (page._spot, "snow")):
+        field.setFocus()
+        hands.write(typed)
+        hands.settle()
+    assert page.looking.scene == "slip"
+    assert page._spot.text() == "snow"
+    after = levels_of(tiles(hands.window)[0]._image)
+    assert before.shape != after.shape or (before != after).any()
+    page._place.setFocus()
+    hands.write("moon")
+    assert "slip under overcast" in words_of(hands.window.station())
+    assert page.looking.scene == "slip"
+
+
+def test_ei_by_time_frames_the_finding_and_keeps_its_place_through_larger_type(hands):
+    page_of(hands)
+    hands.press(Qt.Key.Key_T)
+    hands.settle()
+    framed = [t.exposed for t in tiles(hands.window) if t.exposed.normal]
+    assert [(e.name, e.said) for e in framed] == [("normal", "EI 80, 7:35")]
+    assert len({t.exposed.minutes for t in tiles(hands.window)}) == 5
+    count = len(tiles(hands.window))
+    hands.window.scale_type(1)
+    settle(hands.qtbot, hands.window)
+    assert len(tiles(hands.window)) == count
+    assert hands.window.station().page == "pictures"
+    typeface.set_scale(1.0)
+
+
+def test_colour_film_is_seen_in_colour_and_what_was_not_tested_has_its_reason(
+    qtbot, open_window, tmp_path
+):
+    window = open_window(shutil.copy(demo_notebook(), tmp_path / "demo.vadrin"))
+    lines = shelf_lines(window.bench.notebook)
+    colour = next(line for line in lines if line.film.startswith("Gannet Colour"))
+    window.bench.open_test(colour.test_id)
+    window.bench.go("finding")
+    settle(qtbot, window)
+    shown = tiles(window)
+    empty = [t for t in shown if t._image is None]
+    assert [t.exposed.name for t in empty] == ["pull 1", "push 2"]
+    assert all("not tested" in t.exposed.why for t in empty)
+    normal = levels_of(next(t for t in shown if t.exposed.normal)._image)
+    assert np.ptp(normal, axis=-1).max() > 60
+
+
+def test_a_test_without_a_curve_says_what_it_waits_for(qtbot, demo):
+    window = demo("Kelda Pan 200", "finding")
+    assert window.station().findChildren(PictureRows) == []
+    hands = Hands(qtbot, window)
+    hands.press(Qt.Key.Key_7, CTRL)
+    page = page_of(hands)
+    assert "read a strip's densities" in words_of(page)
