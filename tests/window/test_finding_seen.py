@@ -1,14 +1,20 @@
 """The finding seen: pictures of a scene beside the answer, by keys, as the numbers have them."""
 
+import json
 import shutil
 
 import numpy as np
 import pytest
+from PIL import Image
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QImage
+from tifffile import TiffFile
 
-from tests.window.pages import CTRL, DOWN, Hands, settle, words_of
+from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
+from vadrin.app.pictures.exposed import exposed_of
+from vadrin.app.pictures.looking import paper_used
 from vadrin.app.pictures.scenes import scene_named
+from vadrin.app.pictures.seen import seen
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.commands.desktop import demo_notebook
 from vadrin.ui.pictures.picture_rows import PictureRows
@@ -100,6 +106,39 @@ def test_what_is_lost_is_hatched_by_a_key_and_the_print_flipped_by_another(hands
     hands.settle()
     assert "mid-tone held" in page._rule.text()
     assert page.looking.marked
+
+
+def test_pictures_are_saved_with_what_made_them(hands, tmp_path):
+    page = page_of(hands)
+    for name, count in (("seen.pdf", 1), ("seen.png", 4), ("seen.tif", 4)):
+        page.save_row.path.setFocus()
+        hands.write(str(tmp_path / name))
+        hands.settle()
+        files = sorted(tmp_path.glob(f"*{name[-4:]}"))
+        assert len(files) == count, words_of(page)
+    _, words = pdf_words(tmp_path / "seen.pdf")
+    assert "EI 80, 7:35" in words
+    assert "boat shed at dusk" in words
+    with Image.open(next(tmp_path.glob("*push-1*.png"))) as png:
+        assert png.text["Metered at"] == "grey card by the bulb"
+        assert png.text["Exposure"] == "EI 160, 9:20"
+        assert np.array_equal(np.asarray(png), levels_of_array(hands, "push 1")), (
+            "what is saved is what is shown"
+        )
+    told = json.loads(TiffFile(next(tmp_path.glob("*normal*.tif"))).pages[0].description)
+    assert told["Paper"].startswith("a typical grade 2")
+    page.save_row.path.setFocus()
+    hands.write(str(tmp_path / "seen.bmp"))
+    hands.settle()
+    assert "end the name in one of" in words_of(hands.window.station())
+
+
+def levels_of_array(hands, name):
+    """The levels of a picture, made once more in full size."""
+    state, page = hands.window.bench.state, hands.window.station().pictures
+    exposed = next(e for e in exposed_of(state) if e.name == name)
+    paper = paper_used(hands.window.bench.notebook, state.loaded)
+    return seen(state, exposed, page.looking, paper).levels
 
 
 def test_another_scene_and_spot_are_typed_and_a_wrong_word_is_refused(hands):

@@ -53,6 +53,7 @@ PLACES = (
     StationPlace("cards", "Cards", "Ctrl+8", True),
     StationPlace("shelf", "the shelf", "Ctrl+0"),
     StationPlace("films", "the films, side by side", "Ctrl+B"),
+    StationPlace("tonight", "film for a light", "Ctrl+T"),
     StationPlace("cupboard", "the cupboard", "Ctrl+9"),
     StationPlace("question", "a new test", ""),
 )

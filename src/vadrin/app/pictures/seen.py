@@ -84,55 +84,74 @@ def _light_met(scene: str, spot: str) -> tuple[float, float]:
     return metered_luminance(known, known.spot(spot)), mean_luminance(known)
 
 
-def tones_through(
-    state: State, exposed: Exposed, looking: Looking, paper: PaperUsed, channel: str | None = None
-) -> Tones | None:
-    """Every code of light through film and paper; None where that was not tested."""
+@dataclass(frozen=True, eq=False)
+class OnFilm:
+    """What light falls on, and what the meter stood at.
+
+    Attributes
+    ----------
+    layers : tuple of DevelopedFilm
+        One, or red, green and blue of colour film.
+    exposure_index, meter_constant : float
+    """
+
+    layers: tuple[DevelopedFilm, ...]
+    exposure_index: float
+    meter_constant: float
+
+
+def on_film(state: State, exposed: Exposed) -> OnFilm | None:
+    """The film of a picture; None where its development was not tested."""
     analysis = state.settled()
-    film = film_of(analysis, exposed, channel)
-    if film is None:
+    channels = CHANNELS if in_colour(analysis) else (None,)
+    films = [film_of(analysis, exposed, channel) for channel in channels]
+    layers = tuple(film for film in films if film is not None)
+    if len(layers) < len(films):
         return None
-    constant = state.loaded.test.meter_constant
+    return OnFilm(layers, exposed.exposure_index, state.loaded.test.meter_constant)
+
+
+def _tones(film: OnFilm, layer: DevelopedFilm, looking: Looking, paper: PaperUsed) -> Tones:
+    """Every code of light through a layer and paper."""
+    at_meter = film.meter_constant / film.exposure_index
     metered, mean = _light_met(looking.scene, looking.spot)
-    log_h = log_h_of_codes(exposed.exposure_index, constant, metered, USUAL_FLARE, mean)
-    middle = log10(constant / exposed.exposure_index * (1 + USUAL_FLARE * mean / metered))
+    log_h = log_h_of_codes(film.exposure_index, film.meter_constant, metered, USUAL_FLARE, mean)
+    middle = log10(at_meter * (1 + USUAL_FLARE * mean / metered))
     # Colour is printed so that what was metered is neutral: each layer by its own mid-tone.
-    rule = PrintRule.MID_TONE_HELD if channel is not None else looking.rule
-    return tones_of(film, log_h, paper.paper, rule, middle)
+    rule = looking.rule if len(film.layers) == 1 else PrintRule.MID_TONE_HELD
+    return tones_of(layer, log_h, paper.paper, rule, middle)
+
+
+def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -> Seen:
+    """The picture of a scene on a film."""
+    colour = len(film.layers) > 1
+    layers, grounds, tones = [], [], []
+    for number, layer in enumerate(film.layers):
+        made = _tones(film, layer, looking, paper)
+        light = light_of(looking.scene, shrunk, number if colour else None)
+        layers.append(looked_up(_levels(made, looking), light))
+        grounds.append(looked_up(made.ground, light))
+        tones.append(made)
+    if not colour:
+        return Seen(layers[0], grounds[0], tones[0])
+    return Seen(np.stack(layers, axis=-1), _ground_of_layers(grounds), tones[1])
 
 
 def seen(
     state: State, exposed: Exposed, looking: Looking, paper: PaperUsed, shrunk: int = 1
 ) -> Seen | None:
     """The picture of a scene on a test's film; None where its development was not tested."""
-    if in_colour(state.settled()):
-        return _in_layers(state, exposed, looking, paper, shrunk)
-    tones = tones_through(state, exposed, looking, paper)
-    if tones is None:
-        return None
-    light = light_of(looking.scene, shrunk, None)
-    levels = looked_up(_levels(tones, looking), light)
-    return Seen(levels, looked_up(tones.ground, light), tones)
+    film = on_film(state, exposed)
+    return None if film is None else seen_on(film, looking, paper, shrunk)
 
 
-def _in_layers(
-    state: State, exposed: Exposed, looking: Looking, paper: PaperUsed, shrunk: int
-) -> Seen | None:
-    layers, grounds, kept = [], [], None
-    for number, channel in enumerate(CHANNELS):
-        tones = tones_through(state, exposed, looking, paper, channel)
-        if tones is None:
-            return None
-        light = light_of(looking.scene, shrunk, number)
-        layers.append(looked_up(_levels(tones, looking), light))
-        grounds.append(looked_up(tones.ground, light))
-        kept = tones if channel == "green" else kept
-    assert kept is not None
-    same = (grounds[0] == grounds[1]) & (grounds[1] == grounds[2])
+def _ground_of_layers(grounds: list[NDArray[np.uint8]]) -> NDArray[np.uint8]:
+    """Lost where all three are; outside the readings where one is."""
+    red, green, blue = grounds
+    same = (red == green) & (green == blue)
     unread = np.any(np.stack(grounds) == GROUNDS.index(Ground.UNREAD), axis=0)
-    ground = np.where(same, grounds[1], GROUNDS.index(Ground.SEEN))
-    ground = np.where(unread, GROUNDS.index(Ground.UNREAD), ground).astype(np.uint8)
-    return Seen(np.stack(layers, axis=-1), ground, kept)
+    ground = np.where(same, green, GROUNDS.index(Ground.SEEN))
+    return np.where(unread, GROUNDS.index(Ground.UNREAD), ground).astype(np.uint8)
 
 
 def _levels(tones: Tones, looking: Looking) -> NDArray[np.uint8]:

@@ -152,6 +152,7 @@ class FindingStation(Station):
             Action(
                 "finding.marks", "hatch what pictures have lost", partial(self._look, "H"), ("H",)
             ),
+            Action("finding.save", "save the pictures shown", self._save_pictures, ("Ctrl+S",)),
             hint("← → ↑ ↓", "in one picture over the other: move the seam, take another beside"),
         )
 
@@ -205,6 +206,10 @@ class FindingStation(Station):
         if self.page != _PICTURES:
             self.turn_to(_PICTURES)
         self.pictures.look_otherwise(key)
+
+    def _save_pictures(self) -> None:
+        if self.page == _PICTURES:
+            self.pictures.save_row.save()
 
     def _arrange(self, way: str) -> None:
         if self.page != _PICTURES:

@@ -27,12 +27,14 @@ from vadrin.app.pictures.looking import (
     spot_names,
     spot_typed,
 )
+from vadrin.app.pictures.saved_pictures import save_pictures, usual_name
 from vadrin.app.pictures.seen import Seen, in_colour, lost_words, point_words
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.pictures.picture_image import image_of
 from vadrin.ui.pictures.picture_maker import Made, make_pictures
 from vadrin.ui.pictures.picture_rows import PictureRows
+from vadrin.ui.pictures.save_row import SaveRow
 from vadrin.ui.pictures.wipe import Wipe
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -74,6 +76,7 @@ class PicturesPage(QWidget):
             field.refused.connect(refuse)
         self._nothing = text("", Role.LEAD, wrap=True)
         self._rests = text("", Role.NOTE, wrap=True)
+        self.save_row = SaveRow(bench, jobs, refuse)
         self._rows = PictureRows(jobs, "pictures of the page")
         self._rows.wanted_large.connect(self._enlarge)
         self._wipe = Wipe()
@@ -95,6 +98,7 @@ class PicturesPage(QWidget):
         column.addWidget(self._told)
         column.addWidget(self._rests)
         column.addStretch(1)
+        column.addWidget(self.save_row)
 
     def show_state(self, scene: ViewState) -> None:
         """Show the pictures of a test."""
@@ -114,6 +118,7 @@ class PicturesPage(QWidget):
         self._wipe.setVisible(not why and self.way == WIPE)
         self._told.setVisible(not why and self.way == WIPE)
         self._rests.setVisible(not why)
+        self.save_row.setVisible(not why)
         if not why:
             self._draw(state, scene)
 
@@ -124,18 +129,26 @@ class PicturesPage(QWidget):
         self._rests.setText(
             f"{rests} Camera flare 0.5 %, no grain. Dots lie outside what was read. {self._marks}"
         )
+        rows, looking = self._rows_of(state), self.looking
+        self.save_row.offer(
+            usual_name(state), lambda path: save_pictures(state, rows, looking, paper, path)
+        )
         if self.way == WIPE:
-            left, right = self._chosen(exposed_of(state))
-            wanted = [Wanted(each, self.looking, paper, _LARGE) for each in (left, right)]
+            wanted = [Wanted(each, looking, paper, _LARGE) for each in rows[0]]
             make_pictures(self._jobs, "pictures of the seam", state, wanted, self._put_pair)
             return
-        pictures = exposed_of(state)
-        rows = tuple(pictures[n : n + _COLUMNS] for n in range(0, len(pictures), _COLUMNS))
-        if self.way == BY_TIME:
-            rows = ring_of(state)
         shrunk = _SMALL if self.way == BY_TIME else _SMALL // 2
-        self._rows.show_pictures(state, rows, self.looking, paper, scene.look, shrunk)
+        self._rows.show_pictures(state, rows, looking, paper, scene.look, shrunk)
         self._fit()
+
+    def _rows_of(self, state: State) -> tuple[tuple[Exposed, ...], ...]:
+        """What is shown, row by row."""
+        if self.way == BY_TIME:
+            return ring_of(state)
+        pictures = exposed_of(state)
+        if self.way == WIPE:
+            return (self._chosen(pictures),)
+        return tuple(pictures[n : n + _COLUMNS] for n in range(0, len(pictures), _COLUMNS))
 
     def _fit(self) -> None:
         """Pictures as large as leaves all rows in sight."""
@@ -144,6 +157,7 @@ class PicturesPage(QWidget):
             area = area.parentWidget()
         if isinstance(area, QScrollArea):
             around = self._rows.mapTo(area, QPoint(0, 0)).y() + self._rests.height()
+            around += self.save_row.sizeHint().height()
             self._rows.fit(area.height() - around - px(40))
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:

@@ -161,13 +161,16 @@ class ShelfStation(Station):
         self._new = button("New test", self.given.start_test, primary=True)
         importing = button("Import readings", self.given.ask_import)
         films = button("Compare films", lambda: self.bench.go("films"), link=True)
+        light = button("Film for a light", lambda: self.bench.go("tonight"), link=True)
         holder = QWidget()
         column = QVBoxLayout(holder)
         column.setContentsMargins(0, 0, 0, 0)
         self.shot = ShotRoll(self.bench)
         column.addWidget(self.shot)
         column.addWidget(
-            flowing(self._title, self.filter, self._grouping, films, importing, self._new, gap=12)
+            flowing(
+                self._title, self.filter, self._grouping, films, light, importing, self._new, gap=12
+            )
         )
         return holder
 

@@ -1,0 +1,1 @@
+"""Film for a light: which of the films that were decided on does it."""
