@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QStackedWidget, QWidget
 from vadrin.app.results.metric_rows import SHOWN_FIGURES, strip_cell, strip_heading
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.curve_plot import CurvePlot
+from vadrin.ui.stations.curves.time_row import TimeRow
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
@@ -37,6 +38,7 @@ class CurvesStation(Station):
         self.offer(
             Action("curves.figures", "figures, and back to the curves", self._switch, ("G",)),
             hint("← → ↑ ↓", "walk along the film"),
+            Action("curves.time", "drag the development time along: ← →", self._to_time, ("T",)),
             hint("click", "a reading selects its frame everywhere"),
         )
         head.addWidget(self._toggle)
@@ -49,6 +51,8 @@ class CurvesStation(Station):
         self._figures = QWidget()
         self._pages.addWidget(self._figures)
         self.column.addWidget(self._pages, 1)
+        self.at_time = TimeRow(self.bench, self.given.jobs)
+        self.column.addWidget(self.at_time)
 
     def show_state(self, scene: ViewState) -> None:
         """Draw the curves and fill the table."""
@@ -64,9 +68,14 @@ class CurvesStation(Station):
         self._title.setText(words)
         self._plot.show_look(scene.look)
         self._plot.draw(scene.state, scene.frame_id)
+        self.at_time.show_state(scene)
         if self._pages.currentIndex() == 1:
             self._fill(scene.analysis)
         self._scene = scene
+
+    def _to_time(self) -> None:
+        if self.at_time.isVisible():
+            self.at_time.scale.setFocus()
 
     def _switch(self) -> None:
         page = 1 - self._pages.currentIndex()
