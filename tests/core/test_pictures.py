@@ -178,6 +178,6 @@ def test_a_shipped_scene_has_the_range_and_the_things_it_is_named_for(name, stop
     assert steps == sorted(steps, reverse=True)
     ratio = (steps[2] - steps[8]) / 128
     assert ratio == pytest.approx(math.log2(0.44 / 0.054), abs=0.8), "its light is nearly even"
-    for thing in ("carved head", "white cloth", "black cloth", "rope", "fine line"):
+    for thing in ("carved head", "white cloth", "black cloth", "hung rope", "fine line"):
         assert scene.of_thing(thing).any(), thing
     assert pytest.approx(0.30103, abs=1e-5) == STOP

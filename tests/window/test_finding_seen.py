@@ -197,3 +197,38 @@ def test_a_test_without_a_curve_says_what_it_waits_for(qtbot, demo):
     hands.press(Qt.Key.Key_7, CTRL)
     page = page_of(hands)
     assert "read a strip's densities" in words_of(page)
+
+
+def test_a_plan_shows_what_it_is_likely_to_lead_to_and_being_off_by_its_range(qtbot, demo):
+    window = demo("Kelda Pan 200", "plan")
+    row = window.station().forecast_panel.likely
+    qtbot.waitUntil(lambda: bool(row.tiles) and row.tiles[-1]._image is not None, timeout=20000)
+    names = [t.exposed.name for t in row.tiles]
+    assert names[0].endswith("slower")
+    assert names[1].startswith("likely: EI ")
+    assert names[2].endswith("faster")
+    light = [levels_of(t._image).mean() for t in row.tiles]
+    assert light == sorted(light), "a slower film loses shadow at the same EI"
+    window = demo("Merrow Pan 125 M3", "plan")
+    settle(qtbot, window)
+    assert not row.isVisible(), "what was read is no guess any more"
+
+
+def test_a_time_is_dragged_along_the_curves_and_the_picture_follows(hands):
+    hands.press(Qt.Key.Key_5, CTRL)
+    hands.settle()
+    row = hands.window.station().at_time
+    hands.press(Qt.Key.Key_T)
+    assert row.scale.hasFocus()
+    seen_before, said = levels_of(row.tile._image).mean(), row.said.text()
+    hands.press(Qt.Key.Key_End)
+    assert row.said.text() != said
+    longest = max(s.restated_min for s in hands.window.bench.state.analysis.strips)
+    assert row.minutes == pytest.approx(longest)
+    assert levels_of(row.tile._image).mean() > seen_before + 5, "more density prints lighter"
+    strip = max(hands.window.bench.state.analysis.strips, key=lambda s: s.restated_min)
+    assert f"average gradient {strip.average_gradient.value:.2f}" in row.said.text()
+    hands.press(Qt.Key.Key_7, CTRL)
+    hands.press(Qt.Key.Key_5, CTRL)
+    hands.settle()
+    assert row.minutes == pytest.approx(longest), "the marker stays where it was put"

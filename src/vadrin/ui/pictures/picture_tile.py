@@ -119,7 +119,12 @@ class PictureTile(QWidget):
         one, font = self.exposed, role_font(Role.BODY)
         painter.setFont(font)
         line = QFontMetrics(font).height()
-        first = " · ".join(w for w in (one.name, one.said) if w)
+        # One line has room for the name alone, where there is one.
+        first = (
+            one.name
+            if self._lines == 1 and one.name
+            else " · ".join(w for w in (one.name, one.said) if w)
+        )
         for number, words in enumerate((first, one.cost)[: self._lines]):
             font.setBold(one.normal and not number)
             painter.setFont(font)

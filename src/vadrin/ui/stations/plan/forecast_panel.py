@@ -13,14 +13,17 @@ from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import has_bracket
 from vadrin.app.plan.expected_curves import Expected, PriorFinding, expected_strips
-from vadrin.app.plan.plan_forecast import strips_alike
+from vadrin.app.plan.likely_pictures import likely_pictures
+from vadrin.app.plan.plan_forecast import PlanForecast, strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
 from vadrin.app.plan.test_needs import needs_of
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations.plan.forecast_column import ForecastColumn
 from vadrin.ui.stations.plan.forecaster import Forecaster
+from vadrin.ui.stations.plan.likely_row import LikelyRow
 from vadrin.ui.stations.plan.plan_plot import PlanPlot
 from vadrin.ui.stations.station import ViewState
+from vadrin.ui.theme.look import DAY
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.labels import text
@@ -48,10 +51,12 @@ class ForecastPanel(QWidget):
         column.addWidget(self.plot, 1)
         self.caption = text("", Role.CAPTION, wrap=True)
         column.addWidget(self.caption)
+        self.likely = LikelyRow(jobs)
+        column.addWidget(self.likely)
         self.forecaster = Forecaster(self, jobs)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
-        self.forecaster.foretold.connect(self.forecast_column.show_forecast)
+        self.forecaster.foretold.connect(self._told)
         self.forecaster.smallest.connect(self._smallest_found)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket)
@@ -96,6 +101,7 @@ class ForecastPanel(QWidget):
         loaded = self._loaded
         if loaded is None or loaded.read():
             self.forecaster.ask_nothing()
+            self.likely.show_pictures((), DAY)
             return
         self.forecast_column.show_least(strips_alike(loaded.test.kind) and self.film is not None)
         self._foretell(loaded, None)
@@ -105,12 +111,22 @@ class ForecastPanel(QWidget):
         if self.film is None:
             self.forecaster.ask_nothing()
             self.forecast_column.show_forecast(None)
+            self.likely.show_pictures((), DAY)
             return
         known = self.forecaster.forecast(loaded, self.film, bracket)
         if known is None:
             self.forecast_column.wait()
         else:
-            self.forecast_column.show_forecast(known)
+            self._told(known)
+
+    def _told(self, told: PlanForecast) -> None:
+        """Say what a plan tells, and show it."""
+        self.forecast_column.show_forecast(told)
+        scene, loaded, film = self._scene, self._loaded, self.film
+        if scene is None or loaded is None or film is None or told.forecast is None:
+            self.likely.show_pictures((), DAY)
+            return
+        self.likely.show_pictures(likely_pictures(loaded, film, told.forecast), scene.look)
 
     def draw_now(self) -> None:
         """Draw the plan as it is."""
