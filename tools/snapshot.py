@@ -21,9 +21,8 @@ VIEWS = (
     ("process", "Merrow Pan 125 M3", "process"),
     ("read", "Brannock 400 B7", "read"),
     ("curves", "Merrow Pan 125 M3", "curves"),
+    ("tonight", "", "tonight"),
     ("finding", "Merrow Pan 125 M3", "finding"),
-    ("pictures", "Merrow Pan 125 M3", "finding"),
-    ("mixed-roll", "Cairn Pan 100", "finding"),
     ("cards", "Merrow Pan 125 M3", "cards"),
     ("cupboard", "", "cupboard"),
     ("films", "", "films"),
@@ -52,15 +51,6 @@ def _show(app: Any, window: Window, film: str, station: str) -> None:
     window.bench.go("shelf")
     window.bench.open_test(lines[0].test_id if lines else None)
     window.bench.go(station)
-    _settle(app, window)
-
-
-def _compare(app: Any, window: Window) -> None:
-    """The shelf with two tests marked."""
-    window.bench.go("shelf")
-    shelf: Any = window.station()
-    for row in (2, 4):
-        shelf.mark_row(row)
     _settle(app, window)
 
 
@@ -143,15 +133,21 @@ def _save(window: Window, folder: Path, name: str) -> None:
         raise UsageError(f"{target}: cannot be written; choose another folder")
 
 
-def _changed(app: Any, window: Window, folder: Path) -> None:
-    _compare(app, window)
-    _save(window, folder, "changed")
-
-
 def _question(app: Any, window: Any, folder: Path) -> None:
     window.start_test()
     _settle(app, window)
     _save(window, folder, "question")
+
+
+def _pictures(app: Any, window: Window, folder: Path) -> None:
+    """Normal and the longest push in one frame, the seam between them, what is lost hatched."""
+    _show(app, window, "Merrow Pan 125 M3", "finding")
+    station: Any = window.station()
+    station.turn_to("pictures")
+    station.pictures.arrange("one over the other")
+    station.pictures.look_otherwise("H")
+    _settle(app, window)
+    _save(window, folder, "pictures")
 
 
 def _expose_dim(app: Any, window: Any, folder: Path) -> None:
@@ -163,10 +159,10 @@ def _expose_dim(app: Any, window: Any, folder: Path) -> None:
 
 
 OTHERS = {
-    ("changed",): _changed,
     ("question",): _question,
     ("recipe", "clock"): _darkroom,
     ("scan", "light-box"): _read_by_eye,
+    ("pictures",): _pictures,
     ("print",): _at_the_enlarger,
     ("expose-dim",): _expose_dim,
 }

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QImage
-from tifffile import TiffFile
+from tifffile import TiffFile, imwrite
 
 from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
 from vadrin.app.pictures.exposed import exposed_of
@@ -173,9 +173,7 @@ def test_ei_by_time_frames_the_finding_and_keeps_its_place_through_larger_type(h
     typeface.set_scale(1.0)
 
 
-def test_colour_film_is_seen_in_colour_and_what_was_not_tested_has_its_reason(
-    qtbot, open_window, tmp_path
-):
+def test_colour_film_is_seen_in_colour_at_the_pushes_it_was_shot_at(qtbot, open_window, tmp_path):
     window = open_window(shutil.copy(demo_notebook(), tmp_path / "demo.vadrin"))
     lines = shelf_lines(window.bench.notebook)
     colour = next(line for line in lines if line.film.startswith("Gannet Colour"))
@@ -183,11 +181,28 @@ def test_colour_film_is_seen_in_colour_and_what_was_not_tested_has_its_reason(
     window.bench.go("finding")
     settle(qtbot, window)
     shown = tiles(window)
-    empty = [t for t in shown if t._image is None]
-    assert [t.exposed.name for t in empty] == ["pull 1", "push 2"]
-    assert all("not tested" in t.exposed.why for t in empty)
+    assert [t.exposed.name for t in shown] == ["normal", "push 1", "push 2"]
     normal = levels_of(next(t for t in shown if t.exposed.normal)._image)
     assert np.ptp(normal, axis=-1).max() > 60
+    # The words say that highlights shift towards blue; the grey card, which was metered, does not.
+    pushed = levels_of(shown[2]._image)
+    small = pushed.shape[0] / scene_named("shed").things.shape[0]
+    card = np.argwhere(scene_named("shed").of_thing("grey card")).mean(0) * small
+    red, green, blue = pushed[int(card[0]), int(card[1])]
+    assert max(red, green, blue) - min(red, green, blue) < 45, "neutral but for the bulb's light"
+
+
+def test_what_was_not_tested_has_its_reason_in_place_of_a_picture(qtbot, demo):
+    window = demo("Brannock 400 B7", "finding")
+    hands = Hands(qtbot, window)
+    shown = tiles(window)
+    empty = [t for t in shown if t._image is None]
+    assert empty
+    assert all("not tested" in t.exposed.why for t in empty)
+    page_of(hands)
+    hands.press(Qt.Key.Key_W)
+    hands.settle()
+    assert "not tested" not in window.station().pictures._wipe.names[0]
 
 
 def test_a_test_without_a_curve_says_what_it_waits_for(qtbot, demo):
@@ -232,3 +247,34 @@ def test_a_time_is_dragged_along_the_curves_and_the_picture_follows(hands):
     hands.press(Qt.Key.Key_5, CTRL)
     hands.settle()
     assert row.minutes == pytest.approx(longest), "the marker stays where it was put"
+
+
+def test_a_picture_of_ones_own_is_a_scene_and_what_it_cannot_say_is_dotted(hands, tmp_path):
+    rng = np.random.default_rng(4)
+    light = np.full((120, 180, 3), 2000.0)
+    light[:, 60:120] *= 4.0
+    light[:, 120:150] = 65535.0
+    light[:, 150:] = 4.0
+    noisy = np.clip(light + rng.normal(0, 6, light.shape), 0, 65535).astype(np.uint16)
+    imwrite(tmp_path / "quay.tif", noisy, photometric="rgb")
+    page = page_of(hands)
+    page.take(tmp_path / "quay.tif")
+    hands.settle()
+    assert page._place.text() == "quay"
+    unread = page._pair[0].ground == 3
+    assert unread[:, 125:145].all(), "the sensor was full"
+    assert unread[:, 155:175].mean() > 0.9, "it drowns in its noise"
+    assert not unread[:, 65:115].any()
+    page._wipe.metered.emit(0.5, 0.5)
+    hands.settle()
+    assert page._spot.text() == "50 % across, 50 % down"
+    codes = page._pair[0].tones.log_h[scene_named(page.looking.scene).luminance]
+    constant = hands.window.bench.loaded.test.meter_constant
+    index = hands.window.bench.state.analysis.finding.zone_ei.value
+    assert codes[60, 90] == pytest.approx(np.log10(constant / index), abs=0.03)
+    assert codes[60, 90] - codes[60, 30] == pytest.approx(np.log10(4.0), abs=0.02)
+    Image.fromarray((noisy >> 8).astype(np.uint8)).save(tmp_path / "bent.png")
+    page.take(tmp_path / "bent.png")
+    hands.settle()
+    assert "bent by a tone curve" in words_of(hands.window.station())
+    assert page._place.text() == "quay"

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from tools.bench.fits import fit_rows
+from tools.bench.pictures import picture_rows
 from tools.bench.rows import row_rows
 from tools.bench.scans import scan_rows
 from tools.bench.shelf import shelf_rows
@@ -10,6 +11,7 @@ from tools.bench.window import window_rows
 
 PARTS: tuple[Callable[[], list[str]], ...] = (
     fit_rows,
+    picture_rows,
     window_rows,
     row_rows,
     shelf_rows,

@@ -6,16 +6,20 @@ from dataclasses import dataclass
 from math import isclose, log2
 
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
+from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.once import once
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.core.pictures.developed_film import times_tested
+from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.strip_metrics import StripMetrics
 
+CHANNELS = ("red", "green", "blue")
+"""Layers of colour film, in the order of a picture's channels."""
 _MOST_ROWS = 5
 _STOPS_AROUND = (-1.0, 0.0, 1.0, 2.0)
 """EIs of the ring, in stops over the normal one."""
@@ -77,8 +81,27 @@ def exposed_of(state: State) -> tuple[Exposed, ...]:
     analysis = state.analysis
     if analysis is None or not analysis.strips or analysis.reversal_speed.present:
         return ()
-    pushed = _pushes(state, analysis)
-    return pushed or _strips(state, analysis)
+    if in_colour(analysis):
+        return _shot_pushes(state, analysis)
+    return _pushes(state, analysis) or _strips(state, analysis)
+
+
+def in_colour(analysis: Analysis) -> bool:
+    """Whether pictures have three layers of their own."""
+    return {s.channel for s in analysis.layers} >= set(CHANNELS)
+
+
+def _shot_pushes(state: State, analysis: Analysis) -> tuple[Exposed, ...]:
+    """Colour film as each strip was pushed: its layers are known there and nowhere else."""
+    read = {s.label: s for s in analysis.layers}
+    index = state.loaded.test.exposure_index
+    rows = []
+    for strip in sorted(state.loaded.strips, key=lambda s: s.strip.push or 0.0):
+        label, push = strip.strip.label, strip.strip.push or 0.0
+        if label in read:
+            minutes, name = read[label].restated_min, push_name(push)
+            rows.append(Exposed(index * 2.0**push, minutes, label, name, normal=push == 0))
+    return tuple(rows[:_MOST_ROWS])
 
 
 def _pushes(state: State, analysis: Analysis) -> tuple[Exposed, ...]:
@@ -129,7 +152,7 @@ def ring_of(state: State) -> tuple[tuple[Exposed, ...], ...]:
     if analysis is None or not rows:
         return ()
     if any(row.strip for row in rows):
-        return _ring_of_strips(rows)
+        return _ring_of_strips(state, rows)
     normal = next((row for row in rows if row.normal), rows[0])
     lengths = _lengths(times_tested(analysis), [row.minutes for row in rows if row.minutes])
     lowest = min(log2(row.exposure_index / normal.exposure_index) for row in rows)
@@ -162,9 +185,14 @@ def _lengths(tested: tuple[float, ...], wanted: list[float]) -> list[float]:
     return apart[:_MOST_ROWS]
 
 
-def _ring_of_strips(rows: tuple[Exposed, ...]) -> tuple[tuple[Exposed, ...], ...]:
+def _ring_of_strips(state: State, rows: tuple[Exposed, ...]) -> tuple[tuple[Exposed, ...], ...]:
+    """Each strip at the EIs a mixed roll was shot at; else at those around the first row's."""
     middle = rows[0].exposure_index
     indexes = [middle * 2.0**stop for stop in _STOPS_AROUND]
+    if state.loaded.test.kind == MixedRoll.key:
+        held = (index_of(f) for _, f in state.loaded.frames() if not f.frame.blank)
+        shot = sorted({index for index in held if index is not None})
+        indexes = shot[:: max(1, -(-len(shot) // _MOST_ROWS))]
     return tuple(
         tuple(
             Exposed(index, row.minutes, row.strip, row.name, normal=row.normal and index == middle)

@@ -2,21 +2,52 @@
 
 from __future__ import annotations
 
+import re
 from functools import lru_cache
 from importlib.resources import files
 
 import numpy as np
 
-from vadrin.core.pictures.scene import CODE_LUMINANCE, Codes, Scene, codes_of
+from vadrin.core.pictures.scene import CODE_LUMINANCE, Codes, Scene, Spot, codes_of
 from vadrin.formats.pictures.scene_file import read_scene
 
 SCENE_NAMES = ("shed", "slip", "lamplight")
 """The first is the one shown where nobody chose."""
 
 
-@lru_cache(maxsize=len(SCENE_NAMES))
+_own: dict[str, Scene] = {}
+
+
+def add_own(scene: Scene) -> None:
+    """Keep a scene of the tester's own, for as long as the program runs."""
+    _own[scene.name] = scene
+
+
+def scenes_at_hand() -> tuple[str, ...]:
+    """The names of all scenes, the tester's own last."""
+    return (*SCENE_NAMES, *_own)
+
+
 def scene_named(name: str) -> Scene:
-    """A scene; takes a tenth of a second the first time."""
+    """A scene; one that ships takes a tenth of a second the first time."""
+    return _own[name] if name in _own else _shipped(name)
+
+
+def spot_at(down: float, across: float) -> str:
+    """The name of a place that is pointed at, in shares of height and width."""
+    return f"{100 * across:.0f} % across, {100 * down:.0f} % down"
+
+
+def spot_named(scene: Scene, name: str) -> Spot:
+    """A spot of a scene, or the place pointed at."""
+    place = re.fullmatch(r"(\d+) % across, (\d+) % down", name)
+    if place is not None:
+        return Spot(name, "", (int(place[2]) / 100, int(place[1]) / 100))
+    return scene.spot(name)
+
+
+@lru_cache(maxsize=len(SCENE_NAMES))
+def _shipped(name: str) -> Scene:
     folder = files("vadrin") / "scenes"
     contents = (folder / f"{name}{end}" for end in (".png", "-things.png", ".json"))
     return read_scene(name, *(each.read_bytes() for each in contents))

@@ -10,10 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vadrin.app.document.state import State
-from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour
 from vadrin.app.pictures.looking import Looking, PaperUsed
-from vadrin.app.pictures.scenes import light_of, scene_named
-from vadrin.core.pictures.developed_film import DevelopedFilm, developed
+from vadrin.app.pictures.scenes import light_of, scene_named, spot_named
+from vadrin.core.pictures.developed_film import DevelopedFilm, alone, developed
 from vadrin.core.pictures.picture import (
     GROUNDS,
     USUAL_FLARE,
@@ -33,7 +33,6 @@ from vadrin.core.pictures.scene import (
 )
 from vadrin.core.results.analysis_result import Analysis
 
-CHANNELS = ("red", "green", "blue")
 _WORTH_A_WORD = 0.002
 """Share of a picture from which what is lost is named."""
 
@@ -61,27 +60,24 @@ class Seen:
         return float((self.ground == GROUNDS.index(ground)).mean())
 
 
-def in_colour(analysis: Analysis) -> bool:
-    """Whether pictures have three layers of their own."""
-    return {s.channel for s in analysis.layers} >= set(CHANNELS)
-
-
 def film_of(analysis: Analysis, exposed: Exposed, channel: str | None) -> DevelopedFilm | None:
     """The film of a picture; None where its development was not tested."""
     if exposed.why:
         return None
-    if exposed.strip and channel is None:
-        own = [s for s in analysis.strips if s.label == exposed.strip]
-        return DevelopedFilm(own[0].restated_min, own[0].curve, own[0].curve, 0.0, own[0].first,
-                             own[0].last) if own else None  # fmt: skip
-    return developed(analysis, exposed.minutes, channel)
+    if not exposed.strip:
+        return developed(analysis, exposed.minutes, channel)
+    strips = analysis.strips if channel is None else analysis.layers
+    return next(
+        (alone(s) for s in strips if s.label == exposed.strip and channel in (None, s.channel)),
+        None,
+    )
 
 
 @lru_cache(maxsize=16)
 def _light_met(scene: str, spot: str) -> tuple[float, float]:
     """What the meter reads there, and the mean of the scene."""
     known = scene_named(scene)
-    return metered_luminance(known, known.spot(spot)), mean_luminance(known)
+    return metered_luminance(known, spot_named(known, spot)), mean_luminance(known)
 
 
 @dataclass(frozen=True, eq=False)
@@ -132,9 +128,22 @@ def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -
         layers.append(looked_up(_levels(made, looking), light))
         grounds.append(looked_up(made.ground, light))
         tones.append(made)
-    if not colour:
-        return Seen(layers[0], grounds[0], tones[0])
-    return Seen(np.stack(layers, axis=-1), _ground_of_layers(grounds), tones[1])
+    ground = _ground_of_layers(grounds) if colour else grounds[0]
+    ground = _unknown_light(ground, looking.scene, shrunk)
+    return Seen(np.stack(layers, axis=-1) if colour else layers[0], ground, tones[int(colour)])
+
+
+def _unknown_light(ground: NDArray[np.uint8], name: str, shrunk: int) -> NDArray[np.uint8]:
+    """What a sensor could not say is no light that is known."""
+    scene = scene_named(name)
+    if not scene.unknown:
+        return ground
+    numbers = [scene.names.index(thing) for thing in scene.unknown]
+    unknown = np.isin(scene.things[::shrunk, ::shrunk], numbers)
+    rows, columns = ground.shape
+    made = ground.copy()
+    made[unknown[:rows, :columns]] = GROUNDS.index(Ground.UNREAD)
+    return made
 
 
 def seen(

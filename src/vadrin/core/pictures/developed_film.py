@@ -91,7 +91,7 @@ def developed(
     if not strips:
         return None
     if minutes is None:
-        return _alone(strips[0])
+        return alone(strips[0])
     near = [s for s in strips if s.restated_min and abs(log(s.restated_min / minutes)) <= _MET]
     times = [s.restated_min for s in strips if s.restated_min]
     if not times or not min(times) * exp(-_MET) <= minutes <= max(times) * exp(_MET):
@@ -105,7 +105,7 @@ def developed(
     if analysis.family is not None and channel is None:
         return _on_ladder(analysis, minutes, first, last)
     if near:
-        return _alone(near[0])
+        return alone(near[0])
     begun, ended = low.restated_min or 1.0, high.restated_min or 1.0
     part = log(minutes / begun) / log(ended / begun)
     return DevelopedFilm(minutes, low.curve, high.curve, part, first, last)
@@ -117,7 +117,8 @@ def _strips(analysis: Analysis, channel: str | None) -> tuple[StripMetrics, ...]
     return tuple(s for s in analysis.layers if s.channel == channel)
 
 
-def _alone(strip: StripMetrics) -> DevelopedFilm:
+def alone(strip: StripMetrics) -> DevelopedFilm:
+    """A strip's own curve, whatever others say."""
     return DevelopedFilm(strip.restated_min, strip.curve, strip.curve, 0.0, strip.first, strip.last)
 
 

@@ -37,10 +37,13 @@ class Spot:
     name : str
     thing : str
         The thing it reads; empty for the whole picture.
+    place : tuple of float, optional
+        Shares of height and width, where a small circle is read.
     """
 
     name: str
     thing: str
+    place: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,6 +62,8 @@ class Scene:
     names : tuple of str
     spots : tuple of Spot
         The first is where one would meter.
+    unknown : tuple of str
+        Things whose light is not known: what a sensor could not say.
     """
 
     name: str
@@ -68,6 +73,7 @@ class Scene:
     things: NDArray[np.uint8]
     names: tuple[str, ...]
     spots: tuple[Spot, ...]
+    unknown: tuple[str, ...] = ()
 
     def spot(self, name: str) -> Spot:
         """The spot of a name; the first where there is none of it."""
@@ -94,10 +100,24 @@ def mean_luminance(scene: Scene) -> float:
 
 def metered_luminance(scene: Scene, spot: Spot) -> float:
     """What a meter pointed at a spot reads: the mean luminance of what it sees there."""
+    if spot.place is not None:
+        return _in_circle(scene, *spot.place)
     if not spot.thing:
         return mean_luminance(scene)
     seen = scene.luminance[scene.of_thing(spot.thing)]
     return float(CODE_LUMINANCE[seen].mean()) if seen.size else mean_luminance(scene)
+
+
+_CIRCLE = 0.012
+"""Radius of the circle a meter reads where it is pointed, as a share of the width."""
+
+
+def _in_circle(scene: Scene, down: float, across: float) -> float:
+    high, wide = scene.luminance.shape
+    rows, columns = np.ogrid[:high, :wide]
+    reach = max(1.0, _CIRCLE * wide)
+    inside = (rows - down * (high - 1)) ** 2 + (columns - across * (wide - 1)) ** 2 <= reach**2
+    return float(CODE_LUMINANCE[scene.luminance[inside]].mean())
 
 
 def log_h_of_codes(

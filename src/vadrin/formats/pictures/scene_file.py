@@ -18,7 +18,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.pictures.scene import CODE_LUMINANCE, CODES_A_STOP, Codes, Scene, Spot, codes_of
 
 _NEUTRAL = 32768
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
+LUMINANCE_SHARES = np.array([0.2126, 0.7152, 0.0722])
 """Shares of red, green and blue in luminance. Source: IEC 61966-2-1 (Rec. 709 primaries)."""
 
 
@@ -43,9 +43,9 @@ def write_scene(
     names : tuple of str
     spots : tuple of Spot
     """
-    luminance = light @ _LUMINANCE
+    luminance = light @ LUMINANCE_SHARES
     half = light.reshape(light.shape[0] // 2, 2, light.shape[1] // 2, 2, 3).mean((1, 3))
-    ground = np.maximum(half @ _LUMINANCE, 1e-9)
+    ground = np.maximum(half @ LUMINANCE_SHARES, 1e-9)
     tint = np.concatenate([_tint(half[..., 0], ground), _tint(half[..., 2], ground)], axis=1)
     whole = np.concatenate([codes_of(luminance), tint])
     Image.fromarray(whole).save(folder / f"{name}.png", optimize=True)
@@ -82,6 +82,6 @@ def _layers(luminance: Codes, tint: Codes) -> Codes:
     fine = np.repeat(np.repeat(tint.astype(np.float64) - _NEUTRAL, 2, axis=0), 2, axis=1)
     wide = luminance.shape[1]
     red, blue = 2.0 ** (fine[:, :wide] / CODES_A_STOP), 2.0 ** (fine[:, wide:] / CODES_A_STOP)
-    green = (1 - _LUMINANCE[0] * red - _LUMINANCE[2] * blue) / _LUMINANCE[1]
+    green = (1 - LUMINANCE_SHARES[0] * red - LUMINANCE_SHARES[2] * blue) / LUMINANCE_SHARES[1]
     light = CODE_LUMINANCE[luminance]
     return np.stack([codes_of(light * np.maximum(part, 1e-3)) for part in (red, green, blue)])

@@ -8,6 +8,7 @@ from pathlib import Path
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
+from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfTest
 from vadrin.ui.theme.roles import Role
@@ -74,7 +75,7 @@ class SaveRow(QWidget):
         self._told.setVisible(bool(words))
 
     def _not_saved(self, error: Exception) -> None:
-        if not isinstance(error, OSError | ValueError):
+        if not isinstance(error, OSError | VadrinError):
             raise error
         self._tell("")
         self._refuse(f"Not saved: {error}")

@@ -20,9 +20,12 @@ class Wipe(QWidget):
     ----------
     pointed : signal of (int, float, float)
         0 for the left picture and 1 for the right; the place as shares of width and height.
+    metered : signal of (float, float)
+        Where the meter is to be pointed, by a double click.
     """
 
     pointed = pyqtSignal(int, float, float)
+    metered = pyqtSignal(float, float)
 
     def __init__(self) -> None:
         super().__init__()
@@ -64,6 +67,14 @@ class Wipe(QWidget):
         """Take the seam along."""
         if event is not None:
             self._seam_to(event.position().x())
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """Point the meter there."""
+        if event is not None:
+            frame, place = self.frame, event.position()
+            across, down = place.x() / max(1, frame.width()), place.y() / max(1, frame.height())
+            if 0 <= across < 1 and 0 <= down < 1:
+                self.metered.emit(across, down)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Move the seam while a button is held; else tell what lies under the pointer."""

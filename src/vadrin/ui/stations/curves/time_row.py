@@ -6,10 +6,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.curves.at_a_time import at_the_time, tested_span, time_at_first
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.exposed import Exposed, in_colour
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import Looking, paper_used
-from vadrin.app.pictures.seen import in_colour, seen
+from vadrin.app.pictures.seen import seen
 from vadrin.core.pictures.developed_film import times_tested
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfTest

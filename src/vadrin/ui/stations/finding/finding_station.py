@@ -68,6 +68,8 @@ _SMALL = 4
 """Points of a scene along each side that become one of the pictures beside the answer."""
 _ROOMY_TYPE = 1.3
 """Text scale up to which an answer's pictures have room in one row."""
+_FEW, _HIGH = 4, 250
+"""Pictures under which they are no higher than so many pixels at scale 1: the answer counts."""
 _SHORT = 30
 """Letters of an answer up to which it stands on the button that records it."""
 
@@ -153,6 +155,7 @@ class FindingStation(Station):
                 "finding.marks", "hatch what pictures have lost", partial(self._look, "H"), ("H",)
             ),
             Action("finding.save", "save the pictures shown", self._save_pictures, ("Ctrl+S",)),
+            hint("double click", "in one picture over the other: point the meter there"),
             hint("← → ↑ ↓", "in one picture over the other: move the seam, take another beside"),
         )
 
@@ -182,7 +185,7 @@ class FindingStation(Station):
     @cached_property
     def pictures(self) -> PicturesPage:
         """The finding seen."""
-        return PicturesPage(self.bench, self.given.jobs, self.refuse)
+        return PicturesPage(self.bench, self.given.jobs, self.refuse, self.given.ask_file)
 
     def turn_to(self, name: str) -> None:
         """Show the answer or its pictures, whenever this test is looked at here."""
@@ -259,6 +262,8 @@ class FindingStation(Station):
         across = len(pictures) if scale() <= _ROOMY_TYPE else 2
         lines = tuple(pictures[n : n + across] for n in range(0, len(pictures), across))
         rows.show_pictures(state, lines, looking, paper, scene.look, _SMALL)
+        if len(pictures) < across or len(pictures) < _FEW:
+            rows.fit(px(_HIGH))
 
     def _unfold(self) -> None:
         """Show what other methods find in full, or in a line again."""

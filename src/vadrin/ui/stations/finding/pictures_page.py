@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+from pathlib import Path
 
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QImage, QKeyEvent, QResizeEvent
@@ -12,7 +15,7 @@ from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.pictures.exposed import Exposed, exposed_of, ring_of, why_no_pictures
+from vadrin.app.pictures.exposed import Exposed, exposed_of, in_colour, ring_of, why_no_pictures
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import (
     PRINT_RULES,
@@ -27,8 +30,13 @@ from vadrin.app.pictures.looking import (
     spot_names,
     spot_typed,
 )
+from vadrin.app.pictures.own_scene import own_scene
 from vadrin.app.pictures.saved_pictures import save_pictures, usual_name
-from vadrin.app.pictures.seen import Seen, in_colour, lost_words, point_words
+from vadrin.app.pictures.scenes import add_own, spot_at
+from vadrin.app.pictures.seen import Seen, lost_words, point_words
+from vadrin.app.scans.picture_files import PICTURES_OR_RAW
+from vadrin.core.pictures.scene import Scene
+from vadrin.errors import VadrinError
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.pictures.picture_image import image_of
@@ -39,6 +47,7 @@ from vadrin.ui.pictures.wipe import Wipe
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
@@ -59,9 +68,15 @@ class PicturesPage(QWidget):
     second: OfTest[int] = OfTest(lambda: -1)
     """Which picture lies right of the seam; −1 for the last there is."""
 
-    def __init__(self, bench: Workbench, jobs: Jobs, refuse: Callable[[str], None]) -> None:
+    def __init__(
+        self,
+        bench: Workbench,
+        jobs: Jobs,
+        refuse: Callable[[str], None],
+        ask_file: Callable[[str, str, Callable[[Path], object]], None],
+    ) -> None:
         super().__init__()
-        self.bench, self._jobs = bench, jobs
+        self.bench, self._jobs, self._refuse = bench, jobs, refuse
         self._scene: ViewState | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("pictures of a scene")
@@ -81,8 +96,10 @@ class PicturesPage(QWidget):
         self._rows.wanted_large.connect(self._enlarge)
         self._wipe = Wipe()
         self._wipe.pointed.connect(self._point_at)
+        self._wipe.metered.connect(self._meter_at)
         self._told = text(" ", Role.BODY, wrap=True)
         self._pair: list[Seen | None] = [None, None]
+        ask = partial(ask_file, "Open a linear picture", PICTURES_OR_RAW, self.take)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, px(6), 0)
         column.setSpacing(px(8))
@@ -90,6 +107,7 @@ class PicturesPage(QWidget):
             sentence(
                 "Scene:", self._place, ", metered at", self._spot, ". Shown as",
                 self._shown_as, ",", self._rule, ",", self._way, ".",
+                button("Open your own picture", ask, link=True),
             )
         )  # fmt: skip
         column.addWidget(self._nothing)
@@ -168,7 +186,7 @@ class PicturesPage(QWidget):
     @property
     def _marks(self) -> str:
         if not self.looking.marked:
-            return "H hatches lost shadows and highlights."
+            return "H hatches what is lost, N shows the negative, F prints it the other way."
         return "Hatched up: lost in black. Hatched down: highlights without detail."
 
     def _chosen(self, pictures: tuple[Exposed, ...]) -> tuple[Exposed, Exposed]:
@@ -203,6 +221,23 @@ class PicturesPage(QWidget):
         rows, columns = picture.ground.shape
         place = int(down * rows), int(across * columns)
         self._told.setText(point_words(picture, self.looking, _LARGE, *place))
+
+    def _meter_at(self, across: float, down: float) -> None:
+        self._change(replace(self.looking, spot=spot_at(down, across)))
+
+    def take(self, path: Path) -> None:
+        """Take a picture of one's own as the scene."""
+        self._refuse("")
+        self._jobs.run("own scene", lambda _: own_scene(path), self._taken, self._not_taken)
+
+    def _taken(self, scene: Scene) -> None:
+        add_own(scene)
+        self._change(replace(self.looking, scene=scene.name, spot=""), WIPE)
+
+    def _not_taken(self, error: Exception) -> None:
+        if not isinstance(error, OSError | VadrinError):
+            raise error
+        self._refuse(str(error))
 
     def _enlarge(self, number: int) -> None:
         """The picture that was clicked, beside the normal."""
