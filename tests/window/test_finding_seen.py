@@ -278,3 +278,20 @@ def test_a_picture_of_ones_own_is_a_scene_and_what_it_cannot_say_is_dotted(hands
     hands.settle()
     assert "bent by a tone curve" in words_of(hands.window.station())
     assert page._place.text() == "quay"
+
+
+def test_a_card_has_small_pictures_where_they_are_asked_for(hands, tmp_path):
+    hands.press(Qt.Key.Key_8, CTRL)
+    hands.settle()
+    station = hands.window.station()
+    plain = station._pdf
+    hands.press(Qt.Key.Key_P, ALT)
+    hands.settle()
+    (tmp_path / "card.pdf").write_bytes(station._pdf)
+    assert station._pdf.count(b"/Subtype /Image") == 4
+    assert plain.count(b"/Subtype /Image") == 0
+    _, words = pdf_words(tmp_path / "card.pdf")
+    assert words.count("EI 160, 9:20") == 1
+    hands.press(Qt.Key.Key_P, ALT)
+    hands.settle()
+    assert station._pdf == plain

@@ -41,6 +41,7 @@ from vadrin.app.results.working_steps import developed_steps, to_be_minded
 from vadrin.core.diagnostic import Severity
 from vadrin.formats.reports.card import CARD_SIZES, Card, CardRow
 from vadrin.formats.reports.card_pdf import card_pdf
+from vadrin.formats.reports.pictures_pdf import SheetPicture
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
 
@@ -55,9 +56,9 @@ NOT_DECIDED = "not decided"
 __all__ = ["CARD_SIZES", "card_document", "card_of"]
 
 
-def card_document(card: Card, size: str) -> bytes:
-    """A card as a PDF page of a size."""
-    return card_pdf(card, size)
+def card_document(card: Card, size: str, pictures: tuple[SheetPicture, ...] = ()) -> bytes:
+    """A card as a PDF page of a size, with small pictures where they are asked for."""
+    return card_pdf(card, size, pictures)
 
 
 def card_file_name(loaded: LoadedTest, of: str = "") -> str:

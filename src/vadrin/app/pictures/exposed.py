@@ -15,6 +15,7 @@ from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.core.pictures.developed_film import times_tested
 from vadrin.core.planning.test_types.mixed_roll import MixedRoll
+from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.strip_metrics import StripMetrics
 
@@ -72,7 +73,12 @@ def why_no_pictures(state: State) -> str:
         return "Working the curves out …"
     if analysis.reversal_speed.present:
         return FALLING
+    if state.loaded.test.kind == PaperTest.key:
+        return PAPER
     return "" if exposed_of(state) else NOTHING_READ
+
+
+PAPER = "Pictures are of film: yours are printed on this paper once its scale is kept with it."
 
 
 @once
@@ -80,6 +86,8 @@ def exposed_of(state: State) -> tuple[Exposed, ...]:
     """The pictures of an answer, from the most exposure to the least: the rows of its table."""
     analysis = state.analysis
     if analysis is None or not analysis.strips or analysis.reversal_speed.present:
+        return ()
+    if state.loaded.test.kind == PaperTest.key:
         return ()
     if in_colour(analysis):
         return _shot_pushes(state, analysis)

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from vadrin import __version__
 from vadrin.app.document.state import State
-from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.exposed import Exposed, exposed_of
 from vadrin.app.pictures.kept_pictures import Wanted, picture
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.stamps import now
@@ -17,7 +17,10 @@ from vadrin.formats.whole_file import safe_name, write_whole
 
 SUFFIXES = (".pdf", ".png", ".tif")
 _FLARE = "0.5 %"
+_ON_A_CARD = 4
 Rows = tuple[tuple[Exposed, ...], ...]
+CardPictures = tuple[SheetPicture, ...]
+"""Small pictures for a card."""
 
 
 def usual_name(state: State) -> str:
@@ -79,6 +82,16 @@ def save_pictures(state: State, rows: Rows, looking: Looking, paper: PaperUsed, 
         raise EntryError("none of these was tested: there is no picture to save")
     counted = "1 picture" if len(saved) == 1 else f"{len(saved)} pictures"
     return f"Saved {counted} in {saved[0].parent}: {saved[0].name}{' …' if saved[1:] else ''}"
+
+
+def card_pictures(state: State, looking: Looking, paper: PaperUsed) -> CardPictures:
+    """Small pictures of a test's answer for its card; none where there are none."""
+    made = ((e, picture(state, Wanted(e, looking, paper, _ON_A_CARD))) for e in exposed_of(state))
+    return tuple(
+        SheetPicture(seen.levels, exposed.said, exposed.cost, exposed.normal)
+        for exposed, seen in made
+        if seen is not None
+    )
 
 
 def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> bytes:

@@ -8,6 +8,7 @@ from io import BytesIO
 from typing import TYPE_CHECKING, Any
 from xml.sax.saxutils import escape
 
+from vadrin.formats.pictures.picture_file import png_of
 from vadrin.formats.reports.card import CARD_SIZES, Card
 from vadrin.formats.reports.pdf_typeface import BOLD, MM, REGULAR, register_fonts
 
@@ -15,6 +16,8 @@ if TYPE_CHECKING:
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.pdfgen.canvas import Canvas
     from reportlab.platypus import Flowable
+
+    from vadrin.formats.reports.pictures_pdf import SheetPicture
 
 _INK, _SOFT = (0.078, 0.129, 0.169), (0.337, 0.404, 0.451)
 _MARGIN = 6.0
@@ -64,6 +67,23 @@ class _Setting:
         for table in card.tables:
             made += [self._gap(2), self._table(table)]
         return [*made, self._gap(2), self._rule(), *self._notes()]
+
+    def pictures(self, shown: tuple[SheetPicture, ...]) -> list[Flowable]:
+        """Pictures in a row, each with what it is of."""
+        from reportlab.platypus import Image, Table
+
+        if not shown:
+            return []
+        wide = self._room / len(shown)
+        cells = []
+        for picture in shown:
+            if picture.levels is None:
+                continue
+            width = min(wide - 4, 0.5 * self._room)
+            image = Image(BytesIO(png_of(picture.levels, {})), width, width * 2 / 3)
+            cells.append([image, self._said(picture.caption, _SMALL, bold=picture.framed)])
+        style = [*_tight(), ("RIGHTPADDING", (0, 0), (-1, -1), 4)]
+        return [self._gap(4), Table([cells], [wide] * len(shown), style=style, hAlign="LEFT")]
 
     def _style(
         self,
@@ -250,7 +270,7 @@ def _columns(
 
 
 @lru_cache(maxsize=16)
-def card_pdf(card: Card, size: str = "A6") -> bytes:
+def card_pdf(card: Card, size: str = "A6", pictures: tuple[SheetPicture, ...] = ()) -> bytes:
     """Draw a card.
 
     Parameters
@@ -258,6 +278,8 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
     card : Card
     size : str
         A key of `CARD_SIZES`.
+    pictures : tuple of SheetPicture
+        Small ones under everything else.
 
     Returns
     -------
@@ -265,20 +287,22 @@ def card_pdf(card: Card, size: str = "A6") -> bytes:
         A PDF at true size: one side, or as many as it takes. Nothing is cut off.
     """
     many = sum(len(table) for table in card.tables) > _MOST_ON_A_SIDE
-    sides, smallest = _set(card, size, _SCALES[-1])
+    sides, smallest = _set(card, size, _SCALES[-1], pictures)
     if many:
         return smallest
     if sides > 1:
         # What needs another side in any case is set in letters that are read from further away.
-        return _set(card, size, _OVERFLOWING)[1]
+        return _set(card, size, _OVERFLOWING, pictures)[1]
     for scale in _SCALES[:-1]:
-        sides, document = _set(card, size, scale)
+        sides, document = _set(card, size, scale, pictures)
         if sides == 1:
             return document
     return smallest
 
 
-def _set(card: Card, size: str, scale: float) -> tuple[int, bytes]:
+def _set(
+    card: Card, size: str, scale: float, pictures: tuple[SheetPicture, ...]
+) -> tuple[int, bytes]:
     """How many sides a card takes in letters of a scale, and the document."""
     from reportlab.platypus import BaseDocTemplate, Frame, PageTemplate
 
@@ -318,7 +342,8 @@ def _set(card: Card, size: str, scale: float) -> tuple[int, bytes]:
         ]
     )
     large = min(width / (148.0 * MM), height / (105.0 * MM)) * min(scale, 1.0)
-    document.build(_Setting(card, room, scale, large).parts())
+    setting = _Setting(card, room, scale, large)
+    document.build([*setting.parts(), *setting.pictures(pictures)])
     return document.page, target.getvalue()
 
 

@@ -14,6 +14,9 @@ from vadrin.app.decisions.decision import write_answer
 from vadrin.app.descriptions import own_answer
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.pictures.exposed import exposed_of
+from vadrin.app.pictures.looking import Looking, paper_used
+from vadrin.app.pictures.saved_pictures import CardPictures, card_pictures
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.stations.cards.card_pages import CardPages
@@ -43,6 +46,7 @@ class CardsStation(Station):
     _path: OfTest[str] = OfTest(str)
     _said: OfTest[str] = OfTest(str)
     _side: OfTest[int] = OfTest(int)
+    _pictured: OfTest[bool] = OfTest(bool)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -68,6 +72,7 @@ class CardsStation(Station):
             hint("↑ ↓", "another paper size, at its underlined word"),
             Action("cards.save", "save the card where the line says", self.save, ("Ctrl+S",)),
             Action("cards.print", "print the card at true size", self.print_card, ("Ctrl+P",)),
+            Action("cards.pictures", "small pictures on the card", self.add_pictures, ("Alt+P",)),
             Action("cards.turn", "turn the card over", self.turn_over, ("PgDown",)),
         )
         self._turn = button("Turn the card over", self.turn_over)
@@ -75,6 +80,8 @@ class CardsStation(Station):
         over = QHBoxLayout()
         over.addWidget(self._turn)
         over.addWidget(self._print)
+        self._with = button("Add pictures", self.add_pictures)
+        over.addWidget(self._with)
         over.addStretch(1)
         self.column.addLayout(over)
         row = QHBoxLayout()
@@ -112,7 +119,7 @@ class CardsStation(Station):
             self._picture.setPixmap(QPixmap())
             self._picture.setText(f"No card yet: {why}.")
             return
-        self._pdf = card_document(card, self._size)
+        self._pdf = card_document(card, self._size, self._pictures_of(scene))
         self._pages = CardPages(self._pdf)
         self._turn.setVisible(self._pages.count > 1)
         self._picture.setPixmap(self._render(self._pages))
@@ -120,6 +127,22 @@ class CardsStation(Station):
         usual = str(self.bench.notebook.path.parent / card_file_name(loaded, of))
         self.path.setText(self._path or usual)
         self._saved.setText(self._said)
+
+    def _pictures_of(self, scene: ViewState) -> CardPictures:
+        """Small pictures of the whole finding, where they were asked for and are made."""
+        state = scene.state
+        offered = state is not None and self._card == WHOLE_FINDING and bool(exposed_of(state))
+        self._with.setVisible(offered)
+        self._with.setText("Leave pictures out" if self._pictured else "Add pictures")
+        if not offered or state is None or not self._pictured:
+            return ()
+        return card_pictures(state, Looking(), paper_used(self.bench.notebook, state.loaded))
+
+    def add_pictures(self) -> None:
+        """Small pictures of normal and pushes on the card, or none."""
+        self._pictured = not self._pictured
+        if self._scene is not None:
+            self.show_state(self._scene)
 
     def _name_file(self, words: str) -> None:
         self._path = words
