@@ -11,6 +11,7 @@ from PyQt6.QtGui import QImage
 from tifffile import TiffFile, imwrite
 
 from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
+from vadrin.app.display.quantities import minutes_text
 from vadrin.app.pictures.exposed import exposed_of
 from vadrin.app.pictures.looking import paper_used
 from vadrin.app.pictures.scenes import scene_named
@@ -295,3 +296,22 @@ def test_a_card_has_small_pictures_where_they_are_asked_for(hands, tmp_path):
     hands.press(Qt.Key.Key_P, ALT)
     hands.settle()
     assert station._pdf == plain
+
+
+def test_a_pushed_roll_is_seen_by_each_rule_and_old_film_beside_fresh(qtbot, open_window, tmp_path):
+    window = open_window(shutil.copy(demo_notebook(), tmp_path / "demo.vadrin"))
+    lines = {line.kind: line.test_id for line in shelf_lines(window.bench.notebook)}
+    window.bench.open_test(lines["wrong setting"])
+    window.bench.go("finding")
+    settle(qtbot, window)
+    shown = tiles(window)
+    assert shown[0].exposed.normal
+    assert f"{minutes_text(shown[0].exposed.minutes)} min" in words_of(window.station())
+    light = {t.exposed.minutes: levels_of(t._image).mean() for t in shown}
+    assert [light[m] for m in sorted(light)] == sorted(light.values()), "longer prints lighter"
+    window.bench.open_test(lines["rescue"])
+    settle(qtbot, window)
+    assert [t.exposed.name for t in tiles(window)] == ["fresh film", "this film, strip A"]
+    window.bench.open_test(lines["paper"])
+    settle(qtbot, window)
+    assert tiles(window) == [], "paper is no film"

@@ -29,6 +29,8 @@ class LatestFinding:
         From the longest pull to the longest push.
     zone_ei : float or None
         The EI of its Zone I, whatever it is rated by.
+    test_id : int
+        The test it was found in.
     """
 
     exposure_index: float
@@ -37,6 +39,7 @@ class LatestFinding:
     pushes: tuple[KeptPush, ...]
     batch: str = ""
     zone_ei: float | None = None
+    test_id: int = 0
 
     def minutes(self, stops: float, rule: str) -> Figure:
         """Minutes of a push by a rule; between two that were found on a scale of ln t."""
@@ -92,6 +95,7 @@ def latest_finding(notebook: Notebook, test: Test) -> LatestFinding | None:
         report.pushes,
         of.name if of else "",
         report.zone_ei.value,
+        newest.test_id,
     )
 
 

@@ -6,7 +6,7 @@ from collections import OrderedDict
 from threading import Lock
 from typing import NamedTuple
 
-from vadrin.app.document.state import Question, State
+from vadrin.app.document.state import Question, State, answer_to
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.pictures.seen import Seen, seen
@@ -16,8 +16,9 @@ _MOST_POINTS = 16_000_000
 
 
 class Wanted(NamedTuple):
-    """A picture that is asked for."""
+    """A picture that is asked for, and the test whose curves it is of."""
 
+    state: State
     exposed: Exposed
     looking: Looking
     paper: PaperUsed
@@ -36,31 +37,36 @@ _known: OrderedDict[_Key, Seen | None] = OrderedDict()
 _lock = Lock()
 
 
-def _key(state: State, wanted: Wanted) -> _Key:
+def _key(wanted: Wanted) -> _Key:
     # What is hatched is drawn over a picture and makes no other one.
     looking = wanted.looking.unmarked()
-    return _Key(state.question, wanted.exposed, looking, wanted.paper.words, wanted.shrunk)
+    return _Key(wanted.state.question, wanted.exposed, looking, wanted.paper.words, wanted.shrunk)
 
 
-def is_kept(state: State, wanted: Wanted) -> bool:
+def is_kept(wanted: Wanted) -> bool:
     """Whether a picture was made already."""
     with _lock:
-        return _key(state, wanted) in _known
+        return _key(wanted) in _known
 
 
-def picture(state: State, wanted: Wanted) -> Seen | None:
+def picture(wanted: Wanted) -> Seen | None:
     """The picture, kept or made; None where its development was not tested.
+
+    A test without an answer is worked out first, which may take a second.
 
     Raises
     ------
     StaleAnswerError
-        While there is no answer to the test as it is now.
+        If there is an answer, but to another question.
     """
-    key = _key(state, wanted)
+    key = _key(wanted)
     with _lock:
         if key in _known:
             _known.move_to_end(key)
             return _known[key]
+    state = wanted.state
+    if state.answer is None:
+        state = State(state.loaded, answer_to(state.question))
     made = seen(state, wanted.exposed, wanted.looking, wanted.paper, wanted.shrunk)
     with _lock:
         _known[key] = made

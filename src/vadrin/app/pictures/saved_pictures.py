@@ -6,6 +6,7 @@ from pathlib import Path
 
 from vadrin import __version__
 from vadrin.app.document.state import State
+from vadrin.app.pictures.beside_pictures import Shown
 from vadrin.app.pictures.exposed import Exposed, exposed_of
 from vadrin.app.pictures.kept_pictures import Wanted, picture
 from vadrin.app.pictures.looking import Looking, PaperUsed
@@ -18,7 +19,7 @@ from vadrin.formats.whole_file import safe_name, write_whole
 SUFFIXES = (".pdf", ".png", ".tif")
 _FLARE = "0.5 %"
 _ON_A_CARD = 4
-Rows = tuple[tuple[Exposed, ...], ...]
+Rows = tuple[Shown, ...]
 CardPictures = tuple[SheetPicture, ...]
 """Small pictures for a card."""
 
@@ -68,11 +69,11 @@ def save_pictures(state: State, rows: Rows, looking: Looking, paper: PaperUsed, 
         write_whole(path, _sheet(state, rows, looking, paper))
         return f"Saved to {path}."
     saved = []
-    for exposed in (each for row in rows for each in row):
-        made = picture(state, Wanted(exposed, looking, paper, 1))
+    for of, exposed in (each for row in rows for each in row):
+        made = picture(Wanted(of, exposed, looking, paper, 1))
         if made is None:
             continue
-        told = what_made(state, exposed, looking, paper)
+        told = what_made(of, exposed, looking, paper)
         write = png_of if path.suffix.lower() == ".png" else tiff_of
         own = "-".join(f"{path.stem} {exposed.name} {exposed.said}".replace(":", "m").split())
         file = path.with_name(safe_name(own.replace(",", ""), path.suffix))
@@ -86,7 +87,7 @@ def save_pictures(state: State, rows: Rows, looking: Looking, paper: PaperUsed, 
 
 def card_pictures(state: State, looking: Looking, paper: PaperUsed) -> CardPictures:
     """Small pictures of a test's answer for its card; none where there are none."""
-    made = ((e, picture(state, Wanted(e, looking, paper, _ON_A_CARD))) for e in exposed_of(state))
+    made = ((e, picture(Wanted(state, e, looking, paper, _ON_A_CARD))) for e in exposed_of(state))
     return tuple(
         SheetPicture(seen.levels, exposed.said, exposed.cost, exposed.normal)
         for exposed, seen in made
@@ -98,8 +99,8 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
     laid = []
     for row in rows:
         line = []
-        for exposed in row:
-            made = picture(state, Wanted(exposed, looking, paper, 2))
+        for of, exposed in row:
+            made = picture(Wanted(of, exposed, looking, paper, 2))
             caption = " · ".join(words for words in (exposed.name, exposed.said) if words)
             note = exposed.cost if made is not None else exposed.why or "not tested"
             levels = made.levels if made is not None else None

@@ -21,6 +21,12 @@ from vadrin.core.results.push import Push, ShadowVerdict, shadow_verdict
 
 NOT_TESTED = "not tested"
 RULE_NAMES = {HoldRule.HIGHLIGHT: "highlight density", HoldRule.MIDTONE: "mid-tone density"}
+PUSH_RULE_NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
+    "hold_contrast": "contrast held for the scene",
+    "makers_table": "the maker's table",
+    "fixed_share": "a fixed share a stop",
+}
+"""Every rule for the time of a push, by its key in a report."""
 
 
 @dataclass(frozen=True)

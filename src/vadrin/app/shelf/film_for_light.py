@@ -9,7 +9,7 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text, push_name, shadow_detail_text
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.display.words import counted
-from vadrin.app.document.state import State, answer_to
+from vadrin.app.document.state import State
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding
@@ -78,7 +78,7 @@ class FilmForLight:
     Attributes
     ----------
     state : State
-        The test it was decided on in; its answer comes with `answered`.
+        The test it was decided on in, not worked out yet.
     film, developer : str
     left : str
         How much of it there is, in words.
@@ -102,10 +102,6 @@ class FilmForLight:
     def serves(self) -> bool:
         """Whether its time is known."""
         return not self.exposed.why
-
-    def answered(self) -> FilmForLight:
-        """The same with the answer of its test; may take a second, off the screen's thread."""
-        return replace(self, state=State(self.state.loaded, answer_to(self.state.question)))
 
 
 def films_for_light(notebook: Notebook, exposure_index: float) -> tuple[FilmForLight, ...]:

@@ -17,7 +17,7 @@ from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_bes
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_words
-from vadrin.app.results.push_rows import RULE_NAMES
+from vadrin.app.results.push_rows import PUSH_RULE_NAMES
 from vadrin.app.results.working_steps import Step
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.figure import Figure
@@ -25,11 +25,6 @@ from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.results.push import shadow_verdict
 
-_NAMES = {rule.value: name for rule, name in RULE_NAMES.items()} | {
-    "hold_contrast": "contrast held for the scene",
-    "makers_table": "the maker's table",
-    "fixed_share": "a fixed share a stop",
-}
 _HEARSAY = ("makers_table", "fixed_share")
 _HEADS = ("Rule", "Whole roll", "Rests on")
 _WHY = {
@@ -45,7 +40,11 @@ def _rows(found: LatestFinding, stops: float) -> tuple[tuple[str, str, str], ...
         minutes = found.minutes(stops, rule)
         shown = "—" if minutes.value is None else f"{minutes_text(minutes.value)} min"
         rests = "not measured, a rule" if rule in _HEARSAY else "this film's own curves"
-        name = f"{_NAMES[rule]}, as you work" if rule == found.rule.value else _NAMES[rule]
+        name = (
+            f"{PUSH_RULE_NAMES[rule]}, as you work"
+            if rule == found.rule.value
+            else PUSH_RULE_NAMES[rule]
+        )
         made.append((name, shown, minutes.why or rests))
     return tuple(made)
 
@@ -63,7 +62,7 @@ def _other_ways(found: LatestFinding, stops: float) -> str:
             why = f"softer: {why}, thinner negatives"
         elif own is not None and minutes > 1.03 * own:
             why = f"harder: {why}, denser negatives"
-        ways.append(f"{_NAMES[rule]}, {minutes_text(minutes)} min ({why})")
+        ways.append(f"{PUSH_RULE_NAMES[rule]}, {minutes_text(minutes)} min ({why})")
     return f"Other ways: {'; '.join(ways)}." if ways else ""
 
 

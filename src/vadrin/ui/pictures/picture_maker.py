@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable
 
-from vadrin.app.document.state import State
 from vadrin.app.pictures.kept_pictures import Wanted, is_kept, picture
 from vadrin.app.pictures.seen import Seen
 from vadrin.errors import StaleAnswerError
@@ -14,7 +13,7 @@ Made = list[Seen | None]
 
 
 def make_pictures(
-    jobs: Jobs, key: Hashable, state: State, wanted: list[Wanted], done: Callable[[Made], None]
+    jobs: Jobs, key: Hashable, wanted: list[Wanted], done: Callable[[Made], None]
 ) -> None:
     """Give the pictures, now where all are kept, else when they are made.
 
@@ -23,21 +22,20 @@ def make_pictures(
     jobs : Jobs
     key : hashable
         A newer asking under the same key takes the place of an older.
-    state : State
     wanted : list of Wanted
     done : callable
         Given the pictures in their order; None where a development was not tested.
     """
     jobs.cancel(key)
-    if all(is_kept(state, each) for each in wanted):
-        done([picture(state, each) for each in wanted])
+    if all(is_kept(each) for each in wanted):
+        done([picture(each) for each in wanted])
         return
 
     def work(said: Said) -> Made:
         made: Made = []
         for number, each in enumerate(wanted):
             said(number, len(wanted))
-            made.append(picture(state, each))
+            made.append(picture(each))
         return made
 
     jobs.run(key, work, done, _passed_over)

@@ -7,8 +7,7 @@ from functools import partial
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QSizePolicy, QWidget
 
-from vadrin.app.document.state import State
-from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.beside_pictures import Shown
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.pictures.seen import lost_words
@@ -49,21 +48,16 @@ class PictureRows(QWidget):
         self._looking = Looking()
 
     def show_pictures(
-        self,
-        state: State,
-        rows: tuple[tuple[Exposed, ...], ...],
-        looking: Looking,
-        paper: PaperUsed,
-        look: Look,
-        shrunk: int,
+        self, rows: tuple[Shown, ...], looking: Looking, paper: PaperUsed, look: Look, shrunk: int
     ) -> None:
         """Show rows of pictures."""
         self._look, self._looking = look, looking
         self._lay_out(rows)
-        wanted = [Wanted(tile.exposed, looking, paper, shrunk) for tile in self.tiles]
-        make_pictures(self._jobs, self._key, state, wanted, self._put_up)
+        of = [each for row in rows for each in row]
+        wanted = [Wanted(state, exposed, looking, paper, shrunk) for state, exposed in of]
+        make_pictures(self._jobs, self._key, wanted, self._put_up)
 
-    def _lay_out(self, rows: tuple[tuple[Exposed, ...], ...]) -> None:
+    def _lay_out(self, rows: tuple[Shown, ...]) -> None:
         for tile in self.tiles:
             self._grid.removeWidget(tile)
             tile.hide()
@@ -74,7 +68,7 @@ class PictureRows(QWidget):
             self._grid.setColumnStretch(column, int(column < self._columns))
         assert self._look is not None
         for row, pictures in enumerate(rows):
-            for column, exposed in enumerate(pictures):
+            for column, (_, exposed) in enumerate(pictures):
                 tile = PictureTile(exposed, self._look, self._lines)
                 tile.clicked.connect(partial(self.wanted_large.emit, len(self.tiles)))
                 self._grid.addWidget(tile, row, column)

@@ -66,8 +66,8 @@ class TimeRow(QWidget):
         self.said.setText(words)
         self.tile.look = scene.look
         paper = paper_used(self.bench.notebook, state.loaded)
-        wanted = [Wanted(exposed, Looking(), paper, _SMALL)]
-        make_pictures(self._jobs, "picture at a time", state, wanted, self._put_up)
+        wanted = [Wanted(state, exposed, Looking(), paper, _SMALL)]
+        make_pictures(self._jobs, "picture at a time", wanted, self._put_up)
 
     def _put_up(self, made: Made) -> None:
         """The first picture is there; from now on the scene is at hand."""

@@ -28,7 +28,7 @@ from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
-from vadrin.app.pictures.exposed import exposed_of
+from vadrin.app.pictures.beside_pictures import shown_pictures
 from vadrin.app.pictures.looking import paper_used
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
@@ -251,17 +251,19 @@ class FindingStation(Station):
     def _show_pictures(self, view: QWidget, scene: ViewState) -> None:
         """Under the headline, what the answer makes of a scene."""
         column, state = view.layout(), scene.state
-        if state is None or not isinstance(column, QVBoxLayout) or not exposed_of(state):
+        if state is None or scene.analysis is None or not isinstance(column, QVBoxLayout):
+            return
+        pictures = shown_pictures(self.bench.notebook, state)
+        if not pictures:
             return
         rows = PictureRows(self.given.jobs, "pictures of the answer")
         rows.wanted_large.connect(lambda _: self.turn_to(_PICTURES))
         column.insertWidget(1, rows)
         paper = paper_used(self.bench.notebook, state.loaded)
         looking = self.pictures.looking.unmarked()
-        pictures = exposed_of(state)
         across = len(pictures) if scale() <= _ROOMY_TYPE else 2
         lines = tuple(pictures[n : n + across] for n in range(0, len(pictures), across))
-        rows.show_pictures(state, lines, looking, paper, scene.look, _SMALL)
+        rows.show_pictures(lines, looking, paper, scene.look, _SMALL)
         if len(pictures) < across or len(pictures) < _FEW:
             rows.fit(px(_HIGH))
 

@@ -15,7 +15,8 @@ from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
-from vadrin.app.pictures.exposed import Exposed, exposed_of, in_colour, ring_of, why_no_pictures
+from vadrin.app.pictures.beside_pictures import Shown, shown_pictures
+from vadrin.app.pictures.exposed import in_colour, ring_of, why_no_pictures
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import (
     PRINT_RULES,
@@ -130,6 +131,8 @@ class PicturesPage(QWidget):
         self._rule.show_value(str(looking.rule))
         self._way.show_value(self.way)
         why = why_no_pictures(state)
+        if state.analysis is not None and shown_pictures(self.bench.notebook, state):
+            why = ""
         self._nothing.setText(why)
         self._nothing.setVisible(bool(why))
         self._rows.setVisible(not why and self.way != WIPE)
@@ -152,18 +155,19 @@ class PicturesPage(QWidget):
             usual_name(state), lambda path: save_pictures(state, rows, looking, paper, path)
         )
         if self.way == WIPE:
-            wanted = [Wanted(each, looking, paper, _LARGE) for each in rows[0]]
-            make_pictures(self._jobs, "pictures of the seam", state, wanted, self._put_pair)
+            wanted = [Wanted(of, each, looking, paper, _LARGE) for of, each in rows[0]]
+            make_pictures(self._jobs, "pictures of the seam", wanted, self._put_pair)
             return
         shrunk = _SMALL if self.way == BY_TIME else _SMALL // 2
-        self._rows.show_pictures(state, rows, looking, paper, scene.look, shrunk)
+        self._rows.show_pictures(rows, looking, paper, scene.look, shrunk)
         self._fit()
 
-    def _rows_of(self, state: State) -> tuple[tuple[Exposed, ...], ...]:
+    def _rows_of(self, state: State) -> tuple[Shown, ...]:
         """What is shown, row by row."""
-        if self.way == BY_TIME:
-            return ring_of(state)
-        pictures = exposed_of(state)
+        ring = ring_of(state)
+        if self.way == BY_TIME and ring:
+            return tuple(tuple((state, exposed) for exposed in row) for row in ring)
+        pictures = shown_pictures(self.bench.notebook, state)
         if self.way == WIPE:
             return (self._chosen(pictures),)
         return tuple(pictures[n : n + _COLUMNS] for n in range(0, len(pictures), _COLUMNS))
@@ -189,10 +193,10 @@ class PicturesPage(QWidget):
             return "H hatches what is lost, N shows the negative, F prints it the other way."
         return "Hatched up: lost in black. Hatched down: highlights without detail."
 
-    def _chosen(self, pictures: tuple[Exposed, ...]) -> tuple[Exposed, Exposed]:
+    def _chosen(self, pictures: Shown) -> Shown:
         """The normal and the one it is looked at beside."""
-        known = [each for each in pictures if not each.why] or list(pictures)
-        first = next((each for each in known if each.normal), known[0])
+        known = [each for each in pictures if not each[1].why] or list(pictures)
+        first = next((each for each in known if each[1].normal), known[0])
         others = [each for each in known if each is not first] or [first]
         return first, others[self.second % len(others)]
 
@@ -201,11 +205,11 @@ class PicturesPage(QWidget):
         if scene is None or scene.state is None:
             return
         self._pair = made
-        left, right = self._chosen(exposed_of(scene.state))
+        pair = self._chosen(shown_pictures(self.bench.notebook, scene.state))
         images: list[QImage | None] = [
             None if p is None else image_of(p, scene.look, self.looking.marked) for p in made
         ]
-        names = tuple(f"{each.name} · {each.said}" for each in (left, right))
+        names = tuple(f"{each.name} · {each.said}" for _, each in pair)
         self._wipe.show_images(images[0], images[1], (names[0], names[1]), scene.look)
         said = [
             f"{name}: {lost_words(picture, self.looking) or 'all of it has detail'}."
@@ -244,11 +248,12 @@ class PicturesPage(QWidget):
         scene = self._scene
         if scene is None or scene.state is None or self.way != BESIDE:
             return
-        clicked = exposed_of(scene.state)[number]
-        known = [each for each in exposed_of(scene.state) if not each.why]
-        others = [each for each in known if not each.normal]
-        if clicked in others:
-            self.second = others.index(clicked)
+        pictures = shown_pictures(self.bench.notebook, scene.state)
+        known = [each for each in pictures if not each[1].why]
+        first = self._chosen(pictures)[0]
+        others = [each[1] for each in known if each is not first]
+        if pictures[number][1] in others:
+            self.second = others.index(pictures[number][1])
         self._change(way=WIPE)
 
     def look_otherwise(self, key: str) -> None:

@@ -110,14 +110,14 @@ class TonightStation(Station):
             made: Made = []
             for one, paper in zip(films, papers, strict=True):
                 said(len(made), len(films))
-                made.append((one, self._picture(one.answered(), paper)))
+                made.append((one, self._picture(one, paper)))
             return made
 
         self.given.jobs.run("films for a light", work, self._put_up)
 
     @staticmethod
     def _picture(one: FilmForLight, paper: PaperUsed) -> Seen | None:
-        return picture(one.state, Wanted(one.exposed, Looking(), paper, _SMALL))
+        return picture(Wanted(one.state, one.exposed, Looking(), paper, _SMALL))
 
     def _put_up(self, made: Made) -> None:
         self._films = made
