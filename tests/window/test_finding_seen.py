@@ -18,6 +18,7 @@ from vadrin.app.pictures.scenes import scene_named
 from vadrin.app.pictures.seen import seen
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.commands.desktop import demo_notebook
+from vadrin.notebook.records import Test
 from vadrin.ui.pictures.picture_rows import PictureRows
 from vadrin.ui.pictures.picture_tile import PictureTile
 from vadrin.ui.theme import typeface
@@ -300,7 +301,7 @@ def test_a_card_has_small_pictures_where_they_are_asked_for(hands, tmp_path):
 
 def test_a_pushed_roll_is_seen_by_each_rule_and_old_film_beside_fresh(qtbot, open_window, tmp_path):
     window = open_window(shutil.copy(demo_notebook(), tmp_path / "demo.vadrin"))
-    lines = {line.kind: line.test_id for line in shelf_lines(window.bench.notebook)}
+    lines = {test.kind: test.id for test in window.bench.notebook.all(Test)}
     window.bench.open_test(lines["wrong setting"])
     window.bench.go("finding")
     settle(qtbot, window)
