@@ -147,7 +147,7 @@ def test_a_display_shines_as_the_density_does():
 
 def test_a_scene_is_the_same_after_it_was_written(tmp_path):
     rng = np.random.default_rng(5)
-    light = np.exp(rng.normal(-2, 2, (6, 8, 1))) * np.array([1.3, 1.0, 0.6])
+    light = np.exp(rng.normal(-2, 2, (6, 8, 1))) * np.array([2.0, 1.0, 0.3])
     things = rng.integers(0, 2, (6, 8)).astype(np.uint8)
     write_scene(tmp_path, "cove", "a cove", light, things, ("sky", "card"), (Spot("card", "card"),))
     parts = [(tmp_path / f"cove{end}").read_bytes() for end in (".png", "-things.png", ".json")]
