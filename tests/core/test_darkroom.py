@@ -252,5 +252,7 @@ def test_a_fixer_is_judged_by_a_scrap():
     assert check_fixer(30, 25) == FixerCheck(False, 60)
     assert check_fixer(50, 25).spent
     assert check_fixer(40, None) == FixerCheck(None, 80)
+    assert check_fixer(30, 25, clouds=True) == FixerCheck(True, 60), "it clears, and holds silver"
+    assert check_fixer(None, None, clouds=False) == FixerCheck(False, None)
     with pytest.raises(ValueError, match="more than 0 s"):
         check_fixer(0, 25)

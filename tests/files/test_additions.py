@@ -99,10 +99,10 @@ def test_a_station_takes_its_file_and_a_line(copy):
     copy.line(
         "app/document/stations.py",
         '    StationPlace("cupboard", "the cupboard", "Ctrl+9"),\n',
-        '    StationPlace("attic", "the attic", "Ctrl+T"),\n',
+        '    StationPlace("attic", "the attic", "Ctrl+J"),\n',
     )
     said = copy.says(
-        OPENED + "key(Qt.Key.Key_T, CTRL)\n"
+        OPENED + "key(Qt.Key.Key_J, CTRL)\n"
         "print(window.bench.station, [x.text() for x in window.station().findChildren(QLabel)])\n"
         "print([a.words for a in window.actions_everywhere if 'attic' in a.words])\n"
     )
@@ -172,12 +172,12 @@ def test_a_field_of_kit_takes_its_record_its_form_and_its_migration(copy):
         '            FormField("storage", "stored"),\n',
         '            FormField("shelf", "lies on shelf"),\n',
     )
-    copy.line("notebook/inspection.py", "SCHEMA_VERSION = 12", " + 1")
+    copy.line("notebook/inspection.py", "SCHEMA_VERSION = 13", " + 1")
     copy.write(
-        "notebook/migrations/versions/0013_shelf.py",
+        "notebook/migrations/versions/0014_shelf.py",
         '"""Where a batch lies."""\n'
         "from alembic import op\n"
-        'revision, down_revision = "0013", "0012"\n'
+        'revision, down_revision = "0014", "0013"\n'
         "def upgrade():\n"
         "    op.execute(\"ALTER TABLE batch ADD COLUMN shelf TEXT NOT NULL DEFAULT ''\")\n",
     )

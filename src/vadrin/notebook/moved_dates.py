@@ -15,7 +15,7 @@ _DATED = {
     "frame": ("exposed_at",),
     "reading": ("read_at",),
     "finding": ("decided_at", "card"),
-    "bottle": ("mixed_at",),
+    "bottle": ("mixed_at", "clearing_at", "drop_at"),
     "shutter_time": ("measured_at",),
     "judgement": ("judged_at",),
 }

@@ -27,7 +27,7 @@ from vadrin.notebook.records import (
     ShutterTime,
     Stock,
 )
-from vadrin.notebook.records.kit import INSTRUMENT_KINDS, ROLES, RULE_TAKES, STOCK_KINDS
+from vadrin.notebook.records.kit import DROPS, INSTRUMENT_KINDS, ROLES, RULE_TAKES, STOCK_KINDS
 
 
 class FieldKind(Enum):
@@ -134,6 +134,9 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField(
                 "clearing_s", "clearing or bleaching time, now", FieldKind.NUMBER, "s", 1, 3600
             ),
+            FormField("clearing_at", "that was tried on", FieldKind.DAY),
+            FormField("drop_test", "a drop of test solution", FieldKind.CHOICE, choices=DROPS),
+            FormField("drop_at", "the drop was tried on", FieldKind.DAY),
             _NOTE,
         ),
     ),

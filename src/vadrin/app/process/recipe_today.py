@@ -11,6 +11,7 @@ from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.process.bath import bath_words, minutes_in_bath, too_far
 from vadrin.app.process.darkroom_runs import process_steps
+from vadrin.app.process.fixer_words import TRIED, tried_words
 from vadrin.app.process.strip_chemistry import together
 from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.core.process.recipe import (
@@ -27,7 +28,7 @@ from vadrin.core.process.recipe import (
 )
 from vadrin.core.process.temperature import drifted_c, standing_worth
 from vadrin.core.wording import counted
-from vadrin.notebook.records import Developer
+from vadrin.notebook.records import Bottle, Developer
 from vadrin.notebook.store import Notebook
 
 _ALWAYS = (
@@ -43,6 +44,10 @@ _HELD = {
     "eyes. Never let them mix with developer. Add acid only where the recipe says so.",
     r"fix": "Used fixer carries silver: hand it in as local rules say.",
 }
+_UNTRIED = (
+    "Not tried yet: time how long a scrap takes to clear, and note it with the day in the "
+    "cupboard, at the bottle."
+)
 _POWDER = "Do not breathe powders. Weigh them in still air and wear a dust mask."
 
 
@@ -165,11 +170,24 @@ def recipe_today(notebook: Notebook, loaded: LoadedTest, room: Darkroom) -> Reci
     """The recipe of a test for today's tank and bath."""
     chemistry = chemistry_for(notebook, loaded)
     lines = [line for each in chemistry for line in _lines_of(each, room)]
+    lines += [line for each in chemistry for line in _tried_lines(notebook, each)]
     held = " ".join(f"{c.name} {c.recipe} {c.role} {c.note}".lower() for c in chemistry)
     cautions = [words for marks, words in _HELD.items() if re.search(marks, held)]
     if any(_is_weighed(c) for c in chemistry):
         cautions.insert(0, _POWDER)
     return RecipeToday((_ALWAYS, *cautions), tuple(lines), tuple(_times(loaded, room)))
+
+
+def _tried_lines(notebook: Notebook, chemistry: Developer) -> list[tuple[str, str]]:
+    """What a scrap and a drop said of the bottles of a fixer or bleach; how to try, if nothing."""
+    if chemistry.role not in TRIED:
+        return []
+    made = []
+    for bottle in notebook.all(Bottle, developer_id=chemistry.id):
+        name = f"{chemistry.bath} {bottle.name}".strip()
+        said = tried_words(bottle, chemistry.role)
+        made.append((f"{name}, tried", f"{said[:1].upper()}{said[1:]}." if said else _UNTRIED))
+    return made
 
 
 def _times(loaded: LoadedTest, room: Darkroom) -> list[str]:

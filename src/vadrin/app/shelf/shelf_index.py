@@ -18,9 +18,9 @@ from vadrin.app.document.state import answered
 from vadrin.app.document.test_loading import load_tests
 from vadrin.app.findings.decided_words import OWN_WORDS
 from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.process.fixer_words import is_spent, tried_words
 from vadrin.app.results.rating import rating_of
 from vadrin.core.exposure.arithmetic import marked_ei
-from vadrin.core.process.fixer import check_fixer
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
 from vadrin.notebook.store import Notebook
 
@@ -268,14 +268,10 @@ def bottle_words(bottle: Bottle, chemistry: Developer, now: datetime) -> tuple[s
         urgent = urgent or days >= _NEAR_ITS_END * chemistry.keeps_days
     if urgent:
         parts.append("do a clip test")
-    if bottle.clearing_s:
-        check = check_fixer(bottle.clearing_s, bottle.fresh_clearing_s)
-        seconds, least = f"{bottle.clearing_s:g} s", f"{check.fix_s:g} s at least"
-        words = f"clears a scrap in {seconds}: fix for {least}"
-        if chemistry.role == "bleach":
-            words = f"a drop bleaches a fully exposed scrap in {seconds}: bleach for {least}"
-        parts.append("exhausted: discard under local rules" if check.spent else words)
-        urgent = urgent or bool(check.spent)
+    tried = tried_words(bottle, chemistry.role)
+    if tried:
+        parts.append(tried)
+        urgent = urgent or is_spent(bottle)
     return ", ".join(parts) or "capacity and keeping time not said", urgent
 
 

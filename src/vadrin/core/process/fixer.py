@@ -1,4 +1,4 @@
-"""Whether a fixer still does, by how long a scrap of film takes to clear in it."""
+"""Whether a fixer still does: by how long a scrap takes to clear, and by a drop that clouds."""
 
 from __future__ import annotations
 
@@ -17,29 +17,38 @@ class FixerCheck:
     Attributes
     ----------
     spent : bool or None
-        Whether it is to be discarded; None where its fresh time was never noted.
-    fix_s : float
-        Least seconds to fix for.
+        Whether it is to be discarded; None where neither way tells.
+    fix_s : float or None
+        Least seconds to fix for; None where no scrap was tried.
     """
 
     spent: bool | None
-    fix_s: float
+    fix_s: float | None
 
 
-def check_fixer(clearing_s: float, fresh_s: float | None) -> FixerCheck:
+def check_fixer(
+    clearing_s: float | None, fresh_s: float | None, clouds: bool | None = None
+) -> FixerCheck:
     """Judge a fixer.
 
     Parameters
     ----------
-    clearing_s, fresh_s : float
+    clearing_s, fresh_s : float or None
         Seconds in which a scrap cleared now, and when the bottle was mixed.
+    clouds : bool or None
+        Whether a drop of test solution clouded it: it holds too much silver then, however fast it
+        clears. None where that was not tried.
 
     Raises
     ------
     ValueError
         For no time.
     """
-    if clearing_s <= 0 or (fresh_s is not None and fresh_s <= 0):
+    if any(seconds is not None and seconds <= 0 for seconds in (clearing_s, fresh_s)):
         raise ValueError("a scrap takes more than 0 s to clear")
-    spent = None if fresh_s is None else clearing_s >= _SPENT * fresh_s
-    return FixerCheck(spent, _FIX_TIMES * clearing_s)
+    slow = None
+    if clearing_s is not None and fresh_s is not None:
+        slow = clearing_s >= _SPENT * fresh_s
+    told = [way for way in (slow, clouds) if way is not None]
+    fix_s = None if clearing_s is None else _FIX_TIMES * clearing_s
+    return FixerCheck(any(told) if told else None, fix_s)

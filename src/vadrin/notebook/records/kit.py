@@ -11,6 +11,8 @@ from vadrin.core.process.rules_on_trial import RuleFormula
 
 STOCK_KINDS = ("black-and-white negative", "colour negative", "reversal", "paper")
 RULE_TAKES = ("seconds", "stops", "degrees", "minutes")
+DROPS = ("stays clear", "clouds")
+"""What a drop of test solution does in a fixer; it clouds where too much silver is held."""
 ROLES = ("developer", "stop bath", "fixer", "bleach", "wash aid", "other")
 INSTRUMENT_KINDS = (
     "densitometer",
@@ -80,7 +82,8 @@ class Bottle:
     """One mixed bottle; `films_done` counts up to the chemistry's capacity.
 
     Of fixer, `fresh_clearing_s` is how long a scrap of film took to clear when it was mixed, and
-    `clearing_s` the last time it was tried.
+    `clearing_s` the last time it was tried, on the day `clearing_at`; `drop_test` is what a drop
+    of test solution did in it, one of `DROPS`, on `drop_at`.
     """
 
     id: int = 0
@@ -92,6 +95,9 @@ class Bottle:
     note: str = ""
     fresh_clearing_s: float | None = None
     clearing_s: float | None = None
+    clearing_at: str = ""
+    drop_test: str = ""
+    drop_at: str = ""
 
 
 @dataclass(frozen=True)
