@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from oracles.closed_form import ClosedForm
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.figure import Basis
@@ -83,3 +84,25 @@ def test_twice_the_same_film_shows_no_difference():
     assert pair.speed_stops.low < 0 < pair.speed_stops.high
     assert pair.contrast.low < 1 < pair.contrast.high
     assert pair.base_fog.value == pytest.approx(0.0, abs=0.02)
+
+
+def test_a_film_tried_at_several_times_has_a_measured_time_for_the_references_contrast():
+    reference, other = ClosedForm(), ClosedForm(speed_level=-2.2, contrast=1.25, rate=0.11)
+    rng = np.random.default_rng(8)
+    held = 0
+    for _ in range(20):
+        mine = reference.strips((8.0,), noise=0.012, rng=rng)
+        theirs = other.strips((5.5, 8.0, 11.5), noise=0.012, rng=rng)
+        theirs = tuple(
+            replace(s, label=label, material="another")
+            for s, label in zip(theirs, "BCD", strict=True)
+        )
+        found = analyse((*mine, *theirs), Settings(draws=60)).compared
+        truth = other.time_for(other.gradient, reference.gradient(8.0))
+        assert {c.match_min.value for c in found} == {found[0].match_min.value}
+        assert found[0].match_min.value == pytest.approx(truth, rel=0.06)
+        held += found[0].match_min.low <= truth <= found[0].match_min.high
+    assert held >= 17
+    alone = analyse((*mine, theirs[1]), Settings(draws=0)).compared
+    assert not alone[0].match_min.present
+    assert alone[0].time_factor.present, "one time tells a rule of thumb alone"

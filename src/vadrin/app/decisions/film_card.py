@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from vadrin.app.decisions.darkroom_card import part_status, plain_card
 from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import ei_range_text, minutes_text
+from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip
@@ -45,8 +45,12 @@ def film_card(state: State, name: str) -> Card | None:
         steps += develop_step(loaded, strip)
     if metrics.average_gradient.value is not None:
         steps.append(("Contrast there", f"average gradient {metrics.average_gradient.value:.2f}"))
+    met = beside.match_min if beside is not None else None
     factor = beside.time_factor.value if beside is not None else None
-    if factor is not None and abs(factor - 1) > _SAME_SHARE and strip.minutes:
+    if met is not None and met.value is not None:
+        aim = f"{minutes_text(met.value)} min ({minutes_range_text(met)}), measured"
+        steps.append(("For the reference's contrast", aim))
+    elif factor is not None and abs(factor - 1) > _SAME_SHARE and strip.minutes:
         aim = minutes_text((metrics.restated_min or strip.minutes) * factor)
         steps.append(("For the reference's contrast", f"about {aim} min, a rule of thumb"))
     if beside is not None and beside.base_fog.value is not None:

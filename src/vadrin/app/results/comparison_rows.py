@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vadrin.app.display.quantities import minutes_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.results.metric_rows import Cell
@@ -55,7 +56,9 @@ def _line(loaded: LoadedTest, one: Comparison) -> ComparisonRow:
     other = strip.other or strip.strip.note if strip else ""
     factor = one.time_factor
     match = Cell("—", why=factor.why)
-    if factor.value is not None:
+    if one.match_min.value is not None:
+        match = Cell(minutes_text(one.match_min.value), minutes_range_text(one.match_min))
+    elif factor.value is not None:
         match = Cell(f"×{factor.value:.2f}", "rule of thumb")
     return ComparisonRow(
         f"{other or 'another'}, strip {one.strip}",

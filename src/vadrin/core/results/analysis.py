@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -11,15 +12,15 @@ from vadrin.core.checks.reading_checks import reading_diagnostics
 from vadrin.core.checks.turning_back import turned_back, turned_diagnostic
 from vadrin.core.curves.foot import NO_FOOT
 from vadrin.core.diagnostic import Diagnostic, Severity
-from vadrin.core.figure import absent
+from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.family import at_time, family_of, time_grid
 from vadrin.core.fitting.fit import Fit, draws_of, fit_strips
 from vadrin.core.limits import CURVE_RULE
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis_result import Analysis, Settings
-from vadrin.core.results.comparison import compare_all
-from vadrin.core.results.criteria import ISO_TARGET, Target
+from vadrin.core.results.comparison import Comparison, compare_all, matched
+from vadrin.core.results.criteria import AVERAGE_GRADIENT, ISO_TARGET, Target
 from vadrin.core.results.finding import (
     ONE_STRIP,
     ONE_TIME,
@@ -179,8 +180,36 @@ def _of_materials(
         first,
         strips=tuple(known[s.label] for s in strips if s.label in known),
         diagnostics=warned,
-        compared=compare_all(first.strips, figures_of_others),
+        compared=_beside(settings, strips, first.strips, figures_of_others),
     )
+
+
+def _beside(
+    settings: Settings,
+    strips: tuple[StripReadings, ...],
+    reference: tuple[StripMetrics, ...],
+    others: tuple[StripMetrics, ...],
+) -> tuple[Comparison, ...]:
+    """Others beside the reference; where one was tried at several times, when it meets it."""
+    material = {s.label: s.material for s in strips}
+    gradients = {s.label: s.average_gradient for s in reference}
+    made = []
+    for one in compare_all(reference, others):
+        own = tuple(s for s in strips if s.material == material[one.strip])
+        if len({s.time_min for s in own}) > 1:
+            one = matched(one, gradients[one.reference], _time_for(own, settings))
+        made.append(one)
+    return tuple(made)
+
+
+def _time_for(strips: tuple[StripReadings, ...], settings: Settings) -> Callable[[float], Figure]:
+    """A material's time for an average gradient, by its own tested times."""
+
+    def time_for(gradient: float) -> Figure:
+        target = Target(AVERAGE_GRADIENT.key, gradient)
+        return analyse(strips, replace(settings, target=target)).finding.time_min
+
+    return time_for
 
 
 def _in_order(answer: Analysis, strips: tuple[StripReadings, ...]) -> Analysis:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from math import exp, log
 
 from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.results.one_strip_rule import RULE_EXPONENT
 from vadrin.core.results.strip_metrics import StripMetrics
+
+ONE_TIME_ALONE = absent("it was developed for one time alone")
 
 
 @dataclass(frozen=True)
@@ -30,6 +33,9 @@ class Comparison:
         Stops by which its straight line reaches further over the meter point.
     time_factor : Figure
         Factor on the time that would bring it to the reference's contrast; a rule of thumb.
+    match_min : Figure
+        Minutes at which it has the reference's contrast, by its own tested times; absent where
+        it was tried at one time alone, or not that far.
     """
 
     strip: str
@@ -40,6 +46,7 @@ class Comparison:
     toe_share: Figure
     shoulder_stops: Figure
     time_factor: Figure
+    match_min: Figure = ONE_TIME_ALONE
 
 
 def _half(figure: Figure, logarithm: bool) -> float | None:
@@ -90,6 +97,35 @@ def compare(one: StripMetrics, reference: StripMetrics) -> Comparison:
         _between(one.shoulder_stops, reference.shoulder_stops, False),
         _ratio(contrast, -RULE_EXPONENT, Basis.RULE),
     )
+
+
+def matched(
+    comparison: Comparison, wanted: Figure, time_for: Callable[[float], Figure]
+) -> Comparison:
+    """With the time at which it has the reference's contrast, measured.
+
+    Parameters
+    ----------
+    comparison : Comparison
+    wanted : Figure
+        The reference's average gradient.
+    time_for : callable
+        Gives the other material's time for an average gradient, with its interval.
+    """
+    if wanted.value is None:
+        return replace(comparison, match_min=absent(wanted.why))
+    found = time_for(wanted.value)
+    if found.value is None or found.low is None or found.high is None:
+        return replace(comparison, match_min=found)
+    if wanted.low is None or wanted.high is None or wanted.low <= 0:
+        return replace(comparison, match_min=found)
+    # Both are off: the other's time for a contrast, and the contrast that is to be met, which
+    # time follows by more than its share.
+    own = 0.5 * log(found.high / found.low)
+    met = RULE_EXPONENT * 0.5 * log(wanted.high / wanted.low)
+    reach = exp((own**2 + met**2) ** 0.5)
+    figure = Figure(found.value, found.value / reach, found.value * reach)
+    return replace(comparison, match_min=figure)
 
 
 def compare_all(

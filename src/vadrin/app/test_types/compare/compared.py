@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_range_text, minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
@@ -79,6 +80,8 @@ def _fog(of: Comparison) -> str:
 
 
 def _time(of: Comparison) -> str:
+    if of.match_min.value is not None:
+        return f"{minutes_text(of.match_min.value)} ({minutes_range_text(of.match_min)}, measured)"
     factor = of.time_factor.value
     if factor is None:
         return "—"
