@@ -56,7 +56,9 @@ class ForecastPanel(QWidget):
         self.forecaster = Forecaster(self, jobs)
         # Bound methods, which Qt lets go of together with this widget.
         self.forecaster.film_known.connect(self._film_is_known)
-        self.forecaster.foretold.connect(self._told)
+        # Each by itself: the column is lent, and may be gone before this panel.
+        self.forecaster.foretold.connect(self.forecast_column.show_forecast)
+        self.forecaster.foretold.connect(self._show_likely)
         self.forecaster.smallest.connect(self._smallest_found)
         self.plot.dragged.connect(self._follow)
         self.plot.dropped.connect(self.bracket)
@@ -117,11 +119,11 @@ class ForecastPanel(QWidget):
         if known is None:
             self.forecast_column.wait()
         else:
-            self._told(known)
+            self.forecast_column.show_forecast(known)
+            self._show_likely(known)
 
-    def _told(self, told: PlanForecast) -> None:
-        """Say what a plan tells, and show it."""
-        self.forecast_column.show_forecast(told)
+    def _show_likely(self, told: PlanForecast) -> None:
+        """Show what a plan is likely to lead to."""
         scene, loaded, film = self._scene, self._loaded, self.film
         if scene is None or loaded is None or film is None or told.forecast is None:
             self.likely.show_pictures((), DAY)

@@ -269,11 +269,6 @@ class ShelfStation(Station):
         self.bench.open_test(test_id)
         self.bench.go("plan")
 
-    def mark_row(self, row: int) -> None:
-        """Mark the test at a row, or let it go."""
-        self._list.setCurrentIndex(self._model.index(row))
-        self._mark()
-
     def _mark(self) -> None:
         line = self._current()
         if line is None:
