@@ -53,6 +53,29 @@ def _installed(scratch: Path, wheel: Path) -> Path:
     return script
 
 
+_EVERY_STATION = """
+from vadrin.app.document.stations import PLACES
+from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named
+from vadrin.app.shelf.shelf_index import shelf_lines
+from vadrin.commands.desktop import demo_notebook, make_application, open_window
+app = make_application()
+window = open_window(demo_notebook())
+window.show()
+for film in ("Kelda", "Merrow", "Gannet Colour"):
+    lines = shelf_lines(window.bench.notebook)
+    window.bench.open_test(next(x.test_id for x in lines if x.film.startswith(film)))
+    for place in PLACES:
+        window.bench.go(place.name)
+        for _ in range(20):
+            app.processEvents()
+        assert window.bench.station == place.name, place.name
+for name in SCENE_NAMES:
+    assert scene_named(name).luminance.shape[1] >= 1280, name
+window.close()
+"""
+"""Gone through by the wheel's own Python: every station with three tests, every scene."""
+
+
 def _opens(program: Path, environment: dict[str, str], folder: Path) -> None:
     """Open the demo until its window can be used."""
     with subprocess.Popen(
@@ -98,6 +121,8 @@ def main() -> int:
                 stdout=subprocess.DEVNULL,
             )
         _opens(program, environment, folder)
+        visit = [str(program.with_name("python")), "-c", _EVERY_STATION]
+        subprocess.run(visit, check=True, env=environment, cwd=folder, timeout=_PATIENCE_S)
         where = [str(program.with_name("python")), "-c", "import vadrin; print(vadrin.__file__)"]
         told = subprocess.run(where, check=True, env=environment, cwd=folder, capture_output=True)
         if str(_TREE) in told.stdout.decode():

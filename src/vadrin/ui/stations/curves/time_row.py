@@ -66,6 +66,7 @@ class TimeRow(QWidget):
         self.said.setText(words)
         self.tile.look = scene.look
         paper = paper_used(self.bench.notebook, state.loaded)
+        self.tile.exposed = exposed
         wanted = [Wanted(state, exposed, Looking(), paper, _SMALL)]
         make_pictures(self._jobs, "picture at a time", wanted, self._put_up)
 
