@@ -202,6 +202,12 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     room.station.grade.keep_picture(room.book.path.parent / "good.png")
     room.window.updates.flush()
     assert "its picture: good.png" in words_of(room.station)
+    best = room.station.grade._best
+    room.station.grade.strip_on.click()
+    settle(qtbot, room.window)
+    assert room.station.shown == "strip"
+    now = present_room(room.book, room.window.bench.loaded)
+    assert now.setup.grade == best.grade
     while room.book.undo_label() and room.book.all(PrintSetup):
         room.window.bench.undo()
         room.window.updates.flush()

@@ -13,7 +13,7 @@ from vadrin.app.document.stations import key_to
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.printing.half_covered import threshold_of
-from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text
+from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text, type_setup
 from vadrin.app.stamps import now
 from vadrin.core.curves.shape import net_density_at
 from vadrin.core.printing.grades import (
@@ -125,6 +125,19 @@ def _fit_words(fit: GradeFit) -> str:
         return "fits"
     side = "softer" if fit.over > 0 else "harder"
     return f"{abs(fit.over):.2f} {side} than it asks for"
+
+
+def strip_on_grade(notebook: Notebook, loaded: LoadedTest, line: GradeLine) -> str:
+    """Put the set-up on a grade for its own test strip; gives what is to be said of that.
+
+    Raises
+    ------
+    EntryError
+    """
+    closed = type_setup(notebook, loaded, "grade", line.grade)
+    expected = f" Expect full black near {line.seconds}." if line.seconds[:1].isdigit() else ""
+    said = closed or f"The set-up is on grade {line.grade}."
+    return f"{said}{expected}"
 
 
 def tones_of(

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
-from PyQt6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.numbers import number_within
@@ -20,6 +20,7 @@ from vadrin.app.printing.grade_choice import (
     keep_print,
     picture_of_print,
     print_lines,
+    strip_on_grade,
     tones_of,
 )
 from vadrin.app.printing.paper_answer import (
@@ -84,6 +85,8 @@ class GradePage(QWidget):
     bench : Workbench
     refuse : callable
     ask_file : callable
+    to_strip : callable
+        Goes to the test strip.
     """
 
     _stops: OfTest[float] = OfTest(lambda: SCENE_STOPS)
@@ -93,9 +96,12 @@ class GradePage(QWidget):
         bench: Workbench,
         refuse: Callable[[str], None],
         ask_file: Callable[[str, str, Callable[[Path], object]], None],
+        to_strip: Callable[[], None],
     ) -> None:
         super().__init__()
-        self.bench, self._refuse = bench, refuse
+        self.bench, self._refuse, self._to_strip = bench, refuse, to_strip
+        self.strip_on = button("", self.make_strip)
+        self._best: GradeLine | None = None
         choose = partial(ask_file, "A picture of the print", PICTURES, self.keep_picture)
         self.picture = button("Attach picture of print …", choose, link=True)
         self._loaded: LoadedTest | None = None
@@ -145,6 +151,10 @@ class GradePage(QWidget):
         column.addWidget(self._words)
         column.addLayout(self._grid)
         column.addWidget(self._tones)
+        row = QHBoxLayout()
+        row.addWidget(self.strip_on)
+        row.addStretch(1)
+        column.addLayout(row)
         column.addWidget(rule())
         column.addWidget(self._head)
         column.addWidget(
@@ -180,8 +190,21 @@ class GradePage(QWidget):
         self.print.show_value("—")
         self._prints.setText("\n".join(print_lines(book, loaded)) or "No print is kept yet.")
 
+    def make_strip(self) -> None:
+        """Take the grade that fits best for the set-up, and go to its test strip."""
+        loaded, best = self._loaded, self._best
+        if loaded is None or best is None:
+            return
+        said = self.bench.edit_or_raise(lambda book: strip_on_grade(book, loaded, best))
+        self._to_strip()
+        self.bench.said.emit(str(said))
+
     def _fill(self, lines: tuple[GradeLine, ...], look: Look) -> None:
         empty_grid(self._grid)
+        self._best = lines[0] if lines else None
+        self.strip_on.setVisible(self._best is not None)
+        if self._best is not None:
+            self.strip_on.setText(f"Make a test strip on grade {self._best.grade}")
         tones = []
         for column, words in enumerate(_HEADS if lines else ()):
             self._grid.addWidget(text(words, Role.CAPTION), 0, column)

@@ -78,7 +78,9 @@ class PrintStation(PagedStation):
     @cached_property
     def grade(self) -> GradePage:
         """Grades and prints."""
-        return GradePage(self.bench, self.refuse, self.given.ask_file)
+        return GradePage(
+            self.bench, self.refuse, self.given.ask_file, partial(self.turn_to, "strip")
+        )
 
     def page_named(self, name: str) -> QWidget:
         """One of the pages, made when it is first turned to."""
