@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named, scenes_at_hand, spot_named
+from vadrin.app.pictures.scenes import SCENE_NAMES, scenes_at_hand, spot_named, spots_of, title_of
 from vadrin.app.printing.grade_choice import grades_known
 from vadrin.core.pictures.picture import PrintRule
 from vadrin.core.pictures.printing_paper import PrintingPaper, typical_paper
@@ -41,12 +41,12 @@ class Looking:
     @property
     def scene_title(self) -> str:
         """The scene in words."""
-        return scene_named(self.scene).title
+        return title_of(self.scene)
 
     @property
     def spot_name(self) -> str:
         """What is metered, in words."""
-        return spot_named(scene_named(self.scene), self.spot).name
+        return spot_named(self.scene, self.spot).name
 
     @property
     def shown_as(self) -> str:
@@ -80,12 +80,12 @@ def looked_at(looking: Looking, key: str) -> Looking:
 
 def scene_titles() -> list[str]:
     """The scenes to choose from, in words."""
-    return [scene_named(name).title for name in scenes_at_hand()]
+    return [title_of(name) for name in scenes_at_hand()]
 
 
 def spot_names(looking: Looking) -> list[str]:
     """What a meter may be pointed at."""
-    return [spot.name for spot in scene_named(looking.scene).spots]
+    return [spot.name for spot in spots_of(looking.scene)]
 
 
 def scene_typed(looking: Looking, words: str) -> Looking:
@@ -97,7 +97,7 @@ def scene_typed(looking: Looking, words: str) -> Looking:
         Listing the scenes there are.
     """
     title = choice_typed(words, scene_titles(), anywhere=True)
-    name = next(name for name in scenes_at_hand() if scene_named(name).title == title)
+    name = next(name for name in scenes_at_hand() if title_of(name) == title)
     return looking if name == looking.scene else replace(looking, scene=name, spot="")
 
 

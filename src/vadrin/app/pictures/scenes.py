@@ -9,7 +9,7 @@ from importlib.resources import files
 import numpy as np
 
 from vadrin.core.pictures.scene import CODE_LUMINANCE, Codes, Scene, Spot, codes_of
-from vadrin.formats.pictures.scene_file import read_scene
+from vadrin.formats.pictures.scene_file import read_scene, title_and_spots
 
 SCENE_NAMES = ("shed", "slip", "lamplight")
 """The first is the one shown where nobody chose."""
@@ -33,17 +33,33 @@ def scene_named(name: str) -> Scene:
     return _own[name] if name in _own else _shipped(name)
 
 
+def title_of(name: str) -> str:
+    """What a scene is called; its light need not be read for that."""
+    return _own[name].title if name in _own else _words_of(name)[0]
+
+
+def spots_of(name: str) -> tuple[Spot, ...]:
+    """Where a meter may be pointed in a scene, the usual place first."""
+    return _own[name].spots if name in _own else _words_of(name)[1]
+
+
+@lru_cache(maxsize=len(SCENE_NAMES))
+def _words_of(name: str) -> tuple[str, tuple[Spot, ...]]:
+    return title_and_spots((files("vadrin") / "scenes" / f"{name}.json").read_bytes())
+
+
 def spot_at(down: float, across: float) -> str:
     """The name of a place that is pointed at, in shares of height and width."""
     return f"{100 * across:.0f} % across, {100 * down:.0f} % down"
 
 
-def spot_named(scene: Scene, name: str) -> Spot:
-    """A spot of a scene, or the place pointed at."""
+def spot_named(scene: str, name: str) -> Spot:
+    """A spot of a scene, or the place pointed at; the usual one where there is none of it."""
     place = re.fullmatch(r"(\d+) % across, (\d+) % down", name)
     if place is not None:
         return Spot(name, "", (int(place[2]) / 100, int(place[1]) / 100))
-    return scene.spot(name)
+    spots = spots_of(scene)
+    return next((spot for spot in spots if spot.name == name), spots[0])
 
 
 @lru_cache(maxsize=len(SCENE_NAMES))

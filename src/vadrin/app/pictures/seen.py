@@ -77,7 +77,7 @@ def film_of(analysis: Analysis, exposed: Exposed, channel: str | None) -> Develo
 def _light_met(scene: str, spot: str) -> tuple[float, float]:
     """What the meter reads there, and the mean of the scene."""
     known = scene_named(scene)
-    return metered_luminance(known, spot_named(known, spot)), mean_luminance(known)
+    return metered_luminance(known, spot_named(scene, spot)), mean_luminance(known)
 
 
 @dataclass(frozen=True, eq=False)

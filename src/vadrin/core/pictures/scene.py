@@ -75,10 +75,6 @@ class Scene:
     spots: tuple[Spot, ...]
     unknown: tuple[str, ...] = ()
 
-    def spot(self, name: str) -> Spot:
-        """The spot of a name; the first where there is none of it."""
-        return next((s for s in self.spots if s.name == name), self.spots[0])
-
     def of_thing(self, thing: str) -> NDArray[np.bool_]:
         """Where a thing is seen, shape (rows, columns).
 

@@ -61,20 +61,26 @@ def _tint(channel: Array, ground: Array) -> Codes:
     return np.asarray(coarse + _NEUTRAL, dtype=np.uint16)
 
 
+def title_and_spots(told: bytes) -> tuple[str, tuple[Spot, ...]]:
+    """What a scene is called and where one may meter in it, from its JSON alone."""
+    words = json.loads(told)
+    return words["title"], tuple(Spot(*spot) for spot in words["spots"])
+
+
 def read_scene(name: str, light: bytes, things: bytes, told: bytes) -> Scene:
     """Read a scene from the contents of its three files."""
     whole = np.asarray(Image.open(BytesIO(light)), dtype=np.uint16)
     rows = whole.shape[0] * 2 // 3
     luminance = np.ascontiguousarray(whole[:rows])
-    words = json.loads(told)
+    title, spots = title_and_spots(told)
     return Scene(
         name=name,
-        title=words["title"],
+        title=title,
         luminance=luminance,
         layers=_layers(luminance, whole[rows:]),
         things=np.asarray(Image.open(BytesIO(things)), dtype=np.uint8),
-        names=tuple(words["names"]),
-        spots=tuple(Spot(*spot) for spot in words["spots"]),
+        names=tuple(json.loads(told)["names"]),
+        spots=spots,
     )
 
 

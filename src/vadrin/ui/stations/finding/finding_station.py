@@ -28,8 +28,6 @@ from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
-from vadrin.app.pictures.beside_pictures import shown_pictures
-from vadrin.app.pictures.looking import paper_used
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
 from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
@@ -47,12 +45,12 @@ from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfTest
-from vadrin.ui.pictures.picture_rows import PictureRows
+from vadrin.ui.stations.finding.answer_pictures import add_pictures
 from vadrin.ui.stations.finding.answer_views import answer_view, with_sections
 from vadrin.ui.stations.finding.pictures_page import WAYS, PicturesPage
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px, scale
+from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
@@ -64,12 +62,6 @@ from vadrin.ui.widgets.sentence import flowing, sentence
 
 _ANSWER, _PICTURES = "answer", "pictures"
 _PAGES = {_ANSWER: "Answer", _PICTURES: "Pictures"}
-_SMALL = 4
-"""Points of a scene along each side that become one of the pictures beside the answer."""
-_ROOMY_TYPE = 1.3
-"""Text scale up to which an answer's pictures have room in one row."""
-_FEW, _HIGH = 4, 250
-"""Pictures under which they are no higher than so many pixels at scale 1: the answer counts."""
 _SHORT = 30
 """Letters of an answer up to which it stands on the button that records it."""
 
@@ -244,28 +236,16 @@ class FindingStation(Station):
         self._scene = scene
         view = answer_view(test.kind)(scene)
         self._area.setWidget(with_sections(view, scene, self._beside(scene)))
-        self._show_pictures(view, scene)
+        add_pictures(
+            view,
+            scene,
+            self.bench,
+            self.given.jobs,
+            self.pictures.looking,
+            partial(self.turn_to, _PICTURES),
+        )
         if scene.loaded is not None:
             self._show_decision(scene.loaded)
-
-    def _show_pictures(self, view: QWidget, scene: ViewState) -> None:
-        """Under the headline, what the answer makes of a scene."""
-        column, state = view.layout(), scene.state
-        if state is None or scene.analysis is None or not isinstance(column, QVBoxLayout):
-            return
-        pictures = shown_pictures(self.bench.notebook, state)
-        if not pictures:
-            return
-        rows = PictureRows(self.given.jobs, "pictures of the answer")
-        rows.wanted_large.connect(lambda _: self.turn_to(_PICTURES))
-        column.insertWidget(1, rows)
-        paper = paper_used(self.bench.notebook, state.loaded)
-        looking = self.pictures.looking.unmarked()
-        across = len(pictures) if scale() <= _ROOMY_TYPE else 2
-        lines = tuple(pictures[n : n + across] for n in range(0, len(pictures), across))
-        rows.show_pictures(lines, looking, paper, scene.look, _SMALL)
-        if len(pictures) < across or len(pictures) < _FEW:
-            rows.fit(px(_HIGH))
 
     def _unfold(self) -> None:
         """Show what other methods find in full, or in a line again."""
