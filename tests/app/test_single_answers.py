@@ -11,6 +11,7 @@ from tests.app.test_kind_answers import PLAIN, Bench
 from tests.states import state_of
 from vadrin.app.curves.curve_lines import index_ticks
 from vadrin.app.decisions.decision import decide
+from vadrin.app.display.marks import marked_ei
 from vadrin.app.findings.kept_report import KeptBasis, KeptPush, KeptReport
 from vadrin.app.findings.latest_finding import LatestFinding
 from vadrin.app.plan.plan_edit import PlanEdit
@@ -18,12 +19,13 @@ from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.results.next_act import next_act
 from vadrin.app.scans.kept_scans import preview_of
 from vadrin.app.test_types.colour_push.colours import _said as colours_said
+from vadrin.app.test_types.data_sheet import data_sheet_answer
 from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types import type_of
 from vadrin.core.results.hold_rule import HoldRule
 from vadrin.core.results.next_step import Act, NextStep
 from vadrin.errors import EntryError
-from vadrin.notebook.records import Frame, Reading, Strip, Test
+from vadrin.notebook.records import Frame, MakerTime, Reading, Strip, Test
 
 
 def pushes(*known):
@@ -163,3 +165,20 @@ def test_a_plan_steps_its_time_by_half_a_minute_and_takes_one_strip():
     assert WORDS["strips"].edit(plan, "3").times == (6.0, 8.0, 11.0)
     with pytest.raises(EntryError, match="a test has 1 to"):
         WORDS["strips"].edit(plan, "0")
+
+
+def test_the_eis_a_maker_prints_times_for_are_what_people_use(notebook):
+    bench = Bench(notebook, "data sheet", index=100.0, times=(8.0,))
+    test = bench.test
+    with notebook.change("the maker's times"):
+        for stops, minutes in ((-1.0, 6.0), (0.0, 8.0), (2.0, 14.0)):
+            line = MakerTime(
+                stock_id=test.stock_id, developer_id=test.developer_id, stops=stops,
+                time_min=minutes,
+            )  # fmt: skip
+            notebook.add(line)
+    rows = {row[0]: row[1:] for row in data_sheet_answer(state_of(bench.loaded)).table.rows}
+    box = bench.loaded.stock.box_speed
+    shown, said = rows["EIs it has times for"]
+    assert shown == ", ".join(f"{marked_ei(box * 2.0**s):g}" for s in (-1, 0, 2))
+    assert "no speed" in said

@@ -99,6 +99,10 @@ def _rows(
         mine = _my_minutes(found, stops)
         name = "Normal time" if stops == 0 else f"Time for {push_name(stops)}"
         rows.append((name, _minutes(told[stops]), _minutes(mine)))
+    named = _named_indexes(loaded)
+    if len(named) > 1:
+        shown = ", ".join(f"{marked_ei(index):g}" for index in named)
+        rows.append(("EIs it has times for", shown, "what people use, no speed: the weakest word"))
     if found is not None and 0.0 not in told:
         rows.append(("Normal time", _DASH, _minutes(found.time_min)))
     for strip in loaded.strips:
@@ -107,6 +111,13 @@ def _rows(
             name = f"Gradient at {minutes_text(strip.minutes)} min" if strip.minutes else "Gradient"
             rows.append((name, f"{metrics.average_gradient.value:.2f}", ""))
     return rows
+
+
+def _named_indexes(loaded: LoadedTest) -> list[float]:
+    """The EIs a maker prints times for, the lowest first."""
+    box = loaded.stock.box_speed
+    named = {line.exposure_index or box * 2.0 ** (line.stops or 0.0) for line in loaded.makers}
+    return sorted(named)
 
 
 def _my_minutes(found: LatestFinding | None, stops: float) -> float | None:
