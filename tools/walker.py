@@ -39,13 +39,17 @@ from vadrin.app.display.quantities import minutes_text  # noqa: E402
 from vadrin.app.document.state import answered  # noqa: E402
 from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
 from vadrin.app.document.test_loading import load_test  # noqa: E402
+from vadrin.app.pictures.beside_pictures import shown_pictures  # noqa: E402
+from vadrin.app.pictures.exposed import ring_of  # noqa: E402
 from vadrin.app.process.running_clocks import running_clocks  # noqa: E402
 from vadrin.app.process.uptime import moment_now  # noqa: E402
 from vadrin.app.results.rating import rating_of  # noqa: E402
 from vadrin.core.planning.test_types import NAMES  # noqa: E402
 from vadrin.notebook.records import Test  # noqa: E402
 from vadrin.notebook.store import Notebook  # noqa: E402
+from vadrin.ui.pictures.picture_tile import PictureTile  # noqa: E402
 from vadrin.ui.theme import typeface  # noqa: E402
+from vadrin.ui.widgets.buttons import Button  # noqa: E402
 from vadrin.ui.widgets.line_field import Field  # noqa: E402
 
 DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
@@ -271,6 +275,34 @@ class Walker(RuleBasedStateMachine):
                 # Of a film with a toe, so that it has an EI.
                 density = 0.2 if frame.frame.blank else 0.2 + 0.02 * 1.35 ** min(place, 13)
                 self.hand.type(f"{density:.2f}", "Return")
+
+    @rule(key=st.sampled_from("BTWNFH"))
+    @precondition(lambda self: self.window.bench.loaded is not None)
+    def pictures(self, key: str) -> None:
+        """Look at the finding's pictures in one way or another; they are of the answer as it is."""
+        bench = self.window.bench
+        self._step("to pictures", lambda: bench.go("finding"))
+        self._step("pictures", lambda: self.window.station().turn_to("pictures"))
+        self._step("look at pictures", lambda: self._pressed(key))
+        self.hand.settle()
+        if bench.state is None or bench.state.analysis is None:
+            return
+        shown = {e for _, e in shown_pictures(bench.notebook, bench.state)}
+        shown |= {e for row in ring_of(bench.state) for e in row}
+        tiles = self.window.station().findChildren(PictureTile)
+        strange = [t for t in tiles if t.isVisible() and t.exposed not in shown]
+        if strange:
+            raise FaultError(f"a picture of no answer: {strange[0].accessibleName()}")
+
+    @rule()
+    def film_for_a_light(self) -> None:
+        """Ask for a film for a light, and load the first there is."""
+        self._step("tonight", lambda: self.window.bench.go("tonight"))
+        self.hand.settle()
+        words = [b.text() for b in self.window.station().findChildren(Button) if b.isVisible()]
+        load = next((w for w in words if w.startswith("Load ")), None)
+        if load is not None:
+            self._step("load a film", lambda: self.hand.click(load))
 
     @rule()
     @precondition(lambda self: self.crashes < MOST_CRASHES)
