@@ -18,13 +18,7 @@ from vadrin.core.pictures.picture import (
     tones_of,
 )
 from vadrin.core.pictures.printing_paper import typical_paper
-from vadrin.core.pictures.scene import (
-    Spot,
-    codes_of,
-    log_h_of_codes,
-    mean_luminance,
-    metered_luminance,
-)
+from vadrin.core.pictures.scene import Spot, codes_of, light_at, log_h_of_codes, mean_light
 from vadrin.core.printing.paper_curve import print_threshold
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
@@ -159,9 +153,9 @@ def test_a_scene_is_the_same_after_it_was_written(tmp_path):
         stops = np.log2(_luminance(scene.layers[layer].astype(float)) / light[..., layer])
         assert np.abs(stops).max() < 1 / 16
     assert np.array_equal(scene.things, things)
-    met = metered_luminance(scene, scene.spots[0])
+    met = light_at(scene, scene.spots[0])
     assert met == pytest.approx(grey[things == 1].mean(), rel=0.003)
-    assert mean_luminance(scene) == pytest.approx(grey.mean(), rel=0.003)
+    assert mean_light(scene.luminance) == pytest.approx(grey.mean(), rel=0.003)
 
 
 @pytest.mark.parametrize(("name", "stops"), list(zip(SCENE_NAMES, (12.0, 6.0, 10.0), strict=True)))
@@ -173,7 +167,7 @@ def test_a_shipped_scene_has_the_range_and_the_things_it_is_named_for(name, stop
     for spot in scene.spots:
         if spot.thing:
             assert scene.of_thing(spot.thing).mean() > 5e-4, spot.name
-    assert metered_luminance(scene, scene.spots[0]) == pytest.approx(1.0, abs=0.02)
+    assert light_at(scene, scene.spots[0]) == pytest.approx(1.0, abs=0.02)
     steps = [np.median(scene.luminance[scene.of_thing(f"wedge {n}")]) for n in range(1, 12)]
     assert steps == sorted(steps, reverse=True)
     ratio = (steps[2] - steps[8]) / 128

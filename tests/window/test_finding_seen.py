@@ -11,9 +11,10 @@ from PyQt6.QtGui import QImage
 from tifffile import TiffFile, imwrite
 
 from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
+from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.pictures.exposed import exposed_of
-from vadrin.app.pictures.looking import paper_used
+from vadrin.app.pictures.looking import Looking, paper_used
 from vadrin.app.pictures.scenes import scene_named
 from vadrin.app.pictures.seen import seen
 from vadrin.app.shelf.shelf_index import shelf_lines
@@ -186,12 +187,21 @@ def test_colour_film_is_seen_in_colour_at_the_pushes_it_was_shot_at(qtbot, open_
     assert [t.exposed.name for t in shown] == ["normal", "push 1", "push 2"]
     normal = levels_of(next(t for t in shown if t.exposed.normal)._image)
     assert np.ptp(normal, axis=-1).max() > 60
-    # The words say that highlights shift towards blue; the grey card, which was metered, does not.
-    pushed = levels_of(shown[2]._image)
-    small = pushed.shape[0] / scene_named("shed").things.shape[0]
-    card = np.argwhere(scene_named("shed").of_thing("grey card")).mean(0) * small
-    red, green, blue = pushed[int(card[0]), int(card[1])]
-    assert max(red, green, blue) - min(red, green, blue) < 45, "neutral but for the bulb's light"
+    # The words and the picture say the same of push 2, by the steps of the wedge in one light.
+    answer = own_answer(window.bench.state)
+    row = next(r for r in answer.table.rows if r[0] == "push 2")
+    assert "highlights shift towards blue, shadows towards yellow" in row[-1]
+    bluer = {}
+    for tile in (shown[0], shown[2]):
+        state, exposed = window.bench.state, tile.exposed
+        picture = seen(state, exposed, Looking(), paper_used(window.bench.notebook, state.loaded))
+        for thing in ("wedge 2", "wedge 9", "grey card"):
+            tone = np.median(picture.levels[scene_named("shed").of_thing(thing)], axis=0)
+            bluer[exposed.name, thing] = tone[2] - tone[:2].mean()
+    assert abs(bluer["normal", "grey card"]) < 4, "what was metered is neutral"
+    assert abs(bluer["push 2", "grey card"]) < 4
+    assert bluer["push 2", "wedge 2"] > bluer["normal", "wedge 2"] + 8
+    assert bluer["push 2", "wedge 9"] < bluer["normal", "wedge 9"] - 5
 
 
 def test_what_was_not_tested_has_its_reason_in_place_of_a_picture(qtbot, demo):

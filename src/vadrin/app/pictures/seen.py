@@ -27,9 +27,9 @@ from vadrin.core.pictures.picture import (
 from vadrin.core.pictures.scene import (
     CODES_A_STOP,
     LEAST_STOPS,
+    light_at,
     log_h_of_codes,
-    mean_luminance,
-    metered_luminance,
+    mean_light,
 )
 from vadrin.core.results.analysis_result import Analysis
 
@@ -73,11 +73,16 @@ def film_of(analysis: Analysis, exposed: Exposed, channel: str | None) -> Develo
     )
 
 
+@lru_cache(maxsize=64)
+def _light_met(scene: str, spot: str, layer: int | None = None) -> float:
+    """The light where the meter is pointed, or one layer's part of it."""
+    return light_at(scene_named(scene), spot_named(scene, spot), layer)
+
+
 @lru_cache(maxsize=16)
-def _light_met(scene: str, spot: str) -> tuple[float, float]:
-    """What the meter reads there, and the mean of the scene."""
+def _mean_of(scene: str, layer: int | None) -> float:
     known = scene_named(scene)
-    return metered_luminance(known, spot_named(scene, spot)), mean_luminance(known)
+    return mean_light(known.luminance if layer is None else known.layers[layer])
 
 
 @dataclass(frozen=True, eq=False)
@@ -107,24 +112,25 @@ def on_film(state: State, exposed: Exposed) -> OnFilm | None:
     return OnFilm(layers, exposed.exposure_index, state.loaded.test.meter_constant)
 
 
-def _tones(film: OnFilm, layer: DevelopedFilm, looking: Looking, paper: PaperUsed) -> Tones:
+def _tones(film: OnFilm, layer: int | None, looking: Looking, paper: PaperUsed) -> Tones:
     """Every code of light through a layer and paper."""
-    at_meter = film.meter_constant / film.exposure_index
-    metered, mean = _light_met(looking.scene, looking.spot)
-    log_h = log_h_of_codes(film.exposure_index, film.meter_constant, metered, USUAL_FLARE, mean)
-    middle = log10(at_meter * (1 + USUAL_FLARE * mean / metered))
+    constant, index = film.meter_constant, film.exposure_index
+    metered, mean = _light_met(looking.scene, looking.spot), _mean_of(looking.scene, layer)
+    log_h = log_h_of_codes(index, constant, metered, USUAL_FLARE, mean)
+    own = _light_met(looking.scene, looking.spot, layer)
+    middle = log10(constant / index * (own + USUAL_FLARE * mean) / metered)
     # Colour is printed so that what was metered is neutral: each layer by its own mid-tone.
-    rule = looking.rule if len(film.layers) == 1 else PrintRule.MID_TONE_HELD
-    return tones_of(layer, log_h, paper.paper, rule, middle)
+    rule = looking.rule if layer is None else PrintRule.MID_TONE_HELD
+    return tones_of(film.layers[layer or 0], log_h, paper.paper, rule, middle)
 
 
 def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -> Seen:
     """The picture of a scene on a film."""
     colour = len(film.layers) > 1
     layers, grounds, tones = [], [], []
-    for number, layer in enumerate(film.layers):
+    for layer in range(len(film.layers)) if colour else (None,):
         made = _tones(film, layer, looking, paper)
-        light = light_of(looking.scene, shrunk, number if colour else None)
+        light = light_of(looking.scene, shrunk, layer)
         layers.append(looked_up(_levels(made, looking), light))
         grounds.append(looked_up(made.ground, light))
         tones.append(made)
@@ -210,7 +216,7 @@ def point_words(picture: Seen, looking: Looking, shrunk: int, row: int, column: 
     if not (0 <= row < light.shape[0] and 0 <= column < light.shape[1]):
         return ""
     code, tones = int(light[row, column]), picture.tones
-    metered, _ = _light_met(looking.scene, looking.spot)
+    metered = _light_met(looking.scene, looking.spot)
     stops = code / CODES_A_STOP + LEAST_STOPS - log2(metered)
     scene = scene_named(looking.scene)
     thing = scene.names[scene.things[row * shrunk, column * shrunk]]

@@ -88,32 +88,41 @@ class Scene:
         return np.asarray(self.things == self.names.index(thing))
 
 
-def mean_luminance(scene: Scene) -> float:
-    """Mean luminance of the whole picture, from which a lens' flare comes."""
-    counts = np.bincount(scene.luminance.ravel(), minlength=CODES)
+def mean_light(codes: Codes) -> float:
+    """Mean light of a whole picture, from which a lens' flare comes."""
+    counts = np.bincount(codes.ravel(), minlength=CODES)
     return float(counts @ CODE_LUMINANCE / counts.sum())
 
 
-def metered_luminance(scene: Scene, spot: Spot) -> float:
-    """What a meter pointed at a spot reads: the mean luminance of what it sees there."""
+def light_at(scene: Scene, spot: Spot, layer: int | None = None) -> float:
+    """The mean light at a spot: what a meter pointed at it reads, or its red, green or blue part.
+
+    Parameters
+    ----------
+    scene : Scene
+    spot : Spot
+    layer : int, optional
+        0, 1 or 2; None for luminance.
+    """
+    codes = scene.luminance if layer is None else scene.layers[layer]
     if spot.place is not None:
-        return _in_circle(scene, *spot.place)
+        return _in_circle(codes, *spot.place)
     if not spot.thing:
-        return mean_luminance(scene)
-    seen = scene.luminance[scene.of_thing(spot.thing)]
-    return float(CODE_LUMINANCE[seen].mean()) if seen.size else mean_luminance(scene)
+        return mean_light(codes)
+    seen = codes[scene.of_thing(spot.thing)]
+    return float(CODE_LUMINANCE[seen].mean()) if seen.size else mean_light(codes)
 
 
 _CIRCLE = 0.012
 """Radius of the circle a meter reads where it is pointed, as a share of the width."""
 
 
-def _in_circle(scene: Scene, down: float, across: float) -> float:
-    high, wide = scene.luminance.shape
+def _in_circle(codes: Codes, down: float, across: float) -> float:
+    high, wide = codes.shape
     rows, columns = np.ogrid[:high, :wide]
     reach = max(1.0, _CIRCLE * wide)
     inside = (rows - down * (high - 1)) ** 2 + (columns - across * (wide - 1)) ** 2 <= reach**2
-    return float(CODE_LUMINANCE[scene.luminance[inside]].mean())
+    return float(CODE_LUMINANCE[codes[inside]].mean())
 
 
 def log_h_of_codes(
