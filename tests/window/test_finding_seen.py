@@ -161,6 +161,27 @@ def test_another_scene_and_spot_are_typed_and_a_wrong_word_is_refused(hands):
     assert page.looking.scene == "slip"
 
 
+def test_a_longer_print_is_darker_and_more_flare_greyer_in_the_shadows(hands):
+    page = page_of(hands)
+    hands.press(Qt.Key.Key_W)
+    hands.settle()
+    plain = levels_of(page._wipe._images[0])
+    for field, typed in ((page._longer, "+1"), (page._longer, "0"), (page._flare, "4 %")):
+        field.setFocus()
+        hands.write(typed)
+        hands.settle()
+        now = levels_of(page._wipe._images[0])
+        if typed == "+1":
+            assert now.mean() < plain.mean() - 10
+        elif typed == "0":
+            assert (now == plain).all()
+    dark = scene_named("shed").of_thing("black cloth")
+    assert now[dark].mean() > plain[dark].mean() + 5
+    page._flare.setFocus()
+    hands.write("40")
+    assert "between 0 and 10 %" in words_of(hands.window.station())
+
+
 def test_ei_by_time_frames_the_finding_and_keeps_its_place_through_larger_type(hands):
     page_of(hands)
     hands.press(Qt.Key.Key_T)

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from vadrin.app.display.marks import stops_text
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.exposures import stops_typed
+from vadrin.app.entry.numbers import number_within
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.pictures.scenes import SCENE_NAMES, scenes_at_hand, spot_named, spots_of, title_of
 from vadrin.app.printing.grade_choice import grades_known
-from vadrin.core.pictures.picture import PrintRule
+from vadrin.core.pictures.picture import USUAL_FLARE, PrintRule
 from vadrin.core.pictures.printing_paper import PrintingPaper, typical_paper
 from vadrin.notebook.store import Notebook
 
@@ -30,6 +33,10 @@ class Looking:
         Whether film is shown as it lies on the light box, not its print.
     marked : bool
         Whether lost shadows and blocked highlights are hatched.
+    longer : float
+        Stops by which the print is exposed longer than its rule says.
+    flare : float
+        Share of the mean light that lens and camera spread over the film.
     """
 
     scene: str = SCENE_NAMES[0]
@@ -37,6 +44,8 @@ class Looking:
     rule: PrintRule = PrintRule.CLEAR_BLACK
     negative: bool = False
     marked: bool = False
+    longer: float = 0.0
+    flare: float = USUAL_FLARE
 
     @property
     def scene_title(self) -> str:
@@ -52,6 +61,16 @@ class Looking:
     def shown_as(self) -> str:
         """One of `SHOWN_AS`."""
         return SHOWN_AS[self.negative]
+
+    @property
+    def flare_words(self) -> str:
+        """The flare in percent."""
+        return f"{100 * self.flare:.3g} %"
+
+    @property
+    def longer_words(self) -> str:
+        """How much longer than by the rule it is printed, in stops."""
+        return longer_text(self.longer)
 
     def unmarked(self) -> Looking:
         """The same, nothing hatched."""
@@ -76,6 +95,11 @@ def looked_at(looking: Looking, key: str) -> Looking:
         "H": replace(looking, marked=not looking.marked),
     }
     return turned[key]
+
+
+def longer_text(stops: float) -> str:
+    """Stops of print exposure beyond a rule, with their sign."""
+    return f"{stops_text(stops, signed=True)} stop{'s' if abs(stops) > 1 else ''}"
 
 
 def scene_titles() -> list[str]:
@@ -122,6 +146,29 @@ def shown_as_typed(looking: Looking, words: str) -> Looking:
     """
     shown = choice_typed(words, SHOWN_AS, anywhere=True)
     return replace(looking, negative=shown == SHOWN_AS[1])
+
+
+def longer_typed(looking: Looking, words: str) -> Looking:
+    """Another print exposure than the rule's, in stops.
+
+    Raises
+    ------
+    EntryError
+    """
+    refusal = "a print is exposed by up to 4 stops more or less than its rule"
+    return replace(looking, longer=stops_typed(words, -4, 4, refusal))
+
+
+def flare_typed(looking: Looking, words: str) -> Looking:
+    """Another flare, in percent.
+
+    Raises
+    ------
+    EntryError
+    """
+    plain = words.replace("%", "").strip()
+    percent = number_within(plain, 0, 10, "flare lies between 0 and 10 % of the mean light", "0.5")
+    return replace(looking, flare=percent / 100)
 
 
 def rule_typed(looking: Looking, words: str) -> Looking:

@@ -17,7 +17,6 @@ from vadrin.formats.reports.pictures_pdf import SheetPicture, pictures_pdf
 from vadrin.formats.whole_file import safe_name, write_whole
 
 SUFFIXES = (".pdf", ".png", ".tif")
-_FLARE = "0.5 %"
 _ON_A_CARD = 4
 Rows = tuple[Shown, ...]
 CardPictures = tuple[SheetPicture, ...]
@@ -42,9 +41,9 @@ def what_made(state: State, exposed: Exposed, looking: Looking, paper: PaperUsed
         "Push": exposed.name,
         "Scene": looking.scene_title,
         "Metered at": looking.spot_name,
-        "Shown as": f"{looking.shown_as}, {looking.rule}",
+        "Shown as": f"{looking.shown_as}, {looking.rule}, {looking.longer_words} beyond that",
         "Paper": paper.words,
-        "Camera flare": _FLARE,
+        "Camera flare": looking.flare_words,
         "Grain": "none",
     }
 
@@ -109,7 +108,8 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
     loaded = state.loaded
     small = (
         f"Scene: {looking.scene_title}, metered at {looking.spot_name}. {looking.shown_as}, "
-        f"{looking.rule}, on {paper.words}. Camera flare {_FLARE}, no grain. Times are those of "
-        f"the test's reference temperature. Made {now()[:10]} by Vadrin {__version__}."
+        f"{looking.rule}, {looking.longer_words} beyond that, on {paper.words}. Camera flare "
+        f"{looking.flare_words}, no grain. Times are those of the test's reference temperature. "
+        f"Made {now()[:10]} by Vadrin {__version__}."
     )
     return pictures_pdf(f"{loaded.title} in {loaded.developer.name}", small, laid)

@@ -13,10 +13,10 @@ from vadrin.app.document.state import State
 from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.pictures.scenes import light_of, scene_named, spot_named
+from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.pictures.developed_film import DevelopedFilm, alone, developed
 from vadrin.core.pictures.picture import (
     GROUNDS,
-    USUAL_FLARE,
     Ground,
     PrintRule,
     Tones,
@@ -116,12 +116,13 @@ def _tones(film: OnFilm, layer: int | None, looking: Looking, paper: PaperUsed) 
     """Every code of light through a layer and paper."""
     constant, index = film.meter_constant, film.exposure_index
     metered, mean = _light_met(looking.scene, looking.spot), _mean_of(looking.scene, layer)
-    log_h = log_h_of_codes(index, constant, metered, USUAL_FLARE, mean)
+    log_h = log_h_of_codes(index, constant, metered, looking.flare, mean)
     own = _light_met(looking.scene, looking.spot, layer)
-    middle = log10(constant / index * (own + USUAL_FLARE * mean) / metered)
+    middle = log10(constant / index * (own + looking.flare * mean) / metered)
     # Colour is printed so that what was metered is neutral: each layer by its own mid-tone.
     rule = looking.rule if layer is None else PrintRule.MID_TONE_HELD
-    return tones_of(film.layers[layer or 0], log_h, paper.paper, rule, middle)
+    longer = STOP * looking.longer
+    return tones_of(film.layers[layer or 0], log_h, paper.paper, rule, middle, longer)
 
 
 def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -> Seen:

@@ -73,7 +73,7 @@ def tones_of(
     paper: PrintingPaper,
     rule: PrintRule,
     metered_log_h: float,
-    filtration: float = 0.0,
+    longer: float = 0.0,
 ) -> Tones:
     """Take every code of luminance through film and paper.
 
@@ -86,11 +86,11 @@ def tones_of(
     rule : PrintRule
     metered_log_h : float
         Exposure of what the meter read; its tone is the mid-tone that is held.
-    filtration : float
+    longer : float
         Lg units of print exposure beyond the rule.
     """
     net = film.net_density(log_h)
-    over = filtration
+    over = longer
     if rule is PrintRule.MID_TONE_HELD:
         middle = float(film.net_density(np.array([metered_log_h]))[0])
         over += paper.exposure_for(MID_TONE) + middle

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
 from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.exposures import stops_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.pictures.beside_pictures import Shown, shown_pictures
 from vadrin.app.pictures.exposed import in_colour, ring_of, why_no_pictures
@@ -22,6 +23,9 @@ from vadrin.app.pictures.looking import (
     PRINT_RULES,
     SHOWN_AS,
     Looking,
+    flare_typed,
+    longer_text,
+    longer_typed,
     looked_at,
     paper_used,
     rule_typed,
@@ -61,6 +65,10 @@ _SMALL, _LARGE = 4, 1
 """Points of a scene along each side that become one of a picture."""
 
 
+def _half_a_stop(shown: str, way: int) -> str:
+    return longer_text(max(-4.0, min(4.0, stops_typed(shown, -4, 4, "") + way / 2)))
+
+
 class PicturesPage(QWidget):
     """Pictures of a scene as this film would give them."""
 
@@ -87,8 +95,12 @@ class PicturesPage(QWidget):
         )
         self._shown_as = WordField("print or negative", self._set_shown_as, chooser(SHOWN_AS))
         self._rule = WordField("print exposure", self._set_rule, chooser(PRINT_RULES))
+        self._longer = WordField("print exposed longer by", self._set_longer, _half_a_stop)
+        self._flare = WordField("camera flare", self._set_flare)
         self._way = WordField("arrangement", self._set_way, chooser(WAYS))
-        for field in (self._place, self._spot, self._shown_as, self._rule, self._way):
+        for field in (self._place, self._spot, self._shown_as, self._rule):
+            field.refused.connect(refuse)
+        for field in (self._longer, self._flare, self._way):
             field.refused.connect(refuse)
         self._nothing = text("", Role.LEAD, wrap=True)
         self._rests = text("", Role.NOTE, wrap=True)
@@ -107,7 +119,8 @@ class PicturesPage(QWidget):
         column.addWidget(
             sentence(
                 "Scene:", self._place, ", metered at", self._spot, ". Shown as",
-                self._shown_as, ",", self._rule, ",", self._way, ".",
+                self._shown_as, ",", self._rule, ",", self._longer,
+                "beyond that, flare", self._flare, ",", self._way, ".",
                 button("Open your own picture", ask, link=True),
             )
         )  # fmt: skip
@@ -129,6 +142,8 @@ class PicturesPage(QWidget):
         self._spot.show_value(looking.spot_name)
         self._shown_as.show_value(looking.shown_as)
         self._rule.show_value(str(looking.rule))
+        self._longer.show_value(looking.longer_words)
+        self._flare.show_value(looking.flare_words)
         self._way.show_value(self.way)
         why = why_no_pictures(state)
         if state.analysis is not None and shown_pictures(self.bench.notebook, state):
@@ -148,7 +163,7 @@ class PicturesPage(QWidget):
         colour = in_colour(state.settled())
         rests = _IN_COLOUR if colour else f"On {paper.words}."
         self._rests.setText(
-            f"{rests} Camera flare 0.5 %, no grain. Dots lie outside what was read. {self._marks}"
+            f"{rests} No grain is shown. Dots lie outside what was read. {self._marks}"
         )
         rows, looking = self._rows_of(state), self.looking
         self.save_row.offer(
@@ -281,6 +296,12 @@ class PicturesPage(QWidget):
 
     def _set_rule(self, words: str) -> None:
         self._change(rule_typed(self.looking, words))
+
+    def _set_longer(self, words: str) -> None:
+        self._change(longer_typed(self.looking, words))
+
+    def _set_flare(self, words: str) -> None:
+        self._change(flare_typed(self.looking, words))
 
     def _set_way(self, words: str) -> None:
         self._change(way=choice_typed(words, WAYS, anywhere=True))
