@@ -42,7 +42,8 @@ def own_scene(path: Path) -> Scene:
     things = np.zeros(grey.shape, dtype=np.uint8)
     things[told.noisy], things[told.clipped] = 2, 1
     return Scene(
-        name=f"own:{path}",
+        # A file that was written anew is another scene.
+        name=f"own:{path}:{path.stat().st_mtime_ns}",
         title=path.stem[:40],
         luminance=codes_of(grey / level),
         layers=np.stack([codes_of(light[..., n] / level) for n in range(3)]),

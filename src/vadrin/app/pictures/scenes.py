@@ -19,7 +19,9 @@ _own: dict[str, Scene] = {}
 
 
 def add_own(scene: Scene) -> None:
-    """Keep a scene of the tester's own, for as long as the program runs."""
+    """Keep a scene of the tester's own, for as long as the program runs, the last of its name."""
+    for known in [name for name, one in _own.items() if one.title == scene.title]:
+        del _own[known]
     _own[scene.name] = scene
 
 
