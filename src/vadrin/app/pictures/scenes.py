@@ -19,15 +19,14 @@ _own: dict[str, Scene] = {}
 
 
 def add_own(scene: Scene) -> None:
-    """Keep a scene of the tester's own, for as long as the program runs, the last of its name."""
-    for known in [name for name, one in _own.items() if one.title == scene.title]:
-        del _own[known]
+    """Keep a scene of the tester's own, for as long as the program runs."""
     _own[scene.name] = scene
 
 
 def scenes_at_hand() -> tuple[str, ...]:
-    """The names of all scenes, the tester's own last."""
-    return (*SCENE_NAMES, *_own)
+    """The names of all scenes, the tester's own last; of one title the one opened last."""
+    newest = {scene.title: name for name, scene in _own.items()}
+    return (*SCENE_NAMES, *newest.values())
 
 
 def scene_named(name: str) -> Scene:
