@@ -160,7 +160,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     assert "On paper: EI" in words_of(room.window)
     room.window.bench.go("finding")
     settle(qtbot, room.window)
-    room.type(room.station._method, "paper")
+    room.type(room.station.asked.method, "paper")
     settle(qtbot, room.window)
     found = rating_of(room.window.bench.state)
     assert found.index == index, "rated by what the paper tells, once that is chosen"
@@ -177,7 +177,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     assert "Prints best: frame" in words_of(room.station.contact)
     room.window.bench.go("finding")
     settle(qtbot, room.window)
-    room.type(room.station._method, "contact")
+    room.type(room.station.asked.method, "contact")
     settle(qtbot, room.window)
     best = rating_of(room.window.bench.state)
     assert best.index.value == pytest.approx(100 / 2 ** frames[-1].frame.stops)

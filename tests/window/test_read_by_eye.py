@@ -356,7 +356,7 @@ def test_channels_are_typed_kept_and_worked_out_apart(qtbot, reading):
     settle(qtbot, reading)
     reading.bench.go("finding")
     settle(qtbot, reading)
-    field = reading.station()._channel
+    field = reading.station().asked.channel
     assert field.text() == "visual"
     visual = reading.bench.analysis.strips[0]
     type_into(field, "blue")

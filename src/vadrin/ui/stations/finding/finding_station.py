@@ -8,45 +8,25 @@ from functools import cached_property, partial
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.decisions.decision import (
-    channel_shown,
-    choose_channel,
-    choose_method,
-    choose_push_rule,
-    choose_target,
-    decide,
-    may_decide,
-    sign,
-)
+from vadrin.app.decisions.decision import decide, may_decide, sign
 from vadrin.app.decisions.decision_basis import changes_since_decision, present_answer
 from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic
-from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.app.results.headline import headline_of
-from vadrin.app.results.method_rows import RATING_METHOD_NAMES, method_typed
-from vadrin.app.results.push_rows import RULE_NAMES, rule_typed
 from vadrin.app.results.rows_to_copy import answer_rows
-from vadrin.app.results.target_words import (
-    TARGET_NAMES,
-    target_name,
-    target_typed,
-    target_value_stepped,
-    target_value_text,
-    target_value_typed,
-    usual_value,
-)
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.finding.answer_pictures import add_pictures
 from vadrin.ui.stations.finding.answer_views import answer_view, with_sections
+from vadrin.ui.stations.finding.asked_sentence import AskedSentence
 from vadrin.ui.stations.finding.pictures_page import WAYS, PicturesPage
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
@@ -76,25 +56,7 @@ class FindingStation(Station):
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
-        self._kind = WordField("measure of contrast", self._set_kind, chooser(TARGET_NAMES))
-        self._value = WordField("wanted value", self._set_value, self._step_value)
-        self._method = WordField("EI method", self._set_method, chooser(RATING_METHOD_NAMES))
-        self._rule = WordField("rule of pushes", self._set_rule, chooser(list(RULE_NAMES.values())))
-        self._channel = WordField("channel", self._set_channel, chooser(self._channels))
-        for field in (self._channel, self._kind, self._value, self._method, self._rule):
-            field.refused.connect(self.refuse)
-        self._asked = sentence(
-            "Target contrast:",
-            self._kind,
-            self._value,
-            ". EI method:",
-            self._method,
-            ". Push times keep:",
-            self._rule,
-            ". Readings:",
-            self._channel,
-            ".",
-        )
+        self.asked = AskedSentence(self.bench, self.refuse)
         self._area = scrolled(by_keys=True)
         self._area.setAccessibleName("answers")
         self._area.setMinimumHeight(px(80))
@@ -163,7 +125,7 @@ class FindingStation(Station):
         acts = (self._decide, self.write_law, self._decided, self._methods)
         foot.addWidget(flowing(*acts, gap=14), 1)
         foot.addWidget(onward, 0, Qt.AlignmentFlag.AlignTop)
-        column.addWidget(self._asked)
+        column.addWidget(self.asked)
         column.addWidget(self._area, 1)
         column.addWidget(self.outdated)
         column.addLayout(foot)
@@ -223,13 +185,9 @@ class FindingStation(Station):
             self.pictures.show_state(scene)
             return
         own = answers_itself(test.kind)
-        self._asked.setVisible(not own)
+        self.asked.setVisible(not own)
         self.write_law.setVisible(may_write_law(scene.loaded))
-        self._kind.show_value(target_name(test.target_kind))
-        self._value.show_value(target_value_text(test.target_kind, test.target_value))
-        self._method.show_value(test.school)
-        self._rule.show_value(RULE_NAMES[test.push_rule])
-        self._channel.show_value(channel_shown(scene.loaded)[0])
+        self.asked.show_asked(scene.loaded)
         self._methods.setVisible(not own and scene.analysis is not None)
         self._methods.setText("Fold EI methods (M)" if self._in_full else "Compare EI methods (M)")
         scene = replace(scene, in_full=self._in_full)
@@ -295,48 +253,6 @@ class FindingStation(Station):
         said = "The rows are on the clipboard." if rows else "There are no rows to copy yet."
         self.bench.said.emit(said)
 
-    def _set_kind(self, words: str) -> None:
-        kind, loaded = target_typed(words)[0], self.bench.loaded
-        if loaded is not None:
-            self._choose(kind, usual_value(kind, loaded))
-
-    def _set_value(self, words: str) -> None:
-        loaded = self.bench.loaded
-        if loaded is not None:
-            kind = loaded.test.target_kind
-            self._choose(kind, target_value_typed(kind, words))
-
-    def _choose(self, kind: str, value: float) -> None:
-        loaded = self.bench.loaded
-        if loaded is not None:
-            test = loaded.test
-            self.bench.edit(lambda book: choose_target(book, test, kind, value))
-
-    def _step_value(self, shown: str, way: int) -> str:
-        kind = self.bench.loaded.test.target_kind if self.bench.loaded else ""
-        return target_value_stepped(kind, shown, way)
-
-    def _set_method(self, words: str) -> None:
-        loaded, method = self.bench.loaded, method_typed(words)
-        if loaded is not None:
-            test = loaded.test
-            self.bench.edit(lambda book: choose_method(book, test, method))
-
-    def _set_rule(self, words: str) -> None:
-        loaded, rule = self.bench.loaded, rule_typed(words)
-        if loaded is not None:
-            test = loaded.test
-            self.bench.edit(lambda book: choose_push_rule(book, test, rule))
-
-    def _channels(self) -> list[str]:
-        loaded = self.bench.loaded
-        return channel_shown(loaded)[1] if loaded is not None else []
-
-    def _set_channel(self, words: str) -> None:
-        loaded = self.bench.loaded
-        if loaded is not None:
-            self.bench.edit_or_raise(lambda book: choose_channel(book, loaded, words))
-
     def _write_law(self) -> None:
         loaded = self.bench.loaded
         if loaded is None:
@@ -364,8 +280,8 @@ class FindingStation(Station):
         if self.page == _PICTURES:
             self.pictures.setFocus()
             return
-        if self._value.isVisibleTo(self):
-            self._value.setFocus()
+        if self.asked.value.isVisibleTo(self):
+            self.asked.value.setFocus()
         elif self._decide.isEnabled():
             self._decide.setFocus()
         else:
