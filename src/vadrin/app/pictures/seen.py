@@ -174,12 +174,19 @@ def _levels(tones: Tones, looking: Looking) -> NDArray[np.uint8]:
     return screen_levels(tones.density if looking.negative else tones.reflection)
 
 
+_NOT_SEEN = (
+    (Ground.BLACK, "lost in black"),
+    (Ground.WHITE, "without detail"),
+    (Ground.UNREAD, "outside what was read"),
+)
+
+
 def lost_words(picture: Seen, looking: Looking) -> str:
-    """What of the scene is lost, by the name of what it is."""
+    """What of the scene is lost or not known, by the name of what it is."""
     scene = scene_named(looking.scene)
     things = scene.things[:: _step(scene.things, picture), :: _step(scene.things, picture)]
     said = []
-    for ground, words in ((Ground.BLACK, "lost in black"), (Ground.WHITE, "without detail")):
+    for ground, words in _NOT_SEEN:
         here = picture.ground == GROUNDS.index(ground)
         if here.mean() < _WORTH_A_WORD:
             continue
