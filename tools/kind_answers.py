@@ -14,13 +14,12 @@ from pathlib import Path
 
 import numpy as np
 
-from tests.states import state_of
-
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
 from oracles.film_shapes import SHAPES, Reversal, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
 from tests.app.test_kind_answers import Bench  # noqa: E402
+from tests.states import state_of  # noqa: E402
 from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.app.descriptions import description_of  # noqa: E402
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of  # noqa: E402
@@ -58,6 +57,30 @@ def speed(book: Notebook, film: object, seed: int, _rng: np.random.Generator) ->
     bench = Bench(book, "speed", step=0.5)
     _read(bench, film, seed)
     return [(bench.analysis.strips[0].zone_ei, 8.125 / 16 / 10 ** film.x_m(8.0))]
+
+
+def latitude(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """Stops from the first detail to the last, by slopes of the film's own curve."""
+    bench = Bench(book, "speed", step=0.5, first_stop=-6.0, last_stop=10.0)
+    _read(bench, film, seed)
+    fine = 0.002
+    last = max(x for _, f in bench.loaded.frames() if (x := bench.at(f)) is not None)
+    x = np.arange(-4.0, last, fine)
+    net = np.array([film.net(at, 8.0) for at in x])
+    slope = np.gradient(net, fine)
+    near = slope >= 0.95 * slope.max()
+    steepest = int(slope.argmax())
+    begin = steepest - int(np.argmin(near[steepest::-1]))
+    end = steepest + int(np.argmin(near[steepest:]))
+    gamma = np.polyfit(x[begin:end], net[begin:end], 1)[0]
+    below = np.flatnonzero((slope < 0.8 * gamma) & (np.arange(len(x)) > end))
+    if not len(below):
+        return []
+    ahead = np.interp(x + 1.5, x, net)
+    seen = np.flatnonzero((slope >= 0.3 * (ahead - net) / 1.5) & (net > 0.005))
+    true = (x[below[0]] - x[seen[0]]) / np.log10(2.0)
+    figure = bench.analysis.strips[0].figures["usable_stops"]
+    return [(figure, true)] if figure.value is not None else []
 
 
 def mixed_roll(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
@@ -348,6 +371,7 @@ def control(_book: Notebook, _film: object, _seed: int, rng: np.random.Generator
 
 
 KINDS = (
+    latitude,
     speed,
     series,
     time,
