@@ -2,6 +2,7 @@
 
 import json
 import shutil
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -344,6 +345,15 @@ def test_a_pushed_roll_is_seen_by_each_rule_and_old_film_beside_fresh(qtbot, ope
     window.bench.open_test(lines["rescue"])
     settle(qtbot, window)
     assert [t.exposed.name for t in tiles(window)] == ["fresh film", "this film, strip A"]
+    window.bench.open_test(lines["reciprocity"])
+    with window.bench.notebook.change("a law"):
+        window.bench.notebook.put(replace(window.bench.loaded.stock, reciprocity="t^1.3"))
+    window.bench.refresh()
+    settle(qtbot, window)
+    given, short = tiles(window)
+    assert "given 205 s" in given.exposed.name, "60 to the power 1.3"
+    assert short.exposed.exposure_index > 2 * given.exposed.exposure_index
+    assert levels_of(short._image).mean() < levels_of(given._image).mean() - 5
     window.bench.open_test(lines["paper"])
     settle(qtbot, window)
     assert tiles(window) == [], "paper is no film"
