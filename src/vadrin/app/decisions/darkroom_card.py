@@ -41,7 +41,7 @@ from vadrin.app.results.working_steps import developed_steps, to_be_minded
 from vadrin.core.diagnostic import Severity
 from vadrin.formats.reports.card import CARD_SIZES, Card, CardRow
 from vadrin.formats.reports.card_pdf import card_pdf
-from vadrin.formats.reports.pictures_pdf import SheetPicture
+from vadrin.formats.reports.sheet_picture import SheetPicture
 from vadrin.formats.whole_file import safe_name, write_whole
 from vadrin.notebook.records import Finding
 

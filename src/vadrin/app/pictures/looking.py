@@ -15,6 +15,7 @@ from vadrin.core.pictures.picture import USUAL_FLARE, PrintRule
 from vadrin.core.pictures.printing_paper import PrintingPaper, typical_paper
 from vadrin.notebook.store import Notebook
 
+_MOST_LONGER = 4.0
 SHOWN_AS = ("print", "negative")
 PRINT_RULES = tuple(str(rule) for rule in PrintRule)
 
@@ -156,7 +157,13 @@ def longer_typed(looking: Looking, words: str) -> Looking:
     EntryError
     """
     refusal = "a print is exposed by up to 4 stops more or less than its rule"
-    return replace(looking, longer=stops_typed(words, -4, 4, refusal))
+    return replace(looking, longer=stops_typed(words, -_MOST_LONGER, _MOST_LONGER, refusal))
+
+
+def longer_stepped(shown: str, way: int) -> str:
+    """Half a stop more or less of print exposure, as far as one goes."""
+    stops = stops_typed(shown, -_MOST_LONGER, _MOST_LONGER, "") + way / 2
+    return longer_text(max(-_MOST_LONGER, min(_MOST_LONGER, stops)))
 
 
 def flare_typed(looking: Looking, words: str) -> Looking:

@@ -12,8 +12,7 @@ from vadrin.app.pictures.kept_pictures import Wanted, picture
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.stamps import now
 from vadrin.errors import EntryError
-from vadrin.formats.pictures.picture_file import png_of, tiff_of
-from vadrin.formats.reports.pictures_pdf import SheetPicture, pictures_pdf
+from vadrin.formats.reports.sheet_picture import SheetPicture
 from vadrin.formats.whole_file import safe_name, write_whole
 
 SUFFIXES = (".pdf", ".png", ".tif")
@@ -36,7 +35,7 @@ def what_made(state: State, exposed: Exposed, looking: Looking, paper: PaperUsed
         "Software": f"Vadrin {__version__}",
         "Creation Time": now(),
         "Film": loaded.title,
-        "Developer": loaded.developer.name,
+        "Developer": loaded.developer.bath,
         "Exposure": exposed.said,
         "Push": exposed.name,
         "Scene": looking.scene_title,
@@ -67,6 +66,9 @@ def save_pictures(state: State, rows: Rows, looking: Looking, paper: PaperUsed, 
     if path.suffix.lower() == ".pdf":
         write_whole(path, _sheet(state, rows, looking, paper))
         return f"Saved to {path}."
+    # What writes pictures is loaded when one is written, off the screen's thread.
+    from vadrin.formats.pictures.picture_file import png_of, tiff_of
+
     saved = []
     for of, exposed in (each for row in rows for each in row):
         made = picture(Wanted(of, exposed, looking, paper, 1))
@@ -95,6 +97,8 @@ def card_pictures(state: State, looking: Looking, paper: PaperUsed) -> CardPictu
 
 
 def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> bytes:
+    from vadrin.formats.reports.pictures_pdf import pictures_pdf
+
     laid = []
     for row in rows:
         line = []
@@ -112,4 +116,4 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
         f"{looking.flare_words}, no grain. Times are those of the test's reference temperature. "
         f"Made {now()[:10]} by Vadrin {__version__}."
     )
-    return pictures_pdf(f"{loaded.title} in {loaded.developer.name}", small, laid)
+    return pictures_pdf(f"{loaded.title} in {loaded.developer.bath}", small, laid)

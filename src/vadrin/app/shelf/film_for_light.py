@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Generator
 from dataclasses import dataclass, replace
 from math import log2
 
@@ -104,15 +105,23 @@ class FilmForLight:
         return not self.exposed.why
 
 
-def films_for_light(notebook: Notebook, exposure_index: float) -> tuple[FilmForLight, ...]:
-    """Every film with a decision and some of it left, the least shadow lost first."""
+def films_for_light(
+    notebook: Notebook, exposure_index: float
+) -> Generator[tuple[int, int], None, tuple[FilmForLight, ...]]:
+    """Every film with a decision and some of it left, the least shadow lost first.
+
+    A film a step, so that a screen can go on between; yields how many of how many are done.
+    """
     decided: dict[tuple[int, int, int | None], Test] = {}
     for finding in notebook.all(Finding):
         test = notebook.get(Test, finding.test_id)
         if test is not None and finding.exposure_index > 0 and finding.time_min > 0:
             decided[(test.stock_id, test.developer_id, test.batch_id)] = test
-    made = [_in_light(notebook, test, exposure_index) for test in decided.values()]
-    known = [one for one in made if one is not None]
+    known = []
+    for done, test in enumerate(decided.values()):
+        yield done, len(decided)
+        one = _in_light(notebook, test, exposure_index)
+        known += [one] if one is not None else []
     return tuple(sorted(known, key=lambda one: (one.cost, abs(one.stops))))
 
 

@@ -110,22 +110,26 @@ def figure_at_time(family: Family, figure: Callable[[Curves], Array], minutes: A
 
     The same as `at_time` of the figure over the whole ladder, for figures that cost much.
     """
+    below, above, part = curves_around(family, minutes)
+    low, high = figure(below), figure(above)
+    return np.asarray(low + part * (high - low))
+
+
+def curves_around(family: Family, minutes: Array) -> tuple[Curves, Curves, Array]:
+    """The curves of the ladder under and over one time a member, and how far between it lies."""
     index, part = _grid_position(family, minutes)
 
-    def on(rung: NDArray[np.intp]) -> Array:
+    def on(rung: NDArray[np.intp]) -> Curves:
         c, place = family.curves, rung[..., None]
         long = place[..., None]
-        return figure(
-            Curves(
-                np.take_along_axis(c.fog, place, -1)[..., 0],
-                np.take_along_axis(c.toe, place, -1)[..., 0],
-                np.take_along_axis(c.net, long, -2)[..., 0, :],
-                np.take_along_axis(c.slope, long, -2)[..., 0, :],
-            )
+        return Curves(
+            np.take_along_axis(c.fog, place, -1)[..., 0],
+            np.take_along_axis(c.toe, place, -1)[..., 0],
+            np.take_along_axis(c.net, long, -2)[..., 0, :],
+            np.take_along_axis(c.slope, long, -2)[..., 0, :],
         )
 
-    low, high = on(index), on(index + 1)
-    return np.asarray(low + part * (high - low))
+    return on(index), on(index + 1), part
 
 
 def at_time(family: Family, values: Array, minutes: Array) -> Array:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import Curves, net_density_at
+from vadrin.core.fitting.family import curves_around
 from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.strip_metrics import StripMetrics
 
@@ -41,11 +42,6 @@ class DevelopedFilm:
     part: float
     first: float
     last: float
-
-    @property
-    def base_fog(self) -> float:
-        """Density of film that saw no light."""
-        return float(self.low.fog) + self.part * float(self.high.fog - self.low.fog)
 
     def net_density(self, log_h: Array) -> Array:
         """Density over base plus fog at lg exposures, same shape."""
@@ -103,7 +99,8 @@ def developed(
     between = near or [low, high]
     first, last = max(s.first for s in between), min(s.last for s in between)
     if analysis.family is not None and channel is None:
-        return _on_ladder(analysis, minutes, first, last)
+        under, over, share = curves_around(analysis.family, np.asarray(minutes))
+        return DevelopedFilm(minutes, under, over, float(share), first, last)
     if near:
         return alone(near[0])
     begun, ended = low.restated_min or 1.0, high.restated_min or 1.0
@@ -120,17 +117,3 @@ def _strips(analysis: Analysis, channel: str | None) -> tuple[StripMetrics, ...]
 def alone(strip: StripMetrics) -> DevelopedFilm:
     """A strip's own curve, whatever others say."""
     return DevelopedFilm(strip.restated_min, strip.curve, strip.curve, 0.0, strip.first, strip.last)
-
-
-def _on_ladder(analysis: Analysis, minutes: float, first: float, last: float) -> DevelopedFilm:
-    family = analysis.family
-    assert family is not None
-    ln_times = np.log(family.times)
-    place = float(np.interp(log(minutes), ln_times, np.arange(len(ln_times))))
-    rung = min(int(place), len(ln_times) - 2)
-
-    def at(step: int) -> Curves:
-        c = family.curves
-        return Curves(c.fog[step], c.toe[step], c.net[step], c.slope[step])
-
-    return DevelopedFilm(minutes, at(rung), at(rung + 1), place - rung, first, last)

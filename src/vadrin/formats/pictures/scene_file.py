@@ -12,7 +12,6 @@ from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image
 
 from vadrin.core.arrays import Array
 from vadrin.core.pictures.scene import CODE_LUMINANCE, CODES_A_STOP, Codes, Scene, Spot, codes_of
@@ -43,6 +42,8 @@ def write_scene(
     names : tuple of str
     spots : tuple of Spot
     """
+    from PIL import Image
+
     luminance = light @ LUMINANCE_SHARES
     half = light.reshape(light.shape[0] // 2, 2, light.shape[1] // 2, 2, 3).mean((1, 3))
     ground = np.maximum(half @ LUMINANCE_SHARES, 1e-9)
@@ -69,6 +70,8 @@ def title_and_spots(told: bytes) -> tuple[str, tuple[Spot, ...]]:
 
 def read_scene(name: str, light: bytes, things: bytes, told: bytes) -> Scene:
     """Read a scene from the contents of its three files."""
+    from PIL import Image
+
     whole = np.asarray(Image.open(BytesIO(light)), dtype=np.uint16)
     rows = whole.shape[0] * 2 // 3
     luminance = np.ascontiguousarray(whole[:rows])

@@ -8,7 +8,6 @@ from io import BytesIO
 from typing import TYPE_CHECKING, Any
 from xml.sax.saxutils import escape
 
-from vadrin.formats.pictures.picture_file import png_of
 from vadrin.formats.reports.card import CARD_SIZES, Card
 from vadrin.formats.reports.pdf_typeface import BOLD, MM, REGULAR, register_fonts
 
@@ -17,7 +16,7 @@ if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
     from reportlab.platypus import Flowable
 
-    from vadrin.formats.reports.pictures_pdf import SheetPicture
+    from vadrin.formats.reports.sheet_picture import SheetPicture
 
 _INK, _SOFT = (0.078, 0.129, 0.169), (0.337, 0.404, 0.451)
 _MARGIN = 6.0
@@ -71,6 +70,8 @@ class _Setting:
     def pictures(self, shown: tuple[SheetPicture, ...]) -> list[Flowable]:
         """Pictures in a row, each with what it is of."""
         from reportlab.platypus import Image, Table
+
+        from vadrin.formats.pictures.picture_file import png_of
 
         if not shown:
             return []

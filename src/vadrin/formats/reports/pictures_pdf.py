@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from io import BytesIO
 
-import numpy as np
-from numpy.typing import NDArray
 from PIL import Image
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
@@ -14,26 +11,9 @@ from reportlab.lib.utils import ImageReader, simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from vadrin.formats.reports.pdf_typeface import register_fonts
+from vadrin.formats.reports.sheet_picture import SheetPicture
 
 _SIZE, _GAP = 8.0, 4 * mm
-
-
-@dataclass(frozen=True, eq=False)
-class SheetPicture:
-    """A picture of a sheet; without levels an empty frame with the reason.
-
-    Attributes
-    ----------
-    levels : ndarray of uint8 or None
-    caption, note : str
-    framed : bool
-        Whether it is the finding's own.
-    """
-
-    levels: NDArray[np.uint8] | None
-    caption: str
-    note: str
-    framed: bool
 
 
 def pictures_pdf(title: str, small_print: str, rows: list[list[SheetPicture]]) -> bytes:
@@ -74,7 +54,8 @@ def _draw(
     x, y, wide, tall = box
     regular, bold = faces
     if picture.levels is not None:
-        canvas.drawImage(ImageReader(Image.fromarray(picture.levels)), x, y, wide, tall)
+        image = ImageReader(Image.fromarray(picture.levels))
+        canvas.drawImage(image, x, y, wide, tall, preserveAspectRatio=True, anchor="nw")
     canvas.setLineWidth(2.2 if picture.framed else 0.4)
     canvas.rect(x, y, wide, tall)
     canvas.setFont(bold if picture.framed else regular, _SIZE)

@@ -95,7 +95,8 @@ class PictureTile(QWidget):
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         room = QRect(0, 0, self.width(), self.height() - self._caption_height)
         if self._image is not None:
-            painter.drawImage(room, self._image)
+            size = self._image.size().scaled(room.size(), Qt.AspectRatioMode.KeepAspectRatio)
+            painter.drawImage(QRect(room.topLeft(), size), self._image)
         else:
             painter.setPen(QColor(self.look.rule))
             painter.drawRect(room.adjusted(0, 0, -1, -1))

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Generator, Iterable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypeVar, cast
 
 from PyQt6 import sip
 from PyQt6.QtGui import QKeyEvent
@@ -27,6 +27,9 @@ from vadrin.ui.widgets.labels import text
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis_result import Analysis
+
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -122,6 +125,18 @@ class Station(QWidget):
     def take_focus(self) -> None:
         """Put the keyboard where the work begins."""
         self.setFocus()
+
+    def while_open(
+        self, steps: Generator[tuple[int, int], None, tuple[T, ...]]
+    ) -> Generator[tuple[int, int], None, tuple[T, ...]]:
+        """What steps through a notebook comes to, or nothing once another lies open."""
+        opened = self.bench.notebook
+        while self.bench.notebook is opened:
+            try:
+                yield next(steps)
+            except StopIteration as end:
+                return cast("tuple[T, ...]", end.value)
+        return ()
 
     @property
     def busy(self) -> bool:

@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.curves.at_a_time import at_the_time, tested_span, time_at_first
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.pictures.exposed import Exposed, in_colour
+from vadrin.app.pictures.exposed import Exposed
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import Looking, paper_used
 from vadrin.app.pictures.seen import seen
@@ -65,17 +65,18 @@ class TimeRow(QWidget):
         exposed, words = at_the_time(analysis, self.minutes)
         self.said.setText(words)
         self.tile.look = scene.look
-        paper = paper_used(self.bench.notebook, state.loaded)
+        self._paper = paper_used(self.bench.notebook, state.loaded)
         self.tile.exposed = exposed
-        wanted = [Wanted(state, exposed, Looking(), paper, _SMALL)]
+        wanted = [Wanted(state, exposed, Looking(), self._paper, _SMALL)]
         make_pictures(self._jobs, "picture at a time", wanted, self._put_up)
 
     def _put_up(self, made: Made) -> None:
         """The first picture is there; from now on the scene is at hand."""
         self._ready = True
         scene = self._scene
-        if scene is not None and made[0] is not None:
-            self.tile.show_image(image_of(made[0], scene.look, marked=False), "")
+        if scene is not None:
+            image = None if made[0] is None else image_of(made[0], scene.look, marked=False)
+            self.tile.show_image(image, "")
 
     def _move(self, minutes: float) -> None:
         """Follow the marker; a table of tones and one look-up, so that it is drawn at once."""
@@ -85,9 +86,6 @@ class TimeRow(QWidget):
             return
         exposed, words = at_the_time(scene.analysis, minutes)
         self.said.setText(words)
-        if self._ready and not in_colour(scene.analysis):
-            paper = paper_used(self.bench.notebook, scene.state.loaded)
-            made = seen(scene.state, exposed, Looking(), paper, _SMALL)
-            if made is not None:
-                self.tile.exposed = exposed
-                self.tile.show_image(image_of(made, scene.look, marked=False), "")
+        if self._ready:
+            self.tile.exposed = exposed
+            self._put_up([seen(scene.state, exposed, Looking(), self._paper, _SMALL)])

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import cast
-
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QStackedWidget, QTableView
@@ -18,7 +16,6 @@ from vadrin.app.shelf.film_comparison import (
     HEADS,
     ORDERS,
     ComparedFilm,
-    Laying,
     cells_of,
     films_decided,
     films_words,
@@ -145,7 +142,7 @@ class FilmsStation(Station):
     def _take_films(self) -> None:
         """A few at once; many come in while the screen stays alive."""
         self._stop()
-        steps = self._while_open(films_decided(self.bench.notebook))
+        steps = self.while_open(films_decided(self.bench.notebook))
         try:
             known, total = next(steps)
         except StopIteration as end:
@@ -153,16 +150,6 @@ class FilmsStation(Station):
             return
         self._tell(known, total)
         self._coming = SlicedJob(self, steps, self._tell, self._arrived, self._failed)
-
-    def _while_open(self, steps: Laying) -> Laying:
-        """The films, or none of them once another notebook lies open."""
-        opened = self.bench.notebook
-        while self.bench.notebook is opened:
-            try:
-                yield next(steps)
-            except StopIteration as end:
-                return cast("tuple[ComparedFilm, ...]", end.value)
-        return ()
 
     def _stop(self) -> None:
         if self._coming is not None:

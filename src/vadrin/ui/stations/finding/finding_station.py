@@ -74,7 +74,6 @@ class FindingStation(Station):
         self._methods = button("", self._unfold, link=True)
         self._signed = sentence("Decided by", self._by, "because", self._because, role=Role.LEAD)
         self._state: State | None = None
-        self._scene: ViewState | None = None
         self._last: ViewState | None = None
         self._head = PageLinks(_PAGES, self.turn_to)
         self._lay_out()
@@ -191,7 +190,6 @@ class FindingStation(Station):
         self._methods.setVisible(not own and scene.analysis is not None)
         self._methods.setText("Fold EI methods (M)" if self._in_full else "Compare EI methods (M)")
         scene = replace(scene, in_full=self._in_full)
-        self._scene = scene
         view = answer_view(test.kind)(scene)
         self._area.setWidget(with_sections(view, scene, self._beside(scene)))
         add_pictures(
@@ -207,9 +205,9 @@ class FindingStation(Station):
 
     def _unfold(self) -> None:
         """Show what other methods find in full, or in a line again."""
-        if self._scene is not None:
+        if self._last is not None:
             self._in_full = not self._in_full
-            self.show_state(self._scene)
+            self.show_state(self._last)
 
     def _beside(self, scene: ViewState) -> tuple[str, ...]:
         """What an eye, paper or a rule says beside the finding."""

@@ -14,7 +14,6 @@ from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
 from vadrin.app.document.state import State
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.exposures import stops_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.pictures.beside_pictures import Shown, shown_pictures
 from vadrin.app.pictures.exposed import in_colour, ring_of, why_no_pictures
@@ -24,7 +23,7 @@ from vadrin.app.pictures.looking import (
     SHOWN_AS,
     Looking,
     flare_typed,
-    longer_text,
+    longer_stepped,
     longer_typed,
     looked_at,
     paper_used,
@@ -35,14 +34,13 @@ from vadrin.app.pictures.looking import (
     spot_names,
     spot_typed,
 )
-from vadrin.app.pictures.own_scene import own_scene
 from vadrin.app.pictures.saved_pictures import save_pictures, usual_name
 from vadrin.app.pictures.scenes import add_own, spot_at
 from vadrin.app.pictures.seen import Seen, lost_words, point_words
 from vadrin.app.scans.picture_files import PICTURES_OR_RAW
 from vadrin.core.pictures.scene import Scene
 from vadrin.errors import VadrinError
-from vadrin.ui.jobs import Jobs
+from vadrin.ui.jobs import Jobs, Said
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.pictures.picture_image import image_of
 from vadrin.ui.pictures.picture_maker import Made, make_pictures
@@ -63,10 +61,6 @@ _IN_COLOUR = "Colour is printed so that what was metered is neutral. The paper i
 _COLUMNS = 2
 _SMALL, _LARGE = 4, 1
 """Points of a scene along each side that become one of a picture."""
-
-
-def _half_a_stop(shown: str, way: int) -> str:
-    return longer_text(max(-4.0, min(4.0, stops_typed(shown, -4, 4, "") + way / 2)))
 
 
 class PicturesPage(QWidget):
@@ -95,7 +89,7 @@ class PicturesPage(QWidget):
         )
         self._shown_as = WordField("print or negative", self._set_shown_as, chooser(SHOWN_AS))
         self._rule = WordField("print exposure", self._set_rule, chooser(PRINT_RULES))
-        self._longer = WordField("print exposed longer by", self._set_longer, _half_a_stop)
+        self._longer = WordField("print exposed longer by", self._set_longer, longer_stepped)
         self._flare = WordField("camera flare", self._set_flare)
         self._way = WordField("arrangement", self._set_way, chooser(WAYS))
         for field in (self._place, self._spot, self._shown_as, self._rule):
@@ -111,6 +105,7 @@ class PicturesPage(QWidget):
         self._wipe.pointed.connect(self._point_at)
         self._wipe.metered.connect(self._meter_at)
         self._told = text(" ", Role.BODY, wrap=True)
+        self._shown: Shown = ()
         self._pair: list[Seen | None] = [None, None]
         ask = partial(ask_file, "Open a linear picture", PICTURES_OR_RAW, self.take)
         column = QVBoxLayout(self)
@@ -145,9 +140,9 @@ class PicturesPage(QWidget):
         self._longer.show_value(looking.longer_words)
         self._flare.show_value(looking.flare_words)
         self._way.show_value(self.way)
-        why = why_no_pictures(state)
-        if state.analysis is not None and shown_pictures(self.bench.notebook, state):
-            why = ""
+        known = state.analysis is not None
+        self._shown = shown_pictures(self.bench.notebook, state) if known else ()
+        why = "" if self._shown else why_no_pictures(state)
         self._nothing.setText(why)
         self._nothing.setVisible(bool(why))
         self._rows.setVisible(not why and self.way != WIPE)
@@ -182,10 +177,10 @@ class PicturesPage(QWidget):
         ring = ring_of(state)
         if self.way == BY_TIME and ring:
             return tuple(tuple((state, exposed) for exposed in row) for row in ring)
-        pictures = shown_pictures(self.bench.notebook, state)
+        shown = self._shown
         if self.way == WIPE:
-            return (self._chosen(pictures),)
-        return tuple(pictures[n : n + _COLUMNS] for n in range(0, len(pictures), _COLUMNS))
+            return (self._chosen(shown),)
+        return tuple(shown[n : n + _COLUMNS] for n in range(0, len(shown), _COLUMNS))
 
     def _fit(self) -> None:
         """Pictures as large as leaves all rows in sight."""
@@ -220,7 +215,7 @@ class PicturesPage(QWidget):
         if scene is None or scene.state is None:
             return
         self._pair = made
-        pair = self._chosen(shown_pictures(self.bench.notebook, scene.state))
+        pair = self._chosen(self._shown)
         images: list[QImage | None] = [
             None if p is None else image_of(p, scene.look, self.looking.marked) for p in made
         ]
@@ -247,7 +242,13 @@ class PicturesPage(QWidget):
     def take(self, path: Path) -> None:
         """Take a picture of one's own as the scene."""
         self._refuse("")
-        self._jobs.run("own scene", lambda _: own_scene(path), self._taken, self._not_taken)
+
+        def work(_said: Said) -> Scene:
+            from vadrin.app.pictures.own_scene import own_scene
+
+            return own_scene(path)
+
+        self._jobs.run("own scene", work, self._taken, self._not_taken)
 
     def _taken(self, scene: Scene) -> None:
         add_own(scene)
@@ -260,15 +261,12 @@ class PicturesPage(QWidget):
 
     def _enlarge(self, number: int) -> None:
         """The picture that was clicked, beside the normal."""
-        scene = self._scene
-        if scene is None or scene.state is None or self.way != BESIDE:
+        if self.way != BESIDE:
             return
-        pictures = shown_pictures(self.bench.notebook, scene.state)
-        known = [each for each in pictures if not each[1].why]
-        first = self._chosen(pictures)[0]
-        others = [each[1] for each in known if each is not first]
-        if pictures[number][1] in others:
-            self.second = others.index(pictures[number][1])
+        first = self._chosen(self._shown)[0]
+        others = [each for each in self._shown if not each[1].why and each is not first]
+        if self._shown[number] in others:
+            self.second = others.index(self._shown[number])
         self._change(way=WIPE)
 
     def look_otherwise(self, key: str) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QWidget
@@ -23,7 +24,7 @@ from vadrin.app.shelf.film_for_light import (
     load_film,
 )
 from vadrin.ui.actions import hint
-from vadrin.ui.jobs import Said
+from vadrin.ui.jobs import Said, SlicedJob
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.pictures.picture_image import image_of
 from vadrin.ui.pictures.picture_tile import PictureTile
@@ -59,7 +60,7 @@ class TonightStation(Station):
         super().__init__(given)
         self._look: Look = DAY
         self._scene: ViewState | None = None
-        self._films: Made = []
+        self._coming: SlicedJob | None = None
         self._words = text("", Role.LEAD, wrap=True)
         self._fields = {
             name: WordField(said, self._setter(name, typed))
@@ -101,27 +102,45 @@ class TonightStation(Station):
         for name, field in self._fields.items():
             value = getattr(light, name)
             field.show_value(_SHOWN[name[-1]](value))
-        self._words.setText("Looking at the films that were decided on …")
+        if self._coming is not None:
+            self._coming.cancel()
+        steps = self.while_open(films_for_light(self.bench.notebook, light.exposure_index))
+        self._coming = SlicedJob(self, steps, self._tell, self._found, self._failed)
+
+    @property
+    def busy(self) -> bool:
+        """Whether films are still being looked at."""
+        return self._coming is not None
+
+    def _tell(self, done: int, total: int) -> None:
+        self._words.setText(f"Looking at the films that were decided on: {done} of {total} …")
+
+    def _failed(self, error: Exception) -> None:
+        self._coming = None
+        raise error
+
+    def _found(self, films: tuple[FilmForLight, ...]) -> None:
+        """The films are known; their pictures come beside the work."""
+        self._coming = None
         notebook = self.bench.notebook
-        films = films_for_light(notebook, light.exposure_index)[:_MOST]
-        papers = [paper_used(notebook, one.state.loaded) for one in films]
+        serving = [one for one in films if one.serves][:_MOST]
+        papers = [paper_used(notebook, one.state.loaded) for one in serving]
 
         def work(said: Said) -> Made:
             made: Made = []
-            for one, paper in zip(films, papers, strict=True):
-                said(len(made), len(films))
+            for one, paper in zip(serving, papers, strict=True):
+                said(len(made), len(serving))
                 made.append((one, self._picture(one, paper)))
             return made
 
-        self.given.jobs.run("films for a light", work, self._put_up)
+        self.given.jobs.run("films for a light", work, partial(self._put_up, films))
 
     @staticmethod
     def _picture(one: FilmForLight, paper: PaperUsed) -> Seen | None:
         return picture(Wanted(one.state, one.exposed, Looking(), paper, _SMALL))
 
-    def _put_up(self, made: Made) -> None:
-        self._films = made
-        self._words.setText(light_words(self.light, tuple(one for one, _ in made)))
+    def _put_up(self, films: tuple[FilmForLight, ...], made: Made) -> None:
+        self._words.setText(light_words(self.light, films))
         while self._grid.count():
             item = self._grid.takeAt(0)
             widget = item.widget() if item is not None else None
@@ -129,14 +148,13 @@ class TonightStation(Station):
                 widget.hide()
                 widget.deleteLater()
         across = 3 if scale() <= 1.3 else 2
-        serving = [each for each in made if each[0].serves]
-        for number, (one, seen) in enumerate(serving):
+        for number, (one, seen) in enumerate(made):
             self._grid.addWidget(self._tile(one, seen), 2 * (number // across), number % across)
             below = self._below(one)
             self._grid.addWidget(below, 2 * (number // across) + 1, number % across)
         for column in range(across):
             self._grid.setColumnStretch(column, 1)
-        others = [film_words(one) for one, _ in made if not one.serves]
+        others = [film_words(one) for one in films if not one.serves]
         self._others.setText("".join(f"{words}. " for words in others))
 
     def _tile(self, one: FilmForLight, seen: Seen | None) -> QWidget:
