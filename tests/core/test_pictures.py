@@ -175,3 +175,12 @@ def test_a_shipped_scene_has_the_range_and_the_things_it_is_named_for(name, stop
     for thing in ("carved head", "white cloth", "black cloth", "hung rope", "fine line"):
         assert scene.of_thing(thing).any(), thing
     assert pytest.approx(0.30103, abs=1e-5) == STOP
+
+
+@pytest.mark.parametrize("scale", [0.2, 0.5, 1.05, 1.9])
+def test_every_grade_goes_from_grey_to_black_over_its_scale(scale):
+    paper = typical_paper(scale)
+    reach = paper.exposure_for(0.9 * paper.black) - paper.exposure_for(0.04)
+    assert reach == pytest.approx(scale, abs=0.01)
+    assert paper.print_density(np.array([0.0]))[0] == pytest.approx(paper.black - 0.04, abs=0.01)
+    assert (np.diff(paper.density) >= 0).all()

@@ -59,11 +59,13 @@ def _small(picture: Picture) -> Array:
     values = np.asarray(picture.values)
     by = max(1, -(-values.shape[1] // _WIDEST))
     rows, columns = values.shape[0] // (2 * by) * 2, values.shape[1] // (2 * by) * 2
-    cut = values[: rows * by, : columns * by].astype(np.float32)
-    if cut.ndim == 2:
-        cut = np.repeat(cut[..., None], 3, axis=-1)
-    small = cut.reshape(rows, by, columns, by, 3).mean((1, 3))
-    return np.asarray(small, dtype=np.float64)
+    small = np.empty((rows, columns, 3))
+    # Row by row: a large picture is mapped from its file, and never taken into memory whole.
+    for row in range(rows):
+        cut = values[row * by : (row + 1) * by, : columns * by].astype(np.float32)
+        blocks = cut.reshape(by, columns, by, -1).mean((0, 2))
+        small[row] = blocks
+    return small
 
 
 def _balance(light: Array) -> Array:

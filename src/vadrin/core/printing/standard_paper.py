@@ -35,15 +35,15 @@ def _place(slope: float, span: float, density: float) -> float:
 
 
 @lru_cache(maxsize=64)
-def _fitted(exposure_scale: float, top: float) -> tuple[float, float]:
-    """Slope of the straight part, and the place of full black from the lower corner."""
+def _fitted(top: float) -> tuple[float, float]:
+    """Of a grade 2: slope of the straight part, and the place of full black from the corner."""
 
     def over(slope: float) -> float:
         span = top / slope
         dark = _place(slope, span, _NEARLY_BLACK * top)
-        return dark - _place(slope, span, _FIRST_GREY) - exposure_scale
+        return dark - _place(slope, span, _FIRST_GREY) - STANDARD_SCALE
 
-    slope = float(brentq(over, 0.2 * top / exposure_scale, 40 * top / exposure_scale, xtol=1e-9))
+    slope = float(brentq(over, 0.2 * top, 40 * top, xtol=1e-9))
     return slope, _place(slope, top / slope, top - _UNDER_BLACK)
 
 
@@ -62,5 +62,7 @@ def standard_density(
         With the paper's white.
     """
     top = d_max - PAPER_WHITE
-    slope, black = _fitted(exposure_scale, top)
-    return _shape(np.asarray(away, dtype=np.float64) + black, slope, top / slope)
+    slope, black = _fitted(top)
+    # Other grades have the same shape on another scale, so that the hardest has one, too.
+    there = np.asarray(away, dtype=np.float64) * STANDARD_SCALE / exposure_scale
+    return _shape(there + black, slope, top / slope)

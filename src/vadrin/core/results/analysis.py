@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -19,7 +18,7 @@ from vadrin.core.limits import CURVE_RULE
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis_result import Analysis, Settings
-from vadrin.core.results.comparison import Comparison, compare_all, matched
+from vadrin.core.results.comparison import Comparison, compare_all, matched_time
 from vadrin.core.results.criteria import AVERAGE_GRADIENT, ISO_TARGET, Target
 from vadrin.core.results.finding import (
     ONE_STRIP,
@@ -193,23 +192,28 @@ def _beside(
     """Others beside the reference; where one was tried at several times, when it meets it."""
     material = {s.label: s.material for s in strips}
     gradients = {s.label: s.average_gradient for s in reference}
+    times: dict[tuple[str, str], Figure] = {}
     made = []
     for one in compare_all(reference, others):
         own = tuple(s for s in strips if s.material == material[one.strip])
         if len({s.time_min for s in own}) > 1:
-            one = matched(one, gradients[one.reference], _time_for(own, settings))
+            place = (material[one.strip], one.reference)
+            if place not in times:
+                times[place] = _time_meeting(own, settings, gradients[one.reference])
+            one = replace(one, match_min=times[place])
         made.append(one)
     return tuple(made)
 
 
-def _time_for(strips: tuple[StripReadings, ...], settings: Settings) -> Callable[[float], Figure]:
-    """A material's time for an average gradient, by its own tested times."""
-
-    def time_for(gradient: float) -> Figure:
-        target = Target(AVERAGE_GRADIENT.key, gradient)
-        return analyse(strips, replace(settings, target=target)).finding.time_min
-
-    return time_for
+def _time_meeting(
+    strips: tuple[StripReadings, ...], settings: Settings, gradient: Figure
+) -> Figure:
+    """A material's time for the reference's average gradient, by its own tested times."""
+    if gradient.value is None:
+        return absent(gradient.why)
+    target = Target(AVERAGE_GRADIENT.key, gradient.value)
+    found = analyse(strips, replace(settings, target=target)).finding.time_min
+    return matched_time(gradient, found)
 
 
 def _in_order(answer: Analysis, strips: tuple[StripReadings, ...]) -> Analysis:

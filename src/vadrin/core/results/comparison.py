@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import exp, log
 
 from vadrin.core.figure import Basis, Figure, absent
@@ -99,33 +98,26 @@ def compare(one: StripMetrics, reference: StripMetrics) -> Comparison:
     )
 
 
-def matched(
-    comparison: Comparison, wanted: Figure, time_for: Callable[[float], Figure]
-) -> Comparison:
-    """With the time at which it has the reference's contrast, measured.
+def matched_time(wanted: Figure, found: Figure) -> Figure:
+    """The time at which another material has the reference's contrast, measured.
 
     Parameters
     ----------
-    comparison : Comparison
     wanted : Figure
         The reference's average gradient.
-    time_for : callable
-        Gives the other material's time for an average gradient, with its interval.
+    found : Figure
+        The other material's time for it, as if it were sure.
     """
-    if wanted.value is None:
-        return replace(comparison, match_min=absent(wanted.why))
-    found = time_for(wanted.value)
     if found.value is None or found.low is None or found.high is None:
-        return replace(comparison, match_min=found)
+        return found
     if wanted.low is None or wanted.high is None or wanted.low <= 0:
-        return replace(comparison, match_min=found)
+        return found
     # Both are off: the other's time for a contrast, and the contrast that is to be met, which
     # time follows by more than its share.
     own = 0.5 * log(found.high / found.low)
     met = RULE_EXPONENT * 0.5 * log(wanted.high / wanted.low)
     reach = exp((own**2 + met**2) ** 0.5)
-    figure = Figure(found.value, found.value / reach, found.value * reach)
-    return replace(comparison, match_min=figure)
+    return Figure(found.value, found.value / reach, found.value * reach)
 
 
 def compare_all(
