@@ -14,6 +14,7 @@ from tests.window.test_plan_and_expose import begin, kit, refusal_of
 from vadrin.app.entry.reciprocity_entry import reciprocity_typed
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
+from vadrin.app.process.darkroom_runs import clock_steps, process_steps
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.exposure.reciprocity import corrected_time
 from vadrin.core.planning.plan_request import Arrangement
@@ -306,7 +307,8 @@ def test_what_nobody_changed_is_small_print_and_tab_goes_on_in_it(qtbot, plan):
     assert seen == ["film", "first"]
     assert words_of(station.small_print).startswith(
         "Assumed: film 36 frames, one strip after the other, first exposure repeated at the end; "
-        "Quayside 35 with Lugger 50, the meter at 1/30 and f/5.6."
+        "Quayside 35 with Lugger 50, the meter at 1/30 and f/5.6; "
+        "develop, stop 1:00, fix 5:00, wash 10:00."
     )
     assert station.forecast_panel.plot.height() >= 200
     station.fields["blanks"].setFocus()
@@ -328,6 +330,53 @@ def test_what_nobody_changed_is_small_print_and_tab_goes_on_in_it(qtbot, plan):
     assert in_view(station, "filter"), "what was changed stands as a sentence"
     assert not in_view(station, "supply")
     assert "Quayside" not in words_of(station.small_print)
+
+
+def test_what_a_laboratory_does_is_said_in_the_plan_and_kept_for_the_bath(plan):
+    page, typist = plan("time")
+    bench = page.window.bench
+    page.word("process_steps", "stop 1:00, fix 5")
+    assert "only the developer goes without" in refusal_of(page.window)
+    page.word("process_steps", "presoak 2, develop, stop 0:30, fix 4:30 at 21 °C, wash 12")
+    own = [
+        (s.name, s.seconds, s.temperature_c) for s in process_steps(bench.notebook, bench.loaded)
+    ]
+    assert own == [
+        ("Presoak", 120.0, None),
+        ("Develop", 0.0, None),
+        ("Stop", 30.0, None),
+        ("Fix", 270.0, 21.0),
+        ("Wash", 720.0, None),
+    ]
+    assert [s.name for s in clock_steps(bench.notebook, bench.loaded) if s.develops] == ["Develop"]
+    assert in_view(page.station, "process_steps"), "one's own steps stand open"
+    typist.press(Qt.Key.Key_Z, CTRL)
+    usual = "develop, stop 1:00, fix 5:00, wash 10:00"
+    assert page.station.fields["process_steps"].text() == usual
+
+
+def test_colour_film_keeps_the_steps_of_its_laboratory(plan):
+    page, typist = plan("colour")
+    bench = page.window.bench
+    with bench.notebook.change("colour film"):
+        bench.notebook.add(Stock(name="Merrow Colour 200", box_speed=200, kind="colour negative"))
+    page.word("film", "Merrow Colour 200")
+    assert page.station.fields["process"].text() == "colour negative, as usual"
+    page.word("process_steps", "develop, bleach 4:20, fix 4:20, wash 3:15, stabilise 1")
+    page.word("process", "Quay laboratory")
+    shown = page.station.fields["process_steps"].text()
+    assert bench.loaded.routine.name == "Quay laboratory"
+    assert bench.loaded.routine.temperature_c == 37.8
+    assert shown == "develop, bleach 4:20, fix 4:20, wash 3:15, stabilise 1:00"
+    bath = bench.loaded.test.developer_id
+    begin(typist, "colour")
+    again = PlanPage(page.qtbot, page.window)
+    again.word("film", "Merrow Colour 200")
+    assert bench.loaded.test.developer_id == bath
+    assert again.station.fields["process_steps"].text() == shown
+    begin(typist, "time")
+    again.word("film", "Kelda Pan 200")
+    assert bench.loaded.routine is None, "black-and-white film has its own"
 
 
 def in_view(station, key):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.descriptions import PlanSentence, description_of
+from vadrin.app.entry.process_steps import TypedStep
 from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
@@ -14,14 +15,16 @@ from vadrin.app.library.named_records import (
     speed_in,
     stock_named,
 )
+from vadrin.app.library.process_steps import steps_of, steps_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import drafted_strips, write_strips
+from vadrin.app.plan.laboratory import process_shown, with_process, with_steps
 from vadrin.app.plan.usual_process import with_usual_process
 from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_options import SharedIndexes, TestOptions
 from vadrin.errors import EditRefusedError
-from vadrin.notebook.records import Camera, Frame, Lens, Stock, Strip, Test
+from vadrin.notebook.records import Camera, Frame, Lens, Process, Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
 MOST_STRIPS = 12
@@ -46,6 +49,10 @@ class PlanEdit:
     lens_name: str | None = None
     twin_name: str | None = None
     reciprocity: str | None = None
+    process_name: str | None = None
+    steps: tuple[TypedStep, ...] = ()
+    """Of its process, where somebody typed them anew."""
+    steps_shown: str = ""
 
 
 def apply_plan(notebook: Notebook, request: PlanEdit, label: str) -> None:
@@ -126,6 +133,7 @@ def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
         options = _options_for(test, before.exposure_index, index)
         test = replace(test, batch_id=None, exposure_index=index, options=options)
     test = with_usual_process(notebook, test, before)
+    test = _through_process(notebook, request, test, before)
     if request.batch_name is not None:
         batch = batch_named(notebook, stock.id, request.batch_name) if request.batch_name else None
         test = replace(test, batch_id=batch.id if batch else None)
@@ -138,6 +146,16 @@ def _with_names(notebook: Notebook, request: PlanEdit) -> Test:
     if same and request.reciprocity is not None and request.reciprocity != stock.reciprocity:
         notebook.put(replace(stock, reciprocity=request.reciprocity))
     return test
+
+
+def _through_process(
+    notebook: Notebook, request: PlanEdit, test: Test, before: Test | None
+) -> Test:
+    """A test through the process that was named for it, or with steps of one's own."""
+    had = notebook.get(Process, before.process_id or 0) if before is not None else None
+    if request.process_name not in (None, process_shown(had)):
+        test = with_process(notebook, test, request.process_name or "")
+    return with_steps(notebook, test, request.steps) if request.steps else test
 
 
 def _index_for(notebook: Notebook, before: Test, stock: Stock, asked: float) -> float:
@@ -206,4 +224,7 @@ def plan_edit_of(notebook: Notebook, loaded: LoadedTest) -> PlanEdit:
         name_of(Lens, test.lens_id),
         name_of(Camera, test.twin_id),
         loaded.stock.reciprocity,
+        process_shown(loaded.routine),
+        (),
+        steps_text(steps_of(notebook, loaded.routine)),
     )

@@ -6,6 +6,7 @@ from enum import Enum
 
 from vadrin.app.descriptions import PlanSentence, description_of
 from vadrin.app.plan.compared_materials import on_twins
+from vadrin.core.planning.test_types import Metering
 from vadrin.notebook.records import Test
 
 
@@ -17,6 +18,7 @@ class Occasion(Enum):
     OTHERS = "others"
     TABLET = "tablet"
     TWIN = "twin"
+    PROCESS = "process"
 
 
 Sentence = tuple[Occasion | PlanSentence, str]
@@ -59,6 +61,7 @@ SENTENCES: tuple[Sentence, ...] = (
         "The meter says {shutter} at {aperture}; with {camera} and {lens} turn the {turned} first, "
         "neutral density up to {filter} stops; reciprocity correction: {reciprocity}.",
     ),
+    (Occasion.PROCESS, "It goes through {process}: {process_steps}."),
 )
 """Every sentence a plan can need, in order."""
 
@@ -68,5 +71,7 @@ def sentences_of(test: Test) -> set[Occasion | PlanSentence]:
     page = description_of(test.kind)
     shown: set[Occasion | PlanSentence] = {Occasion.FILM, Occasion.METER, *page.sentences}
     shown |= {Occasion.OTHERS} if page.kind.compares_materials else set()
+    on_film = page.kind.scripted and page.kind.metering is not Metering.ENLARGER
+    shown |= {Occasion.PROCESS} if on_film else set()
     shown |= {Occasion.TABLET} if test.by_contact else set()
     return shown | ({Occasion.TWIN} if on_twins(test) else set())

@@ -13,6 +13,7 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed
 from vadrin.app.entry.film_supply import AS_MUCH, film_supply_text, name_typed
 from vadrin.app.entry.numbers import number_typed, number_within, numbers_typed
+from vadrin.app.entry.process_steps import steps_typed
 from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.app.entry.times import minutes_typed, seconds_typed
 from vadrin.app.library.named_records import NO_DEVELOPER, NO_FILM
@@ -42,7 +43,7 @@ from vadrin.app.plan.plan_word_readers import (
 from vadrin.app.plan.starting_tests import rolls_begun
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
-from vadrin.notebook.records import Camera, Lens
+from vadrin.notebook.records import Camera, Lens, Process
 from vadrin.notebook.records.film_test import SCENE_SUBJECT, TABLET_SUBJECT
 from vadrin.notebook.store import Notebook
 
@@ -194,6 +195,16 @@ WORDS: dict[str, Word] = {
         lambda s, p: p.test.light or "any light",
         chooser(LIGHTS),
     ),
+    "process": Word(
+        "process the film goes through",
+        lambda p, w: replace(p, process_name=w.strip()),
+        lambda s, p: p.process_name or "",
+    ),
+    "process_steps": Word(
+        "steps of the process",
+        lambda p, w: replace(p, steps=steps_typed(w)),
+        lambda s, p: p.steps_shown,
+    ),
     "supply": Word("film there is", supply_typed, lambda s, p: film_supply_text(p.test.film)),
     "order": Word(
         "order of the exposures",
@@ -260,7 +271,12 @@ def kit_step(key: str, here: Callable[[], tuple[Notebook, LoadedTest | None]]) -
     here : callable
         The open notebook, and the test that is planned.
     """
-    kinds: dict[str, type[Camera] | type[Lens]] = {"camera": Camera, "twin": Camera, "lens": Lens}
+    kinds: dict[str, type[Camera] | type[Lens] | type[Process]] = {
+        "camera": Camera,
+        "twin": Camera,
+        "lens": Lens,
+        "process": Process,
+    }
 
     def supplies() -> list[str]:
         """Film as it is sold, and rolls other tests have begun and left room on."""

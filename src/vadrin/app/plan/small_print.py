@@ -12,7 +12,7 @@ from vadrin.app.plan.starting_tests import USUAL_FILM
 from vadrin.core.planning.plan_request import CameraControl
 from vadrin.notebook.records import Test
 
-FOLDED: tuple[Occasion | PlanSentence, ...] = (PlanSentence.ROLL, Occasion.METER)
+FOLDED: tuple[Occasion | PlanSentence, ...] = (PlanSentence.ROLL, Occasion.PROCESS, Occasion.METER)
 """Sentences that fold away as long as a plan has them as it began."""
 
 
@@ -31,7 +31,11 @@ def _meter_changed(plan: PlanEdit) -> bool:
 
 def folded_of(plan: PlanEdit, shown: set[Occasion | PlanSentence]) -> list[Occasion | PlanSentence]:
     """Which of the sentences of a plan nobody has changed."""
-    changed = {PlanSentence.ROLL: _roll_changed(plan.test), Occasion.METER: _meter_changed(plan)}
+    changed = {
+        PlanSentence.ROLL: _roll_changed(plan.test),
+        Occasion.METER: _meter_changed(plan),
+        Occasion.PROCESS: plan.test.process_id is not None,
+    }
     return [needed for needed in FOLDED if needed in shown and not changed[needed]]
 
 
@@ -50,4 +54,6 @@ def small_print(folded: list[Occasion | PlanSentence], values: Mapping[str, str]
         parts.append("film {supply}, {order}, first exposure {check}")
     if Occasion.METER in folded:
         parts.append("{camera} with {lens}, the meter at {shutter} and {aperture}")
+    if Occasion.PROCESS in folded:
+        parts.append("{process_steps}")
     return f"Assumed: {'; '.join(parts).format_map(values)}." if parts else ""

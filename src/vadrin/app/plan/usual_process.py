@@ -38,7 +38,7 @@ def with_usual_process(notebook: Notebook, test: Test, before: Test | None) -> T
     if before is not None and before.developer_id != test.developer_id:
         process = _in_this_bath(notebook, test, wanted) or process
     if process is None and new_film:
-        process = _of_kind(notebook, wanted) or _written(notebook, kind_of_process(wanted))
+        process = process_of_kind(notebook, wanted)
     if process is None or process.id == test.process_id:
         return test
     return replace(
@@ -64,9 +64,10 @@ def _in_this_bath(notebook: Notebook, test: Test, kind: str) -> Process | None:
     return used[-1] if used else None
 
 
-def _of_kind(notebook: Notebook, kind: str) -> Process | None:
-    """The newest process of a kind."""
-    return next((p for p in notebook.all(Process)[::-1] if p.kind == kind), None)
+def process_of_kind(notebook: Notebook, kind: str) -> Process:
+    """The newest process of a kind; the usual one, written, where there is none. In `change`."""
+    newest = next((p for p in notebook.all(Process)[::-1] if p.kind == kind), None)
+    return newest or _written(notebook, kind_of_process(kind))
 
 
 def _written(notebook: Notebook, kind: ProcessKind) -> Process:

@@ -7,6 +7,7 @@ from contextlib import suppress
 from dataclasses import asdict, replace
 
 from vadrin.app.document.stations import key_to
+from vadrin.app.library.process_steps import own_steps, steps_of
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.process.bath import forget_bath
@@ -17,7 +18,6 @@ from vadrin.core.origin import Origin
 from vadrin.core.process.agitation import STAND, Agitation, agitation_of
 from vadrin.core.process.clock_records import ClockEvent, ClockStep, RunEventType, StripTime
 from vadrin.core.process.darkroom_clock import DarkroomClock, effective_c
-from vadrin.core.process.process_kinds import kind_of_process
 from vadrin.errors import EntryError
 from vadrin.notebook.records import DarkroomRun, Process, ProcessStep, RunEvent, Strip, Test
 from vadrin.notebook.store import Notebook
@@ -32,25 +32,8 @@ _USUAL_MIN = 8.0
 
 
 def process_steps(notebook: Notebook, loaded: LoadedTest) -> tuple[ProcessStep, ...]:
-    """The steps of the process the next strips follow: its own, else those of its kind."""
-    process = _routine_now(loaded)
-    if process is not None:
-        own = notebook.all(ProcessStep, process_id=process.id)
-        if own:
-            return tuple(sorted(own, key=lambda s: (s.position, s.id)))
-    kind = kind_of_process(process.kind if process else "")
-    return tuple(
-        ProcessStep(
-            position=i,
-            name=s.name,
-            seconds=s.seconds,
-            tolerance_k=s.tolerance_k,
-            agitation=s.agitation,
-            develops=s.develops,
-            may_pause=s.may_pause,
-        )
-        for i, s in enumerate(kind.steps)
-    )
+    """The steps of the process the next strips follow."""
+    return steps_of(notebook, _routine_now(loaded))
 
 
 def write_usual_steps(notebook: Notebook, loaded: LoadedTest) -> str:
@@ -64,7 +47,7 @@ def write_usual_steps(notebook: Notebook, loaded: LoadedTest) -> str:
     process = _routine_now(loaded)
     if process is None:
         raise EntryError("name the process of this test first, under What they got")
-    if not notebook.all(ProcessStep, process_id=process.id):
+    if not own_steps(notebook, process):
         with notebook.change(f"the steps of {process.name}"):
             for step in process_steps(notebook, loaded):
                 notebook.add(replace(step, process_id=process.id))
