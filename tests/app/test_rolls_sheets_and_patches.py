@@ -13,8 +13,9 @@ from vadrin.app.decisions.decision import decide
 from vadrin.app.document.state import State
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.findings.latest_finding import latest_finding
-from vadrin.app.read.data_sheet_tracing import axis_value_typed, traced_points
+from vadrin.app.read.data_sheet_tracing import traced_points
 from vadrin.app.read.patch_entry import keep_patch, patch_typed, patches_of
+from vadrin.app.read.sheet_pictures import CURVE
 from vadrin.app.read.trace_steps import Trace
 from vadrin.app.results.headline import headline_of
 from vadrin.app.test_types.cine import cine_answer
@@ -146,20 +147,20 @@ class TestAMakersSheet:
 
     @pytest.mark.parametrize(("typed", "value"), [("−2,5", -2.5), ("1", 1.0), ("0.3", 0.3)])
     def test_axis_values_are_typed_as_they_are_printed(self, typed, value):
-        assert axis_value_typed(typed) == value
+        assert CURVE.value_typed("left", typed) == value
 
     @pytest.mark.parametrize("typed", ["40", "left", "", "-9"])
     def test_what_is_no_axis_value_is_refused(self, typed):
         with pytest.raises(EntryError):
-            axis_value_typed(typed)
+            CURVE.value_typed("left", typed)
 
     def test_steps_are_taken_and_taken_back(self, tmp_path):
         trace = Trace(tmp_path / "sheet.png", np.full((500, 700, 3), 255.0), "")
         with pytest.raises(EntryError, match="mark the axes first"):
-            trace.curve()
+            trace.traced()
         for at in ((100, 450), (600, 450), (100, 450), (100, 50)):
             trace = trace.placed(at)
-        assert "Point at the curve" in trace.asks
+        assert "Point at the line" in trace.asks
         trace = trace.placed((200, 400))
         assert trace.asks.startswith("1 point set")
         assert trace.back().points == ()

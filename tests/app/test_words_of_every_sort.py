@@ -15,8 +15,8 @@ from vadrin.app.plan.plan_edit import plan_edit_of
 from vadrin.app.plan.plan_words import WORDS
 from vadrin.app.printing.print_setups import present_room
 from vadrin.app.printing.print_strips import next_strip, step_words, strip_typed
-from vadrin.app.read.data_sheet_tracing import axis_value_typed
 from vadrin.app.read.patch_entry import patch_typed
+from vadrin.app.read.sheet_pictures import sheet_picture_typed
 from vadrin.app.results.method_rows import method_typed
 from vadrin.app.scans.scan_calibration import bracket_typed
 from vadrin.core.planning.layout import lay_out_plan
@@ -81,7 +81,7 @@ def tried(take, words):
 
 @pytest.mark.parametrize(
     "take",
-    [patch_typed, axis_value_typed, bracket_typed, method_typed],
+    [patch_typed, sheet_picture_typed, bracket_typed, method_typed],
     ids=lambda take: take.__name__,
 )
 def test_a_line_is_taken_or_refused_in_words(take):

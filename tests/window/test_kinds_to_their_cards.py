@@ -402,14 +402,14 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
             back = {Qt.Key.Key_Left: Qt.Key.Key_Right, Qt.Key.Key_Up: Qt.Key.Key_Down}[key]
             tester.press(key if steps > 0 else back, SHIFT, times=round(abs(steps) / 10))
         tester.press(ENTER)
-    assert "Point at the curve" in words_of(station)
+    assert "Point at the line" in words_of(station)
     middle = 450 - PLAIN.density(-1.0, 8.0) / 3 * 400
     tester.press(Qt.Key.Key_Right, SHIFT, times=25)
     tester.press(Qt.Key.Key_Down, SHIFT, times=round((middle - 50) // 10))
     tester.press(Qt.Key.Key_Down, times=round((middle - 50) % 10))
     tester.press(Qt.Key.Key_F)
     assert "24 points set" in words_of(station)
-    tester.to("Use this curve")
+    tester.to("Use this line")
     tester.press(SPACE)
     tester.settle()
     points = [(f.frame.log_h, f.density) for _, f in tester.loaded.frames()]

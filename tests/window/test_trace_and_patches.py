@@ -1,17 +1,20 @@
 """A sheet traced with the mouse and taken back, patches typed and seen to turn."""
 
+import re
+
 import numpy as np
 import pytest
 from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QWidget
 
 from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test, new_test
 from tests.window.pages import CTRL, refusal_of, settle, type_into, words_of
 from tests.window.test_kinds_to_their_cards import drawn_sheet
 from vadrin.core.planning.test_options import Pushes
-from vadrin.notebook.records import Attachment, Judgement, Reading
+from vadrin.notebook.records import Attachment, Judgement, MakerTime, Reading
 from vadrin.ui.plots.hue_wedges import HueWedges
 from vadrin.ui.theme.look import SAFELIGHT
 
@@ -116,6 +119,76 @@ def test_a_second_curve_keeps_the_axes_of_the_picture(tracing):
     tracing.window.updates.flush()
     assert "Curve B, 8 min" in words_of(tracing.page)
     assert (len(tracing.page.steps.marks), tracing.page.steps.points) == (4, ())
+
+
+def charted(path, minutes_at, in_stops):
+    """A chart of EI over time from 4 to 16 min and EI 50 to 1600; gives where a point lies."""
+    index = 98 * 2.0 ** np.linspace(0.0, 3.1, 400)
+    up = np.log2(index / 50) / 5 if in_stops else (index - 50) / 1550
+    along = (np.array([minutes_at(i) for i in index]) - 4) / 12
+    drawn_sheet(path, -3 + 4 * along, 3 * up)
+    half = 200
+    return 100 + 500 * along[half], 450 - 400 * up[half]
+
+
+@pytest.mark.parametrize("in_stops", [True, False], ids=["even stops", "even numbers"])
+def test_a_chart_of_ei_over_time_gives_the_makers_times(tracing, tmp_path, in_stops):
+    # 4:30 at EI 100, and a quarter longer for every stop.
+    at = charted(tmp_path / "chart.png", lambda ei: 4.5 * 1.25 ** np.log2(ei / 100), in_stops)
+    title = f"chart of EI over time in even {'stops' if in_stops else 'numbers'}"
+    type_into(tracing.page.shows, title)
+    tracing.open(tmp_path / "chart.png")
+    assert "left mark of the time axis, where 4 stands" in words_of(tracing.page)
+    type_into(tracing.page.fields["lower"], "50")
+    tracing.mark_axes()
+    tracing.click(*at)
+    QTest.keyClick(tracing.window.station(), Qt.Key.Key_F)
+    tracing.window.updates.flush()
+    tracing.page.take.click()
+    settle(tracing.qtbot, tracing.window)
+    told = {m.exposure_index: m.time_min for m in tracing.book.all(MakerTime)}
+    assert sorted(told) == [100, 200, 400, 800]
+    for index, minutes in told.items():
+        assert minutes == pytest.approx(4.5 * 1.25 ** np.log2(index / 100), rel=0.015)
+    assert tracing.book.all(Reading) == [], "a chart is no curve"
+    tracing.window.bench.go("finding")
+    settle(tracing.qtbot, tracing.window)
+    assert "EIs it has times for" in words_of(tracing.window.station())
+    tracing.window.bench.undo()
+    assert tracing.book.all(MakerTime) == []
+
+
+def test_a_chart_that_falls_gives_no_times(tracing, tmp_path):
+    charted(tmp_path / "chart.png", lambda ei: 4.5 * 1.25 ** np.log2(ei / 100), True)
+    type_into(tracing.page.shows, "even stops")
+    tracing.open(tmp_path / "chart.png")
+    type_into(tracing.page.fields["lower"], "0.1")
+    assert "EIs up, 0.5 to 102400" in refusal_of(tracing.window)
+    tracing.mark_axes()
+    for down in (100, 300):
+        tracing.click(200 + down, down + 50)
+    tracing.page.take.click()
+    assert "a longer time gives no lower EI" in refusal_of(tracing.window)
+    assert tracing.book.all(MakerTime) == []
+
+
+def test_a_sheet_that_was_not_traced_is_no_lost_film(tracing):
+    window = tracing.window
+    said = [w.accessibleName() for w in window.rail.findChildren(QWidget)]
+    assert "Read: not traced" in said
+    for station, told in (
+        ("expose", "Nothing is exposed for a data sheet"),
+        ("process", "The maker's sheet says"),
+        ("read", "Open the picture from the sheet"),
+    ):
+        window.bench.go(station)
+        settle(tracing.qtbot, window)
+        shown = words_of(window)
+        assert told in shown, station
+        assert not {"lost", "cut", "spoilt", "skipped"} & set(re.findall(r"[a-z]+", shown.lower()))
+    QTest.keyClick(window.station(), Qt.Key.Key_D, ALT)
+    settle(tracing.qtbot, window)
+    assert "Not traced yet" in words_of(window.station())
 
 
 def test_what_cannot_be_traced_is_said_on_this_page(tracing, tmp_path):

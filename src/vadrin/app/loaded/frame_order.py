@@ -11,6 +11,8 @@ Place = tuple[LoadedStrip, LoadedFrame]
 
 def next_to_expose(loaded: LoadedTest) -> Place | None:
     """The first frame still to be taken."""
+    if not loaded.on_film:
+        return None
     return next(((s, f) for s, f in loaded.shots() if f.frame.state == FrameState.PLANNED), None)
 
 

@@ -47,6 +47,8 @@ _SHOWN_FIRST = (Channel.VISUAL, Channel.GREEN, Channel.BLUE, Channel.RED, Channe
 
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
+NOT_TRACED = "not traced"
+"""What stands for the points of a sheet's curve until it is traced."""
 
 _BY_INDEX = "EI "
 """How frames are called that differ by their EI and by nothing else."""
@@ -93,6 +95,8 @@ class LoadedFrame:
             return "blank"
         if self.frame.role in (FrameRole.FOGGED, FrameRole.LOST):
             plain = self.frame.name.rstrip("0123456789")
+            if plain == "sheet":
+                return NOT_TRACED
             return plain if plain in _PIECES else self.frame.role
         if self.frame.role == FrameRole.CHECK:
             return "again"
@@ -294,6 +298,12 @@ class LoadedTest:
             for s in self.strips
             if s.strip.time_min is None and s.strip.planned_min is not None and s.looked_at
         )
+
+    @property
+    def on_film(self) -> bool:
+        """Whether film is exposed for it; nothing is for a data sheet."""
+        kind = type_of(self.test.kind)
+        return kind is None or kind.scripted
 
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""

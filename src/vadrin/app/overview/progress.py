@@ -56,6 +56,8 @@ def _print(loaded: LoadedTest) -> StepState:
 
 
 def _read_words(loaded: LoadedTest, read: int) -> str:
+    if not loaded.on_film:
+        return f"{counted(read, 'point')} traced" if read else "not traced"
     looks = sum(len(judged_of(s)) for s in loaded.strips)
     if read or not looks:
         return f"{read} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
@@ -71,7 +73,7 @@ def steps_of(state: State | None) -> dict[str, StepState]:
     exposed, processed, read = loaded.exposed(), loaded.processed(), loaded.read()
     strips = len(loaded.strips)
     card = f"decided, {decided_text(loaded.findings[-1])}" if loaded.findings else "—"
-    return {
+    steps = {
         "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
         "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),
         "process": StepState(
@@ -83,4 +85,16 @@ def steps_of(state: State | None) -> dict[str, StepState]:
         "print": _print(loaded),
         "finding": _finding(state),
         "cards": StepState(card, bool(loaded.findings)),
+    }
+    return steps if loaded.on_film else steps | _of_a_sheet(loaded)
+
+
+def _of_a_sheet(loaded: LoadedTest) -> dict[str, StepState]:
+    """The steps that a data sheet has otherwise than film."""
+    told = len(loaded.makers)
+    times = f"{counted(told, 'time')} of the maker's" if told else "no times yet"
+    return {
+        "plan": StepState(counted(len(loaded.strips), "curve"), True),
+        "expose": StepState("nothing to expose", True),
+        "process": StepState(times, bool(told)),
     }

@@ -9,11 +9,12 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.library.makers_lines import keep_makers_lines
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.makers_told import line_of, makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.results.rule_scores import measured_pushes
-from vadrin.core.process.makers_table import MakersLine, makers_minutes
+from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.process.rules_on_trial import Score, Trial, score_of
 from vadrin.core.wording import counted
 from vadrin.formats.readings.csv_table import bytes_of, text_of
@@ -30,28 +31,8 @@ def type_makers_line(notebook: Notebook, loaded: LoadedTest, words: str) -> str:
         If it is no line, naming the row of a table.
     """
     lines = makers_table_typed(words) if "\n" in words else makers_lines_typed(words)
-    with notebook.change(f"the maker's times of {loaded.stock.name}"):
-        for line in lines:
-            same = [m for m in loaded.makers if _alike(m, line)]
-            for old in same:
-                notebook.remove(old)
-            notebook.add(
-                MakerTime(
-                    stock_id=loaded.test.stock_id,
-                    developer_id=loaded.test.developer_id,
-                    stops=line.stops,
-                    exposure_index=line.exposure_index,
-                    temperature_c=line.temperature_c,
-                    time_min=line.minutes,
-                )
-            )
+    keep_makers_lines(notebook, loaded, lines)
     return f"{counted(len(lines), 'line')} of the maker's table kept."
-
-
-def _alike(kept: MakerTime, line: MakersLine) -> bool:
-    """Whether a kept line says the time of the same thing."""
-    mine = (line.stops, line.exposure_index, line.temperature_c)
-    return (kept.stops, kept.exposure_index, kept.temperature_c) == mine
 
 
 def import_makers_table(notebook: Notebook, loaded: LoadedTest, path: Path) -> str:

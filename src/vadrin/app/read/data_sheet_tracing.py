@@ -1,4 +1,4 @@
-"""A curve of a maker's sheet: traced from its picture, and kept as the points of a strip."""
+"""A line of a maker's sheet, traced from its picture: a strip's points, or the maker's times."""
 
 from __future__ import annotations
 
@@ -8,12 +8,16 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.entry.numbers import number_typed
-from vadrin.app.loaded.loaded_test import LoadedStrip
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.library.makers_lines import keep_makers_lines
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.read.sheet_pictures import CURVE, SheetPicture
 from vadrin.app.scans.kept_scans import keep_scan, preview_of
 from vadrin.app.stamps import now
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
+from vadrin.core.process.makers_table import MakersLine
+from vadrin.core.tracing.index_chart import minutes_of_indexes
 from vadrin.core.tracing.line_following import follow_line, thinned
 from vadrin.core.tracing.picture_axes import PictureAxes
 from vadrin.core.wording import counted
@@ -23,12 +27,12 @@ from vadrin.notebook.records import Frame, Reading
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
+    from vadrin.app.read.trace_steps import Trace
     from vadrin.core.arrays import Array
 
 TRACED = "traced"
-_LEAST_POINTS = 6
 _MOST_ALONG = 2400
-_HIGHEST, _FURTHEST = 5.0, 8.0
+_HIGHEST = 5.0
 
 
 def picture_values(path: Path) -> Array:
@@ -45,19 +49,6 @@ def picture_values(path: Path) -> Array:
     return np.repeat(small[..., None], 3, axis=2) if small.ndim == 2 else small[..., :3]
 
 
-def axis_value_typed(words: str) -> float:
-    """What stands at a mark of an axis.
-
-    Raises
-    ------
-    EntryError
-    """
-    value = number_typed(words.replace("−", "-"))
-    if not -_FURTHEST <= value <= _FURTHEST:
-        raise EntryError("an axis runs within −8 and 8: log exposure along, density up")
-    return value
-
-
 def followed(picture: Array, place: tuple[float, float]) -> Array:
     """Places along the line of a picture that is pointed at, thinned.
 
@@ -72,21 +63,52 @@ def followed(picture: Array, place: tuple[float, float]) -> Array:
         raise EntryError(str(error)) from error
 
 
-def traced_points(axes: PictureAxes, places: Array) -> Array:
-    """Exposure and density of traced places, from left to right.
+def traced_points(axes: PictureAxes, places: Array, shows: SheetPicture = CURVE) -> Array:
+    """What traced places lie at, along and up, from left to right.
 
     Raises
     ------
     EntryError
-        If they are no curve.
+        If they are no line of such a picture.
     """
-    if len(places) < _LEAST_POINTS:
-        raise EntryError(f"a curve needs {_LEAST_POINTS} points at least: {len(places)} are set")
+    if len(places) < shows.least_points:
+        raise EntryError(
+            f"a line needs {shows.least_points} points at least: {len(places)} are set"
+        )
     found = axes.values(np.asarray(places, dtype=np.float64))
     found = found[np.argsort(found[:, 0], kind="stable")]
-    if found[:, 1].min() < -0.1 or found[:, 1].max() > _HIGHEST:
+    if shows.in_stops:
+        found[:, 1] = 2.0 ** found[:, 1]
+    if shows.times and (found.min(0) < shows.low).any():
+        raise EntryError("the points lie at times or EIs there are none of: check the axes' marks")
+    if not shows.times and (found[:, 1].min() < -0.1 or found[:, 1].max() > _HIGHEST):
         raise EntryError("the points lie at densities no film has: check the marks of the axes")
     return found
+
+
+def keep_traced(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip, trace: Trace) -> str:
+    """Keep what was traced: a curve as the strip's, a chart as the maker's times; says what.
+
+    Raises
+    ------
+    EntryError
+        In words, if the picture gives nothing to keep.
+    """
+    points = trace.traced()
+    if trace.shows.times:
+        return _keep_times(notebook, loaded, points, trace.path)
+    return keep_trace(notebook, strip, points, trace.path, trace.digest, trace.picture)
+
+
+def _keep_times(notebook: Notebook, loaded: LoadedTest, points: Array, path: Path) -> str:
+    try:
+        told = minutes_of_indexes(points[:, 0], points[:, 1], loaded.stock.box_speed)
+    except ValueError as error:
+        raise EntryError(str(error)) from error
+    lines = [MakersLine(round(minutes, 2), exposure_index=index) for index, minutes in told]
+    keep_makers_lines(notebook, loaded, lines)
+    shown = ", ".join(f"EI {index:g} {minutes_text(minutes)}" for index, minutes in told)
+    return f"Traced from {path.name} as the maker's times: {shown}."
 
 
 def keep_trace(

@@ -1,8 +1,9 @@
-"""Tracing a picture step by step: four marks on its axes, then the points of a curve."""
+"""Tracing a picture step by step: four marks on its axes, then the points of its line."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from math import log2
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -10,6 +11,7 @@ import numpy as np
 
 from vadrin.app.read.data_sheet_axes import AXIS_ENDS
 from vadrin.app.read.data_sheet_tracing import followed, picture_values, traced_points
+from vadrin.app.read.sheet_pictures import CURVE, SheetPicture
 from vadrin.core.tracing.picture_axes import AxisMark, PictureAxes
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
@@ -19,13 +21,6 @@ if TYPE_CHECKING:
     from vadrin.core.arrays import Array
 
 Place = tuple[float, float]
-USUAL_VALUES = {"left": -3.0, "right": 1.0, "lower": 0.0, "upper": 3.0}
-_ASKED = {
-    "left": "Point at the left mark of the exposure axis",
-    "right": "Point at its right mark",
-    "lower": "Point at the lower mark of the density axis",
-    "upper": "Point at its upper mark",
-}
 
 
 @dataclass(frozen=True)
@@ -38,6 +33,7 @@ class Trace:
     picture : ndarray, shape (h, w, 3)
     digest : str
         Checksum of the file.
+    shows : SheetPicture
     values : dict of str to float
         What stands at each end of the axes.
     marks, points : tuple of (float, float)
@@ -47,7 +43,8 @@ class Trace:
     path: Path
     picture: Array
     digest: str
-    values: dict[str, float] = field(default_factory=lambda: dict(USUAL_VALUES))
+    shows: SheetPicture = CURVE
+    values: dict[str, float] = field(default_factory=lambda: dict(CURVE.usual))
     marks: tuple[Place, ...] = ()
     points: tuple[Place, ...] = ()
 
@@ -56,9 +53,9 @@ class Trace:
         """What to do next."""
         if len(self.marks) < len(AXIS_ENDS):
             end = AXIS_ENDS[len(self.marks)]
-            return f"{_ASKED[end]}, where {self.values[end]:g} stands.".replace("-", "−")
+            return f"{self.shows.asked[end]}, where {self.values[end]:g} stands.".replace("-", "−")
         if not self.points:
-            return "Point at the curve and follow its colour (F), or set its points one by one."
+            return "Point at the line and follow its colour (F), or set its points one by one."
         return f"{counted(len(self.points), 'point')} set; take them, or set more."
 
     def placed(self, at: Place) -> Trace:
@@ -86,8 +83,12 @@ class Trace:
         found = followed(self.picture, at)
         return replace(self, points=tuple((float(x), float(y)) for x, y in found))
 
-    def curve(self) -> Array:
-        """Exposure and density of its points.
+    def showing(self, shows: SheetPicture) -> Trace:
+        """As a picture of another sort, whose axes are marked otherwise."""
+        return self if shows is self.shows else replace(self, shows=shows, values=dict(shows.usual))
+
+    def traced(self) -> Array:
+        """What its points lie at: exposure and density, or minutes and EI.
 
         Raises
         ------
@@ -96,14 +97,21 @@ class Trace:
         """
         if len(self.marks) < len(AXIS_ENDS):
             raise EntryError("mark the axes first: two places along, two up")
-        left, right, lower, upper = (
-            AxisMark(*at, self.values[end]) for end, at in zip(AXIS_ENDS, self.marks, strict=True)
-        )
         try:
-            axes = PictureAxes((left, right), (lower, upper))
+            axes = PictureAxes(self._marks("left", "right"), self._marks("lower", "upper"))
         except ValueError as error:
             raise EntryError(str(error)) from error
-        return traced_points(axes, np.array(self.points).reshape(-1, 2))
+        return traced_points(axes, np.array(self.points).reshape(-1, 2), self.shows)
+
+    def _marks(self, *ends: str) -> tuple[AxisMark, AxisMark]:
+        """The two marks of an axis; of one in even stops, by the logarithm of what stands there."""
+        places = dict(zip(AXIS_ENDS, self.marks, strict=True))
+        upward = self.shows.in_stops and "upper" in ends
+        one, other = (
+            AxisMark(*places[end], log2(self.values[end]) if upward else self.values[end])
+            for end in ends
+        )
+        return one, other
 
 
 def opened(path: Path) -> Trace:

@@ -79,7 +79,12 @@ def _one_way(alike: Array, across: int, down: int, way: int) -> list[tuple[float
 
 
 def thinned(points: Array, most: int = 24) -> Array:
-    """Points evenly spread along a line, at most so many, each the mean of its neighbours."""
+    """Points evenly spread along a line, at most so many, each the mean of its neighbours.
+
+    The two ends stay where they are: what a line reaches is read off them.
+    """
     if len(points) <= most:
         return np.asarray(points, dtype=np.float64)
-    return np.array([part.mean(axis=0) for part in np.array_split(points, most)])
+    made = np.array([part.mean(axis=0) for part in np.array_split(points, most)])
+    made[0], made[-1] = points[0], points[-1]
+    return made

@@ -105,11 +105,13 @@ class Header(QWidget):
             batch = f"batch {loaded.batch.name} · " if loaded.batch and loaded.batch.name else ""
             self._process.setText(batch + loaded.process)
             readings = sum(len(f.readings) for _, f in loaded.frames())
-            counts = (
+            counts: tuple[str, ...] = (
                 counted(len(loaded.strips), "strip"),
                 counted(len(loaded.frames()), "frame"),
                 counted(readings, "reading"),
             )
+            if not loaded.on_film:
+                counts = counted(len(loaded.strips), "curve"), counted(readings, "point")
             self._words = " · ".join((*counts, saving))
         here = loaded.test.id if loaded is not None else None
         left = self._here is not None and self._here != here

@@ -58,6 +58,10 @@ class PagedStation(Station):
         """The page that is turned to."""
         return self._stack.shown
 
+    def first_page_now(self) -> str:
+        """The page shown of a test that no page was turned to of yet."""
+        return self.first_page
+
     def turn_to(self, name: str) -> None:
         """Show one of the pages, whenever this test is looked at here."""
         self.page = name
@@ -69,7 +73,7 @@ class PagedStation(Station):
             self.bench.changed.emit(Topic.PAGE)
 
     def _put_up(self) -> None:
-        name = self.page or self.first_page
+        name = self.page or self.first_page_now()
         self._stack.show_page(self.page_named(name))
         self._head.show_page(name, self.question_of(name))
         self.shown = name
@@ -84,7 +88,7 @@ class PagedStation(Station):
         fresh, self._scene = self._scene is None, scene
         typing = QApplication.focusWidget()
         held = typing is not None and self.isAncestorOf(typing)
-        turned = (self.page or self.first_page) != self.shown
+        turned = (self.page or self.first_page_now()) != self.shown
         if turned:
             self._put_up()
         if scene.loaded is not None:

@@ -73,7 +73,8 @@ class ExposeStation(Station):
         self.column.addStretch(1)
         takes = self._take_actions()
         self.offer(*takes, *self._paper_actions())
-        self.column.addWidget(self._key_row(takes))
+        self._keys = self._key_row(takes)
+        self.column.addWidget(self._keys)
 
     def _take_actions(self) -> tuple[Action, ...]:
         asks = self._asks
@@ -166,6 +167,7 @@ class ExposeStation(Station):
         self._size_setting()
         self.asked.show_asked()
         place = next_to_expose(loaded)
+        self._keys.setVisible(loaded.on_film)
         if place is None:
             self._show_done(loaded)
             return
@@ -208,6 +210,9 @@ class ExposeStation(Station):
         self._size_setting()
 
     def _show_done(self, loaded: LoadedTest) -> None:
+        if not loaded.on_film:
+            self._show_nothing_to_do()
+            return
         lost = sum(f.frame.state == FrameState.SKIPPED for _, f in loaded.frames())
         self._counter.setText(counted(len(loaded.frames()), "frame"))
         self._place.setText("")
@@ -220,6 +225,13 @@ class ExposeStation(Station):
             pushed or "All frames are taken. Rewind, label the film (L) and go to the darkroom."
         )
         self._then.setText(f"{lost} skipped." if lost else "None skipped.")
+
+    def _show_nothing_to_do(self) -> None:
+        for label in (self._counter, self._place, self._setting, self._aperture, self._offset):
+            label.setText("")
+        self._aperture.hide()
+        self._turn.setText("Nothing is exposed for a data sheet.")
+        self._then.setText("Type its times at Process, and trace its curves at Read.")
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """A number picks a way that was asked for; Esc leaves it so."""

@@ -58,6 +58,11 @@ class ProcessStation(PagedStation):
         self._offer_all()
         self._put_up()
 
+    def first_page_now(self) -> str:
+        """Nothing is developed for a data sheet: it has the maker's times."""
+        loaded = self.bench.loaded
+        return "makers" if loaded is not None and not loaded.on_film else self.first_page
+
     @cached_property
     def clock(self) -> ClockPage:
         """What is due now."""

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import readings_typed
 from vadrin.app.loaded.frame_order import next_to_read
-from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
+from vadrin.app.loaded.loaded_test import NOT_TRACED, LoadedFrame, LoadedTest
 from vadrin.app.read.entering_readings import (
     keep_typed_readings,
     leave_out,
@@ -210,6 +210,8 @@ class DensityPage(QWidget):
 
     @staticmethod
     def _named(frame: LoadedFrame) -> str:
+        if frame.name == NOT_TRACED:
+            return "Not traced yet: open the sheet's picture at Trace (Alt+T)"
         if not frame.readable:
             return f"{frame.called}: spoilt, not to be read"
         if frame.frame.blank:

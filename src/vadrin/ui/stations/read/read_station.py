@@ -158,6 +158,11 @@ class ReadStation(PagedStation):
         page: QWidget = getattr(self, _PAGES[name][1])
         return page
 
+    def first_page_now(self) -> str:
+        """A data sheet is traced; film is read."""
+        loaded = self.bench.loaded
+        return "trace" if loaded is not None and is_data_sheet(loaded) else self.first_page
+
     def question_of(self, _name: str) -> str:
         """The question of all of them."""
         return "Densities and judgements"

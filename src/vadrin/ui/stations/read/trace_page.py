@@ -11,9 +11,11 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.read.data_sheet_axes import AXIS_ENDS
-from vadrin.app.read.data_sheet_tracing import axis_value_typed, keep_trace
-from vadrin.app.read.trace_steps import USUAL_VALUES, opened
+from vadrin.app.read.data_sheet_tracing import keep_traced
+from vadrin.app.read.sheet_pictures import CURVE, SHEET_PICTURES, SheetPicture, sheet_picture_typed
+from vadrin.app.read.trace_steps import opened
 from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.read.pointed_picture import Mark
@@ -39,6 +41,8 @@ class TracePage(PointingPage["Trace"]):
     `PointingPage`."""
 
     _last: OfTest[Trace | None] = OfTest(lambda: None)
+    _unopened: OfTest[SheetPicture] = OfTest(lambda: CURVE)
+    """What the picture is said to show before one is open."""
 
     def __init__(
         self,
@@ -46,10 +50,13 @@ class TracePage(PointingPage["Trace"]):
         refuse: Callable[[str], None],
         into_view: Callable[[QWidget], None],
     ) -> None:
-        super().__init__(given, refuse, into_view, "sheet", "Open the picture …", "Use this curve")
+        super().__init__(given, refuse, into_view, "sheet", "Open the picture …", "Use this line")
         self.fields = {end: self._field(end) for end in AXIS_ENDS}
         self.follow = button("Follow the line (F)", self._follow)
         self._keys.setText(_KEYS)
+        titles = chooser([p.title for p in SHEET_PICTURES])
+        self.shows = WordField("what the picture shows", self._type_shows, titles, role=Role.LEAD)
+        self.shows.refused.connect(refuse)
         f = self.fields
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -57,12 +64,13 @@ class TracePage(PointingPage["Trace"]):
         column.addWidget(self._head)
         column.addWidget(
             sentence(
-                "Along, the axis is marked at",
+                "It is a",
+                self.shows,
+                ". Along, the axis is marked at",
                 f["left"],
                 "and",
                 f["right"],
-                "log exposure;",
-                "up, at",
+                "; up, at",
                 f["lower"],
                 "and",
                 f["upper"],
@@ -96,9 +104,14 @@ class TracePage(PointingPage["Trace"]):
     def show_steps(self) -> None:
         """Show the picture, the marks of its axes and the points of the curve."""
         trace, strip = self.steps, self._strip
-        minutes = f", {strip.minutes:g} min" if strip and strip.minutes else ""
-        self._head.setText(f"Curve {strip.strip.label}{minutes}" if strip else "")
-        values = trace.values if trace else USUAL_VALUES
+        if strip is None:
+            return
+        minutes = f", {strip.minutes:g} min" if strip.minutes else ""
+        shows = trace.shows if trace else self._unopened
+        named = "The maker's times" if shows.times else f"Curve {strip.strip.label}{minutes}"
+        self._head.setText(named)
+        values = trace.values if trace else shows.usual
+        self.shows.show_value(shows.title)
         for end, field in self.fields.items():
             field.show_value(f"{values[end]:g}".replace("-", "−"))
         # The left and the lower mark are often one place.
@@ -113,17 +126,26 @@ class TracePage(PointingPage["Trace"]):
         self.the_view().show_picture(
             trace.picture if trace else None, self._look, marks, trace.points if trace else ()
         )
-        self._asks.setText(trace.asks if trace else "Open a picture of the sheet's curve.")
+        self._asks.setText(trace.asks if trace else "Open the picture from the sheet.")
         for part in (self.follow, self.undo, self.take, self._keys):
             part.setVisible(trace is not None)
 
     def opened_from(self, path: Path) -> Trace:
         """Read the picture of a sheet; what its axes' marks say is kept from the one before."""
         made, before = opened(path), self.steps
-        return replace(made, values=before.values) if before else made
+        if before is None:
+            return made.showing(self._unopened)
+        return replace(made, shows=before.shows, values=before.values)
+
+    def _type_shows(self, words: str) -> None:
+        self._unopened = sheet_picture_typed(words)
+        if self.steps is not None:
+            self.steps = self.steps.showing(self._unopened)
+        self.show_steps()
 
     def _type_value(self, end: str, words: str) -> None:
-        value = axis_value_typed(words)
+        shows = self.steps.shows if self.steps is not None else self._unopened
+        value = shows.value_typed(end, words)
         if self.steps is not None:
             self.steps = replace(self.steps, values={**self.steps.values, end: value})
             self.show_steps()
@@ -133,21 +155,17 @@ class TracePage(PointingPage["Trace"]):
             self._step_to(lambda trace, at: trace.following(at), self.view.at)
 
     def keep(self) -> None:
-        """Take the curve as the points of the strip."""
+        """Take the line as the points of the strip, or as the maker's times."""
         trace, strip, loaded = self.steps, self._strip, self.bench.loaded
         if trace is None or strip is None or loaded is None:
             return
         try:
-            points = trace.curve()
+            said = self.bench.edit_or_raise(lambda book: keep_traced(book, loaded, strip, trace))
         except EntryError as error:
             self._refuse(str(error))
             return
         self._refuse("")
-        said = self.bench.edit(
-            lambda book: keep_trace(book, strip, points, trace.path, trace.digest, trace.picture)
-        )
-        if said:
-            self.bench.said.emit(said)
+        self.bench.said.emit(str(said))
 
     def acts(self) -> dict[Qt.Key, Callable[[], None]]:
         """F follows the line, Backspace takes back."""
