@@ -22,6 +22,7 @@ from tests.app.test_kind_answers import Bench  # noqa: E402
 from tests.states import state_of  # noqa: E402
 from vadrin.app.decisions.decision import decide  # noqa: E402
 from vadrin.app.descriptions import description_of  # noqa: E402
+from vadrin.app.printing.grade_choice import negative_range  # noqa: E402
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of  # noqa: E402
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time  # noqa: E402
 from vadrin.core.figure import Figure  # noqa: E402
@@ -81,6 +82,18 @@ def latitude(book: Notebook, film: object, seed: int, _rng: np.random.Generator)
     true = (x[below[0]] - x[seen[0]]) / np.log10(2.0)
     figure = bench.analysis.strips[0].figures["usable_stops"]
     return [(figure, true)] if figure.value is not None else []
+
+
+def grade(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
+    """The negative's density range that a grade is chosen by, over scenes of two lengths."""
+    bench = Bench(book, "speed", step=0.5, first_stop=-5.0, last_stop=7.0)
+    _read(bench, film, seed)
+    state = state_of(bench.loaded, bench.analysis)
+    x, made = film.x_m(8.0), list[tuple[Figure, float]]()
+    for stops in (6.0, 8.0):
+        figure, _ = negative_range(state, bench.loaded.strips[0], stops)
+        made.append((figure, film.net(x + stops * np.log10(2.0), 8.0) - film.net(x, 8.0)))
+    return made
 
 
 def mixed_roll(book: Notebook, film: object, seed: int, _rng: np.random.Generator) -> Found:
@@ -372,6 +385,7 @@ def control(_book: Notebook, _film: object, _seed: int, rng: np.random.Generator
 
 KINDS = (
     latitude,
+    grade,
     speed,
     series,
     time,

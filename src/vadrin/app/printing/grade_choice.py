@@ -16,19 +16,21 @@ from vadrin.app.printing.half_covered import threshold_of
 from vadrin.app.printing.print_setups import lock_setup, present_room, seconds_text, type_setup
 from vadrin.app.stamps import now
 from vadrin.core.curves.shape import net_density_at
+from vadrin.core.figure import Basis, Figure, absent
 from vadrin.core.printing.grades import (
     changed_time,
     nearest_grades,
     printed_tones,
     under_print_threshold,
 )
+from vadrin.core.results.strip_figures import RANGE_STOPS
 from vadrin.errors import EntryError
 from vadrin.notebook.records import Paper, PaperGrade, Workprint
 from vadrin.notebook.store import Notebook
 
 if TYPE_CHECKING:
-    from vadrin.core.curves.shape import net_density_at
-from vadrin.core.printing.grades import GradeFit
+    from vadrin.core.printing.grades import GradeFit
+    from vadrin.core.results.strip_metrics import StripMetrics
 
 SCENE_STOPS = 7.0
 _STOP = 0.30103
@@ -48,24 +50,43 @@ class GradeLine:
 
 def negative_range(
     state: State, strip: LoadedStrip, scene_stops: float = SCENE_STOPS
-) -> tuple[float | None, str]:
+) -> tuple[Figure, str]:
     """Density range of a strip's negatives over a scene, off its own curve between the shadow
-    that prints first and so many stops above it, with what of it lies beyond the readings; None
-    with the reason."""
+    that prints first and so many stops above it, with what of it lies beyond the readings."""
     known = {s.label: s for s in state.analysis.strips} if state.analysis else {}
     mine = known.get(strip.strip.label)
     if mine is None:
-        return None, "this strip has no curve yet"
+        return absent("this strip has no curve yet"), ""
     shadow = mine.log_h_m.value
     if shadow is None:
-        return None, mine.log_h_m.why
+        return absent(mine.log_h_m.why), ""
     bright = shadow + scene_stops * _STOP
     beyond = (bright - mine.last) / _STOP
     if beyond > _MOST_BEYOND:
-        return None, f"its readings end {beyond:.1f} stops before the highlights"
+        return absent(f"its readings end {beyond:.1f} stops before the highlights"), ""
     low, high = net_density_at(mine.curve, np.array([shadow, bright]))
-    rest = f" (its last {beyond:.1f} stop is extrapolated)" if beyond > _SLACK_STOPS else ""
-    return float(high - low), rest
+    value = float(high - low)
+    if beyond > _SLACK_STOPS:
+        rest = f" (its last {beyond:.1f} stop is extrapolated)"
+        return Figure(value, basis=Basis.EXTRAPOLATED), rest
+    return _with_ends(value, mine, scene_stops), ""
+
+
+def _with_ends(value: float, strip: StripMetrics, scene_stops: float) -> Figure:
+    """A range with its ends, by those of the scenes nearest to this one, in the same share."""
+    shares = []
+    for stops in RANGE_STOPS:
+        told = strip.figures[f"density_range_{stops}"]
+        if told.value and told.low is not None and told.high is not None:
+            shares.append((stops, told.low / told.value, told.high / told.value))
+    if not shares:
+        return Figure(value)
+    at, low, high = (np.array(column) for column in zip(*shares, strict=True))
+    return Figure(
+        value,
+        value * float(np.interp(scene_stops, at, low)),
+        value * float(np.interp(scene_stops, at, high)),
+    )
 
 
 def grades_known(
@@ -90,11 +111,15 @@ def grade_lines(
 ) -> tuple[str, tuple[GradeLine, ...]]:
     """The nearest three grades with their times, under a sentence."""
     loaded = state.loaded
-    reach, why = negative_range(state, strip, scene_stops)
+    found, beyond = negative_range(state, strip, scene_stops)
+    reach = found.value
     if reach is None:
-        return f"No grade can be named: {why}.", ()
+        return f"No grade can be named: {found.why}.", ()
     known = grades_known(notebook, loaded)
-    words = f"Over a scene of {scene_stops:g} stops the negative ranges over {reach:.2f}{why}."
+    words = (
+        f"Over a scene of {scene_stops:g} stops the negative ranges over "
+        f"{reach:.2f}{_ends_text(found)}{beyond}."
+    )
     if not known:
         return (
             f"{words} Keep the paper's grades in the cupboard ({key_to('cupboard')}) to have one "
@@ -118,6 +143,12 @@ def grade_lines(
             GradeLine(fit.grade, f"{fit.exposure_scale:.2f}{stated}", _fit_words(fit), shown)
         )
     return words, tuple(made)
+
+
+def _ends_text(figure: Figure) -> str:
+    if figure.low is None or figure.high is None:
+        return ""
+    return f" (95 % range {figure.low:.2f} to {figure.high:.2f})"
 
 
 def _fit_words(fit: GradeFit) -> str:

@@ -162,6 +162,20 @@ class StripFigure:
     rank: int = 0
 
 
+RANGE_STOPS = (5, 7, 9)
+"""Stops of scene over which a negative's density range is given."""
+
+
+def _range_over(stops: int) -> StripFigure:
+    """Density a negative has more at so many stops above the speed point than there."""
+
+    def of(read: CurveRead) -> Array:
+        above = (read.x_m + stops * STOP)[..., None]
+        return net_density_at(read.curves, above)[..., 0] - metrics.SPEED_DENSITY
+
+    return StripFigure(f"density_range_{stops}", of, above_speed_point(stops * STOP))
+
+
 STRIP_FIGURES = (
     StripFigure(
         "base_fog", lambda c: c.curves.fog, _always, name="base plus fog", places=3, rank=9
@@ -234,5 +248,6 @@ STRIP_FIGURES = (
         missing=f"{_NO_SHOULDER}, so the range has no upper end",
     ),
     StripFigure("max_density", lambda c: c.fine.max_density, missing="no maximum reached"),
+    *(_range_over(stops) for stops in RANGE_STOPS),
 )
 """In the order of a report. One more line here is reported, and shown where it has a name."""
