@@ -453,6 +453,26 @@ class TestASheetOfTwoFactors:
         )
         assert "not bracketed: a stop more exposure" in positive.answer.words
 
+    def test_its_stages_are_drawn_and_a_flash_lifts_the_shadows_alone(self, positive):
+        mid = float(
+            np.median([positive.at(f) for _, f in positive.loaded.frames() if not f.frame.blank])
+        )
+        positive.read(self.falling(positive, mid))
+        drawn = {s.name: s for s in positive.answer.plot.series}
+        assert {"A positive", "B positive", "C positive", "after the bleach"} <= set(drawn)
+        falls = [d for _, d in drawn["B positive"].line]
+        rises = [d for _, d in drawn["first developer"].line]
+        assert falls[0] - falls[-1] > 1.5
+        assert rises[-1] - rises[0] > 1.5
+        table = positive.answer.more[-1]
+        none, *_, strongest = [[float(v) for v in row[1:]] for row in table.rows]
+        # Three stops under the grey a flash as strong doubles the light.
+        x = mid - 3 * 0.30103
+        lifted = 0.15 + 1.95 / (1 + np.exp(5 * (x + 0.30103 - mid)))
+        assert none[0] == pytest.approx(0.15 + 1.95 / (1 + np.exp(5 * (x - mid))), abs=0.05)
+        assert strongest[0] == pytest.approx(lifted, abs=0.07)
+        assert none[0] - strongest[0] > 0.05
+
     def test_cells_that_are_all_alike_are_the_process(self, positive):
         positive.read(lambda _s, _f: 1.9)
         assert positive.answer.says == "Process, not exposure"

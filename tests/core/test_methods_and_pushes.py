@@ -106,6 +106,45 @@ def test_reversal_material_gets_its_own_speed():
     assert "does not reach 2.0" in short.reversal_speed.why
 
 
+def test_a_positive_is_told_from_the_silver_its_baths_leave():
+    """Silver on film: the first developer takes its share, the bleach that, the second the rest."""
+    coated, base, rng = 2.4, 0.16, np.random.default_rng(4)
+    x = np.arange(-3.0, 1.51, 0.15)
+
+    def negative(at):
+        return coated * (1 - np.exp(-(10 ** (0.9 * (at + 0.9)))))
+
+    def positive(at):
+        return base + coated - negative(at)
+
+    noisy = positive(x) + rng.normal(0, 0.01, len(x))
+    pairs = zip(x.tolist(), noisy.tolist(), strict=True)
+    readings = [Reading(str(i), *pair) for i, pair in enumerate(pairs)]
+    readings.append(Reading("b", None, base + coated))
+    (stages,) = analyse((StripReadings("A", 6.0, 20.0, tuple(readings)),)).stages
+    assert stages.whole
+    assert stages.first_developer == pytest.approx(base + negative(stages.log_h), abs=0.06)
+    assert stages.after_bleach == pytest.approx(np.full(len(stages.log_h), base), abs=0.05)
+    # A flash is light like any other: the film has the sum, before or after.
+    flash = -1.6
+    told = stages.flashed(flash)
+    both = np.log10(10**stages.log_h + 10**flash)
+    seen = np.isfinite(told)
+    assert told[seen] == pytest.approx(positive(both[seen]), abs=0.05)
+    dark, light = np.searchsorted(stages.log_h, (-2.5, 0.5))
+    assert stages.positive[dark] - told[dark] > 0.15, "shadows are lifted"
+    assert abs(stages.positive[light] - told[light]) < 0.05, "highlights stay"
+
+
+def test_a_positive_whose_black_was_not_read_tells_no_first_developer():
+    x = np.arange(-1.0, 1.51, 0.15)
+    falling = 0.16 + 2.4 * np.exp(-(10 ** (0.9 * (x + 0.9))))
+    pairs = zip(x.tolist(), falling.tolist(), strict=True)
+    readings = tuple(Reading(str(i), *pair) for i, pair in enumerate(pairs))
+    (stages,) = analyse((StripReadings("A", 6.0, 20.0, readings),)).stages
+    assert not stages.whole
+
+
 def test_colour_negative_speed_is_of_green_and_the_slowest_layer():
     def layer(shift, channel):
         (strip,) = FILM.strips((8.0,))

@@ -1,12 +1,13 @@
 """What Expose, its papers and the camera's counter say: one number a frame, the meter's EI."""
 
+import re
 from dataclasses import replace
 
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
-from tests.window.pages import CTRL, ENTER, Hands, field_of, settle, type_into, words_of
+from tests.window.pages import CTRL, ENTER, Hands, field_of, refusal_of, settle, type_into, words_of
 from tests.window.test_plan_and_expose import pdf_words
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.cassette_labels import labels_of
@@ -19,7 +20,8 @@ from vadrin.app.plan.plan_word_readers import others_typed
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.plan_request import Arrangement, Compared, FilmUnit
-from vadrin.errors import EntryError
+from vadrin.core.planning.test_options import SecondSteps, SheetUse
+from vadrin.errors import EditRefusedError, EntryError
 from vadrin.notebook.records import Camera, Strip, Test
 
 
@@ -64,6 +66,51 @@ def test_a_frame_has_one_number_wherever_it_is_named(qtbot, window):
     assert window.table.accessibleName().startswith("strip A, frame 6, minus 3 stops")
     hands.write("0.31")
     assert book.undo_label() == "read 0.31 on frame 6"
+
+
+def test_one_sheet_is_drawn_by_the_dark_slide_and_its_exposures_add_up(qtbot, window):
+    """Worked out by hand: at 1/30 f/5.6 and −2 to +1 stops the sheet gets 1/125, 1/60, 1/30, 1/15.
+
+    That is 1/125 to all of it, then 1/125, 1/60 and 1/30 to what is still open.
+    """
+    book = window.bench.notebook
+    options = SecondSteps((-1.0, 0.0, 1.0), SheetUse.DARK_SLIDE)
+    ends = {"first_stop": -2.0, "last_stop": 1.0, "blanks": 1}
+    loaded = planned(book, "reversal", times=(6.0,), options=options, **ends)
+    assert [[f.frame.stops for f in s.frames] for s in loaded.strips] == [[None, -2, -1, 0, 1]] * 3
+    assert {s.strip.roll for s in loaded.strips} == {1}, "three bands of one sheet"
+    bring(qtbot, window, loaded, "expose")
+    hands, said = Hands(qtbot, window), []
+    for _ in range(5):
+        said.append(words_of(window.station()))
+        hands.press(Qt.Key.Key_Space)
+    assert "Cell 1 of 5" in said[0]
+    assert "stays covered, and blank" in said[0]
+    assert "all that is open gets this exposure" in said[1]
+    assert [re.search(r"1/\d+", words)[0] for words in said[1:]] == [
+        "1/125", "1/125", "1/60", "1/30",
+    ]  # fmt: skip
+    assert "over cell 3: give 1/60 more, 1/30 in all" in said[3]
+    now = load_test(book, loaded.test.id)
+    assert now.exposed() == 15, "every band was open"
+    assert "done" in words_of(window.station())
+    hands.press(Qt.Key.Key_Backspace)
+    assert load_test(book, loaded.test.id).exposed() == 12
+    hands.press(Qt.Key.Key_D)
+    assert "every cell still open gets this exposure too" in refusal_of(window)
+    assert load_test(book, loaded.test.id).exposed() == 12
+
+
+def test_steps_that_a_slide_cannot_give_are_refused(qtbot, window):
+    book = window.bench.notebook
+    options = SecondSteps((0.0,), SheetUse.DARK_SLIDE)
+    with pytest.raises(EditRefusedError, match="take whole stops"):
+        planned(book, "reversal", times=(6.0,), options=options, step=0.5)
+    camera = {"camera_id": None, "metered_seconds": 1.0}
+    with book.change("a camera without long times"):
+        camera["camera_id"] = book.add(Camera(name="Plate 4", slowest=1.0, bulb=False)).id
+    with pytest.raises(EditRefusedError, match="no mark for 2 s: open the lens"):
+        planned(book, "reversal", times=(6.0,), options=options, last_stop=2.0, **camera)
 
 
 def test_a_push_says_what_to_set_the_meter_to_and_what_it_should_say(qtbot, window):

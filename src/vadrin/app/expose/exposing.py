@@ -7,7 +7,7 @@ from math import log2
 
 from vadrin.app.loaded.frame_order import next_to_expose
 from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.plan.camera_settings import limits_of, metering_of, with_settings
+from vadrin.app.plan.camera_settings import limits_of, metering_of, on_one_sheet, with_settings
 from vadrin.app.stamps import now
 from vadrin.core.exposure.arithmetic import exact_aperture, stops_text
 from vadrin.core.exposure.camera import effective_shutter
@@ -21,6 +21,7 @@ from vadrin.notebook.store import Notebook
 DRIFT_TOLD = 1 / 3
 """Stops the light may move before it is said."""
 
+_ALL_CELLS = "under the dark slide every cell still open gets this exposure too"
 _DONE = {
     FrameState.EXPOSED: "tick frame",
     FrameState.SKIPPED: "skip frame",
@@ -57,13 +58,36 @@ def _light_of(notebook: Notebook, frame: Frame) -> float:
 
 
 def mark_frame(notebook: Notebook, frame: Frame, state: FrameState) -> None:
-    """Set a frame's state, with the time it happened; the first of a roll takes the roll."""
+    """Set a frame's state, with the time it happened; the first of a roll takes the roll.
+
+    Under a dark slide the cells of every band are exposed together.
+
+    Raises
+    ------
+    EditRefusedError
+        For what cannot happen to one cell of a sheet alone.
+    """
     test = _test_of(notebook, frame)
+    if test is not None and on_one_sheet(test):
+        _mark_cells(notebook, test, frame, state)
+        return
     once = asked_stops(notebook, test, frame) if test else frame.stops
     light = None if once is None else once + (state == FrameState.DOUBLED)
     shots = {FrameState.EXPOSED: 1, FrameState.DOUBLED: 2}.get(state, 0)
     with notebook.change(f"{_DONE[state]} {frame.position + 1}"):
         record(notebook, frame, state, light, [(once, frame.seconds, frame.aperture)] * shots)
+
+
+def _mark_cells(notebook: Notebook, test: Test, frame: Frame, state: FrameState) -> None:
+    if state not in (FrameState.EXPOSED, FrameState.PLANNED):
+        raise EditRefusedError(f"{_ALL_CELLS}: take the sheet as it is, or begin another")
+    bands = notebook.all(Strip, test_id=test.id)
+    cells = notebook.all_of(Frame, "strip_id", [band.id for band in bands])
+    with notebook.change(f"{_DONE[state]} {frame.position + 1}"):
+        for cell in (c for c in cells if c.position == frame.position):
+            planned = None if cell.wanted_stops is None else cell.stops
+            shots = [(planned, cell.seconds, cell.aperture)] * (state == FrameState.EXPOSED)
+            record(notebook, cell, state, planned, shots)
 
 
 def take_otherwise(
@@ -77,6 +101,8 @@ def take_otherwise(
     test = _test_of(notebook, frame)
     if test is None or frame.wanted_stops is None:
         raise EditRefusedError("this frame is kept from light; tick it, skip it or double it")
+    if on_one_sheet(test):
+        raise EditRefusedError(f"{_ALL_CELLS}: note what was set (N), and begin another sheet")
     t, n = seconds or frame.seconds, aperture or frame.aperture
     if stops is None:
         if t is None or n is None:
@@ -179,6 +205,8 @@ def light_now(notebook: Notebook, loaded: LoadedTest) -> float:
 
 def rescale_rest(notebook: Notebook, loaded: LoadedTest) -> int:
     """Work the settings of all frames not taken yet out for the light as it is now."""
+    if on_one_sheet(loaded.test):
+        raise EditRefusedError(f"{_ALL_CELLS}: begin another sheet in the new light")
     moved = light_now(notebook, loaded)
     count = 0
     test = replace(

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.plan.camera_settings import on_one_sheet
 from vadrin.core.planning.plan_request import FilmUnit
-from vadrin.notebook.records import Test
 
 
 @dataclass(frozen=True)
@@ -22,12 +24,15 @@ class FilmWords:
         What is done for a frame that stays blank.
     kept_dark : str
         The same, as a setting.
+    given_s : mapping of int to float
+        Under a dark slide, what each frame is given on top of what it has, by its id.
     """
 
     piece: str
     next_piece: str
     blank: str
     kept_dark: str
+    given_s: Mapping[int, float] = field(default_factory=dict)
 
 
 _ROLLS = FilmWords(
@@ -44,6 +49,28 @@ _SHEETS = FilmWords(
 )
 
 
-def film_words(test: Test) -> FilmWords:
+_ONE_SHEET = FilmWords(
+    "sheet",
+    "take the next holder",
+    "Draw the slide out as far as this cell only: it stays covered, and blank.",
+    "slide in",
+)
+
+
+def film_words(loaded: LoadedTest) -> FilmWords:
     """The words for the film of a test."""
-    return _SHEETS if test.film_unit is FilmUnit.SHEETS else _ROLLS
+    if on_one_sheet(loaded.test):
+        return replace(_ONE_SHEET, given_s=_given(loaded))
+    return _SHEETS if loaded.test.film_unit is FilmUnit.SHEETS else _ROLLS
+
+
+def _given(loaded: LoadedTest) -> dict[int, float]:
+    """Seconds each cell is given last: those it has in all, less what the cell before has."""
+    given = {}
+    for strip in loaded.strips:
+        before = 0.0
+        for frame in strip.frames:
+            if frame.frame.seconds is not None and frame.frame.wanted_stops is not None:
+                given[frame.frame.id] = frame.frame.seconds - before
+                before = frame.frame.seconds
+    return given

@@ -105,7 +105,7 @@ def meter_first(notebook: Notebook, loaded: LoadedTest, shots: list[Place], numb
     if on_twins(loaded.test) or strip in before:
         return ""
     if strip.strip.roll not in {s.strip.roll for s in before}:
-        new = load_words(loaded, strip) or f"A new {film_words(loaded.test).piece}. "
+        new = load_words(loaded, strip) or f"A new {film_words(loaded).piece}. "
         return f"{new}{meter_words(notebook, loaded, strip)} "
     changed = strip_index(loaded, strip) != strip_index(loaded, before[-1])
     return f"{meter_words(notebook, loaded, strip)} " if changed else ""

@@ -47,7 +47,7 @@ def setting_of(frame: LoadedFrame, film: FilmWords) -> str:
         return "wind on" if frame.name == "leader" else "fog it"
     if frame.frame.seconds is None:
         return stops_text(frame.frame.wanted_stops or 0.0, signed=True)
-    return shutter_mark(frame.frame.seconds)[0]
+    return shutter_mark(film.given_s.get(frame.frame.id, frame.frame.seconds))[0]
 
 
 def _shutter_note(frame: LoadedFrame) -> str:
@@ -99,8 +99,21 @@ def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool, film: Film
     if frame.frame.blank:
         return film.blank
     if before is None or before.frame.wanted_stops is None:
+        if film.given_s:
+            return "Draw the slide out as far as this cell: all that is open gets this exposure."
         return f"Cap off, {'focus at infinity, ' if even else ''}then set it."
     return ""
+
+
+def _slide_words(frame: LoadedFrame, before: LoadedFrame | None, film: FilmWords) -> str:
+    """What the slide covers for a cell, and what its exposures add up to; empty without one."""
+    given, total = film.given_s.get(frame.frame.id), frame.frame.seconds
+    if given is None or total is None or before is None:
+        return ""
+    return (
+        f"Push the slide in over cell {before.number}: give {shutter_mark(given)[0]} more, "
+        f"{shutter_mark(total)[0]} in all."
+    )
 
 
 def shot_of(
@@ -111,7 +124,7 @@ def shot_of(
     Only an `even` target is better out of focus.
     """
     setting, aperture, dark = setting_of(frame, film), aperture_of(frame), _filter_of(frame)
-    turn = _todo(frame, before, even, film)
+    turn = _todo(frame, before, even, film) or _slide_words(frame, before, film)
     changed: list[str] = []
     if not turn and before is not None:
         for name, new, old in (
@@ -191,7 +204,7 @@ def script_rows(notebook: Notebook, loaded: LoadedTest) -> list[ScriptRow]:
     shots = loaded.shots()
     rolls = len({s.strip.roll for s in loaded.strips})
     begun: set[int] = set()
-    film = film_words(loaded.test)
+    film = film_words(loaded)
     for number, (strip, frame) in enumerate(shots):
         roll = strip.strip.roll
         head = meter_first(notebook, loaded, shots, number).replace(" (M).", ".").strip()

@@ -20,6 +20,7 @@ from vadrin.core.exposure.camera import (
     settings_for,
     shutter_marks,
 )
+from vadrin.core.exposure.dark_slide import SlideExposure, slide_exposures
 from vadrin.core.frames import LIT
 from vadrin.core.planning.test_types import Metering, type_of
 from vadrin.notebook.records import Camera, Frame, Lens, LightMeter, ShutterTime, Stock, Strip, Test
@@ -109,6 +110,8 @@ def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list
             f if f.wanted_stops is None else replace(f, seconds=one, aperture=test.aperture)
             for f in frames
         ]
+    if on_one_sheet(test):
+        return _under_the_slide(test, limits, frames)
     wanted = tuple(_from_meter(test, frames))
     metered = test.metered_seconds, test.aperture
     found = iter(
@@ -125,6 +128,26 @@ def with_settings(test: Test, limits: CameraLimits, frames: list[Frame]) -> list
         return _set(frame, long, long.wanted)
 
     return [marked(frame) for frame in frames]
+
+
+def on_one_sheet(test: Test) -> bool:
+    """Whether its strips are bands of one sheet, exposed together under the dark slide."""
+    kind = type_of(test.kind)
+    return kind is not None and kind.on_one_sheet(test.options)
+
+
+def _under_the_slide(test: Test, limits: CameraLimits, frames: list[Frame]) -> list[Frame]:
+    lit = [f for f in frames if f.role in LIT]
+    first = (lit[0].wanted_stops or 0.0) if lit else 0.0
+    found = iter(
+        slide_exposures(limits, test.metered_seconds, test.aperture, first, len(lit)) if lit else ()
+    )
+    aperture = exact_aperture(test.aperture)
+
+    def exposed(frame: Frame, cell: SlideExposure) -> Frame:
+        return replace(frame, seconds=cell.total_s, aperture=aperture, stops=cell.stops)
+
+    return [exposed(f, next(found)) if f.role in LIT else f for f in frames]
 
 
 def _from_meter(test: Test, frames: list[Frame]) -> list[float]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from vadrin.app.entry.process_steps import TypedStep
-from vadrin.app.library.process_steps import keep_steps, own_steps
+from vadrin.app.library.laboratory_steps import keep_steps, own_steps
 from vadrin.app.plan.usual_process import process_of_kind
 from vadrin.core.process.process_kinds import KINDS, NEGATIVE, ProcessKind, kind_of_process
 from vadrin.notebook.records import Process, Test

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.descriptions import PlanSentence, description_of
 from vadrin.app.entry.process_steps import TypedStep
+from vadrin.app.library.laboratory_steps import steps_of, steps_text
 from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
@@ -15,7 +16,6 @@ from vadrin.app.library.named_records import (
     speed_in,
     stock_named,
 )
-from vadrin.app.library.process_steps import steps_of, steps_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import drafted_strips, write_strips
 from vadrin.app.plan.laboratory import process_shown, with_process, with_steps

@@ -7,7 +7,7 @@ from contextlib import suppress
 from dataclasses import asdict, replace
 
 from vadrin.app.document.stations import key_to
-from vadrin.app.library.process_steps import own_steps, steps_of
+from vadrin.app.library.laboratory_steps import own_steps, steps_of
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of, routine_of, temperature_factor_of
 from vadrin.app.process.bath import forget_bath

@@ -9,7 +9,7 @@ from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.makers_lines import makers_lines_typed, makers_table_typed
 from vadrin.app.entry.times import minutes_typed
-from vadrin.app.library.makers_lines import keep_makers_lines
+from vadrin.app.library.kept_makers_lines import keep_makers_lines
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.makers_told import line_of, makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_of

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.library.makers_lines import keep_makers_lines
+from vadrin.app.library.kept_makers_lines import keep_makers_lines
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.read.sheet_pictures import CURVE, SheetPicture
 from vadrin.app.scans.kept_scans import keep_scan, preview_of

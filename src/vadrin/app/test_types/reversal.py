@@ -10,13 +10,16 @@ from vadrin.app.descriptions.plan_word import option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
+from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import numbers_typed
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH
-from vadrin.core.planning.test_options import SecondSteps
+from vadrin.app.test_types.reversal_curves import stages_plot
+from vadrin.core.planning.test_options import SecondSteps, SheetUse
 from vadrin.core.planning.test_types.reversal import Reversal
 
 _ALIKE, _DARK = 0.12, 1.2
@@ -144,7 +147,9 @@ def reversal_answer(state: State) -> OwnAnswer:
     best, rests_on = _best(cells)
     if best is None:
         act = "Give each cell a verdict, or read its density."
-        return OwnAnswer("", "No cell was read or judged yet.", act, figures, None, _film(rows))
+        plot, _ = stages_plot(state, None, None)
+        none = "No cell was read or judged yet."
+        return OwnAnswer("", none, act, figures, None, _film(rows), plot)
     index, row_name = index_of(best.frame), _named(best.strip)
     name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
     figures |= {"best_ei": index, "best_row": float(best.row), "best_column": float(best.column)}
@@ -155,6 +160,7 @@ def reversal_answer(state: State) -> OwnAnswer:
     finer = f"Next sheet, finer: half steps to each side of {name} and of {row_name}."
     act = f"{border[0].partition(': ')[2].capitalize()}." if border else finer
     light = f" in {loaded.test.light}" if loaded.test.light else ""
+    plot, flash = stages_plot(state, best.strip, best.frame.log_h(loaded.test.meter_constant))
     return OwnAnswer(
         f"{name}{light}",
         f"{words}.",
@@ -162,7 +168,8 @@ def reversal_answer(state: State) -> OwnAnswer:
         figures,
         None,
         _film(rows, best),
-        more=_calibrations(loaded, index),
+        plot,
+        more=(*_calibrations(loaded, index), *((flash,) if flash else ())),
         steps=_steps(loaded, best, index),
     )
 
@@ -186,7 +193,17 @@ DESCRIPTION = TestDescription(
     ),
     first=-3.0,
     last=3.0,
-    own_sentence="The second exposure, flash or bleach in steps of {steps}, a strip each.",
-    own_words={"steps": option_word("second steps", SecondSteps, "steps", numbers_typed)},
+    own_sentence="The second exposure, flash or bleach in steps of {steps}, {sheet}.",
+    own_words={
+        "steps": option_word("second steps", SecondSteps, "steps", numbers_typed),
+        "sheet": option_word(
+            "what the cells lie on",
+            SecondSteps,
+            "sheet",
+            lambda w: SheetUse(choice_typed(w, SheetUse, anywhere=True)),
+            str,
+            chooser(list(SheetUse)),
+        ),
+    },
     answer=reversal_answer,
 )

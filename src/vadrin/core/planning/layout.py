@@ -35,12 +35,26 @@ def lay_out_plan(request: PlanRequest) -> tuple[StripPlan, ...]:
             "strip after the other"
         )
     strips = kind.lay_out(request)
+    if kind.on_one_sheet(request.options):
+        return _under_the_slide(request, strips)
     if request.repeat_first and kind.repeats_first:
         strips = _with_checks(kind, strips)
     strips = _cut(request, kind, strips)
     if sum(len(s.frames) for s in strips) > _MOST_FRAMES:
         raise PlanError(f"more than {_MOST_FRAMES} frames; take coarser steps or fewer strips")
     return _in_turn(request, strips)
+
+
+def _under_the_slide(request: PlanRequest, strips: list[StripPlan]) -> tuple[StripPlan, ...]:
+    """Bands of one sheet: every cell is exposed at once with those of the other bands."""
+    if request.tablet or request.step != 1.0:
+        raise PlanError(
+            "by the dark slide each exposure doubles what the open cells have: take whole stops"
+        )
+    return tuple(
+        replace(strip, frames=tuple(replace(f, turn=turn) for turn, f in enumerate(strip.frames)))
+        for strip in strips
+    )
 
 
 def _paired(request: PlanRequest) -> bool:

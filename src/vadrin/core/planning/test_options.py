@@ -42,11 +42,19 @@ class Pushes(TestOptions):
         _some(self.stops)
 
 
+class SheetUse(StrEnum):
+    """What the cells of a sheet of two factors lie on."""
+
+    STRIPS = "a strip each"
+    DARK_SLIDE = "bands of one sheet under the dark slide"
+
+
 @dataclass(frozen=True)
 class SecondSteps(TestOptions):
     """Steps of what varies beside the camera's exposure: the second exposure, flash or bleach."""
 
     steps: tuple[float, ...] = (-1.0, 0.0, 1.0)
+    sheet: SheetUse = SheetUse.STRIPS
 
     def __post_init__(self) -> None:
         """Refuse none."""
@@ -211,4 +219,5 @@ _READ: dict[str, Callable[[object], Any]] = {
     "int": _whole,
     "str": _words,
     "SheetAxis": lambda value: SheetAxis(_words(value)),
+    "SheetUse": lambda value: SheetUse(_words(value)),
 }

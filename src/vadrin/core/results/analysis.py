@@ -16,6 +16,7 @@ from vadrin.core.fitting.family import at_time, family_of, time_grid
 from vadrin.core.fitting.fit import Fit, draws_of, fit_strips
 from vadrin.core.limits import CURVE_RULE
 from vadrin.core.materials.colour import colour_reversal_speed, density_falls
+from vadrin.core.materials.reversal_stages import reversal_stages
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis_result import Analysis, Settings
 from vadrin.core.results.comparison import Comparison, compare_all, matched_time
@@ -303,4 +304,5 @@ def _of_reversal(
     """Material whose density falls with exposure has a speed of its own, and no family here."""
     why = "density falls with exposure: reversal material has a reversal speed instead"
     speed = colour_reversal_speed(strips[0], np.random.default_rng(settings.seed))
-    return replace(no_analysis(settings, why, missing), reversal_speed=speed)
+    made = tuple(stages for strip in strips if (stages := reversal_stages(strip)) is not None)
+    return replace(no_analysis(settings, why, missing), reversal_speed=speed, stages=made)

@@ -9,6 +9,7 @@ from vadrin.core.exposure.arithmetic import METER_CONSTANT
 from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.family import Family
 from vadrin.core.fitting.fit import INSTRUMENT_NOISE
+from vadrin.core.materials.reversal_stages import ReversalStages
 from vadrin.core.results.comparison import Comparison
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.finding import Finding
@@ -91,6 +92,8 @@ class Analysis:
         Strips of other materials beside those of the first, which is the reference.
     layers : tuple of StripMetrics
         Of colour material: each strip in each of its channels.
+    stages : tuple of ReversalStages
+        Of reversal material: each strip's curve after each bath.
     """
 
     settings: Settings
@@ -108,6 +111,7 @@ class Analysis:
     reversal_speed: Figure = NOT_REVERSAL
     compared: tuple[Comparison, ...] = ()
     layers: tuple[StripMetrics, ...] = ()
+    stages: tuple[ReversalStages, ...] = ()
 
     @property
     def rated_index(self) -> Figure:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from vadrin.core.planning.plan_request import PlanRequest
 from vadrin.core.planning.strip_plan import StripPlan, strip_labels, usual_frames
-from vadrin.core.planning.test_options import SecondSteps, options_as
+from vadrin.core.planning.test_options import SecondSteps, SheetUse, TestOptions, options_as
 from vadrin.core.planning.test_types.test_type import TestType
 
 
@@ -19,6 +19,10 @@ class Reversal(TestType):
     beside_others = True
     density_falls = True
     options = SecondSteps()
+
+    def on_one_sheet(self, options: TestOptions) -> bool:
+        """Whether the cells lie on one sheet."""
+        return options_as(options, SecondSteps).sheet is SheetUse.DARK_SLIDE
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A strip for each step of what varies beside the camera's exposure."""

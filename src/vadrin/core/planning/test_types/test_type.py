@@ -122,6 +122,10 @@ class TestType:
         """The strips, before check frames, cuts and rolls are put to them."""
         raise NotImplementedError
 
+    def on_one_sheet(self, options: TestOptions) -> bool:
+        """Whether all strips are bands of one sheet, exposed together under its dark slide."""
+        return False
+
     def analyse(self, strips: tuple[StripReadings, ...], settings: Settings) -> Analysis:
         """Work its readings out; a kind with a question of its own answers it here."""
         from vadrin.core.results.analysis import analyse

@@ -21,6 +21,7 @@ from vadrin.app.expose.wrong_setting import wrong_setting_words
 from vadrin.app.loaded.frame_order import last_exposed, next_to_expose
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.core.frames import FrameState
+from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import Action
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.expose.prompts import ExposePrompts
@@ -176,11 +177,10 @@ class ExposeStation(Station):
         number = [f.frame.id for _, f in shots].index(frame.frame.id)
         before = shots[number - 1][1] if number else None
         rolls = len({s.strip.roll for s in loaded.strips})
-        film = film_words(loaded.test)
+        film = film_words(loaded)
         on = f", {film.piece} {strip.strip.roll}" if rolls > 1 else ""
-        self._counter.setText(
-            f"Strip {strip.strip.label}, frame {frame.number} of {len(strip.frames)}{on}"
-        )
+        on_what = "Cell" if film.given_s else f"Strip {strip.strip.label}, frame"
+        self._counter.setText(f"{on_what} {frame.number} of {len(strip.frames)}{on}")
         taken = sum(f.frame.state != FrameState.PLANNED for _, f in shots)
         self._place.setText(f"{frame.name} · {taken} taken, {len(shots) - taken} to go")
         shot = shot_of(frame, before, film, loaded.test.even_target)
@@ -260,7 +260,12 @@ class ExposeStation(Station):
         if place is None:
             return
         frame = place[1].frame
-        self.bench.edit(lambda notebook: mark_frame(notebook, frame, state))
+        try:
+            self.bench.edit_or_raise(lambda notebook: mark_frame(notebook, frame, state))
+        except EditRefusedError as refusal:
+            self.refuse(str(refusal))
+            return
+        self.refuse("")
         following = self._next()
         turned = following is not None and following.aperture != frame.aperture
         self.cue.next(turned=turned)
