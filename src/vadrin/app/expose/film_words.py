@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
-from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import on_one_sheet
 from vadrin.core.planning.plan_request import FilmUnit
 
@@ -62,6 +62,12 @@ def film_words(loaded: LoadedTest) -> FilmWords:
     if on_one_sheet(loaded.test):
         return replace(_ONE_SHEET, given_s=_given(loaded))
     return _SHEETS if loaded.test.film_unit is FilmUnit.SHEETS else _ROLLS
+
+
+def shots_of(loaded: LoadedTest) -> list[tuple[LoadedStrip, LoadedFrame]]:
+    """The exposures there are to make, in order; one of each cell where bands share them."""
+    shots = loaded.shots()
+    return [s for s in shots if s[0] is loaded.strips[0]] if on_one_sheet(loaded.test) else shots
 
 
 def _given(loaded: LoadedTest) -> dict[int, float]:

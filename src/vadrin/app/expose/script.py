@@ -13,7 +13,7 @@ from vadrin.app.display.marks import (
     stops_text,
 )
 from vadrin.app.display.quantities import neutral_density_text
-from vadrin.app.expose.film_words import FilmWords, film_words
+from vadrin.app.expose.film_words import FilmWords, film_words, shots_of
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.exposure.arithmetic import stops_counted
@@ -201,7 +201,7 @@ def script_rows(notebook: Notebook, loaded: LoadedTest) -> list[ScriptRow]:
     """
     rows: list[ScriptRow] = []
     before: LoadedFrame | None = None
-    shots = loaded.shots()
+    shots = shots_of(loaded)
     rolls = len({s.strip.roll for s in loaded.strips})
     begun: set[int] = set()
     film = film_words(loaded)

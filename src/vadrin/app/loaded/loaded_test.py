@@ -305,6 +305,12 @@ class LoadedTest:
         kind = type_of(self.test.kind)
         return kind is None or kind.scripted
 
+    @property
+    def density_falls(self) -> bool:
+        """Whether more exposure gives less density."""
+        kind = type_of(self.test.kind)
+        return kind is not None and kind.density_falls
+
     def exposed(self) -> int:
         """Number of frames that are not waiting to be taken."""
         return sum(f.frame.state != FrameState.PLANNED for _, f in self.frames())

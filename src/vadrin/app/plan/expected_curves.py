@@ -14,7 +14,7 @@ from vadrin.app.results.rating import AS_DEVELOPED, BY_EYE
 from vadrin.core.channels import Channel
 from vadrin.core.curves.metrics import speed_point
 from vadrin.core.curves.shape import Curves
-from vadrin.core.figure import Figure
+from vadrin.core.figure import Figure, absent
 from vadrin.core.fitting.fit import fit_strips
 from vadrin.core.planning.film_prior import (
     FilmPrior,
@@ -23,6 +23,7 @@ from vadrin.core.planning.film_prior import (
     prior_of_fit,
     shifted_prior,
 )
+from vadrin.core.planning.typical_positive import typical_positive
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
 from vadrin.notebook.records import Finding
@@ -173,4 +174,24 @@ def expected_strips(loaded: LoadedTest, film: Expected) -> tuple[ExpectedStrip, 
     The same plan gives the same object, so that a plot can tell that nothing changed.
     """
     mine = [s for s in loaded.strips if not loaded.material_of(s)]
-    return _curves(film, tuple((s.strip.label, s.strip.planned_min or 8.0) for s in mine))
+    times = tuple((s.strip.label, s.strip.planned_min or 8.0) for s in mine)
+    if loaded.density_falls:
+        return _falling(loaded.test.exposure_index, loaded.test.meter_constant, times)
+    return _curves(film, times)
+
+
+@lru_cache(maxsize=16)
+def _falling(
+    index: float, meter_constant: float, times: tuple[tuple[str, float], ...]
+) -> tuple[ExpectedStrip, ...]:
+    """Of a positive nothing is known beforehand: one typical curve for every strip."""
+    curve = typical_positive(index, meter_constant)
+    none = absent("a positive has no shadow point")
+    return tuple(
+        ExpectedStrip(label, minutes, curve, -9.0, 9.0, none, none) for label, minutes in times
+    )
+
+
+def basis_words(loaded: LoadedTest, film: Expected) -> str:
+    """Whose the likely curves of a plan are."""
+    return "a typical positive of this EI, assumed" if loaded.density_falls else film.basis

@@ -74,4 +74,6 @@ def sentences_of(test: Test) -> set[Occasion | PlanSentence]:
     on_film = page.kind.scripted and page.kind.metering is not Metering.ENLARGER
     shown |= {Occasion.PROCESS} if on_film else set()
     shown |= {Occasion.TABLET} if test.by_contact else set()
+    if page.kind.on_one_sheet(test.options):
+        shown.discard(PlanSentence.ROLL)
     return shown | ({Occasion.TWIN} if on_twins(test) else set())

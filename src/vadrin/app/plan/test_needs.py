@@ -144,6 +144,8 @@ def needs_of(loaded: LoadedTest) -> TestNeeds:
         )
         for s in loaded.strips
     ]
+    if page.kind.on_one_sheet(loaded.test.options):
+        return _needs(page, strips, 1, "sheet")
     if film is None:
         return _needs(page, strips, _rolls(page.kind, strips, planned))
     if film.unit is FilmUnit.SHEETS:

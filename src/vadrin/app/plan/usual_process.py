@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from vadrin.core.planning.test_types import type_of
 from vadrin.core.process.process_kinds import ProcessKind, kind_of_process
 from vadrin.notebook.records import Process, Stock, Test
 from vadrin.notebook.store import Notebook
@@ -52,8 +53,13 @@ def with_usual_process(notebook: Notebook, test: Test, before: Test | None) -> T
 
 def _asked_by(notebook: Notebook, test: Test | None) -> str | None:
     """The kind of process a test's film asks for; None for the usual one."""
-    stock = notebook.get(Stock, test.stock_id) if test is not None else None
-    return _OF_STOCK.get(stock.kind) if stock is not None else None
+    if test is None:
+        return None
+    kind, stock = type_of(test.kind), notebook.get(Stock, test.stock_id)
+    of_type = kind.process_kind if kind is not None else ""
+    if of_type == "reversal" and stock is not None and stock.kind == "paper":
+        return "direct positive"
+    return of_type or (_OF_STOCK.get(stock.kind) if stock is not None else None)
 
 
 def _in_this_bath(notebook: Notebook, test: Test, kind: str) -> Process | None:

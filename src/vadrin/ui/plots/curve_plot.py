@@ -143,6 +143,8 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._shows = shows
         self.start_over()
         self._stops.meter = meter_exposure(state)
+        # A positive has no shadow point, and so no EI to be read off it.
+        self.showAxis("top", not loaded.density_falls)
         self._index.meter_constant = loaded.test.meter_constant
         self._draw_readings(loaded, only_strip)
         assumed = bool(expected)
@@ -152,7 +154,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             curves = drawn.strips
         shown = [s for s in curves if only_strip in ("", s.label)]
         span = exposure_span(loaded)
-        self._fit_view(loaded, [float(curve_points(s, span)[1][-1]) for s in curves])
+        self._fit_view(loaded, [float(curve_points(s, span)[1].max()) for s in curves])
         self._draw_grid()
         self._judged = judged_places(loaded, only_strip)
         for item in judged_items(self._judged, self._look, self._view[2]):

@@ -19,6 +19,7 @@ class Reversal(TestType):
     beside_others = True
     density_falls = True
     options = SecondSteps()
+    process_kind = "reversal"
 
     def on_one_sheet(self, options: TestOptions) -> bool:
         """Whether the cells lie on one sheet."""

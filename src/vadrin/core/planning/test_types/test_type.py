@@ -88,6 +88,8 @@ class TestType:
         Whether its answer is laid beside what the notebook holds of other tests.
     options : TestOptions
         What it asks for beside times and exposures, as it usually is.
+    process_kind : str
+        The kind of process its film goes through, whatever film it is; empty for that of its film.
     """
 
     __test__ = False
@@ -117,6 +119,7 @@ class TestType:
     lights_in_turn: bool = False
     beside_others: bool = False
     options: TestOptions = NO_OPTIONS
+    process_kind: str = ""
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """The strips, before check frames, cuts and rolls are put to them."""

@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.expose.film_words import film_words
+from vadrin.app.expose.film_words import film_words, shots_of
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
@@ -173,7 +173,7 @@ class ExposeStation(Station):
             self._show_done(loaded)
             return
         strip, frame = place
-        shots = loaded.shots()
+        shots = shots_of(loaded)
         number = [f.frame.id for _, f in shots].index(frame.frame.id)
         before = shots[number - 1][1] if number else None
         rolls = len({s.strip.roll for s in loaded.strips})

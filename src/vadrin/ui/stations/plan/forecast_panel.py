@@ -12,7 +12,7 @@ from vadrin.app.display.words import list_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.drafting import has_bracket
-from vadrin.app.plan.expected_curves import Expected, PriorFinding, expected_strips
+from vadrin.app.plan.expected_curves import Expected, PriorFinding, basis_words, expected_strips
 from vadrin.app.plan.likely_pictures import likely_pictures
 from vadrin.app.plan.plan_forecast import PlanForecast, strips_alike
 from vadrin.app.plan.smallest_plan import Smallest
@@ -150,7 +150,7 @@ class ForecastPanel(QWidget):
         self.caption.setText(f"In all {needs_of(loaded).words}. {likely}")
 
     def _likely_words(self, loaded: LoadedTest, film: Expected) -> str:
-        words = f"Expected densities for {film.basis}."
+        words = f"Expected densities for {basis_words(loaded, film)}."
         beyond = [s.minutes for s in loaded.strips if s.minutes and film.beyond(s.minutes)]
         if beyond:
             times = list_text([minutes_text(t) for t in sorted(set(beyond))])
