@@ -105,8 +105,7 @@ def test_it_is_planned_shot_read_and_answered_like_any_other(
     assert bench.loaded.test.kind == "halation"
     assert "How far does light spread" in words_of(window.station())
     assert "stops over the meter" in words_of(window.station())
-    hands.settle()
-    assert "cannot be foretold" in words_of(window)
+    qtbot.waitUntil(lambda: "cannot be foretold" in words_of(window), timeout=20_000)
     assert [f.frame.name for _, f in bench.loaded.frames()] == ["b1", "lamp 1", "lamp 2", "lamp 3"]
     hands.press(Qt.Key.Key_2, CTRL)
     hands.press(SPACE, times=4)

@@ -74,7 +74,7 @@ def test_one_sheet_is_drawn_by_the_dark_slide_and_its_exposures_add_up(qtbot, wi
     That is 1/125 to all of it, then 1/125, 1/60 and 1/30 to what is still open.
     """
     book = window.bench.notebook
-    options = SecondSteps((-1.0, 0.0, 1.0), SheetUse.DARK_SLIDE)
+    options = SecondSteps((-1.0, 0.0, 1.0), SheetUse.DARK_SLIDE, base_s=30.0)
     ends = {"first_stop": -2.0, "last_stop": 1.0, "blanks": 1}
     loaded = planned(book, "reversal", times=(6.0,), options=options, **ends)
     assert [[f.frame.stops for f in s.frames] for s in loaded.strips] == [[None, -2, -1, 0, 1]] * 3
@@ -93,7 +93,8 @@ def test_one_sheet_is_drawn_by_the_dark_slide_and_its_exposures_add_up(qtbot, wi
     assert "over cell 3: give 1/60 more, 1/30 in all" in said[3]
     now = load_test(book, loaded.test.id)
     assert now.exposed() == 15, "every band was open"
-    assert "done" in words_of(window.station())
+    done = words_of(window.station())
+    assert "15 s to the whole sheet; cover A: 15 s more; cover A and B: 30 s more" in done
     hands.press(Qt.Key.Key_Backspace)
     assert load_test(book, loaded.test.id).exposed() == 12
     hands.press(Qt.Key.Key_D)

@@ -197,7 +197,7 @@ _KINDS = (
         films.positive,
         (2.0,),
         {
-            "options": SecondSteps((-1.0, 0.0, 1.0)),
+            "options": SecondSteps((-1.0, 0.0, 1.0), base_s=30.0),
             "first_stop": -3.0,
             "last_stop": 3.0,
             "process_state": "three weeks old, nine sheets done",

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
+from vadrin.app.display.words import list_text
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import on_one_sheet
 from vadrin.core.planning.plan_request import FilmUnit
+from vadrin.core.planning.test_options import SecondSteps, options_as
 
 
 @dataclass(frozen=True)
@@ -68,6 +71,23 @@ def shots_of(loaded: LoadedTest) -> list[tuple[LoadedStrip, LoadedFrame]]:
     """The exposures there are to make, in order; one of each cell where bands share them."""
     shots = loaded.shots()
     return [s for s in shots if s[0] is loaded.strips[0]] if on_one_sheet(loaded.test) else shots
+
+
+def second_light_words(loaded: LoadedTest) -> str:
+    """How the bands of one sheet get their second exposure or flash; empty where none is due."""
+    options = options_as(loaded.test.options, SecondSteps)
+    if not on_one_sheet(loaded.test) or not options.of_light or not options.base_s:
+        return ""
+    bands = sorted(
+        (options.seconds(step), strip.strip.label)
+        for step, strip in zip(options.steps, loaded.strips, strict=False)
+    )
+    said = [f"{bands[0][0]:.3g} s to the whole sheet"]
+    covered: list[str] = []
+    for (before, label), (after, _) in pairwise(bands):
+        covered.append(label)
+        said.append(f"cover {list_text(covered)}: {after - before:.3g} s more")
+    return f"For the {options.factor}: {'; '.join(said)}."
 
 
 def _given(loaded: LoadedTest) -> dict[int, float]:

@@ -11,6 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.durations import duration_s
 from vadrin.app.entry.numbers import numbers_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.loaded.frame_index import index_of
@@ -19,11 +20,13 @@ from vadrin.app.results.working_steps import Step, develop_step, set_step
 from vadrin.app.test_types.beside.reversal import BestExposure
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH
 from vadrin.app.test_types.reversal_curves import stages_plot
-from vadrin.core.planning.test_options import SecondSteps, SheetUse
+from vadrin.core.planning.test_options import SecondFactor, SecondSteps, SheetUse, options_as
 from vadrin.core.planning.test_types.reversal import Reversal
+from vadrin.errors import EntryError
 
 _ALIKE, _DARK = 0.12, 1.2
 _NOT_SAID = "not set"
+_ANY_TIME, _LONGEST_S = "time not set", 86_400.0
 
 
 @dataclass(frozen=True)
@@ -63,7 +66,7 @@ def _best(cells: list[GridCell]) -> tuple[GridCell | None, str]:
     return min(read, key=lambda c: abs((c.frame.density or 0.0) - middle)), "by its density"
 
 
-def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
+def _at_border(best: GridCell, rows: list[list[GridCell]], factor: str) -> list[str]:
     """Where the best cell lies at an end of what was tried, in words."""
     said = []
     width = len(rows[best.row])
@@ -72,7 +75,7 @@ def _at_border(best: GridCell, rows: list[list[GridCell]]) -> list[str]:
         said.append(f"not bracketed: a stop {side} exposure on the next sheet")
     if best.row in (0, len(rows) - 1) and len(rows) > 1:
         side = "less" if best.row == 0 else "more"
-        said.append(f"not bracketed: a step {side} of the second factor")
+        said.append(f"not bracketed: a step {side} of the {factor}")
     return said
 
 
@@ -153,7 +156,7 @@ def reversal_answer(state: State) -> OwnAnswer:
     index, row_name = index_of(best.frame), _named(best.strip)
     name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
     figures |= {"best_ei": index, "best_row": float(best.row), "best_column": float(best.column)}
-    border = _at_border(best, rows)
+    border = _at_border(best, rows, options_as(loaded.test.options, SecondSteps).factor)
     words = f"with {row_name}, {rests_on}" + (f"; {', and '.join(border)}" if border else "")
     if speed is not None and speed.value is not None:
         words += f". Speed by its curve: {speed.value:.0f}"
@@ -177,7 +180,21 @@ def reversal_answer(state: State) -> OwnAnswer:
 def _steps(loaded: LoadedTest, best: GridCell, index: float | None) -> tuple[Step, ...]:
     """The camera's exposure, the second step and the time of the best cell."""
     shot = set_step(index) if index else ("Expose", f"as frame {best.frame.number} of the sheet")
-    return (shot, ("Second step", _named(best.strip)), *develop_step(loaded, best.strip))
+    return (shot, ("Second factor", _named(best.strip)), *develop_step(loaded, best.strip))
+
+
+def _base_typed(words: str) -> float:
+    """Seconds of step 0; 0 where it is not to be said."""
+    if words.strip().lower() in ("", "0", _ANY_TIME, "any time"):
+        return 0.0
+    seconds = duration_s(words, 1.0, "30 s or 2 min")
+    if not 0.001 <= seconds <= _LONGEST_S:
+        raise EntryError("a second exposure, flash or bleach takes a millisecond to a day")
+    return seconds
+
+
+def _base_text(seconds: float) -> str:
+    return f"{seconds:.3g} s" if seconds else _ANY_TIME
 
 
 DESCRIPTION = TestDescription(
@@ -193,8 +210,17 @@ DESCRIPTION = TestDescription(
     ),
     first=-3.0,
     last=3.0,
-    own_sentence="The second exposure, flash or bleach in steps of {steps}, {sheet}.",
+    own_sentence="The {factor}, {base} at ±0, in steps of {steps} stops, {sheet}.",
     own_words={
+        "factor": option_word(
+            "what varies beside the exposure",
+            SecondSteps,
+            "factor",
+            lambda w: SecondFactor(choice_typed(w, SecondFactor, anywhere=True)),
+            str,
+            chooser(list(SecondFactor)),
+        ),
+        "base": option_word("its time at step 0", SecondSteps, "base_s", _base_typed, _base_text),
         "steps": option_word("second steps", SecondSteps, "steps", numbers_typed),
         "sheet": option_word(
             "what the cells lie on",

@@ -49,12 +49,40 @@ class SheetUse(StrEnum):
     DARK_SLIDE = "bands of one sheet under the dark slide"
 
 
+class SecondFactor(StrEnum):
+    """What varies beside the camera's exposure."""
+
+    SECOND_EXPOSURE = "second exposure"
+    FLASH = "flash"
+    BLEACH = "bleach"
+
+
 @dataclass(frozen=True)
 class SecondSteps(TestOptions):
-    """Steps of what varies beside the camera's exposure: the second exposure, flash or bleach."""
+    """Steps of what varies beside the camera's exposure, in stops.
+
+    Attributes
+    ----------
+    steps : tuple of float
+    sheet : SheetUse
+    factor : SecondFactor
+    base_s : float
+        Seconds of step 0; 0 where nobody said.
+    """
 
     steps: tuple[float, ...] = (-1.0, 0.0, 1.0)
     sheet: SheetUse = SheetUse.STRIPS
+    factor: SecondFactor = SecondFactor.SECOND_EXPOSURE
+    base_s: float = 0.0
+
+    @property
+    def of_light(self) -> bool:
+        """Whether it is light, whose exposures add up under a card."""
+        return self.factor is not SecondFactor.BLEACH
+
+    def seconds(self, step: float) -> float:
+        """Seconds of a step; 0 where nobody said those of step 0."""
+        return float(self.base_s * 2.0**step)
 
     def __post_init__(self) -> None:
         """Refuse none."""
@@ -220,4 +248,6 @@ _READ: dict[str, Callable[[object], Any]] = {
     "str": _words,
     "SheetAxis": lambda value: SheetAxis(_words(value)),
     "SheetUse": lambda value: SheetUse(_words(value)),
+    "SecondFactor": lambda value: SecondFactor(_words(value)),
+    "float": _number,
 }

@@ -8,8 +8,11 @@ from vadrin.core.planning.test_options import SecondSteps, SheetUse, TestOptions
 from vadrin.core.planning.test_types.test_type import TestType
 
 
-def _signed(factor: float) -> str:
-    return f"{factor:+g}".replace("-", "−") if factor else "0"
+def _step_words(options: SecondSteps, step: float) -> str:
+    """A step of the second factor: ``second exposure +1 stop, 60 s``."""
+    signed = f"{step:+g}".replace("-", "−") if step else "±0"
+    words = f"{options.factor} {signed} {'stop' if abs(step) <= 1 else 'stops'}"
+    return f"{words}, {options.seconds(step):.3g} s" if options.base_s else words
 
 
 class Reversal(TestType):
@@ -27,12 +30,12 @@ class Reversal(TestType):
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A strip for each step of what varies beside the camera's exposure."""
-        steps = options_as(request.options, SecondSteps).steps
+        options = options_as(request.options, SecondSteps)
         return [
             StripPlan(
-                name, usual_frames(request), request.times[0], note=f"second factor {_signed(step)}"
+                name, usual_frames(request), request.times[0], note=_step_words(options, step)
             )
-            for name, step in zip(strip_labels(len(steps)), steps, strict=True)
+            for name, step in zip(strip_labels(len(options.steps)), options.steps, strict=True)
         ]
 
 

@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.expose.exposing import mark_frame
-from vadrin.app.expose.film_words import film_words, shots_of
+from vadrin.app.expose.film_words import film_words, second_light_words, shots_of
 from vadrin.app.expose.meter_words import meter_first
 from vadrin.app.expose.papers import write_labels, write_script
 from vadrin.app.expose.script import shot_of, then_words
@@ -224,7 +224,8 @@ class ExposeStation(Station):
         self._turn.setText(
             pushed or "All frames are taken. Rewind, label the film (L) and go to the darkroom."
         )
-        self._then.setText(f"{lost} skipped." if lost else "None skipped.")
+        skipped = f"{lost} skipped." if lost else "None skipped."
+        self._then.setText(second_light_words(loaded) or skipped)
 
     def _show_nothing_to_do(self) -> None:
         for label in (self._counter, self._place, self._setting, self._aperture, self._offset):
