@@ -38,7 +38,7 @@ def _layer(
 ) -> _Layer | None:
     """Lg exposure at a density over D_min, best and drawn; None where it is not reached."""
     if sign < 0:
-        strip = _blanks_as_least_exposed(strip)
+        strip = blanks_as_least_exposed(strip)
     try:
         fit = fit_strips((strip,), sign=sign)
     except ValueError:
@@ -56,7 +56,7 @@ def _layer(
     return _Layer(sign * best, sign * drawn, fit.freedom)
 
 
-def _blanks_as_least_exposed(strip: StripReadings) -> StripReadings:
+def blanks_as_least_exposed(strip: StripReadings) -> StripReadings:
     """On reversal material a frame without exposure has the greatest density."""
     x, _ = strip.exposed()
     if not len(x):

@@ -7,7 +7,7 @@ two pictures share the silver: D_first = D_max - (D_positive - D_min).
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -15,6 +15,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.curves.shape import net_density_at
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.fitting.fit import curves_of_strips, fit_strips
+from vadrin.core.materials.colour import blanks_as_least_exposed
 from vadrin.core.readings import StripReadings
 
 _POINTS = 121
@@ -72,12 +73,11 @@ def reversal_stages(strip: StripReadings) -> ReversalStages | None:
     strip : StripReadings
         Density falls with exposure.
     """
-    lit = replace(strip, readings=tuple(r for r in strip.readings if r.log_h is not None))
     try:
-        fit = fit_strips((lit,), sign=-1.0)
+        fit = fit_strips((blanks_as_least_exposed(strip),), sign=-1.0)
     except ValueError:
         return None
-    x, _ = lit.exposed()
+    x, _ = strip.exposed()
     log_h = np.linspace(x.min(), x.max(), _POINTS)
     curves = curves_of_strips(fit, fit.phi)
     positive = float(curves.fog[0]) + net_density_at(curves, -log_h[None, :])[0]
