@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QLabel
+from PyQt6.QtWidgets import QApplication, QLabel, QScrollArea
 
 from oracles.film_shapes import SHAPES
 from tests.notebooks import developed_test
@@ -98,12 +98,22 @@ def test_they_are_ordered_by_any_column_with_what_is_not_known_last(qtbot, films
     assert "Contrast" in films.station().refusal.text()
 
 
-def test_the_gallery_shows_the_same_films_and_a_film_is_opened(films):
+def test_the_gallery_shows_the_same_films_and_a_film_is_opened(qtbot, films):
     press(films, Qt.Key.Key_Down)
     press(films, Qt.Key.Key_G)
     gallery = films.station().gallery
     assert [f.film for f in gallery.films] == column(films, "Film")
     assert "Brannock 400" in gallery.accessibleDescription()
+    assert not [a for a in films.station().findChildren(QScrollArea) if a.isVisible()], "one scroll"
+    here = films.station().picked()
+    for key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+        QTest.keyClick(QApplication.focusWidget(), key)
+    assert films.station().picked() == here
+    QTest.keyClick(films.station(), Qt.Key.Key_Plus, CTRL)
+    settle(qtbot, films)
+    assert films.station().gallery.isVisible(), "larger type keeps what one looks at"
+    QTest.keyClick(films.station(), Qt.Key.Key_Minus, CTRL)
+    settle(qtbot, films)
     press(films, Qt.Key.Key_G)
     QTest.keyClick(films.station().view, Qt.Key.Key_Return, CTRL)
     films.updates.flush()

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
     QFontMetrics,
+    QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
@@ -13,7 +14,7 @@ from PyQt6.QtGui import (
     QPolygonF,
     QResizeEvent,
 )
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QScrollArea, QWidget
 
 from vadrin.app.shelf.film_comparison import ComparedFilm, cells_of
 from vadrin.ui.theme.look import DAY, Look
@@ -61,6 +62,7 @@ class CurveGallery(QWidget):
         self._reference: ComparedFilm | None = None
         self._row, self._look = -1, DAY
         self.setAccessibleName("gallery of curves")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
     def show_films(
         self, films: tuple[ComparedFilm, ...], reference: ComparedFilm | None, row: int, look: Look
@@ -72,7 +74,34 @@ class CurveGallery(QWidget):
         )
         self.setAccessibleDescription("; ".join(said))
         self._make_room()
+        self._keep_in_sight()
         self.update()
+
+    def _keep_in_sight(self) -> None:
+        """Scroll the page so far that the picked film is seen."""
+        boxes = self._boxes()
+        area: QWidget | None = self
+        while area is not None and not isinstance(area, QScrollArea):
+            area = area.parentWidget()
+        page = area.widget() if area is not None and self.hasFocus() else None
+        if area is not None and page is not None and 0 <= self._row < len(boxes):
+            box = boxes[self._row].toRect()
+            at = self.mapTo(page, box.center())
+            area.ensureVisible(at.x(), at.y(), 0, box.height() // 2)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Walk along the films: to the side, or a row up or down."""
+        steps = {
+            Qt.Key.Key_Left: -1,
+            Qt.Key.Key_Right: 1,
+            Qt.Key.Key_Up: -self._across(),
+            Qt.Key.Key_Down: self._across(),
+        }
+        step = steps.get(Qt.Key(event.key())) if event is not None else None
+        if step is None:
+            super().keyPressEvent(event)
+        elif 0 <= self._row + step < len(self.films):
+            self.picked.emit(self._row + step)
 
     def _across(self) -> int:
         return max(1, self.width() // px(_TILE))

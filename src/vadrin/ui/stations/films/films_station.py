@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QStackedWidget, QTableView
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
@@ -37,7 +37,7 @@ from vadrin.ui.widgets.clipboard import put_on_clipboard
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.item_views import TableCells, lay_flat
 from vadrin.ui.widgets.labels import text
-from vadrin.ui.widgets.scrolling import scrolled
+from vadrin.ui.widgets.page_stack import PageStack
 from vadrin.ui.widgets.sentence import sentence
 
 _WAYS = ("upwards", "downwards")
@@ -53,6 +53,7 @@ class FilmsStation(Station):
     _reference: OfProgram[tuple[int, str] | None] = OfProgram(lambda: None)
     _by: OfProgram[str] = OfProgram(lambda: "Decided")
     _way: OfProgram[str] = OfProgram(lambda: "downwards")
+    _as_gallery: OfProgram[bool] = OfProgram(bool)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -73,10 +74,7 @@ class FilmsStation(Station):
         self._dress()
         self.gallery = CurveGallery()
         self.gallery.picked.connect(self.view.selectRow)
-        area = scrolled(self.gallery, by_keys=True)
-        self.pages = QStackedWidget()
-        self.pages.addWidget(self.view)
-        self.pages.addWidget(area)
+        self.pages = PageStack()
         self._toggle = button("Show gallery (G)", self.turn, link=True)
         self.column.addWidget(self._title)
         self.column.addWidget(self._words)
@@ -85,6 +83,7 @@ class FilmsStation(Station):
         )
         self.column.addWidget(self.pages, 1)
         self.column.addWidget(self.refusal)
+        self._turned()
         self.offer(
             hint("↑ ↓", "walk along the films"),
             Action("films.reference", "make this film the reference", self.take_reference, ("R",)),
@@ -229,9 +228,12 @@ class FilmsStation(Station):
 
     def turn(self) -> None:
         """The gallery, or the table."""
-        page = 1 - self.pages.currentIndex()
-        self._toggle.setText("Show table (G)" if page else "Show gallery (G)")
-        self.pages.setCurrentIndex(page)
+        self._as_gallery = not self._as_gallery
+        self._turned()
+
+    def _turned(self) -> None:
+        self._toggle.setText("Show table (G)" if self._as_gallery else "Show gallery (G)")
+        self.pages.show_page(self.gallery if self._as_gallery else self.view)
 
     def open(self) -> None:
         """Go to the test of this film."""
@@ -260,4 +262,4 @@ class FilmsStation(Station):
 
     def take_focus(self) -> None:
         """Begin at the films."""
-        self.view.setFocus()
+        (self.gallery if self._as_gallery else self.view).setFocus()
