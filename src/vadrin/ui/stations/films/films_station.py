@@ -54,6 +54,8 @@ class FilmsStation(Station):
     _by: OfProgram[str] = OfProgram(lambda: "Decided")
     _way: OfProgram[str] = OfProgram(lambda: "downwards")
     _as_gallery: OfProgram[bool] = OfProgram(bool)
+    _at: OfProgram[tuple[int, str] | None] = OfProgram(lambda: None)
+    """The film one is at, by its key."""
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -125,7 +127,7 @@ class FilmsStation(Station):
             down.setDefaultSectionSize(px(52))
         selection = view.selectionModel()
         if selection is not None:
-            selection.currentRowChanged.connect(lambda *_: self._show_gallery())
+            selection.currentRowChanged.connect(lambda *_: self._walked())
 
     def show_state(self, scene: ViewState) -> None:
         """Show what the notebook holds; the file is only asked when it has changed."""
@@ -179,7 +181,7 @@ class FilmsStation(Station):
         return chosen or (self._films[0] if self._films else None)
 
     def _fill(self) -> None:
-        here = self.picked()
+        here = self._at
         reference = self.reference()
         films = ordered(self._films, self._by, self._way == "downwards")
         self.table.show_films(films, reference)
@@ -188,7 +190,7 @@ class FilmsStation(Station):
         self.by.show_value(self._by)
         self.way.show_value(self._way)
         self.pages.setVisible(bool(films))
-        row = next((n for n, f in enumerate(films) if here is not None and f.key == here.key), 0)
+        row = next((n for n, f in enumerate(films) if f.key == here), 0)
         if films:
             self.view.selectRow(row)
         self._widen()
@@ -209,6 +211,11 @@ class FilmsStation(Station):
         """Share the room out anew."""
         super().resizeEvent(event)
         self._widen()
+
+    def _walked(self) -> None:
+        film = self.picked()
+        self._at = film.key if film is not None else self._at
+        self._show_gallery()
 
     def _show_gallery(self) -> None:
         row = self.view.currentIndex().row()
