@@ -10,6 +10,7 @@ import pytest
 import vadrin
 from vadrin.app.descriptions import description_of, descriptions
 from vadrin.app.descriptions.description import PlanSentence
+from vadrin.app.plan.plan_words import WORDS
 from vadrin.core.frames import FrameRole
 from vadrin.core.planning import test_types as room
 from vadrin.core.planning.layout import lay_out_plan
@@ -56,6 +57,7 @@ def test_a_kind_lays_out_what_it_says_it_needs(page):
             lay_out_plan(request_of(page, blanks=0))
     assert (PlanSentence.OWN in page.sentences[1:]) == bool(page.own_sentence)
     assert set(re.findall(r"\{(\w+)\}", page.own_sentence)) == set(page.own_words)
+    assert not set(page.own_words) & set(WORDS), "a word of every plan has that key"
     assert isinstance(page.options_to_begin, type(page.kind.options))
 
 

@@ -26,6 +26,9 @@ class Weight(Enum):
     TROUBLE = "trouble"
 
 
+WARNINGS, NEXT_STEP = "Warnings", "Next step"
+
+
 @dataclass(frozen=True)
 class Section:
     """Lines under a heading, each with its weight."""
@@ -40,12 +43,27 @@ def sections_of(state: State, beside: tuple[str, ...] = ()) -> tuple[Section, ..
     act = headline_of(state).next_act
     every = (
         Section("Beside it", tuple((words, Weight.NOTE) for words in beside)),
-        Section("Next step", ((act, Weight.ACT),) if act else ()),
+        Section(NEXT_STEP, ((act, Weight.ACT),) if act else ()),
         Section("Noted", tuple(_notes(loaded))),
-        Section("Warnings", tuple(_warnings(state, act))),
+        Section(WARNINGS, tuple(_warnings(state, act))),
         Section("What it rests on", tuple((words, Weight.NOTE) for words in rests_on(state))),
     )
     return tuple(section for section in every if section.lines)
+
+
+def beside_the_fold(
+    sections: tuple[Section, ...],
+) -> tuple[tuple[Section, ...], tuple[Section, ...]]:
+    """What must be seen without scrolling, warnings first and in short, and then the rest."""
+    by_title = {section.title: section for section in sections}
+    warned = by_title.pop(WARNINGS, None)
+    act = by_title.pop(NEXT_STEP, None)
+    short = None
+    if warned is not None:
+        # What to do about each stands on Finding, in the room there is.
+        lines = tuple(line for line in warned.lines if line[1] is not Weight.SMALL)
+        short = Section(WARNINGS, lines)
+    return tuple(s for s in (short, act) if s is not None), tuple(by_title.values())
 
 
 def _notes(loaded: LoadedTest) -> Iterator[tuple[str, Weight]]:

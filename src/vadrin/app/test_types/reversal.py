@@ -210,9 +210,9 @@ DESCRIPTION = TestDescription(
     ),
     first=-3.0,
     last=3.0,
-    own_sentence="The {factor}, {base} at ±0, in steps of {steps} stops, {sheet}.",
+    own_sentence="The {second}, {base} at ±0, in steps of {steps} stops, {sheet}.",
     own_words={
-        "factor": option_word(
+        "second": option_word(
             "what varies beside the exposure",
             SecondSteps,
             "factor",

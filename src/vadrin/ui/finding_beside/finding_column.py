@@ -11,7 +11,7 @@ from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.overview.finding_sections import Section, sections_of
+from vadrin.app.overview.finding_sections import Section, beside_the_fold, sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
@@ -139,10 +139,12 @@ class FindingColumn(QWidget):
         yield from _of_headline(loaded, headline)
         for words in self._beside(loaded, headline.by_rule, headline.index_value):
             yield _Line(words, Role.NOTE, wrap=True)
+        first, rest = beside_the_fold(sections_of(state))
+        yield from first
         if headline.pushes:
             yield _HAIRLINE
             yield _Pushes(headline.pushes, headline.push_rule)
-        yield from sections_of(state)
+        yield from rest
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:

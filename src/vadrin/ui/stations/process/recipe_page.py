@@ -59,7 +59,7 @@ class RecipePage(QWidget):
         self._grid.setHorizontalSpacing(px(18))
         self._grid.setVerticalSpacing(px(8))
         self._grid.setColumnStretch(1, 1)
-        self._times = text("", Role.BODY, wrap=True)
+        self._times = text("", Role.SUBHEADING, wrap=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(8))
@@ -121,8 +121,8 @@ class RecipePage(QWidget):
         self._cautions.setText(" ".join(made.cautions))
         empty_grid(self._grid)
         for row, (what, how) in enumerate(made.lines):
-            self._grid.addWidget(text(what, Role.LABEL), row, 0)
-            self._grid.addWidget(text(how, Role.LEAD, wrap=True), row, 1)
+            self._grid.addWidget(text(what, Role.LEAD), row, 0)
+            self._grid.addWidget(text(how, Role.SUBHEADING, wrap=True), row, 1)
         self._times.setText("\n".join(made.times))
         units = room.units
         reel = f"{units.plain_volume(room.reel_ml)} {units.volume}"

@@ -187,15 +187,8 @@ class ShelfPainter(QStyledItemDelegate):
         right = box.right() - index - px(92)
         answer = self._model.answer(line) or Undecided(line.index, line.time)
         decided = bool(line.index)
-        self._say(
-            painter,
-            index,
-            top,
-            right,
-            answer.index or "—",
-            Role.HEADING,
-            look.ink if decided else look.soft,
-        )
+        painter.setPen(QColor(look.ink if decided else look.soft))
+        _answer(painter, QRect(index, box.top(), right, low - box.top()), top, answer.index or "—")
         standing = "decided" if decided else "not decided" if answer.index else ""
         words = ", ".join(part for part in (answer.time, standing) if part)
         self._say(painter, index, low, right, words, Role.BODY, "" if decided else look.soft)
@@ -241,3 +234,15 @@ class ShelfPainter(QStyledItemDelegate):
             ]
             painter.drawPolyline(QPolygonF(points))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+
+
+def _answer(painter: QPainter, room: QRect, base: int, words: str) -> None:
+    """An answer in the largest type in which it fits its line, else on two lines."""
+    for role in (Role.HEADING, Role.SUBHEADING, Role.LABEL):
+        painter.setFont(role_font(role))
+        if painter.fontMetrics().horizontalAdvance(words) <= room.width():
+            painter.drawText(room.left(), base, words)
+            return
+    two = room.adjusted(0, px(2), 0, -painter.fontMetrics().ascent())
+    wrapped = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignBottom
+    painter.drawText(two, int(wrapped), words)
