@@ -90,3 +90,28 @@ def test_no_headline_is_said_twice(qtbot, demo, film):
             if label.isVisible() and label.text() == headline
         ]
         assert len(labels) == 1, headline
+
+
+def test_beside_a_station_warnings_and_the_next_step_come_before_the_rest(qtbot, demo):
+    window = demo("Brannock 400 B7", "read")
+    heads = [x.text() for x in window.finding.column.findChildren(QLabel) if x.isVisible()]
+    order = [
+        heads.index(words) for words in ("Warnings", "Next step", "Shoot at", "What it rests on")
+    ]
+    assert order == sorted(order)
+    step = next(x for x in window.finding.column.findChildren(QLabel) if x.text() == "Next step")
+    at = step.mapTo(window, QPoint(0, step.height())).y()
+    assert at < window.height() - px(120), "above the fold"
+
+
+def test_no_band_is_kept_for_steps_of_no_test(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "new.vadrin")
+    hands = Hands(qtbot, window)
+    window.resize(1024, 700)
+    settle(qtbot, window)
+    assert window.rail.flat
+    assert not window.rail.isVisible()
+    hands.press(Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    hands.press(Qt.Key.Key_Return)
+    settle(qtbot, window)
+    assert window.rail.isVisible()

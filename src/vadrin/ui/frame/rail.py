@@ -119,7 +119,7 @@ class Rail(QWidget):
             step.chosen.connect(self.chosen)
             self._line.addWidget(step, 100)
         self._line.addStretch(1)
-        self.flat = False
+        self.flat, self._empty = False, False
         self.lay_flat(False)
 
     def lay_flat(self, flat: bool) -> None:
@@ -136,9 +136,13 @@ class Rail(QWidget):
         self.setMaximumSize(_NO_LIMIT if flat else px(_WIDTH), px(_FLAT) if flat else _NO_LIMIT)
         for step in self._steps.values():
             step.lay_flat(flat)
+        self.setHidden(flat and self._empty)
 
     def show_steps(self, steps: dict[str, StepState], here: str, look: Look) -> None:
         """Show the state of every step and where the person is."""
         for name, step in self._steps.items():
             step.show_state(steps.get(name, StepState("—", False)), name == here, look)
             step.setVisible(bool(steps))
+        # Beside a station it holds the margin; over one it would be an empty band.
+        self._empty = not steps
+        self.setHidden(self.flat and self._empty)

@@ -178,12 +178,20 @@ class ShelfPainter(QStyledItemDelegate):
         self._say(painter, left, top, curve - left - px(8), line.film, Role.SUBHEADING, name=True)
         words = f"{line.kind} · {line.process} · {line.date}"
         self._say(painter, left, low, curve - left - px(8), words, Role.NOTE, look.soft)
+        whole = True
         if detail is not None:
             self._curves(painter, QRect(curve, box.top() + px(9), px(90), px(44)), detail)
-            self._say(painter, state, top, index - state - px(8), detail.state, Role.BODY)
+            painter.setPen(QColor(look.ink))
+            whole = _stated(
+                painter,
+                QRect(state, box.top(), index - state - px(8), low - box.top()),
+                top,
+                detail.state,
+            )
         note = detail.changed if detail and detail.changed else line.note
         tone = look.trouble if detail and detail.changed else look.soft
-        self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
+        if whole:
+            self._say(painter, state, low, index - state - px(8), note, Role.BODY, tone)
         right = box.right() - index - px(92)
         answer = self._model.answer(line) or Undecided(line.index, line.time)
         decided = bool(line.index)
@@ -246,3 +254,17 @@ def _answer(painter: QPainter, room: QRect, base: int, words: str) -> None:
     two = room.adjusted(0, px(2), 0, -painter.fontMetrics().ascent())
     wrapped = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignBottom
     painter.drawText(two, int(wrapped), words)
+
+
+def _stated(painter: QPainter, room: QRect, base: int, words: str) -> bool:
+    """What a test has come to, on its line; gives whether the line below is left free."""
+    painter.setFont(role_font(Role.BODY))
+    if painter.fontMetrics().horizontalAdvance(words) <= room.width():
+        painter.drawText(room.left(), base, words)
+        return True
+    top = base - painter.fontMetrics().ascent()
+    two = QRect(
+        room.left(), top, room.width(), room.bottom() - top + painter.fontMetrics().height()
+    )
+    painter.drawText(two, int(Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop), words)
+    return False
