@@ -149,6 +149,9 @@ class StripFigure:
         Decimals; None for an EI, which is shown as the dial marks it.
     rank : int
         Its place among those that are shown.
+    spread : float
+        What its range is of that of the draws: those of a curve's ends wander further than films
+        of known curves bear out.
     """
 
     key: str
@@ -160,6 +163,7 @@ class StripFigure:
     name: str = ""
     places: int | None = None
     rank: int = 0
+    spread: float = 1.0
 
 
 RANGE_STOPS = (5, 7, 9)
@@ -245,6 +249,7 @@ STRIP_FIGURES = (
     StripFigure(
         "usable_stops",
         lambda c: c.fine.usable_stops,
+        spread=0.8,
         missing=f"{_NO_SHOULDER}, so the range has no upper end",
     ),
     StripFigure("max_density", lambda c: c.fine.max_density, missing="no maximum reached"),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -101,8 +101,17 @@ def _figures(
         make = ratio_figure if figure.ratio else linear_figure
         draws = None if cloud is None else cloud[figure.key]
         value = float(best[figure.key])
-        reported[figure.key] = absent(why) if why else make(value, draws, freedom, figure.missing)
+        told = absent(why) if why else make(value, draws, freedom, figure.missing)
+        reported[figure.key] = _narrowed(told, figure.spread)
     return reported
+
+
+def _narrowed(told: Figure, spread: float) -> Figure:
+    """A figure whose range reaches a share as far to either side."""
+    if spread == 1.0 or told.value is None or told.low is None or told.high is None:
+        return told
+    low, high = (told.value + spread * (end - told.value) for end in (told.low, told.high))
+    return replace(told, low=low, high=high)
 
 
 def metrics_of_strips(

@@ -54,6 +54,8 @@ _SAID_BELOW = {
 }
 
 
+_WIDEST_LABEL = 240
+"""Pixels of a name of a field: a longer one takes two lines."""
 _WIDEST = 340
 """Pixels of a list at most: where letters are large, the form needs the room."""
 
@@ -192,7 +194,10 @@ class CupboardStation(Station):
             made.refused.connect(self.refuse)
             made.setMinimumWidth(px(60))
             self.fields[field.name] = made
-            grid.addWidget(text(field.label, Role.NOTE), row, 0)
+            label = text(field.label, Role.NOTE, wrap=True)
+            wide = label.fontMetrics().horizontalAdvance(field.label) + px(4)
+            label.setFixedWidth(min(_WIDEST_LABEL, wide))
+            grid.addWidget(label, row, 0)
             line = QHBoxLayout()
             line.addWidget(made)
             if field.unit:
