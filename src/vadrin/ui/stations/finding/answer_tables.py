@@ -46,7 +46,7 @@ def answer_table(table: AnswerTable) -> QWidget:
     holder, grid = _grid(table.heads, 16)
     for row, line in enumerate(table.rows, start=1):
         for column, words in enumerate(line):
-            role = Role.LEAD_STRONG if column == 0 else Role.BODY
+            role = Role.STRONG if column == 0 else Role.BODY
             grid.addWidget(text(words, role, wrap=len(words) > 30), row, column, _TOP)
     grid.setColumnStretch(len(table.heads), 1)
     return holder
@@ -110,7 +110,8 @@ def push_table(analysis: Analysis, chosen: HoldRule) -> QWidget:
         if line.verdict is not None:
             tone = "trouble" if line.grave else None
             grid.addWidget(text(line.loss, Role.LEAD, bold=line.normal), row, last + 1)
-            shown = text(shadow_words(line.verdict), Role.BODY, tone=tone)
+            under = Role.BODY if stacked else Role.LEAD
+            shown = text(shadow_words(line.verdict), under, tone=tone)
             grid.addWidget(shown, *((row + 1, last + 1) if stacked else (row, last + 2)))
     grid.setColumnStretch(len(heads), 1)
     return holder
@@ -120,7 +121,7 @@ def _hearsay(line: PushLine, with_maker: bool) -> QWidget:
     """What a share a stop says, and what the maker's table does, neither measured here."""
     known = [line.rule_of_thumb, line.makers] if with_maker else [line.rule_of_thumb]
     shown = " · ".join(cell.shown if cell else "—" for cell in known)
-    made = text(shown if any(known) else "", Role.NOTE)
+    made = text(shown if any(known) else "", Role.LEAD, tone="soft")
     set_tip(made, "; ".join(cell.why for cell in known if cell))
     return made
 
@@ -130,9 +131,11 @@ def _time(
 ) -> None:
     """A time with its range in the cell for it, or why there is none."""
     if time.why:
-        missing = text(time.shown, Role.NOTE)
+        missing = text(time.shown, Role.LEAD, tone="soft")
         set_tip(missing, time.why)
         grid.addWidget(missing, *at)
         return
     grid.addWidget(text(time.shown, Role.LEAD, bold=bold), *at)
-    grid.addWidget(text(time.spread, Role.CAPTION), *beside)
+    under = at[0] != beside[0]
+    spread = text(time.spread, Role.CAPTION if under else Role.LEAD, tone="soft")
+    grid.addWidget(spread, *beside)
