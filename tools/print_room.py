@@ -7,19 +7,34 @@ its strip, and how often the range of the paper method's EI holds the truth.
 from __future__ import annotations
 
 import sys
+from itertools import product
 from pathlib import Path
 
 import numpy as np
 
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
+from oracles.dark_prints import (  # noqa: E402
+    PAPER_SHAPES,
+    BlackPaper,
+    PrintEye,
+    first_section_like_the_next,
+    just_lighter,
+)
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
 from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing  # noqa: E402
 from vadrin.core.judging.light_box import LightBox  # noqa: E402
-from vadrin.core.printing.paper_curve import FIRST_GREY, paper_curve, print_threshold  # noqa: E402
-from vadrin.core.printing.strip_exposures import StepUnit, StripExposures, first_black  # noqa: E402
+from vadrin.core.printing.paper_curve import paper_curve  # noqa: E402
+from vadrin.core.printing.print_threshold import EYES_APART, print_threshold  # noqa: E402
+from vadrin.core.printing.strip_exposures import (  # noqa: E402
+    StepUnit,
+    StripExposures,
+    first_black,
+    step_of_range,
+)
 
+_TOLD = {True: EyeVerdict.YES, False: EyeVerdict.NO}
 _EYE_SD = 0.004
 """Reflection density by which an eye differs from look to look."""
 
@@ -48,48 +63,84 @@ def black_found(rng: np.random.Generator) -> tuple[bool, bool, bool]:
     return rough <= 0.25, off <= 0.5 * fine.step, found.low <= true <= found.high
 
 
-def index_held(rng: np.random.Generator, measured: bool) -> tuple[bool, bool, float]:
-    """Whether an EI was found, whether its range held the truth, and its half range in stops."""
-    film, paper = varied(SHAPES["plain"], rng), Paper(rng.uniform(0.7, 1.4))
-    x = np.arange(-2.4, 2.41, 0.1) * 1.2
-    curve = paper_curve(x, paper.density(x) + 0.01 * rng.standard_normal(len(x)), 0.0)
-    asked = print_threshold(curve if measured else None)
-    top = float(paper.density(9.0))
-    threshold = paper.at(top - 0.06 - FIRST_GREY) - paper.at(top - 0.06 - 2 * FIRST_GREY)
-    fog = film.density(None, 8.0)
-    places = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.30103 * np.arange(-4, 5)
+def index_held(seed: int, measured: bool, fine: str) -> tuple[bool, float, float] | None:
+    """Whether the range of the EI by half-covered strips held the truth, how many stops its
+    middle was off, and half its width; None where no time or EI was found.
+
+    Parameters
+    ----------
+    seed : int
+        Of paper, film, eye and all they do; kinds of paper, eyes and shapes of film take turns.
+    measured : bool
+        Whether the paper's curve was read.
+    fine : str
+        What the time for full black was picked on: ``half``, ``quarter`` or ``third`` stops.
+    """
+    rng = np.random.default_rng([7, seed])
+    kind = list(PAPER_SHAPES)[seed % len(PAPER_SHAPES)]
+    paper = BlackPaper(kind, rng.uniform(0.7, 1.35), rng.uniform(1.9, 2.2))
+    eye = PrintEye((0.03, 0.04, 0.05)[seed % 3])
+    light = rng.uniform(0, 0.3) + paper.scale - 1.0
+
+    def look(strip: StripExposures) -> int:
+        return first_section_like_the_next(rng, eye, paper, np.log10(strip.totals()) + light)
+
+    strip = StripExposures(2.0, 0.5, StepUnit.STOPS, 10)
+    chosen = look(strip)
+    if fine != "half" and 1 < chosen < strip.pieces:
+        begin = strip.total_s(chosen - 1)
+        quarters = StripExposures(begin, 0.25, StepUnit.STOPS, 8)
+        strip = strip.finer(chosen) if fine == "third" else quarters
+        chosen = look(strip)
+    black = first_black(strip, chosen)
+    if black.why:
+        return None
+    at = np.log10(black.seconds) + light
+    film = varied(SHAPES[list(SHAPES)[seed % len(SHAPES)]], rng)
+    fog, curve = film.density(None, 8.0), None
+    if measured:
+        x = np.linspace(-0.8, 1.6, 25) * paper.scale
+        read = paper.density(x) + 0.01 * rng.standard_normal(len(x))
+        curve = paper_curve(x, read, 0.01)
+    asked = print_threshold(curve, step_of_range(black.low, black.high) or strip.step)
+    places = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.30103 * np.arange(-5, 5)
     box = LightBox(places, Viewing.SIDE_BY_SIDE, np.random.default_rng(5), 8.125, asked)
     answers: tuple[SeenFrame, ...] = ()
     while (wanted := box.next_frame(answers, blanks=False)) is not None:
-        net = film.density(wanted, 8.0) - fog + rng.normal(0, 0.008)
-        told = EyeVerdict.YES if net > threshold else EyeVerdict.NO
-        answers = (*answers, SeenFrame(wanted, told, asked))
-    fine = np.linspace(film.x_m(8.0) - 2, film.x_m(8.0) + 1, 3001)
-    nets = np.array([film.density(v, 8.0) - fog for v in fine])
-    true = 8.125 / 16 / 10 ** float(fine[np.argmax(nets >= threshold)])
-    found = box.told_index(answers)
-    if found.low is None or found.high is None:
-        return False, False, 0.0
-    return True, found.low <= true <= found.high, 0.5 * float(np.log2(found.high / found.low))
+        dense = paper.density(at - (film.density(wanted, 8.0) - fog))
+        seen = eye.lighter(rng, dense, paper.density(at))
+        answers = (*answers, SeenFrame(wanted, _TOLD[seen], asked))
+    found = box.told_index(answers, EYES_APART)
+    if found.value is None or found.low is None or found.high is None:
+        return None
+    every = np.linspace(film.x_m(8.0) - 2.5, film.x_m(8.0) + 1.5, 4001)
+    nets = np.array([film.density(v, 8.0) - fog for v in every])
+    true = 8.125 / 16 / 10 ** float(every[np.argmax(nets >= just_lighter(paper, at))])
+    off = float(np.log2(found.value / true))
+    return found.low <= true <= found.high, off, 0.5 * float(np.log2(found.high / found.low))
 
 
-def main(count: int) -> None:
-    """Print both."""
+def main(count: int) -> int:
+    """Print both; 1 where a range holds too rarely or too often, or an EI is off by design."""
     black = [black_found(np.random.default_rng([1, seed])) for seed in range(count)]
     coarse, fine, held = (sum(c) for c in zip(*black, strict=True))
     print(
         f"black time: {coarse} of {count} within half a step of the coarse strip, {fine} of the "
         f"fine one made twice; {held} held by the range"
     )
-    for measured in (True, False):
-        rows = [index_held(np.random.default_rng([2, seed]), measured) for seed in range(count)]
-        known = [r for r in rows if r[0]]
+    wrong = False
+    for measured, fine in product((True, False), ("half", "quarter", "third")):
+        rows = [t for n in range(count) if (t := index_held(n, measured, fine)) is not None]
+        held, bias = sum(r[0] for r in rows), float(np.mean([r[1] for r in rows]))
+        share = held / len(rows)
+        wrong |= not 0.88 <= share <= 0.99 or abs(bias) > 0.1
         print(
-            f"EI of the paper method, paper {'measured' if measured else 'not measured'}: "
-            f"{sum(r[1] for r in known)} of {len(known)} held, "
-            f"± {np.median([r[2] for r in known]):.2f} stop"
+            f"EI by half-covered strips, paper {'measured' if measured else 'not measured'}, "
+            f"black picked on {fine} stops: {held} of {len(rows)} held ({100 * share:.0f} of 100), "
+            f"off by {bias:+.2f} stop on average, ± {np.median([r[2] for r in rows]):.2f}"
         )
+    return int(wrong)
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]))
+    sys.exit(main(int(sys.argv[1])))

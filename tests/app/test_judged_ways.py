@@ -144,7 +144,7 @@ def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
         setup = lock_setup(roll.book, roll.loaded)
         roll.book.put(replace(setup, black_s=8.0, black_low_s=7.0, black_high_s=9.0))
     roll.rate_by("paper")
-    seen = 0
+    seen, first = 0, covered_question(roll.book, roll.loaded, roll.strip).words
     while (asked := covered_question(roll.book, roll.loaded, roll.strip)).frame is not None:
         stops = asked.frame.frame.stops
         answer_covered(
@@ -152,7 +152,14 @@ def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
         )
         seen += 1
     found = chosen_ei(roll.loaded)
-    assert 2 <= seen <= 6
+    assert "Print frame 1, a blank, on half a strip: 8.0 s." in first
+    assert 2 <= seen <= 8
     assert found.low < found.value < found.high
     assert found.low < 100.0 * 2 < found.high * 4
     assert f"{seen} strips" in judged_ei(roll.loaded).basis(roll.loaded)
+    before = roll.loaded.covered[-1]
+    with roll.book.change("as it was asked before"):
+        roll.book.put(replace(before, purpose="half covered", answer="yes"))
+    assert f"{seen - 1} strips" in judged_ei(roll.loaded).basis(roll.loaded)
+    said = covered_question(roll.book, roll.loaded, roll.strip).result
+    assert "1 older strip beside full black, where clear film is lighter already" in said

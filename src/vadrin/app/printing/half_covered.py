@@ -1,4 +1,4 @@
-"""Half-covered strips: one half for the black time, the other twice; can the frame be told?"""
+"""Half-covered strips: the frame on one half, a blank on the other, both for the black time."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.app.printing.print_setups import lock_setup
 from vadrin.app.results.print_ei import (
     COVERED,
-    USUAL_THRESHOLD,
+    beside_black_words,
     covered_strips,
     print_answers,
     print_box,
@@ -18,7 +18,8 @@ from vadrin.app.results.print_ei import (
     print_index_words,
 )
 from vadrin.app.stamps import now
-from vadrin.core.printing.paper_curve import print_threshold
+from vadrin.core.printing.print_threshold import USUAL_STEP, print_threshold
+from vadrin.core.printing.strip_exposures import step_of_range
 from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook
@@ -44,19 +45,22 @@ class CoveredQuestion:
 
 
 def threshold_of(notebook: Notebook, loaded: LoadedTest) -> tuple[float, float]:
-    """Net density whose print is just lighter than black on the paper of the set-up."""
-    paper_id = loaded.setups[-1].paper_id if loaded.setups else loaded.test.paper_id
-    curve = curve_of_paper(notebook, paper_id)
-    return print_threshold(curve) if curve is not None else USUAL_THRESHOLD
+    """Net density whose print is just lighter than a blank's, on the paper of the set-up at its
+    time for full black."""
+    setup = loaded.setups[-1] if loaded.setups else None
+    paper_id = setup.paper_id if setup is not None else loaded.test.paper_id
+    step = step_of_range(setup.black_low_s, setup.black_high_s) if setup is not None else None
+    return print_threshold(curve_of_paper(notebook, paper_id), step or USUAL_STEP)
 
 
 def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip) -> CoveredQuestion:
     """The frame whose half-covered strip tells most now, and what came of those before."""
     index = print_index(loaded, strip)
     said = print_index_words(index) if index is not None else ""
+    said = f"{said} {beside_black_words(loaded, strip)}".strip()
     setup = loaded.setups[-1] if loaded.setups else None
     if setup is None or setup.black_s is None:
-        words = "Find the shortest time for full black first: the half is given that, and it twice."
+        words = "Find the shortest time for full black first: both halves are given that."
         return CoveredQuestion(None, words, said)
     exposures = exposures_of(loaded, strip)
     if len(exposures) < 3:
@@ -77,9 +81,11 @@ def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip)
     )
     if frame is None:
         return CoveredQuestion(None, "One more strip would hardly narrow it.", said)
+    blank = next((f for f in strip.frames if f.frame.blank), None)
+    zero = f"frame {blank.number}, a blank" if blank is not None else "a clear piece of this film"
     words = (
-        f"Frame {frame.number} ({frame.name}): give the whole strip {setup.black_s:.1f} s, cover "
-        "half, and give it that once more. Can the frame's half be told from the black one?"
+        f"Print {zero}, on half a strip: {setup.black_s:.1f} s. On the other half frame "
+        f"{frame.number} ({frame.name}), as long. Is that half lighter than the blank's?"
     )
     return CoveredQuestion(frame, words, said)
 

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, ei_stops_text
+from vadrin.app.display.words import counted
 from vadrin.app.loaded.light_boxes import exposures_of
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.once import once
@@ -17,10 +18,15 @@ from vadrin.notebook.records import PrintStrip
 if TYPE_CHECKING:
     from vadrin.core.judging.light_box import LightBox
 
-COVERED = "half covered"
-"""Purpose of a strip of which one half has the time for full black, and the other twice that."""
+COVERED = "half covered beside the blank"
+"""Purpose of a strip of which one half has a frame and the other a blank, both for the time for
+full black."""
+BESIDE_BLACK = "half covered"
+"""Purpose of a strip as it was asked for before: beside full black, where clear film itself is
+lighter already. What was said of it tells nothing of a frame, and is kept and not counted."""
 USUAL_THRESHOLD = (0.06, 0.02)
-"""Net density that a grade 2 just tells from black, and how that differs."""
+"""Net density that prints just lighter than a blank on a paper nobody measured, and how that
+differs, where a strip was kept without its own."""
 _SEED = 5
 
 
@@ -39,8 +45,19 @@ def print_box(
 
 def covered_strips(loaded: LoadedTest, strip: LoadedStrip) -> list[PrintStrip]:
     """The half-covered strips of a strip of film, in every series, the oldest first."""
-    mine = [s for s in loaded.covered if s.strip_id == strip.strip.id]
+    mine = [s for s in loaded.covered if s.strip_id == strip.strip.id and s.purpose == COVERED]
     return sorted(mine, key=lambda s: s.id)
+
+
+def beside_black_words(loaded: LoadedTest, strip: LoadedStrip) -> str:
+    """That older strips are not counted, and why; empty where there are none."""
+    old = [s for s in loaded.covered if s.strip_id == strip.strip.id and s.purpose == BESIDE_BLACK]
+    if not old:
+        return ""
+    return (
+        f"{counted(len(old), 'older strip')} beside full black, where clear film is lighter "
+        "already: kept, and not counted."
+    )
 
 
 def _threshold(made: PrintStrip) -> tuple[float, float]:
@@ -78,7 +95,9 @@ def _told_index(
     answers: tuple[SeenFrame, ...],
 ) -> Figure:
     """Column, rail, shelf and card ask for the same: it is worked out once."""
-    return print_box(log_h, meter_constant, threshold).told_index(answers)
+    from vadrin.core.printing.print_threshold import EYES_APART
+
+    return print_box(log_h, meter_constant, threshold).told_index(answers, EYES_APART)
 
 
 @once

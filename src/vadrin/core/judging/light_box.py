@@ -88,6 +88,7 @@ class LightBox:
         self._noise = rng.uniform(*_NOISE, _COUNT)
         self._toes = _toes(rng)
         self._net = self.net_at(self.log_h)
+        self._standard = rng.standard_normal(_COUNT)
 
     def net_at(self, log_h: Array) -> Array:
         """Net densities of exposures in every possibility, shape (n, count)."""
@@ -159,20 +160,28 @@ class LightBox:
         odd = sorted(pair for pair in likely if pair[0] < _ODD)
         return odd[0][1] if odd and (odd[0][0] < _CONTRADICTS or len(odd) > 1) else None
 
-    def told_index(self, answers: tuple[SeenFrame, ...]) -> Figure:
+    def told_index(self, answers: tuple[SeenFrame, ...], eyes_apart: float = 0.0) -> Figure:
         """The EI at which the frame four stops under the meter is just told, with its range.
 
         On the light box that is the eye's own; of half-covered strips the paper's.
+
+        Parameters
+        ----------
+        answers : tuple of SeenFrame
+        eyes_apart : float
+            How far what this eye tells may lie from what is to count, as a share of it; 0 where
+            the eye's own counts.
         """
         lit = [a for a in answers if a.log_h is not None]
         why = _open_end(lit, self.log_h)
         if why:
             return absent(why)
-        # Where each possibility's curve reaches its own threshold.
-        first = np.argmax(self._toes >= self._threshold[:, None], axis=1)
+        counts = self._threshold * np.exp(eyes_apart * self._standard)
+        # Where each possibility's curve reaches what counts in it.
+        first = np.argmax(self._toes >= counts[:, None], axis=1)
         every, before = np.arange(_COUNT), np.maximum(first - 1, 0)
         low, high = self._toes[every, before], self._toes[every, first]
-        share = np.clip((self._threshold - low) / np.maximum(high - low, 1e-9), 0.0, 1.0)
+        share = np.clip((counts - low) / np.maximum(high - low, 1e-9), 0.0, 1.0)
         told = self.speed_point + _GRID[before] + share * (_GRID[1] - _GRID[0])
         low_x, middle, high_x = weighted_range(told, self.weights(answers))
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high_x, low_x))

@@ -204,17 +204,13 @@ _OF_BLACK, _OF_BLACK_SPREAD = 0.78, 0.06
 that differs between papers."""
 
 
-def print_threshold(curve: PaperCurve | None) -> tuple[float, float]:
-    """Net density of film whose print, at the shortest time for full black, is just lighter.
-
-    The print must come 0.04 under D_max; how much less light that is, is the paper's own. Without
-    its curve a grade 2 stands for it. Gives the density and its standard deviation.
-    """
-    if curve is None or curve.d_max.value is None:
-        return (0.06, 0.02)
+def shoulder_steepness(curve: PaperCurve) -> float | None:
+    """How fast a paper comes to its black: by how much the density still missing shrinks, in
+    powers of e for a lg unit; None where its steps do not tell."""
+    if curve.d_max.value is None:
+        return None
     top = float(curve.density[-1])
     black = _crossing(curve.log_h, curve.density, top - FIRST_GREY)
     lighter = _crossing(curve.log_h, curve.density, top - 2 * FIRST_GREY)
-    if not (np.isfinite(black) and np.isfinite(lighter)):
-        return (0.06, 0.02)
-    return (max(0.01, black - lighter), 0.012)
+    away = black - lighter
+    return float(np.log(2.0) / away) if np.isfinite(away) and away > 0 else None

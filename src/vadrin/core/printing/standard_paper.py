@@ -14,7 +14,7 @@ STANDARD_SCALE, STANDARD_BLACK = 1.05, 2.1
 PAPER_WHITE = 0.06
 _TOE, _SHOULDER = 0.12, 0.087
 """Widths of both corners in lg H: at the upper one 0.06 less light prints 0.04 lighter than what
-is 0.04 under black, which is what `paper_curve.print_threshold` takes a paper for."""
+is 0.04 under black."""
 _UNDER_BLACK, _FIRST_GREY, _NEARLY_BLACK = 0.04, 0.04, 0.90
 
 

@@ -150,6 +150,20 @@ def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
     return PickedTime(2.0**middle, 2.0 ** (middle - reach), 2.0 ** (middle + reach), why)
 
 
+def step_of_range(low_s: float | None, high_s: float | None) -> float | None:
+    """Stops between the pieces that a time for full black was picked on, by its range; None where
+    it has none.
+
+    Parameters
+    ----------
+    low_s, high_s : float or None
+        As `first_black` gives them.
+    """
+    if not low_s or not high_s or high_s <= low_s:
+        return None
+    return float(min(max(log2(high_s / low_s) - 2 * _EYE_STOPS, 1 / 12), 1.0))
+
+
 def _between(strip: StripExposures, piece: int) -> tuple[float, float]:
     """Stops of a piece and of the one before."""
     return log2(strip.total_s(piece - 1)), log2(strip.total_s(piece))

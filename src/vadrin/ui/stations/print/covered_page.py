@@ -1,4 +1,4 @@
-"""Half-covered strips: can the frame be told from black? The EI of the paper method."""
+"""Half-covered strips: is a frame lighter than the blank? The EI of the paper method."""
 
 from __future__ import annotations
 
