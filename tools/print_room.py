@@ -106,7 +106,7 @@ def index_held(seed: int, measured: bool, fine: str) -> tuple[bool, float, float
     places = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.30103 * np.arange(-5, 5)
     box = LightBox(places, Viewing.SIDE_BY_SIDE, np.random.default_rng(5), 8.125, asked)
     answers: tuple[SeenFrame, ...] = ()
-    while (wanted := box.next_frame(answers, blanks=False)) is not None:
+    while (wanted := box.next_frame(answers, blanks=False, looks_a_side=2)) is not None:
         dense = paper.density(at - (film.density(wanted, 8.0) - fog))
         seen = eye.lighter(rng, dense, paper.density(at))
         answers = (*answers, SeenFrame(wanted, _TOLD[seen], asked))

@@ -70,7 +70,7 @@ class TestALightBoxAlone:
     def test_it_ends_in_an_ei_a_decision_and_a_card(self, qtbot, reading):
         turn(reading, Qt.Key.Key_B)
         asked = look(reading, -4.0)
-        assert len(asked) <= 6
+        assert len(asked) <= 8
         settle(qtbot, reading)
         reading.bench.go("curves")
         settle(qtbot, reading)

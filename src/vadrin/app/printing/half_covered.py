@@ -67,7 +67,7 @@ def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip)
         return CoveredQuestion(None, "Fewer than three frames of known exposure.", said)
     box = print_box(exposures, loaded.test.meter_constant, threshold_of(notebook, loaded))
     answers = print_answers(loaded, strip)
-    wanted = box.next_frame(answers, blanks=False)
+    wanted = box.next_frame(answers, blanks=False, looks_a_side=2)
     constant = loaded.test.meter_constant
     frame = next(
         (

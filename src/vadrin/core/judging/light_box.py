@@ -37,6 +37,8 @@ _WORTH_ASKING = 0.07
 """Information in nats below which a question is not worth a look."""
 _MOST_QUESTIONS, _ASKED_TO_TELL = 8, 6
 """Looks in all, and those that narrow the range; what is left confirms each side."""
+LOOKS_A_SIDE = 3
+"""Looks that each side of the point is told by, where a look costs a moment."""
 _PLAIN = 0.85
 """How likely an answer is of a frame that confirms."""
 _CONTRADICTS, _ODD = 0.15, 0.3
@@ -187,7 +189,9 @@ class LightBox:
         index, lowest, highest = (self._k / 16 / 10**x for x in (middle, high_x, low_x))
         return Figure(index, lowest, highest)
 
-    def next_frame(self, answers: tuple[SeenFrame, ...], blanks: bool) -> float | None:
+    def next_frame(
+        self, answers: tuple[SeenFrame, ...], blanks: bool, looks_a_side: int = LOOKS_A_SIDE
+    ) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
 
         Parameters
@@ -195,6 +199,9 @@ class LightBox:
         answers : tuple of SeenFrame
         blanks : bool
             Whether there is a blank that can be shown as a check.
+        looks_a_side : int
+            That each side of the point is to be told by: two are enough where a look costs a
+            print.
         """
         asked_blank = any(a.log_h is None for a in answers)
         if len(answers) >= _MOST_QUESTIONS:
@@ -203,7 +210,7 @@ class LightBox:
             return float("nan")
         told, place = self._told_by(answers)
         if self._enough(answers, told[place]):
-            return self._to_confirm(answers)
+            return self._to_confirm(answers, looks_a_side)
         return float(self.log_h[place])
 
     def only_confirms(self, answers: tuple[SeenFrame, ...]) -> bool:
@@ -216,18 +223,21 @@ class LightBox:
         hardly = len(answers) > 1 and told < _WORTH_ASKING
         return bool(hardly or len(answers) >= _ASKED_TO_TELL)
 
-    def _to_confirm(self, answers: tuple[SeenFrame, ...]) -> float | None:
-        """A frame to each side of the point, looked at so that one slip cannot mislead; None
-        where each side was told by two looks already."""
+    def _to_confirm(self, answers: tuple[SeenFrame, ...], enough: int) -> float | None:
+        """A frame to each side of the point, looked at once more so that no slip, nor two on one
+        frame, can mislead; None where each side was told by enough looks already."""
         weight = self.weights(answers)
         yes = np.asarray(self._likely(self._net, EyeVerdict.YES) @ weight)
         lit = np.array([a.log_h for a in answers if a.log_h is not None])
+        sides = []
         for side, near in ((yes >= _PLAIN, 0), (yes <= 1 - _PLAIN, -1)):
-            frames = self.log_h[side]
-            looks = sum(bool(np.any(np.abs(frames - x) < _SAME)) for x in lit)
-            if len(frames) and looks < 2:
-                return float(frames[near])
-        return None
+            if not side.any():
+                continue
+            nearest = float(self.log_h[side][near])
+            looks = int((np.abs(lit - nearest) < _SAME).sum())
+            if looks < enough:
+                sides.append((looks, nearest))
+        return min(sides)[1] if sides else None
 
     def _told_by(self, answers: tuple[SeenFrame, ...]) -> tuple[Array, int]:
         """Information each frame's answer is expected to give, in nats, and the best place."""
