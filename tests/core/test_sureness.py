@@ -1,6 +1,7 @@
 """Intervals hold the truth as often as they say, on films the fit does not assume."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -93,3 +94,31 @@ def test_a_light_box_firms_up_what_a_wedge_told_coarsely():
         held += [f.low <= 8.125 / 16 / 10**point <= f.high for f in (coarse, firm)]
     assert np.median(narrower) < 0.9
     assert np.mean(held) >= 0.88
+
+
+def test_an_error_that_a_picture_gives_all_its_frames_is_in_the_ranges():
+    """A scanner that reads every density 3 % too high: times are off by more than noise says."""
+    held, apart, count = 0, 0, 12
+    for seed in range(count):
+        rng = np.random.default_rng([21, seed])
+        film = varied(SHAPES["plain"], rng)
+        too_steep = 1.0 + rng.choice([-1, 1]) * 0.03
+        read = [
+            replace(
+                strip,
+                readings=tuple(
+                    replace(r, density=r.density * too_steep + 0.003 * rng.standard_normal())
+                    for r in strip.readings
+                ),
+            )
+            for strip in film.strips((4.5, 6.5, 9.0, 13.0))
+        ]
+        true = film.time_for(film.gradient, 0.58)
+        plain = analyse(tuple(read), Settings()).finding.time_min
+        apart += plain.low <= true <= plain.high
+        shared = tuple(replace(strip, scale_error=0.02) for strip in read)
+        told = analyse(shared, Settings()).finding.time_min
+        assert told.value == plain.value
+        held += told.low <= true <= told.high
+    assert apart <= count // 2, "noise alone does not explain it"
+    assert held >= 0.85 * count

@@ -56,6 +56,9 @@ class StripReadings:
         How much faster its process goes for each 10 K warmer.
     material : str
         Which film in which chemistry; strips of one material follow one development model.
+    scale_error : float
+        Standard deviation, as a share, of an error of scale that its densities have in common
+        with those of every other strip that has one; 0 for none.
     """
 
     label: str
@@ -66,6 +69,7 @@ class StripReadings:
     material: str = ""
     reference_c: float = REFERENCE_TEMPERATURE_C
     q10: float = DEFAULT_Q10
+    scale_error: float = 0.0
 
     def exposed(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Log exposure and density of the exposed frames, each of shape (n,)."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from vadrin.app.loaded.light_boxes import light_box_result
-from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.loaded_test import SCAN, LoadedStrip, LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.core import readings as core
@@ -16,6 +16,7 @@ from vadrin.core.planning.test_types import type_of
 from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Analysis, Settings
+from vadrin.core.results.common_error import SCAN_SCALE
 from vadrin.core.results.criteria import MEASURES, Target
 from vadrin.core.results.push import RulesOfThumb
 from vadrin.core.step_deviation import step_deviation
@@ -92,6 +93,14 @@ def _of_strip(
         loaded.material_of(strip),
         reference_of(loaded, strip),
         temperature_factor_of(loaded, strip),
+        SCAN_SCALE if _scanned(strip, channel) else 0.0,
+    )
+
+
+def _scanned(strip: LoadedStrip, channel: Channel) -> bool:
+    """Whether a strip was read off a picture."""
+    return any(
+        r.way == SCAN for f in strip.frames for r in f.readings if r.channel == channel and f.counts
     )
 
 

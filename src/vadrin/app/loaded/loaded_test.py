@@ -47,6 +47,8 @@ _SHOWN_FIRST = (Channel.VISUAL, Channel.GREEN, Channel.BLUE, Channel.RED, Channe
 
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
+SCAN = "scan"
+"""How a frame was read whose density comes off a picture, by the wedge in it."""
 NOT_TRACED = "not traced"
 """What stands for the points of a sheet's curve until it is traced."""
 

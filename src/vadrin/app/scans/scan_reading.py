@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vadrin.app.loaded.loaded_test import LoadedStrip
+from vadrin.app.loaded.loaded_test import SCAN, LoadedStrip
 from vadrin.app.scans.kept_scans import keep_scan, preview_of
 from vadrin.app.scans.scan_calibration import calibration_of, calibration_words
 from vadrin.app.scans.scan_frames import Scan, frames_of_scan, measured
@@ -32,7 +32,6 @@ if TYPE_CHECKING:
 
 Said = Callable[[int, int], None]
 """Told how much of how much is done; raises to stop the work."""
-SCAN = "scan"
 _INTO_GAP, _INTO_NEXT, _EVERY_ROW = 0.3, 0.1, 2
 """How far past a border is looked: a share of the gap, or of the next step where there is none."""
 _STEPS = 4

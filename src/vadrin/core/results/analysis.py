@@ -19,6 +19,7 @@ from vadrin.core.materials.colour import colour_reversal_speed, density_falls
 from vadrin.core.materials.reversal_stages import reversal_stages
 from vadrin.core.readings import StripReadings
 from vadrin.core.results.analysis_result import Analysis, Settings
+from vadrin.core.results.common_error import moved_by, shared_error, widened
 from vadrin.core.results.comparison import Comparison, compare_all, matched_time
 from vadrin.core.results.criteria import AVERAGE_GRADIENT, ISO_TARGET, Target
 from vadrin.core.results.finding import (
@@ -129,6 +130,16 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
         Never raises for finite readings: what cannot be reached is absent with a reason.
     """
     settings = settings or Settings()
+    told = _worked_out(strips, settings)
+    if not shared_error(strips) or not settings.draws:
+        return told
+    moved = _worked_out(moved_by(strips), replace(settings, draws=0))
+    whole: Analysis = widened(told, moved)
+    return whole
+
+
+def _worked_out(strips: tuple[StripReadings, ...], settings: Settings) -> Analysis:
+    """A test whose readings are off by their own errors alone."""
     materials = list(dict.fromkeys(s.material for s in strips))
     if len(materials) > 1:
         return _of_materials(settings, strips, materials)
@@ -137,7 +148,7 @@ def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None)
     # The order they come in changes nothing, the draws behind the ranges included.
     order = sorted(range(len(strips)), key=lambda i: (strips[i].time_min or 0.0, strips[i].label))
     if order != list(range(len(strips))):
-        return _in_order(analyse(tuple(strips[i] for i in order), settings), strips)
+        return _in_order(_worked_out(tuple(strips[i] for i in order), settings), strips)
     kept = _usable(strips)
     missing = _unusable(strips, kept)
     if not kept:
@@ -171,7 +182,7 @@ def _of_materials(
 ) -> Analysis:
     """Two films, or two developers, share no law: each by itself, then side by side."""
     first, *others = (
-        analyse(tuple(s for s in strips if s.material == m), settings) for m in materials
+        _worked_out(tuple(s for s in strips if s.material == m), settings) for m in materials
     )
     figures_of_others = tuple(s for other in others for s in other.strips)
     known = {s.label: s for s in (*first.strips, *figures_of_others)}
@@ -213,7 +224,7 @@ def _time_meeting(
     if gradient.value is None:
         return absent(gradient.why)
     target = Target(AVERAGE_GRADIENT.key, gradient.value)
-    found = analyse(strips, replace(settings, target=target)).finding.time_min
+    found = _worked_out(strips, replace(settings, target=target)).finding.time_min
     return matched_time(gradient, found)
 
 
@@ -229,9 +240,9 @@ def _in_order(answer: Analysis, strips: tuple[StripReadings, ...]) -> Analysis:
 def _some_without_time(settings: Settings, strips: tuple[StripReadings, ...]) -> Analysis:
     """A strip without a time follows no family: each of them is worked out by itself."""
     timed = tuple(s for s in strips if s.time_min is not None)
-    apart = [analyse((s,), settings) for s in strips if s.time_min is None]
+    apart = [_worked_out((s,), settings) for s in strips if s.time_min is None]
     if timed:
-        first = analyse(timed, settings)
+        first = _worked_out(timed, settings)
     else:
         # A reversal speed asks for no time.
         first = replace(no_analysis(settings, NO_TIME), reversal_speed=apart[0].reversal_speed)
