@@ -4,8 +4,10 @@ import math
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from oracles.closed_form import STOP, ClosedForm
+from oracles.dark_prints import BlackPaper
 from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named
 from vadrin.core.curves.shape import net_density_at
 from vadrin.core.pictures.developed_film import developed
@@ -17,9 +19,11 @@ from vadrin.core.pictures.picture import (
     screen_levels,
     tones_of,
 )
-from vadrin.core.pictures.printing_paper import typical_paper
+from vadrin.core.pictures.positive_film import PositiveFilm
+from vadrin.core.pictures.printing_paper import measured_paper, typical_paper
 from vadrin.core.pictures.scene import Spot, codes_of, light_at, log_h_of_codes, mean_light
-from vadrin.core.printing.paper_curve import print_threshold
+from vadrin.core.printing.print_threshold import print_threshold
+from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.formats.pictures.scene_file import read_scene, write_scene
@@ -184,3 +188,34 @@ def test_every_grade_goes_from_grey_to_black_over_its_scale(scale):
     assert reach == pytest.approx(scale, abs=0.01)
     assert paper.print_density(np.array([0.0]))[0] == pytest.approx(paper.black - 0.04, abs=0.01)
     assert (np.diff(paper.density) > -1e-9).all()
+
+
+def test_a_papers_own_curve_prints_as_it_was_read():
+    paper = BlackPaper("gompertz", 0.9, 1.95)
+    steps = np.linspace(-1.0, 2.2, 33)
+    own = measured_paper(steps, paper.density(steps) - 0.06)
+    black = brentq(lambda x: paper.density(x) - (1.95 - 0.04), 0, 4)
+    away = np.linspace(-1.2, 0.4, 41)
+    assert own.print_density(away) == pytest.approx(paper.density(black + away) - 0.06, abs=0.02)
+    assert own.measured
+
+
+def test_a_positive_is_seen_as_its_own_curve_has_it():
+    x = np.arange(-2.5, 1.6, 0.15)
+
+    def falling(at):
+        return 0.1 + 2.0 / (1 + 10 ** (1.7 * at))
+
+    rows = [*zip(x.tolist(), falling(x).tolist(), strict=True)]
+    readings = tuple(Reading(str(i), *row) for i, row in enumerate(rows))
+    (stages,) = analyse((StripReadings("A", 6.0, 20.0, readings),)).stages
+    log_h = log_h_of_codes(6.0, K, 0.18, 0.0, 0.09)
+    tones = PositiveFilm(stages).tones(log_h)
+    codes = codes_of(LUMINANCES)
+    at = math.log10(K / 6.0) + np.log10(LUMINANCES / 0.18)
+    inside = (at > x[0]) & (at < x[-1])
+    assert tones.reflection[codes][inside] == pytest.approx(
+        falling(at)[inside] - falling(x[-1]), abs=0.03
+    )
+    shine = screen_levels(tones.reflection[codes])
+    assert np.all(np.diff(shine.astype(int)) >= 0), "more light is lighter"

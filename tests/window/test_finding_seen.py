@@ -198,6 +198,26 @@ def test_ei_by_time_frames_the_finding_and_keeps_its_place_through_larger_type(h
     typeface.set_scale(1.0)
 
 
+def test_a_positive_is_seen_cell_by_cell_and_not_printed(qtbot, demo):
+    hands = Hands(qtbot, demo("Fathom Positive 6", "finding"))
+    page = page_of(hands)
+    hands.press(Qt.Key.Key_T)
+    hands.settle()
+    grid = tiles(hands.window)
+    assert len(grid) == 15
+    assert [t.exposed.name for t in grid[::5]] == [
+        "−1 stop, 15 s",
+        "±0 stop, 30 s",
+        "+1 stop, 60 s",
+    ]
+    dark = np.array([levels_of(t._image).mean() for t in grid]).reshape(3, 5)
+    assert np.all(np.diff(dark, axis=1) < 0), "a higher EI gives a darker positive"
+    assert np.all(np.diff(dark, axis=0) > 0), "more of the second exposure, lighter in this demo"
+    assert [t.exposed.said for t in grid if t.exposed.normal] == ["EI 6"]
+    assert "no print is made" in words_of(page)
+    assert "clear film just black" not in words_of(page)
+
+
 def test_colour_film_is_seen_in_colour_at_the_pushes_it_was_shot_at(qtbot, open_window, tmp_path):
     window = open_window(shutil.copy(demo_notebook(), tmp_path / "demo.vadrin"))
     lines = shelf_lines(window.bench.notebook)

@@ -5,15 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import isclose, log2
 
+from vadrin.app.descriptions import own_answer
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.loaded.frame_index import index_of
+from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.loaded.once import once
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.core.pictures.developed_film import times_tested
+from vadrin.core.planning.test_options import SecondFactor
 from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.core.results.analysis_result import Analysis
@@ -63,7 +66,7 @@ class Exposed:
 
 
 NOTHING_READ = "Pictures come with the first curve: read a strip's densities."
-FALLING = "Reversal film is looked at as it is: its curve is on this page, and no print is made."
+NO_POSITIVE = "Pictures come with the first curve: read each cell of a strip."
 
 
 def why_no_pictures(state: State) -> str:
@@ -71,8 +74,8 @@ def why_no_pictures(state: State) -> str:
     analysis = state.analysis
     if analysis is None:
         return "Working the curves out …"
-    if analysis.reversal_speed.present:
-        return FALLING
+    if state.loaded.density_falls and not analysis.stages:
+        return NO_POSITIVE
     if state.loaded.test.kind == PaperTest.key:
         return PAPER
     return "" if exposed_of(state) else NOTHING_READ
@@ -85,13 +88,36 @@ PAPER = "Pictures are of film: yours are printed on this paper once its scale is
 def exposed_of(state: State) -> tuple[Exposed, ...]:
     """The pictures of an answer, from the most exposure to the least: the rows of its table."""
     analysis = state.analysis
-    if analysis is None or not analysis.strips or analysis.reversal_speed.present:
+    if analysis is not None and analysis.stages:
+        return _positives(state, analysis)
+    if analysis is None or not analysis.strips:
         return ()
     if state.loaded.test.kind == PaperTest.key:
         return ()
     if in_colour(analysis):
         return _shot_pushes(state, analysis)
     return _pushes(state, analysis) or _strips(state, analysis)
+
+
+def _positives(state: State, analysis: Analysis) -> tuple[Exposed, ...]:
+    """Each strip of a positive at the EI of the best cell, which is framed."""
+    own = own_answer(state)
+    figures = own.figures if own is not None else {}
+    best, row = figures.get("best_ei"), figures.get("best_row")
+    index = best if isinstance(best, float) and best > 0 else state.loaded.test.exposure_index
+    read = {stages.label for stages in analysis.stages}
+    return tuple(
+        Exposed(index, None, strip.strip.label, _step_name(strip), normal=place == row)
+        for place, strip in enumerate(state.loaded.strips)
+        if strip.strip.label in read
+    )[:_MOST_ROWS]
+
+
+def _step_name(strip: LoadedStrip) -> str:
+    """What a strip is of the second factor, short enough to stand under a picture."""
+    note = strip.strip.note
+    factor = next((f for f in SecondFactor if note.startswith(f)), "")
+    return note.removeprefix(factor).strip() or f"strip {strip.strip.label}"
 
 
 def in_colour(analysis: Analysis) -> bool:
@@ -197,10 +223,15 @@ def _ring_of_strips(state: State, rows: tuple[Exposed, ...]) -> tuple[tuple[Expo
     """Each strip at the EIs a mixed roll was shot at; else at those around the first row's."""
     middle = rows[0].exposure_index
     indexes = [middle * 2.0**stop for stop in _STOPS_AROUND]
-    if state.loaded.test.kind == MixedRoll.key:
+    if state.loaded.density_falls or state.loaded.test.kind == MixedRoll.key:
         held = (index_of(f) for _, f in state.loaded.frames() if not f.frame.blank)
         shot = sorted({index for index in held if index is not None})
         indexes = shot[:: max(1, -(-len(shot) // _MOST_ROWS))]
+        if state.loaded.density_falls and shot:
+            # The cells round the best one: what a finer sheet will lie between.
+            at = min(range(len(shot)), key=lambda n: abs(log2(shot[n] / middle)))
+            begin = max(0, min(at - _MOST_ROWS // 2, len(shot) - _MOST_ROWS))
+            indexes = shot[begin : begin + _MOST_ROWS]
     return tuple(
         tuple(
             Exposed(index, row.minutes, row.strip, row.name, normal=row.normal and index == middle)

@@ -11,11 +11,13 @@ from vadrin.app.entry.numbers import number_within
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.pictures.scenes import SCENE_NAMES, scenes_at_hand, spot_named, spots_of, title_of
 from vadrin.app.printing.grade_choice import grades_known
+from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.core.pictures.picture import USUAL_FLARE, PrintRule
-from vadrin.core.pictures.printing_paper import PrintingPaper, typical_paper
+from vadrin.core.pictures.printing_paper import PrintingPaper, measured_paper, typical_paper
 from vadrin.notebook.store import Notebook
 
 _MOST_LONGER = 4.0
+NO_PRINT = "the positive itself: no print is made"
 SHOWN_AS = ("print", "negative")
 PRINT_RULES = tuple(str(rule) for rule in PrintRule)
 
@@ -84,6 +86,11 @@ class PaperUsed:
 
     paper: PrintingPaper
     words: str
+
+    @property
+    def shown(self) -> str:
+        """What is looked at, as a sentence begins."""
+        return f"On {self.words}" if self.words != NO_PRINT else f"This is {NO_PRINT}"
 
 
 def looked_at(looking: Looking, key: str) -> Looking:
@@ -190,8 +197,17 @@ def rule_typed(looking: Looking, words: str) -> Looking:
 
 
 def paper_used(notebook: Notebook, loaded: LoadedTest) -> PaperUsed:
-    """The paper of the print set-up where its scale is known, else a typical grade 2."""
+    """The paper of the print set-up: by its own curve, by its scale, else a typical grade 2."""
+    if loaded.density_falls:
+        return PaperUsed(typical_paper(), NO_PRINT)
     if loaded.setups:
+        curve = curve_of_paper(notebook, loaded.setups[-1].paper_id)
+        if curve is not None and curve.d_max.present:
+            scale = curve.exposure_scale.value
+            shown = f", scale {scale:.2f}" if scale is not None else ""
+            return PaperUsed(
+                measured_paper(curve.log_h, curve.density), f"your paper, by its own curve{shown}"
+            )
         known = grades_known(notebook, loaded)
         named = next((g for g in known if g[0] == loaded.setups[-1].grade), None)
         grade = named or next((g for g in known if g[2]), None) or next(iter(known), None)

@@ -24,6 +24,7 @@ from vadrin.core.pictures.picture import (
     screen_levels,
     tones_of,
 )
+from vadrin.core.pictures.positive_film import PositiveFilm
 from vadrin.core.pictures.scene import (
     CODES_A_STOP,
     LEAST_STOPS,
@@ -60,10 +61,17 @@ class Seen:
         return float((self.ground == GROUNDS.index(ground)).mean())
 
 
-def film_of(analysis: Analysis, exposed: Exposed, channel: str | None) -> DevelopedFilm | None:
+Film = DevelopedFilm | PositiveFilm
+"""A layer that light falls on: a negative that is printed, or a positive."""
+
+
+def film_of(analysis: Analysis, exposed: Exposed, channel: str | None) -> Film | None:
     """The film of a picture; None where its development was not tested."""
     if exposed.why:
         return None
+    if analysis.stages:
+        made = (s for s in analysis.stages if s.label == exposed.strip)
+        return next((PositiveFilm(stages) for stages in made), None)
     if not exposed.strip:
         return developed(analysis, exposed.minutes, channel)
     strips = analysis.strips if channel is None else analysis.layers
@@ -91,12 +99,12 @@ class OnFilm:
 
     Attributes
     ----------
-    layers : tuple of DevelopedFilm
+    layers : tuple of DevelopedFilm or PositiveFilm
         One, or red, green and blue of colour film.
     exposure_index, meter_constant : float
     """
 
-    layers: tuple[DevelopedFilm, ...]
+    layers: tuple[Film, ...]
     exposure_index: float
     meter_constant: float
 
@@ -119,10 +127,13 @@ def _tones(film: OnFilm, layer: int | None, looking: Looking, paper: PaperUsed) 
     log_h = log_h_of_codes(index, constant, metered, looking.flare, mean)
     own = _light_met(looking.scene, looking.spot, layer)
     middle = log10(constant / index * (own + looking.flare * mean) / metered)
+    layered = film.layers[layer or 0]
+    if isinstance(layered, PositiveFilm):
+        return layered.tones(log_h)
     # Colour is printed so that what was metered is neutral: each layer by its own mid-tone.
     rule = looking.rule if layer is None else PrintRule.MID_TONE_HELD
     longer = STOP * looking.longer
-    return tones_of(film.layers[layer or 0], log_h, paper.paper, rule, middle, longer)
+    return tones_of(layered, log_h, paper.paper, rule, middle, longer)
 
 
 def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -> Seen:

@@ -10,6 +10,7 @@ from vadrin.app.loaded.once import once
 from vadrin.app.results.between_strips import between_strips
 from vadrin.app.results.conditions import conditions_told
 from vadrin.app.results.rating import rating_of
+from vadrin.core.results.common_error import shared_error
 from vadrin.core.wording import counted, list_text
 
 
@@ -78,7 +79,17 @@ def _of_time(state: State) -> str:
 
 def rests_on(state: State) -> tuple[str, ...]:
     """Where a test's numbers come from, and how each condition is known, a sentence each."""
-    return (*provenance(state), *conditions_told(state.loaded))
+    return (*provenance(state), *_shared(state), *conditions_told(state.loaded))
+
+
+def _shared(state: State) -> tuple[str, ...]:
+    """What readings off pictures have in common, where a number rests on them."""
+    error = shared_error(state.question.strips)
+    if not error or state.analysis is None:
+        return ()
+    return (
+        f"Read off pictures: an error of scale of {error:.0%}, theirs in common, is in the ranges.",
+    )
 
 
 def where_from(state: State) -> tuple[str, ...]:

@@ -5,9 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.interpolate import PchipInterpolator
 
 from vadrin.core.arrays import Array
-from vadrin.core.printing.standard_paper import STANDARD_BLACK, STANDARD_SCALE, standard_density
+from vadrin.core.printing.standard_paper import (
+    STANDARD_BLACK,
+    STANDARD_SCALE,
+    UNDER_BLACK,
+    standard_density,
+)
 
 MID_TONE = 0.745
 """Reflection density of an 18 % grey."""
@@ -45,6 +51,23 @@ class PrintingPaper:
         """Lg exposure from full black that prints a density over white."""
         rising = np.maximum.accumulate(self.density + np.arange(len(self.away)) * 1e-12)
         return float(np.interp(density, rising, self.away))
+
+
+def measured_paper(log_h: Array, density: Array) -> PrintingPaper:
+    """A paper by the steps that were read of it.
+
+    Parameters
+    ----------
+    log_h, density : ndarray, shape (n,)
+        Rising exposures from any zero, and densities over the paper's white, which reach black.
+    """
+    rising = np.maximum.accumulate(density)
+    away = np.arange(-_REACH, 1.0 + _STEP / 2, _STEP)
+    at = rising - np.arange(len(rising))[::-1] * 1e-9
+    black = float(np.interp(rising[-1] - UNDER_BLACK, at, log_h))
+    curve = PchipInterpolator(log_h, rising, extrapolate=False)
+    made = curve(np.clip(away + black, log_h[0], log_h[-1]))
+    return PrintingPaper(away, np.maximum.accumulate(made), True)
 
 
 def typical_paper(

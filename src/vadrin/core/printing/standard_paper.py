@@ -15,7 +15,9 @@ PAPER_WHITE = 0.06
 _TOE, _SHOULDER = 0.12, 0.087
 """Widths of both corners in lg H: at the upper one 0.06 less light prints 0.04 lighter than what
 is 0.04 under black."""
-_UNDER_BLACK, _FIRST_GREY, _NEARLY_BLACK = 0.04, 0.04, 0.90
+UNDER_BLACK = 0.04
+"""How far under its maximum a paper is full black."""
+_FIRST_GREY, _NEARLY_BLACK = 0.04, 0.90
 
 
 def _shape(x: Array, slope: float, span: float) -> Array:
@@ -44,7 +46,7 @@ def _fitted(top: float) -> tuple[float, float]:
         return dark - _place(slope, span, _FIRST_GREY) - STANDARD_SCALE
 
     slope = float(brentq(over, 0.2 * top, 40 * top, xtol=1e-9))
-    return slope, _place(slope, top / slope, top - _UNDER_BLACK)
+    return slope, _place(slope, top / slope, top - UNDER_BLACK)
 
 
 def standard_density(

@@ -113,12 +113,14 @@ class PicturesPage(QWidget):
         column.setSpacing(px(8))
         column.addWidget(
             sentence(
-                "Scene:", self._place, ", metered at", self._spot, ". Shown as",
-                self._shown_as, ",", self._rule, ",", self._longer,
-                "beyond that, flare", self._flare, ",", self._way, ".",
-                button("Open your own picture", ask, link=True),
+                "Scene:", self._place, ", metered at", self._spot, ", flare", self._flare,
+                ",", self._way, ".", button("Open your own picture", ask, link=True),
             )
         )  # fmt: skip
+        self._printed = sentence(
+            "Shown as", self._shown_as, ",", self._rule, ",", self._longer, "beyond that."
+        )
+        column.addWidget(self._printed)
         column.addWidget(self._nothing)
         column.addWidget(self._rows)
         column.addWidget(self._wipe, 100)
@@ -140,6 +142,8 @@ class PicturesPage(QWidget):
         self._longer.show_value(looking.longer_words)
         self._flare.show_value(looking.flare_words)
         self._way.show_value(self.way)
+        # A positive is looked at as it is: there is no print to choose.
+        self._printed.setVisible(not state.loaded.density_falls)
         known = state.analysis is not None
         self._shown = shown_pictures(self.bench.notebook, state) if known else ()
         why = "" if self._shown else why_no_pictures(state)
@@ -156,7 +160,7 @@ class PicturesPage(QWidget):
     def _draw(self, state: State, scene: ViewState) -> None:
         paper = paper_used(self.bench.notebook, state.loaded)
         colour = in_colour(state.settled())
-        rests = _IN_COLOUR if colour else f"On {paper.words}."
+        rests = _IN_COLOUR if colour else f"{paper.shown}."
         self._rests.setText(
             f"{rests} No grain is shown. Dots lie outside what was read. {self._marks}"
         )
@@ -199,6 +203,8 @@ class PicturesPage(QWidget):
 
     @property
     def _marks(self) -> str:
+        if not self.looking.marked and self._printed.isHidden():
+            return "H hatches what is lost."
         if not self.looking.marked:
             return "H hatches what is lost, N shows the negative, F prints it the other way."
         return "Hatched up: lost in black. Hatched down: highlights without detail."
