@@ -198,8 +198,13 @@ def test_ei_by_time_frames_the_finding_and_keeps_its_place_through_larger_type(h
     typeface.set_scale(1.0)
 
 
-def test_a_positive_is_seen_cell_by_cell_and_not_printed(qtbot, demo):
-    hands = Hands(qtbot, demo("Fathom Positive 6", "finding"))
+def test_a_positive_is_seen_cell_by_cell_and_not_printed(qtbot, open_window, tmp_path):
+    window = open_window(shutil.copy(demo_notebook(), tmp_path / "winter.vadrin"))
+    positive = next(x for x in shelf_lines(window.bench.notebook) if x.kind.startswith("reversal"))
+    window.bench.open_test(positive.test_id)
+    window.bench.go("finding")
+    settle(qtbot, window)
+    hands = Hands(qtbot, window)
     page = page_of(hands)
     hands.press(Qt.Key.Key_T)
     hands.settle()
