@@ -6,9 +6,11 @@ from dataclasses import replace
 import pytest
 from PyQt6.QtCore import Qt
 
-from tests.window.pages import CTRL, TAB, Hands, words_of
+from tests.window.pages import CTRL, TAB, Hands, settle, type_into, words_of
 from vadrin.app.expose.wrong_setting import wrong_setting_of
 from vadrin.app.findings.latest_finding import latest_finding
+from vadrin.app.findings.rolls_since import rolls_since
+from vadrin.app.process.development import develop_strip
 from vadrin.app.shelf.film_for_light import Light, films_for_light
 from vadrin.notebook.records import Batch, Test
 from vadrin.ui.pictures.picture_tile import PictureTile
@@ -87,3 +89,42 @@ def test_a_setting_no_film_is_meant_by_is_refused(hands):
     hands.settle()
     assert "no film is meant by it" in words_of(station)
     assert station.light == Light()
+
+
+def test_a_roll_that_was_loaded_is_judged_and_scores_the_finding(hands):
+    at_light(hands, "1/15", "2", "100", "1/30", "2")
+    book, bench = hands.window.bench.notebook, hands.window.bench
+    merrow = next(x for x in films_at(book, 200.0) if x.film.startswith("Merrow"))
+    hands.window.station()._load(merrow)
+    hands.settle()
+    roll = bench.loaded
+    strip = roll.strips[0].strip
+    bench.edit(lambda b: develop_strip(b, strip, strip.planned_min or 9.0, None))
+    hands.settle()
+    assert "Was it right?" in words_of(hands.window)
+    hands.press(Qt.Key.Key_4, CTRL)
+    hands.press(Qt.Key.Key_J, Qt.KeyboardModifier.AltModifier)
+    for frame, key in zip(bench.loaded.strips[0].frames, "UUNU", strict=False):
+        bench.select(frame.frame.id)
+        hands.settle()
+        hands.press(getattr(Qt.Key, f"Key_{key}"))
+    hands.settle()
+    assert "3 of 4 frames usable" in words_of(hands.window)
+    again = next(x for x in films_at(book, 200.0) if x.film.startswith("Merrow"))
+    assert again.left.endswith("1 of 1 roll shot by it came out right")
+    for frame in bench.loaded.strips[0].frames[:4]:
+        bench.select(frame.frame.id)
+        hands.settle()
+        hands.press(Qt.Key.Key_N)
+    hands.settle()
+    assert rolls_since(book, merrow.state.loaded.test).words.startswith("0 of 1 roll")
+
+
+def test_films_for_a_light_are_seen_in_the_scene_that_was_chosen(hands):
+    station = at_light(hands, "1/15", "2", "100", "1/30", "2")
+    shed = [t._image.copy() for t in station.findChildren(PictureTile) if t.isVisible()]
+    type_into(station._place, "slip")
+    settle(hands.qtbot, hands.window)
+    slip = [t._image for t in station.findChildren(PictureTile) if t.isVisible()]
+    assert len(slip) == len(shed) > 0
+    assert all(a != b for a, b in zip(shed, slip, strict=True))

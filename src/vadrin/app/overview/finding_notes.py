@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import stops_counted
+from vadrin.app.findings.rolls_since import rolls_since
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
 from vadrin.app.results.print_ei import print_answer, print_index_words
@@ -33,7 +34,9 @@ def finding_notes(
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))
     words = print_beside_the_light_box(loaded)
-    return (*said, words) if words else tuple(said)
+    came_out = rolls_since(notebook, loaded.test).words if loaded.findings else ""
+    said += [words] if words else []
+    return (*said, f"{came_out}.") if came_out else tuple(said)
 
 
 def _beside(value: float | None, index: float | None) -> str:

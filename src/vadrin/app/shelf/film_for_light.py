@@ -14,6 +14,7 @@ from vadrin.app.document.state import State
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.roll_entry import enter_roll
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding
+from vadrin.app.findings.rolls_since import rolls_since
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.core.exposure.arithmetic import exact_aperture, exact_ei, nearest_third
 from vadrin.core.exposure.shutter_dial import exact_shutter
@@ -82,7 +83,7 @@ class FilmForLight:
         The test it was decided on in, not worked out yet.
     film, developer : str
     left : str
-        How much of it there is, in words.
+        How much of it there is, and how rolls shot by it came out, in words.
     stops : float
         Pushed over what was decided.
     exposed : Exposed
@@ -135,6 +136,8 @@ def _in_light(notebook: Notebook, test: Test, exposure_index: float) -> FilmForL
     left = "nobody counted what is left"
     if batch is not None and batch.rolls_left is not None:
         left = f"{counted(batch.rolls_left, 'roll')} left"
+    came_out = rolls_since(notebook, test).words
+    left = f"{left}; {came_out}" if came_out else left
     film = f"{loaded.title} {batch.name}" if batch is not None else loaded.title
     return FilmForLight(State(loaded), film, loaded.developer.bath, left, stops, exposed, cost)
 

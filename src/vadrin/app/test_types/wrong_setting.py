@@ -14,6 +14,7 @@ from vadrin.app.document.stations import key_to
 from vadrin.app.expose.wrong_setting import of_batch
 from vadrin.app.findings.kept_report import PUSH_RULES
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
+from vadrin.app.findings.rolls_since import frames_usable
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
 from vadrin.app.loaded.reference_temperature import reference_words
@@ -24,6 +25,7 @@ from vadrin.core.figure import Figure
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.process.makers_table import makers_minutes
 from vadrin.core.results.push import shadow_verdict
+from vadrin.core.wording import counted
 
 _HEARSAY = ("makers_table", "fixed_share")
 _HEADS = ("Rule", "Whole roll", "Rests on")
@@ -152,10 +154,21 @@ def wrong_setting_answer(state: State) -> OwnAnswer:
     at = f"in {loaded.developer.bath} at {reference_words(loaded)}"
     words = f"{at}{reach}. {words}{_cost(stops, lost)}"
     done = any(s.strip.time_min for s in loaded.strips)
-    act = "" if done else "Develop a clip first where the pictures matter, and then the whole roll."
+    act = _then(loaded) if done else _CLIP_FIRST
     says = f"Develop {minutes_text(minutes.value)} min"
     steps = _steps(loaded, _name(stops), minutes.value)
     return OwnAnswer(says, words, act, figures, table, steps=steps)
+
+
+_CLIP_FIRST = "Develop a clip first where the pictures matter, and then the whole roll."
+
+
+def _then(loaded: LoadedTest) -> str:
+    """What a developed roll still has to say: whether it was right."""
+    usable, judged = frames_usable(loaded)
+    if not judged:
+        return f"Was it right? Give its frames verdicts at Read ({key_to('read')})."
+    return f"{usable} of {counted(judged, 'frame')} usable: the finding counts this roll."
 
 
 DESCRIPTION = TestDescription(

@@ -11,9 +11,18 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 from vadrin.app.display.marks import aperture_name, marked_ei, shutter_name
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.exposures import aperture_typed, exposure_index_typed
+from vadrin.app.entry.stepping import chooser
 from vadrin.app.entry.times import seconds_typed
 from vadrin.app.pictures.kept_pictures import Wanted, picture
-from vadrin.app.pictures.looking import Looking, PaperUsed, paper_used
+from vadrin.app.pictures.looking import (
+    Looking,
+    PaperUsed,
+    paper_used,
+    scene_titles,
+    scene_typed,
+    spot_names,
+    spot_typed,
+)
 from vadrin.app.pictures.seen import Seen, lost_words
 from vadrin.app.shelf.film_for_light import (
     FilmForLight,
@@ -55,6 +64,7 @@ class TonightStation(Station):
     wants_finding = False
 
     light: OfProgram[Light] = OfProgram(Light)
+    looking: OfProgram[Looking] = OfProgram(Looking)
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -74,12 +84,19 @@ class TonightStation(Station):
         }
         for field in self._fields.values():
             field.refused.connect(self.refuse)
+        self._place = WordField("scene", self._set_scene, chooser(scene_titles))
+        self._spot = WordField(
+            "metered at", self._set_spot, chooser(lambda: spot_names(self.looking))
+        )
+        for field in (self._place, self._spot):
+            field.refused.connect(self.refuse)
         f = self._fields
         self.column.addWidget(text("Film for this light", Role.HEADING))
         self.column.addWidget(
             sentence(
                 "The meter says", f["meter_s"], "at", f["meter_f"], "and EI", f["meter_ei"],
                 "; I need", f["wanted_s"], "at", f["wanted_f"], ".",
+                "Seen:", self._place, ", metered at", self._spot, ".",
             )
         )  # fmt: skip
         self.column.addWidget(self.refusal)
@@ -102,6 +119,8 @@ class TonightStation(Station):
         for name, field in self._fields.items():
             value = getattr(light, name)
             field.show_value(_SHOWN[name[-1]](value))
+        self._place.show_value(self.looking.scene_title)
+        self._spot.show_value(self.looking.spot_name)
         if self._coming is not None:
             self._coming.cancel()
         steps = self.while_open(films_for_light(self.bench.notebook, light.exposure_index))
@@ -125,19 +144,31 @@ class TonightStation(Station):
         notebook = self.bench.notebook
         serving = [one for one in films if one.serves][:_MOST]
         papers = [paper_used(notebook, one.state.loaded) for one in serving]
+        looking = self.looking
 
         def work(said: Said) -> Made:
             made: Made = []
             for one, paper in zip(serving, papers, strict=True):
                 said(len(made), len(serving))
-                made.append((one, self._picture(one, paper)))
+                made.append((one, self._picture(one, looking, paper)))
             return made
 
         self.given.jobs.run("films for a light", work, partial(self._put_up, films))
 
     @staticmethod
-    def _picture(one: FilmForLight, paper: PaperUsed) -> Seen | None:
-        return picture(Wanted(one.state, one.exposed, Looking(), paper, _SMALL))
+    def _picture(one: FilmForLight, looking: Looking, paper: PaperUsed) -> Seen | None:
+        return picture(Wanted(one.state, one.exposed, looking, paper, _SMALL))
+
+    def _set_scene(self, words: str) -> None:
+        self._look_at(scene_typed(self.looking, words))
+
+    def _set_spot(self, words: str) -> None:
+        self._look_at(spot_typed(self.looking, words))
+
+    def _look_at(self, looking: Looking) -> None:
+        self.looking = looking
+        if self._scene is not None:
+            self.show_state(self._scene)
 
     def _put_up(self, films: tuple[FilmForLight, ...], made: Made) -> None:
         self._words.setText(light_words(self.light, films))
@@ -160,7 +191,7 @@ class TonightStation(Station):
     def _tile(self, one: FilmForLight, seen: Seen | None) -> QWidget:
         tile = PictureTile(one.exposed, self._look)
         image = None if seen is None else image_of(seen, self._look, marked=False)
-        tile.show_image(image, "" if seen is None else lost_words(seen, Looking()))
+        tile.show_image(image, "" if seen is None else lost_words(seen, self.looking))
         return tile
 
     def _below(self, one: FilmForLight) -> QWidget:
