@@ -16,11 +16,32 @@ from tests.window.test_kinds_to_their_cards import drawn_sheet
 from vadrin.core.planning.test_options import Pushes
 from vadrin.notebook.records import Attachment, Judgement, MakerTime, Reading
 from vadrin.ui.plots.hue_wedges import HueWedges
+from vadrin.ui.plots.patch_squares import PatchSquares
 from vadrin.ui.theme.look import SAFELIGHT
 
 PLAIN = SHAPES["plain"]
 ALT = Qt.KeyboardModifier.AltModifier
 CORNERS = ((100, 450), (600, 450), (100, 450), (100, 50))
+
+
+def shine_of(lightness, a, b):
+    """sRGB of L*a*b* under D50, by the definitions (CIE 15, IEC 61966-2-1; Bradford)."""
+    y = (lightness + 16) / 116
+    f = np.array([y + a / 500, y, y - b / 200])
+    xyz = np.array([0.96422, 1.0, 0.82521]) * np.where(f > 6 / 29, f**3, (f - 4 / 29) * 108 / 841)
+    linear = (
+        np.array(
+            [
+                [3.1338561, -1.6168667, -0.4906146],
+                [-0.9787684, 1.9161415, 0.0334540],
+                [0.0719453, -0.2289914, 1.4052427],
+            ]
+        )
+        @ xyz
+    )
+    light = np.clip(linear, 0, 1)
+    level = np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
+    return np.rint(255 * level)
 
 
 class Tracing:
@@ -267,6 +288,15 @@ def test_patches_are_typed_strip_by_strip_and_seen_to_turn(qtbot, open_window, t
     assert "red: normal at 34 degrees, push 1 at 56 degrees" in wedges.accessibleDescription()
     image = wedges.grab().toImage()
     assert len({image.pixel(x, y) for x in range(0, 120, 3) for y in range(0, 110, 3)}) > 3
+    (squares,) = [w for w in window.station().findChildren(PatchSquares) if w.isVisibleTo(window)]
+    assert "red: normal red, push 1 orange" in squares.accessibleDescription()
+    shown = squares.grab().toImage()
+    halves = [shown.pixelColor(x, 26).getRgb()[:3] for x in (190, 236)]
+    wanted = [shine_of(52, 60, 40), shine_of(52, 40, 60)]
+    if window.look is SAFELIGHT:
+        assert all(green == blue == 0 for _, green, blue in halves), "nothing but red shines"
+    else:
+        assert np.abs(np.array(halves) - wanted).max() <= 2, "left as normal, right as pushed"
     assert "it reads as orange and no longer as red" in words_of(window.station())
     QTest.keyClick(window, Qt.Key.Key_Z, CTRL)
     settle(qtbot, window)

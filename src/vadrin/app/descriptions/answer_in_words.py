@@ -72,6 +72,16 @@ class HueTurn:
 
 
 @dataclass(frozen=True)
+class PatchColours:
+    """A patch over the pushes: what a display shows of each in sRGB, the normal first; None where
+    it was not measured."""
+
+    name: str
+    places: tuple[tuple[str, tuple[int, int, int] | None], ...]
+    words: str = ""
+
+
+@dataclass(frozen=True)
 class OwnAnswer:
     """What a test of such a kind says.
 
@@ -91,6 +101,7 @@ class OwnAnswer:
     more : tuple of AnswerTable
         More rows, of other columns.
     hues : tuple of HueTurn
+    patches : tuple of PatchColours
     of_a_curve : bool
         Whether it rests on a film's curve, so that a reading off it is to be minded.
     steps : tuple of (str, str)
@@ -107,6 +118,7 @@ class OwnAnswer:
     of_a_curve: bool = False
     more: tuple[AnswerTable, ...] = ()
     hues: tuple[HueTurn, ...] = ()
+    patches: tuple[PatchColours, ...] = ()
     steps: tuple[tuple[str, str], ...] = ()
 
 

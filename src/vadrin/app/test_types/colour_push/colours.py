@@ -15,6 +15,7 @@ from vadrin.app.results.working_steps import Step, develop_words
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
+    patch_colours,
     patch_figures,
     patch_table,
 )
@@ -161,6 +162,7 @@ def colour_answer(state: State) -> OwnAnswer:
         _plot(state),
         more=(patches,) if patches is not None else (),
         hues=hue_turns(loaded),
+        patches=patch_colours(loaded),
         steps=_steps(loaded, usable, salvage) if read else (),
     )
 

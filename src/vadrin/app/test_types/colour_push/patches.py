@@ -3,7 +3,9 @@ kept."""
 
 from __future__ import annotations
 
-from vadrin.app.descriptions.answer_in_words import AnswerTable, HueTurn
+from functools import lru_cache
+
+from vadrin.app.descriptions.answer_in_words import AnswerTable, HueTurn, PatchColours
 from vadrin.app.display.quantities import push_name
 from vadrin.app.loaded.film_names import film_name
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
@@ -112,6 +114,30 @@ def hue_turns(loaded: LoadedTest) -> tuple[HueTurn, ...]:
         places = tuple((of, c.hue, c.chroma) for of, c in at if c is not None)
         made.append(HueTurn(name, places))
     return tuple(made)
+
+
+def patch_colours(loaded: LoadedTest) -> tuple[PatchColours, ...]:
+    """Every measured patch as a display shows it, strip by strip."""
+    strips = _ordered(loaded)
+    made = []
+    for name, first in (patches_of(strips[0]) if strips else {}).items():
+        if first.colour is None:
+            continue
+        seen = [(_name_of(loaded, s), patches_of(s).get(name)) for s in strips]
+        places = tuple((of, _shown(p.colour) if p and p.colour else None) for of, p in seen)
+        said = ", ".join(f"{of} {p.colour.name}" for of, p in seen if p and p.colour)
+        made.append(PatchColours(name, places, said))
+    return tuple(made)
+
+
+@lru_cache(maxsize=512)
+def _shown(colour: Lab) -> tuple[int, int, int]:
+    """A colour in sRGB, brought into what a display can show."""
+    from coloraide import Color
+
+    made = Color("lab", [colour.lightness, colour.a, colour.b]).convert("srgb").fit()
+    red, green, blue = (round(255 * min(max(float(c), 0.0), 1.0)) for c in made.coords())
+    return red, green, blue
 
 
 def drift_words(loaded: LoadedTest) -> str:

@@ -17,6 +17,7 @@ from vadrin.app.results.working_steps import Step, develop_words
 from vadrin.app.test_types.colour_push.patches import (
     drift_words,
     hue_turns,
+    patch_colours,
     patch_figures,
     patch_table,
 )
@@ -113,6 +114,7 @@ def compare_answer(state: State) -> OwnAnswer:
         figures=figures,
         more=(patches, *of_curves.more),
         hues=hue_turns(loaded),
+        patches=patch_colours(loaded),
     )
 
 

@@ -19,6 +19,7 @@ from vadrin.app.results.overexposure import overexposure_words
 from vadrin.ui.plots.answer_plot import AnswerPlotView
 from vadrin.ui.plots.film_rows import FilmRows
 from vadrin.ui.plots.hue_wedges import HueWedges
+from vadrin.ui.plots.patch_squares import PatchSquares
 from vadrin.ui.stations.finding.answer_tables import (
     answer_table,
     comparison_table,
@@ -34,6 +35,7 @@ from vadrin.ui.widgets.sections import add_sections
 _WHERE = "vadrin.ui.stations.finding.test_types"
 _NARROW = 3
 """Columns of a table up to which a plot stands beside it."""
+_PATCHES = "Each patch: left as it is normally, right as that push makes it."
 _DIALS = "Direction: hue. Length: chroma. The shade runs from the normal to the longest push."
 View = Callable[[ViewState], QWidget]
 """Makes the picture of an answer from a scene."""
@@ -138,6 +140,11 @@ def own_answer_view(scene: ViewState) -> QWidget:
     row.addWidget(plot, 1)
     column.addLayout(row, 1 if answer.plot is not None else 0)
     plot.show_plot(answer.plot, scene.look)
+    if answer.patches:
+        squares = PatchSquares()
+        column.addWidget(squares)
+        squares.show_patches(answer.patches, scene.look)
+        column.addWidget(text(_PATCHES, Role.CAPTION, wrap=True))
     if answer.hues:
         wedges = HueWedges()
         column.addWidget(wedges)
