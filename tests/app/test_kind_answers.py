@@ -17,6 +17,9 @@ from vadrin.app.descriptions import description_of, own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.overview.warnings_of_test import warnings_of
+from vadrin.app.pictures.exposed import exposed_of, paper_sees
+from vadrin.app.pictures.looking import Looking, PaperUsed
+from vadrin.app.pictures.seen import seen
 from vadrin.app.printing.grade_choice import negative_range
 from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
 from vadrin.app.read.verdict_entry import give_verdict
@@ -31,6 +34,7 @@ from vadrin.core.channels import Channel
 from vadrin.core.curves import metrics
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.figure import Figure, absent
+from vadrin.core.pictures.printing_paper import typical_paper
 from vadrin.core.planning.plan_request import Arrangement
 from vadrin.core.planning.test_options import (
     LightsInTurn,
@@ -659,3 +663,34 @@ def test_gross_over_development_proves_thin_shadows_of_colour_film_too(notebook)
     one, other = (s.minutes for s in bench.loaded.strips)
     assert other > 1.4 * one
     assert "thin shadows are exposure, and no time brings them back" in bench.answer.words
+
+
+def test_a_stained_negative_is_seen_as_paper_sees_it(notebook):
+    """By eye both are one film; by blue the second holds back a quarter more."""
+    bench = Bench(
+        notebook,
+        "two developers",
+        index=200.0,
+        times=(8.0,),
+        compared_names=("Tidewrack 1+100",),
+        last_stop=4.0,
+    )
+    share = {"A": 0.0, "B": 0.25}
+    bench.read(lambda s, f: PLAIN.density(bench.at(f), 8.0), noise=0.002)
+    bench.read(
+        lambda s, f: PLAIN.density(bench.at(f), 8.0) * (1 + share[s.strip.label]),
+        Channel.BLUE,
+        0.002,
+        3,
+    )
+    state = state_of(bench.loaded, bench.analysis)
+    assert paper_sees(state) == "blue"
+    first, second = (
+        seen(state, exposed, Looking(), PaperUsed(typical_paper(), ""), 8).tones
+        for exposed in exposed_of(state)
+    )
+    x = np.linspace(-1.6, -0.4, 7)
+    nets = [np.interp(x, t.log_h, t.density) for t in (first, second)]
+    true = np.array([PLAIN.net(at, 8.0) for at in x])
+    assert nets[0] == pytest.approx(true, abs=0.03)
+    assert nets[1] == pytest.approx(1.25 * true, abs=0.04)

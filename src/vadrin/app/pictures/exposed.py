@@ -19,6 +19,7 @@ from vadrin.core.pictures.developed_film import times_tested
 from vadrin.core.planning.test_options import SecondFactor
 from vadrin.core.planning.test_types.mixed_roll import MixedRoll
 from vadrin.core.planning.test_types.paper import PaperTest
+from vadrin.core.planning.test_types.two_developers import PRINTING, TwoDevelopers
 from vadrin.core.results.analysis_result import Analysis
 from vadrin.core.results.strip_metrics import StripMetrics
 
@@ -123,6 +124,19 @@ def _step_name(strip: LoadedStrip) -> str:
 def in_colour(analysis: Analysis) -> bool:
     """Whether pictures have three layers of their own."""
     return {s.channel for s in analysis.layers} >= set(CHANNELS)
+
+
+def paper_sees(state: State) -> str | None:
+    """The channel a print is made through where it is not the visual one: a stain that an eye
+    hardly sees holds back the blue that paper answers to."""
+    analysis = state.analysis
+    if state.loaded.test.kind != TwoDevelopers.key or analysis is None:
+        return None
+    every = {s.strip.label for s in state.loaded.strips}
+    for channel in PRINTING:
+        if {s.label for s in analysis.layers if s.channel == channel} >= every:
+            return str(channel)
+    return None
 
 
 def _shot_pushes(state: State, analysis: Analysis) -> tuple[Exposed, ...]:

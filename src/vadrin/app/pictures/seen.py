@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vadrin.app.document.state import State
-from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour
+from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour, paper_sees
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.pictures.scenes import light_of, scene_named, spot_named
 from vadrin.core.exposure.arithmetic import STOP
@@ -112,7 +112,7 @@ class OnFilm:
 def on_film(state: State, exposed: Exposed) -> OnFilm | None:
     """The film of a picture; None where its development was not tested."""
     analysis = state.settled()
-    channels = CHANNELS if in_colour(analysis) else (None,)
+    channels: tuple[str | None, ...] = CHANNELS if in_colour(analysis) else (paper_sees(state),)
     films = [film_of(analysis, exposed, channel) for channel in channels]
     layers = tuple(film for film in films if film is not None)
     if len(layers) < len(films):

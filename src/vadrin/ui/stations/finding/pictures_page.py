@@ -16,7 +16,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.pictures.beside_pictures import Shown, shown_pictures
-from vadrin.app.pictures.exposed import in_colour, ring_of, why_no_pictures
+from vadrin.app.pictures.exposed import in_colour, paper_sees, ring_of, why_no_pictures
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import (
     PRINT_RULES,
@@ -161,6 +161,8 @@ class PicturesPage(QWidget):
         paper = paper_used(self.bench.notebook, state.loaded)
         colour = in_colour(state.settled())
         rests = _IN_COLOUR if colour else f"{paper.shown}."
+        if (channel := paper_sees(state)) is not None:
+            rests = f"{rests} Printed by {channel}, as paper sees it, stain and all."
         self._rests.setText(
             f"{rests} No grain is shown. Dots lie outside what was read. {self._marks}"
         )
