@@ -9,6 +9,9 @@ import pytest
 import tifffile
 from PIL import Image
 
+from oracles.raw_camera import write_raw
+from vadrin.app.pictures.own_scene import own_scene
+from vadrin.core.pictures.scene import CODES_A_STOP
 from vadrin.errors import FormatError
 from vadrin.formats.pictures.picture_reader import checksum, read_picture
 
@@ -119,3 +122,17 @@ def test_no_bit_that_is_flipped_makes_it_stumble(path):
             read_picture(path("hurt.tif")).reduced()
             read += 1
     assert read
+
+
+def test_a_cameras_raw_file_is_a_scene_of_true_light(tmp_path):
+    light = np.zeros((240, 420, 3))
+    light[:] = (0.01 * 2.0 ** (np.arange(420) // 60))[None, :, None]
+    light[:, 400:] = 3.0
+    scene = own_scene(write_raw(tmp_path / "shed.dng", light))
+    across = scene.luminance.shape[1]
+    middles = [round(across * (60 * n + 30) / 420) for n in range(7)]
+    codes = scene.luminance[scene.luminance.shape[0] // 2, middles].astype(int)
+    assert np.diff(codes) == pytest.approx(np.full(6, CODES_A_STOP), abs=1), "a stop each"
+    unknown = [scene.names[n] for n in np.unique(scene.things[:, round(across * 405 / 420) :])]
+    assert unknown == ["too bright for the sensor"]
+    assert set(np.unique(scene.things[:, : round(across * 395 / 420)])) == {0}
