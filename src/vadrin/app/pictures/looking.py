@@ -14,6 +14,7 @@ from vadrin.app.printing.grade_choice import grades_known
 from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.core.pictures.picture import USUAL_FLARE, PrintRule
 from vadrin.core.pictures.printing_paper import PrintingPaper, measured_paper, typical_paper
+from vadrin.notebook.records import Paper
 from vadrin.notebook.store import Notebook
 
 _MOST_LONGER = 4.0
@@ -205,9 +206,9 @@ def paper_used(notebook: Notebook, loaded: LoadedTest) -> PaperUsed:
         if curve is not None and curve.d_max.present:
             scale = curve.exposure_scale.value
             shown = f", scale {scale:.2f}" if scale is not None else ""
-            return PaperUsed(
-                measured_paper(curve.log_h, curve.density), f"your paper, by its own curve{shown}"
-            )
+            record = notebook.get(Paper, loaded.setups[-1].paper_id or 0)
+            words = f"{record.name if record else 'your paper'}, by its own curve{shown}"
+            return PaperUsed(measured_paper(curve.log_h, curve.density), words)
         known = grades_known(notebook, loaded)
         named = next((g for g in known if g[0] == loaded.setups[-1].grade), None)
         grade = named or next((g for g in known if g[2]), None) or next(iter(known), None)
