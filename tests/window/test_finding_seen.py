@@ -141,7 +141,7 @@ def levels_of_array(hands, name):
     """The levels of a picture, made once more in full size."""
     state, page = hands.window.bench.state, hands.window.station().pictures
     exposed = next(e for e in exposed_of(state) if e.name == name)
-    paper = paper_used(hands.window.bench.notebook, state.loaded)
+    paper = paper_used(hands.window.bench.notebook, state)
     return seen(state, exposed, page.looking, paper).levels
 
 
@@ -241,7 +241,7 @@ def test_colour_film_is_seen_in_colour_at_the_pushes_it_was_shot_at(qtbot, open_
     bluer = {}
     for tile in (shown[0], shown[2]):
         state, exposed = window.bench.state, tile.exposed
-        picture = seen(state, exposed, Looking(), paper_used(window.bench.notebook, state.loaded))
+        picture = seen(state, exposed, Looking(), paper_used(window.bench.notebook, state))
         for thing in ("wedge 2", "wedge 9", "grey card"):
             tone = np.median(picture.levels[scene_named("shed").of_thing(thing)], axis=0)
             bluer[exposed.name, thing] = tone[2] - tone[:2].mean()

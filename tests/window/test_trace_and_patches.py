@@ -190,6 +190,11 @@ def test_a_chart_that_falls_gives_no_times(tracing, tmp_path):
         tracing.click(200 + down, down + 50)
     tracing.page.take.click()
     assert "a longer time gives no lower EI" in refusal_of(tracing.window)
+    type_into(tracing.page.fields["lower"], "51200")
+    type_into(tracing.page.fields["upper"], "102400")
+    tracing.click(500, 20)
+    tracing.page.take.click()
+    assert "times or EIs there are none of" in refusal_of(tracing.window)
     assert tracing.book.all(MakerTime) == []
 
 

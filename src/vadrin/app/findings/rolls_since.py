@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from vadrin.app.document.test_loading import load_test
-from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.loaded_test import THE_FRAME, LoadedTest
 from vadrin.core.judging.verdicts import USE_IT
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.core.wording import counted
@@ -22,12 +21,10 @@ class RollsSince:
 
     Attributes
     ----------
-    shot, judged, right : int
-        Of all, those whose frames were given verdicts, and those of which at least half are
-        usable.
+    judged, right : int
+        Those whose frames were given verdicts, and those of which at least half are usable.
     """
 
-    shot: int
     judged: int
     right: int
 
@@ -45,17 +42,33 @@ def frames_usable(loaded: LoadedTest) -> tuple[int, int]:
     return sum(verdict == USE_IT for verdict in said), len(said)
 
 
+_VERDICTS = """
+SELECT test.id, judgement.frame_id, judgement.answer FROM judgement
+JOIN frame ON frame.id = judgement.frame_id JOIN strip ON strip.id = frame.strip_id
+JOIN test ON test.id = strip.test_id
+WHERE test.kind = :kind AND test.stock_id = :stock AND test.developer_id = :developer
+AND test.created_at >= :since AND judgement.asked = :asked AND NOT judgement.left_out
+ORDER BY judgement.id
+"""
+
+
 def rolls_since(notebook: Notebook, test: Test) -> RollsSince:
-    """The rolls that were shot by a test's newest decision, counted."""
+    """The rolls that were shot by a test's newest decision, counted, in one question."""
     decided = [f.decided_at for f in notebook.all(Finding, test_id=test.id)]
     if not decided:
-        return RollsSince(0, 0, 0)
-    rolls = [
-        roll
-        for roll in notebook.all(Test, stock_id=test.stock_id, developer_id=test.developer_id)
-        if roll.kind == WrongSetting.key and roll.created_at >= max(decided)
+        return RollsSince(0, 0)
+    # What was said of a frame last is what counts.
+    last: dict[int, dict[int, str]] = {}
+    for roll, frame, answer in notebook.rows(
+        _VERDICTS,
+        kind=WrongSetting.key,
+        stock=test.stock_id,
+        developer=test.developer_id,
+        since=max(decided),
+        asked=THE_FRAME,
+    ):
+        last.setdefault(roll, {})[frame] = answer
+    shares = [
+        sum(said == USE_IT for said in frames.values()) / len(frames) for frames in last.values()
     ]
-    counts = [frames_usable(made) for roll in rolls if (made := load_test(notebook, roll.id))]
-    judged = [(usable, of) for usable, of in counts if of]
-    right = sum(usable >= _RIGHT * of for usable, of in judged)
-    return RollsSince(len(rolls), len(judged), right)
+    return RollsSince(len(shares), sum(share >= _RIGHT for share in shares))

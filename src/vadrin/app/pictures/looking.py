@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from vadrin.app.display.marks import stops_text
+from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import stops_typed
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.pictures.scenes import SCENE_NAMES, scenes_at_hand, spot_named, spots_of, title_of
 from vadrin.app.printing.grade_choice import grades_known
 from vadrin.app.printing.paper_answer import curve_of_paper
@@ -197,9 +197,10 @@ def rule_typed(looking: Looking, words: str) -> Looking:
     return replace(looking, rule=PrintRule(choice_typed(words, PRINT_RULES, anywhere=True)))
 
 
-def paper_used(notebook: Notebook, loaded: LoadedTest) -> PaperUsed:
+def paper_used(notebook: Notebook, state: State) -> PaperUsed:
     """The paper of the print set-up: by its own curve, by its scale, else a typical grade 2."""
-    if loaded.density_falls:
+    loaded, analysis = state.loaded, state.analysis
+    if loaded.density_falls or (analysis is not None and analysis.stages):
         return PaperUsed(typical_paper(), NO_PRINT)
     if loaded.setups:
         curve = curve_of_paper(notebook, loaded.setups[-1].paper_id)

@@ -32,7 +32,7 @@ if TYPE_CHECKING:
 
 TRACED = "traced"
 _MOST_ALONG = 2400
-_HIGHEST = 5.0
+_HIGHEST, _FAR_STOPS = 5.0, 60.0
 
 
 def picture_values(path: Path) -> Array:
@@ -78,8 +78,9 @@ def traced_points(axes: PictureAxes, places: Array, shows: SheetPicture = CURVE)
     found = axes.values(np.asarray(places, dtype=np.float64))
     found = found[np.argsort(found[:, 0], kind="stable")]
     if shows.in_stops:
-        found[:, 1] = 2.0 ** found[:, 1]
-    if shows.times and (found.min(0) < shows.low).any():
+        found[:, 1] = 2.0 ** np.clip(found[:, 1], -_FAR_STOPS, _FAR_STOPS)
+    outside = (found.min(0) < shows.low).any() or (found.max(0) > shows.high).any()
+    if shows.times and outside:
         raise EntryError("the points lie at times or EIs there are none of: check the axes' marks")
     if not shows.times and (found[:, 1].min() < -0.1 or found[:, 1].max() > _HIGHEST):
         raise EntryError("the points lie at densities no film has: check the marks of the axes")

@@ -136,7 +136,7 @@ class CardsStation(Station):
         self._with.setText("Leave pictures out" if self._pictured else "Add pictures")
         if not offered or state is None or not self._pictured:
             return ()
-        return card_pictures(state, Looking(), paper_used(self.bench.notebook, state.loaded))
+        return card_pictures(state, Looking(), paper_used(self.bench.notebook, state))
 
     def add_pictures(self) -> None:
         """Small pictures of normal and pushes on the card, or none."""

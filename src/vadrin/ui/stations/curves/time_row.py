@@ -65,7 +65,7 @@ class TimeRow(QWidget):
         exposed, words = at_the_time(analysis, self.minutes)
         self.said.setText(words)
         self.tile.look = scene.look
-        self._paper = paper_used(self.bench.notebook, state.loaded)
+        self._paper = paper_used(self.bench.notebook, state)
         self.tile.exposed = exposed
         wanted = [Wanted(state, exposed, Looking(), self._paper, _SMALL)]
         make_pictures(self._jobs, "picture at a time", wanted, self._put_up)

@@ -54,7 +54,7 @@ def add_pictures(
     column.insertWidget(1, rows)
     across = len(pictures) if scale() <= _ROOMY_TYPE else 2
     lines = tuple(pictures[n : n + across] for n in range(0, len(pictures), across))
-    paper = paper_used(bench.notebook, state.loaded)
+    paper = paper_used(bench.notebook, state)
     rows.show_pictures(lines, looking.unmarked(), paper, scene.look, _SMALL)
     if len(pictures) < across or len(pictures) < _FEW:
         rows.fit(px(_HIGH))

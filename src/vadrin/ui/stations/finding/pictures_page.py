@@ -19,6 +19,7 @@ from vadrin.app.pictures.beside_pictures import Shown, shown_pictures
 from vadrin.app.pictures.exposed import in_colour, paper_sees, ring_of, why_no_pictures
 from vadrin.app.pictures.kept_pictures import Wanted
 from vadrin.app.pictures.looking import (
+    NO_PRINT,
     PRINT_RULES,
     SHOWN_AS,
     Looking,
@@ -142,8 +143,6 @@ class PicturesPage(QWidget):
         self._longer.show_value(looking.longer_words)
         self._flare.show_value(looking.flare_words)
         self._way.show_value(self.way)
-        # A positive is looked at as it is: there is no print to choose.
-        self._printed.setVisible(not state.loaded.density_falls)
         known = state.analysis is not None
         self._shown = shown_pictures(self.bench.notebook, state) if known else ()
         why = "" if self._shown else why_no_pictures(state)
@@ -158,7 +157,9 @@ class PicturesPage(QWidget):
             self._draw(state, scene)
 
     def _draw(self, state: State, scene: ViewState) -> None:
-        paper = paper_used(self.bench.notebook, state.loaded)
+        paper = paper_used(self.bench.notebook, state)
+        # A positive is looked at as it is: there is no print to choose.
+        self._printed.setVisible(paper.words != NO_PRINT)
         colour = in_colour(state.settled())
         rests = _IN_COLOUR if colour else f"{paper.shown}."
         if (channel := paper_sees(state)) is not None:

@@ -143,7 +143,7 @@ class TonightStation(Station):
         self._coming = None
         notebook = self.bench.notebook
         serving = [one for one in films if one.serves][:_MOST]
-        papers = [paper_used(notebook, one.state.loaded) for one in serving]
+        papers = [paper_used(notebook, one.state) for one in serving]
         looking = self.looking
 
         def work(said: Said) -> Made:
