@@ -33,8 +33,10 @@ def scan(qtbot, demo, tmp_path):
     window.updates.flush()
     page = window.station().scan
 
-    def write(turn=False, name="strip.tif", **seen):
+    def write(turn=False, name="strip.tif", without=None, **seen):
         frames = true[::-1] if turn else true
+        if without is not None:
+            frames = np.delete(frames, without)
         rng = np.random.default_rng(3)
         picture, _ = scanned_strip(Scanner(dust=0.005, **seen), frames, true[0], rng, 80, WEDGE)
         tifffile.imwrite(tmp_path / name, picture)
@@ -79,6 +81,35 @@ def test_a_strip_that_lay_the_other_way_round_is_turned(scan):
     assert np.corrcoef(read, true)[0, 1] > 0.99
     press(window, Qt.Key.Key_R)
     assert not page.scan.mirrored
+
+
+def test_a_frame_that_is_not_in_the_picture_is_pointed_at(qtbot, scan):
+    """Frame 5 was cut away: the others keep their places in the script."""
+    window, page, write = scan
+    true = write(without=4)
+    assert "If a frame of the script is missing, select it and say so (M)" in words_of(page)
+    frames = window.bench.loaded.strips[0].frames
+    window.bench.select(frames[4].frame.id)
+    settle(qtbot, window)
+    assert page.gone.isVisible()
+    assert "Frame 5" in page.gone.text()
+    press(window, Qt.Key.Key_M)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
+    assert "not whole" not in words_of(page)
+    assert page.scan.absent == (4,)
+    page.take.click()
+    settle(qtbot, window)
+    read = [f.density for f in window.bench.loaded.strips[0].frames]
+    assert read[4] is None
+    rest = [n for n in range(len(true)) if n != 4 and read[n] is not None]
+    assert len(rest) >= 11
+    assert [read[n] for n in rest] == pytest.approx([true[n] for n in rest], abs=0.05)
+    assert "Frame 5" in page.gone.text()
+    window.bench.select(frames[4].frame.id)
+    settle(qtbot, window)
+    press(window, Qt.Key.Key_M)
+    qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
+    assert page.scan.absent == (), "the same key takes it back"
 
 
 def test_frames_are_moved_by_the_arrows(scan):

@@ -58,6 +58,8 @@ class Scan:
     path : Path
     grains : tuple of (float, float)
         Density and RMS granularity of the frames it could be told of.
+    absent : tuple of int
+        Frames of the script that somebody said are not in the picture, from 0.
     """
 
     picture: Picture
@@ -76,6 +78,22 @@ class Scan:
     light: Array
     path: Path = Path()
     grains: tuple[tuple[float, float], ...] = ()
+    absent: tuple[int, ...] = ()
+
+    @property
+    def shots(self) -> list[int]:
+        """The frames of the script that lie in the picture, as they were shot, from 0."""
+        every = range(self.place.count + len(self.absent))
+        return [shot for shot in every if shot not in self.absent]
+
+    def shot_of(self, lying: int) -> int:
+        """Which frame of the script one along the picture is."""
+        return self.shots[self.place.count - 1 - lying if self.mirrored else lying]
+
+    def lying_of(self, shot: int) -> int:
+        """Where a frame of the script lies along the picture; it must be in it."""
+        at = self.shots.index(shot)
+        return self.place.count - 1 - at if self.mirrored else at
 
     @property
     def doubts(self) -> tuple[str, ...]:
@@ -86,11 +104,14 @@ class Scan:
         if self.place.seen:
             said += (
                 f"room for {counted(self.place.seen, 'frame')} is seen, the script has "
-                f"{self.place.count}: see that frame 1 is the script's first",
+                f"{self.place.count}: select one that is not in the picture and say so (M), or "
+                "see that frame 1 is the script's first",
             )
         if self.place.cut:
             which = "first" if self.place.cut[0] == 0 else "last"
             said += (f"the {which} frame is not whole in the picture",)
+            if not self.place.seen:
+                said += ("if a frame of the script is missing, select it and say so (M)",)
         if self.mirrored:
             said += ("the strip is reversed: frame order was reversed to match",)
         return said
@@ -105,7 +126,9 @@ class Scan:
 
     def value_of(self, frame: int) -> FrameValue:
         """What the frame shot in a place reads."""
-        return self.values[self.place.count - 1 - frame if self.mirrored else frame]
+        if frame in self.absent:
+            return FrameValue(None, None, 0.0, 0.0, "not in the picture")
+        return self.values[self.lying_of(frame)]
 
 
 def measured(scan: Scan) -> Scan:
@@ -154,8 +177,10 @@ def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
 
 def frame_moved(scan: Scan, shot: int, along: float = 0.0, wider: float = 0.0) -> Scan:
     """One frame moved along, or its box set wider, in shares of a frame; the others stay."""
-    lying = scan.place.count - 1 - shot if scan.mirrored else shot
-    return measured(replace(scan, place=scan.place.with_frame(lying, along, wider)))
+    if shot in scan.absent:
+        return scan
+    place = scan.place.with_frame(scan.lying_of(shot), along, wider)
+    return measured(replace(scan, place=place))
 
 
 def other_way_round(scan: Scan) -> Scan:
@@ -176,10 +201,11 @@ def frames_of_scan(strip: LoadedStrip) -> list[LoadedFrame]:
 
 def laid_as_shot(scan: Scan, loaded: LoadedTest, strip: LoadedStrip) -> Scan:
     """A scan turned so that density rises with exposure, where the strip lay the other way."""
-    constant = loaded.test.meter_constant
+    constant, frames = loaded.test.meter_constant, frames_of_scan(strip)
     pairs = [
-        (f.log_h(constant), scan.values[i].density)
-        for i, f in enumerate(frames_of_scan(strip)[: scan.place.count])
+        (frames[shot].log_h(constant), scan.values[lying].density)
+        for lying, shot in enumerate(scan.shots)
+        if shot < len(frames)
     ]
     known = [(x, d) for x, d in pairs if x is not None and d is not None]
     if len(known) < 4:

@@ -44,6 +44,7 @@ def open_scan(
     which: int = 0,
     said: Said = lambda _done, _total: None,
     edge_to_edge: bool = False,
+    absent: tuple[int, ...] = (),
 ) -> Scan:
     """Open a picture, find a strip and its frames in it, and read them.
 
@@ -62,6 +63,8 @@ def open_scan(
         Told how far it is, and raises to stop it.
     edge_to_edge : bool
         Whether its frames lie without a gap, as the steps of paper do.
+    absent : tuple of int
+        Frames of the strip, from 0, that are not in the picture.
 
     Raises
     ------
@@ -84,7 +87,9 @@ def open_scan(
         reached(1)
         small = picture.reduced()
         reached(2)
-        scan = _found(picture, small, count, known or StepWedge(), which, edge_to_edge)
+        there = count - len(absent)
+        scan = _found(picture, small, there, known or StepWedge(), which, edge_to_edge)
+        scan = replace(scan, absent=absent)
         reached(3)
         return replace(_edges_looked_at(measured(scan)), path=path)
 
@@ -168,7 +173,7 @@ def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
     source = json.dumps({"scan": scan.picture.name, "checksum": scan.digest})
     with notebook.change(f"scan of strip {strip.strip.label}"):
         kept = 0
-        for place, frame in enumerate(frames[: scan.place.count]):
+        for place, frame in enumerate(frames[: scan.place.count + len(scan.absent)]):
             value = scan.value_of(place)
             if not frame.readable:
                 continue

@@ -145,6 +145,7 @@ class ScanPage(QWidget):
         self.stop = button("Stop", self.cancel)
         self.take = button("Use these densities", self.keep, primary=True)
         self.turn = button("Reverse frame order (R)", self._turn, link=True)
+        self.gone = button("This frame is not in the picture (M)", self._missing, link=True)
         self.other = button("Next strip in scan (B)", self._another, link=True)
         self.again = button("Open the scan it was read from", self._open_kept, link=True)
         self._head = text("", Role.HEADING)
@@ -171,7 +172,7 @@ class ScanPage(QWidget):
         used.setSpacing(px(14))
         for row, parts in (
             (opened, (self.choose, self.stop, self.again, self.other)),
-            (used, (self.take, self.turn, self._check)),
+            (used, (self.take, self.turn, self.gone, self._check)),
         ):
             for part in parts:
                 row.addWidget(part)
@@ -236,6 +237,10 @@ class ScanPage(QWidget):
         for part in (self.take, self.turn, self._keys):
             part.setVisible(scan is not None and not busy)
         self.other.setVisible(scan is not None and scan.strips > 1 and not busy)
+        # Where as many frames are seen as there should be, nothing is missing.
+        counts = scan is not None and bool(scan.place.seen or scan.place.cut or scan.absent)
+        self.gone.setVisible(counts and not busy)
+        self._name_gone()
         self.again.setVisible(scan is None and bool(self._kept) and not busy)
         self.stop.setVisible(busy)
         self.choose.setVisible(not busy)
@@ -252,8 +257,28 @@ class ScanPage(QWidget):
         self._doubts.setText(" ".join(said))
         self._doubts.setVisible(bool(said))
 
-    def open(self, path: Path, which: int | None = None) -> None:
-        """Open a picture and find the frames in it."""
+    def _name_gone(self) -> None:
+        """What the button says of the frame that is selected."""
+        place, scan = self.bench.selected(), self.scan
+        if place is None or scan is None:
+            return
+        shot, name = self._place_of(place[1]), place[1].called
+        back = shot in scan.absent
+        words = f"{name} is in the picture" if back else f"{name} is not in the picture"
+        self.gone.setText(f"{words[0].upper()}{words[1:]} (M)")
+
+    def _missing(self) -> None:
+        """The selected frame of the script is not in the picture, or is after all."""
+        place, scan = self.bench.selected(), self.scan
+        if place is None or scan is None or self._path is None or self.gone.isHidden():
+            return
+        shot = self._place_of(place[1])
+        absent = set(scan.absent) ^ {shot}
+        if len(absent) < scan.place.count:
+            self.open(self._path, scan.which, tuple(sorted(absent)))
+
+    def open(self, path: Path, which: int | None = None, absent: tuple[int, ...] = ()) -> None:
+        """Open a picture and find the frames in it, but for those that are not there."""
         strip, loaded = self._strip, self.bench.loaded
         if strip is None or loaded is None:
             return
@@ -267,7 +292,7 @@ class ScanPage(QWidget):
         self._jobs.run(
             "scan",
             lambda said: laid_as_shot(
-                open_scan(path, count, known, place, said, paper), loaded, strip
+                open_scan(path, count, known, place, said, paper, absent), loaded, strip
             ),
             partial(coming.opened, self._jobs, self._progress),
             coming.failed,
@@ -325,7 +350,8 @@ class ScanPage(QWidget):
             one = event.key() in (Qt.Key.Key_Comma, Qt.Key.Key_Period) or bool(along and shift)
             self._move(along, wider, one)
             return True
-        act = {"r": self._turn, "b": self._another}.get(event.text().lower())
+        keys = {"r": self._turn, "b": self._another, "m": self._missing}
+        act = keys.get(event.text().lower())
         if act is not None:
             act()
         return act is not None

@@ -49,7 +49,7 @@ class ScanView(QWidget):
             self._image = _image_of(scan, look.red_only)
         self.scan, self.look = scan, look
         said = []
-        for place in range(scan.place.count if scan else 0):
+        for place in scan.shots if scan else ():
             value = scan.value_of(place) if scan else None
             dense = value.density if value else None
             said.append(f"{place + 1}: {'too dense to read' if dense is None else f'{dense:.2f}'}")
@@ -66,9 +66,8 @@ class ScanView(QWidget):
         room = QRectF(0, 0, wide * scale, high * scale)
         painter.drawImage(room, self._image)
         painter.setFont(role_font(Role.CAPTION))
-        count = self.scan.place.count
         for lying, (left, top, right, bottom) in enumerate(self.scan.boxes):
-            shot = count - 1 - lying if self.scan.mirrored else lying
+            shot = self.scan.shot_of(lying)
             told = self.scan.values[lying].density is not None
             line = Qt.PenStyle.SolidLine if told else Qt.PenStyle.DotLine
             painter.setPen(QPen(QColor(self.look.here), 2, line))
@@ -106,8 +105,7 @@ class ScanView(QWidget):
         lying, began = self._held
         self._held = None
         pitch = self.scan.place.pitch / self.scan.by * self._scale()
-        count = self.scan.place.count
-        shot = count - 1 - lying if self.scan.mirrored else lying
+        shot = self.scan.shot_of(lying)
         self._dragged(shot, (event.position().x() - began) / pitch)
 
 
