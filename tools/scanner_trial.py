@@ -17,11 +17,13 @@ from pathlib import Path
 
 import numpy as np
 
-from oracles.scanner import FAULTS, Picture, scanned
-from vadrin.app.scans.scan_frames import Scan
-from vadrin.app.scans.scan_reading import open_scan
-from vadrin.app.scans.step_wedge import StepWedge
-from vadrin.errors import VadrinError
+sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
+
+from oracles.scanner import FAULTS, Picture, scanned  # noqa: E402
+from vadrin.app.scans.scan_frames import Scan  # noqa: E402
+from vadrin.app.scans.scan_reading import open_scan  # noqa: E402
+from vadrin.app.scans.step_wedge import StepWedge  # noqa: E402
+from vadrin.errors import VadrinError  # noqa: E402
 
 _OFF, _DEVIATIONS = 0.05, 4.0
 RIGHT, WRONG, WARNED, WARNED_RIGHT, REFUSED = (
