@@ -6,6 +6,7 @@ import re
 import resource
 import shutil
 import sqlite3
+import subprocess
 from dataclasses import replace
 from importlib.util import module_from_spec, spec_from_file_location
 from operator import attrgetter
@@ -17,6 +18,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from PyQt6.QtGui import QImage
 
+import vadrin
 from tests.notebooks import fill_from_json, merged, new_test
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Workbench
@@ -26,6 +28,7 @@ from vadrin.app.library.recent_notebooks import recent_notebooks, remember
 from vadrin.app.shelf.shelf_index import clock_doubt
 from vadrin.commands import main
 from vadrin.commands.desktop import demo_notebook, leave_no_demo
+from vadrin.commands.parsers import COMMANDS
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_options import SheetSource, options_as, options_from_json
 from vadrin.errors import NotebookError, ReadOnlyError, RecordInUseError, StorageError
@@ -283,6 +286,22 @@ def test_the_file_manager_learns_of_notebooks(tmp_path, monkeypatch):
         assert QImage(str(icon)).width() == size
     kinds = ElementTree.parse(tmp_path / "share/mime/packages/vadrin.xml").getroot()
     assert kinds[0].get("type") == "application/x-vadrin"
+    about = ElementTree.parse(tmp_path / "share/metainfo/vadrin.metainfo.xml").getroot()
+    assert about.findtext("launchable") == "vadrin.desktop"
+    assert about.find("releases/release").get("version") == vadrin.__version__
+    written = {
+        "man": tmp_path / "share/man/man1/vadrin.1",
+        "bash": tmp_path / "share/bash-completion/completions/vadrin",
+        "zsh": tmp_path / "share/zsh/site-functions/_vadrin",
+        "fish": tmp_path / "share/fish/vendor_completions.d/vadrin.fish",
+    }
+    for path in written.values():
+        told = path.read_text().replace("\\-", "-")
+        assert all(word in told for word in (*COMMANDS, "meter-constant", "level")), path.name
+    typed = f"source {written['bash']}; COMP_WORDS=(vadrin prac); COMP_CWORD=1; "
+    shell = f"{typed} _shtab_vadrin; echo ${{COMPREPLY[@]}}"
+    said = subprocess.run(["bash", "-c", shell], capture_output=True, text=True, check=False)
+    assert said.stdout.split() == ["practice"], said.stderr
     assert main(["unregister"]) == 0
     left = {p.name for p in (tmp_path / "share").rglob("*") if "vadrin" in p.name}
     assert left <= {"x-vadrin.xml"}, "of the lists that the desktop's own tools make"

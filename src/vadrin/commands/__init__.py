@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import argparse
 import io
 import os
 import sys
@@ -12,73 +11,8 @@ from contextlib import suppress
 from difflib import get_close_matches
 from pathlib import Path
 
-from vadrin import __version__
-from vadrin.core.simulation.practice_level import Level
+from vadrin.commands.parsers import COMMANDS, command_parser, window_parser
 from vadrin.errors import UsageError, VadrinError
-
-COMMANDS = (
-    "analyse",
-    "convert",
-    "practice",
-    "snapshot",
-    "bench",
-    "register",
-    "unregister",
-    "recover",
-)
-
-
-class _Parser(argparse.ArgumentParser):
-    def error(self, message: str) -> None:  # type: ignore[override]
-        raise UsageError(f"{self.prog}: {message}; see --help")
-
-
-def _command_parser() -> argparse.ArgumentParser:
-    parser = _Parser(prog="vadrin", description="Find a film's EI and its development times.")
-    parser.add_argument("--version", action="version", version=__version__)
-    commands = parser.add_subparsers(dest="command", parser_class=_Parser)
-    analyse = commands.add_parser("analyse", help="work out a table of readings")
-    analyse.add_argument("readings", type=Path)
-    analyse.add_argument("--json", action="store_true")
-    analyse.add_argument("--target", default="average_gradient=0.58")
-    analyse.add_argument("--push", default="-1,0,1,2")
-    analyse.add_argument("--meter-constant", type=float, default=8.125)
-    analyse.add_argument("--out", type=Path)
-    convert = commands.add_parser("convert", help="readings from one kind of file to another")
-    convert.add_argument("source", type=Path, metavar="IN")
-    convert.add_argument("target", type=Path, metavar="OUT")
-    practice = commands.add_parser("practice", help="a film nobody knows, its truth sealed")
-    practice.add_argument("--seed", type=int, metavar="N", help="which film: a number")
-    practice.add_argument("--out", type=Path, metavar="DIR", help="the folder to write it to")
-    levels = [level.value for level in Level]
-    practice.add_argument("--level", choices=levels, default="usual", help="how much goes wrong")
-    practice.add_argument("--json", action="store_true", help="readings as JSON, too")
-    practice.add_argument("--open", type=Path, metavar="DIR", help="open the envelope of a film")
-    practice.add_argument("--ei", type=float, help="the EI you decided on")
-    practice.add_argument("--time", metavar="M:SS", help="the time you decided on")
-    commands.add_parser("register", help="open notebooks from the file manager")
-    commands.add_parser("unregister", help="take back what register wrote")
-    recover = commands.add_parser("recover", help="save what a damaged notebook still holds")
-    recover.add_argument("damaged", type=Path)
-    recover.add_argument("copy", type=Path)
-    snapshot = commands.add_parser("snapshot", help="every main view as PNG")
-    snapshot.add_argument("folder", type=Path)
-    snapshot.add_argument("names", nargs="*", metavar="NAME", help="only these pictures")
-    commands.add_parser("bench", help="the benchmark table")
-    return parser
-
-
-def _window_parser() -> argparse.ArgumentParser:
-    parser = _Parser(
-        prog="vadrin",
-        description="Find a film's EI and its development times.",
-        epilog=f"Commands without a window: {', '.join(COMMANDS)}; each has --help.",
-    )
-    parser.add_argument("notebook", nargs="?", type=Path, help="a *.vadrin file, or demo")
-    parser.add_argument("--in-window", action="store_true", help="show refusals in a window")
-    parser.add_argument("--demo", action="store_true", help="open a fresh demo notebook")
-    parser.add_argument("--version", action="version", version=__version__)
-    return parser
 
 
 def _joined(arguments: Sequence[str]) -> list[str]:
@@ -96,7 +30,7 @@ def _run(arguments: list[str]) -> int:
     if arguments[:1] == ["demo"]:
         arguments = ["--demo", *arguments[1:]]
     if arguments and arguments[0] in COMMANDS:
-        options = _command_parser().parse_args(_joined(arguments))
+        options = command_parser().parse_args(_joined(arguments))
         if options.command == "analyse":
             from vadrin.commands.analyse import run_analyse
 
@@ -123,7 +57,7 @@ def _run(arguments: list[str]) -> int:
         return run_tool(options.command, *given)
     from vadrin.commands.desktop import run_window
 
-    options = _window_parser().parse_args(arguments)
+    options = window_parser().parse_args(arguments)
     if options.notebook is not None:
         _meant(options.notebook)
     return run_window(options.notebook, options.demo, options.in_window)

@@ -13,6 +13,9 @@ from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
 
+import shtab
+
+from vadrin.commands.parsers import command_parser
 from vadrin.errors import UsageError
 from vadrin.formats.whole_file import write_whole
 
@@ -40,6 +43,12 @@ Actions=demo;
 Name=Open the demo notebook
 Exec={program} --in-window --demo
 """
+_COMPLETIONS = {
+    "bash": "bash-completion/completions/vadrin",
+    "zsh": "zsh/site-functions/_vadrin",
+    "fish": "fish/vendor_completions.d/vadrin.fish",
+}
+"""Where each shell looks for what completes the words of a command."""
 _ICON_SIZES = (16, 24, 32, 48, 64, 128, 256, 512)
 
 
@@ -83,10 +92,20 @@ def _files(data: Path) -> dict[Path, bytes]:
     }
     icons, theme = files("vadrin") / "icons", data / "icons" / "hicolor"
     made[theme / "scalable" / "apps" / "vadrin.svg"] = (icons / "vadrin.svg").read_bytes()
+    shipped = files("vadrin") / "desktop"
+    made[data / "metainfo" / "vadrin.metainfo.xml"] = (shipped / "vadrin.metainfo.xml").read_bytes()
+    made[data / "man" / "man1" / "vadrin.1"] = (shipped / "vadrin.1").read_bytes()
+    for shell, folder in _COMPLETIONS.items():
+        made[data / folder] = completion_for(shell).encode()
     for size in _ICON_SIZES:
         place = theme / f"{size}x{size}" / "apps" / "vadrin.png"
         made[place] = (icons / f"vadrin-{size}.png").read_bytes()
     return made
+
+
+def completion_for(shell: str) -> str:
+    """What completes the program's commands and options in a shell, from their own parser."""
+    return str(shtab.complete(command_parser(), shell))
 
 
 def _tell_the_desktop(data: Path) -> None:
