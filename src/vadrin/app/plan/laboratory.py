@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from vadrin.app.entry.process_steps import TypedStep
 from vadrin.app.library.laboratory_steps import keep_steps, own_steps
-from vadrin.app.plan.usual_process import process_of_kind
+from vadrin.app.plan.usual_process import process_of_kind, through
 from vadrin.core.process.process_kinds import KINDS, NEGATIVE, ProcessKind, kind_of_process
 from vadrin.notebook.records import Process, Test
 from vadrin.notebook.store import Notebook
@@ -38,7 +38,7 @@ def with_process(notebook: Notebook, test: Test, name: str) -> Test:
     kind = next((k for k in KINDS.values() if wanted.lower() in (k.key, k.title)), None)
     if process is None and kind is not None:
         process = process_of_kind(notebook, kind.key)
-    return _through(test, process or _new(notebook, test, wanted))
+    return through(test, process or _new(notebook, test, wanted))
 
 
 def _new(notebook: Notebook, test: Test, name: str) -> Process:
@@ -64,18 +64,8 @@ def with_steps(notebook: Notebook, test: Test, steps: tuple[TypedStep, ...]) -> 
         kind = kind_of_process(process.kind if process else "")
         process = _new(notebook, test, f"{kind.title}{_UNNAMED}")
     keep_steps(notebook, process, steps)
-    return _through(test, process)
+    return through(test, process)
 
 
 def _present(notebook: Notebook, test: Test) -> Process | None:
     return notebook.get(Process, test.process_id) if test.process_id else None
-
-
-def _through(test: Test, process: Process) -> Test:
-    return replace(
-        test,
-        process_id=process.id,
-        agitation=process.agitation or test.agitation,
-        vessel=process.vessel or test.vessel,
-        water=process.water or test.water,
-    )

@@ -42,6 +42,11 @@ def with_usual_process(notebook: Notebook, test: Test, before: Test | None) -> T
         process = process_of_kind(notebook, wanted)
     if process is None or process.id == test.process_id:
         return test
+    return through(test, process)
+
+
+def through(test: Test, process: Process) -> Test:
+    """A test that follows a process: its agitation, vessel and water come with it."""
     return replace(
         test,
         process_id=process.id,
