@@ -20,6 +20,7 @@ from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
 from vadrin.notebook.records import Finding, Stock
+from vadrin.ui.light_table.strip_table import spoken
 from vadrin.ui.plots.film_rows import FilmRows
 
 PLAIN = SHAPES["plain"]
@@ -270,7 +271,8 @@ def test_colours_are_told_layer_by_layer(tester):
 
 
 def test_a_positive_is_found_cell_by_cell(tester):
-    tester.plan("reversal", film="Fathom Positive 6", index="6")
+    baths = "first developer, bleach 5:00, clear 1:30, second developer 3:00, fix 4:00"
+    tester.plan("reversal", film="Fathom Positive 6", index="6", steps_of_the_process=baths)
     tester.shoot_and_develop()
     middle = np.log10(8.125 / 6)
 
@@ -287,6 +289,9 @@ def test_a_positive_is_found_cell_by_cell(tester):
     )
     words, _, says = tester.own_answer()
     assert says in words
+    assert baths in " ".join(words.split()), "somebody else goes through every bath"
+    (strip, *_), frame = tester.loaded.strips, tester.loaded.strips[0].frames[2]
+    assert spoken(strip, frame).startswith("strip A, second exposure −1 stop, frame 3")
 
 
 def test_paper_is_read_into_its_range(tester):

@@ -25,6 +25,7 @@ from vadrin.notebook.records import (
     PrintSetup,
     PrintStrip,
     Process,
+    ProcessStep,
     Reading,
     Record,
     Stock,
@@ -123,11 +124,17 @@ class _KitOf:
         self.meters = named(LightMeter, {t.meter_id for t in tests})
         stocks, routines = sorted(self.stocks), sorted(self.routines)
         self._makers = _grouped(notebook.all_of(MakerTime, "stock_id", stocks), "stock_id")
+        self._baths = _grouped(notebook.all_of(ProcessStep, "process_id", routines), "process_id")
         self.controls = _grouped(
             notebook.all_of(ControlStrip, "process_id", routines), "process_id"
         )
         of_tests = [t.id for t in tests] if self.controls else []
         self.runs = _grouped(notebook.all_of(DarkroomRun, "test_id", of_tests), "test_id")
+
+    def baths(self, test: Test) -> tuple[ProcessStep, ...]:
+        """The own steps of the process a test goes through, in their order."""
+        kept = self._baths.get(test.process_id or 0, ())
+        return tuple(sorted(kept, key=lambda s: (s.position, s.id)))
 
     def makers(self, test: Test) -> tuple[MakerTime, ...]:
         """The maker's table of a test's film in its developer."""
@@ -150,6 +157,7 @@ def load_tests(notebook: Notebook, tests: list[Test]) -> list[LoadedTest]:
             tuple(film.notes.get(test.id, ())),
             kit.instruments.get(test.instrument_id or 0),
             kit.routines.get(test.process_id or 0),
+            kit.baths(test),
             kit.makers(test),
             tuple(kit.controls.get(test.process_id or 0, ())),
             beside_of(notebook, test),

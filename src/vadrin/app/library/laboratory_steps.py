@@ -19,10 +19,15 @@ def own_steps(notebook: Notebook, process: Process | None) -> tuple[ProcessStep,
 
 def steps_of(notebook: Notebook, process: Process | None) -> tuple[ProcessStep, ...]:
     """The steps a process goes through: its own, else those of its kind."""
+    return steps_gone_through(process, own_steps(notebook, process))
+
+
+def steps_gone_through(
+    process: Process | None, own: tuple[ProcessStep, ...]
+) -> tuple[ProcessStep, ...]:
+    """The steps of a process whose own, if it has any, are at hand."""
     kind = kind_of_process(process.kind if process is not None else "")
-    return own_steps(notebook, process) or tuple(
-        _as_usual(step, place) for place, step in enumerate(kind.steps)
-    )
+    return own or tuple(_as_usual(step, place) for place, step in enumerate(kind.steps))
 
 
 def steps_text(steps: tuple[ProcessStep, ...]) -> str:

@@ -25,6 +25,7 @@ from vadrin.notebook.records import (
     PrintSetup,
     PrintStrip,
     Process,
+    ProcessStep,
     Reading,
     Stock,
     Strip,
@@ -202,6 +203,8 @@ class LoadedTest:
     instrument: Instrument | None = None
     routine: Process | None = None
     """The kept process it follows."""
+    baths: tuple[ProcessStep, ...] = ()
+    """The steps of that process which the laboratory keeps as its own, in their order."""
     makers: tuple[MakerTime, ...] = ()
     """The maker's table of its film in its developer."""
     controls: tuple[ControlStrip, ...] = ()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.library.laboratory_steps import steps_gone_through, steps_text
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.reference_temperature import (
     reference_of,
@@ -12,6 +13,7 @@ from vadrin.app.loaded.reference_temperature import (
 )
 from vadrin.app.results.conditions import is_developed
 from vadrin.core.exposure.arithmetic import METER_CONSTANT
+from vadrin.core.process.process_kinds import NEGATIVE, kind_of_process
 from vadrin.core.restated_time import restated_time
 
 Step = tuple[str, str]
@@ -57,10 +59,20 @@ def developed_steps(loaded: LoadedTest) -> tuple[Step, ...]:
     return tuple((f"Develop as {', '.join(labels)}", words) for words, labels in alike.items())
 
 
+def _baths_words(loaded: LoadedTest) -> str:
+    """Every bath of a process that is more than developer, stop, fixer and wash as usual."""
+    process = loaded.routine
+    if process is None or (kind_of_process(process.kind) is NEGATIVE and not loaded.baths):
+        return ""
+    baths = steps_text(steps_gone_through(process, loaded.baths))
+    return f"every bath of {process.name}: {baths}."
+
+
 def to_be_minded(loaded: LoadedTest) -> tuple[str, ...]:
-    """What a finding holds for alone: light, filter, bleach, meter."""
+    """What a finding holds for alone: baths, light, filter, bleach, meter."""
     test = loaded.test
     said = (
+        _baths_words(loaded),
         f"found in {test.light}, and true of that light." if test.light else "",
         f"a filter of factor {test.filter_factor:g} was on the lens, and its loss is taken off "
         "here: with it on, give that much more."

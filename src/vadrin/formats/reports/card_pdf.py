@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from functools import lru_cache
 from io import BytesIO
@@ -111,7 +112,10 @@ class _Setting:
         """A paragraph, in letters of a size on the scale."""
         from reportlab.platypus import Paragraph
 
-        return Paragraph(escape(words), self._style(size * self._scale, **how))
+        return Paragraph(
+            escape(_BEFORE_UNIT.sub("\N{NO-BREAK SPACE}", words)),
+            self._style(size * self._scale, **how),
+        )
 
     def _gap(self, high: float) -> Flowable:
         from reportlab.platypus import Spacer
@@ -224,6 +228,8 @@ class _Setting:
         return [self._said(words, _SMALL, soft=True, after=1.5) for words in said if words]
 
 
+_BEFORE_UNIT = re.compile(r"(?<=\d) (?=(?:°C|min|s|stops?)\b)")
+"""Where a line may not end: a figure and its unit stay together."""
 _AT_THE_FOOT = ("VALIGN", (0, 0), (-1, -1), "BOTTOM")
 
 

@@ -35,7 +35,8 @@ _FEWEST_ROWS = 12
 
 def spoken(strip: LoadedStrip, frame: LoadedFrame) -> str:
     """What a screen reader says of a frame."""
-    other = f", {strip.other}" if strip.other else ""
+    own = strip.other or strip.strip.note
+    other = f", {own}" if own else ""
     words = f"strip {strip.strip.label}{other}, frame {frame.number}"
     name = frame.name.replace("−", "minus ").replace("+", "plus ")
     words += ", blank" if frame.frame.blank else f", {name}"
@@ -232,8 +233,11 @@ class StripTable(QWidget):
             painter.setFont(role_font(role))
             painter.drawText(QPointF(px(14), px(base)), words)
 
-    @staticmethod
-    def _strip_words(strip: LoadedStrip) -> str:
+    def _strip_words(self, strip: LoadedStrip) -> str:
+        strips = self._loaded.strips if self._loaded else ()
+        if strip.strip.note and len({s.minutes for s in strips}) == 1:
+            # What tells it from its neighbours: their times do not.
+            return strip.strip.note
         if strip.other:
             return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
         if strip.strip.time_min is not None:
