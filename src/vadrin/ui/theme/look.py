@@ -16,8 +16,9 @@ class Look:
 
     `grease` is the pencil for the finding's marks on film and curve, and for nothing else; `here`
     is where one is and what is selected; `trouble` a warning, with a word beside it; `done` a
-    step that is complete. `strips` runs from the shortest development to the longest. `red_only`
-    looks draw film in reds instead of greys.
+    step that is complete. `strips` runs from the shortest development to the longest, and always
+    to one side in lightness too: whoever sees no hue still sees the order. `red_only` looks draw
+    film in reds instead of greys.
     """
 
     name: str
@@ -144,7 +145,7 @@ DAY = Look(
     "#1F5673",
     "#8A4B00",
     "#1F6F5C",
-    ("#7BA7BC", "#3F7C94", "#1F5673", "#4A2F5E"),
+    ("#6D9AB0", "#3B768E", "#1F5270", "#3A1F4D"),
     "#C9CFD1",
 )
 DIM = Look(
@@ -160,7 +161,7 @@ DIM = Look(
     "#7FB9D8",
     "#E3A75B",
     "#4FB394",
-    ("#CFE3EC", "#93C3D6", "#5FA0BC", "#B08CCB"),
+    ("#DCEEF6", "#93C3D6", "#5F9FBB", "#8A62AE"),
     "#34444E",
 )
 SAFELIGHT = Look(
