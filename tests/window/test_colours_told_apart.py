@@ -1,5 +1,7 @@
 """Colours measured as three kinds of colour vision see them, by a library of colour science."""
 
+import itertools
+
 import pytest
 from coloraide import Color
 from PyQt6.QtGui import QColor
@@ -21,8 +23,8 @@ def test_strips_keep_their_order_in_lightness_for_every_eye(look, count, vision)
     lines = [Color(look.strip_colour(n, count).name()) for n in range(count)]
     lines = [seen(line, vision) for line in lines]
     light = [line.convert("oklab")["l"] for line in lines]
-    assert all(a - b >= A_STEP for a, b in zip(light, light[1:], strict=False)), light
-    apart = [a.delta_e(b, method="2000") for a, b in zip(lines, lines[1:], strict=False)]
+    assert all(a - b >= A_STEP for a, b in itertools.pairwise(light)), light
+    apart = [a.delta_e(b, method="2000") for a, b in itertools.pairwise(lines)]
     assert min(apart) > JUST_SEEN, apart
 
 
