@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Generator, Iterator
+from collections import Counter
+from collections.abc import Generator, Iterable, Iterator
 from dataclasses import replace
+from itertools import accumulate
 from pathlib import Path
 
 from vadrin.app.display.words import counted
@@ -16,6 +18,7 @@ from vadrin.app.stamps import fresh_uid, now
 from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.origin import Origin
+from vadrin.core.wording import list_text
 from vadrin.errors import EditRefusedError
 from vadrin.formats.readings.readings_table import (
     DENSITY_HIGH,
@@ -174,16 +177,10 @@ def fill_frames(notebook: Notebook, loaded: LoadedTest, table: ReadingsTable) ->
     Raises
     ------
     EditRefusedError
-        If there are more densities than frames waiting.
+        If it is not as many densities as whole strips wait for.
     """
-    waiting = [f.frame for _, f in loaded.frames() if f.readable and not f.readings]
     names = list(dict.fromkeys((r.strip, r.frame) for r in table.rows))
-    if len(names) > len(waiting):
-        raise EditRefusedError(
-            f"{table.source} holds {counted(len(names), 'sample')}, but of the frames of this test "
-            f"{len(waiting)} wait for a reading. Nothing was imported."
-        )
-    frames = dict(zip(names, waiting, strict=False))
+    frames = dict(zip(names, _frames_in_order(loaded, names, table.source), strict=True))
     with notebook.change(f"import {table.source} to the frames"):
         counts: dict[int, int] = {}
         readings = []
@@ -192,6 +189,34 @@ def fill_frames(notebook: Notebook, loaded: LoadedTest, table: ReadingsTable) ->
             readings.append(replace(reading_of(frame, counts.get(frame.id, 0), row), read_at=now()))
             counts[frame.id] = counts.get(frame.id, 0) + 1
         return len(notebook.add_all(readings))
+
+
+def _frames_in_order(loaded: LoadedTest, names: list[tuple[str, str]], source: str) -> list[Frame]:
+    """The frames that a list of densities goes to, strip by strip and whole strips alone.
+
+    One density fewer than frames may be any of them, and every one after it would land a frame
+    too early: such a list is refused.
+    """
+    waiting = [[f.frame for f in s.frames if f.readable and not f.readings] for s in loaded.strips]
+    waiting = [frames for frames in waiting if frames]
+    listed = list(Counter(strip for strip, _ in names).values())
+    in_one = len(listed) == 1
+    ends = list(accumulate(len(frames) for frames in waiting))
+    if in_one and listed[0] in ends:
+        return [frame for frames in waiting for frame in frames][: listed[0]]
+    if not in_one and listed == [len(frames) for frames in waiting[: len(listed)]]:
+        return [frame for frames in waiting[: len(listed)] for frame in frames]
+    held = counted(listed[0], "sample") if in_one else f"{_numbers(listed)} samples"
+    wait = _numbers(len(frames) for frames in waiting)
+    wait = f"{wait} frames of this test wait, strip by strip" if wait else "no frame waits"
+    raise EditRefusedError(
+        f"{source} holds {held}, but {wait}. A list does not tell which frame is missing or too "
+        "many. Nothing was imported: bring whole strips, or a table with each frame’s exposure."
+    )
+
+
+def _numbers(counts: Iterable[int]) -> str:
+    return list_text([str(count) for count in counts])
 
 
 def remembered_columns(notebook: Notebook, headers: tuple[str, ...]) -> tuple[str, ...] | None:
