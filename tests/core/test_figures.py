@@ -2,9 +2,11 @@
 
 import math
 
+import numpy as np
 import pytest
 
 from oracles.closed_form import ClosedForm
+from vadrin.core.curves.metrics import fractional_gradient_speed
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
@@ -25,6 +27,13 @@ def stops(found, true):
 @pytest.fixture(params=range(len(FILMS)), ids=["typical", "long toe", "slow start"])
 def film(request):
     return FILMS[request.param]
+
+
+def test_the_fractional_gradient_follows_its_relation():
+    contrast = np.array([0.80, 0.60, 1.00])
+    found = fractional_gradient_speed(np.full(3, -2.0), contrast)
+    # The relation worked by hand: lg factors 0, 0.1048 and -0.0856.
+    assert found == pytest.approx([80.0, 80.0 * 1.2729, 80.0 * 0.8211], rel=2e-3)
 
 
 def test_each_strip_has_the_true_figures(film):

@@ -173,8 +173,9 @@ def test_one_strip_off_the_family_and_light_that_moved_are_named():
     told = {w.key: w for w in analyse(tuple(strips), Settings(draws=0)).diagnostics}
     assert told["off the family"].strip == "C"
     first = strips[0].readings[8]
+    between = Reading("half way", first.log_h, first.density + 0.1)
     again = Reading("check", first.log_h, first.density + 0.2)
-    strips[0] = StripReadings("A", 4.0, 20.0, (*strips[0].readings, again))
+    strips[0] = StripReadings("A", 4.0, 20.0, (*strips[0].readings, between, again))
     answer = analyse(tuple(strips[:2] + strips[3:]), Settings(draws=0))
     moved = [w for w in answer.diagnostics if w.key == "light moved"]
     assert [w.frames for w in moved] == [(first.frame, "check")]

@@ -41,6 +41,17 @@ def film_of(seed, step=1.0):
     return densities(invent_film(rng), 9.0, x), rng
 
 
+def test_a_scan_goes_no_deeper_than_its_veil_lets_it_see():
+    wedge, deepest = np.arange(0.05, 3.6, 0.15), []
+    for veil in (1e-6, 0.002, 0.02):
+        made = calibrated(60000.0 * (10.0**-wedge + veil), wedge)
+        # A third of what is scattered may lie elsewhere: beside little light that is much.
+        assert veil / 3 * 10.0**made.highest / np.log(10) < 0.06
+        deepest.append(made.highest)
+    assert deepest == sorted(deepest, reverse=True)
+    assert deepest[0] > 3.3, "a clean scan is told to its dense end"
+
+
 def read_all(picture, boxes, count):
     """Every frame of a picture with a wedge under the strip: densities and the strip's place."""
     steps = np.array([np.median(picture[t + 6 : b - 6, a + 6 : c - 6]) for a, t, c, b in boxes])

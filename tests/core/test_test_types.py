@@ -137,3 +137,8 @@ def test_only_some_methods_rate_and_each_says_what_it_asks():
     # With k = 8.125 the standard's EI lies lg2(0.8 * 16 / 8.125) above that of Zone I.
     assert METHODS["standard"].stops_above_zone_ei() == pytest.approx(0.6558, abs=1e-3)
     assert METHODS["shadow"].stops_above_zone_ei() == 0.0
+
+
+def test_the_first_of_films_compared_is_the_reference():
+    strips = type_of("compare").lay_out(request_of(description_of("compare"), others=2))
+    assert [s.note for s in strips] == ["the reference", "another", "another"]
