@@ -7,6 +7,8 @@ from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from oracles.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, type_into, words_of
+from vadrin.app.document.station_purpose import purpose_of
+from vadrin.app.document.stations import PLACES
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.records import Reading, Test
 from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
@@ -153,11 +155,20 @@ def test_the_process_station_restates_time(qtbot, demo):
     assert "7:50" in words_of(window.station())
 
 
-def test_f1_lists_the_keys_of_the_station(qtbot, demo):
+def test_f1_says_what_the_station_is_for_and_lists_its_keys(qtbot, demo):
     window = demo("Skerry Fine 50", "expose")
     qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_F1)
     assert window.over.keys.isVisible()
-    assert "Backspace" in words_of(window.over.keys)
+    said = words_of(window.over.keys)
+    assert "Backspace" in said
+    assert "EI, the exposure index, is the film speed the meter is set to." in said
+    for place in PLACES:
+        sentences = purpose_of(place.name)
+        assert 3 <= len(sentences) <= 5, place.name
+        for sentence in sentences:
+            parts = sentence.rstrip(".").split(". ")
+            assert sentence.endswith("."), sentence
+            assert max(len(part.split()) for part in parts) <= 20, sentence
     qtbot.keyClick(window.over.keys, Qt.Key.Key_Escape)
     assert not window.over.keys.isVisible()
 

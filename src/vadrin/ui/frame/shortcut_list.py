@@ -1,8 +1,8 @@
-"""The keys of the station one is at, over the window."""
+"""What the station one is at is for, and its keys, over the window."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QKeyEvent
@@ -16,7 +16,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.overlay import Overlay
 from vadrin.ui.widgets.scrolling import scrolled
 
-_KEYS_PX, _WORDS_PX = 90, 270
+_KEYS_PX, _BETWEEN_PX, _WORDS_PX = 90, 14, 270
 
 
 class ShortcutList(Overlay):
@@ -25,7 +25,7 @@ class ShortcutList(Overlay):
     def __init__(self, parent: QWidget, otherwise: Callable[[], object]) -> None:
         super().__init__(parent)
         self._keyboard = KeyboardBefore(otherwise)
-        self.setAccessibleName("keys")
+        self.setAccessibleName("what this station is for, and its keys")
         column = QVBoxLayout(self)
         column.setContentsMargins(px(24), px(18), px(14), px(18))
         self._area = scrolled()
@@ -33,12 +33,14 @@ class ShortcutList(Overlay):
         column.addWidget(self._area)
         self.hide()
 
-    def toggle(self, here: Iterable[Action], everywhere: Iterable[Action]) -> None:
-        """Show the keys of a station and of the window, or hide them."""
+    def toggle(
+        self, purpose: Sequence[str], here: Iterable[Action], everywhere: Iterable[Action]
+    ) -> None:
+        """Show what a station is for and the keys of it and of the window, or hide them."""
         if self.isVisible():
             self._leave()
             return
-        inner = self._loaded(here, everywhere)
+        inner = self._loaded(purpose, here, everywhere)
         self._area.setWidget(inner)
         parent = self.parentWidget()
         if parent:
@@ -51,7 +53,9 @@ class ShortcutList(Overlay):
         self.raise_()
         self.setFocus()
 
-    def _loaded(self, here: Iterable[Action], everywhere: Iterable[Action]) -> QWidget:
+    def _loaded(
+        self, purpose: Sequence[str], here: Iterable[Action], everywhere: Iterable[Action]
+    ) -> QWidget:
         """Both lists beside each other, or one under the other where there is no room."""
         inner = QWidget()
         parent = self.parentWidget()
@@ -59,8 +63,13 @@ class ShortcutList(Overlay):
         lists = QHBoxLayout(inner) if wide else QVBoxLayout(inner)
         lists.setContentsMargins(0, 0, px(10), 0)
         lists.setSpacing(px(24))
-        for title, actions in (("Here", here), ("Everywhere", everywhere)):
-            lists.addWidget(_listed(title, actions))
+        station = QVBoxLayout()
+        station.setSpacing(px(16))
+        station.addWidget(_sentences(purpose))
+        station.addWidget(_listed("Keys here", here))
+        station.addStretch()
+        lists.addLayout(station)
+        lists.addWidget(_listed("Keys everywhere", everywhere))
         return inner
 
     def _leave(self) -> None:
@@ -79,12 +88,26 @@ class ShortcutList(Overlay):
             super().keyPressEvent(event)
 
 
+def _sentences(purpose: Sequence[str]) -> QWidget:
+    """Sentences under a title, a line each."""
+    holder = QWidget()
+    column = QVBoxLayout(holder)
+    column.setContentsMargins(0, 0, 0, 0)
+    column.setSpacing(px(4))
+    column.addWidget(text("What this station is for", Role.SUBHEADING))
+    for sentence in purpose:
+        said = text(sentence, Role.NOTE, wrap=True)
+        said.setMinimumWidth(px(_KEYS_PX + _BETWEEN_PX + _WORDS_PX))
+        column.addWidget(said)
+    return holder
+
+
 def _listed(title: str, actions: Iterable[Action]) -> QWidget:
     """Keys with what they do, under a title."""
     holder = QWidget()
     grid = QGridLayout(holder)
     grid.setContentsMargins(0, 0, 0, 0)
-    grid.setHorizontalSpacing(px(14))
+    grid.setHorizontalSpacing(px(_BETWEEN_PX))
     grid.setVerticalSpacing(px(4))
     grid.setColumnMinimumWidth(0, px(_KEYS_PX))
     grid.setColumnMinimumWidth(1, px(_WORDS_PX))

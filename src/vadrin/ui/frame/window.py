@@ -10,6 +10,7 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QRe
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
 from vadrin.app.document.answering import Answering
+from vadrin.app.document.station_purpose import purpose_of
 from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.library.recent_notebooks import remember
@@ -119,12 +120,16 @@ class Window(QMainWindow):
     def _see_kept(self, kept: KeptFile) -> None:
         self.over.kept_view.show_file(kept)
 
+    def _toggle_help(self) -> None:
+        here = self.station().actions_here
+        self.over.keys.toggle(purpose_of(self.bench.station), here, self.actions_everywhere)
+
     def _own_acts(self) -> WindowActs:
         return WindowActs(
             self.start_test,
             self.next_look,
             self.scale_type,
-            lambda: self.over.keys.toggle(self.station().actions_here, self.actions_everywhere),
+            self._toggle_help,
             lambda: self.over.commands.toggle(self.runnable_actions()),
             self.finding.unfold,
             self.say_where_from,

@@ -139,7 +139,9 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             part,
             lambda: bench.loaded is not None,
         ),
-        Action("help.keys", "Keyboard shortcuts of this station", window.show_keys, ("F1",), part),
+        Action(
+            "help.keys", "This station and its keyboard shortcuts", window.show_keys, ("F1",), part
+        ),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
     )
 

@@ -111,7 +111,7 @@ class ReadStation(PagedStation):
             hint("↑ ↓", "the frame before, the frame after"),
             Action(
                 "read.leave_out",
-                "leave the frame out of the curve, or take it in again",
+                "exclude the frame from the curve, or include it again",
                 self.densities.toggle_left_out,
                 ("Ctrl+L",),
             ),
