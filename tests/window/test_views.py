@@ -7,7 +7,6 @@ from PyQt6.QtWidgets import QApplication, QFileDialog
 
 from oracles.closed_form import ClosedForm
 from tests.window.pages import button_of, field_of, settle, type_into, words_of
-from vadrin.app.document.station_purpose import purpose_of
 from vadrin.app.document.stations import PLACES
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.notebook.records import Reading, Test
@@ -163,7 +162,7 @@ def test_f1_says_what_the_station_is_for_and_lists_its_keys(qtbot, demo):
     assert "Backspace" in said
     assert "EI, the exposure index, is the film speed the meter is set to." in said
     for place in PLACES:
-        sentences = purpose_of(place.name)
+        sentences = place.purpose
         assert 3 <= len(sentences) <= 5, place.name
         for sentence in sentences:
             parts = sentence.rstrip(".").split(". ")

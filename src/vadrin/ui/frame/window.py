@@ -10,7 +10,6 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QRe
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
 from vadrin.app.document.answering import Answering
-from vadrin.app.document.station_purpose import purpose_of
 from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.library.recent_notebooks import remember
@@ -122,7 +121,9 @@ class Window(QMainWindow):
 
     def _toggle_help(self) -> None:
         here = self.station().actions_here
-        self.over.keys.toggle(purpose_of(self.bench.station), here, self.actions_everywhere)
+        self.over.keys.toggle(
+            station_place(self.bench.station).purpose, here, self.actions_everywhere
+        )
 
     def _own_acts(self) -> WindowActs:
         return WindowActs(
