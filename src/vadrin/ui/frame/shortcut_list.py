@@ -65,7 +65,8 @@ class ShortcutList(Overlay):
         lists.setSpacing(px(24))
         station = QVBoxLayout()
         station.setSpacing(px(16))
-        station.addWidget(_sentences(purpose))
+        if purpose:
+            station.addWidget(_sentences(purpose))
         station.addWidget(_listed("Keys here", here))
         station.addStretch()
         lists.addLayout(station)
