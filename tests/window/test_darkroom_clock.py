@@ -78,7 +78,7 @@ def test_four_strips_are_pulled_and_recorded_to_the_second(open_window, tmp_path
     got = {}
     for label, until in (("A", 287.0), ("B", 401.0), ("C", 573.0)):
         room.wait(until - room.hours.passed - 2)
-        assert f"pull strip {label}" in room.said()
+        assert f"take out strip {label}" in room.said()
         room.wait(2)
         room.press(f"Strip {label} is out")
         got[label] = until

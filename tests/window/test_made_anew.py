@@ -15,6 +15,7 @@ from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, sai
 from vadrin.app.document.workbench import Topic
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Frame, Instrument, PrintStrip, Reading, RunEvent
+from vadrin.ui.jobs import SlicedJob
 
 ALT = Qt.KeyboardModifier.AltModifier
 WEDGE = (0.05, 0.25, 0.55, 0.9, 1.3, 1.75, 2.2, 2.7)
@@ -254,3 +255,14 @@ def test_python_knows_what_qt_deleted_with_a_station(qtbot, demo):
     window.scale_type(1)
     qtbot.waitUntil(lambda: all(sip.isdeleted(area) for area in areas))
     assert all(sip.isdeleted(port) for port in ports)
+
+
+def test_a_window_closed_while_films_are_looked_at_is_closed(qtbot, demo):
+    window = demo("Merrow Pan 125", "shelf")
+    window.bench.go("tonight")
+    window.updates.flush()
+    assert window.findChildren(SlicedJob), "it looks at one film a turn"
+    window.close()
+    # Whatever still reads the notebook that was let go raises, and fails the test.
+    qtbot.waitUntil(lambda: not window.findChildren(SlicedJob))
+    assert not window.isVisible()

@@ -6,9 +6,8 @@ from dataclasses import dataclass
 
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.words import counted
+from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
-from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.black_setup import black_setup
 from vadrin.app.loaded.light_boxes import judged_of
 from vadrin.app.loaded.loaded_test import LoadedTest
@@ -72,7 +71,7 @@ def steps_of(state: State | None) -> dict[str, StepState]:
     total = len(loaded.frames())
     exposed, processed, read = loaded.exposed(), loaded.processed(), loaded.read()
     strips = len(loaded.strips)
-    card = f"decided, {decided_text(loaded.findings[-1])}" if loaded.findings else "—"
+    card = f"decided {date_text(loaded.findings[-1].decided_at)}" if loaded.findings else "—"
     steps = {
         "plan": StepState(f"{counted(total, 'frame')}, {counted(strips, 'strip')}", total > 0),
         "expose": StepState(f"{exposed} of {total}" if exposed else "not begun", exposed == total),

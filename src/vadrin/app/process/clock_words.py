@@ -72,7 +72,7 @@ class ClockFaceWords:
 
 def _act_words(act: DueAction, clock: DarkroomClock, step: int) -> str:
     if act.kind is DueActionKind.PULL:
-        return f"pull strip {act.strip}"
+        return f"take out strip {act.strip}"
     if act.kind is DueActionKind.NEXT:
         return clock.steps[step + 1].name.lower()
     return act.kind.value

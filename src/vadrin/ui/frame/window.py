@@ -27,7 +27,7 @@ from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.running_clock import go_to_running_clock
 from vadrin.ui.frame.updates import Updates
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
-from vadrin.ui.jobs import Jobs
+from vadrin.ui.jobs import Jobs, SlicedJob
 from vadrin.ui.light_table.strip_table import StripTable
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.stations.station_pages import StationPages
@@ -376,6 +376,8 @@ class Window(QMainWindow):
         for field in self.findChildren(WordField):
             field.blockSignals(True)
         self.jobs.close()
+        for job in self.findChildren(SlicedJob):
+            job.cancel()
         self.ears.rest()
         for station in self.pages.made:
             station.put_away()
