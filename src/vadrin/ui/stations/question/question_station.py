@@ -55,6 +55,10 @@ class _Kinds(QAbstractListModel):
         return None
 
 
+_ROOM_FOR_STRIPS_PX = 780
+"""Width from which a question has room beside the drawing of its strips."""
+
+
 class _Painter(QStyledItemDelegate):
     def __init__(self, model: _Kinds) -> None:
         super().__init__(model)
@@ -73,18 +77,23 @@ class _Painter(QStyledItemDelegate):
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(look.sheet))
             painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(look.here))
-        drawing = QRectF(box.left() + px(14), box.top() + px(6), px(190), box.height() - px(12))
-        self._draw(painter, drawing, self._model.drawings[index.row()])
-        x = box.left() + px(226)
+        x = box.left() + px(14)
+        if box.width() >= px(_ROOM_FOR_STRIPS_PX):
+            drawing = QRectF(x, box.top() + px(6), px(190), box.height() - px(12))
+            self._draw(painter, drawing, self._model.drawings[index.row()])
+            x += px(212)
         painter.setPen(QColor(look.ink))
         painter.setFont(role_font(Role.SUBHEADING))
         painter.drawText(x, box.top() + px(19), page.question)
         painter.setPen(QColor(look.soft))
         painter.setFont(role_font(Role.BODY))
-        painter.drawText(x, box.top() + px(37), f"{page.key.capitalize()}. {page.sentence}")
         first = QRectF(x, box.top(), box.right() - px(14) - x, px(28))
         aside = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         painter.drawText(first, aside, self._model.needs[index.row()].brief)
+        words = f"{page.key.capitalize()}. {page.sentence}"
+        right = Qt.TextElideMode.ElideRight
+        words = painter.fontMetrics().elidedText(words, right, int(first.width()))
+        painter.drawText(x, box.top() + px(37), words)
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
