@@ -54,6 +54,8 @@ _SAID_BELOW = {
 }
 
 
+_STACKED_FROM = 1600
+"""Pixels of a thousand, from which type is so large that labels stand over their fields."""
 _WIDEST_LABEL = 240
 """Pixels of a name of a field: a longer one takes two lines."""
 _WIDEST = 340
@@ -187,6 +189,8 @@ class CupboardStation(Station):
         grid.setHorizontalSpacing(px(14))
         grid.setVerticalSpacing(px(8))
         grid.setColumnStretch(1, 1)
+        # Beside its label what was entered would be cut.
+        stacked = px(1000) >= _STACKED_FROM
         for row, field in enumerate(FORMS[self.heading()][1] if record else ()):
             made = WordField(
                 field.label, partial(self._take, field), self._stepper(field), Role.LEAD
@@ -195,15 +199,16 @@ class CupboardStation(Station):
             made.setMinimumWidth(px(60))
             self.fields[field.name] = made
             label = text(field.label, Role.NOTE, wrap=True)
-            wide = label.fontMetrics().horizontalAdvance(field.label) + px(4)
-            label.setFixedWidth(min(_WIDEST_LABEL, wide))
-            grid.addWidget(label, row, 0)
+            if not stacked:
+                wide = label.fontMetrics().horizontalAdvance(field.label) + px(4)
+                label.setFixedWidth(min(_WIDEST_LABEL, wide))
+            grid.addWidget(label, 2 * row, 0, 1, 2 if stacked else 1)
             line = QHBoxLayout()
             line.addWidget(made)
             if field.unit:
                 line.addWidget(text(field.unit, Role.NOTE))
             line.addStretch(1)
-            grid.addLayout(line, row, 1)
+            grid.addLayout(line, 2 * row + stacked, 0 if stacked else 1, 1, 2 if stacked else 1)
         self._form_column.insertWidget(0, self._form)
         # Shown at once, not when the event loop next turns, so that Tab finds its fields.
         self._form.show()
