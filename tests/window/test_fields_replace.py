@@ -48,6 +48,19 @@ def test_a_second_word_after_enter_replaces_the_first(qtbot, demo, name):
     assert first not in field.text()
 
 
+def test_a_letter_with_alt_that_is_no_shortcut_is_not_typed(qtbot, demo):
+    window = demo("Brannock 400 B7", "process")
+    station = window.station()
+    station.turn_to("got")
+    field = QApplication.focusWidget()
+    assert isinstance(field, Field)
+    before = field.text()
+    QTest.keyClick(field, Qt.Key.Key_X, ALT)
+    assert field.text() == before
+    QTest.keyClick(field, Qt.Key.Key_9)
+    assert field.text() == "9", "without Alt it is"
+
+
 def test_the_shelf_s_search_begins_anew_when_it_is_come_back_to(qtbot, demo):
     window = demo("Merrow Pan 125", "shelf")
     search = field_of(window.station(), "filter")

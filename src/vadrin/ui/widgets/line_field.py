@@ -75,6 +75,14 @@ class Field(QLineEdit):
             self.selectAll()
         self._clicked_into = False
 
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """A letter with Alt was meant as a shortcut: one that is none here is not typed."""
+        typed = event.text() if event is not None else ""
+        if event is not None and typed and typed.isprintable() and _alt_alone(event):
+            event.ignore()
+            return
+        super().keyPressEvent(event)
+
     def event(self, event: QEvent | None) -> bool:
         """Let the window have Ctrl+Z, Ctrl+Y and Ctrl+K."""
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride:
@@ -89,3 +97,8 @@ class Field(QLineEdit):
 def with_ctrl(event: QKeyEvent) -> bool:
     """Whether a key was pressed with Ctrl."""
     return bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+
+
+def _alt_alone(event: QKeyEvent) -> bool:
+    """Whether Alt was held: with Ctrl it stands for the third level of some keyboards."""
+    return bool(event.modifiers() & Qt.KeyboardModifier.AltModifier) and not with_ctrl(event)
