@@ -279,6 +279,30 @@ def test_a_bottle_belongs_to_chemistry_and_removal_is_undone(qtbot, shelf):
     assert len(book.all(Stock)) == 5
 
 
+def test_a_paper_that_was_tested_does_not_stand_among_the_films(demo):
+    window = demo("Merrow Pan 125", "shelf")
+    with window.bench.notebook.change("a paper"):
+        window.bench.notebook.add(Stock(name="Slip Bromide", kind="paper", box_speed=6.0))
+    window.bench.go("cupboard")
+    QApplication.processEvents()
+    station = window.station()
+
+    def listed(heading):
+        station.kinds.setCurrentRow(list(FORMS).index(heading))
+        QApplication.processEvents()
+        return [station.entries.item(n).text() for n in range(station.entries.count())]
+
+    films = listed("Films")
+    assert "Merrow Pan 125" in films
+    assert "Slip Bromide" not in films
+    assert listed("Papers tested") == ["Slip Bromide"]
+    station.make()
+    QApplication.processEvents()
+    assert station.fields["kind"].text() == "paper"
+    assert len(listed("Papers tested")) == 2
+    assert listed("Films") == films
+
+
 def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     station, bench = window.station(), window.bench

@@ -12,15 +12,25 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.times import day_typed, seconds_typed
-from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, FieldKind, FormField
+from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, PAPERS_TESTED, FieldKind, FormField
 from vadrin.app.library.meter_constant import (
     MeterConstant,
     meter_constant_typed,
     set_meter_constant,
 )
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import Bottle, Developer, PaperGrade, Process, Record, ShutterTime
+from vadrin.notebook.records import (
+    Bottle,
+    Developer,
+    PaperGrade,
+    Process,
+    Record,
+    ShutterTime,
+    Stock,
+)
 from vadrin.notebook.store import Notebook
+
+_FILMS, _PAPER = "Films", "paper"
 
 
 def title_of(notebook: Notebook, record: Any) -> str:
@@ -41,7 +51,14 @@ def title_of(notebook: Notebook, record: Any) -> str:
 
 def heading_of(record: Record) -> str:
     """The heading a record stands under."""
-    return next(h for h, (kind, _) in FORMS.items() if kind is type(record))
+    return next(h for h in FORMS if _stands_under(record, h))
+
+
+def _stands_under(record: Record, heading: str) -> bool:
+    """Whether a record is of a heading; a paper that was tested is kept as film is."""
+    if isinstance(record, Stock):
+        return heading == (PAPERS_TESTED if record.kind == _PAPER else _FILMS)
+    return FORMS[heading][0] is type(record)
 
 
 def shown(notebook: Notebook, record: Any, field: FormField) -> str:
@@ -172,8 +189,9 @@ def new_record(notebook: Notebook, heading: str) -> Any:
                 raise EditRefusedError(f"add a {wanted} entry first")
             owners[field.name] = known[-1].id
     today: dict[str, Any] = {"mixed_at": date.today().isoformat()} if kind is Bottle else {}
+    paper = {"kind": _PAPER} if heading == PAPERS_TESTED else {}
     with notebook.change(f"new entry under {heading.lower()}"):
-        return notebook.add(kind(**owners, **today))
+        return notebook.add(kind(**owners, **today, **paper))
 
 
 def remove_record(notebook: Notebook, record: Record) -> bool:
@@ -191,7 +209,8 @@ def remove_record(notebook: Notebook, record: Record) -> bool:
 
 def records_under(notebook: Notebook, heading: str) -> list[tuple[int, str]]:
     """Ids and titles of the records under a heading."""
-    return [(r.id, title_of(notebook, r)) for r in notebook.all(FORMS[heading][0])]
+    known = (r for r in notebook.all(FORMS[heading][0]) if _stands_under(r, heading))
+    return [(r.id, title_of(notebook, r)) for r in known]
 
 
 def record_under(notebook: Notebook, heading: str, record_id: int) -> Any:

@@ -77,24 +77,23 @@ class FormField:
 _INSTRUMENTS = tuple(dict.fromkeys((*INSTRUMENT_KINDS, *instruments_heard())))
 _NAME, _NOTE = FormField("name", "name"), FormField("note", "note")
 
+PAPERS_TESTED = "Papers tested"
+"""Papers that are a test's own material, not what film is printed on."""
+_STOCK = (
+    _NAME,
+    FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
+    FormField("box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5, optional=False),
+    FormField("base", "base"),
+    FormField("reciprocity", "reciprocity correction beyond 1 s", FieldKind.RECIPROCITY),
+    _NOTE,
+)
+
 FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
-    "Stocks": (
-        Stock,
-        (
-            _NAME,
-            FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
-            FormField(
-                "box_speed", "speed on the box", FieldKind.NUMBER, "ISO", 0.1, 1e5, optional=False
-            ),
-            FormField("base", "base"),
-            FormField("reciprocity", "reciprocity correction beyond 1 s", FieldKind.RECIPROCITY),
-            _NOTE,
-        ),
-    ),
+    "Films": (Stock, _STOCK),
     "Batches": (
         Batch,
         (
-            FormField("stock_id", "stock", FieldKind.LINK, link=Stock, optional=False),
+            FormField("stock_id", "film", FieldKind.LINK, link=Stock, optional=False),
             _NAME,
             FormField("expiry", "expires"),
             FormField("storage", "stored"),
@@ -102,7 +101,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             _NOTE,
         ),
     ),
-    "Chemistry": (
+    "Chemicals": (
         Developer,
         (
             _NAME,
@@ -203,6 +202,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             _NOTE,
         ),
     ),
+    PAPERS_TESTED: (Stock, _STOCK),
     "Enlargers": (
         Enlarger,
         (

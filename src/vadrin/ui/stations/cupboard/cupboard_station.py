@@ -47,7 +47,7 @@ if TYPE_CHECKING:
 _SAID_BELOW = {
     "Bottles": "Date and label every bottle. Keep bottles away from food and children. Follow the "
     "safety data sheet.",
-    "Chemistry": "Gloves, eye protection and fresh air. Do not breathe powders. The safety data "
+    "Chemicals": "Gloves, eye protection and fresh air. Do not breathe powders. The safety data "
     "sheet takes precedence over anything here.",
     "Light meters": f"Type the meter constant: {METER_CONSTANT_HINT}. The tests it metered follow; "
     "only speeds by the standard change with it, no EI does.",
