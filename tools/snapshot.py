@@ -111,7 +111,7 @@ def _at_the_enlarger(app: Any, window: Window, folder: Path) -> None:
     page: Any = station
     for name, words in (
         ("image size", "18 × 24 cm"),
-        ("lens stop", "f/8"),
+        ("aperture", "f/8"),
         ("grade", "2"),
         ("paper", "Slip Bromide"),
     ):

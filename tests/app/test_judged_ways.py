@@ -138,7 +138,7 @@ def test_a_decision_by_a_print_minds_another_print_and_no_other(roll):
 
 
 def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
-    for name, words in (("image size", "18 x 24 cm"), ("lens stop", "f/8")):
+    for name, words in (("image size", "18 x 24 cm"), ("aperture", "f/8")):
         type_setup(roll.book, roll.loaded, name, words)
     with roll.book.change("black"):
         setup = lock_setup(roll.book, roll.loaded)

@@ -92,7 +92,7 @@ def test_a_laboratory_pushes_by_its_table_and_the_plan_follows(tester):
     assert "as the maker's table has them" not in said
     for typed, times, says in (
         ("6:30", [6.5, 7.5, 9.0], "as much longer than the normal as in the maker's table"),
-        ("3:15", [3.25, 3.75, 4.5], "as the maker's table has them: hearsay until"),
+        ("3:15", [3.25, 3.75, 4.5], "as the maker's table has them: not measured here"),
     ):
         tester.to("pushes in stops")
         tester.write("0, 1 and 2")

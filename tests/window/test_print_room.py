@@ -124,7 +124,7 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
     for name, words in (
         ("enlarger", "Slipway column"),
         ("image size", "18 x 24 cm"),
-        ("lens stop", "f/8"),
+        ("aperture", "f/8"),
         ("grade", "2"),
         ("paper", "Quay matt"),
         ("its time", "90 s"),
@@ -217,8 +217,8 @@ def test_a_whole_evening_from_black_to_the_print(qtbot, room):
 
 def test_nothing_may_move_once_a_strip_is_made(room):
     fields = room.station.setup.fields
-    room.type(fields["lens stop"], "f/8")
-    room.type(fields["lens stop"], "f/11")
+    room.type(fields["aperture"], "f/8")
+    room.type(fields["aperture"], "f/11")
     assert len(print_rooms(room.book, room.window.bench.loaded)) == 1
     room.turn(Qt.Key.Key_T)
     room.make_and_choose()
@@ -233,7 +233,7 @@ def test_nothing_may_move_once_a_strip_is_made(room):
     assert before.setup.black_s
     assert (now.setup.grade, now.setup.black_s, now.locked) == ("3", None, False)
     assert "ended: grade changed" in words_of(room.station)
-    room.type(fields["lens stop"], "wide")
+    room.type(fields["aperture"], "wide")
     assert "not a number" in refusal_of(room.window)
     room.type(fields["enlarger"], "nobody's")
     assert "in the cupboard yet" in refusal_of(room.window)

@@ -216,11 +216,11 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
         Camera,
         (
             _NAME,
-            FormField("slowest", "slowest shutter mark", FieldKind.SECONDS, optional=False),
-            FormField("fastest", "fastest shutter mark", FieldKind.SECONDS, optional=False),
+            FormField("slowest", "slowest shutter speed", FieldKind.SECONDS, optional=False),
+            FormField("fastest", "fastest shutter speed", FieldKind.SECONDS, optional=False),
             FormField(
                 "shutter_step",
-                "shutter marks every",
+                "shutter speeds every",
                 FieldKind.NUMBER,
                 "stop",
                 0.1,

@@ -242,6 +242,6 @@ def point_words(picture: Seen, looking: Looking, shrunk: int, row: int, column: 
     ground = GROUNDS[int(picture.ground[row, column])]
     what = "" if ground is Ground.SEEN else f", {ground}"
     return (
-        f"{thing}: Zone {zone_name(stops)}, lg H {tones.log_h[code]:.2f}, density "
+        f"{thing}: Zone {zone_name(stops)}, log H {tones.log_h[code]:.2f}, density "
         f"{tones.density[code]:.2f} over base plus fog, print {tones.reflection[code]:.2f}{what}"
     )

@@ -10,7 +10,7 @@ from vadrin.core.process.makers_table import makers_minutes
 
 _ROUNDED_MIN = 0.13
 """Plans are laid out to the quarter of a minute."""
-_HEARSAY = "hearsay until they are measured"
+_HEARSAY = "not measured here"
 
 
 def makers_advice(loaded: LoadedTest) -> str:

@@ -48,7 +48,7 @@ SENTENCES: tuple[Sentence, ...] = (
     (PlanSentence.FRESHNESS, "The bleach is {state}."),
     (
         Occasion.TABLET,
-        "The tablet's steps have densities {tablet}; the densest exposure is that through none.",
+        "The step wedge has densities {tablet}. The greatest exposure is the one through no step.",
     ),
     (
         PlanSentence.ROLL,

@@ -185,7 +185,7 @@ WORDS: dict[str, Word] = {
         "target", field_read("subject", name_typed), lambda s, p: p.test.subject, chooser(SUBJECTS)
     ),
     "tablet": Word(
-        "densities of the tablet",
+        "densities of the step wedge",
         field_read("tablet", numbers_typed),
         lambda s, p: numbers_text(p.test.tablet) or "0.05, 0.20, 0.35 …",
     ),

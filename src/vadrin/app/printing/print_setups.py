@@ -20,7 +20,7 @@ NOT_SAID = "not set"
 SETUP_FIELDS = (
     "enlarger",
     "image size",
-    "lens stop",
+    "aperture",
     "grade",
     "paper",
     "paper batch",
@@ -91,7 +91,7 @@ def setup_shown(notebook: Notebook, setup: PrintSetup, name: str) -> str:
         field, kind = _LINKS[name]
         record = notebook.get(kind, getattr(setup, field) or 0)
         return title_of(notebook, record) if record else NOT_SAID
-    if name == "lens stop":
+    if name == "aperture":
         return f"f/{setup.aperture:g}" if setup.aperture else NOT_SAID
     return f"{setup.developer_s:g} s" if setup.developer_s else NOT_SAID
 
@@ -155,7 +155,7 @@ def _typed(notebook: Notebook, name: str, words: str) -> dict[str, Any]:
                 f"there is no {name} called “{words}” in the cupboard yet ({key_to('cupboard')})"
             )
         return {field: known[words.lower()]}
-    if name == "lens stop":
+    if name == "aperture":
         plain = words.lower().removeprefix("f/").removeprefix("f")
         return {"aperture": None if empty else aperture_typed(plain)}
     return {"developer_s": None if empty else seconds_typed(words)}

@@ -32,7 +32,7 @@ from vadrin.notebook.records import Bottle, Developer
 from vadrin.notebook.store import Notebook
 
 _ALWAYS = (
-    "Gloves, eye protection and fresh air; keep chemistry from food, cups and children. The "
+    "Gloves, eye protection and fresh air; keep chemicals from food, cups and children. The "
     "maker's safety sheet and local rules count: this page does not replace them."
 )
 _HELD = {

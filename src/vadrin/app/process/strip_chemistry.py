@@ -52,7 +52,7 @@ def type_chemistry(notebook: Notebook, strip_id: int, words: str) -> None:
     strip, test = _found(notebook, strip_id)
     named = _named(notebook, Developer, words)
     own = named.id if named is not None and named.id != test.developer_id else None
-    with notebook.change(f"chemistry of strip {strip.label}"):
+    with notebook.change(f"chemicals of strip {strip.label}"):
         notebook.put(replace(strip, developer_id=own))
 
 

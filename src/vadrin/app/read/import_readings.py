@@ -66,8 +66,8 @@ def importing(notebook: Notebook, table: ReadingsTable) -> Generator[tuple[int, 
     """
     if not table.exposures_known:
         raise EditRefusedError(
-            f"{table.source} holds densities but no exposures. Put the test they were read "
-            "from on the bench, then import it again: they go to its frames in their order."
+            f"{table.source} holds densities but no exposures. Open the test they were "
+            "read from and import it again. The densities go to its frames in their order."
         )
     with notebook.change(f"import {table.source}"):
         index = next((r.ei for r in table.rows if r.ei), None)

@@ -24,7 +24,7 @@ from vadrin.core.exposure.arithmetic import marked_ei
 from vadrin.notebook.records import Batch, Bottle, Developer, Stock, Test
 from vadrin.notebook.store import Notebook
 
-GROUPS = ("by date", "by stock", "by developer", "by camera")
+GROUPS = ("by date", "by film", "by developer", "by camera")
 _CURVES = 6
 _NEAR_ITS_END = 0.8
 
@@ -207,7 +207,7 @@ def filtered(lines: list[ShelfLine], typed: str) -> list[ShelfLine]:
 def grouped(lines: list[ShelfLine], group: str) -> list[tuple[str, list[ShelfLine]]]:
     """Lines under the headings of a grouping; by date there is one group without a heading."""
     keys: dict[str, Callable[[ShelfLine], str]] = {
-        "by stock": lambda line: line.stock,
+        "by film": lambda line: line.stock,
         "by developer": lambda line: line.process,
         "by camera": lambda line: line.camera or "camera not named",
     }

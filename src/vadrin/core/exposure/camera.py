@@ -86,7 +86,7 @@ def shutter_marks(
         If the slowest is shorter than the fastest, or the step is not positive.
     """
     if slowest < fastest or step <= 0 or fastest <= 0:
-        raise ValueError("shutter marks run from a slower to a faster time in steps above 0")
+        raise ValueError("shutter speeds run from a slower to a faster time in steps above 0")
     first, last = exact_shutter(slowest), exact_shutter(fastest)
     count = int(log2(first / last) / step + 1.001)
     marks = [first * 2.0 ** (-step * i) for i in range(count)]

@@ -56,7 +56,7 @@ SHADOW = RatingMethod(
 STANDARD = RatingMethod(
     "standard",
     "Standard",
-    "One fixed contrast, so that stocks can be compared with each other and the box.",
+    "One fixed contrast, so that films can be compared with each other and the box.",
     "speed",
     "standard method, 0.8 / H at this contrast",
     "iso",

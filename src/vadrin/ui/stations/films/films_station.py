@@ -93,7 +93,7 @@ class FilmsStation(Station):
                 "films.gallery", "the gallery of curves, and back to the table", self.turn, ("G",)
             ),
             Action("films.copy", "copy the table", self.copy_table, ("Ctrl+Shift+C",)),
-            Action("films.open", "put its test on the bench", self.open, ("Ctrl+Return",)),
+            Action("films.open", "open its test", self.open, ("Ctrl+Return",)),
         )
 
     def copy_table(self) -> None:

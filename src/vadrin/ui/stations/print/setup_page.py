@@ -73,7 +73,7 @@ class SetupPage(QWidget):
                 ", an image of",
                 f["image size"],
                 "at",
-                f["lens stop"],
+                f["aperture"],
                 ", on grade",
                 f["grade"],
                 role=Role.LEAD,

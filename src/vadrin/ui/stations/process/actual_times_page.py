@@ -240,7 +240,7 @@ class ActualTimesPage(QWidget):
                 f"process of strip {label}", self._commit(key, type_process), ways, role=Role.BODY
             )
             bath = WordField(
-                f"chemistry of strip {label}",
+                f"chemicals of strip {label}",
                 self._commit(key, type_chemistry),
                 known,
                 role=Role.BODY,
