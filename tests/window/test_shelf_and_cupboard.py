@@ -568,7 +568,7 @@ def test_a_table_for_a_notebook_that_can_only_be_read_is_refused_in_words(
         window.bench.open_test(waiting.id)
         window.importing.offer(table)
         said = f"{said_by(window)} {words_of(window.banner)}"
-        refused = ("reading only", "read-only", "frames of this test wait", "no frame waits")
+        refused = ("reading only", "read-only", "strips of this test wait", "no frame waits")
         assert any(words in said for words in refused)
     assert window.bench.notebook.everything() == whole
     first.close()

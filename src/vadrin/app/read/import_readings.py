@@ -206,9 +206,9 @@ def _frames_in_order(loaded: LoadedTest, names: list[tuple[str, str]], source: s
         return [frame for frames in waiting for frame in frames][: listed[0]]
     if not in_one and listed == [len(frames) for frames in waiting[: len(listed)]]:
         return [frame for frames in waiting[: len(listed)] for frame in frames]
-    held = counted(listed[0], "sample") if in_one else f"{_numbers(listed)} samples"
+    held = counted(sum(listed), "sample") + ("" if in_one else f", by strip {_numbers(listed)}")
     wait = _numbers(len(frames) for frames in waiting)
-    wait = f"{wait} frames of this test wait, strip by strip" if wait else "no frame waits"
+    wait = f"the strips of this test wait for {wait}" if wait else "no frame waits"
     raise EditRefusedError(
         f"{source} holds {held}, but {wait}. A list does not tell which frame is missing or too "
         "many. Nothing was imported: bring whole strips, or a table with each frame’s exposure."
