@@ -20,7 +20,7 @@ from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
 from vadrin.notebook.records import Finding, Stock
-from vadrin.ui.light_table.strip_table import spoken
+from vadrin.ui.light_table.strip_table import spoken, strip_words
 from vadrin.ui.plots.film_rows import FilmRows
 
 PLAIN = SHAPES["plain"]
@@ -125,6 +125,8 @@ def test_a_comparison_names_what_differs(tester):
 def test_films_are_compared_with_a_light_box_alone(tester):
     tester.plan("compare", what_is_compared="stocks", what_is_set_beside_the_reference="Brannock 9")
     tester.shoot_and_develop()
+    reference, other = tester.loaded.strips
+    assert strip_words(other, (reference, other)).startswith("Brannock 9")
     tester.press(Qt.Key.Key_4, CTRL)
     tester.press(Qt.Key.Key_B, ALT)
     page, fog = tester.window.station().light_box, PLAIN.density(None, 8.0)
@@ -292,6 +294,7 @@ def test_a_positive_is_found_cell_by_cell(tester):
     assert baths in " ".join(words.split()), "somebody else goes through every bath"
     (strip, *_), frame = tester.loaded.strips, tester.loaded.strips[0].frames[2]
     assert spoken(strip, frame).startswith("strip A, second exposure −1 stop, frame 3")
+    assert strip_words(strip, tester.loaded.strips) == "second exposure −1 stop"
 
 
 def test_paper_is_read_into_its_range(tester):

@@ -303,6 +303,23 @@ def test_a_paper_that_was_tested_does_not_stand_among_the_films(demo):
     assert listed("Films") == films
 
 
+def test_a_film_whose_kind_is_stepped_to_paper_is_followed(qtbot, demo):
+    """Its next step must not change the film that stands in its place."""
+    window = demo("Merrow Pan 125", "cupboard")
+    station, book = window.station(), window.bench.notebook
+    kinds = {s.name: s.kind for s in book.all(Stock)}
+    name = station.entries.currentItem().text()
+    station.fields["kind"].setFocus()
+    for expected in ("paper", "reversal", "colour negative"):
+        qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Up)
+        QApplication.processEvents()
+        now = {s.name: s.kind for s in book.all(Stock)}
+        assert now == kinds | {name: expected}
+        assert station.fields["name"].text() == name
+        assert station.heading() == ("Papers tested" if expected == "paper" else "Films")
+        assert QApplication.focusWidget() is station.fields["kind"]
+
+
 def test_a_finding_says_when_what_it_rests_on_changes(qtbot, demo):
     window = demo("Merrow Pan 125", "finding")
     station, bench = window.station(), window.bench

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from enum import StrEnum
 from typing import TYPE_CHECKING, Any
 
-from vadrin.app.entry.stepping import StepWord
+from vadrin.app.entry.choices import choice_typed
+from vadrin.app.entry.stepping import StepWord, chooser
 from vadrin.core.planning.test_options import TestOptions, options_as
 
 if TYPE_CHECKING:
@@ -71,3 +73,23 @@ def option_word(
         return replace(plan, test=replace(plan.test, options=replace(held(plan), **changes)))
 
     return Word(name, edit, lambda _loaded, plan: shown(getattr(held(plan), field)), step)
+
+
+def choice_word(name: str, sort: type[TestOptions], field: str, choices: type[StrEnum]) -> Word:
+    """The word for one of a type's own options that is one of several, stepped through.
+
+    Parameters
+    ----------
+    name : str
+    sort : type
+        Of the options.
+    field : str
+        Of the options.
+    choices : type
+        Their values are the words.
+    """
+
+    def read(words: str) -> StrEnum:
+        return choices(choice_typed(words, choices, anywhere=True))
+
+    return option_word(name, sort, field, read, str, chooser(list(choices)))

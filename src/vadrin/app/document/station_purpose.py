@@ -67,14 +67,14 @@ PURPOSES = {
     ),
     "films": (
         "Compare the films tested here, side by side.",
-        "Sort or group the table by any column.",
+        "Put the table in the order of any column.",
         "Films are compared fairly only at a like contrast, so each row names its strip.",
         "The gallery shows their curves.",
     ),
     "tonight": (
         "Choose a film for the light you expect.",
         "Enter what the meter showed, or point at a scene.",
-        "The table shows what each film would lose in it.",
+        "Each picture shows what a film that serves would lose in that light.",
         "The answer is estimated from your own tests.",
     ),
     "cupboard": (

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TypeVar
 
 from vadrin.app.descriptions import beside_of
+from vadrin.app.library.laboratory_steps import in_order
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.changes import Change
@@ -133,8 +134,7 @@ class _KitOf:
 
     def baths(self, test: Test) -> tuple[ProcessStep, ...]:
         """The own steps of the process a test goes through, in their order."""
-        kept = self._baths.get(test.process_id or 0, ())
-        return tuple(sorted(kept, key=lambda s: (s.position, s.id)))
+        return in_order(self._baths.get(test.process_id or 0, ()))
 
     def makers(self, test: Test) -> tuple[MakerTime, ...]:
         """The maker's table of a test's film in its developer."""

@@ -12,25 +12,15 @@ from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.numbers import number_typed, number_within
 from vadrin.app.entry.reciprocity_entry import reciprocity_words
 from vadrin.app.entry.times import day_typed, seconds_typed
-from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, PAPERS_TESTED, FieldKind, FormField
+from vadrin.app.library.forms import FORMS, MAY_BE_EMPTY, OWN_VALUES, FieldKind, FormField
 from vadrin.app.library.meter_constant import (
     MeterConstant,
     meter_constant_typed,
     set_meter_constant,
 )
 from vadrin.errors import EditRefusedError, EntryError
-from vadrin.notebook.records import (
-    Bottle,
-    Developer,
-    PaperGrade,
-    Process,
-    Record,
-    ShutterTime,
-    Stock,
-)
+from vadrin.notebook.records import Bottle, Developer, PaperGrade, Process, Record, ShutterTime
 from vadrin.notebook.store import Notebook
-
-_FILMS, _PAPER = "Films", "paper"
 
 
 def title_of(notebook: Notebook, record: Any) -> str:
@@ -51,14 +41,13 @@ def title_of(notebook: Notebook, record: Any) -> str:
 
 def heading_of(record: Record) -> str:
     """The heading a record stands under."""
-    return next(h for h in FORMS if _stands_under(record, h))
+    of_its_sort = [h for h, (kind, _) in FORMS.items() if kind is type(record)]
+    own = (h for h in of_its_sort if h in OWN_VALUES and _has(record, OWN_VALUES[h]))
+    return next(own, of_its_sort[0])
 
 
-def _stands_under(record: Record, heading: str) -> bool:
-    """Whether a record is of a heading; a paper that was tested is kept as film is."""
-    if isinstance(record, Stock):
-        return heading == (PAPERS_TESTED if record.kind == _PAPER else _FILMS)
-    return FORMS[heading][0] is type(record)
+def _has(record: Record, values: dict[str, str]) -> bool:
+    return all(getattr(record, name) == value for name, value in values.items())
 
 
 def shown(notebook: Notebook, record: Any, field: FormField) -> str:
@@ -189,9 +178,9 @@ def new_record(notebook: Notebook, heading: str) -> Any:
                 raise EditRefusedError(f"add a {wanted} entry first")
             owners[field.name] = known[-1].id
     today: dict[str, Any] = {"mixed_at": date.today().isoformat()} if kind is Bottle else {}
-    paper = {"kind": _PAPER} if heading == PAPERS_TESTED else {}
+    own = OWN_VALUES.get(heading, {})
     with notebook.change(f"new entry under {heading.lower()}"):
-        return notebook.add(kind(**owners, **today, **paper))
+        return notebook.add(kind(**owners, **today, **own))
 
 
 def remove_record(notebook: Notebook, record: Record) -> bool:
@@ -209,8 +198,8 @@ def remove_record(notebook: Notebook, record: Record) -> bool:
 
 def records_under(notebook: Notebook, heading: str) -> list[tuple[int, str]]:
     """Ids and titles of the records under a heading."""
-    known = (r for r in notebook.all(FORMS[heading][0]) if _stands_under(r, heading))
-    return [(r.id, title_of(notebook, r)) for r in known]
+    known = notebook.all(FORMS[heading][0])
+    return [(r.id, title_of(notebook, r)) for r in known if heading_of(r) == heading]
 
 
 def record_under(notebook: Notebook, heading: str, record_id: int) -> Any:

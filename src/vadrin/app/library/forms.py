@@ -77,8 +77,10 @@ class FormField:
 _INSTRUMENTS = tuple(dict.fromkeys((*INSTRUMENT_KINDS, *instruments_heard())))
 _NAME, _NOTE = FormField("name", "name"), FormField("note", "note")
 
-PAPERS_TESTED = "Papers tested"
-"""Papers that are a test's own material, not what film is printed on."""
+_PAPERS_TESTED = "Papers tested"
+OWN_VALUES: dict[str, dict[str, str]] = {_PAPERS_TESTED: {"kind": "paper"}}
+"""What tells the records of a heading from others of their sort, which stand under the first
+heading of it. A paper that was tested is kept as film is, and is not what film is printed on."""
 _STOCK = (
     _NAME,
     FormField("kind", "kind", FieldKind.CHOICE, choices=STOCK_KINDS),
@@ -202,7 +204,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             _NOTE,
         ),
     ),
-    PAPERS_TESTED: (Stock, _STOCK),
+    _PAPERS_TESTED: (Stock, _STOCK),
     "Enlargers": (
         Enlarger,
         (

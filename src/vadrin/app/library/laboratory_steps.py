@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 
 from vadrin.app.display.quantities import minutes_text
@@ -14,7 +15,12 @@ from vadrin.notebook.store import Notebook
 def own_steps(notebook: Notebook, process: Process | None) -> tuple[ProcessStep, ...]:
     """The steps kept of a process, in their order; none where nobody kept any."""
     kept = notebook.all(ProcessStep, process_id=process.id) if process is not None else []
-    return tuple(sorted(kept, key=lambda s: (s.position, s.id)))
+    return in_order(kept)
+
+
+def in_order(steps: Iterable[ProcessStep]) -> tuple[ProcessStep, ...]:
+    """Steps as they are gone through."""
+    return tuple(sorted(steps, key=lambda s: (s.position, s.id)))
 
 
 def steps_of(notebook: Notebook, process: Process | None) -> tuple[ProcessStep, ...]:

@@ -10,7 +10,7 @@ from vadrin.core.process.makers_table import makers_minutes
 
 _ROUNDED_MIN = 0.13
 """Plans are laid out to the quarter of a minute."""
-_HEARSAY = "not measured here"
+_UNMEASURED = "not measured here"
 
 
 def makers_advice(loaded: LoadedTest) -> str:
@@ -24,7 +24,7 @@ def makers_advice(loaded: LoadedTest) -> str:
     if not table or not any(push for push, _, _ in planned):
         return ""
     if all(abs(mine - told) < _ROUNDED_MIN for _, mine, told in planned):
-        return f"The times of the pushes are as the maker's table has them: {_HEARSAY}."
+        return f"The times of the pushes are as the maker's table has them: {_UNMEASURED}."
     there = list_text([f"{minutes_text(told)} for {_called(push)}" for push, _, told in planned])
     normal = next(((mine, told) for push, mine, told in planned if not push), None)
     if normal is not None and all(
@@ -32,7 +32,7 @@ def makers_advice(loaded: LoadedTest) -> str:
     ):
         return (
             f"The pushes are as much longer than the normal as in the maker's table, which has "
-            f"{there}: {_HEARSAY}."
+            f"{there}: {_UNMEASURED}."
         )
     way = (
         f"Type {minutes_text(normal[1])} as the time to plan by it"

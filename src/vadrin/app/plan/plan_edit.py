@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from vadrin.app.descriptions import PlanSentence, description_of
 from vadrin.app.entry.process_steps import TypedStep
-from vadrin.app.library.laboratory_steps import steps_of, steps_text
+from vadrin.app.library.laboratory_steps import steps_gone_through, steps_text
 from vadrin.app.library.named_records import (
     batch_named,
     camera_named,
@@ -226,5 +226,5 @@ def plan_edit_of(notebook: Notebook, loaded: LoadedTest) -> PlanEdit:
         loaded.stock.reciprocity,
         process_shown(loaded.routine),
         (),
-        steps_text(steps_of(notebook, loaded.routine)),
+        steps_text(steps_gone_through(loaded.routine, loaded.baths)),
     )

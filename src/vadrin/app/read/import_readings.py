@@ -199,15 +199,13 @@ def _frames_in_order(loaded: LoadedTest, names: list[tuple[str, str]], source: s
     """
     waiting = [[f.frame for f in s.frames if f.readable and not f.readings] for s in loaded.strips]
     waiting = [frames for frames in waiting if frames]
+    lengths = [len(frames) for frames in waiting]
     listed = list(Counter(strip for strip, _ in names).values())
     in_one = len(listed) == 1
-    ends = list(accumulate(len(frames) for frames in waiting))
-    if in_one and listed[0] in ends:
-        return [frame for frames in waiting for frame in frames][: listed[0]]
-    if not in_one and listed == [len(frames) for frames in waiting[: len(listed)]]:
-        return [frame for frames in waiting[: len(listed)] for frame in frames]
-    held = counted(sum(listed), "sample") + ("" if in_one else f", by strip {_numbers(listed)}")
-    wait = _numbers(len(frames) for frames in waiting)
+    if len(names) in accumulate(lengths) and (in_one or listed == lengths[: len(listed)]):
+        return [frame for frames in waiting for frame in frames][: len(names)]
+    held = counted(len(names), "sample") + ("" if in_one else f", by strip {_numbers(listed)}")
+    wait = _numbers(lengths)
     wait = f"the strips of this test wait for {wait}" if wait else "no frame waits"
     raise EditRefusedError(
         f"{source} holds {held}, but {wait}. A list does not tell which frame is missing or too "

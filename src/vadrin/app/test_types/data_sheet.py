@@ -10,12 +10,10 @@ import numpy as np
 from vadrin.app.curves.fitted_series import fitted_series
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, AnswerTable, OwnAnswer, Series
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
-from vadrin.app.descriptions.plan_word import option_word
+from vadrin.app.descriptions.plan_word import choice_word, option_word
 from vadrin.app.display.marks import marked_ei, stops_counted
 from vadrin.app.display.quantities import minutes_text, push_name
 from vadrin.app.document.state import State
-from vadrin.app.entry.choices import choice_typed
-from vadrin.app.entry.stepping import chooser
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding_beside
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
@@ -204,14 +202,7 @@ DESCRIPTION = TestDescription(
             str.strip,
             lambda found: found or "in a way it does not say",
         ),
-        "axis": option_word(
-            "what the sheet's axis is",
-            SheetSource,
-            "axis",
-            lambda w: SheetAxis(choice_typed(w, SheetAxis, anywhere=True)),
-            str,
-            chooser(list(SheetAxis)),
-        ),
+        "axis": choice_word("what the sheet's axis is", SheetSource, "axis", SheetAxis),
     },
     answer=data_sheet_answer,
 )

@@ -6,14 +6,12 @@ from dataclasses import dataclass
 
 from vadrin.app.descriptions.answer_in_words import AnswerTable, FilmCell, FilmRow, OwnAnswer
 from vadrin.app.descriptions.description import PlanSentence, TestDescription
-from vadrin.app.descriptions.plan_word import option_word
+from vadrin.app.descriptions.plan_word import choice_word, option_word
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.words import date_text
 from vadrin.app.document.state import State
-from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.durations import duration_s
 from vadrin.app.entry.numbers import numbers_typed
-from vadrin.app.entry.stepping import chooser
 from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.results.working_steps import Step, develop_step, set_step
@@ -26,6 +24,7 @@ from vadrin.errors import EntryError
 
 _ALIKE, _DARK = 0.12, 1.2
 _NOT_SAID = "not set"
+_LEAST_READ = 4
 _ANY_TIME, _LONGEST_S = "time not set", 86_400.0
 
 
@@ -58,7 +57,7 @@ def _best(cells: list[GridCell]) -> tuple[GridCell | None, str]:
         top = [c for c in judged if GOOD_ENOUGH[c.frame.verdict] == most]
         return top[len(top) // 2], "by its verdict"
     read = [c for c in cells if c.frame.density is not None]
-    if len(read) < 4:
+    if len(read) < _LEAST_READ:
         return None, ""
     dense = [c.frame.density or 0.0 for c in read]
     middle = 0.5 * (min(dense) + max(dense))
@@ -126,7 +125,7 @@ def _film(rows: list[list[GridCell]], best: GridCell | None = None) -> tuple[Fil
 
 def _process_to_blame(dense: list[float]) -> str:
     """Why no exposure is to blame, where all cells are one; empty where they differ."""
-    if len(dense) < 4 or max(dense) - min(dense) >= _ALIKE:
+    if len(dense) < _LEAST_READ or max(dense) - min(dense) >= _ALIKE:
         return ""
     tone = "dark" if min(dense) > _DARK else "alike"
     return (
@@ -152,6 +151,8 @@ def reversal_answer(state: State) -> OwnAnswer:
         act = "Give each cell a verdict, or read its density."
         plot, _ = stages_plot(state, None, None)
         none = "No cell was read or judged yet."
+        if dense:
+            none = f"Read {_LEAST_READ} cells at least, or judge one: {len(dense)} so far."
         return OwnAnswer("", none, act, figures, None, _film(rows), plot)
     index, row_name = index_of(best.frame), _named(best.strip)
     name = f"EI {marked_ei(index)}" if index else f"frame {best.frame.number}"
@@ -212,24 +213,12 @@ DESCRIPTION = TestDescription(
     last=3.0,
     own_sentence="The {second}, {base} at ±0, in steps of {steps} stops, {sheet}.",
     own_words={
-        "second": option_word(
-            "what varies beside the exposure",
-            SecondSteps,
-            "factor",
-            lambda w: SecondFactor(choice_typed(w, SecondFactor, anywhere=True)),
-            str,
-            chooser(list(SecondFactor)),
+        "second": choice_word(
+            "what varies beside the exposure", SecondSteps, "factor", SecondFactor
         ),
         "base": option_word("its time at step 0", SecondSteps, "base_s", _base_typed, _base_text),
         "steps": option_word("second steps", SecondSteps, "steps", numbers_typed),
-        "sheet": option_word(
-            "what the cells lie on",
-            SecondSteps,
-            "sheet",
-            lambda w: SheetUse(choice_typed(w, SheetUse, anywhere=True)),
-            str,
-            chooser(list(SheetUse)),
-        ),
+        "sheet": choice_word("what the cells lie on", SecondSteps, "sheet", SheetUse),
     },
     answer=reversal_answer,
 )

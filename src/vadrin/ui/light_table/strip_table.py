@@ -48,6 +48,19 @@ def spoken(strip: LoadedStrip, frame: LoadedFrame) -> str:
     return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
+def strip_words(strip: LoadedStrip, strips: tuple[LoadedStrip, ...]) -> str:
+    """What stands under the name of one of a test's strips: what tells it from the others."""
+    if strip.other:
+        return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
+    if strip.strip.note and len({s.minutes for s in strips}) == 1:
+        return strip.strip.note
+    if strip.strip.time_min is not None:
+        return f"{minutes_text(strip.strip.time_min)} min"
+    if strip.strip.planned_min is not None:
+        return f"{minutes_text(strip.strip.planned_min)} planned"
+    return "no time yet"
+
+
 def _alike(one: LoadedTest | None, other: LoadedTest | None) -> bool:
     """Whether two tests lie on the table alike."""
     if one is None or other is None:
@@ -208,11 +221,12 @@ class StripTable(QWidget):
 
     def _paint_label(self, painter: QPainter, row: int, strip: LoadedStrip) -> None:
         top = self._top_of(row)
-        count = len(self._loaded.strips) if self._loaded else 1
+        strips = self._loaded.strips if self._loaded else (strip,)
+        count = len(strips)
         name = f"Strip {strip.strip.label}" + (f", {row + 1} of {count}" if self._thin else "")
         lines = (
             (name, Role.LABEL, self._look.ink, 17),
-            (self._strip_words(strip), Role.CAPTION, self._look.soft, 33),
+            (strip_words(strip, strips), Role.CAPTION, self._look.soft, 33),
         )
         for words, role, tone, base in lines:
             painter.setPen(QColor(tone))
@@ -232,19 +246,6 @@ class StripTable(QWidget):
             painter.setPen(QColor(tone))
             painter.setFont(role_font(role))
             painter.drawText(QPointF(px(14), px(base)), words)
-
-    def _strip_words(self, strip: LoadedStrip) -> str:
-        strips = self._loaded.strips if self._loaded else ()
-        if strip.strip.note and len({s.minutes for s in strips}) == 1:
-            # What tells it from its neighbours: their times do not.
-            return strip.strip.note
-        if strip.other:
-            return f"{strip.other}, {minutes_text(strip.minutes or 0.0)}"
-        if strip.strip.time_min is not None:
-            return f"{minutes_text(strip.strip.time_min)} min"
-        if strip.strip.planned_min is not None:
-            return f"{minutes_text(strip.strip.planned_min)} planned"
-        return "no time yet"
 
     def _frame_at(self, point: QPointF) -> tuple[LoadedStrip, LoadedFrame] | None:
         for row, boxes in self._boxes():

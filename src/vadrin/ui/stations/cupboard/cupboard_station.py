@@ -20,6 +20,7 @@ from PyQt6.QtWidgets import (
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.library.cupboard import (
+    heading_of,
     new_record,
     record_under,
     records_under,
@@ -35,7 +36,7 @@ from vadrin.errors import EntryError
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.theme.typeface import px, role_font, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.item_views import ListLines, lay_flat
@@ -54,8 +55,8 @@ _SAID_BELOW = {
 }
 
 
-_STACKED_FROM = 1600
-"""Pixels of a thousand, from which type is so large that labels stand over their fields."""
+_ROOMY_TYPE = 1.6
+"""Type size up to which there is room for labels beside their fields."""
 _WIDEST_LABEL = 240
 """Pixels of a name of a field: a longer one takes two lines."""
 _WIDEST = 340
@@ -190,7 +191,7 @@ class CupboardStation(Station):
         grid.setVerticalSpacing(px(8))
         grid.setColumnStretch(1, 1)
         # Beside its label what was entered would be cut.
-        stacked = px(1000) >= _STACKED_FROM
+        stacked = scale() > _ROOMY_TYPE
         for row, field in enumerate(FORMS[self.heading()][1] if record else ()):
             made = WordField(
                 field.label, partial(self._take, field), self._stepper(field), Role.LEAD
@@ -223,7 +224,21 @@ class CupboardStation(Station):
         record = self.record()
         if record is not None:
             # A refusal passes through to the field, which says it in its place.
-            self.bench.edit_or_raise(lambda book: set_field(book, record, field, words))
+            changed = self.bench.edit_or_raise(lambda book: set_field(book, record, field, words))
+            if changed is not None and heading_of(changed) != self.heading():
+                self._follow(changed, field)
+
+    def _follow(self, record: Record, field: FormField) -> None:
+        """Go after an entry that stands under another heading now: its fields stay those of it."""
+        self.kinds.setCurrentRow(list(FORMS).index(heading_of(record)))
+        self._select(record)
+        self.fields[field.name].setFocus()
+
+    def _select(self, record: Record) -> None:
+        for row in range(self.entries.count()):
+            item = self.entries.item(row)
+            if item and item.data(Qt.ItemDataRole.UserRole) == record.id:
+                self.entries.setCurrentRow(row)
 
     def make(self) -> None:
         """Make a new entry and begin at its name."""
@@ -235,10 +250,7 @@ class CupboardStation(Station):
         if made is None:
             return
         self._list_entries()
-        for row in range(self.entries.count()):
-            item = self.entries.item(row)
-            if item and item.data(Qt.ItemDataRole.UserRole) == made.id:
-                self.entries.setCurrentRow(row)
+        self._select(made)
         first = self.fields.get("name") or next(iter(self.fields.values()))
         first.setFocus()
 

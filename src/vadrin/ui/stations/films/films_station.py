@@ -157,10 +157,6 @@ class FilmsStation(Station):
             self._coming.cancel()
             self._coming = None
 
-    def put_away(self) -> None:
-        """Ask the notebook for nothing more."""
-        self._stop()
-
     def _tell(self, known: int, total: int) -> None:
         self._words.setText(f"{known} of {counted(total, 'test')} laid out …")
 
