@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TypeVar
 
 from vadrin.app.descriptions import beside_of
-from vadrin.app.library.laboratory_steps import in_order
+from vadrin.app.loaded.bath_order import in_order
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.core.results.rating_method import CONTACT
 from vadrin.notebook.changes import Change

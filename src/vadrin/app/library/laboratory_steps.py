@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import replace
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.process_steps import TypedStep
+from vadrin.app.loaded.bath_order import in_order
 from vadrin.core.process.process_kinds import KINDS, StepTemplate, kind_of_process
 from vadrin.notebook.records import Process, ProcessStep
 from vadrin.notebook.store import Notebook
@@ -16,11 +16,6 @@ def own_steps(notebook: Notebook, process: Process | None) -> tuple[ProcessStep,
     """The steps kept of a process, in their order; none where nobody kept any."""
     kept = notebook.all(ProcessStep, process_id=process.id) if process is not None else []
     return in_order(kept)
-
-
-def in_order(steps: Iterable[ProcessStep]) -> tuple[ProcessStep, ...]:
-    """Steps as they are gone through."""
-    return tuple(sorted(steps, key=lambda s: (s.position, s.id)))
 
 
 def steps_of(notebook: Notebook, process: Process | None) -> tuple[ProcessStep, ...]:
