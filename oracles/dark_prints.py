@@ -1,4 +1,4 @@
-"""Prints near full black, from light to what an eye tells: papers of four kinds of shoulder, and
+"""Prints near maximum black, from light to what an eye tells: papers of four kinds of shoulder, and
 testers who look at sections side by side.
 
 Written from what paper and eyes do; nothing of it is taken from what reads the answers.

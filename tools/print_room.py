@@ -1,7 +1,7 @@
 """How the print room holds: ``PYTHONPATH=src python tools/print_room.py 200``.
 
-Made-up papers and testers: whether the shortest time for full black is found within half a step of
-its strip, and how often the range of the paper method's EI holds the truth.
+Made-up papers and testers: whether the shortest time for maximum black is found within half a step
+of its strip, and how often the range of the paper method's EI holds the truth.
 """
 
 from __future__ import annotations
@@ -74,7 +74,7 @@ def index_held(seed: int, measured: bool, fine: str) -> tuple[bool, float, float
     measured : bool
         Whether the paper's curve was read.
     fine : str
-        What the time for full black was picked on: ``half``, ``quarter`` or ``third`` stops.
+        What the time for maximum black was picked on: ``half``, ``quarter`` or ``third`` stops.
     """
     rng = np.random.default_rng([7, seed])
     kind = list(PAPER_SHAPES)[seed % len(PAPER_SHAPES)]

@@ -162,4 +162,4 @@ def test_half_covered_strips_speak_once_they_tell_both_ways(roll):
         roll.book.put(replace(before, purpose="half covered", answer="yes"))
     assert f"{seen - 1} strips" in judged_ei(roll.loaded).basis(roll.loaded)
     said = covered_question(roll.book, roll.loaded, roll.strip).result
-    assert "1 older strip beside full black, where clear film is lighter already" in said
+    assert "1 older strip beside maximum black, where clear film is lighter already" in said

@@ -566,7 +566,7 @@ def test_how_much_overexposure_a_film_stands_is_part_of_its_answer(notebook):
         last_stop=14.0,
     )
     bench.read(lambda s, f: film.density(bench.at(f), s.minutes), noise=0.004)
-    with notebook.change("full black"):
+    with notebook.change("maximum black"):
         notebook.add(PrintSetup(test_id=bench.test.id, black_s=3.5))
     said = overexposure_words(state_of(bench.loaded, bench.analysis))
     label = re.search(r"of strip (\w)", said)[1]

@@ -330,7 +330,7 @@ class TestCine:
             return "use it" if strip.strip.note == "sun" and frame.frame.stops in good else ""
 
         film.judge(verdict)
-        assert "on piece C, 8:00 min" in film.answer.words
+        assert "on length C, 8:00 min" in film.answer.words
         assert film.answer.figures["sun_ei"].value == pytest.approx(100 / 2**0.5)
 
 

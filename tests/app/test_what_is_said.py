@@ -120,7 +120,7 @@ def test_the_next_act_fits_the_state(told, film, words):
 def test_one_strip_is_a_rule_of_thumb_in_the_headline(told):
     headline = headline_of(state_of(*told["Ostrel 400 O1"]))
     assert (headline.index, headline.time) == ("EI 320", "")
-    assert headline.time_note.startswith("as developed; one strip alone tells no other time")
+    assert headline.time_note.startswith("as developed; one strip cannot show other times")
     assert "Rule of thumb, not measured: about " in headline.time_note
     assert headline.pushes == ()
     assert {line.time.shown for line in push_lines(told["Ostrel 400 O1"][1])} == {"not tested"}

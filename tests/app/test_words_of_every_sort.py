@@ -90,7 +90,7 @@ def test_a_line_is_taken_or_refused_in_words(take):
     assert all(why == why.strip() and "Traceback" not in why for why in refusals)
 
 
-@pytest.mark.parametrize("name", ["first piece", "step", "pieces", "covering", "purpose"])
+@pytest.mark.parametrize("name", ["first section", "step", "sections", "covering", "purpose"])
 def test_a_strip_of_paper_stays_one_that_can_be_made(notebook, name):
     test = new_test(notebook, "Kelda Pan 200", "Sable", "1+1", kind="speed", times=(8.0,))
     asked = next_strip(present_room(notebook, load_test(notebook, test.id)))

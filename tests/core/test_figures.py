@@ -157,5 +157,5 @@ def test_a_frame_is_expected_where_it_then_reads(film):
             assert found.density == pytest.approx(true, abs=room)
             assert (found.strips, found.beyond) == (("A", "B"), beyond)
     assert likely_density(strips, "C", 15.0, -1.0) is None, "too far to say"
-    assert likely_density(strips[:1], "C", 7.0, -1.0) is None, "one time tells no other"
+    assert likely_density(strips[:1], "C", 7.0, -1.0) is None, "one time cannot show others"
     assert likely_density(strips, "A", 6.0, -1.0).strips == ("A",), "its own curve goes first"

@@ -76,7 +76,7 @@ def test_black_lies_between_two_pieces_and_the_finer_strip_inside_them():
     assert "begin with less" in first_black(strip, 1).why
     assert "not tried" in first_black(strip, 8).why
     assert strip.further(darker=True).totals()[-1] > 4 * strip.totals()[-1]
-    with pytest.raises(ValueError, match="pieces 1 to 8"):
+    with pytest.raises(ValueError, match="sections 1 to 8"):
         first_black(strip, 9)
     best = time_of_piece(strip, 4)
     assert best.low == pytest.approx(best.seconds / 2**0.25)
@@ -162,7 +162,7 @@ def test_the_print_threshold_is_the_papers_own_at_its_time_for_black():
     for kind in PAPER_SHAPES:
         paper = BlackPaper(kind)
         told, _ = print_threshold(paper_curve(x, paper.density(x), 0.0), 1 / 3)
-        # Full black: where two sections a third of a stop apart are 0.04 apart, less half a step.
+        # Where two sections a third of a stop apart are 0.04 apart, less half a step.
         at = np.linspace(0.5, 2.5, 20001)
         alike = at[np.argmax(paper.density(at + STOP / 3) - paper.density(at) < 0.04)]
         ends = [just_lighter(paper, alike + shift * STOP / 3) for shift in (-0.5, 0.5)]

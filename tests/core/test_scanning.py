@@ -96,7 +96,7 @@ def test_what_flare_hides_is_refused_and_not_guessed():
     read, _ = read_all(picture, boxes, len(true))
     refused = [r for r, t in zip(read, true + 1.2, strict=True) if r.density is None]
     assert refused
-    assert all("denser than this picture tells" in r.why for r in refused)
+    assert all("denser than this scan can read" in r.why for r in refused)
     told = [abs(r.density - t) for r, t in zip(read, true + 1.2, strict=True) if r.density]
     assert max(told) < 0.12
 

@@ -109,7 +109,7 @@ def altered(path, part, old, new):
 def test_row_numbers_that_no_sheet_has_are_refused_at_once(tmp_path, number):
     path = workbook(tmp_path / "book.xlsx", ("readings", "visible", sheet_of(0.3)))
     odd = altered(path, "xl/worksheets/sheet1.xml", b'<row r="2"', b'<row r="' + number + b'"')
-    with pytest.raises(FormatError, match="anew"):
+    with pytest.raises(FormatError, match="again"):
         read_readings(odd)
 
 

@@ -216,7 +216,14 @@ def test_a_row_of_an_older_format_is_the_same_in_the_file_and_in_its_json():
     assert new["options"] == {"pushes": {"stops": [0.0, 1.0, 2.0]}}
     assert new["compared_names"] == names_of_text("Tarn 1+9 and Brine") == ["Tarn 1+9", "Brine"]
     assert (new["tablet"], new["arrangement"]) == ([], "sequential")
-    assert upgraded_row("test", new, 12) is new
+    assert upgraded_row("test", new, 15) is new
+    assert upgraded_row("test", new | {"subject": "step tablet by contact"}, 14) == new | {
+        "subject": "step wedge by contact"
+    }
+    assert upgraded_row("print_strip", {"purpose": "full black", "way": ""}, 14) == {
+        "purpose": "maximum black",
+        "way": "",
+    }
     assert film_of_text("as much as it takes") == (None, "frames", 0)
     assert upgraded_table("matching", 3) == "column_matching"
     assert upgraded_row("finding", {"grounds": "{}", "question": ""}, 2) == {

@@ -243,7 +243,7 @@ def test_a_counter_off_by_several_is_explained_by_several(notebook, apart):
 def test_labels_give_each_piece_its_time_and_a_whole_roll_one(notebook):
     loaded = planned(notebook, "time", times=(3.5, 4.5, 8 + 1 / 6), film_amount=None)
     (label,) = labels_of(loaded)
-    assert "pieces A 3:30, B 4:30, C 8:10 min" in label.lines
+    assert "strips A 3:30, B 4:30, C 8:10 min" in label.lines
     (whole,) = labels_of(planned(notebook, "speed", times=(9.75,)))
     assert "whole roll: 9:45 min" in whole.lines
 

@@ -266,10 +266,10 @@ class TestTheLineOverTheStation:
     def test_a_plan_puts_what_it_will_tell_there(self, qtbot, demo):
         window = demo("Kelda Pan 200", "plan")
         narrow(window)
-        assert "What it will tell (F2)" in window.finding.line.unfold.text()
+        assert "Expected precision (F2)" in window.finding.line.unfold.text()
         Hands(qtbot, window).press(Qt.Key.Key_F2)
         qtbot.waitUntil(
-            lambda: "This plan will tell" in words_of(window.finding.column), timeout=5000
+            lambda: "Expected precision" in words_of(window.finding.column), timeout=5000
         )
         window.bench.go("expose")
         settle(qtbot, window)

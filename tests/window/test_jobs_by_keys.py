@@ -243,7 +243,7 @@ def test_from_a_pushed_roll_to_a_print(tester):
         totals = [float(t) for t in re.findall(r"\d+ ([\d.]+) s", said)]
         black = next(n for n, t in enumerate(totals, start=1) if t >= black_s)
         tester.press(getattr(Qt.Key, f"Key_{black}"))
-    assert "Full black from 9.0 s (7.5 s to 11 s), by eye" in words_of(tester.window)
+    assert "Maximum black from 9.0 s (7.5 s to 11 s), by eye" in words_of(tester.window)
     tester.press(Qt.Key.Key_C, ALT)
     with tester.unseen():
         tester.press(UP, times=len(tester.loaded.frames()))

@@ -434,7 +434,7 @@ def test_a_makers_sheet_is_traced_and_stands_beside_ones_own_test(tester, qtbot)
     tester.write("relative")
     tester.press(Qt.Key.Key_7, CTRL)
     tester.settle()
-    assert "relative: it tells no EI" in words_of(tester.window)
+    assert "relative: it gives no EI" in words_of(tester.window)
 
 
 @pytest.mark.parametrize(

@@ -348,7 +348,7 @@ def test_labels_say_what_was_shot(planned, tmp_path):
     for part in (
         "Merrow Pan 125 M3",
         "EI 125 as shot",
-        "pieces A 6:00, B 9:00 min",
+        "strips A 6:00, B 9:00 min",
         "in Sable 1+1",
     ):
         assert part in words
@@ -402,7 +402,7 @@ def test_the_batch_counts_down_with_the_first_frame(planned):
 def test_a_tablet_in_contact_gives_every_step_its_exposure(planned):
     plan, typist = planned
     window = plan.window
-    plan.word("subject", "step tablet by contact")
+    plan.word("subject", "step wedge by contact")
     plan.word("tablet", "0.05, 0.35, 0.65, 0.95")
     lit = [
         f.frame for f in window.bench.loaded.strips[0].frames if f.frame.wanted_stops is not None

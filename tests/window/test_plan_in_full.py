@@ -223,7 +223,7 @@ def test_film_is_kept_for_the_leader_and_the_holder(plan):
     typist.press(Qt.Key.Key_2, CTRL)
     assert "fogged as the film was loaded" in words_of(window.station())
     typist.press(SPACE, times=2)
-    assert "this piece goes to the holder" in words_of(window.station())
+    assert "this frame goes to the holder" in words_of(window.station())
     window.bench.go("plan")
     window.bench.undo(), window.bench.undo()
     page.word("supply", "20 sheets")

@@ -246,8 +246,8 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
     )
     room.turn(Qt.Key.Key_T)
     page = room.station.strip
-    room.type(page.fields["first piece"], "4 s")
-    room.type(page.fields["pieces"], "3")
+    room.type(page.fields["first section"], "4 s")
+    room.type(page.fields["sections"], "3")
     room.type(page.fields["step"], "2 s")
     assert page.countdown.times == (4.0, 2.0, 2.0)
     assert "Total: section 1 4.0 s, section 2 6.0 s, section 3 8.0 s" in words_of(page)
@@ -273,12 +273,12 @@ def test_the_lamp_is_counted_down_exposure_by_exposure(room, monkeypatch):
 @pytest.mark.parametrize(
     ("name", "words", "why"),
     [
-        ("first piece", "0", "above 0|lies between"),
-        ("pieces", "40", "2 to 24"),
+        ("first section", "0", "above 0|lies between"),
+        ("sections", "40", "2 to 24"),
         ("step", "none", "not a number"),
         ("covering", "by magic", "adding up"),
-        ("purpose", "luck", "full black"),
-        ("first piece", "2000 s", "over an hour"),
+        ("purpose", "luck", "maximum black"),
+        ("first section", "2000 s", "over an hour"),
     ],
 )
 def test_a_strip_that_is_none_is_refused_in_words(room, name, words, why):
@@ -292,11 +292,11 @@ def test_black_is_told_by_densities_and_carried_to_another_film(room):
     room.turn(Qt.Key.Key_T)
     page = room.station.strip
     room.type(page.densities, "1.0 1.5")
-    assert "make a strip for full black first" in refusal_of(room.window)
+    assert "make a strip for maximum black first" in refusal_of(room.window)
     page.done.click()
     room.window.updates.flush()
     room.type(page.densities, "0.4 0.9 1.4")
-    assert "8 pieces, and 3 were typed" in refusal_of(room.window)
+    assert "8 sections, and 3 were typed" in refusal_of(room.window)
     room.type(page.densities, "0.4 0.8 1.2 1.6 1.9 2.05 2.07 2.08")
     setup = room.room().setup
     assert setup.black_way == "by reflection density"
@@ -313,7 +313,7 @@ def test_grades_wait_for_what_they_need(room):
     room.turn(Qt.Key.Key_G)
     assert "no curve yet" in words_of(room.station)
     room.turn(Qt.Key.Key_H)
-    assert "Find the shortest time for full black first" in words_of(room.station)
+    assert "Find the shortest time for maximum black first" in words_of(room.station)
     room.turn(Qt.Key.Key_C)
     assert "No contact print was judged yet" in words_of(room.station)
 

@@ -120,7 +120,7 @@ class TestAClip:
             ("Develop", "8:00 min at 20 °C, as ever"),
         )
         room.type(room.station.clip.looks, "clearer")
-        assert "an eye tells no factor" in words_of(room.station.clip).lower()
+        assert "the eye gives no factor" in words_of(room.station.clip).lower()
         assert "a rule of thumb under test (not tried yet)" in words_of(room.station.clip)
         trials = room.book.all(RuleTrial)
         assert [t.predicted_min for t in trials] == [8.0, 12.0], "sealed before the roll"

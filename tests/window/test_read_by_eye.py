@@ -304,7 +304,7 @@ class TestSideBySide:
         window, page = pair
         for key in "4445":
             press(window, getattr(Qt.Key, f"Key_{key}"))
-        assert "no difference told yet" in words_of(page)
+        assert "no difference seen yet" in words_of(page)
         assert {j.strip_id for j in window.bench.notebook.all(Judgement)} == {
             s.strip.id for s in window.bench.loaded.strips[1:]
         }

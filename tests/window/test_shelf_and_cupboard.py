@@ -545,7 +545,7 @@ def test_nothing_is_edited_or_undone_in_the_middle_of_a_merge(qtbot, demo, tmp_p
     files.merge(tmp_path / "all.json")
     turn_until(lambda: "2 of 6 tests" in words_of(window.banner))
     press(qtbot, Qt.Key.Key_Z, CTRL)
-    assert "Taking in all.json is still under way" in said_by(window)
+    assert "Merging all.json is still under way" in said_by(window)
     with pytest.raises(EditRefusedError, match="still under way"):
         bench.notebook.undo()
     with pytest.raises(EditRefusedError, match="still under way"):
@@ -557,8 +557,8 @@ def test_nothing_is_edited_or_undone_in_the_middle_of_a_merge(qtbot, demo, tmp_p
     shown = [b.text() for b in window.banner.findChildren(QPushButton) if b.isVisible()]
     assert shown == ["Stop, and take nothing"], "it can still be stopped"
     assert heard == [
-        "Nothing was taken in: Taking in all.json is still under way; wait, or stop it.",
-        "Taking in all.json is still under way; wait, or stop it.",
+        "Nothing was taken in: Merging all.json is still under way; wait, or stop it.",
+        "Merging all.json is still under way; wait, or stop it.",
     ]
     assert bench.notebook.path.name == "second.vadrin", "the notebook stays until it is whole"
     assert not (tmp_path / "third.vadrin").exists()

@@ -13,9 +13,18 @@ from tempfile import TemporaryDirectory
 
 from vadrin.errors import NotebookError, NotebookHeldError
 from vadrin.notebook.backups import back_up_before_migration, copy_whole, folder_of
-from vadrin.notebook.inspection import APPLICATION_ID, SCHEMA_VERSION, Inspection, inspect
+from vadrin.notebook.inspection import APPLICATION_ID, SCHEMA_VERSION, Inspection, damage, inspect
 from vadrin.notebook.journal import journal_of
 from vadrin.notebook.lock import WriterLock
+
+_OF_THE_DISK = (
+    sqlite3.SQLITE_FULL,
+    sqlite3.SQLITE_IOERR,
+    sqlite3.SQLITE_READONLY,
+    sqlite3.SQLITE_CANTOPEN,
+    sqlite3.SQLITE_NOMEM,
+)
+"""Codes of what the disk or the machine refuses, whatever the notebook holds."""
 
 
 def migrate(path: Path) -> None:
@@ -86,6 +95,28 @@ def _empty_notebook() -> bytes:
         return path.read_bytes()
 
 
+def _upgrade(part: Path, named: Path) -> None:
+    """Migrate the copy of a notebook; what its own contents make impossible is its damage.
+
+    Raises
+    ------
+    NotebookError
+        If it is not what its format says.
+    sqlite3.OperationalError
+        If the disk does not take it.
+    """
+    from alembic.util import CommandError
+    from sqlalchemy.exc import SQLAlchemyError
+
+    try:
+        migrate(part)
+    except (CommandError, SQLAlchemyError, ValueError, TypeError, KeyError) as error:
+        origin = getattr(error, "orig", None)
+        if isinstance(origin, sqlite3.Error) and origin.sqlite_errorcode & 0xFF in _OF_THE_DISK:
+            raise sqlite3.OperationalError(str(origin)) from error
+        raise damage(named, str(origin or error).splitlines()[0]) from error
+
+
 def _made_whole(path: Path, version: int) -> None:
     """Make or migrate a notebook beside its place, marks and all, and put it there in one step.
 
@@ -100,7 +131,7 @@ def _made_whole(path: Path, version: int) -> None:
         if version:
             copy_whole(target, part)
             shutil.copymode(target, part)
-            migrate(part)
+            _upgrade(part, target)
             inspect(part)
         else:
             part.write_bytes(_empty_notebook())

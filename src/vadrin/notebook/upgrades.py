@@ -38,6 +38,28 @@ def names_of_text(words: str) -> list[str]:
     return [p.strip() for p in re.split(r";|,\s+|\s+and\s+", words) if p.strip()]
 
 
+RENAMED_WORDS = {
+    ("test", "subject"): {"step tablet": "step wedge"},
+    ("print_strip", "purpose"): {"full black": "maximum black"},
+    ("print_strip", "way"): {
+        "adding up under a card": "adding up under a mask",
+        "separate pieces": "separate sections",
+    },
+}
+"""Words that formats up to 14 kept, by table and column, and what they are called since."""
+
+
+def _renamed(table: str, row: Row) -> Row:
+    made = dict(row)
+    for (place, column), words in RENAMED_WORDS.items():
+        if place != table or not isinstance(made.get(column), str):
+            continue
+        for old, new in words.items():
+            if made[column].startswith(old):
+                made[column] = new + made[column][len(old) :]
+    return made
+
+
 def _test_of_format_3(row: Row) -> Row:
     made = dict(row)
     amount, unit, taken = film_of_text(made.pop("film_form", ""))
@@ -128,7 +150,7 @@ def upgraded_row(table: str, row: Row, version: int) -> Row:
     try:
         for upgrade in upgrades:
             row = upgrade(row) if upgrade else row
-        return row
+        return _renamed(table, row) if version <= 14 else row
     except (AttributeError, TypeError) as error:
         raise ValueError(f"no {table} of format {version}") from error
 

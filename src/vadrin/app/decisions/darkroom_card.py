@@ -116,7 +116,7 @@ def _basis(state: State) -> str:
 
 
 def prints_at(loaded: LoadedTest) -> str:
-    """What a card says of printing, after a space; empty before full black was found."""
+    """What a card says of printing, after a space; empty before maximum black was found."""
     setup = black_setup(loaded)
     if setup is None or not setup.black_s:
         return ""

@@ -56,11 +56,11 @@ def _process_of(loaded: LoadedTest, strip: LoadedStrip, film: bool) -> str:
 
 
 def _to_develop(strips: list[LoadedStrip], wrong: MisratedRoll | None) -> str:
-    """``whole roll: 7:50 min``, or which piece gets which time."""
+    """``whole roll: 7:50 min``, or which strip gets which time."""
     if len(strips) == 1:
         minutes = wrong.minutes if wrong else strips[0].minutes
         return f"whole roll: {minutes_text(minutes)} min" if minutes else "time not known yet"
-    pieces = [
+    times = [
         f"{s.strip.label} {minutes_text(s.minutes)}" if s.minutes else s.strip.label for s in strips
     ]
-    return f"pieces {', '.join(pieces)} min"
+    return f"strips {', '.join(times)} min"

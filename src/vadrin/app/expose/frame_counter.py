@@ -69,8 +69,8 @@ def _too_many_wound(loaded: LoadedTest, count: int) -> list[CounterRemedy]:
         )
     if coming:
         ahead = coming[0][1].frame
-        times, pieces = ("once", "that piece") if count == 1 else (f"{count} times", "those pieces")
-        words = f"the film was wound on {times} without an exposure: keep {pieces} as lost"
+        times, frames = ("once", "that frame") if count == 1 else (f"{count} times", "those frames")
+        words = f"the film was wound on {times} without an exposure: keep {frames} as lost"
         remedies.append(CounterRemedy(words, lambda book: _insert_lost(book, ahead, count)))
     if count == 1 and last is not None and last[1].frame.wanted_stops is not None:
         before = last[1].frame
@@ -118,7 +118,7 @@ def _shift(notebook: Notebook, strip_id: int, position: int, turn: int, by: int 
 
 
 def _insert_lost(notebook: Notebook, ahead: Frame, count: int) -> None:
-    with notebook.change("a piece was wound on" if count == 1 else f"{count} pieces were wound on"):
+    with notebook.change("film wound on without exposure"):
         _shift(notebook, ahead.strip_id, ahead.position, ahead.turn, count)
         notebook.add_all(
             [
@@ -152,9 +152,9 @@ def _repeat(notebook: Notebook, frame: Frame) -> None:
 
 
 def _pile(notebook: Notebook, under: Frame, over: Frame) -> None:
-    """Two frames on one piece of film: their light adds up, and one piece fewer is used."""
+    """Two exposures on one frame of film: their light adds up, and one frame fewer is used."""
     both = log2(2.0 ** (under.stops or 0.0) + 2.0 ** (over.stops or 0.0))
-    with notebook.change(f"frames {under.position + 1} and {over.position + 1} on one piece"):
+    with notebook.change(f"frames {under.position + 1} and {over.position + 1} on one frame"):
         shots = [(f.stops, f.seconds, f.aperture) for f in (under, over)]
         record(notebook, under, FrameState.DOUBLED, round(both, 4), shots)
         mark_frame(notebook, over, FrameState.PLANNED)

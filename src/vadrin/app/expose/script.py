@@ -91,7 +91,7 @@ def offset_of(frame: LoadedFrame) -> str:
 def _todo(frame: LoadedFrame, before: LoadedFrame | None, even: bool, film: FilmWords) -> str:
     role = frame.frame.role
     if role == FrameRole.LOST:
-        return f"Cap on and wind on: this piece goes to the {frame.name}."
+        return f"Cap on and wind on: this frame goes to the {frame.name}."
     if role == FrameRole.FOGGED and frame.name == "leader":
         return "Wind on: the leader, fogged as the film was loaded. Keep it for a clip."
     if role == FrameRole.FOGGED:

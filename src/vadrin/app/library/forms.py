@@ -188,7 +188,7 @@ FORMS: dict[str, tuple[type[Any], tuple[FormField, ...]]] = {
             FormField("grade", "grade or filter"),
             FormField("exposure_scale", "exposure scale", FieldKind.NUMBER, "log H", 0.2, 3),
             FormField(
-                "full_black_seconds", "time for full black", FieldKind.NUMBER, "s", 0.01, 10_000
+                "full_black_seconds", "time for maximum black", FieldKind.NUMBER, "s", 0.01, 10_000
             ),
             _NOTE,
         ),

@@ -145,7 +145,7 @@ class LoadedFrame:
 
     @property
     def counts(self) -> bool:
-        """Whether its readings belong to the curve; fogged pieces only tell development."""
+        """Whether its readings belong to the curve; clips only tell development."""
         apart = (FrameRole.FOGGED, FrameRole.PICTURE)
         return self.readable and self.frame.role not in apart
 

@@ -38,7 +38,7 @@ def own_scene(path: Path) -> Scene:
     grey = light @ LUMINANCE_SHARES
     level = float(np.median(grey[~told.clipped])) if (~told.clipped).any() else 0.0
     if level <= 0:
-        raise FormatError(f"{path.name}: no light that can be told; it is all black or all full")
+        raise FormatError(f"{path.name}: no light to be read: it is all black or all white")
     things = np.zeros(grey.shape, dtype=np.uint8)
     things[told.noisy], things[told.clipped] = 2, 1
     return Scene(

@@ -44,7 +44,7 @@ from vadrin.app.plan.starting_tests import rolls_begun
 from vadrin.core.exposure.shutter_dial import exact_shutter
 from vadrin.core.planning.plan_request import Arrangement, CameraControl, Compared
 from vadrin.notebook.records import Camera, Lens, Process
-from vadrin.notebook.records.film_test import SCENE_SUBJECT, TABLET_SUBJECT
+from vadrin.notebook.records.film_test import CONTACT_SUBJECT, SCENE_SUBJECT
 from vadrin.notebook.store import Notebook
 
 SUPPLIES = (
@@ -66,7 +66,7 @@ CHECKS = {"repeated at the end": True, "not repeated": False}
 SUBJECTS = (
     "plain target",
     SCENE_SUBJECT,
-    f"{TABLET_SUBJECT} by contact",
+    f"{CONTACT_SUBJECT} by contact",
     "colour chart",
     "clear film",
 )
@@ -77,7 +77,7 @@ NOT_KNOWN = "none"
 
 WORDS: dict[str, Word] = {
     "film": Word(
-        "film stock",
+        "film",
         lambda p, w: replace(p, stock_name=name_typed(w)),
         lambda s, p: p.stock_name or NO_FILM,
     ),

@@ -72,7 +72,7 @@ def envelope_told(notebook: Path, loaded: LoadedTest | None) -> list[str]:
         raise EntryError("decide on it first, at Finding: the envelope is opened once you have")
     last = loaded.findings[-1]
     if Target(last.target_kind, last.target_value) != Target():
-        raise EntryError("it tells of average gradient 0.58: choose that at Finding, and decide")
+        raise EntryError("it is for average gradient 0.58: choose that at Finding, and decide")
     mine = Committed(last.exposure_index or None, last.time_min or None)
     truth = open_envelope(notebook.parent)
     told = analyse(strips_of(read_readings(notebook.parent / READINGS)))

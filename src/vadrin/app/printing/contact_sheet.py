@@ -1,4 +1,4 @@
-"""The contact sheet at the time for full black: verdicts on its frames, and which prints best."""
+"""The contact sheet at the time for maximum black: verdicts on its frames, which prints best."""
 
 from __future__ import annotations
 

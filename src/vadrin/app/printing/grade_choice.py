@@ -166,7 +166,7 @@ def strip_on_grade(notebook: Notebook, loaded: LoadedTest, line: GradeLine) -> s
     EntryError
     """
     closed = type_setup(notebook, loaded, "grade", line.grade)
-    expected = f" Expect full black near {line.seconds}." if line.seconds[:1].isdigit() else ""
+    expected = f" Expect maximum black near {line.seconds}." if line.seconds[:1].isdigit() else ""
     said = closed or f"The set-up is on grade {line.grade}."
     return f"{said}{expected}"
 
@@ -174,11 +174,11 @@ def strip_on_grade(notebook: Notebook, loaded: LoadedTest, line: GradeLine) -> s
 def tones_of(
     notebook: Notebook, loaded: LoadedTest, frame: LoadedFrame, grade: str
 ) -> tuple[float | None, str]:
-    """Reflection density of a frame on a grade at the time for full black, or what is missing."""
+    """Reflection density of a frame on a grade at the time for maximum black, or what lacks."""
     fog = present_room(notebook, loaded).setup.base_fog
     scale = next((s for g, s, _, _ in grades_known(notebook, loaded) if g == grade), None)
     if frame.density is None or fog is None or scale is None:
-        return None, "read the frame, find the time for full black, and keep the grade's scale"
+        return None, "read the frame, find the time for maximum black, and keep the grade's scale"
     net = max(0.0, frame.density - fog)
     print_density = float(printed_tones(np.array([net]), scale)[0])
     below = under_print_threshold(net, threshold_of(notebook, loaded)[0])

@@ -46,7 +46,7 @@ class CoveredQuestion:
 
 def threshold_of(notebook: Notebook, loaded: LoadedTest) -> tuple[float, float]:
     """Net density whose print is just lighter than a blank's, on the paper of the set-up at its
-    time for full black."""
+    time for maximum black."""
     setup = loaded.setups[-1] if loaded.setups else None
     paper_id = setup.paper_id if setup is not None else loaded.test.paper_id
     step = step_of_range(setup.black_low_s, setup.black_high_s) if setup is not None else None
@@ -60,7 +60,7 @@ def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip)
     said = f"{said} {beside_black_words(loaded, strip)}".strip()
     setup = loaded.setups[-1] if loaded.setups else None
     if setup is None or setup.black_s is None:
-        words = "Find the shortest time for full black first: both halves are given that."
+        words = "Find the shortest time for maximum black first: both halves are given that."
         return CoveredQuestion(None, words, said)
     exposures = exposures_of(loaded, strip)
     if len(exposures) < 3:
@@ -82,7 +82,7 @@ def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip)
     if frame is None:
         return CoveredQuestion(None, "One more strip would hardly narrow it.", said)
     blank = next((f for f in strip.frames if f.frame.blank), None)
-    zero = f"frame {blank.number}, a blank" if blank is not None else "a clear piece of this film"
+    zero = f"frame {blank.number}, a blank" if blank is not None else "clear film of this roll"
     words = (
         f"Print {zero}, on half a strip: {setup.black_s:.1f} s. On the other half frame "
         f"{frame.number} ({frame.name}), as long. Is that half lighter than the blank's?"
@@ -98,14 +98,14 @@ def answer_covered(
     Raises
     ------
     EntryError
-        If there is no time for full black to make it at.
+        If there is no time for maximum black to make it at.
     """
     if told not in PRINT_TOLD:
         raise EntryError(f"say {', '.join(PRINT_TOLD)}")
     with notebook.change(f"half-covered strip of frame {frame.number}: {told}"):
         setup = lock_setup(notebook, loaded)
         if setup.black_s is None:
-            raise EntryError("find the shortest time for full black first")
+            raise EntryError("find the shortest time for maximum black first")
         notebook.add(
             PrintStrip(
                 setup_id=setup.id,

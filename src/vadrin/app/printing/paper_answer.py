@@ -1,4 +1,4 @@
-"""The answer of a paper test: its curve, ISO range, speed, black, and the time for full black."""
+"""The answer of a paper test: its curve, ISO range, speed, black, time for maximum black."""
 
 from __future__ import annotations
 

@@ -137,7 +137,7 @@ def type_setup(notebook: Notebook, loaded: LoadedTest, name: str, words: str) ->
         notebook.add(fresh)
     return (
         f"The {name} has changed, so the earlier series is closed. Make a new test strip for "
-        "full black."
+        "maximum black."
     )
 
 
@@ -168,10 +168,10 @@ def lock_setup(notebook: Notebook, loaded: LoadedTest) -> PrintSetup:
 
 
 def black_words(setup: PrintSetup) -> str:
-    """The shortest time for full black in a sentence."""
+    """The shortest time for maximum black in a sentence."""
     if setup.black_s is None:
-        return "The shortest time for full black is not found yet: everything is judged at it."
-    words = f"Full black from {seconds_text(setup.black_s)}"
+        return "The shortest time for maximum black is not found yet: everything is judged at it."
+    words = f"Maximum black from {seconds_text(setup.black_s)}"
     if setup.black_low_s and setup.black_high_s:
         words += f" ({seconds_text(setup.black_low_s)} to {seconds_text(setup.black_high_s)})"
     fog = "" if setup.base_fog is None else f", through base plus fog {setup.base_fog:.2f}"

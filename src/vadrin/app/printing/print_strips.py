@@ -23,7 +23,7 @@ from vadrin.errors import EntryError
 from vadrin.notebook.records import PrintStrip
 from vadrin.notebook.store import Notebook
 
-BLACK, TONES = "full black", "the right tones"
+BLACK, TONES = "maximum black", "the right tones"
 PURPOSES = (BLACK, TONES)
 WAYS_TO_COVER = tuple(str(way) for way in Covering)
 _USUAL = StripExposures(2.0, 0.5, StepUnit.STOPS, 8)
@@ -46,11 +46,11 @@ class AskedStrip:
         times = ", ".join(seconds_text(t) for t in self.exposures.given(self.way))
         if self.way is Covering.ADDING:
             return f"Expose the whole strip, then cover one more section each time: {times}."
-        return f"A piece each: {times}."
+        return f"A section each: {times}."
 
     @property
     def totals_words(self) -> str:
-        """What each piece has had in all."""
+        """What each section has had in all."""
         named = (
             f"section {n} {seconds_text(t)}" for n, t in enumerate(self.exposures.totals(), start=1)
         )
@@ -96,12 +96,12 @@ def strip_typed(before: AskedStrip, name: str, words: str) -> AskedStrip:
     """
     made = before.exposures
     try:
-        if name == "first piece":
+        if name == "first section":
             return replace(before, exposures=replace(made, base_s=seconds_typed(words)))
         if name == "step":
             return replace(before, exposures=_step_typed(made, words))
-        if name == "pieces":
-            refusal = "a strip has 2 to 24 pieces"
+        if name == "sections":
+            refusal = "a strip has 2 to 24 sections"
             count = round(number_within(words, 2, 24, refusal, "8"))
             return replace(before, exposures=replace(made, pieces=count))
         if name == "covering":
@@ -168,19 +168,19 @@ def make_strip(notebook: Notebook, loaded: LoadedTest, asked: AskedStrip) -> Pri
 
 
 def choose_piece(notebook: Notebook, loaded: LoadedTest, piece: int) -> str:
-    """Write down which piece of the newest strip was chosen; says what that comes to.
+    """Write down which section of the newest strip was chosen; says what that comes to.
 
     Raises
     ------
     EntryError
-        If there is no strip, or no such piece.
+        If there is no strip, or no such section.
     """
     room = present_room(notebook, loaded)
     strips = [s for s in room.strips if s.purpose in PURPOSES]
     if not strips:
         raise EntryError("make a strip first")
     strip = strips[-1]
-    with notebook.change(f"piece {piece} of the strip"):
+    with notebook.change(f"section {piece} of the strip"):
         notebook.put(replace(strip, chosen=_on(strip, piece)))
         if strip.purpose != BLACK:
             time = time_of_piece(exposures_of(strip), piece)
@@ -193,7 +193,7 @@ def choose_piece(notebook: Notebook, loaded: LoadedTest, piece: int) -> str:
 
 def _on(strip: PrintStrip, piece: int) -> int:
     if not 1 <= piece <= strip.pieces:
-        raise EntryError(f"the strip has pieces 1 to {strip.pieces}")
+        raise EntryError(f"the strip has sections 1 to {strip.pieces}")
     return piece
 
 
@@ -221,7 +221,7 @@ def _keep_black(
             base_fog=fog_of(loaded),
         )
     )
-    said = f"Full black from {seconds_text(found.seconds)}"
+    said = f"Maximum black from {seconds_text(found.seconds)}"
     if len(looks) > 1:
         return f"{said}, by {counted(len(looks), 'strip')} alike."
     return f"{said}. The same strip once more makes it surer." if _fine(asked) else f"{said}."
@@ -239,21 +239,21 @@ def fog_of(loaded: LoadedTest) -> float | None:
 
 
 def type_densities(notebook: Notebook, loaded: LoadedTest, words: str) -> str:
-    """Keep reflection densities of the newest strip's pieces; the first that is within 0.04 of
-    the next is full black.
+    """Keep reflection densities of the newest strip's sections; the first that is within 0.04 of
+    the next is maximum black.
 
     Raises
     ------
     EntryError
-        If they are not as many as there are pieces, or no densities.
+        If they are not as many as there are sections, or no densities.
     """
     strips = [s for s in present_room(notebook, loaded).strips if s.purpose == BLACK]
     if not strips:
-        raise EntryError("make a strip for full black first")
+        raise EntryError("make a strip for maximum black first")
     strip = strips[-1]
     read = [within(w, REFLECTION_DENSITY) for w in words.replace(";", " ").split()]
     if len(read) != strip.pieces:
-        raise EntryError(f"the strip has {strip.pieces} pieces, and {len(read)} were typed")
+        raise EntryError(f"the strip has {strip.pieces} sections, and {len(read)} were typed")
     black = next(
         (
             i

@@ -1,4 +1,4 @@
-"""The clip of a test: what was read or seen of the fogged piece, and whether to go."""
+"""The clip of a test: what was read or seen of it, and whether to go."""
 
 from __future__ import annotations
 
@@ -32,13 +32,13 @@ LOOKS = tuple(str(s) for s in SeenThrough)
 
 
 def type_clip(notebook: Notebook, loaded: LoadedTest, clip: str, good: str, base: str) -> None:
-    """Keep densities of the piece, of the good piece and of the base; each read, or between two
+    """Keep densities of the clip, of the good one and of the base; each read, or between two
     steps of a wedge, as ``1.20-1.35``.
 
     Raises
     ------
     EntryError
-        If one is no density, or the good piece is not dense.
+        If one is no density, or the good clip is not dense.
     """
     if not loaded.strips:
         raise EntryError("plan the strips first: a clip goes before one")
@@ -55,7 +55,7 @@ def type_clip(notebook: Notebook, loaded: LoadedTest, clip: str, good: str, base
 
 
 def type_seen_through(notebook: Notebook, loaded: LoadedTest, words: str) -> None:
-    """Keep how print looks through the piece, beside the good one.
+    """Keep how print looks through the clip, beside the good one.
 
     Raises
     ------
@@ -144,7 +144,7 @@ def _fogged(strip: LoadedStrip) -> list[float]:
 
 
 def _of_readings(loaded: LoadedTest) -> ClipAnswer | None:
-    """The answer of a test of a clip whose two pieces were read."""
+    """The answer of a test of a clip whose two clips were read."""
     if loaded.test.kind != Clip.key or len(loaded.strips) < 2:
         return None
     good, clip = _fogged(loaded.strips[0]), _fogged(loaded.strips[1])
@@ -170,15 +170,15 @@ def clip_answer_of(loaded: LoadedTest) -> ClipAnswer | None:
 
 
 def clip_pieces(loaded: LoadedTest) -> tuple[tuple[str, float | None], ...]:
-    """The good piece and the one in question, each with its density where it is known."""
+    """The good clip and the one in question, each with its density where it is known."""
     judged = loaded.judged(CLIP)
     if judged and judged[-1].value is not None:
-        return (("the good piece", judged[-1].reference), ("the clip", judged[-1].value))
+        return (("the good clip", judged[-1].reference), ("the clip", judged[-1].value))
     if loaded.test.kind != Clip.key or len(loaded.strips) < 2:
-        return (("the good piece", None), ("the clip", None))
+        return (("the good clip", None), ("the clip", None))
     read = [_fogged(s) for s in loaded.strips[:2]]
     good, clip = (sum(d) / len(d) if d else None for d in read)
-    return (("the good piece", good), ("the clip", clip))
+    return (("the good clip", good), ("the clip", clip))
 
 
 def clip_words(loaded: LoadedTest, answer: ClipAnswer) -> str:
@@ -207,7 +207,7 @@ def clip_answer(loaded: LoadedTest) -> OwnAnswer:
         return OwnAnswer(
             "",
             "not judged yet",
-            "Judge the fogged piece beside the good one: on Process under Clip, or read both.",
+            "Judge the clip beside the good one: on Process under Clip, or read both.",
         )
     act = "" if answer.verdict is ClipVerdict.GO else clip_words(loaded, answer)
     says = answer.verdict.value

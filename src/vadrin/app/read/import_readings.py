@@ -208,7 +208,7 @@ def _frames_in_order(loaded: LoadedTest, names: list[tuple[str, str]], source: s
     wait = _numbers(lengths)
     wait = f"the strips of this test wait for {wait}" if wait else "no frame waits"
     raise EditRefusedError(
-        f"{source} holds {held}, but {wait}. A list does not tell which frame is missing or too "
+        f"{source} holds {held}, but {wait}. A list does not show which frame is missing or too "
         "many. Nothing was imported: bring whole strips, or a table with each frame’s exposure."
     )
 

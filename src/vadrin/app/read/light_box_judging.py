@@ -81,7 +81,7 @@ def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
     said = light_box_words(result.zone_ei) if result else ""
     if result and result.false_alarms:
         alarms = counted(result.false_alarms, "blank")
-        said += f" Your eye told {alarms} from the blank: the range is wider for it."
+        said += f" You saw a difference in {alarms}, so the range is wider."
     if result and result.doubted is not None:
         odd = _frame_at(loaded, strip, result.doubted)
         if odd is not None:
@@ -167,7 +167,7 @@ def type_own_threshold(notebook: Notebook, words: str) -> None:
         told = number_within(words, 0.005, 0.3, refusal, "0.05")
     kept = next((i for i in notebook.all(Instrument) if i.kind == _EYE), None)
     calibration = "" if told is None else json.dumps({"told from": told})
-    with notebook.change("what your eye tells"):
+    with notebook.change("smallest density you can see"):
         if kept is None:
             notebook.add(Instrument(name="My eye", kind=_EYE, calibration=calibration))
         else:

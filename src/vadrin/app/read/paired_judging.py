@@ -99,7 +99,7 @@ def paired_words(result: PairedResult) -> tuple[str, str]:
             f"{count}; unlikely to be chance",
         )
     looks = counted(result.more + result.same + result.less, "look")
-    return "no difference told yet", f"{count}; {looks} could be chance"
+    return "no difference seen yet", f"{count}; {looks} could be chance"
 
 
 def paired_lines(loaded: LoadedTest) -> tuple[str, ...]:

@@ -64,7 +64,7 @@ def _doubt_of_blank(
         return f"A blank, and denser than {thinner[0].called} at {thinner[1]:.2f}, which had light?"
     piece = min(fogged, key=lambda p: p[1], default=None)
     if piece and density > piece[1]:
-        return f"A blank, and denser than a piece fogged to full light at {piece[1]:.2f}?"
+        return f"A blank, and denser than a clip exposed to full light at {piece[1]:.2f}?"
     return "" if density < _HIGHEST_BASE else "A blank so dense: base plus fog is seldom above 1."
 
 

@@ -165,7 +165,7 @@ def taking_readings(
         If another long edit is under way.
     """
     test = yield from bench.edit_in_steps(
-        f"Taking in {table.source}", lambda book: importing(book, table)
+        f"Importing {table.source}", lambda book: importing(book, table)
     )
     _go_to_imported(bench, table, test)
 

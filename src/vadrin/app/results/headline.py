@@ -92,7 +92,7 @@ def headline_of(state: State) -> Headline:
         how = "as developed"
         if planned_words(loaded):
             how = "as planned, not noted: write down at Process what it really got"
-        time_note = f"{how}, at {warmth}; one time tells no other"
+        time_note = f"{how}, at {warmth}; one time cannot show others"
     elif answer.as_developed:
         time_note = f"as developed; {finding.time_min.why}"
     elif finding.time_min.value is not None:

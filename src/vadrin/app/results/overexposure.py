@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
 
 _LONG_BLACK = 8.0
-"""Times the time for full black from which a densest frame is a nuisance to print."""
+"""Times the time for maximum black from which a densest frame is a nuisance to print."""
 
 
 def _rated_strip(state: State) -> StripMetrics | None:
@@ -50,7 +50,7 @@ def overexposure_words(state: State) -> str:
 
 
 def _to_print(state: State, strip: StripMetrics) -> str:
-    """How long the densest frame would print, where the time for full black is known."""
+    """How long the densest frame would print, where the time for maximum black is known."""
     setup = black_setup(state.loaded)
     frames = [
         f.density

@@ -20,9 +20,9 @@ if TYPE_CHECKING:
 
 COVERED = "half covered beside the blank"
 """Purpose of a strip of which one half has a frame and the other a blank, both for the time for
-full black."""
+maximum black."""
 BESIDE_BLACK = "half covered"
-"""Purpose of a strip as it was asked for before: beside full black, where clear film itself is
+"""Purpose of a strip as it was asked for before: beside maximum black, where clear film itself is
 lighter already. What was said of it tells nothing of a frame, and is kept and not counted."""
 USUAL_THRESHOLD = (0.06, 0.02)
 """Net density that prints just lighter than a blank on a paper nobody measured, and how that
@@ -55,7 +55,7 @@ def beside_black_words(loaded: LoadedTest, strip: LoadedStrip) -> str:
     if not old:
         return ""
     return (
-        f"{counted(len(old), 'older strip')} beside full black, where clear film is lighter "
+        f"{counted(len(old), 'older strip')} beside maximum black, where clear film is lighter "
         "already: kept, and not counted."
     )
 

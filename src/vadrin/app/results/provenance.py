@@ -69,7 +69,7 @@ def _when_read(loaded: LoadedTest) -> str:
 def _of_time(state: State) -> str:
     rating, finding = rating_of(state), state.settled().finding
     if rating.as_developed:
-        return "The time is that of the one development there was; nothing tells another."
+        return "The time is that of the one development there was; nothing shows another."
     if finding.time_min.value is not None:
         return f"Time found {between_strips(state.settled(), finding.time_min.value)}."
     if finding.rule_of_thumb_min.value is not None:

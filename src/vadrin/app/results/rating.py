@@ -61,7 +61,7 @@ def _judged(loaded: LoadedTest) -> Rating | None:
     if seen is None:
         return None
     kind, strip = type_of(loaded.test.kind), seen.strip
-    time = absent("frames judged by eye tell an EI and no contrast: read densities for a time")
+    time = absent("frames judged by eye give an EI and no contrast: read densities for a time")
     if strip.minutes and kind is not None and kind.asks is Asks.INDEX:
         warmth, factor = reference_of(loaded, strip), temperature_factor_of(loaded, strip)
         time = Figure(restated_time(strip.minutes, strip.strip.temperature_c, warmth, factor))

@@ -194,7 +194,7 @@ def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
             kept += 1
         keep_scan(notebook, strip, scan.path, scan.digest, preview_of(scan.small))
     said = f"{counted(kept, 'frame')} read from {scan.picture.name}."
-    return said + (f" Not told: {list_text(refused)}." if refused else "")
+    return said + (f" Not read: {list_text(refused)}." if refused else "")
 
 
 def calibrated_words(scan: Scan) -> str:

@@ -27,7 +27,7 @@ _APART = 1 / 3
 
 
 def light_of(strip: LoadedStrip) -> str:
-    """The light a piece was shot in."""
+    """The light a length was shot in."""
     return strip.strip.note.partition(",")[0] or "the light there was"
 
 
@@ -108,13 +108,13 @@ def cine_answer(state: State) -> OwnAnswer:
 
 
 def _rank(strip: LoadedStrip) -> tuple[bool, int]:
-    """The first camera's pieces before the second's, and of those the one with most of use."""
+    """The first camera's lengths before the second's, and of those the one with most of use."""
     return not strip.strip.note.endswith(TWIN), len(_good(strip))
 
 
 def _twin_stops(loaded: LoadedTest, step: float) -> Figure | None:
-    """Stops more that the second camera needs than the first, over the pieces they share; None
-    where there is no second one, or no pair of pieces was judged."""
+    """Stops more that the second camera needs than the first, over the lengths they share; None
+    where there is no second one, or no pair of lengths was judged."""
     of: dict[tuple[str, float | None], dict[bool, float]] = {}
     for strip in loaded.strips:
         eye = _by_eye(strip, step)
@@ -148,7 +148,7 @@ def _index(figure: Figure) -> str:
 
 def _words(best: dict[str, tuple[LoadedStrip, Figure]]) -> str:
     parts = [
-        f"in {light} {ei_range_text(eye)}, on piece {strip.strip.label}"
+        f"in {light} {ei_range_text(eye)}, on length {strip.strip.label}"
         + (f", {minutes_text(strip.minutes)} min" if strip.minutes else "")
         for light, (strip, eye) in best.items()
     ]
@@ -174,7 +174,7 @@ def _lights_typed(words: str) -> tuple[int, ...]:
 DESCRIPTION = TestDescription(
     Cine.key,
     "At which EI do I meter for my cine camera?",
-    "Single frames at a few apertures in each light, the strip cut in pieces for its times.",
+    "Single frames at a few apertures in each light, the strip cut in lengths for its times.",
     sentences=(
         PlanSentence.TIMES,
         PlanSentence.OWN,

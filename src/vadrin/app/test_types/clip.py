@@ -9,9 +9,9 @@ from vadrin.core.planning.test_types.clip import Clip
 DESCRIPTION = TestDescription(
     Clip.key,
     "Will this bottle still develop a roll?",
-    "A piece fogged to full light, judged beside a piece known to be good.",
+    "A clip exposed to full light, judged beside a clip known to be good.",
     sentences=(PlanSentence.ONE_TIME,),
-    kit="a scrap of film, the bottle, a piece known to be good",
+    kit="a scrap of film, the bottle, a clip known to be good",
     piece="clip",
     answer=lambda state: clip_answer(state.loaded),
 )

@@ -48,7 +48,7 @@ def _curve(state: State, strip: LoadedStrip) -> Series:
 def middle_ei(loaded: LoadedTest, made: StripMetrics | None) -> Figure:
     """EI = 10 / H at the middle of the straight line; absent where the axis is relative."""
     if not absolute(loaded):
-        return absent("the exposure axis is relative: it tells no EI")
+        return absent("the exposure axis is relative: it gives no EI")
     if made is None:
         return absent("no curve was traced yet")
     last = np.array(made.last)
@@ -145,7 +145,7 @@ def data_sheet_answer(state: State) -> OwnAnswer:
         return OwnAnswer("", "nothing of the sheet was taken down yet", act, figures, table)
     words = "a maker's word, found in another laboratory: a starting point, not a finding"
     if found is None:
-        act = "Test it yourself: one strip at this EI and time tells how far off the sheet is."
+        act = "Test it yourself: one strip at this EI and time shows how far off the sheet is."
         told = dict(makers_of_test(loaded)).get(0.0)
         return OwnAnswer(
             f"EI {marked_ei(nominal)} to begin with",

@@ -116,7 +116,7 @@ def long_exposures_answer(state: State) -> OwnAnswer:
     law = law_of(loaded)
     if law is None:
         missing = "the short frame was" if short is None and frames else "its long frames were"
-        words = f"Not told yet: {missing} not read."
+        words = f"Not known yet: {missing} not read."
         return OwnAnswer("", words, "Read the short frame, then each long one.")
     pairs = tuple((p.metered_s, p.needed_s.value) for p in law.pairs if p.needed_s.value)
     table = AnswerTable(("The meter says", "give", "stops more"), _rows(law))
@@ -137,7 +137,7 @@ def long_exposures_answer(state: State) -> OwnAnswer:
     figures["contrast_change"] = law.contrast
     if law.law is None:
         why = next((p.needed_s.why for p in law.pairs if not p.needed_s.present), "")
-        words = f"One pair tells no law. {why[:1].upper()}{why[1:]}.".strip()
+        words = f"One pair gives no correction. {why[:1].upper()}{why[1:]}.".strip()
         return OwnAnswer("", words, "Expose and read another long time.", figures, table, (), plot)
     figures |= {"factor": law.law.factor, "exponent": law.law.exponent}
     says, words = _worded(law)
@@ -183,7 +183,7 @@ def _contrast(figure: Figure) -> str:
     if figure.value is None or figure.low is None or figure.high is None:
         return ""
     if figure.low <= 1 <= figure.high:
-        return " No change of contrast is told."
+        return " No change of contrast is known."
     side = "higher" if figure.value > 1 else "lower"
     return f" Contrast gets {side} at long times: × {figure.value:.2f}."
 

@@ -8,7 +8,7 @@ from vadrin.core.planning.test_types.paper import PaperTest
 
 DESCRIPTION = TestDescription(
     PaperTest.key,
-    "What is the shortest time for full black?",
+    "What is the shortest time for maximum black?",
     "Steps through clear film on enlarging paper, in stops of time.",
     sentences=(PlanSentence.BRACKET,),
     first=-2.0,

@@ -51,7 +51,7 @@ def _verdict(lost: float, fog: float) -> str:
 def fog_beside(fog: Figure, known: ReferenceFilm | None) -> tuple[Figure, str]:
     """How much denser base plus fog is than that of a known film, and that in words."""
     if known is None or fog.value is None:
-        why = "no other test of this stock is kept to lay beside it" if known is None else fog.why
+        why = "no other test of this film is kept to lay beside it" if known is None else fog.why
         return absent(why), f"Its fog beside fresh film: {why}."
     more = fog.value - known.base_fog
     low = None if fog.low is None else fog.low - known.base_fog

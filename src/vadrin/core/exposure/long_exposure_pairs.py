@@ -84,13 +84,13 @@ def _pair(frames: list[LongFrame], short: float, drawn: Array) -> tuple[NeededTi
     """What a metered time needed, and draws of it; `drawn` shakes the short and each frame."""
     metered = frames[0].metered_s
     if len(frames) < 2:
-        gap = absent("one frame alone tells no slope: hold it a stop longer too")
+        gap = absent("one frame cannot show a slope: hold it a stop longer too")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
     stops = np.log2([f.held_s for f in frames])
     dense = np.array([f.density for f in frames])
     best, slope = (float(told) for told in _needed(stops, dense, np.asarray(short)))
     if not np.isfinite(best) or slope < _LEAST_SLOPE:
-        gap = absent("too thin or too dense to tell a time: expose about the meter")
+        gap = absent("too thin or too dense to show a time: expose about the meter")
         return NeededTime(metered, gap), np.full(len(drawn), np.nan)
     if best > 2 * frames[-1].held_s:
         gap = absent("the longest exposure is still too thin: expose longer")
@@ -187,7 +187,7 @@ def _contrast(sets: list[list[LongFrame]], noise: float) -> Figure:
 
     first, last = slope(sets[0]), slope(sets[-1])
     if first <= _LEAST_SLOPE:
-        return absent("the shortest of the long frames are too thin to tell a slope")
+        return absent("the shortest of the long frames are too thin to show a slope")
     ratio = last / first
     reach = 1.96 * noise * float(np.hypot(1 / first, last / first**2)) / 2**0.5
     return Figure(ratio, ratio - reach, ratio + reach)

@@ -80,7 +80,7 @@ class LightBox:
     ) -> None:
         self.log_h: Array = np.unique(np.round(log_h, 4)).astype(np.float64)
         if len(self.log_h) < 3:
-            raise ValueError("three exposures that differ are needed to find the first one told")
+            raise ValueError("three exposures that differ are needed to find the first one seen")
         self._k = meter_constant
         low, high = self.log_h[0] - _BEYOND, self.log_h[-1] + _BEYOND
         self.speed_point = rng.uniform(low, high, _COUNT)
@@ -319,12 +319,12 @@ def _open_end(lit: list[SeenFrame], log_h: Array) -> str:
             return (
                 "even the thinnest frame differs from the blank: begin with less exposure next time"
             )
-        return "every frame asked for was told: ask for a thinner one"
+        return "every frame asked for was seen: ask for a thinner one"
     if told == {EyeVerdict.NO}:
         densest = max(a.log_h or 0.0 for a in lit)
         if densest >= log_h[-1] - _SAME:
             return (
                 "even the most exposed frame looks like the blank: check exposure and development"
             )
-        return "no frame asked for was told: ask for a denser one"
+        return "no frame asked for was seen: ask for a denser one"
     return ""

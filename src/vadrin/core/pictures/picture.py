@@ -57,7 +57,7 @@ class Tones:
     ground : ndarray of uint8, shape (CODES,)
         A place in `GROUNDS`.
     over_black : float
-        Lg units by which the print is exposed longer than full black takes.
+        Lg units by which the print is exposed longer than maximum black takes.
     """
 
     log_h: Array

@@ -22,7 +22,7 @@ _REACH, _STEP = 4.0, 0.005
 
 @dataclass(frozen=True, eq=False)
 class PrintingPaper:
-    """A paper's density over its white, against lg exposure from that for full black.
+    """A paper's density over its white, against lg exposure from that for maximum black.
 
     Attributes
     ----------
@@ -44,11 +44,11 @@ class PrintingPaper:
         return float(self.density[-1])
 
     def print_density(self, away: Array) -> Array:
-        """Density over white at lg exposures from full black, same shape."""
+        """Density over white at lg exposures from maximum black, same shape."""
         return np.interp(away, self.away, self.density)
 
     def exposure_for(self, density: float) -> float:
-        """Lg exposure from full black that prints a density over white."""
+        """Lg exposure from maximum black that prints a density over white."""
         rising = np.maximum.accumulate(self.density + np.arange(len(self.away)) * 1e-12)
         return float(np.interp(density, rising, self.away))
 

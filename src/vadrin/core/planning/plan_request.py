@@ -93,7 +93,7 @@ class PlanRequest:
     film : FilmSupply or None
         None for as much as it takes.
     tablet : tuple of float
-        Densities of a step tablet in contact with the film: each step gets the last exposure
+        Densities of a step wedge in contact with the film: each step gets the last exposure
         of the bracket less its density.
     leader : int
         Frames at the head of every roll that loading fogs; they serve for a clip.

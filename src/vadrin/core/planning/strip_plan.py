@@ -87,7 +87,7 @@ _OF_SERIES = {0.0: "meter", 3.0: "+3", -4.0: "−4"}
 
 
 def usual_frames(request: PlanRequest, fogged: int = 0) -> tuple[PlannedFrame, ...]:
-    """Blanks, the bracket at the test's own EI, then fogged pieces."""
+    """Blanks, the bracket at the test's own EI, then clips."""
     shots = bracket_frames(request, request.exposure_index)
     return tuple(blank_frames(request.blanks) + shots + fogged_frames(fogged))
 

@@ -77,7 +77,7 @@ class SecondSteps(TestOptions):
 
     @property
     def of_light(self) -> bool:
-        """Whether it is light, whose exposures add up under a card."""
+        """Whether it is light, whose exposures add up under a mask."""
         return self.factor is not SecondFactor.BLEACH
 
     def seconds(self, step: float) -> float:

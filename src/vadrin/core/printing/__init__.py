@@ -1,1 +1,1 @@
-"""The print room: test strips, the time for full black, the paper's own curve, grades."""
+"""The print room: test strips, the time for maximum black, the paper's own curve, grades."""

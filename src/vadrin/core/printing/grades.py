@@ -64,7 +64,7 @@ def printed_tones(
     over_black: float = 0.0,
     d_max: float = STANDARD_BLACK,
 ) -> Array:
-    """Reflection densities of a print at the shortest time for full black.
+    """Reflection densities of a print at the shortest time for maximum black.
 
     Parameters
     ----------
@@ -73,7 +73,7 @@ def printed_tones(
     exposure_scale : float
         Of the paper, in lg H.
     over_black : float
-        Lg units by which the time is longer than that for full black.
+        Lg units by which the time is longer than that for maximum black.
     d_max : float
     """
     away = over_black - np.asarray(net_density, dtype=np.float64)

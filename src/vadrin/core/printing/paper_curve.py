@@ -193,15 +193,15 @@ def scale_by_eye(log_h: Array, first_grey: int, first_black: int, step: float) -
     """
     if not 1 <= first_grey < first_black <= len(log_h):
         raise ValueError("the first black step comes after the first grey one")
-    # Each lies somewhere in the step before it; full black is darker than 90 % of the maximum.
+    # Each lies somewhere in the step before it; maximum black is darker than 90 % of the maximum.
     middle = float(log_h[first_black - 1] - log_h[first_grey - 1]) * _OF_BLACK
     reach = 1.96 * np.hypot(step / 6**0.5 * _OF_BLACK, _OF_BLACK_SPREAD * middle)
     return Figure(100 * middle, 100 * (middle - float(reach)), 100 * (middle + float(reach)))
 
 
 _OF_BLACK, _OF_BLACK_SPREAD = 0.78, 0.06
-"""Share of the way to what an eye calls full black at which 90 % of the net maximum lies, and how
-that differs between papers."""
+"""Share of the way to what an eye calls maximum black at which 90 % of the net maximum lies, and
+how that differs between papers."""
 
 
 def shoulder_steepness(curve: PaperCurve) -> float | None:

@@ -1,6 +1,6 @@
 """The net density of film that prints just lighter than clear film does.
 
-At the shortest time for full black clear film itself lies at the eye's limit. So a frame's print
+At the shortest time for maximum black clear film itself lies at the eye's limit. So a frame's print
 is laid beside that of clear film at the same time, and it counts where it is 0.04 lighter. Near
 its black a paper misses a density g that shrinks by e^(-k x); a frame of net density n prints
 g (e^(k n) - 1) lighter than clear film. The time was picked where two sections of a strip, a
@@ -15,7 +15,7 @@ from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.printing.paper_curve import PaperCurve, shoulder_steepness
 
 USUAL_STEP = 1 / 3
-"""Stops between the sections of the strip that a time for full black is picked on."""
+"""Stops between the sections of the strip that a time for maximum black is picked on."""
 EYES_APART = 0.12
 """Spread of what eyes tell, as a share: of one against the 0.04 that counts."""
 
@@ -39,7 +39,7 @@ def print_threshold(
     curve : PaperCurve or None
         None for a paper nobody measured.
     step_stops : float
-        Between the sections on which the time for full black was picked.
+        Between the sections on which the time for maximum black was picked.
     """
     known = shoulder_steepness(curve) if curve is not None else None
     steep = np.geomspace(_SOFTEST, _HARDEST, 9)

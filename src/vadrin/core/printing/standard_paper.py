@@ -16,7 +16,7 @@ _TOE, _SHOULDER = 0.12, 0.087
 """Widths of both corners in lg H: at the upper one 0.06 less light prints 0.04 lighter than what
 is 0.04 under black."""
 UNDER_BLACK = 0.04
-"""How far under its maximum a paper is full black."""
+"""How far under its maximum a paper is maximum black."""
 _FIRST_GREY, _NEARLY_BLACK = 0.04, 0.90
 
 
@@ -38,7 +38,7 @@ def _place(slope: float, span: float, density: float) -> float:
 
 @lru_cache(maxsize=64)
 def _fitted(top: float) -> tuple[float, float]:
-    """Of a grade 2: slope of the straight part, and the place of full black from the corner."""
+    """Of a grade 2: slope of the straight part, and the place of maximum black from the corner."""
 
     def over(slope: float) -> float:
         span = top / slope
@@ -57,7 +57,7 @@ def standard_density(
     Parameters
     ----------
     away : ndarray
-        Lg exposure from that for full black, which is 0.04 under the maximum.
+        Lg exposure from that for maximum black, which is 0.04 under the maximum.
     exposure_scale : float
         From 0.04 over white to 90 % of the net maximum, in lg H (ISO 6846).
     d_max : float

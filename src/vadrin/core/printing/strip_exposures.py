@@ -10,9 +10,9 @@ from math import isfinite, log2
 MOST_PIECES = 24
 _SHORTEST_S, _LONGEST_S = 0.2, 3600.0
 _FINE_PIECES = 4
-"""A third of a stop from piece to piece: an eye tells no finer on a paper's shoulder."""
+"""A third of a stop from section to section: an eye tells no finer on a paper's shoulder."""
 _EYE_STOPS = 0.1
-"""Stops by which an eye may miss the piece at each end: 0.004 of density on a paper's shoulder."""
+"""Stops an eye may miss the section by at each end: 0.004 of density on a paper's shoulder."""
 
 
 class StepUnit(StrEnum):
@@ -23,10 +23,10 @@ class StepUnit(StrEnum):
 
 
 class Covering(StrEnum):
-    """How the pieces of a strip come to their different times."""
+    """How the sections of a strip come to their different times."""
 
-    ADDING = "adding up under a card"
-    APART = "separate pieces"
+    ADDING = "adding up under a mask"
+    APART = "separate sections"
 
 
 @dataclass(frozen=True)
@@ -36,11 +36,11 @@ class StripExposures:
     Attributes
     ----------
     base_s : float
-        Seconds of the first piece, the lightest.
+        Seconds of the first section, the lightest.
     step : float
-        From piece to piece, in seconds or stops.
+        From section to section, in seconds or stops.
     unit : StepUnit
-    pieces : int
+    sections : int
 
     Raises
     ------
@@ -55,37 +55,37 @@ class StripExposures:
 
     def __post_init__(self) -> None:
         if not isfinite(self.base_s) or self.base_s <= 0:
-            raise ValueError("the first piece needs a time above 0, such as 2 s")
+            raise ValueError("the first section needs a time above 0, such as 2 s")
         if not isfinite(self.step) or self.step <= 0:
-            raise ValueError("each piece needs more than the one before: a step above 0")
+            raise ValueError("each section needs more than the one before: a step above 0")
         if not 2 <= self.pieces <= MOST_PIECES:
-            raise ValueError(f"a strip has 2 to {MOST_PIECES} pieces")
+            raise ValueError(f"a strip has 2 to {MOST_PIECES} sections")
         if self.base_s < _SHORTEST_S:
             raise ValueError(
                 f"exposures under {_SHORTEST_S:g} s cannot be timed reliably: stop the lens down"
             )
         if self.total_s(self.pieces) > _LONGEST_S:
-            raise ValueError("the last piece would take over an hour: open the lens")
+            raise ValueError("the last section would take over an hour: open the lens")
 
     def total_s(self, piece: int) -> float:
-        """Seconds a piece has in all, counted from 1."""
+        """Seconds a section has in all, counted from 1."""
         if self.unit is StepUnit.SECONDS:
             return self.base_s + self.step * (piece - 1)
         return float(self.base_s * 2.0 ** (self.step * (piece - 1)))
 
     def totals(self) -> tuple[float, ...]:
-        """Seconds of every piece."""
+        """Seconds of every section."""
         return tuple(self.total_s(piece) for piece in range(1, self.pieces + 1))
 
     def given(self, way: Covering) -> tuple[float, ...]:
-        """Times as they are given: each on top of those before, or each to its own piece."""
+        """Times as they are given: each on top of those before, or each to its own section."""
         totals = self.totals()
         if way is Covering.APART:
             return totals
         return (totals[0], *(b - a for a, b in pairwise(totals)))
 
     def finer(self, chosen: int) -> StripExposures:
-        """A strip inside the two neighbours of a chosen piece, in even fractions of a stop."""
+        """A strip inside the two neighbours of a chosen section, in even fractions of a stop."""
         low = self.total_s(max(1, chosen - 1))
         high = self.total_s(min(self.pieces, chosen + 1))
         return StripExposures(
@@ -93,7 +93,7 @@ class StripExposures:
         )
 
     def further(self, darker: bool) -> StripExposures:
-        """The next strip where the wanted piece lies past this one's end."""
+        """The next strip where the wanted section lies past this one's end."""
         reach = self.total_s(self.pieces) / self.base_s
         base = self.total_s(self.pieces - 1) if darker else self.base_s / reach * 2.0**0.5
         step = log2(reach) / (self.pieces - 1)
@@ -118,9 +118,9 @@ class PickedTime:
 
 
 def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
-    """The shortest time for full black: the first piece that can't be told from the next one.
+    """The shortest time for maximum black: the first section that can't be told from the next one.
 
-    It lies between that piece and the one before; the middle on a scale of stops stands for it,
+    It lies between that section and the one before; the middle on a scale of stops stands for it,
     and the mean of those middles where such a strip was looked at more than once. An eye is not
     the same from look to look, so that the range reaches a little beyond.
 
@@ -128,21 +128,23 @@ def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
     ----------
     strip : StripExposures
     *chosen : int
-        The piece of each look, counted from 1.
+        The section of each look, counted from 1.
 
     Raises
     ------
     ValueError
-        For a piece that is not on the strip.
+        For a section that is not on the strip.
     """
     if not all(1 <= piece <= strip.pieces for piece in chosen):
-        raise ValueError(f"the strip has pieces 1 to {strip.pieces}")
+        raise ValueError(f"the strip has sections 1 to {strip.pieces}")
     last = chosen[-1]
     if last == 1:
-        why = "even the first piece is black: begin with less"
+        why = "even the first section is black: begin with less"
         return PickedTime(strip.total_s(1), 0.0, strip.total_s(1), why)
     why = (
-        "black only at the last piece: a darker one was not tried" if (last == strip.pieces) else ""
+        "black only at the last section: a darker one was not tried"
+        if (last == strip.pieces)
+        else ""
     )
     looks = [_between(strip, piece) for piece in chosen if piece > 1]
     middle = sum(0.5 * (low + high) for low, high in looks) / len(looks)
@@ -151,8 +153,8 @@ def first_black(strip: StripExposures, *chosen: int) -> PickedTime:
 
 
 def step_of_range(low_s: float | None, high_s: float | None) -> float | None:
-    """Stops between the pieces that a time for full black was picked on, by its range; None where
-    it has none.
+    """Stops between the sections that a time for maximum black was picked on, by its range; None
+    where it has none.
 
     Parameters
     ----------
@@ -165,14 +167,14 @@ def step_of_range(low_s: float | None, high_s: float | None) -> float | None:
 
 
 def _between(strip: StripExposures, piece: int) -> tuple[float, float]:
-    """Stops of a piece and of the one before."""
+    """Stops of a section and of the one before."""
     return log2(strip.total_s(piece - 1)), log2(strip.total_s(piece))
 
 
 def time_of_piece(strip: StripExposures, chosen: int) -> PickedTime:
-    """The time of a piece that looks best, with half a step to each side."""
+    """The time of a section that looks best, with half a step to each side."""
     if not 1 <= chosen <= strip.pieces:
-        raise ValueError(f"the strip has pieces 1 to {strip.pieces}")
+        raise ValueError(f"the strip has sections 1 to {strip.pieces}")
     here = strip.total_s(chosen)
     below = strip.total_s(chosen - 1) if chosen > 1 else here**2 / strip.total_s(2)
     above = strip.total_s(chosen + 1)

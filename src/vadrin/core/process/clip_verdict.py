@@ -1,8 +1,8 @@
-"""A fogged piece beside a known good one: whether the bath is alive, and the time if it is not.
+"""A clip beside a known good one: whether the bath is alive, and the time if it is not.
 
 Fully exposed film gains density as development goes on, D' = D'max (1 - exp(-a)) with a the
 product of rate and time (first-order development, as the family over time has it). A weak bath
-has a smaller rate; how far along the good piece was is not known, so its usual range goes into the
+has a smaller rate; how far along the good clip was is not known, so its usual range goes into the
 answer's.
 """
 
@@ -80,7 +80,7 @@ def _end(middle: float, share: float, off: float) -> float:
     by_range = [_factor(share, along) for along in (_ALONG[0], _ALONG[2])]
     outer = min(by_range) if off > 0 else max(by_range)
     if off > 0 and outer == 0.0:
-        # A good piece so far along cannot have been outdone: how much shorter nobody knows.
+        # A good clip so far along cannot have been outdone: how much shorter nobody knows.
         return 0.0
     if not min(by_reading, outer, middle) > 0 or not math.isfinite(max(by_reading, outer, middle)):
         return by_reading
@@ -105,10 +105,10 @@ def clip_of_densities(
     Raises
     ------
     ValueError
-        If the good piece is no denser than the base.
+        If the good clip is no denser than the base.
     """
     if good - base < 0.3:
-        raise ValueError("the good piece is hardly denser than the base: it was not fogged")
+        raise ValueError("the good clip is hardly denser than the base: it was not fogged")
     share = (clip - base) / (good - base)
     sd = math.hypot(clip_sd, share * good_sd) / (good - base)
     if share < _SPENT:
@@ -139,5 +139,5 @@ def clip_seen_through(looks: SeenThrough) -> ClipAnswer:
         SeenThrough.DARKER: (ClipVerdict.SHORTER, "try a second clip a fifth shorter", 0.8),
     }
     verdict, act, share = said[looks]
-    why = f"an eye tells no factor: {act} and compare again"
+    why = f"the eye gives no factor: {act} and compare again"
     return ClipAnswer(verdict, why=why, next_try=share)

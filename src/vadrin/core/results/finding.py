@@ -15,8 +15,8 @@ from vadrin.core.process.minutes import minutes_brief
 from vadrin.core.results.criteria import Target
 from vadrin.core.results.one_strip_rule import one_strip_minutes
 
-ONE_STRIP = "one strip alone tells no other time"
-ONE_TIME = "all strips had one time, which tells no other"
+ONE_STRIP = "one strip cannot show other times"
+ONE_TIME = "all strips had one time, which cannot show others"
 _SLACK = 0.03
 """Lg units by which an answer may lie past the readings."""
 

@@ -64,7 +64,7 @@ STANDARD = RatingMethod(
 EYE = RatingMethod(
     "eye",
     "Light box",
-    "The first frame that an eye tells from the blank.",
+    "The first frame that looks different from the blank.",
     "zone_ei",
     "by eye on the light box",
     of_curves=False,
@@ -72,7 +72,7 @@ EYE = RatingMethod(
 PAPER = RatingMethod(
     "paper",
     "Paper",
-    "The thinnest frame that prints lighter than full black.",
+    "The thinnest frame that prints lighter than maximum black.",
     "zone_ei",
     "by half-covered strips of paper",
     of_curves=False,
@@ -80,7 +80,7 @@ PAPER = RatingMethod(
 CONTACT = RatingMethod(
     "contact sheet",
     "Contact sheet",
-    "The frame that prints best unaided at the shortest time for full black.",
+    "The frame that prints best unaided at the shortest time for maximum black.",
     "zone_ei",
     "by what prints best on the contact sheet",
     of_curves=False,

@@ -73,7 +73,7 @@ def frame_value(
     if clipped > _MOST_CLIPPED:
         return FrameValue(None, None, dust, clipped, "the picture is cut off there: scan it again")
     if not np.isfinite(density) or density > calibration.highest:
-        why = f"denser than this picture tells ({calibration.highest:.2f})"
+        why = f"denser than this scan can read ({calibration.highest:.2f})"
         return FrameValue(None, None, dust, clipped, why)
     slope = (mean - calibration.flare) * calibration.gamma * np.log(10)
     own = scatter / slope / np.sqrt(min(len(kept), _INDEPENDENT))

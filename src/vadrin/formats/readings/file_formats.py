@@ -97,7 +97,7 @@ def _is_cgats(data: bytes) -> bool:
 
 def _read_spreadsheet(path: Path, data: bytes, match: Match) -> ReadingsTable:
     if not data.startswith(_ZIP):
-        raise FormatError(f"{path.name}: not a spreadsheet, or cut short; save it anew")
+        raise FormatError(f"{path.name}: not a spreadsheet, or cut short; save it again")
     read = spreadsheet_reader.raw_of_ods if _is_ods(data) else spreadsheet_reader.raw_of_xlsx
     raw = read(path)
     return table_of(raw, match(raw))

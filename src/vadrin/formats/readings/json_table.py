@@ -28,7 +28,7 @@ def parse_readings_json(text: str, name: str) -> ReadingsTable:
     except (ValueError, RecursionError) as error:
         line = getattr(error, "lineno", 1)
         raise FormatError(
-            f"{name}, row {line}: not JSON ({str(error)[:60]}); save it anew"
+            f"{name}, row {line}: not JSON ({str(error)[:60]}); save it again"
         ) from error
     schema = held.get("schema") if isinstance(held, dict) else None
     if schema != READINGS_SCHEMA:

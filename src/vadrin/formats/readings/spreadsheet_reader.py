@@ -126,7 +126,7 @@ def raw_of_xlsx(path: Path) -> RawTable:
     except FormatError:
         raise
     except Exception as error:  # the library raises errors of any kind for damaged files
-        raise FormatError(f"{name}: not a readable XLSX file; save it anew") from error
+        raise FormatError(f"{name}: not a readable XLSX file; save it again") from error
     return _raw(name, sheets)
 
 
@@ -172,7 +172,7 @@ def raw_of_ods(path: Path) -> RawTable:
     except FormatError:
         raise
     except Exception as error:  # damaged XML and damaged archives raise errors of any kind
-        raise FormatError(f"{name}: not a readable ODS file; save it anew") from error
+        raise FormatError(f"{name}: not a readable ODS file; save it again") from error
     return _raw(name, sheets)
 
 
@@ -209,7 +209,7 @@ def _ods_rows(events: Any, name: str) -> Iterator[tuple[int, list[str]]]:
 def _repeats(element: Any, what: str, name: str, row: int) -> int:
     text = element.get(f"{_ODS['table']}number-{what}-repeated", "1")
     if not text.isdigit() or len(text) > 9:
-        raise FormatError(f"{name}, row {row}: not a readable ODS file; save it anew")
+        raise FormatError(f"{name}, row {row}: not a readable ODS file; save it again")
     return int(text)
 
 

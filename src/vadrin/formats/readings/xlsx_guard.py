@@ -55,9 +55,11 @@ def _look_over(events: Any, name: str) -> None:
 def _row_number(said: str | None, before: int, name: str) -> int:
     number = before + 1 if said is None else int(said) if re.fullmatch(r"\d{1,10}", said) else 0
     if number <= before:
-        raise FormatError(f"{name}, row {before}: row {number} comes after it; save the sheet anew")
+        raise FormatError(
+            f"{name}, row {before}: row {number} comes after it; save the sheet again"
+        )
     if number > _LAST_ROW:
-        raise FormatError(f"{name}: a row numbered {number}; no sheet has so many, save it anew")
+        raise FormatError(f"{name}: a row numbered {number}; no sheet has so many, save it again")
     return number
 
 
@@ -69,5 +71,7 @@ def _column_number(said: str | None, row: int, before: int, name: str) -> int:
     for letter in found[1] if found else "":
         number = number * 26 + ord(letter) - 64
     if number <= before or (found and int(found[2]) != row):
-        raise FormatError(f"{name}, row {row}: a cell “{said[:12]}” out of its place; save it anew")
+        raise FormatError(
+            f"{name}, row {row}: a cell “{said[:12]}” out of its place; save it again"
+        )
     return number

@@ -50,9 +50,9 @@ def look_over(path: Path) -> None:
         reason = (error.strerror or "cannot be read").lower()
         raise FormatError(f"{name}: {reason}; check the path") from error
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, ValueError, EOFError) as error:
-        raise FormatError(f"{name}: not a spreadsheet, or cut short; save it anew") from error
+        raise FormatError(f"{name}: not a spreadsheet, or cut short; save it again") from error
     except Exception as error:  # the unpackers raise errors of their own kinds
-        raise FormatError(f"{name}: damaged inside; save it anew") from error
+        raise FormatError(f"{name}: damaged inside; save it again") from error
 
 
 def _refuse_entities(data: bytes, name: str) -> None:

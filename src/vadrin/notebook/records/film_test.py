@@ -15,8 +15,10 @@ from vadrin.core.planning.plan_request import (
 from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions
 from vadrin.core.results.hold_rule import HoldRule
 
-TABLET_SUBJECT = "step tablet"
-"""How the target is called where a step tablet lies on the film."""
+CONTACT_SUBJECT = "step wedge"
+"""How the target is called where a step wedge lies on the film."""
+_CONTACT = (CONTACT_SUBJECT, "step tablet")
+"""A tester may call it either."""
 SCENE_SUBJECT = "still scene"
 """How it is called where frames show a scene and no plain target."""
 
@@ -31,7 +33,7 @@ class Test:
     from with one thing changed. The film comes as `film_amount` of `film_unit` (None and empty
     for as much as it takes), of which another test has the first `film_taken` frames; `leader`
     and `holder` are frames kept for both. `options` are those of its type;
-    `tablet` holds the densities of a step tablet in contact. `compared_names` are the
+    `tablet` holds the densities of a step wedge in contact. `compared_names` are the
     `compared` set beside the reference, and `twin_id` the camera that every other strip is
     shot with.
     `push_rule` is what pushes hold, wherever one time is named; `pull_way` is how strips of
@@ -110,5 +112,5 @@ class Test:
 
     @property
     def by_contact(self) -> bool:
-        """Whether the exposures come through a step tablet on the film."""
-        return self.subject.startswith(TABLET_SUBJECT)
+        """Whether the exposures come through a step wedge on the film."""
+        return self.subject.startswith(_CONTACT)

@@ -25,7 +25,7 @@ class PaperGrade:
 class PrintSetup:
     """What must not move while prints are compared; `closed_at` where it was changed after all.
 
-    The shortest time for full black is `black_s`, between `black_low_s` and `black_high_s`,
+    The shortest time for maximum black is `black_s`, between `black_low_s` and `black_high_s`,
     found `black_way`, through film whose base plus fog is `base_fog`.
     """
 

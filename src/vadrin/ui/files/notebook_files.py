@@ -247,8 +247,7 @@ class NotebookFiles:
             self._banner.complain(f"Nothing was taken in. {error}")
             return
         steps = bench.edit_in_steps(
-            f"Taking in {path.name}",
-            lambda book: notebook_exchange.take_in(book, theirs, path.name),
+            f"Merging {path.name}", lambda book: notebook_exchange.take_in(book, theirs, path.name)
         )
         self._progress(path.name, 0, 0)
         self.merging = SlicedJob(
@@ -261,9 +260,7 @@ class NotebookFiles:
 
     def _progress(self, name: str, done: int, total: int) -> None:
         words = (
-            f"Taking in {name}: {done} of {counted(total, 'test')}"
-            if total
-            else f"Taking in {name} …"
+            f"Merging {name}: {done} of {counted(total, 'test')}" if total else f"Merging {name} …"
         )
         self._banner.working(words, "Stop, and take nothing", self.stop_merging)
 

@@ -158,7 +158,7 @@ class ReadingsImport:
         )
 
     def _written(self, source: str, done: int, total: int) -> None:
-        words = f"Taking in {source}: {done} of {counted(total, 'reading')}"
+        words = f"Importing {source}: {done} of {counted(total, 'reading')}"
         self._banner.working(words, "Stop, and import nothing", self.stop)
 
     def _all_written(self, _nothing: object) -> None:

@@ -58,7 +58,7 @@ class FindingLine(QWidget):
         self._index.setText(found)
         self._index.setVisible(bool(found))
         self._act.setText(headline.next_act or headline.index_note)
-        self.unfold.setText(f"{'What it will tell' if lent else 'Finding'} ({UNFOLD_KEY})")
+        self.unfold.setText(f"{'Expected precision' if lent else 'Finding'} ({UNFOLD_KEY})")
         place = station_place(station)
         words, self._target = place.onward, place.goes_on
         self._next.setText(words)

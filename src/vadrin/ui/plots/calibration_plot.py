@@ -41,7 +41,7 @@ class CalibrationPlot(QWidget):
         self.setVisible(made is not None and bool(made.steps))
         if made is not None and made.steps:
             off = ", ".join(f"{known:.2f}: {told - known:+.3f}" for known, told in made.steps)
-            self.setAccessibleDescription(f"trusted to {made.highest:.2f}; off by {off}")
+            self.setAccessibleDescription(f"reliable to {made.highest:.2f}; off by {off}")
         self.update()
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:

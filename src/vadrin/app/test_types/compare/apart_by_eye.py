@@ -27,8 +27,8 @@ SAME_STOPS = 0.12
 """Stops apart that nobody sees."""
 _HEADS = ("", "EI by eye", "Range", "Speed")
 _ACT = (
-    "Read densities, by a wedge where there is no instrument: an eye tells where film begins, not "
-    "how steep it is."
+    "Read densities, by a wedge where there is no instrument: by eye you can find the EI, not the "
+    "contrast."
 )
 
 

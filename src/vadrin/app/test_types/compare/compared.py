@@ -220,7 +220,7 @@ def _of_curves(state: State) -> OwnAnswer:
     act = waiting_act(state) or judge_act(loaded)
     told = [row.apart for row in rows if row.apart is not None]
     if not told:
-        words = "Only one of them was read yet." if len(known) < 2 else "No speed could be told."
+        words = "Only one of them was read yet." if len(known) < 2 else "No speed could be found."
         return OwnAnswer("", words, act, figures, table, (), plot, of_a_curve=True, more=more)
     says, words = apart_words(told, film_name(loaded, loaded.strips[0]))
     return OwnAnswer(

@@ -25,7 +25,7 @@ class Cine(TestType):
     times_shared = True
     lights_in_turn = True
     options = LightsInTurn()
-    not_foretold = "The best frame is picked by eye, so no range can be foretold for it."
+    not_foretold = "The best frame is picked by eye, so there is no expected range."
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
         """A piece for every time and light, and for each of two cameras where there are twins."""

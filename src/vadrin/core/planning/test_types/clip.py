@@ -1,4 +1,4 @@
-"""A piece fogged to full light, judged beside a known good one, before a roll is risked."""
+"""A clip exposed to full light, judged beside a known good one, before a roll is risked."""
 
 from __future__ import annotations
 
@@ -15,11 +15,11 @@ class Clip(TestType):
     bracketed = False
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:
-        """The good piece, and the piece in question."""
+        """The good clip, and the one in question."""
         frames = tuple(blank_frames(max(1, request.blanks)) + fogged_frames(2))
         return [
-            StripPlan("A", frames, request.times[0], note="a piece known to be good"),
-            StripPlan("B", frames, request.times[0], note="the piece in question"),
+            StripPlan("A", frames, request.times[0], note="a clip known to be good"),
+            StripPlan("B", frames, request.times[0], note="the clip in question"),
         ]
 
 

@@ -8,7 +8,7 @@ from vadrin.core.planning.test_types.test_type import Metering, TestType
 
 
 class PaperTest(TestType):
-    """The shortest time for full black."""
+    """The shortest time for maximum black."""
 
     key = "paper"
     stock_kind = "paper"

@@ -14,8 +14,8 @@ class Rescue(TestType):
     beside_others = True
     asks = Asks.INDEX
     not_foretold = (
-        "What has become of an old film is not known before it is tested, so no range can "
-        "be foretold for it."
+        "What has become of an old film is not known before it is tested: there is no "
+        "expected range."
     )
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

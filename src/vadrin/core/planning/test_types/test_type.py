@@ -104,7 +104,7 @@ class TestType:
     asks: Asks = Asks.OTHER
     foretold: Foretold = Foretold.NOTHING
     not_foretold: str = (
-        "This kind of plan is judged by eye or beside a twin; no range can be foretold for it."
+        "This kind of plan is judged by eye or beside a twin; there is no expected range."
     )
     materials_apart: bool = False
     compares_materials: bool = False

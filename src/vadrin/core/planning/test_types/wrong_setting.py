@@ -19,7 +19,7 @@ class WrongSetting(TestType):
     repeats_first = False
     bracketed = False
     not_foretold = (
-        "What the roll is follows from what this film was found to be: no range can be foretold."
+        "What the roll is follows from what this film was found to be: there is no expected range."
     )
 
     def lay_out(self, request: PlanRequest) -> list[StripPlan]:

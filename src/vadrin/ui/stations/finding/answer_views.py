@@ -97,7 +97,7 @@ def methods_and_pushes(scene: ViewState) -> QWidget:
             column.addWidget(rule())
         if not analysis.methods and not analysis.finding.time_min.present:
             # One time alone was tried: nothing tells what another would do.
-            words = f"No push or pull can be told: {analysis.finding.time_min.why}."
+            words = f"No push or pull can be found: {analysis.finding.time_min.why}."
             column.addWidget(text(words, Role.NOTE, wrap=True))
         else:
             if scene.in_full:

@@ -75,11 +75,11 @@ class ForecastColumn(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("what this plan will tell")
+        self.setAccessibleName("expected precision of this plan")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(6))
-        column.addWidget(text("This plan will tell", Role.SECTION))
+        column.addWidget(text("Expected precision", Role.SECTION))
         self._answers, self._variants = (
             _Lines((Role.HEADING, Role.HEADING), Role.SUBHEADING),
             _Lines((), Role.STRONG),
@@ -90,7 +90,7 @@ class ForecastColumn(QWidget):
         column.addWidget(self._variants)
         self.basis = text("", Role.CAPTION, wrap=True)
         column.addWidget(self.basis)
-        self.sureness = WordField("wanted sureness in stops", self._ask, _finer, Role.BODY)
+        self.sureness = WordField("wanted precision in stops", self._ask, _finer, Role.BODY)
         self.sureness.show_value("0.20")
         self.smallest = text(_HINT, Role.BODY, wrap=True)
         self.take_it = button("Use this plan", self._take)
@@ -138,7 +138,7 @@ class ForecastColumn(QWidget):
 
     def _ask(self, words: str) -> None:
         stops = number_within(
-            words, 0.02, 2, "a wanted sureness lies between 0.02 and 2 stops", "0.20"
+            words, 0.02, 2, "a wanted precision lies between 0.02 and 2 stops", "0.20"
         )
         self.sureness.show_value(f"{stops:.2f}")
         self.take_it.hide()

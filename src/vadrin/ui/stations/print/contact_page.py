@@ -32,7 +32,7 @@ from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.labels import text
 
 _HOW = (
-    "Print every strip whole at its shortest time for full black. Keys, on the frame that is "
+    "Print every strip whole at its shortest time for maximum black. Keys, on the frame that is "
     "selected: {}; B prints best."
 )
 _MOST, _LEAST_WIDE, _PICTURE = 12, 62, 40

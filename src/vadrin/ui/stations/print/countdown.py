@@ -149,9 +149,9 @@ class Countdown(QWidget):
         painter.setFont(role_font(Role.HEADING))
         painter.setPen(QColor(self._look.ink))
         if done:
-            below = "Every exposure is given. Develop it, then choose a piece."
+            below = "Every exposure is given. Develop it, then choose a section."
         elif self.running:
             below = f"Lamp on: exposure {self.at + 1} of {len(self.times)}. Space breaks it off."
         else:
-            below = f"Exposure {self.at + 1} of {len(self.times)}: set the card, then Space."
+            below = f"Exposure {self.at + 1} of {len(self.times)}: set the mask, then Space."
         painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, below)

@@ -43,7 +43,7 @@ from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
-_HEADS = ("Grade", "Exposure scale", "It is", "Full black at", "Density of this frame")
+_HEADS = ("Grade", "Exposure scale", "It is", "Maximum black at", "Density of this frame")
 
 
 class _Tones(QWidget):

@@ -1,4 +1,4 @@
-"""A test strip drawn as paper: its pieces by number, with the time each had in all."""
+"""A test strip drawn as paper: its sections by number, with the time each had in all."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from vadrin.ui.theme.typeface import px, role_font
 
 
 class PaperStrip(QWidget):
-    """The pieces of a strip side by side; the one chosen is ringed."""
+    """The sections of a strip side by side; the one chosen is ringed."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -28,14 +28,14 @@ class PaperStrip(QWidget):
         return QSize(px(420), px(72))
 
     def show_strip(self, totals: tuple[float, ...], chosen: int | None, look: Look) -> None:
-        """Show the seconds of every piece."""
+        """Show the seconds of every section."""
         self._totals, self._chosen, self._look = totals, chosen, look
         said = ", ".join(f"{n}: {seconds_text(t)}" for n, t in enumerate(totals, start=1))
         self.setAccessibleDescription(f"{said}; chosen {chosen or 'none'}")
         self.update()
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
-        """Draw the pieces, light to dark as they will be."""
+        """Draw the sections, light to dark as they will be."""
         if not self._totals:
             return
         painter = QPainter(self)

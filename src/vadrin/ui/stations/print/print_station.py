@@ -49,7 +49,7 @@ class PrintStation(PagedStation):
             ),
             Action("print.sounds", "sounds of the countdown on or off", self._sounds, ("Alt+V",)),
             hint("Space", "on a test strip: begin the next exposure"),
-            hint("1 … 9", "on a test strip: the piece chosen"),
+            hint("1 … 9", "on a test strip: the section chosen"),
             hint("Y N T", "on a half-covered strip: lighter than the blank, not, not sure"),
             hint("1 … 9, N D S U, B", "on the contact sheet: a verdict; B prints best"),
         )

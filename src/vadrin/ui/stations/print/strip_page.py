@@ -38,7 +38,7 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 from vadrin.ui.widgets.sound_cues import Cue
 
-_WORDS = ("purpose", "first piece", "pieces", "step", "covering")
+_WORDS = ("purpose", "first section", "sections", "step", "covering")
 
 
 class StripPage(QWidget):
@@ -51,7 +51,7 @@ class StripPage(QWidget):
         Says why something typed was not taken.
     cue : Cue
     take_keys : callable
-        Takes the keyboard, so that a number chooses a piece.
+        Takes the keyboard, so that a number chooses a section.
     """
 
     _asked: OfTest[AskedStrip | None] = OfTest(lambda: None)
@@ -98,9 +98,9 @@ class StripPage(QWidget):
                 "A strip for",
                 f["purpose"],
                 ":",
-                f["pieces"],
-                "pieces, the first",
-                f["first piece"],
+                f["sections"],
+                "sections, the first",
+                f["first section"],
                 ", each",
                 f["step"],
                 "more,",
@@ -118,7 +118,7 @@ class StripPage(QWidget):
         column.addLayout(row)
         column.addWidget(self.countdown, 1)
         column.addWidget(self._ask)
-        column.addWidget(sentence("Or its pieces read", self.densities, ".", role=Role.LEAD))
+        column.addWidget(sentence("Or its sections read", self.densities, ".", role=Role.LEAD))
         column.addWidget(self._result)
 
     def show_state(self, scene: ViewState) -> None:
@@ -140,8 +140,8 @@ class StripPage(QWidget):
             shown = exposures_of(waiting)
         values = {
             "purpose": asked.purpose,
-            "first piece": seconds_text(asked.exposures.base_s),
-            "pieces": str(asked.exposures.pieces),
+            "first section": seconds_text(asked.exposures.base_s),
+            "sections": str(asked.exposures.pieces),
             "step": step_words(asked.exposures),
             "covering": str(asked.way),
         }
@@ -163,7 +163,7 @@ class StripPage(QWidget):
             return ""
         if asked.purpose == BLACK:
             return "Which is the first section that matches the next one? Press its number."
-        return "Which piece looks best? Press its number."
+        return "Which section looks best? Press its number."
 
     def _typing(self, name: str) -> Callable[[str], None]:
         def take(words: str) -> None:
@@ -188,11 +188,11 @@ class StripPage(QWidget):
         if loaded is not None and asked is not None:
             self.countdown.rest()
             self.bench.edit(lambda book: make_strip(book, loaded, asked))
-            # The button that was pressed goes; the next key is the number of a piece.
+            # The button that was pressed goes; the next key is the number of a section.
             self._take_keys()
 
     def choose(self, piece: int) -> None:
-        """Keep the piece that was chosen."""
+        """Keep the section that was chosen."""
         loaded = self._loaded
         if loaded is None:
             return

@@ -1,4 +1,4 @@
-"""The clip on the Process station: a fogged piece goes first, and says go or another time."""
+"""The clip on the Process station: it goes first, and says go or another time."""
 
 from __future__ import annotations
 
@@ -58,7 +58,7 @@ class ClipPage(QWidget):
         self._loaded: LoadedTest | None = None
         names = {
             "clip": "density of the clip",
-            "good": "density of the good piece",
+            "good": "density of the good clip",
             "base": "base plus fog",
         }
         self.fields = {
@@ -78,7 +78,7 @@ class ClipPage(QWidget):
             sentence(
                 "The clip reads",
                 f["clip"],
-                ", the good piece",
+                ", the good clip",
                 f["good"],
                 ", the base",
                 f["base"],
@@ -95,7 +95,7 @@ class ClipPage(QWidget):
         column.addLayout(row)
         column.addWidget(
             sentence(
-                "Or: print behind it looks", self.looks, "beside the good piece.", role=Role.LEAD
+                "Or: print behind it looks", self.looks, "beside the good clip.", role=Role.LEAD
             )
         )
         self._score = text("", Role.NOTE, wrap=True)

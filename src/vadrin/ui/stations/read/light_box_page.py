@@ -57,7 +57,7 @@ class LightBoxPage(QWidget):
         self.way = WordField(
             "how it is looked at", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
         )
-        self.eye = WordField("what my eye tells", self._own, role=Role.LEAD)
+        self.eye = WordField("smallest density I can see", self._own, role=Role.LEAD)
         for field in (self.way, self.eye):
             field.refused.connect(refuse)
         self._head = text("", Role.HEADING, wrap=True)

@@ -149,7 +149,7 @@ class ReadStation(PagedStation):
                 partial(self.turn_to, "trace"),
                 ("Alt+T",),
             ),
-            hint("Y N T", "on the light box: I can tell it, I can't, I am not sure"),
+            hint("Y N T", "on the light box: I can see a difference, I can't, I am not sure"),
             hint("1 … 9, N D S U", "a verdict on the selected frame"),
         )
 

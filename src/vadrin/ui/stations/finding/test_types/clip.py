@@ -1,4 +1,4 @@
-"""A clip beside the good piece."""
+"""A clip beside a good one."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from vadrin.ui.widgets.labels import text
 
 
 def view(scene: ViewState) -> QWidget:
-    """A clip and the good piece as two greys side by side, and what that says."""
+    """A clip and a good one as two greys side by side, and what that says."""
     body = QWidget()
     column = QVBoxLayout(body)
     column.setContentsMargins(0, 0, px(6), 0)
