@@ -21,6 +21,19 @@ def settle(window: Window) -> None:
     QApplication.processEvents()
 
 
+def warm(window: Window) -> None:
+    """Load what the window loads behind its first picture, and wait for it."""
+    from PyQt6.QtWidgets import QApplication
+
+    from vadrin.app.document.stations import PLACES
+    from vadrin.ui.frame.warm_up import warm_up
+
+    warm_up(window.jobs, window.pages.make_ahead)
+    while len(window.pages.made) < len(PLACES):
+        QApplication.processEvents()
+        time.sleep(0.005)
+
+
 def timed(act: Callable[[], object]) -> float:
     """Milliseconds until an act can be seen: what it changes is painted as the events are."""
     from PyQt6.QtWidgets import QApplication

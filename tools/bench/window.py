@@ -9,7 +9,7 @@ from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING, Any
 
-from tools.bench.timing import settle, timed
+from tools.bench.timing import settle, timed, warm
 from tools.bench.visits import every_row, visit_rows
 
 if TYPE_CHECKING:
@@ -140,13 +140,7 @@ def window_rows() -> list[str]:
     window: Any = open_window(demo_notebook())
     window.resize(1280, 800)
     window.show()
-    from vadrin.ui.frame.warm_up import warm_up
-
-    warm_up(window.jobs, window.pages.make_ahead)
-    from vadrin.app.document.stations import PLACES
-
-    while len(window.pages.made) < len(PLACES):
-        _turned_loop()
+    warm(window)
     lines = [
         *visit_rows(window),
         _line("a word of a plan stepped, file and picture", _words_stepped(window)),

@@ -19,6 +19,8 @@ ANSWERS = (
     "vadrin.core.results.paired_frames",
 )
 """What types of test answer by, each of which few tests need."""
+CARDS = ("vadrin.formats.reports.card_pdf", "reportlab.platypus")
+"""What a card is set with."""
 COLOURS = ("coloraide",)
 """What tells colours apart, for tests that show a chart."""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Generator, Iterator
 from typing import TypeVar
 
 from vadrin.app.descriptions import beside_of
@@ -36,6 +37,7 @@ from vadrin.notebook.records import (
 )
 from vadrin.notebook.store import Notebook
 
+T = TypeVar("T")
 R = TypeVar("R", bound=Record)
 
 
@@ -53,9 +55,11 @@ def _grouped(records: list[R], owner: str) -> dict[int, list[R]]:
 
 
 class _FilmOf:
-    """What tests hold, from strips down to what was said of single frames."""
+    """What tests hold, from strips down to what was said of single frames; read by `reading`."""
 
-    def __init__(self, notebook: Notebook, tests: list[Test]) -> None:
+    def reading(self, notebook: Notebook, tests: list[Test]) -> Iterator[None]:
+        """Read it, the two kinds of which there are most in steps of their own."""
+
         def owned(kind: type[R], owner: str, ids: list[int]) -> dict[int, list[R]]:
             return _grouped(notebook.all_of(kind, owner, ids), owner)
 
@@ -63,8 +67,10 @@ class _FilmOf:
         self.strips = owned(Strip, "test_id", ids)
         strip_ids = [s.id for mine in self.strips.values() for s in mine]
         self._frames = owned(Frame, "strip_id", strip_ids)
+        yield
         frame_ids = [f.id for mine in self._frames.values() for f in mine]
         self._readings = owned(Reading, "frame_id", frame_ids)
+        yield
         self._shots = owned(Exposure, "frame_id", frame_ids)
         self._seen = owned(Judgement, "frame_id", frame_ids)
         self._judged = owned(Judgement, "strip_id", strip_ids)
@@ -144,7 +150,29 @@ class _KitOf:
 
 def load_tests(notebook: Notebook, tests: list[Test]) -> list[LoadedTest]:
     """Take whole tests from the notebook, in few questions to the file."""
-    film = _FilmOf(notebook, tests)
+    film = _FilmOf()
+    for _ in film.reading(notebook, tests):
+        pass
+    return _whole(notebook, tests, film)
+
+
+def loading_test(notebook: Notebook, test: Test, said: T) -> Generator[T, None, LoadedTest]:
+    """Take one long test from the notebook in steps, between which the window goes on.
+
+    Parameters
+    ----------
+    notebook : Notebook
+    test : Test
+    said : object
+        Yielded after every step.
+    """
+    film = _FilmOf()
+    for _ in film.reading(notebook, [test]):
+        yield said
+    return _whole(notebook, [test], film)[0]
+
+
+def _whole(notebook: Notebook, tests: list[Test], film: _FilmOf) -> list[LoadedTest]:
     kit = _KitOf(notebook, tests, film.routine_ids)
     return [
         LoadedTest(

@@ -94,7 +94,11 @@ class Workbench:
 
     def open_test(self, test_id: int | None) -> None:
         """Put a test on the bench, or clear it."""
-        self._take(load_test(self.notebook, test_id) if test_id else None)
+        self.put(load_test(self.notebook, test_id) if test_id else None)
+
+    def put(self, loaded: LoadedTest | None) -> None:
+        """Put a test on the bench that was just taken from the file, or clear it."""
+        self._take(loaded)
         self.frame_id = None
         self._stay_where_there_is_a_test()
         self._select_where_work_goes_on()

@@ -132,7 +132,7 @@ class LoadedFrame:
         ]
         return max(said, key=lambda j: j.id).answer if said else ""
 
-    @property
+    @cached_property
     def readable(self) -> bool:
         """Whether there is something on the film to read."""
         kept = self.frame.role == FrameRole.LOST or self.frame.name.startswith("leader")
@@ -143,7 +143,7 @@ class LoadedFrame:
         """Whether it carries a picture, whose exposure nobody measured."""
         return self.frame.role == FrameRole.PICTURE
 
-    @property
+    @cached_property
     def counts(self) -> bool:
         """Whether its readings belong to the curve; clips only tell development."""
         apart = (FrameRole.FOGGED, FrameRole.PICTURE)

@@ -8,7 +8,9 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
+from vadrin.app.document.test_loading import load_test, loading_test
 from vadrin.app.document.workbench import Workbench
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.read.import_readings import fill_frames, import_table, importing, remembered_columns
 from vadrin.app.read.waiting_test import WaitingTest, fill_waiting
 from vadrin.core.interruption import interruptible
@@ -25,7 +27,7 @@ from vadrin.formats.readings.row_reading import KNOWN
 if TYPE_CHECKING:
     from vadrin.formats.readings.column_matching import RawTable
     from vadrin.formats.readings.readings_table import ReadingsTable
-    from vadrin.notebook.records import Test
+    from vadrin.notebook.store import Notebook
 
 __all__ = ["read_readings", "table_of"]
 
@@ -164,14 +166,17 @@ def taking_readings(
     EditRefusedError
         If another long edit is under way.
     """
-    test = yield from bench.edit_in_steps(
-        f"Importing {table.source}", lambda book: importing(book, table)
-    )
-    _go_to_imported(bench, table, test)
+
+    def taken(book: Notebook) -> Generator[tuple[int, int], None, LoadedTest]:
+        test = yield from importing(book, table)
+        return (yield from loading_test(book, test, (len(table.rows), len(table.rows))))
+
+    loaded = yield from bench.edit_in_steps(f"Importing {table.source}", taken)
+    _go_to_imported(bench, table, loaded)
 
 
-def _go_to_imported(bench: Workbench, table: ReadingsTable, test: Test) -> None:
-    bench.open_test(test.id)
+def _go_to_imported(bench: Workbench, table: ReadingsTable, loaded: LoadedTest | None) -> None:
+    bench.put(loaded)
     bench.go("curves" if table.exposures_known else "read")
     _say_imported(bench, table)
 
@@ -199,5 +204,5 @@ def take_readings(bench: Workbench, table: ReadingsTable) -> bool:
     test = bench.edit_or_raise(lambda book: import_table(book, table))
     if test is None:
         return False
-    _go_to_imported(bench, table, test)
+    _go_to_imported(bench, table, load_test(bench.notebook, test.id))
     return True

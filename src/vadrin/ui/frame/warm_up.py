@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from vadrin.app.curves.preloading import ANSWERS, COLOURS, NUMERICS, STORAGE, preload, work_out_once
+from vadrin.app.curves.preloading import (
+    ANSWERS,
+    CARDS,
+    COLOURS,
+    NUMERICS,
+    STORAGE,
+    preload,
+    work_out_once,
+)
 from vadrin.app.document.stations import PLACES
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations import station_module
@@ -21,7 +29,9 @@ def _load_what_is_needed_first() -> None:
 
 def _load_what_comes_later() -> None:
     """Load every station, and what shows a test of any kind."""
-    preload((*_COLUMN, *(station_module(place.name) for place in PLACES), *ANSWERS, *COLOURS))
+    preload(
+        (*_COLUMN, *(station_module(place.name) for place in PLACES), *ANSWERS, *CARDS, *COLOURS)
+    )
 
 
 def warm_up(jobs: Jobs, loaded: Callable[[], None]) -> None:
