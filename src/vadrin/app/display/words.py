@@ -25,3 +25,8 @@ def age_text(moment: str, now: datetime) -> str:
         if days >= size:
             return f"{counted(days // size, name)} ago"
     return ""
+
+
+def capital(words: str) -> str:
+    """Words as a sentence begins with them."""
+    return words[:1].upper() + words[1:]

@@ -83,6 +83,12 @@ PURPOSES = {
         "Bottles count down by capacity and by age.",
         "Reciprocity correction makes up for the speed a film loses in long exposures.",
     ),
+    "practice": (
+        "Practise on a film nobody knows, whose truth is sealed in an envelope.",
+        "Plan, expose, develop and read it with the simulated instruments.",
+        "Say its EI and time, each with the range you are nine in ten sure of.",
+        "The opened envelope shows how far you were off, and what cost most.",
+    ),
     "question": (
         "Begin with what you want to know.",
         "Each kind of test shows the strips it takes and what they answer.",

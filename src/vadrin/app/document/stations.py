@@ -62,6 +62,7 @@ PLACES = (
     StationPlace("films", "the films, side by side", "Ctrl+B"),
     StationPlace("tonight", "film for a light", "Ctrl+T"),
     StationPlace("cupboard", "the cupboard", "Ctrl+9"),
+    StationPlace("practice", "practice", "F7"),
     StationPlace("question", "a new test", ""),
 )
 

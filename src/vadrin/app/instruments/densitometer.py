@@ -5,17 +5,15 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 
-import numpy as np
-
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import DENSITOMETER
+from vadrin.app.instruments.film_under import unsteadiness
 from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.instruments.instrument_type import InstrumentType
 from vadrin.app.loaded.frame_order import next_to_read
-from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.core.channels import Channel
-from vadrin.core.simulation.film import densities, typical_film
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.instruments.simulated import DENSITOMETER_LINE, SimulatedDensitometer
@@ -39,6 +37,8 @@ class DensitometerLine:
     ----------
     kept : Instrument
         The one in the cupboard.
+    noise, drift : float
+        Of the stand-in: standard deviation of a reading, and of its zero with each.
 
     Raises
     ------
@@ -46,8 +46,10 @@ class DensitometerLine:
         If its port or its line does not do.
     """
 
-    def __init__(self, kept: Instrument) -> None:
-        self._line = InstrumentLine(kept, DENSITOMETER_LINE, SimulatedDensitometer)
+    def __init__(self, kept: Instrument, noise: float = 0.006, drift: float = 0.0) -> None:
+        self._line = InstrumentLine(
+            kept, DENSITOMETER_LINE, lambda rng: SimulatedDensitometer(rng, noise, drift)
+        )
         self.name = kept.name
         self.zero: float | None = None
         """What it said of no film last; None before it was asked."""
@@ -62,14 +64,10 @@ class DensitometerLine:
         """Whether it is the stand-in, whose button is on the screen."""
         return self._line.stand_in is not None
 
-    def press(self, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> None:
-        """Press the stand-in's button on a frame of the film on the bench."""
-        if self._line.stand_in is None:
-            return
-        at = frame.log_h(loaded.test.meter_constant)
-        film = typical_film(loaded.stock.box_speed)
-        place = np.array([np.nan if at is None else at])
-        self._line.stand_in.press(float(densities(film, strip.minutes or 8.0, place)[0]))
+    def press(self, density: float) -> None:
+        """Press the stand-in's button on film of a density."""
+        if self._line.stand_in is not None:
+            self._line.stand_in.press(density)
 
     def press_on(self, what: str) -> None:
         """Press the stand-in's button with no film under it, or on its reference patch."""
@@ -194,7 +192,8 @@ def densitometer_of(notebook: Notebook, loaded: LoadedTest) -> Instrument:
 def _begin(bench: Workbench) -> DensitometerLine:
     if bench.loaded is None:
         raise EntryError("open a test first: a densitometer reads its frames")
-    return DensitometerLine(densitometer_of(bench.notebook, bench.loaded))
+    kept = densitometer_of(bench.notebook, bench.loaded)
+    return DensitometerLine(kept, *unsteadiness(bench.notebook.path))
 
 
 TYPE = InstrumentType(

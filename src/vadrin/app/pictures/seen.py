@@ -14,7 +14,7 @@ from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour, paper_sees
 from vadrin.app.pictures.looking import Looking, PaperUsed
 from vadrin.app.pictures.scenes import light_of, scene_named, spot_named
 from vadrin.core.exposure.arithmetic import STOP
-from vadrin.core.pictures.developed_film import DevelopedFilm, alone, developed
+from vadrin.core.pictures.developed_film import FilmCurve, alone, developed
 from vadrin.core.pictures.picture import (
     GROUNDS,
     Ground,
@@ -61,7 +61,7 @@ class Seen:
         return float((self.ground == GROUNDS.index(ground)).mean())
 
 
-Film = DevelopedFilm | PositiveFilm
+Film = FilmCurve | PositiveFilm
 """A layer that light falls on: a negative that is printed, or a positive."""
 
 
@@ -99,7 +99,7 @@ class OnFilm:
 
     Attributes
     ----------
-    layers : tuple of DevelopedFilm or PositiveFilm
+    layers : tuple of FilmCurve or PositiveFilm
         One, or red, green and blue of colour film.
     exposure_index, meter_constant : float
     """

@@ -1,43 +1,66 @@
-"""A practice film in a notebook of its own, to be decided on before its envelope is opened."""
+"""A practice film in a notebook of its own, to be planned, shot, developed, read and decided on."""
 
 from __future__ import annotations
 
+import json
 import secrets
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from itertools import count
 from pathlib import Path
 
-from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.practice.envelope_words import Committed, envelope_lines
-from vadrin.app.practice.practice_folder import open_envelope, write_practice
-from vadrin.app.practice.practice_place import READINGS
-from vadrin.app.read.import_readings import import_table
-from vadrin.core.results.analysis import analyse
-from vadrin.core.results.criteria import Target
+from vadrin.app.document.test_loading import load_test
+from vadrin.app.plan.plan_edit import apply_plan, plan_edit_of
+from vadrin.app.plan.starting_tests import start_kind
+from vadrin.app.practice.envelope import sealed
+from vadrin.app.practice.practice_place import TRUTH
+from vadrin.app.practice.practice_truth import truth_of_world
+from vadrin.app.practice.practised_film import NOTHING, put_film, world_drawn
 from vadrin.core.simulation.practice_level import Level
-from vadrin.errors import EntryError
-from vadrin.formats.readings.any_file import read_readings
-from vadrin.formats.readings.readings_table import strips_of
+from vadrin.core.simulation.practice_world import PracticeWorld
+from vadrin.errors import FormatError
+from vadrin.formats.whole_file import write_whole
+from vadrin.instruments.simulated import SIMULATED
+from vadrin.notebook.records import (
+    Camera,
+    Developer,
+    Enlarger,
+    Instrument,
+    Lens,
+    LightMeter,
+    MakerTime,
+    Paper,
+    Stock,
+    Test,
+)
 from vadrin.notebook.store import Notebook
 
+_DENSITOMETER, _THERMOMETER = "densitometer", "thermometer"
 _MOST_SEED = 1_000_000
 
 
-def begin_practice(place: Path, level: Level = Level.USUAL, seed: int | None = None) -> Path:
-    """A film nobody knows, exposed, developed and read, in a notebook of its own.
+@dataclass(frozen=True)
+class Begun:
+    """A practice film that was begun: its notebook, its test, and the digest of its envelope."""
+
+    notebook: Path
+    test_id: int
+    digest: str
+
+
+def begin_practice(
+    place: Path, level: Level = Level.USUAL, kind: str = "time", seed: int | None = None
+) -> Begun:
+    """A film nobody knows, unexposed, in a notebook of its own, its truth sealed beside it.
 
     Parameters
     ----------
     place : Path
         Practice films lie here, each in a folder.
     level : Level
+    kind : str
+        One of `practice_words.KINDS`.
     seed : int, optional
         Which film; any where none is named.
-
-    Returns
-    -------
-    Path
-        Of the notebook; its envelope lies beside it.
 
     Raises
     ------
@@ -46,34 +69,80 @@ def begin_practice(place: Path, level: Level = Level.USUAL, seed: int | None = N
     """
     number = next(n for n in count(1) if not (place / f"film {n}").exists())
     folder = place / f"film {number}"
-    write_practice(folder, secrets.randbelow(_MOST_SEED) if seed is None else seed, level)
+    seed = secrets.randbelow(_MOST_SEED) if seed is None else seed
+    world = world_drawn(seed, level)
+    envelope = sealed(truth_of_world(world, seed, level, kind)) | {"level": level.value}
+    try:
+        folder.mkdir(parents=True)
+        write_whole(folder / TRUTH, json.dumps(envelope, indent=1) + "\n")
+    except OSError as error:
+        raise FormatError(f"{folder}: {(error.strerror or 'cannot be written').lower()}") from error
+    put_film(folder, NOTHING)
     path = folder / f"practice {number}.vadrin"
     book = Notebook(path)
     try:
-        table = read_readings(folder / READINGS)
-        import_table(book, replace(table, source=f"Practice film {number}.csv"))
+        _fill(book, world, kind, number, envelope["sha256"])
+        if level is Level.FIRST:
+            _make_short(book, round(2 * _makers_minutes(world)) / 2)
+        (test,) = book.all(Test)
     finally:
         book.close()
-    return path
+    return Begun(path, test.id, envelope["sha256"])
 
 
-def envelope_told(notebook: Path, loaded: LoadedTest | None) -> list[str]:
-    """What the envelope of a practice film says of it, and of who decided on it.
+def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: str) -> None:
+    """The kit of the practice room, and the test that is asked."""
+    film, bath, speed = f"Practice film {number}", "Practice developer", world.film.box_speed
+    with book.change("a practice film"):
+        stock = book.add(Stock(name=film, box_speed=speed))
+        developer = book.add(Developer(name=bath))
+        # A maker's word: near enough to begin with, and no more.
+        book.add(
+            MakerTime(
+                stock_id=stock.id,
+                developer_id=developer.id,
+                time_min=round(2 * _makers_minutes(world)) / 2,
+                source="as printed with the practice film",
+            )
+        )
+        camera = book.add(Camera(name="Practice camera", shutter_step=0.5))
+        lens = book.add(Lens(name="Practice lens"))
+        meter = book.add(LightMeter(name="Practice meter"))
+        reader = book.add(
+            Instrument(name="Practice densitometer", kind=_DENSITOMETER, port=SIMULATED)
+        )
+        book.add(Instrument(name="Practice thermometer", kind=_THERMOMETER, port=SIMULATED))
+        book.add(Enlarger(name="Practice enlarger", head="diffuse", lens="50 mm"))
+        book.add(Paper(name="Practice paper", grade="2"))
+        begun = load_test(book, start_kind(book, kind).id)
+        if begun is not None:
+            asked = replace(
+                begun.test,
+                exposure_index=speed,
+                camera_id=camera.id,
+                lens_id=lens.id,
+                meter_id=meter.id,
+                instrument_id=reader.id,
+                note=f"A film nobody knows. Its truth is sealed under {digest[:16]}.",
+            )
+            plan = plan_edit_of(book, begun)
+            named = replace(plan, test=asked, stock_name=film, developer_name=bath)
+            apply_plan(book, named, "the practice plan")
 
-    Raises
-    ------
-    EntryError
-        If nothing was decided yet, since opened before it would teach nothing; or for another
-        contrast than the envelope's.
-    FormatError
-        If the envelope was changed.
-    """
-    if loaded is None or not loaded.findings:
-        raise EntryError("decide on it first, at Finding: the envelope is opened once you have")
-    last = loaded.findings[-1]
-    if Target(last.target_kind, last.target_value) != Target():
-        raise EntryError("it is for average gradient 0.58: choose that at Finding, and decide")
-    mine = Committed(last.exposure_index or None, last.time_min or None)
-    truth = open_envelope(notebook.parent)
-    told = analyse(strips_of(read_readings(notebook.parent / READINGS)))
-    return envelope_lines(truth, mine, told)
+
+def _make_short(book: Notebook, minutes: float) -> None:
+    """Two strips of nine frames for the first hour, about the maker's time."""
+    (test,) = book.all(Test)
+    begun = load_test(book, test.id)
+    if begun is not None:
+        short = replace(begun.test, first_stop=-4.0, last_stop=3.0, step=1.0, blanks=1)
+        plan = plan_edit_of(book, begun)
+        times = 0.75 * minutes, 1.4 * minutes
+        asked = replace(short, repeat_first=False)
+        apply_plan(book, replace(plan, test=asked, times=times), "a short plan")
+
+
+def _makers_minutes(world: PracticeWorld) -> float:
+    film = world.film
+    true = film.time_for_gradient() or 8.0
+    return float(true * (0.88 + 0.3 * ((world.film.fog * 997.0) % 1.0)))

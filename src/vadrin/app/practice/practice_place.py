@@ -8,6 +8,9 @@ from platformdirs import user_data_path
 
 READINGS, TRUTH = "readings.csv", "truth.json"
 """Files of a practice film: what a tester has of it, and the envelope."""
+FILM, COMMITTED, OPENED = "film.json", "committed.json", "opened.json"
+"""Of one that is shot and developed in its notebook: what is on the film, sealed; what its tester
+committed to; and what came of it."""
 
 
 def practice_place() -> Path:
@@ -16,5 +19,10 @@ def practice_place() -> Path:
 
 
 def is_practice(notebook: Path) -> bool:
-    """Whether an envelope lies beside a notebook."""
-    return (notebook.parent / TRUTH).is_file() and (notebook.parent / READINGS).is_file()
+    """Whether a notebook is that of a practice film, with its envelope and film beside it."""
+    return (notebook.parent / TRUTH).is_file() and (notebook.parent / FILM).is_file()
+
+
+def is_opened(notebook: Path) -> bool:
+    """Whether the envelope of a practice film was opened."""
+    return (notebook.parent / OPENED).is_file()

@@ -7,9 +7,11 @@ from typing import Any
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_run import PracticeTest, Practised
+from vadrin.core.simulation.practice_world import PracticeWorld
 
 _PUSHES = (-1, 0, 1, 2)
-_TARGET = {"kind": "average_gradient", "value": 0.58}
+_GRADIENT = 0.58
+_TARGET = {"kind": "average_gradient", "value": _GRADIENT}
 
 
 def truth_of(test: PracticeTest, seed: int, level: Level) -> dict[str, Any]:
@@ -27,7 +29,7 @@ def truth_of(test: PracticeTest, seed: int, level: Level) -> dict[str, Any]:
         Plain JSON data; a figure that nothing reaches within the times tried is None.
     """
     film, times = test.film, [strip.real_min_20 for strip in test.strips]
-    normal = film.time_for_gradient(float(_TARGET["value"]))  # type: ignore[arg-type]
+    normal = film.time_for_gradient(_GRADIENT)
     tried = normal is not None and min(times) <= normal <= max(times)
     return {
         "seed": seed,
@@ -66,4 +68,39 @@ def _push(film: PracticeFilm, normal: float, stops: int) -> dict[str, float | No
         "exposure_index": None if index is None else index * 10.0 ** (STOP * stops),
         "hold_midtone_min": film.push_minutes(normal, stops, 0),
         "hold_highlight_min": film.push_minutes(normal, stops),
+    }
+
+
+def truth_of_world(world: PracticeWorld, seed: int, level: Level, kind: str) -> dict[str, Any]:
+    """The truth of a film that is shot and developed in its notebook.
+
+    Parameters
+    ----------
+    world : PracticeWorld
+    seed : int
+    level : Level
+    kind : str
+        The type of test it was begun for.
+
+    Returns
+    -------
+    dict
+        Plain JSON data; a figure that nothing reaches is None.
+    """
+    film = world.film
+    normal = film.time_for_gradient(_GRADIENT)
+    return {
+        "seed": seed,
+        "level": level.value,
+        "kind": kind,
+        "shape": film.shape,
+        "box_speed": film.box_speed,
+        "q10": round(film.q10, 3),
+        "finding": {
+            "target": _TARGET,
+            "time_min": normal,
+            "zone_ei": None if normal is None else film.zone_ei(normal),
+        },
+        "push": [] if normal is None else [_push(film, normal, stops) for stops in _PUSHES],
+        "traps": [trap.kind.value for trap in world.traps],
     }

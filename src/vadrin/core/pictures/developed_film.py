@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import exp, log
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,6 +19,18 @@ _MET = 0.005
 """Share by which a time may lie outside the tested ones and still be one of them."""
 _AT_FOG = 0.03
 """Net density of the thinnest reading up to which what got less light is known to be clear."""
+
+
+class FilmCurve(Protocol):
+    """A film at one development, whatever its curve is known by."""
+
+    def net_density(self, log_h: Array) -> Array:
+        """Density over base plus fog at lg exposures, same shape."""
+        ...
+
+    def read_at(self, log_h: Array) -> NDArray[np.bool_]:
+        """Where the curve is known, same shape, of bool."""
+        ...
 
 
 @dataclass(frozen=True, eq=False)

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vadrin.core.arrays import Array
-from vadrin.core.pictures.developed_film import DevelopedFilm
+from vadrin.core.pictures.developed_film import FilmCurve
 from vadrin.core.pictures.printing_paper import MID_TONE, PrintingPaper
 from vadrin.core.pictures.scene import CODES, Codes
 from vadrin.core.printing.paper_curve import FIRST_GREY
@@ -68,7 +68,7 @@ class Tones:
 
 
 def tones_of(
-    film: DevelopedFilm,
+    film: FilmCurve,
     log_h: Array,
     paper: PrintingPaper,
     rule: PrintRule,
@@ -79,7 +79,7 @@ def tones_of(
 
     Parameters
     ----------
-    film : DevelopedFilm
+    film : FilmCurve
     log_h : ndarray, shape (CODES,)
         From `scene.log_h_of_codes`.
     paper : PrintingPaper

@@ -11,3 +11,5 @@ class Level(StrEnum):
     PLAIN = "plain"
     USUAL = "usual"
     HARD = "hard"
+    FIRST = "first"
+    ANY = "any"

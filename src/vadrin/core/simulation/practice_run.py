@@ -63,7 +63,9 @@ class _Trouble:
 
 
 def _trouble(rng: np.random.Generator, level: Level) -> _Trouble:
-    if level is Level.PLAIN:
+    if level is Level.ANY:
+        level = Level(str(rng.choice([Level.PLAIN, Level.USUAL, Level.HARD])))
+    if level in (Level.PLAIN, Level.FIRST):
         return _Trouble(0.006)
     swapped, short = (int(rng.integers(5)), int(rng.integers(14, 22))), int(rng.integers(5))
     if level is Level.USUAL:

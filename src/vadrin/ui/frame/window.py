@@ -18,11 +18,11 @@ from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
 from vadrin.ui.files.notebook_files import NotebookFiles
-from vadrin.ui.files.practising import Practice
 from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
+from vadrin.ui.frame.practice_line import PracticeLine
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.running_clock import go_to_running_clock
 from vadrin.ui.frame.updates import Updates
@@ -93,10 +93,23 @@ class Window(QMainWindow):
             self, self.bench, self.banner, self.importing.offer, self.notebook_opened, self.jobs
         )
         self.given = StationContext(
-            self.bench, self.jobs, self.ears, self.start_test, self.files.ask_import, self.files.ask
+            self.bench,
+            self.jobs,
+            self.ears,
+            self.start_test,
+            self.files.ask_import,
+            self.files.ask,
+            self.files.open,
         )
         self.pages = StationPages(self.given)
-        for part in (self.header, self.banner, self.importing.matcher, self.table):
+        self.practice_line = PracticeLine(self.bench)
+        for part in (
+            self.header,
+            self.practice_line,
+            self.banner,
+            self.importing.matcher,
+            self.table,
+        ):
             column.addWidget(part)
         row = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         row.setSpacing(0)
@@ -110,8 +123,7 @@ class Window(QMainWindow):
         self.over = Overlays(body, self._focus_station)
         self._shown_test: int | None = None
         self._whole_strips = False
-        practice = Practice(self.bench, self.banner, self.jobs, self.files.open)
-        self.actions_everywhere = window_actions(self.bench, self.files, practice, self._own_acts())
+        self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
 
     def _focus_station(self) -> None:
         self.station().take_focus()
@@ -144,6 +156,8 @@ class Window(QMainWindow):
         self.updates.prepare(self._ask_for_answer)
         self.updates.subscribe(Topic.STATION, lambda _: self._turn())
         self.updates.subscribe(Topic.SHEET | Topic.NOTEBOOK, lambda _: self._show_header())
+        told = Topic.SHEET | Topic.NOTEBOOK | Topic.STATION | Topic.LOOK
+        self.updates.subscribe(told, lambda _: self.practice_line.show_practice(self.look))
         self.updates.subscribe(table, lambda _: self._show_table())
         self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
         self.updates.subscribe(column, lambda _: self.finding.show())

@@ -12,7 +12,6 @@ from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
 from vadrin.ui.files.notebook_files import NotebookFiles
-from vadrin.ui.files.practising import Practice
 from vadrin.ui.light_table.strip_table import WHOLE_KEY
 
 MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
@@ -35,12 +34,12 @@ class WindowActs:
 
 
 def window_actions(
-    bench: Workbench, files: NotebookFiles, practice: Practice, window: WindowActs
+    bench: Workbench, files: NotebookFiles, window: WindowActs
 ) -> tuple[Action, ...]:
     """Every action of the window, in the order of its menu."""
     return (
         *_of_readings(bench, files, window),
-        *_of_notebooks(files, practice),
+        *_of_notebooks(files),
         *_of_editing(bench, window),
         *_of_places(bench),
     )
@@ -66,7 +65,7 @@ def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs) -> 
     )
 
 
-def _of_notebooks(files: NotebookFiles, practice: Practice) -> tuple[Action, ...]:
+def _of_notebooks(files: NotebookFiles) -> tuple[Action, ...]:
     part = "notebook"
     return (
         Action("notebook.open", "Open a notebook …", files.ask_open, ("Ctrl+O",), part),
@@ -74,15 +73,6 @@ def _of_notebooks(files: NotebookFiles, practice: Practice) -> tuple[Action, ...
         Action("notebook.copy", "Save a copy …", files.ask_copy, (), part),
         Action("notebook.merge", "Merge another notebook …", files.ask_merge, (), part),
         Action("notebook.json", "Export notebook as JSON …", files.ask_json, (), part),
-        Action("practice.begin", "Practise on a film nobody knows", practice.begin, (), part),
-        Action(
-            "practice.open",
-            "Open the envelope of this film",
-            practice.open_envelope,
-            (),
-            part,
-            practice.possible,
-        ),
     )
 
 

@@ -63,6 +63,7 @@ class StationContext:
     start_test: Callable[[], None]
     ask_import: Callable[[], None]
     ask_file: Callable[[str, str, Callable[[Path], object]], None]
+    open_notebook: Callable[[Path], None]
 
 
 class Station(QWidget):

@@ -9,8 +9,11 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.display.verdict_words import answer_words
+from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.practice.practice_devices import halves
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.app.printing.half_covered import (
     PRINT_TOLD,
     CoveredQuestion,
@@ -18,8 +21,10 @@ from vadrin.app.printing.half_covered import (
     covered_question,
 )
 from vadrin.app.results.print_ei import covered_strips
-from vadrin.errors import EntryError
+from vadrin.errors import EntryError, VadrinError
+from vadrin.ui.plots.true_patches import Patch, TruePatches
 from vadrin.ui.stations.station import ViewState
+from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -44,10 +49,13 @@ class CoveredPage(QWidget):
         self._strip: LoadedStrip | None = None
         self._asked: CoveredQuestion | None = None
         self._ask = text("", Role.TIME, wrap=True)
+        self._patches = TruePatches()
         row = QHBoxLayout()
         self.answers = []
         for key, words in _KEYS.items():
-            made = button(f"{words} ({key.upper()})", partial(self.say, words))
+            made = button(
+                f"{capital(answer_words(words))} ({key.upper()})", partial(self.say, words)
+            )
             self.answers.append(made)
             row.addWidget(made)
         row.addStretch(1)
@@ -57,6 +65,7 @@ class CoveredPage(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(px(10))
         column.addWidget(self._ask)
+        column.addWidget(self._patches)
         column.addLayout(row)
         column.addWidget(self._so_far)
         column.addWidget(rule())
@@ -72,6 +81,7 @@ class CoveredPage(QWidget):
         book = self.bench.notebook
         self._asked = covered_question(book, loaded, self._strip)
         self._ask.setText(self._asked.words)
+        self._show_patches(scene.look)
         for made in self.answers:
             made.setVisible(self._asked.frame is not None)
         frames = {f.frame.id: f.number for f in self._strip.frames}
@@ -81,6 +91,18 @@ class CoveredPage(QWidget):
         ]
         self._so_far.setText(f"So far: {', '.join(said)}." if said else "")
         self._result.setText(self._asked.result)
+
+    def _show_patches(self, look: Look) -> None:
+        """In the practice room the paper lies on the screen."""
+        loaded, strip, asked = self._loaded, self._strip, self._asked
+        shown: tuple[Patch, ...] = ()
+        if is_practice(self.bench.notebook.path) and strip and asked and asked.frame and loaded:
+            try:
+                made = halves(self.bench.notebook, loaded, strip, asked.frame)
+                shown = ((asked.frame.called, made[0]), ("blank", made[1])) if made else ()
+            except VadrinError as error:
+                self._refuse(f"{capital(str(error))}.")
+        self._patches.show_patches(shown, look)
 
     def say(self, told: str) -> None:
         """Keep an answer."""

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from vadrin.app.printing.print_setups import seconds_text
+from vadrin.ui.plots.true_patches import grey_of
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -20,6 +21,7 @@ class PaperStrip(QWidget):
         self._totals: tuple[float, ...] = ()
         self._chosen: int | None = None
         self._look: Look = DAY
+        self._tones: tuple[float, ...] = ()
         self.setAccessibleName("strip of paper")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -27,8 +29,16 @@ class PaperStrip(QWidget):
         """A strip."""
         return QSize(px(420), px(72))
 
-    def show_strip(self, totals: tuple[float, ...], chosen: int | None, look: Look) -> None:
-        """Show the seconds of every section."""
+    def show_strip(
+        self,
+        totals: tuple[float, ...],
+        chosen: int | None,
+        look: Look,
+        tones: tuple[float, ...] = (),
+    ) -> None:
+        """Show the seconds of every section; `tones` are its reflection densities, where the
+        strip was made in the practice room."""
+        self._tones = tones
         self._totals, self._chosen, self._look = totals, chosen, look
         said = ", ".join(f"{n}: {seconds_text(t)}" for n, t in enumerate(totals, start=1))
         self.setAccessibleDescription(f"{said}; chosen {chosen or 'none'}")
@@ -46,6 +56,9 @@ class PaperStrip(QWidget):
             box = QRectF(place * wide, px(4), wide - 2, self.height() - px(26))
             # Not what it will be, which nobody knows yet: only that each is darker than the last.
             fill = look.film_colour(0.1 + 1.9 * place / max(count - 1, 1))
+            if self._tones:
+                box = QRectF(place * wide, px(4), wide, self.height() - px(26))
+                fill = grey_of(self._tones[place])
             painter.fillRect(box, fill)
             painter.setPen(look.writing_on(fill))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(place + 1))

@@ -8,9 +8,12 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.practice.practice_devices import section_tones
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.app.printing.print_setups import black_words, present_room, seconds_text
 from vadrin.app.printing.print_strips import (
     BLACK,
@@ -25,7 +28,7 @@ from vadrin.app.printing.print_strips import (
     strip_typed,
     type_densities,
 )
-from vadrin.errors import EntryError
+from vadrin.errors import EntryError, VadrinError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.print.countdown import Countdown, Counted
 from vadrin.ui.stations.print.paper_strip import PaperStrip
@@ -148,7 +151,8 @@ class StripPage(QWidget):
         for name, words in values.items():
             self.fields[name].show_value(words)
         self._given.setText(f"{asked.given_words}\n{asked.totals_words}")
-        self.paper.show_strip(shown.totals(), None, scene.look)
+        tones = self._tones(loaded, shown.totals(), asked.purpose) if waiting else ()
+        self.paper.show_strip(shown.totals(), None, scene.look, tones)
         self.countdown.load(() if waiting else asked.exposures.given(asked.way), scene.look)
         self.countdown.setVisible(waiting is None)
         self.start.setVisible(waiting is None)
@@ -156,6 +160,20 @@ class StripPage(QWidget):
         self._ask.setText(self._question(asked, waiting is not None))
         self._result.setText(black_words(room.setup))
         self.densities.show_value("—")
+
+    def _tones(
+        self, loaded: LoadedTest, seconds: tuple[float, ...], purpose: str
+    ) -> tuple[float, ...]:
+        """What the sections have become, in the practice room; nothing anywhere else."""
+        if not is_practice(self.bench.notebook.path):
+            return ()
+
+        try:
+            path = self.bench.notebook.path
+            return section_tones(path, loaded, seconds, purpose == BLACK)
+        except VadrinError as error:
+            self._refuse(f"{capital(str(error))}.")
+            return ()
 
     @staticmethod
     def _question(asked: AskedStrip, waiting: bool) -> str:

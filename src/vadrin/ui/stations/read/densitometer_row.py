@@ -7,9 +7,12 @@ from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import DENSITOMETER
 from vadrin.app.instruments.densitometer import PATCH, ZERO
+from vadrin.app.instruments.film_under import density_under
+from vadrin.errors import VadrinError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.listen_button import ListenButton
 from vadrin.ui.theme.typeface import px
@@ -33,9 +36,9 @@ class DensitometerRow(QWidget):
     def __init__(self, bench: Workbench, ears: Ears, refuse: Callable[[str], None]) -> None:
         super().__init__()
         self.bench, self._ears, self.refuse = bench, ears, refuse
-        listening = ListenButton(DENSITOMETER, ears, refuse)
+        listening = self._listening = ListenButton(DENSITOMETER, ears, refuse)
         self.line = listening.link
-        self.press = button("Simulate a reading", self.press_button)
+        self.press = button("Simulate a reading (F6)", self.press_button)
         self.zero = button("Zero without film", self.zero_it, link=True)
         self.patch = button("Read the reference patch", self.check_patch, link=True)
         self.drift = button("Correct earlier readings for drift", self.take_out_drift, link=True)
@@ -59,11 +62,23 @@ class DensitometerRow(QWidget):
             part.setVisible(meter is not None)
         self.drift.setVisible(meter is not None and meter.drifted > 0)
 
+    def press_or_connect(self) -> None:
+        """The button by a key; before anybody listens, listen first."""
+        if self._meter is None:
+            self._listening.listen()
+        elif self._meter.simulated:
+            self.press_button()
+
     def press_button(self) -> None:
         """Press the stand-in's button on the selected frame."""
         place, loaded = self.bench.selected(), self.bench.loaded
-        if self._meter is not None and place is not None and loaded is not None:
-            self._meter.press(loaded, *place)
+        if self._meter is None or place is None or loaded is None:
+            return
+        try:
+            self._meter.press(density_under(self.bench.notebook.path, loaded, *place))
+            self.refuse("")
+        except VadrinError as error:
+            self.refuse(f"{capital(str(error))}.")
 
     def zero_it(self) -> None:
         """The next reading is of no film, and tells the zero."""

@@ -8,9 +8,12 @@ from functools import partial
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.loaded.loaded_test import LoadedStrip
+from vadrin.app.practice.practice_devices import beside_the_blank
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.app.read.light_box_judging import (
     NO,
     UNSURE,
@@ -27,8 +30,11 @@ from vadrin.app.read.light_box_judging import (
     viewing_of,
     way_typed,
 )
+from vadrin.errors import VadrinError
 from vadrin.ui.kept import OfTest
+from vadrin.ui.plots.true_patches import Patch, TruePatches
 from vadrin.ui.stations.station import ViewState
+from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.buttons import button
@@ -62,6 +68,7 @@ class LightBoxPage(QWidget):
             field.refused.connect(refuse)
         self._head = text("", Role.HEADING, wrap=True)
         self._ask = text("", Role.TIME, wrap=True)
+        self._patches = TruePatches()
         self.answers = {
             told: button(words, partial(self.answer, told), primary=told is YES)
             for told, words in ((YES, "Yes (Y)"), (NO, "No (N)"), (UNSURE, "Not sure (T)"))
@@ -89,6 +96,7 @@ class LightBoxPage(QWidget):
         )
         column.addWidget(self._head)
         column.addWidget(self._ask)
+        column.addWidget(self._patches)
         column.addLayout(row)
         column.addWidget(self._so_far)
         column.addWidget(rule())
@@ -112,12 +120,25 @@ class LightBoxPage(QWidget):
         self.eye.show_value("usual" if own is None else f"{own:g}")
         self._head.setText(f"Strip {strip.strip.label}")
         self._ask.setText(asked.words)
+        self._show_patches(scene.look)
         for made in self.answers.values():
             made.setVisible(asked.frame is not None)
         self._so_far.setText(answers_words(strip))
         self._result.setText(asked.result)
         self._gain.setText(asked.gain)
         self.again.setVisible(bool(asked.result))
+
+    def _show_patches(self, look: Look) -> None:
+        """In the practice room the film lies on the screen, and the tester's own eye answers."""
+        strip, asked, loaded = self._strip, self._question, self.bench.loaded
+        shown: tuple[Patch, ...] = ()
+        if is_practice(self.bench.notebook.path) and strip and asked and asked.frame and loaded:
+            try:
+                made = beside_the_blank(self.bench.notebook.path, loaded, strip, asked.frame)
+                shown = ((asked.frame.called, made[0]), ("blank", made[1]))
+            except VadrinError as error:
+                self._ask.setText(f"{capital(str(error))}.")
+        self._patches.show_patches(shown, look)
 
     def take_key(self, event: QKeyEvent) -> bool:
         """One key answers."""

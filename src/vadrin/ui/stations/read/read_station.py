@@ -116,6 +116,12 @@ class ReadStation(PagedStation):
                 ("Ctrl+L",),
             ),
             Action(
+                "read.press",
+                "connect the densitometer; press the button of a simulated one",
+                self.densities.meter.press_or_connect,
+                ("F6",),
+            ),
+            Action(
                 "read.densities", "type densities", partial(self.turn_to, "densities"), ("Alt+D",)
             ),
             Action("read.scan", "read a scan", partial(self.turn_to, "scan"), ("Alt+S",)),

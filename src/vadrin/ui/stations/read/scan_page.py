@@ -12,9 +12,12 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip
+from vadrin.app.practice.practice_devices import write_scan
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.app.scans.kept_scans import picture_file, scans_of
 from vadrin.app.scans.picture_files import PICTURES_OR_RAW
 from vadrin.app.scans.scan_frames import (
@@ -142,6 +145,7 @@ class ScanPage(QWidget):
         self.choose = button(
             "Open a scan …", partial(ask_file, "Open a scan", PICTURES_OR_RAW, self.open)
         )
+        self.here = button("Scan it here (practice)", self._scan_here)
         self.stop = button("Stop", self.cancel)
         self.take = button("Use these densities", self.keep, primary=True)
         self.turn = button("Reverse frame order (R)", self._turn, link=True)
@@ -171,7 +175,7 @@ class ScanPage(QWidget):
         opened, used = QHBoxLayout(), QHBoxLayout()
         used.setSpacing(px(14))
         for row, parts in (
-            (opened, (self.choose, self.stop, self.again, self.other)),
+            (opened, (self.choose, self.here, self.stop, self.again, self.other)),
             (used, (self.take, self.turn, self.gone, self._check)),
         ):
             for part in parts:
@@ -244,6 +248,7 @@ class ScanPage(QWidget):
         self.again.setVisible(scan is None and bool(self._kept) and not busy)
         self.stop.setVisible(busy)
         self.choose.setVisible(not busy)
+        self.here.setVisible(not busy and is_practice(self.bench.notebook.path))
         self._how.setVisible(scan is None)
         # The picture takes what room there is; before there is one, the steps stand on top.
         self._view.setVisible(scan is not None)
@@ -299,6 +304,20 @@ class ScanPage(QWidget):
             self._progress,
         )
         self._show()
+
+    def _scan_here(self) -> None:
+        """Let the practice scanner make the picture, and open it."""
+        loaded, strip = self.bench.loaded, self._strip
+        if loaded is None or strip is None:
+            return
+
+        try:
+            path = self.bench.edit_or_raise(lambda book: write_scan(book, loaded, strip))
+        except VadrinError as error:
+            self._refuse(f"{capital(str(error))}.")
+            return
+        if path is not None:
+            self.open(path, 0)
 
     def _ended(self, key: object) -> None:
         if key == "scan" and self._strip is not None:

@@ -1,0 +1,334 @@
+"""The envelope opened: what is true of the film, beside what its tester and the program found."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Generator
+from dataclasses import dataclass
+from math import log2
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.state import State
+from vadrin.app.loaded.light_boxes import light_box_result
+from vadrin.app.practice.commitment import Belief, Commitment, commitment_of
+from vadrin.app.practice.practice_place import OPENED, TRUTH
+from vadrin.app.practice.practice_words import outside_of
+from vadrin.app.practice.practised_film import film_in, truth_sealed, world_of
+from vadrin.app.results.rating import rating_of
+from vadrin.app.stamps import now
+from vadrin.core.diagnostic import Diagnostic
+from vadrin.core.figure import Figure
+from vadrin.core.frames import FrameState
+from vadrin.core.simulation.practice_limits import BestPlan, Reach, ShotStrip, best_plan, reach_of
+from vadrin.core.simulation.practice_trap import CAUGHT_BY, WORDS_FOR, TrapKind
+from vadrin.core.wording import counted
+from vadrin.errors import EntryError, FormatError
+from vadrin.formats.whole_file import write_whole
+
+_UNKNOWN = "—"
+_WORTH_SAYING = 0.05
+"""Stops of the EI, or their like in time, from which a choice is said to have cost something."""
+_SEED = 12
+
+
+@dataclass(frozen=True)
+class EnvelopeRow:
+    """One figure: what is true, what its tester said, what the program found.
+
+    Attributes
+    ----------
+    name : str
+    stops : bool
+        Whether errors are stops of light; else shares of a time.
+    true : float or None
+    mine : Belief
+    found : Figure
+    """
+
+    name: str
+    stops: bool
+    true: float | None
+    mine: Belief
+    found: Figure
+
+    def off(self, value: float | None) -> float | None:
+        """How far a value is off: in stops, or as a share."""
+        if not value or not self.true:
+            return None
+        return log2(value / self.true) if self.stops else value / self.true - 1.0
+
+    @property
+    def found_holds(self) -> bool | None:
+        """Whether the program's range holds the truth."""
+        return Belief(self.found.value, self.found.low, self.found.high).holds(self.true)
+
+    def words_of(self, value: float | None) -> str:
+        """A value as it is shown."""
+        if value is None:
+            return _UNKNOWN
+        return f"EI {marked_ei(value):g}" if self.stops else f"{minutes_text(value)} min"
+
+    def off_words(self, value: float | None) -> str:
+        """An error as it is shown."""
+        off = self.off(value)
+        if off is None:
+            return _UNKNOWN
+        return (f"{off:+.2f} stop" if self.stops else f"{100 * off:+.0f} %").replace("-", "−")
+
+
+@dataclass(frozen=True)
+class TrapTold:
+    """What went wrong, and who noticed: the program, the tester, both or nobody."""
+
+    words: str
+    by_program: bool
+    by_tester: bool
+
+
+@dataclass(frozen=True)
+class EnvelopeReport:
+    """Everything an opened envelope says.
+
+    Attributes
+    ----------
+    film : str
+        What film it was, in a sentence.
+    rows : tuple of EnvelopeRow
+    traps : tuple of TrapTold
+    sentences : tuple of str
+        The limit, the best plan, and what cost most.
+    digest : str
+    """
+
+    film: str
+    rows: tuple[EnvelopeRow, ...]
+    traps: tuple[TrapTold, ...]
+    sentences: tuple[str, ...]
+    digest: str
+
+
+def opening(
+    notebook: Path, state: State | None
+) -> Generator[tuple[int, int], None, EnvelopeReport]:
+    """Open the envelope of a practice film, once its tester has committed.
+
+    Parameters
+    ----------
+    notebook : Path
+    state : State or None
+        The test, with its answer as it is now.
+
+    Yields
+    ------
+    tuple of int
+        How much of how much is worked out.
+
+    Raises
+    ------
+    EntryError
+        If nothing was committed to, or nothing was developed.
+    FormatError
+        If the envelope was changed.
+    """
+    folder, said = notebook.parent, commitment_of(notebook)
+    if state is None:
+        raise EntryError("open the test of the practice film first")
+    if not said.complete:
+        raise EntryError("say an EI or a time first: the envelope opens once you have")
+    truth, film = truth_sealed(folder), film_in(folder)
+    if not film["worth"]:
+        raise EntryError("nothing was developed and looked at yet: there is nothing to compare")
+    rows = _rows(state, folder, film, said)
+    traps = _traps(state, film, said)
+    mine = reach_of(
+        world_of(folder).film, _shot(state, film), world_of(folder).noise,
+        np.random.default_rng(_SEED), _target(state),
+    )  # fmt: skip
+    best: BestPlan | None = None
+    if len(state.loaded.strips) > 1:
+        frames = sum(len(s.frames) for s in state.loaded.strips)
+        best = yield from best_plan(
+            world_of(folder).film, frames, world_of(folder).noise,
+            np.random.default_rng(_SEED), _target(state),
+        )  # fmt: skip
+    report = EnvelopeReport(
+        f"{truth['shape'][:1].upper()}{truth['shape'][1:]}, {truth['box_speed']:g} on its box; "
+        f"level {outside_of(notebook)[0]}.",
+        rows,
+        traps,
+        tuple(_sentences(rows, mine, best)),
+        _digest(folder),
+    )
+    _keep(folder, state, truth, report)
+    return report
+
+
+def _target(state: State) -> float:
+    rating = rating_of(state)
+    return rating.target_value if rating.target_kind == "average_gradient" else 0.58
+
+
+def _digest(folder: Path) -> str:
+    return str(json.loads((folder / TRUTH).read_text("utf-8")).get("sha256", ""))
+
+
+def _rows(
+    state: State, folder: Path, film: dict[str, Any], said: Commitment
+) -> tuple[EnvelopeRow, ...]:
+    true, rating = world_of(folder).film, rating_of(state)
+    normal = true.time_for_gradient(_target(state))
+    if rating.as_developed or len(state.loaded.strips) == 1:
+        # One development: the EI is that of the film as it was developed.
+        worth = [float(m) for m in film["worth"].values()]
+        index = EnvelopeRow("EI", True, true.zone_ei(worth[0]), said.index, rating.index)
+        return (index,)
+    index_true = None if normal is None else true.zone_ei(normal)
+    rows = [
+        EnvelopeRow("EI", True, index_true, said.index, rating.index),
+        EnvelopeRow("time", False, normal, said.time_min, rating.time_min),
+    ]
+    if said.push_min.value is not None and normal is not None:
+        push = next((p for p in state.settled().push if p.stops == 1.0), None)
+        found = push.hold_highlight.time_min if push is not None else Figure(None)
+        longer = true.push_minutes(normal, 1.0)
+        rows.append(EnvelopeRow("push 1", False, longer, said.push_min, found))
+    return tuple(rows)
+
+
+def _traps(state: State, film: dict[str, Any], said: Commitment) -> tuple[TrapTold, ...]:
+    told = state.settled().diagnostics
+    words, made = said.went_wrong.lower(), []
+    for trap in film["traps"]:
+        kind, label = TrapKind(trap["kind"]), str(trap["strip"])
+        keys = CAUGHT_BY.get(kind, frozenset())
+        # Where film was cut off, the instrument itself says that there is none.
+        seen = kind is TrapKind.SHORT or any(d.key in keys and _of_strip(d, label) for d in told)
+        noticed = bool(re.search(WORDS_FOR[kind], words)) and (
+            not label or re.search(rf"\b{label.lower()}\b", words) is not None
+        )
+        made.append(TrapTold(str(trap["words"]), seen, noticed))
+    return tuple(made)
+
+
+def _of_strip(diagnostic: Diagnostic, label: str) -> bool:
+    """Whether a note speaks of a strip; of any, where the whole test is meant."""
+    return not label or label == diagnostic.strip or f"trip {label}" in diagnostic.sentence
+
+
+def _shot(state: State, film: dict[str, Any]) -> list[ShotStrip]:
+    """The strips with what each frame was meant to get, and what their development was worth."""
+    made, constant = [], state.loaded.test.meter_constant
+    for strip in state.loaded.strips:
+        worth = film["worth"].get(str(strip.strip.id))
+        lit = (FrameState.EXPOSED, FrameState.DOUBLED)
+        x = [f.log_h(constant) if f.frame.state in lit else None for f in strip.frames]
+        if worth is not None:
+            log_h = np.array([np.nan if v is None else v for v in x])
+            made.append(ShotStrip(log_h, float(worth)))
+    return made
+
+
+def _reach_words(reach: Reach) -> str:
+    parts = []
+    if reach.index_stops is not None:
+        parts.append(f"the EI within {reach.index_stops:.2f} stop")
+    if reach.time_share is not None:
+        parts.append(f"the time within {max(1.0, 100 * reach.time_share):.0f} %")
+    return " and ".join(parts) or "no figure at all"
+
+
+def _sentences(
+    rows: tuple[EnvelopeRow, ...], mine: Reach, best: BestPlan | None
+) -> Generator[str, None, None]:
+    yield (
+        "With your frames, if nothing had gone wrong and a densitometer had read them: "
+        f"{_reach_words(mine)} (typical error)."
+    )
+    if best is not None and best.reach.cost >= mine.cost:
+        yield "No plan of as many frames that was tried comes nearer than yours."
+    elif best is not None:
+        times = ", ".join(minutes_text(t) for t in best.times)
+        yield (
+            f"The best plan tried with as many frames: {counted(len(best.times), 'strip')} of "
+            f"{best.frames} frames at {times} min and 20 °C, steps of {best.step:g} stop from "
+            f"{best.first:+g}: {_reach_words(best.reach)}.".replace("-", "−")
+        )
+    yield _dearest(rows, mine, best)
+
+
+def _dearest(rows: tuple[EnvelopeRow, ...], mine: Reach, best: BestPlan | None) -> str:
+    """Which choice cost most, in stops of the EI or their like in time."""
+    costs: dict[str, float] = {}
+    for row in rows[:2]:
+        scale = 1.0 if row.stops else 1 / 0.3
+        own, found = row.off(row.mine.value), row.off(row.found.value)
+        limit = (mine.index_stops if row.stops else mine.time_share) or 0.0
+        if own is not None and found is not None:
+            costs[f"leaving the program’s {row.name}"] = scale * (abs(own) - abs(found))
+        if found is not None:
+            costs[f"what went wrong, in the {row.name}"] = scale * (abs(found) - 2 * limit)
+        if best is not None:
+            reach = best.reach.index_stops if row.stops else best.reach.time_share
+            costs[f"the plan, in the {row.name}"] = scale * (limit - (reach or 0.0))
+    name, cost = max(costs.items(), key=lambda c: c[1], default=("", 0.0))
+    if cost < _WORTH_SAYING:
+        return "No choice cost much."
+    return f"Most was lost by {name}: about {cost:.1f} stop, or its like in time."
+
+
+def _keep(folder: Path, state: State, truth: dict[str, Any], report: EnvelopeReport) -> None:
+    """Write down what came of it, for the scores over many films."""
+    loaded = state.loaded
+    by_eye = rating_of(state).by_eye
+    seen = any(light_box_result(loaded, s) is not None for s in loaded.strips)
+    ways = {r.way or "densitometer" for _, f in loaded.frames() for r in f.readings}
+    way = ("light box" if seen else "print") if by_eye else "scan" if "scan" in ways else "readings"
+    kept = {
+        "opened_at": now(),
+        "kind": truth.get("kind", ""),
+        "level": truth["level"],
+        "way": way,
+        "digest": report.digest,
+        "rows": [
+            {
+                "name": row.name,
+                "mine_off": row.off(row.mine.value),
+                "mine_held": row.mine.holds(row.true),
+                "found_off": row.off(row.found.value),
+                "found_held": row.found_holds,
+            }
+            for row in report.rows
+        ],
+        "traps": [[t.words, t.by_program, t.by_tester] for t in report.traps],
+        "film": report.film,
+        "sentences": list(report.sentences),
+        "table": [list(cells) for cells in table_of(report)],
+    }
+    try:
+        write_whole(folder / OPENED, json.dumps(kept, indent=1) + "\n")
+    except OSError as error:
+        raise FormatError(f"{folder / OPENED}: cannot be written; free the disk") from error
+
+
+def table_of(report: EnvelopeReport) -> tuple[tuple[str, ...], ...]:
+    """Rows of the table: the figure, the truth, one's own with its range, the program's."""
+    held = {True: "held", False: "missed", None: "no range"}
+    return tuple(
+        (
+            row.name,
+            row.words_of(row.true),
+            row.words_of(row.mine.value),
+            row.off_words(row.mine.value),
+            held[row.mine.holds(row.true)],
+            row.words_of(row.found.value),
+            row.off_words(row.found.value),
+            held[row.found_holds],
+        )
+        for row in report.rows
+    )

@@ -1,0 +1,58 @@
+"""Levels and kinds of practice films by their names, and what of the envelope may be known."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from vadrin.app.display.words import capital
+from vadrin.app.practice.practice_place import OPENED, TRUTH
+from vadrin.core.simulation.practice_level import Level
+
+LEVELS: dict[str, Level] = {
+    "first hour": Level.FIRST,
+    "plain": Level.PLAIN,
+    "usual": Level.USUAL,
+    "hard": Level.HARD,
+    "as it comes": Level.ANY,
+}
+"""Levels by the names they are chosen by, the easiest first."""
+LEVEL_SENTENCES = {
+    "first hour": "Nothing goes wrong, and every step is explained.",
+    "plain": "Nothing goes wrong.",
+    "usual": "Two small things go wrong that a careful tester notices.",
+    "hard": "The light drifts, a strip is not what was noted, frames are lost or misread.",
+    "as it comes": "Anything may go wrong, or nothing.",
+}
+KINDS = ("time", "speed", "push")
+"""Types of test a practice film can be asked."""
+_LONGEST = 200_000
+
+
+def outside_of(notebook: Path) -> tuple[str, str]:
+    """What stands on the envelope: the level's name, and the digest of what is inside."""
+    try:
+        told: Any = json.loads((notebook.parent / TRUTH).read_text("utf-8")[:_LONGEST])
+        level = Level(told.get("level", ""))
+        name = next(name for name, each in LEVELS.items() if each is level)
+        return name, str(told["sha256"])[:16]
+    except (OSError, ValueError, KeyError, AttributeError, StopIteration):
+        return "", ""
+
+
+def opened_envelope(notebook: Path) -> dict[str, Any] | None:
+    """What came of an opened envelope, as it was kept; None before that, or where it was hurt."""
+    try:
+        told = json.loads((notebook.parent / OPENED).read_text("utf-8")[:_LONGEST])
+    except (OSError, ValueError):
+        return None
+    whole = isinstance(told, dict) and {"table", "sentences", "traps", "film"} <= set(told)
+    return told if whole else None
+
+
+def trap_sentence(words: str, by_program: bool, by_tester: bool) -> str:
+    """What went wrong, and who noticed."""
+    who = [n for n, did in (("the program", by_program), ("you", by_tester)) if did]
+    seen = f"noticed by {' and '.join(who)}" if who else "noticed by nobody"
+    return f"{capital(words)}: {seen}."

@@ -1,0 +1,208 @@
+"""What is on a practice film: fixed when a developed strip is first looked at, and sealed.
+
+What a tester writes down later about a strip changes the record, and nothing on the film.
+"""
+
+from __future__ import annotations
+
+import json
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.loaded.reference_temperature import reference_of
+from vadrin.app.practice.envelope import opened, sealed
+from vadrin.app.practice.practice_place import FILM, TRUTH
+from vadrin.core.arrays import Array
+from vadrin.core.frames import FrameState
+from vadrin.core.simulation.practice_level import Level
+from vadrin.core.simulation.practice_trap import TrapKind
+from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
+from vadrin.errors import EntryError, FormatError
+from vadrin.formats.whole_file import write_whole
+
+NOTHING: dict[str, Any] = {"strips": {}, "base": {}, "worth": {}, "traps": []}
+"""A film of which nothing was developed."""
+_LIT = (FrameState.EXPOSED, FrameState.DOUBLED)
+
+
+@lru_cache(maxsize=16)
+def world_drawn(seed: int, level: Level) -> PracticeWorld:
+    """The film of a seed and level, always the same."""
+    return draw_world(np.random.default_rng([seed, list(Level).index(level), 1]), level)
+
+
+def truth_sealed(folder: Path) -> dict[str, Any]:
+    """The envelope's contents, for devices and for when it is opened.
+
+    Raises
+    ------
+    FormatError
+        If there is none, or it was changed.
+    """
+    path = folder / TRUTH
+    try:
+        text = path.read_text("utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise FormatError(f"{path}: no envelope to open here; name its folder") from error
+    return opened(text, str(path))
+
+
+def world_of(folder: Path) -> PracticeWorld:
+    """The film that lies in a practice folder.
+
+    Raises
+    ------
+    FormatError
+        As `truth_sealed`.
+    """
+    truth = truth_sealed(folder)
+    try:
+        return world_drawn(int(truth["seed"]), Level(truth["level"]))
+    except (KeyError, ValueError, TypeError) as error:
+        raise FormatError(f"{folder / TRUTH}: no practice film of this program") from error
+
+
+def film_in(folder: Path) -> dict[str, Any]:
+    """What is on the film by now: densities by strip and frame, and what went wrong.
+
+    Raises
+    ------
+    FormatError
+        If it was changed.
+    """
+    path = folder / FILM
+    try:
+        return opened(path.read_text("utf-8"), str(path))
+    except (OSError, UnicodeDecodeError) as error:
+        raise FormatError(f"{path}: the film is gone; begin another") from error
+
+
+def put_film(folder: Path, film: dict[str, Any]) -> None:
+    """Seal what is on the film.
+
+    Raises
+    ------
+    FormatError
+        If it cannot be written.
+    """
+    try:
+        write_whole(folder / FILM, json.dumps(sealed(film)) + "\n")
+    except OSError as error:
+        raise FormatError(f"{folder / FILM}: cannot be written; free the disk") from error
+
+
+def _treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
+    minutes, mine = strip.strip.time_min or 0.0, strip.strip
+    places = [
+        f.log_h(loaded.test.meter_constant) if f.frame.state in _LIT else None for f in strip.frames
+    ]
+    celsius = mine.temperature_c if mine.temperature_c is not None else reference_of(loaded, strip)
+    log_h = np.array([np.nan if x is None else x for x in places], dtype=np.float64)
+    return TreatedStrip(log_h, minutes, celsius if celsius is not None else 20.0)
+
+
+def _lit(log_h: Array) -> list[int]:
+    return [int(i) for i in np.flatnonzero(np.isfinite(log_h))]
+
+
+def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
+    """The film with every strip on it that was developed since it was looked at last."""
+    film, world = film_in(folder), world_of(folder)
+    fresh = [
+        _treated(loaded, s)
+        if s.strip.time_min is not None and str(s.strip.id) not in film["strips"]
+        else None
+        for s in loaded.strips
+    ]
+    if not any(fresh):
+        return film
+    for strip, made in zip(loaded.strips, world.developed(fresh), strict=True):
+        if made is None:
+            continue
+        film["strips"][str(strip.strip.id)] = {
+            str(f.frame.id): None if np.isnan(d) else round(float(d), 5)
+            for f, d in zip(strip.frames, made.densities, strict=True)
+        }
+        film["base"][str(strip.strip.id)] = round(made.base_fog, 5)
+        film["worth"][str(strip.strip.id)] = round(made.minutes_at_20, 5)
+    _note_traps(film, world, loaded, fresh)
+    put_film(folder, film)
+    return film
+
+
+def _note_traps(
+    film: dict[str, Any], world: PracticeWorld, loaded: LoadedTest, fresh: list[TreatedStrip | None]
+) -> None:
+    for trap in world.traps:
+        place = trap.strip_of(len(fresh))
+        mine, after = fresh[place], fresh[place + 1] if place + 1 < len(fresh) else None
+        happened = mine is not None or (trap.kind is TrapKind.LIGHT and any(fresh))
+        if trap.kind is TrapKind.LABELS:
+            happened = mine is not None and after is not None
+        if not happened or not world.happens(trap, len(fresh)):
+            continue
+        strip, frame = loaded.strips[place], ""
+        if mine is not None:
+            lit = _lit(mine.log_h)
+            frame = strip.frames[lit[trap.frame_of(len(lit))]].called if lit else ""
+        said = {
+            "kind": trap.kind.value,
+            "strip": "" if trap.kind is TrapKind.LIGHT else strip.strip.label,
+            "words": trap.words(strip.strip.label, frame),
+        }
+        if said not in film["traps"]:
+            film["traps"].append(said)
+
+
+def density_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> float:
+    """True density of a frame of the practice film.
+
+    Raises
+    ------
+    EntryError
+        If its strip is not developed yet, or there is no film there.
+    """
+    if strip.strip.time_min is None:
+        raise EntryError(
+            f"strip {strip.strip.label} is not developed yet: process it, and record its time"
+        )
+    mine = _develop(notebook.parent, loaded)["strips"].get(str(strip.strip.id), {})
+    density = mine.get(str(frame.frame.id))
+    if density is None:
+        raise EntryError(f"there is no film at {frame.called} of strip {strip.strip.label}")
+    return float(density)
+
+
+def reading_of(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> float:
+    """Density under the densitometer's aperture, which may be laid wrongly the first time.
+
+    Raises
+    ------
+    EntryError
+        As `density_on`.
+    """
+    density = density_on(notebook, loaded, strip, frame)
+    if frame.readings:
+        return density
+    lit = [f.frame.id for f in strip.frames if f.frame.state in _LIT and not f.frame.blank]
+    if frame.frame.id not in lit:
+        return density
+    world, at = world_of(notebook.parent), loaded.strips.index(strip)
+    return density + world.misread(at, len(loaded.strips), lit.index(frame.frame.id), len(lit))
+
+
+def base_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip) -> float:
+    """True base plus fog of a developed strip.
+
+    Raises
+    ------
+    EntryError
+        If it is not developed yet.
+    """
+    if strip.strip.time_min is None:
+        raise EntryError(f"strip {strip.strip.label} is not developed yet")
+    return float(_develop(notebook.parent, loaded)["base"].get(str(strip.strip.id), 0.0))

@@ -1,0 +1,200 @@
+"""A practice film in somebody's hands: what each act does to it, whatever is noted."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+from vadrin.core.simulation.practice_film import STOP, PracticeFilm, draw_film
+from vadrin.core.simulation.practice_level import Level
+from vadrin.core.simulation.practice_paper import PracticePaper, draw_paper
+from vadrin.core.simulation.practice_trap import Trap, TrapKind
+
+
+@dataclass(frozen=True)
+class TreatedStrip:
+    """A strip as its tester noted it.
+
+    Attributes
+    ----------
+    log_h : ndarray, shape (n,)
+        Lg lux seconds frame by frame; nan where no light was meant.
+    minutes, temperature_c : float
+        Of its development.
+    """
+
+    log_h: Array
+    minutes: float
+    temperature_c: float = 20.0
+
+    def developed_as(self, other: TreatedStrip) -> TreatedStrip:
+        """Its exposures with the development of another."""
+        return replace(self, minutes=other.minutes, temperature_c=other.temperature_c)
+
+
+@dataclass(frozen=True)
+class DevelopedStrip:
+    """A strip as it really is.
+
+    Attributes
+    ----------
+    densities : ndarray, shape (n,)
+        Base plus fog included; nan where there is no film any more.
+    base_fog : float
+    minutes_at_20 : float
+        What its development was worth.
+    """
+
+    densities: Array
+    base_fog: float
+    minutes_at_20: float
+
+
+@dataclass(frozen=True)
+class PracticeWorld:
+    """A film, what will go wrong with it, and the instruments it is read by.
+
+    Attributes
+    ----------
+    film : PracticeFilm
+    traps : tuple of Trap
+    paper : PracticePaper
+    noise, drift : float
+        Standard deviation of a density, and how far the densitometer's zero moves a reading.
+    dust : float
+        Share of a scan that dust covers.
+    """
+
+    film: PracticeFilm
+    traps: tuple[Trap, ...] = ()
+    paper: PracticePaper = field(default_factory=PracticePaper)
+    noise: float = 0.006
+    drift: float = 0.0
+    dust: float = 0.0
+
+    def developed(self, strips: Sequence[TreatedStrip | None]) -> list[DevelopedStrip | None]:
+        """What is on the film.
+
+        Parameters
+        ----------
+        strips : sequence of TreatedStrip or None
+            Every strip of the test in its order; None for one that does not go through now.
+        """
+        really = [
+            None if strip is None else self._treated(place, strip, len(strips))
+            for place, strip in enumerate(strips)
+        ]
+        for trap in self._of(TrapKind.LABELS):
+            one = trap.strip_of(len(really))
+            mine, other = really[one], really[one + 1] if one + 1 < len(really) else None
+            if mine is not None and other is not None:
+                really[one], really[one + 1] = mine.developed_as(other), other.developed_as(mine)
+        made = [None if strip is None else self._developed(strip) for strip in really]
+        for trap in self._of(TrapKind.SHORT):
+            cut = made[trap.strip_of(len(made))]
+            if cut is not None:
+                cut.densities[len(cut.densities) - int(trap.amount) :] = np.nan
+        return made
+
+    def misread(self, place: int, count: int, frame: int, exposed: int) -> float:
+        """Density by which the first reading of a frame is off.
+
+        Parameters
+        ----------
+        place, count : int
+            Of its strip, and of how many.
+        frame, exposed : int
+            Of the frame among those that had light, and of how many.
+        """
+        off = (
+            t.amount
+            for t in self._of(TrapKind.MISREAD)
+            if t.strip_of(count) == place and t.frame_of(exposed) == frame
+        )
+        return sum(off)
+
+    def _of(self, kind: TrapKind) -> list[Trap]:
+        return [trap for trap in self.traps if trap.kind is kind]
+
+    def happens(self, trap: Trap, count: int) -> bool:
+        """Whether it can be seen in a test of so many strips: what is said of one strip alone
+        nothing contradicts."""
+        return count > 1 or trap.kind not in _OF_SEVERAL
+
+    def _treated(self, place: int, noted: TreatedStrip, count: int) -> TreatedStrip:
+        x, minutes, celsius = noted.log_h.copy(), noted.minutes, noted.temperature_c
+        lit = np.flatnonzero(np.isfinite(x))
+        for trap in self.traps:
+            mine = trap.strip_of(count) == place and self.happens(trap, count)
+            if trap.kind is TrapKind.LIGHT and len(lit) > 1:
+                x[lit] += STOP * trap.amount * np.linspace(0.0, 1.0, len(lit))
+            elif trap.kind is TrapKind.SHUTTER and mine and len(lit):
+                x[lit[trap.frame_of(len(lit))]] = np.nan
+            elif trap.kind is TrapKind.BATH and mine:
+                celsius += trap.amount
+            elif trap.kind is TrapKind.LATE and mine:
+                minutes += trap.amount
+        return TreatedStrip(x, minutes, celsius)
+
+    def _developed(self, strip: TreatedStrip) -> DevelopedStrip:
+        worth = self.film.minutes_at_20(strip.minutes, strip.temperature_c)
+        fog = self.film.base_fog(worth)
+        lit = np.isfinite(strip.log_h)
+        net = np.zeros(len(strip.log_h))
+        net[lit] = self.film.net(strip.log_h[lit], worth)
+        return DevelopedStrip(fog + net, fog, worth)
+
+
+_OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS)
+_NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.005, Level.USUAL: 0.008, Level.HARD: 0.011}
+_DRIFT = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0, Level.HARD: 0.0006}
+_DUST = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0005, Level.HARD: 0.002}
+
+
+def draw_world(rng: np.random.Generator, level: Level) -> PracticeWorld:
+    """A film and its troubles by level; as it comes, any of them may or may not happen.
+
+    Parameters
+    ----------
+    rng : numpy.random.Generator
+    level : Level
+    """
+    film = draw_film(rng)
+    if level is Level.ANY:
+        kinds = [kind for kind in TrapKind if rng.random() < 0.3]
+        level = Level(str(rng.choice([Level.PLAIN, Level.USUAL, Level.HARD])))
+    else:
+        kinds = _kinds(rng, level)
+    if level is Level.HARD:
+        # Stored badly: fog that no box speaks of.
+        film = replace(film, fog=film.fog + float(rng.uniform(0.0, 0.25)))
+    traps = tuple(_drawn(rng, kind) for kind in kinds)
+    return PracticeWorld(film, traps, draw_paper(rng), _NOISE[level], _DRIFT[level], _DUST[level])
+
+
+def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:
+    if level in (Level.FIRST, Level.PLAIN):
+        return []
+    frames = [TrapKind.SHUTTER, TrapKind.SHORT]
+    one = frames[int(rng.integers(2))]
+    if level is Level.USUAL:
+        return [TrapKind.MISREAD, one]
+    strips = [TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS]
+    return [TrapKind.LIGHT, strips[int(rng.integers(3))], TrapKind.MISREAD, *frames]
+
+
+def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
+    sign = float(rng.choice((-1.0, 1.0)))
+    amount = {
+        TrapKind.LIGHT: sign * rng.uniform(0.15, 0.35),
+        TrapKind.SHUTTER: 1.0,
+        TrapKind.BATH: sign * rng.uniform(0.8, 1.4),
+        TrapKind.LATE: rng.uniform(0.4, 0.8),
+        TrapKind.SHORT: 3.0,
+        TrapKind.MISREAD: rng.uniform(0.25, 0.4),
+        TrapKind.LABELS: 1.0,
+    }[kind]
+    return Trap(kind, int(rng.integers(60)), float(rng.uniform(0.25, 0.9)), float(amount))
