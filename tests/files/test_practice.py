@@ -5,13 +5,18 @@ import json
 import numpy as np
 import pytest
 
+from tools.practice_testers import main as scripted
 from tools.practice_trial import main as trial
 from vadrin.app.practice.envelope import opened, sealed
 from vadrin.app.practice.practice_folder import practice_test
+from vadrin.app.practice.practice_place import is_practice
+from vadrin.app.practice.practised_film import truth_sealed
 from vadrin.commands import main
 from vadrin.core.simulation.practice_film import SHAPES, draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import FormatError
+from vadrin.notebook.records import Test
+from vadrin.notebook.store import Notebook
 
 
 def practise(folder, *more):
@@ -89,7 +94,6 @@ def test_an_envelope_that_was_changed_is_not_believed():
 @pytest.mark.parametrize(
     ("asked", "said"),
     [
-        (["--seed", "3"], "--out DIR"),
         (["--out", "{}/new"], "--seed N"),
         (["--seed", "-3", "--out", "{}/new"], "--seed N"),
         (["--seed", "3", "--out", "{}"], "is there already"),
@@ -107,6 +111,39 @@ def test_bad_use_is_a_line_and_touches_nothing(tmp_path, capsys, asked, said):
     assert said in told.err
     assert told.err.count("\n") == 1
     assert {path: path.read_bytes() for path in tmp_path.iterdir()} == before
+
+
+def test_without_a_folder_a_film_is_begun_in_the_window(tmp_path, monkeypatch, capsys):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    opened = []
+    monkeypatch.setattr(
+        "vadrin.commands.desktop.run_window", lambda path, demo: opened.append(path) or 0
+    )
+    assert main(["practice", "--seed", "3", "--level", "hard", "--type", "push"]) == 0
+    (path,) = opened
+    assert is_practice(path)
+    book = Notebook(path)
+    (test,) = book.all(Test)
+    assert test.kind == "push"
+    book.close()
+    assert truth_sealed(path.parent)["seed"] == 3
+    assert "Digest" in capsys.readouterr().out
+    assert main(["practice", "--seed", "-3"]) == 2
+
+
+def test_scripted_testers_hear_the_truth_from_their_envelopes_and_a_lie_is_found(
+    monkeypatch, capsys
+):
+    monkeypatch.setattr("sys.argv", ["practice_testers.py", "4", "usual"])
+    scripted()
+    assert "the envelopes are true" in capsys.readouterr().out
+    # A fault planted: the truth that the envelope is told is a fifth of a stop off.
+    monkeypatch.setattr(
+        "vadrin.app.practice.envelope_report.EnvelopeRow.off",
+        lambda row, value: None if not value else np.log2(1.15 * value / row.true),
+    )
+    assert scripted() == 1
+    assert "not that of the film" in capsys.readouterr().out
 
 
 def test_the_trial_of_practice_films_can_fail(monkeypatch, capsys):

@@ -1,84 +1,384 @@
-"""Practice in the window: a film nobody knows, decided on, and its envelope opened after that."""
+"""Practice by keys: a film nobody knows, shot, developed and read, committed to, then opened."""
 
+import json
+import time
+from itertools import count
+from math import log2
+
+import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
 
-from tests.window.pages import CTRL, settle, words_of
-from vadrin.app.decisions.decision import choose_target, decide
-from vadrin.app.document.state import answered
-from vadrin.app.document.test_loading import load_test
-from vadrin.app.practice.practice_notebook import begin_practice, envelope_told
+from tests.window.pages import (
+    CTRL,
+    ENTER,
+    SPACE,
+    TAB,
+    UP,
+    Hands,
+    button_of,
+    refusal_of,
+    settle,
+    type_into,
+    words_of,
+)
+from vadrin.app.practice import practice_notebook
+from vadrin.app.practice.commitment import Belief, Commitment, commit
+from vadrin.app.practice.practice_notebook import begin_practice
 from vadrin.app.practice.practice_place import is_practice, practice_place
+from vadrin.app.practice.practice_scores import Practised, score_sentences
+from vadrin.app.practice.practice_words import KINDS
+from vadrin.app.practice.practised_film import density_on, world_of
+from vadrin.app.process.development import develop_strip
+from vadrin.app.process.uptime import PACE, moment_now
+from vadrin.core.simulation import practice_limits
 from vadrin.core.simulation.practice_level import Level
-from vadrin.errors import EntryError
-from vadrin.notebook.records import Finding, Test
-from vadrin.notebook.store import Notebook
+from vadrin.core.simulation.practice_trap import Trap, TrapKind
+from vadrin.errors import EditRefusedError
+from vadrin.notebook.records import Reading
+
+
+@pytest.fixture(autouse=True)
+def few_plans(monkeypatch):
+    """Of plans that could have been, two are enough to be told of."""
+    monkeypatch.setattr(practice_limits, "_TRIED", ((2, 1.0, -6.0), (3, 1.0, -6.0)))
+    monkeypatch.setattr(practice_limits, "_TIMES", 3)
+    monkeypatch.setattr(practice_limits, "_TRIES", 2)
+
+
+class Practiser(Hands):
+    """Somebody at a practice film, who never touches the mouse."""
+
+    @property
+    def bench(self):
+        return self.window.bench
+
+    @property
+    def folder(self):
+        return self.bench.notebook.path.parent
+
+    def __init__(self, qtbot, window):
+        super().__init__(qtbot, window)
+        self.own = window.bench.notebook.path
+
+    def begin(self, level, kind="time"):
+        """Through the station: a film of a level, in a notebook of its own."""
+        self.press(Qt.Key.Key_F7)
+        type_into(QApplication.focusWidget(), level, TAB)
+        station = self.window.station()
+        asked = {"time": "development times", "speed": "its EI", "push": "its pushes"}
+        type_into(QApplication.focusWidget(), asked[kind], TAB)
+        assert station.level == level
+        own = self.bench.notebook.path
+        button_of(station, "Begin a practice film").setFocus()
+        self.press(SPACE)
+        self.qtbot.waitUntil(lambda: self.bench.notebook.path != own, timeout=20_000)
+        self.settle()
+        assert self.bench.station == "plan"
+
+    def shoot_and_develop(self):
+        self.press(Qt.Key.Key_2, CTRL)
+        with self.unseen():
+            self.press(SPACE, times=len(self.bench.loaded.shots()))
+        self.press(Qt.Key.Key_3, CTRL)
+        self.press(ENTER, CTRL)
+        assert self.bench.loaded.processed() == len(self.bench.loaded.strips)
+
+    def read(self):
+        """F6 listens, and reads a frame each time after that."""
+        self.press(Qt.Key.Key_4, CTRL)
+        self.settle()
+        self.press(Qt.Key.Key_F6)
+        for _ in range(len(self.bench.loaded.frames())):
+            waits = [f for s in self.bench.loaded.strips for f in s.frames if f.readable]
+            if all(f.readings for f in waits):
+                return
+            count = self.bench.notebook.count(Reading)
+            self.press(Qt.Key.Key_F6)
+            if refusal_of(self.window):
+                return
+            self.qtbot.waitUntil(lambda n=count: self.bench.notebook.count(Reading) > n)
+
+    def say(self, **words):
+        """Commit, at Practice."""
+        self.press(Qt.Key.Key_F7)
+        form = self.window.station().form
+        places = {"ei": form.values["index"], "ei_range": form.ranges["index"]}
+        places |= {"time": form.values["time_min"], "time_range": form.ranges["time_min"]}
+        places |= {"push": form.values["push_min"], "wrong": form.wrong}
+        for name, said in words.items():
+            type_into(places[name], said)
+
+    def open_envelope(self):
+        button_of(self.window.station(), "Open the envelope").setFocus()
+        self.press(SPACE)
+        self.settle()
+        self.settle()
+        return words_of(self.window.station())
 
 
 @pytest.fixture
-def window(open_window, tmp_path, monkeypatch):
+def practiser(qtbot, open_window, tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
-    return open_window(tmp_path / "winter.vadrin")
+    # Any film, but in a test always the same.
+    films = count(7)
+    monkeypatch.setattr(practice_notebook.secrets, "randbelow", lambda _most: next(films))
+    yield Practiser(qtbot, open_window(tmp_path / "own.vadrin"))
+    PACE.rest()
 
 
-def act(window, name):
-    """Do what the File menu has under a name; nothing where it can't be done now."""
-    action = next(a for a in window.actions_everywhere if a.id == name)
-    assert action.menu == "notebook"
-    if action.usable():
-        action.act()
-    return action.usable()
+def guided(practiser):
+    """The number of the step the line over the stations shows."""
+    practiser.settle()
+    words = words_of(practiser.window.practice_line)
+    return int(words.split(" of ")[0]) if " of 7" in words else None
 
 
-def test_a_film_is_practised_on_and_its_envelope_opened_once_it_is_decided(qtbot, window):
-    own = window.bench.notebook.path
-    assert not act(window, "practice.open"), "this is no practice film"
-    act(window, "practice.begin")
-    settle(qtbot, window)
-    qtbot.waitUntil(lambda: window.bench.notebook.path != own, timeout=20_000)
-    settle(qtbot, window)
-    book = window.bench.notebook
-    assert book.path.is_relative_to(practice_place())
-    assert "Practice film 1" in words_of(window)
-    (test,) = book.all(Test)
-    window.bench.open_test(test.id)
-    act(window, "practice.open")
-    settle(qtbot, window)
-    assert "The envelope stays closed: decide on it first" in words_of(window)
-    QTest.keyClick(window, Qt.Key.Key_7, CTRL)
-    settle(qtbot, window)
-    QTest.keyClick(window, Qt.Key.Key_D, CTRL)
-    settle(qtbot, window)
-    (finding,) = book.all(Finding)
-    assert finding.exposure_index > 0
-    act(window, "practice.open")
-    settle(qtbot, window)
-    said = words_of(window)
-    for part in ("The film: ", "True: EI ", "Yours: EI ", "by the program", "were read swapped"):
-        assert part in said, part
-    assert own.exists()
+def test_the_first_hour_goes_by_keys_from_the_plan_to_the_envelope(practiser):
+    practiser.begin("first hour")
+    film = world_of(practiser.folder).film
+    normal = film.time_for_gradient()
+    secrets = (film.shape, f"{normal:.4f}", f"{film.zone_ei(normal):.4f}")
+    steps, seen = [guided(practiser)], []
+    practiser.press(Qt.Key.Key_2, CTRL)
+    steps.append(guided(practiser))
+    practiser.shoot_and_develop()
+    steps.append(guided(practiser))
+    practiser.read()
+    steps.append(guided(practiser))
+    practiser.press(Qt.Key.Key_5, CTRL)
+    steps.append(guided(practiser))
+    practiser.press(Qt.Key.Key_7, CTRL)
+    practiser.settle()
+    practiser.press(Qt.Key.Key_D, CTRL)
+    practiser.press(Qt.Key.Key_F7)
+    steps.append(guided(practiser))
+    assert steps == [1, 2, 4, 5, 6, 7]
+    seen.append(words_of(practiser.window))
+    for path in practiser.folder.iterdir():
+        if path.is_file():
+            seen.append(path.read_bytes().decode("utf-8", "replace"))
+    assert not [s for s in secrets for words in seen if s in words]
+    practiser.open_envelope()
+    assert "Say an EI or a time first" in refusal_of(practiser.window)
+    twice = 2 * film.zone_ei(normal)
+    practiser.say(ei=f"{twice:.4g}", ei_range=f"{0.9 * twice:.4g} to {1.1 * twice:.4g}")
+    practiser.say(time=f"{normal:.3f}", time_range=f"{0.9 * normal:.2f} to {1.1 * normal:.2f}")
+    said = practiser.open_envelope()
+    assert "The envelope is open" in said
+    assert film.shape in said.lower()
+    told = json.loads((practiser.folder / "opened.json").read_text())
+    by_name = {row["name"]: row for row in told["rows"]}
+    assert by_name["EI"]["mine_off"] == pytest.approx(1.0, abs=0.01)
+    assert (by_name["EI"]["mine_held"], by_name["time"]["mine_held"]) == (False, True)
+    assert by_name["EI"]["found_held"]
+    assert abs(by_name["EI"]["found_off"]) < 0.3
+    assert "1 of 2 ranges held the truth" in said
+    with pytest.raises(EditRefusedError, match="what you said stands"):
+        commit(practiser.bench.notebook.path, Commitment(Belief(1.0)))
+    assert practiser.steps < 80, "a first hour, not a first day"
 
 
-def test_each_practice_film_is_another_in_a_notebook_of_its_own(tmp_path):
-    first, second = (begin_practice(tmp_path, Level.PLAIN) for _ in range(2))
-    assert (first.name, second.name) == ("practice 1.vadrin", "practice 2.vadrin")
-    assert is_practice(first)
-    assert is_practice(second)
-    assert (first.parent / "truth.json").read_text() != (second.parent / "truth.json").read_text()
-    with pytest.raises(EntryError, match="decide on it first"):
-        envelope_told(first, None)
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_is_played_to_its_envelope(practiser, kind):
+    practiser.begin("plain", kind)
+    assert practiser.bench.loaded.test.kind == kind
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    words = {"ei": "100", "push": "12:00"} if kind == "push" else {"ei": "100", "time": "8:00"}
+    practiser.say(**words)
+    said = practiser.open_envelope()
+    film = world_of(practiser.folder).film
+    told = json.loads((practiser.folder / "opened.json").read_text())
+    rows = {row["name"]: row for row in told["rows"]}
+    assert (
+        set(rows)
+        == {"time": {"EI", "time"}, "speed": {"EI"}, "push": {"EI", "time", "push 1"}}[kind]
+    )
+    minutes = film.time_for_gradient()
+    if kind == "speed":
+        # One strip: rated as it was developed.
+        world = world_of(practiser.folder)
+        minutes = practiser.bench.loaded.strips[0].strip.time_min * world.hands[0]
+    assert rows["EI"]["mine_off"] == pytest.approx(log2(100 / film.zone_ei(minutes)), abs=1e-3)
+    if kind == "push":
+        longer = film.push_minutes(minutes, 1.0)
+        assert rows["push 1"]["mine_off"] == pytest.approx(12.0 / longer - 1, abs=1e-3)
+    assert "Nothing went wrong in it." in said
 
 
-def test_an_envelope_is_not_held_against_another_contrast(tmp_path):
-    path = begin_practice(tmp_path, Level.PLAIN, seed=4)
-    book = Notebook(path)
-    (test,) = book.all(Test)
-    choose_target(book, test, "time", 12.0)
-    decide(book, answered(load_test(book, test.id)))
-    with pytest.raises(EntryError, match=r"average gradient 0\.58"):
-        envelope_told(path, load_test(book, test.id))
-    choose_target(book, book.get(Test, test.id), "average_gradient", 0.58)
-    decide(book, answered(load_test(book, test.id)))
-    assert envelope_told(path, load_test(book, test.id))[2].startswith("Yours: EI ")
-    book.close()
+def with_trap(monkeypatch, trap):
+    from vadrin.app.practice import practised_film
+
+    real = practised_film.world_drawn
+    monkeypatch.setattr(
+        practised_film,
+        "world_drawn",
+        lambda seed, level: type(w)(w.film, (trap,)) if (w := real(seed, level)) else w,
+    )
+
+
+def test_what_was_cut_off_cannot_be_read_and_who_notices_is_told(practiser, monkeypatch):
+    with_trap(monkeypatch, Trap(TrapKind.SHORT, 0, amount=3.0))
+    practiser.begin("plain")
+    practiser.shoot_and_develop()
+    strip = practiser.bench.loaded.strips[0]
+    practiser.press(Qt.Key.Key_4, CTRL)
+    practiser.settle()
+    practiser.press(Qt.Key.Key_F6)
+    practiser.bench.select(strip.frames[-1].frame.id)
+    practiser.press(Qt.Key.Key_F6)
+    assert "There is no film at" in refusal_of(practiser.window)
+    practiser.bench.select(strip.frames[0].frame.id)
+    practiser.press(Qt.Key.Key_F6)
+    practiser.qtbot.waitUntil(lambda: practiser.bench.notebook.count(Reading) == 1)
+    assert not refusal_of(practiser.window)
+    practiser.say(time="8:00", wrong="strip A was cut short")
+    assert "cut off: noticed by the program and you." in practiser.open_envelope()
+
+
+def test_film_stays_as_it_was_developed_whatever_is_written_down_later(practiser):
+    practiser.begin("plain")
+    practiser.shoot_and_develop()
+    path, loaded = practiser.bench.notebook.path, practiser.bench.loaded
+    strip, frame = loaded.strips[0], loaded.strips[0].frames[-2]
+    before = density_on(path, loaded, strip, frame)
+    world = world_of(practiser.folder)
+    film, at = world.film, frame.log_h(loaded.test.meter_constant)
+    minutes = film.minutes_at_20(strip.strip.time_min * world.hands[0], 20.0)
+    assert before == pytest.approx(film.base_fog(minutes) + float(film.net(at, minutes)), abs=1e-4)
+    practiser.bench.edit(lambda book: develop_strip(book, strip.strip, 60.0, 20.0))
+    again = practiser.bench.loaded
+    assert again.strips[0].strip.time_min == 60.0
+    assert density_on(path, again, again.strips[0], again.strips[0].frames[-2]) == before
+
+
+def test_eye_scan_and_paper_are_shown_what_is_on_the_film(practiser, qtbot):
+    practiser.begin("plain")
+    practiser.press(Qt.Key.Key_4, CTRL)
+    practiser.window.station().turn_to("light box")
+    assert "is not developed yet" in words_of(practiser.window.station())
+    practiser.shoot_and_develop()
+    practiser.press(Qt.Key.Key_4, CTRL)
+    station = practiser.window.station()
+    practiser.settle()
+    path, loaded = practiser.bench.notebook.path, practiser.bench.loaded
+    strip = practiser.bench.selected()[0]
+    asked = station.light_box._question.frame
+    picture = station.light_box._patches.grab().toImage()
+    densities = (
+        density_on(path, loaded, strip, asked),
+        density_on(path, loaded, strip, strip.frames[0]),
+    )
+    for share, density in zip((0.25, 0.75), densities, strict=True):
+        level = picture.pixelColor(int(share * picture.width()), 20).redF()
+        light = ((level + 0.055) / 1.055) ** 2.4
+        assert light == pytest.approx(10.0**-density, rel=0.03)
+    station.turn_to("scan")
+    practiser.settle()
+    button_of(station, "Scan it here").click()
+    practiser.settle()
+    button_of(station, "Use these densities").click()
+    practiser.settle()
+    now = practiser.bench.loaded
+    mine = next(s for s in now.strips if s.strip.id == strip.strip.id)
+    read = [f for f in mine.frames if f.readings]
+    assert len(read) > 8
+    for frame in read:
+        assert frame.density == pytest.approx(density_on(path, now, mine, frame), abs=0.05)
+
+
+def test_sections_of_a_test_strip_have_the_tones_they_got(practiser):
+    practiser.begin("plain")
+    practiser.shoot_and_develop()
+    practiser.press(Qt.Key.Key_6, CTRL)
+    station = practiser.window.station()
+    station.turn_to("strip")
+    practiser.settle()
+    button_of(station, "Mark as exposed").click()
+    practiser.settle()
+    tones = np.array(station.strip.paper._tones)
+    paper = world_of(practiser.folder).paper
+    assert len(tones) == 8
+    assert (np.diff(tones) > 0).all()
+    assert tones[0] >= paper.white
+    assert tones[-1] <= paper.black
+
+
+def test_each_practice_film_is_another_and_lies_apart_from_ones_own(practiser, qtbot):
+    first, second = (begin_practice(practice_place(), Level.PLAIN) for _ in range(2))
+    assert (first.notebook.name, second.notebook.name) == ("practice 1.vadrin", "practice 2.vadrin")
+    assert first.digest != second.digest
+    assert is_practice(first.notebook)
+    assert not is_practice(practiser.bench.notebook.path)
+    assert not practiser.window.practice_line.isVisibleTo(practiser.window)
+
+
+def test_the_practice_clock_runs_fast_to_the_next_act_and_goes_on_where_it_was(practiser):
+    practiser.begin("first hour")
+    practiser.press(Qt.Key.Key_2, CTRL)
+    practiser.press(SPACE, times=len(practiser.bench.loaded.shots()))
+    practiser.press(Qt.Key.Key_3, CTRL)
+    station = practiser.window.station()
+    station.turn_to("clock")
+    practiser.settle()
+    begun = time.monotonic()
+    button_of(station, "Start the clock").click()
+    planned = [s.strip.planned_min for s in practiser.bench.loaded.strips]
+    for _ in planned:
+        practiser.settle()
+        button_of(station, "Run fast to the next act").click()
+        practiser.qtbot.waitUntil(lambda: PACE.times == 1.0, timeout=60_000)
+        clock = station.clock
+        state = clock._clock.at(moment_now().uptime)
+        assert 0 < min(a.at for a in state.coming if a.kind == "pull") - state.elapsed_s <= 10.5
+        before = moment_now().uptime
+        PACE.go(1.0, 10.0)
+        clock.go_on()
+    practiser.settle()
+    assert time.monotonic() - begun < 0.2 * 60 * max(planned)
+    path = practiser.bench.notebook.path
+    # Another window later: the run is no earlier than it was.
+    PACE.rest()
+    practiser.bench.open_notebook(path)
+    practiser.settle()
+    assert moment_now().uptime >= before
+    practiser.bench.open_notebook(practiser.own)
+    practiser.settle()
+    assert abs(moment_now().uptime - time.clock_gettime(time.CLOCK_BOOTTIME)) < 1.0
+
+
+def film_scored(off, held, way="readings", level="usual", caught=1):
+    return Practised("film", "2026-12-01", "time", level, way, off, 0.0, held, 2, caught)
+
+
+def test_scores_say_how_often_ranges_held_and_which_way_one_errs():
+    assert "No envelope was opened yet" in score_sentences([])[0]
+    said = " ".join(score_sentences([film_scored(0.3, (True, False))] * 3))
+    assert "3 of 6 ranges held the truth" in said
+    assert "By readings: the EI 0.30 stop high on the mean of 3 films." in said
+    assert "Next: say wider ranges" in said
+    assert "EIs are higher" in score_sentences([film_scored(0.3, (True,))] * 6)[-1]
+    assert "read the warnings" in score_sentences([film_scored(0.0, (True,), caught=0)] * 6)[-1]
+    assert "usual level" in score_sentences([film_scored(0.0, (True,), level="plain")])[-1]
+    assert "light box" in score_sentences([film_scored(0.0, (True,))])[-1]
+
+
+def test_words_that_are_no_range_are_refused_beside_their_field(practiser):
+    practiser.begin("plain")
+    practiser.say(ei="100")
+    for words, why in (
+        ("64", "both ends"),
+        ("120 to 200", "holds your own"),
+        ("soon to 9", "not a number"),
+    ):
+        practiser.say(ei_range=words)
+        assert why in refusal_of(practiser.window), words
+    practiser.say(ei_range="80-125")
+    assert not refusal_of(practiser.window)
+    told = json.loads((practiser.folder / "committed.json").read_text())
+    assert told["index"] == {"value": 100.0, "low": 80.0, "high": 125.0}
+    practiser.press(UP)
+    settle(practiser.qtbot, practiser.window)

@@ -7,6 +7,7 @@ import argparse
 from pathlib import Path
 
 from vadrin import __version__
+from vadrin.app.practice.practice_words import KINDS
 from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import UsageError
 
@@ -48,11 +49,16 @@ def command_parser() -> argparse.ArgumentParser:
     convert = commands.add_parser("convert", help="readings from one kind of file to another")
     convert.add_argument("source", type=Path, metavar="IN", help="the readings there are")
     convert.add_argument("target", type=Path, metavar="OUT", help="the file to write, by its end")
-    practice = commands.add_parser("practice", help="a film nobody knows, its truth sealed")
+    practice = commands.add_parser(
+        "practice", help="a film nobody knows: in the window, or read, as files with --out"
+    )
     practice.add_argument("--seed", type=int, metavar="N", help="which film: a number")
-    practice.add_argument("--out", type=Path, metavar="DIR", help="the folder to write it to")
+    practice.add_argument("--out", type=Path, metavar="DIR", help="write it, read, to a folder")
     levels = [level.value for level in Level]
     practice.add_argument("--level", choices=levels, default="usual", help="how much goes wrong")
+    practice.add_argument(
+        "--type", choices=KINDS, default="time", help="what it is asked in the window"
+    )
     practice.add_argument("--json", action="store_true", help="readings as JSON, too")
     practice.add_argument("--open", type=Path, metavar="DIR", help="open the envelope of a film")
     practice.add_argument("--ei", type=float, help="the EI you decided on")

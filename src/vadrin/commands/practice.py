@@ -8,7 +8,8 @@ import math
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.practice.envelope_words import Committed, envelope_lines
 from vadrin.app.practice.practice_folder import open_envelope, write_practice
-from vadrin.app.practice.practice_place import READINGS, TRUTH
+from vadrin.app.practice.practice_notebook import begin_practice
+from vadrin.app.practice.practice_place import READINGS, TRUTH, practice_place
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.wording import counted
@@ -28,17 +29,33 @@ def run_practice_command(options: argparse.Namespace) -> int:
         In one line, with the remedy.
     """
     try:
-        return _open(options) if options.open is not None else _write(options)
+        if options.open is not None:
+            return _open(options)
+        return _write(options) if options.out is not None else _in_the_window(options)
     except FormatError as error:
         raise UsageError(str(error)) from error
 
 
-def _write(options: argparse.Namespace) -> int:
-    if options.out is None:
-        raise UsageError("practice: name a folder for the film with --out DIR")
-    if options.seed is None or not 0 <= options.seed < _MOST_SEED:
+def _in_the_window(options: argparse.Namespace) -> int:
+    """Begin a film that is shot and developed in its own notebook, and open that."""
+    if options.seed is not None:
+        _check(options.seed)
+    # Whoever only writes a folder needs no window.
+    from vadrin.commands.desktop import run_window
+
+    begun = begin_practice(practice_place(), Level(options.level), options.type, options.seed)
+    print(f"{begun.notebook}: the truth is sealed beside it. Digest {begun.digest[:16]}.")
+    return run_window(begun.notebook, demo=False)
+
+
+def _check(seed: int | None) -> int:
+    if seed is None or not 0 <= seed < _MOST_SEED:
         raise UsageError("practice: give a whole number from 0 with --seed N")
-    made = write_practice(options.out, options.seed, Level(options.level), options.json)
+    return seed
+
+
+def _write(options: argparse.Namespace) -> int:
+    made = write_practice(options.out, _check(options.seed), Level(options.level), options.json)
     print(
         f"{made.readings}: {counted(made.strips, 'strip')}, {counted(made.frames, 'reading')}, "
         f"{made.box_speed:g} on its box."

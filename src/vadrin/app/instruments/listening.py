@@ -6,7 +6,8 @@ from typing import TYPE_CHECKING
 
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import type_of_instrument
-from vadrin.app.process.uptime import moment_now
+from vadrin.app.practice.practice_place import is_practice
+from vadrin.app.process.uptime import PACE, moment_now
 from vadrin.core.origin import Origin
 from vadrin.notebook.records import DarkroomRun, RunEvent
 
@@ -74,6 +75,8 @@ class Listening:
 
     def clocks_changed(self) -> None:
         """Take the clocks that run from the file again."""
+        if not is_practice(self._bench.notebook.path):
+            PACE.rest()
         now, book = moment_now(), self._bench.notebook
         if not self._running:
             self._seen = now.uptime
@@ -84,6 +87,10 @@ class Listening:
         from vadrin.app.process.running_clocks import running_clocks
 
         self._running = running_clocks(book, now)
+        if is_practice(book.path):
+            # A run of the practice room may have gone faster than the wall, and go on from there.
+            last = max((e.at for c in self._running for e in c.clock.events), default=now.uptime)
+            PACE.go(PACE.times, max(0.0, last - now.uptime))
 
     def running_test(self) -> int | None:
         """The test whose clock runs; the oldest of several, None for none."""
@@ -106,6 +113,8 @@ class Listening:
         """Whether an act of any clock came since this was asked last."""
         now, before = moment_now().uptime, self._seen
         self._seen = now
+        if PACE.times > 1.0:
+            return False
         if before is not None and now - before > _SLEPT_S:
             self.missed = self._missed_since(before, now)
         if before is None or not self._running:

@@ -37,7 +37,11 @@ class Thermometer:
 
     def __init__(self, kept: Instrument, bath_of: int | None = None) -> None:
         self._line = InstrumentLine(
-            kept, THERMOMETER_LINE, lambda rng: SimulatedThermometer(20.6, 18.5, 25.0, rng)
+            kept,
+            THERMOMETER_LINE,
+            lambda rng: SimulatedThermometer(
+                20.6, 18.5, 25.0, rng, clock=lambda: moment_now().uptime
+            ),
         )
         self.name, self._bath_of = kept.name, bath_of
         self._noted: float | None = None

@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-from vadrin.app.display.marks import marked_ei
-from vadrin.app.display.quantities import minutes_text
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.app.pictures.looking import NO_PRINT, Looking, PaperUsed
 from vadrin.app.pictures.seen import OnFilm, Seen, seen_on
@@ -52,6 +50,5 @@ def envelope_pictures(notebook: Path, shrunk: int = 4) -> tuple[EnvelopePicture,
     for name, (at, minutes) in (("as you said", mine), ("as it is", (index, normal))):
         on_film = OnFilm((PracticeDevelopment(film, minutes),), at, METER_CONSTANT)
         picture = seen_on(on_film, Looking(), PaperUsed(typical_paper(), NO_PRINT), shrunk)
-        cost = f"EI {marked_ei(at):g}, {minutes_text(minutes)} min"
-        made.append(EnvelopePicture(Exposed(at, minutes, name=name, cost=cost), picture))
+        made.append(EnvelopePicture(Exposed(at, minutes, name=name), picture))
     return tuple(made)

@@ -113,6 +113,24 @@ class EnvelopeReport:
     digest: str
 
 
+def compared(
+    notebook: Path, state: State, said: Commitment
+) -> tuple[tuple[EnvelopeRow, ...], tuple[TrapTold, ...]]:
+    """The truth beside what was said and found, and what went wrong with who noticed.
+
+    Raises
+    ------
+    EntryError
+        If nothing was developed and looked at.
+    FormatError
+        If the envelope was changed.
+    """
+    film = film_in(notebook.parent)
+    if not film["worth"]:
+        raise EntryError("nothing was developed and looked at yet: there is nothing to compare")
+    return _rows(state, notebook.parent, film, said), _traps(state, film, said)
+
+
 def opening(
     notebook: Path, state: State | None
 ) -> Generator[tuple[int, int], None, EnvelopeReport]:
@@ -141,11 +159,8 @@ def opening(
         raise EntryError("open the test of the practice film first")
     if not said.complete:
         raise EntryError("say an EI or a time first: the envelope opens once you have")
+    rows, traps = compared(notebook, state, said)
     truth, film = truth_sealed(folder), film_in(folder)
-    if not film["worth"]:
-        raise EntryError("nothing was developed and looked at yet: there is nothing to compare")
-    rows = _rows(state, folder, film, said)
-    traps = _traps(state, film, said)
     mine = reach_of(
         world_of(folder).film, _shot(state, film), world_of(folder).noise,
         np.random.default_rng(_SEED), _target(state),

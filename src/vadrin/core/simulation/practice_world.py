@@ -66,6 +66,8 @@ class PracticeWorld:
         Standard deviation of a density, and how far the densitometer's zero moves a reading.
     dust : float
         Share of a scan that dust covers.
+    hands : tuple of float
+        What no hand does alike twice: how much of its time each strip really gets.
     """
 
     film: PracticeFilm
@@ -74,6 +76,7 @@ class PracticeWorld:
     noise: float = 0.006
     drift: float = 0.0
     dust: float = 0.0
+    hands: tuple[float, ...] = (1.0,)
 
     def developed(self, strips: Sequence[TreatedStrip | None]) -> list[DevelopedStrip | None]:
         """What is on the film.
@@ -125,7 +128,8 @@ class PracticeWorld:
         return count > 1 or trap.kind not in _OF_SEVERAL
 
     def _treated(self, place: int, noted: TreatedStrip, count: int) -> TreatedStrip:
-        x, minutes, celsius = noted.log_h.copy(), noted.minutes, noted.temperature_c
+        x, celsius = noted.log_h.copy(), noted.temperature_c
+        minutes = noted.minutes * self.hands[place % len(self.hands)]
         lit = np.flatnonzero(np.isfinite(x))
         for trap in self.traps:
             mine = trap.strip_of(count) == place and self.happens(trap, count)
@@ -148,8 +152,10 @@ class PracticeWorld:
         return DevelopedStrip(fog + net, fog, worth)
 
 
+_HANDS = 0.008
+"""Share by which a development differs from what the clock says."""
 _OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS)
-_NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.005, Level.USUAL: 0.008, Level.HARD: 0.011}
+_NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.008, Level.USUAL: 0.010, Level.HARD: 0.012}
 _DRIFT = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0, Level.HARD: 0.0006}
 _DUST = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0005, Level.HARD: 0.002}
 
@@ -172,7 +178,9 @@ def draw_world(rng: np.random.Generator, level: Level) -> PracticeWorld:
         # Stored badly: fog that no box speaks of.
         film = replace(film, fog=film.fog + float(rng.uniform(0.0, 0.25)))
     traps = tuple(_drawn(rng, kind) for kind in kinds)
-    return PracticeWorld(film, traps, draw_paper(rng), _NOISE[level], _DRIFT[level], _DUST[level])
+    paper = draw_paper(rng)
+    hands = tuple(float(1.0 + _HANDS * each) for each in rng.standard_normal(12))
+    return PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
 
 
 def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:

@@ -13,7 +13,7 @@ from vadrin.app.practice.practice_words import outside_of
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
-from vadrin.ui.theme.typeface import px
+from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import text
 
@@ -36,11 +36,17 @@ class PracticeLine(QWidget):
         self._look: Look = DAY
         self._words = text("", Role.NOTE, wrap=True)
         self._leave = button("Leave the first hour", self._leave_it, link=True)
-        row = QHBoxLayout(self)
+        row = self._row = QHBoxLayout(self)
         row.setContentsMargins(px(_EDGE + 8), px(5), px(14), px(5))
         row.addWidget(self._words, 1)
         row.addWidget(self._leave)
         self.hide()
+
+    def rescale(self) -> None:
+        """Take the present size of the type."""
+        self._words.setFont(role_font(Role.NOTE))
+        self._leave.setFont(role_font(Role.BODY))
+        self._row.setContentsMargins(px(_EDGE + 8), px(5), px(14), px(5))
 
     def show_practice(self, look: Look) -> None:
         """Say where one is; nothing where the notebook is one's own."""

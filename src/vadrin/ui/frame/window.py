@@ -344,7 +344,7 @@ class Window(QMainWindow):
         self.finding.let_go()
         self._fold()
         self.set_look(self.look)
-        for part in (self.header, self.finding.line, self.banner):
+        for part in (self.header, self.practice_line, self.finding.line, self.banner):
             part.rescale()
         self.updates.note(Topic.EVERYTHING)
 

@@ -83,6 +83,7 @@ class PracticeStation(Station):
         self._scores = text("", Role.BODY, wrap=True)
         self._plot = ScorePlot()
         self._look: Look = DAY
+        self._scene: ViewState | None = None
         self._ask = sentence("A film of the level", self._level, ", asked for", self._kind, ".")
         self._lay_out()
         self.offer(hint("Tab", "to the next word, or the button"))
@@ -108,7 +109,7 @@ class PracticeStation(Station):
 
     def show_state(self, scene: ViewState) -> None:
         """Show the film that is practised on, or how to begin one; and the scores."""
-        path, self._look = self.bench.notebook.path, scene.look
+        path, self._scene, self._look = self.bench.notebook.path, scene, scene.look
         practising, opened = is_practice(path), is_opened(path)
         waiting = practising and not opened
         busy = self.given.jobs.busy(_JOB)
@@ -116,7 +117,8 @@ class PracticeStation(Station):
         self._sealed.setVisible(practising)
         if practising:
             level, digest = outside_of(path)
-            self._sealed.setText(f"Level {level}. The truth is sealed under {digest}.")
+            how = "was" if opened else "is"
+            self._sealed.setText(f"Level {level}. The truth {how} sealed under {digest}.")
         self.form.setVisible(waiting)
         if waiting:
             self._show_said()
@@ -233,7 +235,8 @@ class PracticeStation(Station):
         self._refresh()
 
     def _refresh(self) -> None:
-        self.bench.changed.emit(Topic.STATION)
+        if self._scene is not None:
+            self.show_state(self._scene)
 
     def _set_level(self, words: str) -> None:
         if words not in LEVELS:

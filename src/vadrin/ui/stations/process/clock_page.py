@@ -14,6 +14,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import temperature_typed
 from vadrin.app.instruments import THERMOMETER
 from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.practice.practice_place import is_practice
 from vadrin.app.process.bath import bath_words, note_bath
 from vadrin.app.process.clock_words import face_words, next_pull
 from vadrin.app.process.darkroom_runs import (
@@ -29,7 +30,8 @@ from vadrin.app.process.darkroom_runs import (
     write_usual_steps,
 )
 from vadrin.app.process.running_clocks import RunningClock, next_act_in, running_clocks
-from vadrin.app.process.uptime import moment_now
+from vadrin.app.process.uptime import PACE, moment_now
+from vadrin.core.process.clock_records import ClockState, DueActionKind
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.listen_button import ListenButton
@@ -44,6 +46,11 @@ from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.sentence import sentence
 
 _TICK_MS = 200
+_FAST, _FAST_TICK_MS, _SLOWS_S = 60.0, 60, 10.0
+"""How much faster the practice room's time may run, how often it is looked at then, and how long
+before an act of the hands it goes as usual."""
+_BY_ITSELF = (DueActionKind.AGITATE, DueActionKind.REST)
+"""What nobody waits for."""
 
 
 class ClockPage(QWidget):
@@ -69,6 +76,7 @@ class ClockPage(QWidget):
         self.face = ClockFace()
         self.main = button("Start the clock", self.go_on, primary=True)
         self.pause = button("Pause", self.hold)
+        self.fast = button("Run fast to the next act", self.run_fast)
         self.stop = button("End run", self.end)
         self.take = button("Record these times", self.confirm)
         self.warmth = WordField("temperature of the bath", self._note_temperature, role=Role.LEAD)
@@ -77,7 +85,7 @@ class ClockPage(QWidget):
         listening = ListenButton(THERMOMETER, ears, self._refuse)
         self.probe = listening.link
         row = QHBoxLayout()
-        for part in (self.main, self.pause, self.stop, self.take):
+        for part in (self.main, self.fast, self.pause, self.stop, self.take):
             row.addWidget(part)
         row.addStretch(1)
         column = QVBoxLayout(self)
@@ -143,10 +151,25 @@ class ClockPage(QWidget):
         self.pause.setText("Go on" if state.paused else "Pause")
         self.pause.setVisible(not over and self._clock.steps[state.step].may_pause)
         self.stop.setVisible(not over)
+        self._show_pace(state, not over)
         self.take.setVisible(bool(self._clock.developments(now)))
         self.warmth.setEnabled(not state.stopped)
         self.steps.setVisible(not self._clock.events)
         self._look_again(now)
+
+    def _show_pace(self, state: ClockState, running: bool) -> None:
+        """In the practice room time may run fast, until shortly before the hands are needed."""
+        needed = [a.at - state.elapsed_s for a in state.coming if a.kind not in _BY_ITSELF]
+        left = min(needed, default=0.0)
+        if PACE.times > 1.0 and (left < _SLOWS_S or not state.running):
+            PACE.go(1.0)
+        practising = running and is_practice(self.bench.notebook.path)
+        self.fast.setVisible(practising and PACE.times == 1.0 and left > 2 * _SLOWS_S)
+
+    def run_fast(self) -> None:
+        """Let the practice room's time run sixty times as fast, to the next act of the hands."""
+        PACE.go(_FAST)
+        self.tick()
 
     def _look_again(self, now: float) -> None:
         """Show the other clocks, and look again when the next act is due or a second is over."""
@@ -159,6 +182,7 @@ class ClockPage(QWidget):
         due = next_act_in(self._running, now)
         whole = self._clock.at(now).left_s % 1.0 if self._clock is not None else 0.0
         wait = max(1, math.ceil(1000 * min(whole or 1.0, 1.0 if due is None else due)))
+        wait = _FAST_TICK_MS if PACE.times > 1.0 else wait
         if self._timer.isActive():
             self._timer.setInterval(wait)
 
@@ -249,3 +273,4 @@ class ClockPage(QWidget):
         """Rest; sounds and instruments are heard elsewhere, and the events know what time it is."""
         super().hideEvent(event)
         self._timer.stop()
+        PACE.go(1.0)

@@ -162,6 +162,7 @@ class ShelfStation(Station):
         importing = button("Import readings", self.given.ask_import)
         films = button("Compare films", lambda: self.bench.go("films"), link=True)
         light = button("Film for a light", lambda: self.bench.go("tonight"), link=True)
+        practice = button("Practise", lambda: self.bench.go("practice"), link=True)
         holder = QWidget()
         column = QVBoxLayout(holder)
         column.setContentsMargins(0, 0, 0, 0)
@@ -169,7 +170,15 @@ class ShelfStation(Station):
         column.addWidget(self.shot)
         column.addWidget(
             flowing(
-                self._title, self.filter, self._grouping, films, light, importing, self._new, gap=12
+                self._title,
+                self.filter,
+                self._grouping,
+                films,
+                light,
+                practice,
+                importing,
+                self._new,
+                gap=12,
             )
         )
         return holder

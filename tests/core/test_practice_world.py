@@ -1,0 +1,106 @@
+"""What acts do to a practice film, held against its own formula; nothing of the fit is asked."""
+
+import numpy as np
+import pytest
+
+from vadrin.core.simulation.practice_film import draw_film
+from vadrin.core.simulation.practice_level import Level
+from vadrin.core.simulation.practice_limits import ShotStrip, reach_of
+from vadrin.core.simulation.practice_paper import PracticePaper
+from vadrin.core.simulation.practice_trap import Trap, TrapKind
+from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
+
+STOP = 0.30103
+X = np.append(np.nan, -1.8 + STOP * np.arange(9))
+
+
+@pytest.fixture(scope="module")
+def film():
+    return draw_film(np.random.default_rng(4))
+
+
+def by_hand(film, log_h, minutes, celsius=20.0):
+    """Density from fog, net density and the factor of temperature, frame by frame."""
+    worth = minutes * film.q10 ** ((celsius - 20.0) / 10.0)
+    return np.array(
+        [film.base_fog(worth) + (0.0 if np.isnan(x) else float(film.net(x, worth))) for x in log_h]
+    )
+
+
+def strips_of(film, *traps, times=(5.0, 7.0, 10.0)):
+    made = PracticeWorld(film, traps).developed([TreatedStrip(X, t) for t in times])
+    return [strip.densities for strip in made]
+
+
+def test_a_film_that_nothing_happens_to_is_its_formula(film):
+    for made, minutes in zip(strips_of(film), (5.0, 7.0, 10.0), strict=True):
+        assert made == pytest.approx(by_hand(film, X, minutes), abs=1e-12)
+
+
+def test_each_trap_does_what_it_says_to_its_strip_and_nothing_to_the_others(film):
+    plain = [by_hand(film, X, t) for t in (5.0, 7.0, 10.0)]
+    at = int(0.5 * 9) + 1
+    drift = X + STOP * 0.3 * np.append(0.0, np.linspace(0.0, 1.0, 9))
+    dark = X.copy()
+    dark[at] = np.nan
+    expected = {
+        Trap(TrapKind.BATH, 1, amount=1.2): {1: by_hand(film, X, 7.0, 21.2)},
+        Trap(TrapKind.LATE, 1, amount=0.5): {1: by_hand(film, X, 7.5)},
+        Trap(TrapKind.SHUTTER, 1): {1: by_hand(film, dark, 7.0)},
+        Trap(TrapKind.LABELS, 1): {1: plain[2], 2: plain[1]},
+        Trap(TrapKind.LIGHT, amount=0.3): {
+            n: by_hand(film, drift, t) for n, t in enumerate((5.0, 7.0, 10.0))
+        },
+    }
+    for trap, changed in expected.items():
+        for n, made in enumerate(strips_of(film, trap)):
+            assert made == pytest.approx(changed.get(n, plain[n]), abs=1e-9), trap.kind
+    short = strips_of(film, Trap(TrapKind.SHORT, 1, amount=3.0))[1]
+    assert np.isnan(short[-3:]).all()
+    assert short[:-3] == pytest.approx(plain[1][:-3])
+
+
+def test_a_misreading_is_of_one_frame_of_one_strip(film):
+    world = PracticeWorld(film, (Trap(TrapKind.MISREAD, 4, 0.5, 0.3),))
+    off = {
+        (place, frame): world.misread(place, 3, frame, 9)
+        for place in range(3)
+        for frame in range(9)
+    }
+    assert {key: value for key, value in off.items() if value} == {(1, 4): 0.3}
+
+
+def test_what_nothing_could_contradict_does_not_happen_to_a_strip_alone(film):
+    for kind in (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS):
+        (made,) = strips_of(film, Trap(kind, amount=1.0), times=(7.0,))
+        assert made == pytest.approx(by_hand(film, X, 7.0))
+
+
+def test_levels_go_from_nothing_to_much():
+    counts = {
+        level: [len(draw_world(np.random.default_rng(n), level).traps) for n in range(20)]
+        for level in Level
+    }
+    assert set(counts[Level.PLAIN]) == set(counts[Level.FIRST]) == {0}
+    assert set(counts[Level.USUAL]) == {2}
+    assert set(counts[Level.HARD]) == {5}
+    assert len(set(counts[Level.ANY])) > 2
+
+
+def test_paper_is_white_where_no_light_came_and_black_where_all_grains_were_reached():
+    paper = PracticePaper(0.3, 0.28, 0.06, 2.0)
+    assert float(paper.density(1e-6, 0.3)) == pytest.approx(0.06, abs=1e-6)
+    assert float(paper.density(1e6, 0.3)) == pytest.approx(2.0, abs=1e-6)
+    half = 10.0 ** (0.3 + 0.4)
+    assert float(paper.density(half, 0.4)) == pytest.approx(1.03)
+
+
+def test_more_frames_and_less_noise_come_nearer(film):
+    rng = np.random.default_rng(2)
+    normal = film.time_for_gradient()
+    x = np.log10(8.125 / film.zone_ei(normal)) + STOP * np.arange(-5, 5, 0.5)
+    many = [ShotStrip(np.append(np.nan, x), normal * s) for s in (0.7, 1.0, 1.5)]
+    few = [ShotStrip(np.append(np.nan, x[::3]), normal * s) for s in (0.7, 1.5)]
+    near, far = (reach_of(film, s, n, rng) for s, n in ((many, 0.004), (few, 0.03)))
+    assert near.index_stops < 0.1
+    assert near.cost < far.cost
