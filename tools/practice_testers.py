@@ -86,17 +86,20 @@ class Played:
     faults: list[str]
 
 
+def tested(book: Notebook, test_id: int, tester: Tester, seed: int) -> State:
+    """A practice film planned, shot, developed and read; gives its answer."""
+    loaded = _plan(book, test_id, tester)
+    _develop(book, loaded, tester, np.random.default_rng(seed))
+    _read(book, book.path, _loaded(book, test_id), tester, np.random.default_rng(seed + 1))
+    return answered(_loaded(book, test_id))
+
+
 def play(place: Path, seed: int, level: Level, tester: Tester) -> Played:
     """One film, from the plan to the envelope."""
     begun = begin_practice(place, level, "time", seed)
     book = Notebook(begun.notebook)
     try:
-        loaded = _plan(book, begun.test_id, tester)
-        _develop(book, loaded, tester, np.random.default_rng(seed))
-        loaded = _loaded(book, begun.test_id)
-        _read(book, begun.notebook, loaded, tester, np.random.default_rng(seed + 1))
-        state = answered(_loaded(book, begun.test_id))
-        return _held_against(begun.notebook, state, tester)
+        return _held_against(begun.notebook, tested(book, begun.test_id, tester, seed), tester)
     finally:
         book.close()
 

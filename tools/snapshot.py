@@ -55,7 +55,7 @@ def _show(app: Any, window: Window, film: str, station: str) -> None:
 
 
 def _darkroom(app: Any, window: Window, folder: Path) -> None:
-    """The recipe, and the clock some minutes after it was started."""
+    """The clock some minutes after it was started."""
     from dataclasses import replace
     from datetime import timedelta
 
@@ -64,9 +64,6 @@ def _darkroom(app: Any, window: Window, folder: Path) -> None:
 
     _show(app, window, "Brannock 400", "process")
     station: Any = window.station()
-    station.turn_to("recipe")
-    _settle(app, window)
-    _save(window, folder, "recipe")
     now, loaded = moment_now(), window.bench.loaded
     before = replace(now, wall=now.wall - timedelta(seconds=372), uptime=now.uptime - 372)
     if loaded is not None:
@@ -158,13 +155,48 @@ def _expose_dim(app: Any, window: Any, folder: Path) -> None:
     _save(window, folder, "expose-dim")
 
 
+def _practice(app: Any, window: Window, folder: Path) -> None:
+    """The envelope of a practice film that a scripted tester has shot, developed and read."""
+    from tools.practice_testers import TESTERS, tested
+    from vadrin.app.practice.commitment import Belief, Commitment, commit
+    from vadrin.app.practice.envelope_report import opening
+    from vadrin.app.practice.practice_notebook import begin_practice
+    from vadrin.app.practice.practice_place import practice_place
+    from vadrin.core.simulation.practice_level import Level
+    from vadrin.notebook.store import Notebook
+
+    with tempfile.TemporaryDirectory() as scratch:
+        os.environ["XDG_DATA_HOME"] = scratch
+        begun = begin_practice(practice_place(), Level.HARD, "push", 12)
+        book = Notebook(begun.notebook)
+        state = tested(book, begun.test_id, TESTERS[0], 12)
+        book.close()
+        found = state.settled().finding
+        index, minutes = found.zone_ei.known(), found.time_min.known()
+        said = Commitment(
+            Belief(1.1 * index, 0.9 * index, 1.3 * index),
+            Belief(minutes, 0.9 * minutes, 1.1 * minutes),
+            Belief(1.4 * minutes, 1.25 * minutes, 1.6 * minutes),
+            "the light got darker, strip A was cut short",
+        )
+        commit(begun.notebook, said)
+        for _ in opening(begun.notebook, state):
+            pass
+        window.bench.open_notebook(begun.notebook)
+        window.bench.open_test(begun.test_id)
+        window.bench.go("practice")
+        _settle(app, window)
+        _save(window, folder, "practice")
+
+
 OTHERS = {
     ("question",): _question,
-    ("recipe", "clock"): _darkroom,
+    ("clock",): _darkroom,
     ("scan", "light-box"): _read_by_eye,
     ("pictures",): _pictures,
     ("print",): _at_the_enlarger,
     ("expose-dim",): _expose_dim,
+    ("practice",): _practice,
 }
 """Pictures that take more than a station of a test, and what makes them."""
 
