@@ -1,4 +1,5 @@
-"""Kills the program at every statement it gives to SQLite, and opens what is left."""
+"""Kills the program at every statement it gives to SQLite, and before and after every call that
+puts a file in another's place, takes one away or writes it to the disk; and opens what is left."""
 
 from __future__ import annotations
 
@@ -69,6 +70,9 @@ def _from_format(version: int, path: Path) -> None:
     shutil.copy(RELEASED / f"schema-{version}.vadrin", path)
 
 
+_FILE_CALLS = ("replace", "rename", "unlink", "remove", "link", "fsync", "truncate")
+"""Of `os`, by which files come to and leave their places."""
+_MOMENTS = ("before a call", "after a call")
 Act = tuple[Callable[[Path], None] | None, Callable[[Path], None]]
 ACTS: dict[str, Act] = {
     "create": (None, _create),
@@ -80,12 +84,13 @@ ACTS: dict[str, Act] = {
 }
 
 
-def _run(act: Callable[[Path], None], path: Path, kill_at: int) -> int:
-    """Do an act in a child that dies at a statement; gives how many it got to, 0 if killed."""
+def _run(act: Callable[[Path], None], path: Path, kill_at: int, files: bool) -> int:
+    """Do an act in a child that dies at a statement, or a call of the file system; gives how many
+    it got to, 0 if killed."""
     reading, writing = os.pipe()
     child = os.fork()
     if child == 0:
-        _count_statements(kill_at, writing)
+        _count_statements(kill_at, writing, files)
         try:
             act(path)
         finally:
@@ -97,10 +102,12 @@ def _run(act: Callable[[Path], None], path: Path, kill_at: int) -> int:
     return 0 if os.WIFSIGNALED(status) else count
 
 
-def _count_statements(kill_at: int, told: int) -> None:
+def _count_statements(kill_at: int, told: int, files: bool) -> None:
     plain, seen = sqlite3.connect, [0]
 
-    def at(_statement: str) -> None:
+    def at(statement: str) -> None:
+        if files and statement not in _MOMENTS:
+            return
         seen[0] += 1
         os.write(told, b".")
         if seen[0] == kill_at:
@@ -113,6 +120,20 @@ def _count_statements(kill_at: int, told: int) -> None:
 
     sqlite3.connect = connect  # type: ignore[assignment]
     sqlite3.dbapi2.connect = connect  # type: ignore[attr-defined]
+    for name in _FILE_CALLS:
+        setattr(os, name, _counted(getattr(os, name), at))
+
+
+def _counted(call: Callable[..., object], at: Callable[[str], None]) -> Callable[..., object]:
+    """A call of the file system, with a moment to die at before it and one after."""
+
+    def counted(*arguments: object, **options: object) -> object:
+        at(_MOMENTS[0])
+        made = call(*arguments, **options)
+        at(_MOMENTS[1])
+        return made
+
+    return counted
 
 
 def _held(path: Path) -> str:
@@ -139,8 +160,9 @@ def _held(path: Path) -> str:
         book.close()
 
 
-def killed_at_every_statement(name: str, every: int) -> Counts:
-    """Counts over kills at every so many statements of one act."""
+def killed_at_every_statement(name: str, every: int, files: bool = False) -> Counts:
+    """Counts over kills at every so many statements of one act; of the calls of the file system
+    alone, where only `files` are asked for."""
     before, act = ACTS[name]
     counts = Counts()
     with tempfile.TemporaryDirectory() as folder:
@@ -150,11 +172,11 @@ def killed_at_every_statement(name: str, every: int) -> Counts:
             before(ready)
         whole = _fresh(ready, Path(folder))
         start = _held(_fresh(ready, Path(folder)))
-        statements = _run(act, whole, 0)
+        statements = _run(act, whole, 0, files)
         end = _held(whole)
         for kill_at in range(1, statements + 1, every):
             path = _fresh(ready, Path(folder))
-            _run(act, path, kill_at)
+            _run(act, path, kill_at, files)
             counts.add("killed")
             left = _held(path)
             if left.startswith("refused"):

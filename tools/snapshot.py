@@ -195,8 +195,8 @@ OTHERS = {
     ("scan", "light-box"): _read_by_eye,
     ("pictures",): _pictures,
     ("print",): _at_the_enlarger,
-    ("expose-dim",): _expose_dim,
     ("practice",): _practice,
+    ("expose-dim",): _expose_dim,
 }
 """Pictures that take more than a station of a test, and what makes them."""
 

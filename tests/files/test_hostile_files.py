@@ -55,6 +55,13 @@ def test_a_kill_at_a_statement_leaves_a_whole_notebook(act, every):
     assert faults(counts) == {}
 
 
+@pytest.mark.parametrize("act", ["create", "migrate from 13", "undo"])
+def test_a_kill_between_two_calls_of_the_file_system_leaves_a_whole_notebook(act):
+    counts = killed_at_every_statement(act, 1, files=True)
+    assert counts.of["killed"] >= 2
+    assert faults(counts) == {}
+
+
 def altered(notebook, *statements):
     notebook.close()
     connection = sqlite3.connect(notebook.path)

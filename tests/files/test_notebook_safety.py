@@ -89,6 +89,13 @@ def test_a_second_window_reads_only_and_says_who_writes(notebook):
     third.close()
 
 
+def test_every_edit_is_written_through_to_the_disk(notebook):
+    (level,) = notebook.rows("PRAGMA synchronous")[0]
+    assert level == 2, "FULL: what was called saved outlives the power"
+    (journal,) = notebook.rows("PRAGMA journal_mode")[0]
+    assert journal == "delete", "a copy of the file alone is whole"
+
+
 def test_a_full_disk_loses_nothing_and_is_said(notebook):
     """A limit on file size fails the write as a full disk does."""
     test = new_test(notebook, "Merrow Pan 125", "Sable")

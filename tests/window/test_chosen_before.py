@@ -69,7 +69,7 @@ def test_the_program_comes_back_to_the_notebook_opened_last(open_window, tmp_pat
     assert desktop.last_notebook() == tmp_path / "spring.vadrin"
     (tmp_path / "spring.vadrin").rename(tmp_path / "elsewhere")
     assert desktop.last_notebook() == tmp_path / "winter.vadrin"
-    open_window(begin_practice(tmp_path / "practice")).notebook_opened()
+    open_window(begin_practice(tmp_path / "practice").notebook).notebook_opened()
     assert desktop.last_notebook() == tmp_path / "winter.vadrin", "practice is no work of one's own"
 
 

@@ -39,6 +39,10 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.convert import run_convert
 
             return run_convert(options.source, options.target)
+        if options.command == "practice" and options.out is None and options.open is None:
+            from vadrin.commands.desktop import run_practice_window
+
+            return run_practice_window(options.level, options.type, options.seed)
         if options.command == "practice":
             from vadrin.commands.practice import run_practice_command
 

@@ -24,8 +24,9 @@ import vadrin.app.demo
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.kept_choices import Choices, choices_kept, keep_choices
 from vadrin.app.library.recent_notebooks import recent_notebooks
-from vadrin.app.practice.practice_place import is_practice
-from vadrin.errors import NotebookError, UsageError
+from vadrin.app.practice.practice_place import is_practice, practice_place
+from vadrin.core.simulation.practice_level import Level
+from vadrin.errors import FormatError, NotebookError, UsageError
 from vadrin.notebook.backups import folder_of
 from vadrin.notebook.inspection import Inspection
 from vadrin.notebook.moved_dates import bring_up_to
@@ -142,11 +143,7 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     """
     if notebook is not None and not notebook.exists() and not notebook.parent.is_dir():
         raise UsageError(f"{notebook}: no such folder; make it first or name another place")
-    if _no_screen() and not os.environ.get("QT_QPA_PLATFORM"):
-        raise UsageError(
-            "there is no screen; start it on a desktop, or with QT_QPA_PLATFORM=offscreen to run "
-            "without one"
-        )
+    _check_screen()
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
     path = demo_notebook() if demo else notebook or last_notebook() or default_notebook()
@@ -174,8 +171,38 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     return status
 
 
+def _check_screen() -> None:
+    if _no_screen() and not os.environ.get("QT_QPA_PLATFORM"):
+        raise UsageError(
+            "there is no screen; start it on a desktop, or with QT_QPA_PLATFORM=offscreen to run "
+            "without one"
+        )
+
+
 def leave_no_demo(path: Path) -> None:
     """Take the demo's copy away, unless somebody saved something of their own beside it."""
     folder, own = path.parent, folder_of(path)
     if all(p == own or p.name.startswith(path.name) for p in folder.iterdir()):
         shutil.rmtree(folder, ignore_errors=True)
+
+
+def run_practice_window(level: str, kind: str, seed: int | None) -> int:
+    """Begin a practice film, say its digest, and open its notebook until the window closes.
+
+    Raises
+    ------
+    UsageError
+        If the number is none, or the film cannot be written.
+    """
+    # The window of one's own notebook need not wait for numbers.
+    from vadrin.app.practice.practice_notebook import begin_practice
+    from vadrin.commands.practice import seed_given
+
+    _check_screen()
+    try:
+        number = None if seed is None else seed_given(seed)
+        begun = begin_practice(practice_place(), Level(level), kind, number)
+    except FormatError as error:
+        raise UsageError(str(error)) from error
+    print(f"{begun.notebook}: the truth is sealed beside it. Digest {begun.digest[:16]}.")
+    return run_window(begun.notebook, demo=False)

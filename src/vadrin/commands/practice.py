@@ -8,8 +8,7 @@ import math
 from vadrin.app.entry.times import minutes_typed
 from vadrin.app.practice.envelope_words import Committed, envelope_lines
 from vadrin.app.practice.practice_folder import open_envelope, write_practice
-from vadrin.app.practice.practice_notebook import begin_practice
-from vadrin.app.practice.practice_place import READINGS, TRUTH, practice_place
+from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.wording import counted
@@ -29,33 +28,26 @@ def run_practice_command(options: argparse.Namespace) -> int:
         In one line, with the remedy.
     """
     try:
-        if options.open is not None:
-            return _open(options)
-        return _write(options) if options.out is not None else _in_the_window(options)
+        return _open(options) if options.open is not None else _write(options)
     except FormatError as error:
         raise UsageError(str(error)) from error
 
 
-def _in_the_window(options: argparse.Namespace) -> int:
-    """Begin a film that is shot and developed in its own notebook, and open that."""
-    if options.seed is not None:
-        _check(options.seed)
-    # Whoever only writes a folder needs no window.
-    from vadrin.commands.desktop import run_window
+def seed_given(seed: int | None) -> int:
+    """The number a film was asked for by.
 
-    begun = begin_practice(practice_place(), Level(options.level), options.type, options.seed)
-    print(f"{begun.notebook}: the truth is sealed beside it. Digest {begun.digest[:16]}.")
-    return run_window(begun.notebook, demo=False)
-
-
-def _check(seed: int | None) -> int:
+    Raises
+    ------
+    UsageError
+        If it is none.
+    """
     if seed is None or not 0 <= seed < _MOST_SEED:
         raise UsageError("practice: give a whole number from 0 with --seed N")
     return seed
 
 
 def _write(options: argparse.Namespace) -> int:
-    made = write_practice(options.out, _check(options.seed), Level(options.level), options.json)
+    made = write_practice(options.out, seed_given(options.seed), Level(options.level), options.json)
     print(
         f"{made.readings}: {counted(made.strips, 'strip')}, {counted(made.frames, 'reading')}, "
         f"{made.box_speed:g} on its box."

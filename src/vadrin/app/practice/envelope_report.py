@@ -269,10 +269,11 @@ def _sentences(
         yield "No plan of as many frames that was tried comes nearer than yours."
     elif best is not None:
         times = ", ".join(minutes_text(t) for t in best.times)
+        strips, frames = counted(len(best.times), "strip"), counted(best.frames, "frame")
+        first = f"{best.first:+g}".replace("-", "−")
         yield (
-            f"The best plan tried with as many frames: {counted(len(best.times), 'strip')} of "
-            f"{best.frames} frames at {times} min and 20 °C, steps of {best.step:g} stop from "
-            f"{best.first:+g}: {_reach_words(best.reach)}.".replace("-", "−")
+            f"The best plan tried with as many frames: {strips} of {frames} each at {times} min "
+            f"and 20 °C, steps of {best.step:g} stop from {first}: {_reach_words(best.reach)}."
         )
     yield _dearest(rows, mine, best)
 

@@ -13,6 +13,8 @@ from vadrin.notebook.records import DarkroomRun, Stock, Test
 from vadrin.notebook.store import Notebook
 
 _FORGOTTEN_S = 3600.0
+_BY_ITSELF = (DueActionKind.AGITATE, DueActionKind.REST)
+"""What goes on without an end."""
 _RARELY_S = 120.0
 """Seconds between two acts over which one that was missed is worth catching up."""
 
@@ -93,6 +95,13 @@ def next_act_in(clocks: tuple[RunningClock, ...], now: float) -> float | None:
         if state.running:
             ahead += [a.at - state.elapsed_s for a in state.coming if a.at > state.elapsed_s]
     return min(ahead, default=None)
+
+
+def hands_needed_in(clock: Clock, now: float) -> float:
+    """Seconds until a clock's next act that ends or takes out something; 0 where nothing runs."""
+    state = clock.at(now)
+    needed = [a.at - state.elapsed_s for a in state.coming if a.kind not in _BY_ITSELF]
+    return min(needed, default=0.0) if state.running else 0.0
 
 
 def act_passed(clocks: tuple[RunningClock, ...], before: float, now: float) -> bool:

@@ -23,6 +23,8 @@ _TRIES = 3
 _TRIED = tuple(product((2, 3, 4, 5), (0.5, 1.0), (-6.0, -4.0)))
 """Strips, steps in stops and first stops of the plans that are tried."""
 _WIDEST = 2.0
+_MOSTLY = 0.7
+"""Share of the trials that must find a figure, for it to be said how near they come."""
 
 
 @dataclass(frozen=True)
@@ -119,7 +121,7 @@ def reach_of(
 
 
 def _rms(off: list[float], times: int) -> float | None:
-    if len(off) < times:
+    if len(off) < _MOSTLY * times:
         return None
     return float(np.sqrt(np.mean(np.square(off))))
 

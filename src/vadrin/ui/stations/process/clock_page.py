@@ -29,9 +29,13 @@ from vadrin.app.process.darkroom_runs import (
     run_under_way,
     write_usual_steps,
 )
-from vadrin.app.process.running_clocks import RunningClock, next_act_in, running_clocks
+from vadrin.app.process.running_clocks import (
+    RunningClock,
+    hands_needed_in,
+    next_act_in,
+    running_clocks,
+)
 from vadrin.app.process.uptime import PACE, moment_now
-from vadrin.core.process.clock_records import ClockState, DueActionKind
 from vadrin.errors import EntryError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.listen_button import ListenButton
@@ -49,8 +53,6 @@ _TICK_MS = 200
 _FAST, _FAST_TICK_MS, _SLOWS_S = 60.0, 60, 10.0
 """How much faster the practice room's time may run, how often it is looked at then, and how long
 before an act of the hands it goes as usual."""
-_BY_ITSELF = (DueActionKind.AGITATE, DueActionKind.REST)
-"""What nobody waits for."""
 
 
 class ClockPage(QWidget):
@@ -151,17 +153,16 @@ class ClockPage(QWidget):
         self.pause.setText("Go on" if state.paused else "Pause")
         self.pause.setVisible(not over and self._clock.steps[state.step].may_pause)
         self.stop.setVisible(not over)
-        self._show_pace(state, not over)
+        self._show_pace(now, not over)
         self.take.setVisible(bool(self._clock.developments(now)))
         self.warmth.setEnabled(not state.stopped)
         self.steps.setVisible(not self._clock.events)
         self._look_again(now)
 
-    def _show_pace(self, state: ClockState, running: bool) -> None:
+    def _show_pace(self, now: float, running: bool) -> None:
         """In the practice room time may run fast, until shortly before the hands are needed."""
-        needed = [a.at - state.elapsed_s for a in state.coming if a.kind not in _BY_ITSELF]
-        left = min(needed, default=0.0)
-        if PACE.times > 1.0 and (left < _SLOWS_S or not state.running):
+        left = hands_needed_in(self._clock, now) if self._clock is not None else 0.0
+        if PACE.times > 1.0 and left < _SLOWS_S:
             PACE.go(1.0)
         practising = running and is_practice(self.bench.notebook.path)
         self.fast.setVisible(practising and PACE.times == 1.0 and left > 2 * _SLOWS_S)
