@@ -19,12 +19,12 @@ from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Belief, Commitment, commitment_of
 from vadrin.app.practice.practice_place import OPENED, TRUTH
 from vadrin.app.practice.practice_words import outside_of
-from vadrin.app.practice.practised_film import film_in, truth_sealed, world_of
+from vadrin.app.practice.practised_film import film_in, treated, truth_sealed, world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Figure
-from vadrin.core.frames import FrameState
+from vadrin.core.simulation.practice_film import PracticeFilm
 from vadrin.core.simulation.practice_limits import BestPlan, Reach, ShotStrip, best_plan, reach_of
 from vadrin.core.simulation.practice_trap import CAUGHT_BY, WORDS_FOR, TrapKind
 from vadrin.core.wording import counted
@@ -160,9 +160,9 @@ def opening(
     if not said.complete:
         raise EntryError("say an EI or a time first: the envelope opens once you have")
     rows, traps = compared(notebook, state, said)
-    truth, film = truth_sealed(folder), film_in(folder)
+    truth = truth_sealed(folder)
     mine = reach_of(
-        world_of(folder).film, _shot(state, film), world_of(folder).noise,
+        world_of(folder).film, _shot(state, world_of(folder).film), world_of(folder).noise,
         np.random.default_rng(_SEED), _target(state),
     )  # fmt: skip
     best: BestPlan | None = None
@@ -236,17 +236,10 @@ def _of_strip(diagnostic: Diagnostic, label: str) -> bool:
     return not label or label == diagnostic.strip or f"trip {label}" in diagnostic.sentence
 
 
-def _shot(state: State, film: dict[str, Any]) -> list[ShotStrip]:
-    """The strips with what each frame was meant to get, and what their development was worth."""
-    made, constant = [], state.loaded.test.meter_constant
-    for strip in state.loaded.strips:
-        worth = film["worth"].get(str(strip.strip.id))
-        lit = (FrameState.EXPOSED, FrameState.DOUBLED)
-        x = [f.log_h(constant) if f.frame.state in lit else None for f in strip.frames]
-        if worth is not None:
-            log_h = np.array([np.nan if v is None else v for v in x])
-            made.append(ShotStrip(log_h, float(worth)))
-    return made
+def _shot(state: State, film: PracticeFilm) -> list[ShotStrip]:
+    """The developed strips as they were meant: what each frame and development should have got."""
+    meant = [treated(state.loaded, s) for s in state.loaded.strips if s.strip.time_min is not None]
+    return [ShotStrip(m.log_h, film.minutes_at_20(m.minutes, m.temperature_c)) for m in meant]
 
 
 def _reach_words(reach: Reach) -> str:

@@ -95,7 +95,8 @@ def put_film(folder: Path, film: dict[str, Any]) -> None:
         raise FormatError(f"{folder / FILM}: cannot be written; free the disk") from error
 
 
-def _treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
+def treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
+    """A strip as its tester noted it."""
     minutes, mine = strip.strip.time_min or 0.0, strip.strip
     places = [
         f.log_h(loaded.test.meter_constant) if f.frame.state in _LIT else None for f in strip.frames
@@ -113,7 +114,7 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     """The film with every strip on it that was developed since it was looked at last."""
     film, world = film_in(folder), world_of(folder)
     fresh = [
-        _treated(loaded, s)
+        treated(loaded, s)
         if s.strip.time_min is not None and str(s.strip.id) not in film["strips"]
         else None
         for s in loaded.strips
