@@ -166,6 +166,21 @@ def test_backups_are_made_when_something_changed_and_rotate(tmp_path):
     assert len(everything_of(kept[-1])[Stock]) == 5
 
 
+def test_a_copy_made_before_a_change_of_format_is_kept_however_many_follow(tmp_path):
+    path = tmp_path / "old.vadrin"
+    shutil.copy(RELEASED / "schema-12.vadrin", path)
+    Notebook(path).close()
+    (first,) = backups_of(path)
+    for turn in range(KEPT * 3):
+        notebook = Notebook(path)
+        with notebook.change("note"):
+            notebook.add(Stock(name=f"stock {turn}"))
+        notebook.close()
+    Notebook(path).close()
+    assert first in backups_of(path)
+    assert first.read_bytes() == (RELEASED / "schema-12.vadrin").read_bytes()
+
+
 RENAMED = {
     "prefer": "turned_first",
     "check_last": "repeat_first",
@@ -398,6 +413,28 @@ def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):
 
 TEXTS = st.text(st.characters(exclude_categories=("Cs",)), max_size=12)
 NUMBERS = st.floats(allow_nan=False, allow_infinity=False)
+
+
+def test_the_json_of_a_notebook_says_what_its_file_says(demo_path, tmp_path):
+    """Held against the rows as SQLite has them, not against this program's own reader."""
+    demo_path = Path(shutil.copy(demo_path, tmp_path / "demo.vadrin"))
+    book = Notebook(demo_path)
+    with book.change("a reading between two steps"):
+        frame = book.all(Frame)[0]
+        book.add(Reading(frame_id=frame.id, density=0.37, low=0.30, high=0.45, deviation=0.04))
+    told = json.loads(notebook_json(book))["records"]
+    book.close()
+    raw = sqlite3.connect(demo_path)
+    for table, rows in told.items():
+        cursor = raw.execute(f"SELECT * FROM {table} ORDER BY id")
+        names = [d[0] for d in cursor.description]
+        kept = [dict(zip(names, row, strict=True)) for row in cursor]
+        assert len(rows) == len(kept)
+        for row, before in zip(sorted(rows, key=lambda r: r["id"]), kept, strict=True):
+            for name, value in row.items():
+                if isinstance(value, int | float) and not isinstance(value, bool):
+                    assert value == before[name], (table, name)
+    raw.close()
 
 
 @given(rows=st.lists(st.tuples(TEXTS, TEXTS, NUMBERS, st.binary(max_size=50)), min_size=20))

@@ -14,6 +14,13 @@ from vadrin.formats.readings.readings_table import strips_of
 PLAIN = "strip,frame,time_min,log_h,density\nA,b,8,,0.21\nA,1,8,-2.1,0.30\nA,1,8,-2.1,0.32\n"
 
 
+def test_a_table_of_more_rows_than_a_notebook_could_hold_is_refused(tmp_path):
+    path = tmp_path / "endless.csv"
+    path.write_bytes(b"strip,log_h,density\n" + b"A,0,1\n" * 1_000_001)
+    with pytest.raises(FormatError, match="more than 1000000 rows; split the file"):
+        read_readings(path)
+
+
 def test_repeats_and_blanks():
     (strip,) = strips_of(parsed(PLAIN, "t.csv"))
     assert (strip.label, strip.time_min, strip.channel) == ("A", 8.0, "visual")

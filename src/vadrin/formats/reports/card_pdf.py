@@ -40,6 +40,15 @@ def _wide(words: str, font: str, size: float) -> float:
     return float(stringWidth(words, font, size))
 
 
+_LONGEST_WORDS = 4000
+"""Letters of one cell or paragraph; no card holds more that anybody could read."""
+
+
+def _bounded(words: str) -> str:
+    """Words as a card takes them: what is endless is cut, and shows it."""
+    return words if len(words) <= _LONGEST_WORDS else f"{words[:_LONGEST_WORDS]} …"
+
+
 class _Setting:
     """The parts of a card, set in letters of one scale for a side of one width.
 
@@ -113,7 +122,7 @@ class _Setting:
         from reportlab.platypus import Paragraph
 
         return Paragraph(
-            escape(_BEFORE_UNIT.sub("\N{NO-BREAK SPACE}", words)),
+            escape(_BEFORE_UNIT.sub("\N{NO-BREAK SPACE}", _bounded(words))),
             self._style(size * self._scale, **how),
         )
 
@@ -136,6 +145,7 @@ class _Setting:
     def _line_that_fits(self, words: str, size: float, room: float) -> Flowable:
         from reportlab.platypus import Paragraph
 
+        words = _bounded(words)
         fitted = self._fitted(words, size * self._large, room)
         return Paragraph(escape(words), self._style(fitted, bold=True))
 

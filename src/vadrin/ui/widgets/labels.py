@@ -14,6 +14,8 @@ from vadrin.ui.theme.typeface import role_font
 from vadrin.ui.widgets.tips import set_tip
 
 _LONGEST_RUN = 28
+_LONGEST_SHOWN = 6000
+"""Letters of one label; nobody reads more at a glance, and laying them out takes seconds."""
 _BREAK = "\u200b"
 """A place where a line may end, and nothing is seen."""
 
@@ -26,9 +28,12 @@ class _Wrapped(QLabel):
         self.setText(words)
 
     def setText(self, words: str | None) -> None:
-        """Let runs of letters longer than any word be broken."""
+        """Let runs of letters longer than any word be broken; what is endless is cut."""
+        shown = words or ""
+        if len(shown) > _LONGEST_SHOWN:
+            shown = f"{shown[:_LONGEST_SHOWN]} …"
         run = rf"(\S{{{_LONGEST_RUN}}})(?=\S)"
-        super().setText(re.sub(run, rf"\1{_BREAK}", words or ""))
+        super().setText(re.sub(run, rf"\1{_BREAK}", shown))
 
 
 def text(
