@@ -89,6 +89,28 @@ def test_a_second_window_reads_only_and_says_who_writes(notebook):
     third.close()
 
 
+@pytest.mark.parametrize("way", ["lock file removed by hand", "hard link made while it is open"])
+def test_one_writes_whatever_becomes_of_the_lock_file(notebook, tmp_path, way):
+    path = notebook.path
+    if way.startswith("lock"):
+        path.with_name(f".{path.name}.lock").unlink()
+    else:
+        path = tmp_path / "another name.vadrin"
+        os.link(notebook.path, path)
+    second = Notebook(path)
+    assert "another window has it open" in second.read_only
+    assert len(second.all(Stock)) == len(notebook.all(Stock))
+    with pytest.raises(ReadOnlyError), second.change("both"):
+        second.add(Stock(name="two writers"))
+    second.close()
+    with notebook.change("on"):
+        notebook.add(Stock(name="one writer"))
+    notebook.close()
+    third = Notebook(path)
+    assert third.read_only == ""
+    third.close()
+
+
 def test_every_edit_is_written_through_to_the_disk(notebook):
     (level,) = notebook.rows("PRAGMA synchronous")[0]
     assert level == 2, "FULL: what was called saved outlives the power"

@@ -7,6 +7,7 @@ import fcntl
 import getpass
 import json
 import os
+import struct
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -55,12 +56,26 @@ def _held(descriptor: int) -> None:
         raise
 
 
+_FAR_OFF = 2**62
+"""A byte that no notebook reaches, nor the locks of SQLite: only this program locks it."""
+_FLOCK = "hhqqi"
+"""Of struct flock, by which a lock belongs to an open file and not to its process."""
+
+
 def _inode_locked(notebook: Path) -> int | None:
-    """A lock on the file itself where it has several names, each with a lock file of its own."""
-    if not notebook.exists() or notebook.stat().st_nlink < 2:
+    """A lock on the file itself: it may have several names, and a lock file can be removed."""
+    if not notebook.exists():
         return None
-    descriptor = os.open(notebook, os.O_RDONLY)
-    _held(descriptor)
+    descriptor = os.open(notebook, os.O_RDWR)
+    wanted = struct.pack(_FLOCK, fcntl.F_WRLCK, os.SEEK_SET, _FAR_OFF, 1, 0)
+    try:
+        fcntl.fcntl(descriptor, fcntl.F_OFD_SETLK, wanted)
+    except (BlockingIOError, PermissionError) as error:
+        os.close(descriptor)
+        raise NotebookHeldError("another window has it open") from error
+    except OSError:
+        os.close(descriptor)
+        raise
     return descriptor
 
 
@@ -82,12 +97,13 @@ class WriterLock:
     def __init__(self, notebook: Path) -> None:
         # A link to a notebook is that notebook: one lock, beside the file itself.
         whole = notebook.resolve()
-        self._path = whole.with_name(f".{whole.name}.lock")
-        self._inode = _inode_locked(whole)
+        self._whole, self._path = whole, whole.with_name(f".{whole.name}.lock")
+        self._inode: int | None = None
+        self._descriptor = self._taken()
         try:
-            self._descriptor = self._taken()
+            self._inode = _inode_locked(whole)
         except BaseException:
-            self._let_go_of_inode()
+            self.release()
             raise
         os.ftruncate(self._descriptor, 0)
         os.pwrite(self._descriptor, _me(), 0)
@@ -101,6 +117,18 @@ class WriterLock:
                 return descriptor
             os.close(descriptor)
         raise NotebookHeldError("another window is just opening or closing it")
+
+    def hold_file(self) -> None:
+        """Hold the file that lies there now: a migration has put another in its place.
+
+        Raises
+        ------
+        NotebookHeldError
+            If another window holds it, whatever became of its lock file.
+        """
+        self._let_go_of_inode()
+        self._inode = None
+        self._inode = _inode_locked(self._whole)
 
     def _let_go_of_inode(self) -> None:
         if self._inode is not None:

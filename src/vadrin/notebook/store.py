@@ -14,6 +14,7 @@ from vadrin.errors import (
     EditRefusedError,
     FaultyRecordsError,
     NotebookError,
+    NotebookHeldError,
     ReadOnlyError,
     RecordInUseError,
     StorageError,
@@ -60,6 +61,7 @@ class Notebook:
         except BaseException:
             self._let_go()
             raise
+        self._hold_file()
         self._place = place_of(path)
         self._connection = connect(path, "ro" if self.read_only else "rw")
         set_up(self._connection)
@@ -89,6 +91,15 @@ class Notebook:
             self._let_go()
             reason = (error.strerror or str(error)).lower()
             self.read_only = f"no backup can be written ({reason}). Free the disk"
+
+    def _hold_file(self) -> None:
+        """Hold what is opened now; where another window writes it, only read."""
+        try:
+            if self._lock is not None:
+                self._lock.hold_file()
+        except NotebookHeldError as error:
+            self._let_go()
+            self.read_only = f"{error}. You can read here; close it there to write here"
 
     def _let_go(self) -> None:
         if self._lock is not None:
