@@ -68,7 +68,8 @@ def _late(window: object, seconds: float) -> tuple[list[float], float]:
 def main(seconds: float) -> None:
     """Run both halves and print."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from vadrin.commands.desktop import demo_notebook, make_application, open_window
+    from vadrin.app.demo.demo_copy import demo_notebook
+    from vadrin.commands.desktop import make_application, open_window
 
     app = make_application()
     window = open_window(demo_notebook())

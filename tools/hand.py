@@ -45,7 +45,8 @@ class Hand:
     def __init__(self, notebook: str) -> None:
         from PyQt6.QtWidgets import QApplication
 
-        from vadrin.commands.desktop import demo_notebook, make_application, open_window
+        from vadrin.app.demo.demo_copy import demo_notebook
+        from vadrin.commands.desktop import make_application, open_window
 
         self.app: Any = QApplication.instance() or make_application()
         path = demo_notebook() if notebook == "demo" else Path(notebook)

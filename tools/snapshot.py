@@ -212,7 +212,8 @@ def run(folder: Path, only: Sequence[str] = ()) -> int:
     if unknown:
         raise UsageError(f"no picture is called {unknown[0]}; there are {', '.join(names())}")
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from vadrin.commands.desktop import demo_notebook, make_application, open_window
+    from vadrin.app.demo.demo_copy import demo_notebook
+    from vadrin.commands.desktop import make_application, open_window
 
     try:
         folder.mkdir(parents=True, exist_ok=True)

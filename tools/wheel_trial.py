@@ -57,7 +57,8 @@ _EVERY_STATION = """
 from vadrin.app.document.stations import PLACES
 from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named
 from vadrin.app.shelf.shelf_index import shelf_lines
-from vadrin.commands.desktop import demo_notebook, make_application, open_window
+from vadrin.app.demo.demo_copy import demo_notebook
+from vadrin.commands.desktop import make_application, open_window
 app = make_application()
 window = open_window(demo_notebook())
 window.show()

@@ -200,7 +200,8 @@ def test_the_first_window_waits_for_no_heavy_package():
     """Numbers, plots and papers load while the person looks around, not before."""
     code = (
         "import sys\n"
-        "from vadrin.commands.desktop import demo_notebook, make_application, open_window\n"
+        "from vadrin.app.demo.demo_copy import demo_notebook\n"
+        "from vadrin.commands.desktop import make_application, open_window\n"
         "app = make_application(); window = open_window(demo_notebook())\n"
         "window.show(); app.processEvents()\n"
         "print(*sorted(sys.modules))"

@@ -20,6 +20,7 @@ from PyQt6.QtGui import QImage
 
 import vadrin
 from tests.notebooks import fill_from_json, merged, new_test
+from vadrin.app.demo.demo_copy import demo_notebook, leave_no_demo
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.film_supply import film_supply_text
@@ -27,7 +28,6 @@ from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.recent_notebooks import recent_notebooks, remember
 from vadrin.app.shelf.shelf_index import clock_doubt
 from vadrin.commands import main
-from vadrin.commands.desktop import demo_notebook, leave_no_demo
 from vadrin.commands.parsers import COMMANDS
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_options import SheetSource, options_as, options_from_json

@@ -12,6 +12,7 @@ from PyQt6.QtGui import QImage
 from tifffile import TiffFile, imwrite
 
 from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
+from vadrin.app.demo.demo_copy import demo_notebook
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.pictures.exposed import exposed_of
@@ -19,7 +20,6 @@ from vadrin.app.pictures.looking import Looking, paper_used
 from vadrin.app.pictures.scenes import scene_named
 from vadrin.app.pictures.seen import seen
 from vadrin.app.shelf.shelf_index import shelf_lines
-from vadrin.commands.desktop import demo_notebook
 from vadrin.notebook.records import Test
 from vadrin.ui.pictures.picture_rows import PictureRows
 from vadrin.ui.pictures.picture_tile import PictureTile

@@ -13,6 +13,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QToolTip
 
 from tests.window.pages import button_of, said_by, settle, words_of
+from vadrin.app.demo.demo_copy import leave_no_demos
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.expose.exposing import write_note
 from vadrin.notebook.json_file import records_of_json
@@ -122,10 +123,26 @@ def test_a_frame_says_what_it_is_and_what_was_noted(qtbot, demo):
     assert window.table.frame_box(99_999) is None
 
 
-def test_with_no_test_there_is_no_band_and_the_shelf_says_how_to_begin(open_window, tmp_path):
+def test_with_no_test_there_is_no_band_and_the_shelf_says_how_to_begin(
+    qtbot, open_window, tmp_path, monkeypatch
+):
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
     window = open_window(tmp_path / "new.vadrin")
     assert not window.table.isVisible()
     assert "Start with a new test" in words_of(window.station())
+    own = window.bench.notebook.path
+    button_of(window.station(), "A finished notebook").click()
+    settle(qtbot, window)
+    shown = window.bench.notebook.path
+    assert shown != own
+    assert "My first roll" not in words_of(window.station()), "the doors go with the first test"
+    window.bench.open_notebook(own)
+    settle(qtbot, window)
+    button_of(window.station(), "A first hour").click()
+    settle(qtbot, window)
+    assert window.station().level == "first hour"
+    leave_no_demos()
+    assert not shown.exists()
 
 
 @given(

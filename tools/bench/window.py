@@ -134,7 +134,8 @@ def _forecast_ms(window: Window) -> float:
 def window_rows() -> list[str]:
     """Lines of the table for the demo's tests, each from the key to the picture."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from vadrin.commands.desktop import demo_notebook, make_application, open_window
+    from vadrin.app.demo.demo_copy import demo_notebook
+    from vadrin.commands.desktop import make_application, open_window
 
     application = make_application()
     window: Any = open_window(demo_notebook())

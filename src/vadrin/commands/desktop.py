@@ -4,11 +4,8 @@ from __future__ import annotations
 
 import gc
 import os
-import shutil
 import sys
-import tempfile
 import traceback
-from datetime import datetime
 from functools import partial
 from importlib.resources import files
 from pathlib import Path
@@ -20,16 +17,14 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
-import vadrin.app.demo
+from vadrin.app.demo.demo_copy import demo_notebook, leave_no_demos
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.kept_choices import Choices, choices_kept, keep_choices
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.app.practice.practice_place import is_practice, practice_place
 from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import FormatError, NotebookError, UsageError
-from vadrin.notebook.backups import folder_of
 from vadrin.notebook.inspection import Inspection
-from vadrin.notebook.moved_dates import bring_up_to
 from vadrin.notebook.store import Notebook
 from vadrin.ui.files.refusal_window import RefusalWindow
 from vadrin.ui.frame.chosen_place import chosen_of, put_on_type, put_window
@@ -47,15 +42,6 @@ def default_notebook() -> Path:
 def last_notebook() -> Path | None:
     """The notebook of one's own that was opened last, if it is still there."""
     return next((path for path in recent_notebooks() if not is_practice(path)), None)
-
-
-def demo_notebook() -> Path:
-    """A fresh copy of the demo notebook in a folder of its own, its winter the one we are in."""
-    path = Path(tempfile.mkdtemp(prefix=vadrin.app.demo.FOLDER_PREFIX)) / "boat-shed-winter.vadrin"
-    shipped = Path(vadrin.app.demo.__path__[0]) / "demo.vadrin"
-    path.write_bytes(shipped.read_bytes())
-    bring_up_to(path, datetime.now().astimezone().date())
-    return path
 
 
 def open_window(path: Path, inspection: Inspection | None = None) -> object:
@@ -166,8 +152,7 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     for window in shown:
         if isinstance(window, Window):
             keep_choices(chosen_of(window))
-    if demo:
-        leave_no_demo(path)
+    leave_no_demos()
     return status
 
 
@@ -177,13 +162,6 @@ def _check_screen() -> None:
             "there is no screen; start it on a desktop, or with QT_QPA_PLATFORM=offscreen to run "
             "without one"
         )
-
-
-def leave_no_demo(path: Path) -> None:
-    """Take the demo's copy away, unless somebody saved something of their own beside it."""
-    folder, own = path.parent, folder_of(path)
-    if all(p == own or p.name.startswith(path.name) for p in folder.iterdir()):
-        shutil.rmtree(folder, ignore_errors=True)
 
 
 def run_practice_window(level: str, kind: str, seed: int | None) -> int:

@@ -56,3 +56,8 @@ def trap_sentence(words: str, by_program: bool, by_tester: bool) -> str:
     who = [n for n, did in (("the program", by_program), ("you", by_tester)) if did]
     seen = f"noticed by {' and '.join(who)}" if who else "noticed by nobody"
     return f"{capital(words)}: {seen}."
+
+
+def level_to_begin(place: Path) -> str:
+    """The level that is offered: the first hour, until a practice film was begun."""
+    return "usual" if place.is_dir() and any(place.iterdir()) else "first hour"

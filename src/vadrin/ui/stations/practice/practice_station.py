@@ -18,6 +18,7 @@ from vadrin.app.practice.practice_words import (
     KINDS,
     LEVEL_SENTENCES,
     LEVELS,
+    level_to_begin,
     opened_envelope,
     outside_of,
     trap_sentence,
@@ -55,7 +56,7 @@ class PracticeStation(Station):
     topics = Topic.NOTEBOOK | Topic.SHEET | Topic.ANALYSIS | Topic.LOOK
     wants_finding = False
 
-    level: OfProgram[str] = OfProgram(lambda: "usual")
+    level: OfProgram[str] = OfProgram(lambda: level_to_begin(practice_place()))
     kind: OfProgram[str] = OfProgram(lambda: _KIND_WORDS[KINDS[0]])
 
     def __init__(self, given: StationContext) -> None:

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QBoxLayout, QListView, QVBoxLayout, QWidget
 
 from vadrin.app.curves.preloading import ANSWERS, preload
+from vadrin.app.demo.demo_copy import demo_notebook
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
 from vadrin.app.entry.choices import choice_typed
@@ -28,6 +29,7 @@ from vadrin.app.shelf.shelf_index import (
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.jobs import Said
 from vadrin.ui.kept import OfProgram
+from vadrin.ui.stations.shelf.first_doors import FirstDoors
 from vadrin.ui.stations.shelf.line_view import ShelfModel, ShelfPainter
 from vadrin.ui.stations.shelf.shelf_side import ShelfSide
 from vadrin.ui.stations.shot_roll import ShotRoll
@@ -77,6 +79,22 @@ class ShelfStation(Station):
         self._clock = text("", Role.REFUSAL, wrap=True)
         self.column.addWidget(self._clock)
         self._empty = text("", Role.LEAD, wrap=True)
+        self._doors = FirstDoors(
+            (
+                ("My first roll", "Choose what you want to know, and shoot it.", given.start_test),
+                (
+                    "A first hour",
+                    "Practise on a film nobody knows; every step is explained. No film is spent.",
+                    lambda: self.bench.go("practice"),
+                ),
+                (
+                    "A finished notebook",
+                    "Look around in a winter of tests; it goes when you close the program.",
+                    lambda: given.open_notebook(demo_notebook()),
+                ),
+                ("Readings I have", "Import a table; it becomes a test.", given.ask_import),
+            )
+        )
         self._model = ShelfModel(self)
         self._model.marked = self._marked
         # Later: lines come in sight while they are drawn.
@@ -89,7 +107,9 @@ class ShelfStation(Station):
         body = self._body = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         left = QVBoxLayout()
         left.addWidget(self._empty)
+        left.addWidget(self._doors)
         left.addWidget(self._list, 1)
+        left.addStretch(0)
         body.addLayout(left, 1)
         self.side = ShelfSide(self.bench, self._begun)
         body.addWidget(self.side)
@@ -208,13 +228,14 @@ class ShelfStation(Station):
         self._model.show(self.bench.notebook, grouped(found, self._group), fresh)
         self._title.setText(self._count_words(len(found)))
         self._empty.setVisible(not found)
+        self._doors.setVisible(not self._lines)
         self._list.setVisible(bool(found))
         self.side.setVisible(bool(self._lines))
         self._empty.setText(
             "Nothing here has all these words. Esc shows every test again."
             if self._lines
             else "Start with a new test: name the film and the developer, and the strips lie on "
-            "the light table as they will be shot. Or import a table of readings you have already."
+            "the light table as they will be shot. Or begin elsewhere:"
         )
         row = self._model.row_of(here.test_id if here else -1)
         self._list.setCurrentIndex(self._model.index(row))
