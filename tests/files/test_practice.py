@@ -7,10 +7,9 @@ import pytest
 
 from tools.practice_testers import main as scripted
 from tools.practice_trial import main as trial
-from vadrin.app.practice.envelope import opened, sealed
+from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_folder import practice_test
 from vadrin.app.practice.practice_place import is_practice
-from vadrin.app.practice.practised_film import truth_sealed
 from vadrin.commands import main
 from vadrin.core.simulation.practice_film import SHAPES, draw_film
 from vadrin.core.simulation.practice_level import Level
@@ -126,7 +125,7 @@ def test_without_a_folder_a_film_is_begun_in_the_window(tmp_path, monkeypatch, c
     (test,) = book.all(Test)
     assert test.kind == "push"
     book.close()
-    assert truth_sealed(path.parent)["seed"] == 3
+    assert open_envelope(path.parent)["seed"] == 3
     assert "Digest" in capsys.readouterr().out
     assert main(["practice", "--seed", "-3"]) == 2
 

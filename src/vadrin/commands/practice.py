@@ -6,8 +6,9 @@ import argparse
 import math
 
 from vadrin.app.entry.times import minutes_typed
+from vadrin.app.practice.envelope import open_envelope
 from vadrin.app.practice.envelope_words import Committed, envelope_lines
-from vadrin.app.practice.practice_folder import open_envelope, write_practice
+from vadrin.app.practice.practice_folder import write_practice
 from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.core.results.analysis import analyse
 from vadrin.core.simulation.practice_level import Level

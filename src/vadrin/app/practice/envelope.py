@@ -10,8 +10,10 @@ import base64
 import hashlib
 import json
 import zlib
+from pathlib import Path
 from typing import Any
 
+from vadrin.app.practice.practice_place import TRUTH
 from vadrin.errors import FormatError
 
 SCHEMA = "vadrin-practice/1"
@@ -64,3 +66,19 @@ def opened(text: str, name: str) -> dict[str, Any]:
     if not isinstance(truth, dict):
         raise FormatError(f"{name}: damaged; make the film again from its seed")
     return truth
+
+
+def open_envelope(folder: Path) -> dict[str, Any]:
+    """The truth of a practice film, out of its envelope.
+
+    Raises
+    ------
+    FormatError
+        If there is none, or it was changed.
+    """
+    path = folder / TRUTH
+    try:
+        text = path.read_text("utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise FormatError(f"{path}: no envelope to open here; name its folder") from error
+    return opened(text, str(path))

@@ -17,9 +17,10 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State
 from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Belief, Commitment, commitment_of
+from vadrin.app.practice.envelope import open_envelope
 from vadrin.app.practice.practice_place import OPENED, TRUTH
 from vadrin.app.practice.practice_words import outside_of
-from vadrin.app.practice.practised_film import film_in, treated, truth_sealed, world_of
+from vadrin.app.practice.practised_film import film_in, treated, world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic
@@ -160,7 +161,7 @@ def opening(
     if not said.complete:
         raise EntryError("say an EI or a time first: the envelope opens once you have")
     rows, traps = compared(notebook, state, said)
-    truth = truth_sealed(folder)
+    truth = open_envelope(folder)
     mine = reach_of(
         world_of(folder).film, _shot(state, world_of(folder).film), world_of(folder).noise,
         np.random.default_rng(_SEED), _target(state),

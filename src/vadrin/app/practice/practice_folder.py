@@ -5,11 +5,10 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 
-from vadrin.app.practice.envelope import opened, sealed
+from vadrin.app.practice.envelope import sealed
 from vadrin.app.practice.practice_place import READINGS, TRUTH
 from vadrin.app.practice.practice_truth import truth_of
 from vadrin.core.simulation.practice_film import draw_film
@@ -100,19 +99,3 @@ def write_practice(folder: Path, seed: int, level: Level, as_json: bool = False)
     return PracticeFolder(
         folder / READINGS, len(test.strips), frames, test.film.box_speed, envelope["sha256"]
     )
-
-
-def open_envelope(folder: Path) -> dict[str, Any]:
-    """The truth of a practice film, out of its envelope.
-
-    Raises
-    ------
-    FormatError
-        If there is none, or it was changed.
-    """
-    path = folder / TRUTH
-    try:
-        text = path.read_text("utf-8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise FormatError(f"{path}: no envelope to open here; name its folder") from error
-    return opened(text, str(path))

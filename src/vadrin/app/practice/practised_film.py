@@ -14,7 +14,7 @@ import numpy as np
 
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of
-from vadrin.app.practice.envelope import opened, sealed
+from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
 from vadrin.core.frames import FrameState
@@ -35,31 +35,15 @@ def world_drawn(seed: int, level: Level) -> PracticeWorld:
     return draw_world(np.random.default_rng([seed, list(Level).index(level), 1]), level)
 
 
-def truth_sealed(folder: Path) -> dict[str, Any]:
-    """The envelope's contents, for devices and for when it is opened.
-
-    Raises
-    ------
-    FormatError
-        If there is none, or it was changed.
-    """
-    path = folder / TRUTH
-    try:
-        text = path.read_text("utf-8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise FormatError(f"{path}: no envelope to open here; name its folder") from error
-    return opened(text, str(path))
-
-
 def world_of(folder: Path) -> PracticeWorld:
     """The film that lies in a practice folder.
 
     Raises
     ------
     FormatError
-        As `truth_sealed`.
+        As `open_envelope`.
     """
-    truth = truth_sealed(folder)
+    truth = open_envelope(folder)
     try:
         return world_drawn(int(truth["seed"]), Level(truth["level"]))
     except (KeyError, ValueError, TypeError) as error:
