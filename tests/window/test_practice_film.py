@@ -27,7 +27,7 @@ from vadrin.app.practice import practice_notebook
 from vadrin.app.practice.commitment import Belief, Commitment, commit
 from vadrin.app.practice.practice_notebook import begin_practice
 from vadrin.app.practice.practice_place import is_practice, practice_place
-from vadrin.app.practice.practice_scores import Practised, score_sentences
+from vadrin.app.practice.practice_scores import OpenedEnvelope, score_sentences
 from vadrin.app.practice.practice_words import KINDS
 from vadrin.app.practice.practised_film import density_on, world_of
 from vadrin.app.process.development import develop_strip
@@ -351,7 +351,7 @@ def test_the_practice_clock_runs_fast_to_the_next_act_and_goes_on_where_it_was(p
 
 
 def film_scored(off, held, way="readings", level="usual", caught=1):
-    return Practised("film", "2026-12-01", "time", level, way, off, 0.0, held, 2, caught)
+    return OpenedEnvelope("film", "2026-12-01", "time", level, way, off, 0.0, held, 2, caught)
 
 
 def test_scores_say_how_often_ranges_held_and_which_way_one_errs():

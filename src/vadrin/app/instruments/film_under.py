@@ -8,7 +8,7 @@ import numpy as np
 
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.practice.practice_place import is_practice
-from vadrin.app.practice.practised_film import reading_of, world_of
+from vadrin.app.practice.practised_film import density_under_aperture, world_of
 from vadrin.core.simulation.film import densities, typical_film
 
 
@@ -25,7 +25,7 @@ def density_under(
         If the practice film was changed or is gone.
     """
     if is_practice(notebook):
-        return reading_of(notebook, loaded, strip, frame)
+        return density_under_aperture(notebook, loaded, strip, frame)
     at = frame.log_h(loaded.test.meter_constant)
     place = np.array([np.nan if at is None else at])
     film = typical_film(loaded.stock.box_speed)

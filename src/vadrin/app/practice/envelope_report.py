@@ -26,7 +26,13 @@ from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic
 from vadrin.core.figure import Figure
 from vadrin.core.simulation.practice_film import PracticeFilm
-from vadrin.core.simulation.practice_limits import BestPlan, Reach, ShotStrip, best_plan, reach_of
+from vadrin.core.simulation.practice_limits import (
+    BestPlan,
+    PlanReach,
+    ShotStrip,
+    best_plan,
+    reach_of,
+)
 from vadrin.core.simulation.practice_trap import CAUGHT_BY, WORDS_FOR, TrapKind
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError, FormatError
@@ -243,7 +249,7 @@ def _shot(state: State, film: PracticeFilm) -> list[ShotStrip]:
     return [ShotStrip(m.log_h, film.minutes_at_20(m.minutes, m.temperature_c)) for m in meant]
 
 
-def _reach_words(reach: Reach) -> str:
+def _reach_words(reach: PlanReach) -> str:
     parts = []
     if reach.index_stops is not None:
         parts.append(f"the EI within {reach.index_stops:.2f} stop")
@@ -253,7 +259,7 @@ def _reach_words(reach: Reach) -> str:
 
 
 def _sentences(
-    rows: tuple[EnvelopeRow, ...], mine: Reach, best: BestPlan | None
+    rows: tuple[EnvelopeRow, ...], mine: PlanReach, best: BestPlan | None
 ) -> Generator[str, None, None]:
     yield (
         "With your frames, if nothing had gone wrong and a densitometer had read them: "
@@ -272,7 +278,7 @@ def _sentences(
     yield _dearest(rows, mine, best)
 
 
-def _dearest(rows: tuple[EnvelopeRow, ...], mine: Reach, best: BestPlan | None) -> str:
+def _dearest(rows: tuple[EnvelopeRow, ...], mine: PlanReach, best: BestPlan | None) -> str:
     """Which choice cost most, in stops of the EI or their like in time."""
     costs: dict[str, float] = {}
     for row in rows[:2]:
@@ -318,7 +324,7 @@ def _keep(folder: Path, state: State, truth: dict[str, Any], report: EnvelopeRep
         "traps": [[t.words, t.by_program, t.by_tester] for t in report.traps],
         "film": report.film,
         "sentences": list(report.sentences),
-        "table": [list(cells) for cells in table_of(report)],
+        "table": [list(cells) for cells in envelope_table(report)],
     }
     try:
         write_whole(folder / OPENED, json.dumps(kept, indent=1) + "\n")
@@ -326,7 +332,7 @@ def _keep(folder: Path, state: State, truth: dict[str, Any], report: EnvelopeRep
         raise FormatError(f"{folder / OPENED}: cannot be written; free the disk") from error
 
 
-def table_of(report: EnvelopeReport) -> tuple[tuple[str, ...], ...]:
+def envelope_table(report: EnvelopeReport) -> tuple[tuple[str, ...], ...]:
     """Rows of the table: the figure, the truth, one's own with its range, the program's."""
     held = {True: "held", False: "missed", None: "no range"}
     return tuple(

@@ -21,7 +21,7 @@ _BIAS = 0.15
 
 
 @dataclass(frozen=True)
-class Practised:
+class OpenedEnvelope:
     """One opened envelope.
 
     Attributes
@@ -47,7 +47,7 @@ class Practised:
     caught: int
 
 
-def practised_films(place: Path) -> tuple[Practised, ...]:
+def practised_films(place: Path) -> tuple[OpenedEnvelope, ...]:
     """Every opened envelope, the oldest first; one that is hurt is passed over."""
     made = []
     for path in sorted(place.glob(f"film */{OPENED}")):
@@ -59,10 +59,10 @@ def practised_films(place: Path) -> tuple[Practised, ...]:
     return tuple(sorted(made, key=lambda one: one.day))
 
 
-def _of(name: str, told: dict[str, Any]) -> Practised:
+def _of(name: str, told: dict[str, Any]) -> OpenedEnvelope:
     rows = {str(row["name"]): row for row in told["rows"]}
     held = tuple(bool(r["mine_held"]) for r in rows.values() if r["mine_held"] is not None)
-    return Practised(
+    return OpenedEnvelope(
         name,
         str(told["opened_at"]),
         str(told["kind"]),
@@ -80,7 +80,7 @@ def _number(value: Any) -> float | None:
     return None if value is None else float(value)
 
 
-def score_sentences(films: Iterable[Practised]) -> list[str]:
+def score_sentences(films: Iterable[OpenedEnvelope]) -> list[str]:
     """What the films say of their tester, and what to practise next."""
     films = tuple(films)
     if not films:
@@ -108,7 +108,7 @@ def score_sentences(films: Iterable[Practised]) -> list[str]:
     return said
 
 
-def _next(films: tuple[Practised, ...], held: list[bool], traps: int, caught: int) -> str:
+def _next(films: tuple[OpenedEnvelope, ...], held: list[bool], traps: int, caught: int) -> str:
     """What would teach most."""
     if len(held) >= _ENOUGH and sum(held) < (_MEANT - 0.15) * len(held):
         return "Next: say wider ranges, until nine of ten hold."

@@ -162,7 +162,9 @@ def density_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: Lo
     return float(density)
 
 
-def reading_of(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> float:
+def density_under_aperture(
+    notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame
+) -> float:
     """Density under the densitometer's aperture, which may be laid wrongly the first time.
 
     Raises

@@ -36,7 +36,7 @@ class ShotStrip:
 
 
 @dataclass(frozen=True)
-class Reach:
+class PlanReach:
     """How near a plan comes to the truth.
 
     Attributes
@@ -68,14 +68,14 @@ class BestPlan:
         On each strip, one of them blank.
     first, step : float
         Stops from the meter at the true EI.
-    reach : Reach
+    reach : PlanReach
     """
 
     times: tuple[float, ...]
     frames: int
     first: float
     step: float
-    reach: Reach
+    reach: PlanReach
 
 
 def reach_of(
@@ -85,7 +85,7 @@ def reach_of(
     rng: np.random.Generator,
     target: float = 0.58,
     times: int = _TIMES,
-) -> Reach:
+) -> PlanReach:
     """How near frames come to the truth if nothing goes wrong and a densitometer reads them.
 
     Parameters
@@ -117,7 +117,7 @@ def reach_of(
             ei.append(log2(index / true))
         if time and normal:
             minutes.append(time / normal - 1.0)
-    return Reach(_rms(ei, times), _rms(minutes, times))
+    return PlanReach(_rms(ei, times), _rms(minutes, times))
 
 
 def _rms(off: list[float], times: int) -> float | None:

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from vadrin.app.practice.practice_scores import Practised
+from vadrin.app.practice.practice_scores import OpenedEnvelope
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -21,7 +21,7 @@ class ScorePlot(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.films: tuple[Practised, ...] = ()
+        self.films: tuple[OpenedEnvelope, ...] = ()
         self._look: Look = DAY
         self.setAccessibleName("errors of your EIs over the practice films")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -30,7 +30,7 @@ class ScorePlot(QWidget):
         """Room for a stop to each side."""
         return QSize(px(420), px(150))
 
-    def show_films(self, films: tuple[Practised, ...], look: Look) -> None:
+    def show_films(self, films: tuple[OpenedEnvelope, ...], look: Look) -> None:
         """Show the films whose EI was said; fewer than two are no course of things."""
         self.films = tuple(f for f in films if f.index_off is not None)[-_MOST:]
         self._look = look
