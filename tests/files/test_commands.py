@@ -6,13 +6,16 @@ import re
 import shutil
 import subprocess
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from oracles.closed_form import ClosedForm
+from tests.notebooks import new_test
 from vadrin.app.shelf.shelf_index import remove_test, shelf_lines
 from vadrin.commands import main
+from vadrin.notebook.records import Stock, Strip, Test
 from vadrin.notebook.store import Notebook
 
 ROOT = Path(__file__).parents[2]
@@ -248,3 +251,45 @@ def test_without_a_screen_it_says_so_and_leaves(tmp_path):
     assert (run.returncode, len(run.stderr.splitlines())) == (2, 1)
     assert "there is no screen" in run.stderr
     assert list(tmp_path.iterdir()) == [], "nothing was made"
+
+
+def edited(path, name, note):
+    """A notebook in which a test of its own was begun, and one it shares got a note."""
+    book = Notebook(path)
+    new_test(book, name, "Sable")
+    shared = book.all(Test)[0]
+    with book.change("a note"):
+        book.put(replace(shared, note=note))
+    book.close()
+
+
+def tests_of(path):
+    book = Notebook(path)
+    stocks = {s.id: s.name for s in book.all(Stock)}
+    made = sorted(
+        (stocks[t.stock_id], t.note, len(book.all(Strip, test_id=t.id))) for t in book.all(Test)
+    )
+    book.close()
+    return made
+
+
+def test_two_copies_that_were_both_edited_come_together_without_loss(tmp_path, demo_path, capsys):
+    one, other = (Path(shutil.copy(demo_path, tmp_path / f"{n}.vadrin")) for n in ("one", "other"))
+    shared = tests_of(one)
+    edited(one, "Cairn Pan", "by the window")
+    edited(other, "Ostrel Fine", "by the lamp")
+    before = {p: p.read_bytes() for p in (one, other)}
+    assert main(["merge", str(one), str(other), "-o", str(tmp_path / "both.vadrin")]) == 0
+    assert "1 new test, " in capsys.readouterr().out
+    assert main(["merge", str(other), str(one), "-o", str(tmp_path / "again.vadrin")]) == 0
+    both = tests_of(tmp_path / "both.vadrin")
+    assert both == tests_of(tmp_path / "again.vadrin"), "either order gives the same tests"
+    assert [t for t in tests_of(one) + tests_of(other) if t not in both] == []
+    assert len(both) == len(shared) + 3, "two of their own, and the shared one as each has it"
+    assert {p: p.read_bytes() for p in before} == before
+    assert main(["merge", str(one), str(other), "-o", str(one)]) == 2
+    assert (
+        main(["merge", str(one), str(tmp_path / "no.vadrin"), "-o", str(tmp_path / "x.vadrin")])
+        == 2
+    )
+    assert not (tmp_path / "x.vadrin").exists()

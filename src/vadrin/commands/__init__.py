@@ -51,6 +51,10 @@ def _run(arguments: list[str]) -> int:
             from vadrin.commands.recover import run_recover
 
             return run_recover(options.damaged, options.copy)
+        if options.command == "merge":
+            from vadrin.commands.merge import run_merge
+
+            return run_merge(options.first, options.second, options.out)
         if options.command in ("register", "unregister"):
             from vadrin.commands.register import run_register, run_unregister
 

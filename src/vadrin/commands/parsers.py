@@ -20,6 +20,7 @@ COMMANDS = (
     "register",
     "unregister",
     "recover",
+    "merge",
 )
 
 
@@ -68,6 +69,12 @@ def command_parser() -> argparse.ArgumentParser:
     recover = commands.add_parser("recover", help="save what a damaged notebook still holds")
     recover.add_argument("damaged", type=Path, help="it is not changed")
     recover.add_argument("copy", type=Path, help="the new notebook")
+    merge = commands.add_parser("merge", help="two notebooks in a third, nothing doubled")
+    merge.add_argument("first", type=Path, metavar="A", help="it is not changed")
+    merge.add_argument("second", type=Path, metavar="B", help="it is not changed")
+    merge.add_argument(
+        "-o", "--out", type=Path, required=True, metavar="C", help="the new notebook"
+    )
     snapshot = commands.add_parser("snapshot", help="every main view as PNG")
     snapshot.add_argument("folder", type=Path)
     snapshot.add_argument("names", nargs="*", metavar="NAME", help="only these pictures")
