@@ -13,7 +13,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QToolTip
 
 from tests.window.pages import button_of, said_by, settle, words_of
-from vadrin.app.demo.demo_copy import leave_no_demos
+from vadrin.app.demo.demo_copy import leave_no_demo, leave_no_demos
 from vadrin.app.entry.stepping import chooser
 from vadrin.app.expose.exposing import write_note
 from vadrin.notebook.json_file import records_of_json
@@ -143,6 +143,7 @@ def test_with_no_test_there_is_no_band_and_the_shelf_says_how_to_begin(
     assert window.station().level == "first hour"
     leave_no_demos()
     assert not shown.exists()
+    leave_no_demo(shown)
 
 
 @given(

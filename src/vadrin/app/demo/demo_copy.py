@@ -28,6 +28,8 @@ def demo_notebook() -> Path:
 def leave_no_demo(path: Path) -> None:
     """Take the demo's copy away, unless somebody saved something of their own beside it."""
     folder, own = path.parent, folder_of(path)
+    if not folder.is_dir():
+        return
     if all(p == own or p.name.startswith(path.name) for p in folder.iterdir()):
         shutil.rmtree(folder, ignore_errors=True)
 
