@@ -72,10 +72,12 @@ class Practiser(Hands):
         assert station.level == level
         own = self.bench.notebook.path
         button_of(station, "Begin a practice film").setFocus()
-        self.press(SPACE)
+        # Twice, as a hand does that sees nothing happen at once: it is one film.
+        self.press(SPACE, times=2)
         self.qtbot.waitUntil(lambda: self.bench.notebook.path != own, timeout=20_000)
         self.settle()
         assert self.bench.station == "plan"
+        assert len(list(practice_place().iterdir())) == 1
 
     def shoot_and_develop(self):
         self.press(Qt.Key.Key_2, CTRL)

@@ -23,7 +23,7 @@ from vadrin.app.practice.practice_words import (
     outside_of,
     trap_sentence,
 )
-from vadrin.errors import EntryError, FormatError
+from vadrin.errors import EntryError, FormatError, VadrinError
 from vadrin.ui.actions import hint
 from vadrin.ui.jobs import Said
 from vadrin.ui.kept import OfProgram
@@ -185,6 +185,8 @@ class PracticeStation(Station):
 
     def _begin(self) -> None:
         """Make a film and open its notebook; what was open stays as it is in its file."""
+        if self.given.jobs.busy(_JOB):
+            return
         level, words = LEVELS[self.level], self.kind
         kind = next(key for key, said in _KIND_WORDS.items() if said == words)
 
@@ -226,7 +228,7 @@ class PracticeStation(Station):
         self.bench.changed.emit(Topic.NOTEBOOK)
 
     def _failed(self, error: Exception) -> None:
-        if not isinstance(error, (EntryError, FormatError)):
+        if not isinstance(error, VadrinError):
             raise error
         self._refresh()
         self.refuse(f"{capital(str(error))}.")
