@@ -263,7 +263,7 @@ def edited(path, name, note):
     book.close()
 
 
-def tests_of(path):
+def held_in(path):
     book = Notebook(path)
     stocks = {s.id: s.name for s in book.all(Stock)}
     made = sorted(
@@ -275,16 +275,16 @@ def tests_of(path):
 
 def test_two_copies_that_were_both_edited_come_together_without_loss(tmp_path, demo_path, capsys):
     one, other = (Path(shutil.copy(demo_path, tmp_path / f"{n}.vadrin")) for n in ("one", "other"))
-    shared = tests_of(one)
+    shared = held_in(one)
     edited(one, "Cairn Pan", "by the window")
     edited(other, "Ostrel Fine", "by the lamp")
     before = {p: p.read_bytes() for p in (one, other)}
     assert main(["merge", str(one), str(other), "-o", str(tmp_path / "both.vadrin")]) == 0
     assert "1 new test, " in capsys.readouterr().out
     assert main(["merge", str(other), str(one), "-o", str(tmp_path / "again.vadrin")]) == 0
-    both = tests_of(tmp_path / "both.vadrin")
-    assert both == tests_of(tmp_path / "again.vadrin"), "either order gives the same tests"
-    assert [t for t in tests_of(one) + tests_of(other) if t not in both] == []
+    both = held_in(tmp_path / "both.vadrin")
+    assert both == held_in(tmp_path / "again.vadrin"), "either order gives the same tests"
+    assert [t for t in held_in(one) + held_in(other) if t not in both] == []
     assert len(both) == len(shared) + 3, "two of their own, and the shared one as each has it"
     assert {p: p.read_bytes() for p in before} == before
     assert main(["merge", str(one), str(other), "-o", str(one)]) == 2

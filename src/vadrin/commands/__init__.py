@@ -52,7 +52,7 @@ def _run(arguments: list[str]) -> int:
 
             return run_recover(options.damaged, options.copy)
         if options.command == "merge":
-            from vadrin.commands.merge import run_merge
+            from vadrin.commands.merge_notebooks import run_merge
 
             return run_merge(options.first, options.second, options.out)
         if options.command in ("register", "unregister"):
