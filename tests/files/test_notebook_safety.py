@@ -1,5 +1,6 @@
 """One writer, full disks, vanished folders, backups, damage, merging, older formats."""
 
+import errno
 import json
 import os
 import re
@@ -109,6 +110,19 @@ def test_one_writes_whatever_becomes_of_the_lock_file(notebook, tmp_path, way):
     third = Notebook(path)
     assert third.read_only == ""
     third.close()
+
+
+def test_where_a_place_knows_no_locks_of_an_open_file_the_lock_file_holds(tmp_path, monkeypatch):
+    def refused(*_):
+        raise OSError(errno.EINVAL, "no such lock")
+
+    monkeypatch.setattr("vadrin.notebook.lock.fcntl.fcntl", refused)
+    first = Notebook(tmp_path / "winter.vadrin")
+    assert first.read_only == ""
+    second = Notebook(tmp_path / "winter.vadrin")
+    assert "has it open" in second.read_only
+    second.close()
+    first.close()
 
 
 def test_every_edit_is_written_through_to_the_disk(notebook):

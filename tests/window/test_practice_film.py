@@ -37,6 +37,7 @@ from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
 from vadrin.errors import EditRefusedError
 from vadrin.notebook.records import Reading
+from vadrin.ui.theme.look import SAFELIGHT
 
 
 @pytest.fixture(autouse=True)
@@ -290,6 +291,58 @@ def test_eye_scan_and_paper_are_shown_what_is_on_the_film(practiser, qtbot):
     assert len(read) > 8
     for frame in read:
         assert frame.density == pytest.approx(density_on(path, now, mine, frame), abs=0.05)
+
+
+def test_an_eye_is_held_against_the_strip_it_looked_at_and_no_white_shines_by_the_safelight(
+    practiser,
+):
+    practiser.begin("plain")
+    practiser.shoot_and_develop()
+    practiser.press(Qt.Key.Key_4, CTRL)
+    station, world = practiser.window.station(), world_of(practiser.folder)
+    last = practiser.bench.loaded.strips[-1]
+    practiser.bench.select(last.frames[4].frame.id)
+    station.turn_to("light box")
+    practiser.settle()
+    while station.light_box._question.frame is not None:
+        frame = station.light_box._question.frame
+        film, blank = (p[1] for p in station.light_box._patches.patches)
+        practiser.press(Qt.Key.Key_Y if film - blank > 0.045 else Qt.Key.Key_N)
+        practiser.settle()
+        assert practiser.bench.notebook.get(type(frame.frame), frame.frame.id)
+    practiser.say(ei="100", time="8:00")
+    practiser.open_envelope()
+    told = json.loads((practiser.folder / "opened.json").read_text())
+    rows = {row["name"]: row for row in told["rows"]}
+    minutes = last.strip.time_min * world.hands[(len(practiser.bench.loaded.strips) - 1) % 12]
+    true = world.film.zone_ei(minutes)
+    assert rows["EI"]["mine_off"] == pytest.approx(log2(100 / true), abs=1e-3)
+    assert rows["time"]["mine_off"] == pytest.approx(
+        8 / world.film.time_for_gradient() - 1, abs=1e-3
+    )
+    assert told["way"] == "light box"
+    station.light_box._patches.show_patches((("film", 0.1), ("blank", 0.2)), SAFELIGHT)
+    picture = station.light_box._patches.grab().toImage()
+    shades = [picture.pixelColor(x, 10) for x in (5, picture.width() - 5)]
+    assert [(c.green(), c.blue()) for c in shades] == [(0, 0)] * 2
+
+
+@pytest.mark.parametrize("name", ["opened.json", "committed.json", "film.json"])
+def test_a_hurt_file_of_a_practice_film_is_said_and_stumbles_over_nothing(practiser, name):
+    practiser.begin("first hour")
+    practiser.shoot_and_develop()
+    for text in (
+        '{"table": 5, "traps": [[1]], "sentences": [], "film": 1}',
+        '{"index": {"value": "x"}}',
+        "[",
+    ):
+        (practiser.folder / name).write_text(text)
+        practiser.bench.go("shelf")
+        practiser.bench.go("practice")
+        practiser.settle()
+        practiser.bench.go("read")
+        practiser.press(Qt.Key.Key_F6)
+        practiser.settle()
 
 
 def test_sections_of_a_test_strip_have_the_tones_they_got(practiser):

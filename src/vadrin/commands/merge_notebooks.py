@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from vadrin.errors import NotebookError, UsageError
+from vadrin.errors import UsageError, VadrinError
 from vadrin.notebook.backups import copy_whole
 from vadrin.notebook.inspection import inspect
 from vadrin.notebook.json_file import Everything
@@ -31,7 +31,7 @@ def run_merge(first: Path, second: Path, target: Path) -> int:
         target.parent.mkdir(parents=True, exist_ok=True)
         copy_whole(first, target)
         print(f"{target}: {_merged(target, theirs, second)}")
-    except (NotebookError, OSError) as error:
+    except (VadrinError, OSError) as error:
         target.unlink(missing_ok=True)
         raise UsageError(str(error)) from error
     return 0

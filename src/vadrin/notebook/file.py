@@ -17,6 +17,8 @@ from vadrin.notebook.inspection import APPLICATION_ID, SCHEMA_VERSION, Inspectio
 from vadrin.notebook.journal import journal_of
 from vadrin.notebook.lock import WriterLock
 
+_NOT_WHAT_IT_SAYS = (ValueError, TypeError, KeyError, AttributeError)
+"""What a migration raises over rows that are none of their format."""
 _OF_THE_DISK = (
     sqlite3.SQLITE_FULL,
     sqlite3.SQLITE_IOERR,
@@ -110,7 +112,14 @@ def _upgrade(part: Path, named: Path) -> None:
 
     try:
         migrate(part)
-    except (CommandError, SQLAlchemyError, ValueError, TypeError, KeyError) as error:
+    except (
+        CommandError,
+        SQLAlchemyError,
+        ValueError,
+        TypeError,
+        KeyError,
+        AttributeError,
+    ) as error:
         origin = getattr(error, "orig", None)
         if isinstance(origin, sqlite3.Error) and origin.sqlite_errorcode & 0xFF in _OF_THE_DISK:
             raise sqlite3.OperationalError(str(origin)) from error

@@ -58,6 +58,8 @@ def _held(descriptor: int) -> None:
 
 _FAR_OFF = 2**62
 """A byte that no notebook reaches, nor the locks of SQLite: only this program locks it."""
+_NO_SUCH_LOCKS = (errno.EINVAL, errno.ENOLCK, errno.ENOSYS, errno.EOPNOTSUPP)
+"""What a place says that knows no locks of an open file."""
 _FLOCK = "hhqqi"
 """Of struct flock, by which a lock belongs to an open file and not to its process."""
 
@@ -73,8 +75,11 @@ def _inode_locked(notebook: Path) -> int | None:
     except (BlockingIOError, PermissionError) as error:
         os.close(descriptor)
         raise NotebookHeldError("another window has it open") from error
-    except OSError:
+    except OSError as error:
         os.close(descriptor)
+        if error.errno in _NO_SUCH_LOCKS:
+            # The lock file alone holds there, as far as the place can hold anything.
+            return None
         raise
     return descriptor
 

@@ -104,6 +104,11 @@ READERS: dict[str, Callable[[str], float]] = {
 """How each figure is typed."""
 
 
+def _belief_kept(told: dict[str, Any]) -> Belief:
+    ends = (told.get(name) for name in ("value", "low", "high"))
+    return Belief(*(None if end is None else float(end) for end in ends))
+
+
 def commitment_of(notebook: Path) -> Commitment:
     """What was said so far of the practice film of a notebook.
 
@@ -115,7 +120,7 @@ def commitment_of(notebook: Path) -> Commitment:
     path = notebook.parent / COMMITTED
     try:
         told: Any = json.loads(path.read_text("utf-8")[:_LONGEST]) if path.is_file() else {}
-        beliefs = {name: Belief(**told.get(name, {})) for name in READERS}
+        beliefs = {name: _belief_kept(told.get(name, {})) for name in READERS}
         return Commitment(**beliefs, went_wrong=str(told.get("went_wrong", "")))
     except (OSError, ValueError, TypeError, AttributeError) as error:
         raise FormatError(f"{path}: damaged; remove it and commit again") from error

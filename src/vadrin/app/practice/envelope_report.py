@@ -14,10 +14,12 @@ import numpy as np
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import capital
 from vadrin.app.document.state import State
 from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Belief, Commitment, commitment_of
 from vadrin.app.practice.envelope import open_envelope
+from vadrin.app.practice.envelope_words import UNKNOWN, holds, percent_off, stops_off
 from vadrin.app.practice.practice_place import OPENED, TRUTH
 from vadrin.app.practice.practice_words import outside_of
 from vadrin.app.practice.practised_film import film_in, treated, world_of
@@ -38,7 +40,6 @@ from vadrin.core.wording import counted
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
 
-_UNKNOWN = "—"
 _WORTH_SAYING = 0.05
 """Stops of the EI, or their like in time, from which a choice is said to have cost something."""
 _SEED = 12
@@ -73,20 +74,17 @@ class EnvelopeRow:
     @property
     def found_holds(self) -> bool | None:
         """Whether the program's range holds the truth."""
-        return Belief(self.found.value, self.found.low, self.found.high).holds(self.true)
+        return holds(self.found, self.true)
 
     def words_of(self, value: float | None) -> str:
         """A value as it is shown."""
         if value is None:
-            return _UNKNOWN
+            return UNKNOWN
         return f"EI {marked_ei(value):g}" if self.stops else f"{minutes_text(value)} min"
 
     def off_words(self, value: float | None) -> str:
         """An error as it is shown."""
-        off = self.off(value)
-        if off is None:
-            return _UNKNOWN
-        return (f"{off:+.2f} stop" if self.stops else f"{100 * off:+.0f} %").replace("-", "−")
+        return (stops_off if self.stops else percent_off)(value, self.true)
 
 
 @dataclass(frozen=True)
@@ -167,21 +165,15 @@ def opening(
     if not said.complete:
         raise EntryError("say an EI or a time first: the envelope opens once you have")
     rows, traps = compared(notebook, state, said)
-    truth = open_envelope(folder)
-    mine = reach_of(
-        world_of(folder).film, _shot(state, world_of(folder).film), world_of(folder).noise,
-        np.random.default_rng(_SEED), _target(state),
-    )  # fmt: skip
+    truth, world = open_envelope(folder), world_of(folder)
+    film, noise, target = world.film, world.noise, _target(state)
+    mine = reach_of(film, _shot(state, film), noise, np.random.default_rng(_SEED), target)
     best: BestPlan | None = None
     if len(state.loaded.strips) > 1:
         frames = sum(len(s.frames) for s in state.loaded.strips)
-        best = yield from best_plan(
-            world_of(folder).film, frames, world_of(folder).noise,
-            np.random.default_rng(_SEED), _target(state),
-        )  # fmt: skip
+        best = yield from best_plan(film, frames, noise, np.random.default_rng(_SEED), target)
     report = EnvelopeReport(
-        f"{truth['shape'][:1].upper()}{truth['shape'][1:]}, {truth['box_speed']:g} on its box; "
-        f"level {outside_of(notebook)[0]}.",
+        f"{capital(film.shape)}, {film.box_speed:g} on its box; level {outside_of(notebook)[0]}.",
         rows,
         traps,
         tuple(_sentences(rows, mine, best)),
@@ -205,16 +197,17 @@ def _rows(
 ) -> tuple[EnvelopeRow, ...]:
     true, rating = world_of(folder).film, rating_of(state)
     normal = true.time_for_gradient(_target(state))
-    if rating.as_developed or len(state.loaded.strips) == 1:
-        # One development: the EI is that of the film as it was developed.
-        worth = [float(m) for m in film["worth"].values()]
-        index = EnvelopeRow("EI", True, true.zone_ei(worth[0]), said.index, rating.index)
-        return (index,)
-    index_true = None if normal is None else true.zone_ei(normal)
-    rows = [
-        EnvelopeRow("EI", True, index_true, said.index, rating.index),
-        EnvelopeRow("time", False, normal, said.time_min, rating.time_min),
-    ]
+    strips = state.loaded.strips
+    rated = normal
+    if rating.as_developed or len(strips) == 1:
+        # One development: the EI is that of the strip it was found on, as that was developed.
+        strip = rating.judged.strip if rating.judged is not None else strips[0]
+        rated = film["worth"].get(str(strip.strip.id))
+    index_true = None if rated is None else true.zone_ei(float(rated))
+    rows = [EnvelopeRow("EI", True, index_true, said.index, rating.index)]
+    if len(strips) == 1:
+        return tuple(rows)
+    rows.append(EnvelopeRow("time", False, normal, said.time_min, rating.time_min))
     if said.push_min.value is not None and normal is not None:
         push = next((p for p in state.settled().push if p.stops == 1.0), None)
         found = push.hold_highlight.time_min if push is not None else Figure(None)

@@ -11,7 +11,8 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.core.figure import Figure
 from vadrin.core.results.analysis_result import Analysis
 
-_UNKNOWN = "—"
+UNKNOWN = "—"
+"""Where there is no figure."""
 
 
 @dataclass(frozen=True)
@@ -22,15 +23,17 @@ class Committed:
     time_min: float | None = None
 
 
-def _stops_off(value: float | None, true: float | None) -> str:
+def stops_off(value: float | None, true: float | None) -> str:
+    """An EI's error in stops, as it is shown."""
     if not value or not true:
-        return _UNKNOWN
+        return UNKNOWN
     return f"{log2(value / true):+.2f} stop".replace("-", "−")
 
 
-def _percent_off(value: float | None, true: float | None) -> str:
+def percent_off(value: float | None, true: float | None) -> str:
+    """A time's error as a share, as it is shown."""
     if not value or not true:
-        return _UNKNOWN
+        return UNKNOWN
     return f"{100 * (value / true - 1):+.0f} %".replace("-", "−")
 
 
@@ -59,8 +62,8 @@ def envelope_lines(truth: dict[str, Any], mine: Committed, told: Analysis) -> li
     found = truth["finding"]
     index, time = found["zone_ei"], found["time_min"]
     finding = told.finding
-    shown_index = _UNKNOWN if index is None else f"EI {marked_ei(index)}"
-    shown_time = _UNKNOWN if time is None else f"{minutes_text(time)} min"
+    shown_index = UNKNOWN if index is None else f"EI {marked_ei(index)}"
+    shown_time = UNKNOWN if time is None else f"{minutes_text(time)} min"
     inside = "" if found["tested"] else ", which the times that were tried do not reach"
     lines = [
         f"The film: {truth['shape']}, {truth['box_speed']:g} on its box, level {truth['level']}.",
@@ -68,13 +71,13 @@ def envelope_lines(truth: dict[str, Any], mine: Committed, told: Analysis) -> li
     ]
     if mine.exposure_index or mine.time_min:
         lines.append(
-            f"Yours: EI {_stops_off(mine.exposure_index, index)}, "
-            f"time {_percent_off(mine.time_min, time)}."
+            f"Yours: EI {stops_off(mine.exposure_index, index)}, "
+            f"time {percent_off(mine.time_min, time)}."
         )
     ei, minutes = finding.zone_ei, finding.time_min
     lines.append(
-        f"The readings, by the program: EI {_stops_off(ei.value, index)} "
-        f"({_held_words(holds(ei, index))}), time {_percent_off(minutes.value, time)} "
+        f"The readings, by the program: EI {stops_off(ei.value, index)} "
+        f"({_held_words(holds(ei, index))}), time {percent_off(minutes.value, time)} "
         f"({_held_words(holds(minutes, time))})."
     )
     lines += [f"Set in it: {trap}." for trap in truth["traps"]] or ["Nothing went wrong in it."]

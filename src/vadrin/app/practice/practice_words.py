@@ -47,15 +47,19 @@ def opened_envelope(notebook: Path) -> dict[str, Any] | None:
         told = json.loads((notebook.parent / OPENED).read_text("utf-8")[:_LONGEST])
     except (OSError, ValueError):
         return None
-    whole = isinstance(told, dict) and {"table", "sentences", "traps", "film"} <= set(told)
-    return told if whole else None
+    if not isinstance(told, dict):
+        return None
+    lists = all(isinstance(told.get(name), list) for name in ("table", "sentences", "traps"))
+    rows = lists and all(isinstance(row, list) for row in told["table"])
+    traps = lists and all(isinstance(t, list) and len(t) == 3 for t in told["traps"])
+    return told if rows and traps and "film" in told else None
 
 
 def trap_sentence(words: str, by_program: bool, by_tester: bool) -> str:
     """What went wrong, and who noticed."""
     who = [n for n, did in (("the program", by_program), ("you", by_tester)) if did]
     seen = f"noticed by {' and '.join(who)}" if who else "noticed by nobody"
-    return f"{capital(words)}: {seen}."
+    return f"{capital(str(words))}: {seen}."
 
 
 def level_to_begin(place: Path) -> str:

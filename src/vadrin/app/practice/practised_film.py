@@ -60,9 +60,12 @@ def film_in(folder: Path) -> dict[str, Any]:
     """
     path = folder / FILM
     try:
-        return opened(path.read_text("utf-8"), str(path))
+        film = opened(path.read_text("utf-8"), str(path))
     except (OSError, UnicodeDecodeError) as error:
         raise FormatError(f"{path}: the film is gone; begin another") from error
+    if not all(isinstance(film.get(name), type(empty)) for name, empty in NOTHING.items()):
+        raise FormatError(f"{path}: no film of this program; begin another")
+    return film
 
 
 def put_film(folder: Path, film: dict[str, Any]) -> None:

@@ -14,13 +14,6 @@ Patch = tuple[str, float]
 """What a patch is called, and its density: over the bare light, or over white paper."""
 
 
-def grey_of(density: float) -> QColor:
-    """The screen's grey that gives off as much light as a density lets through of its white."""
-    light = min(1.0, float(10.0**-density))
-    level = 12.92 * light if light <= 0.0031308 else 1.055 * light ** (1 / 2.4) - 0.055
-    return QColor.fromRgbF(level, level, level)
-
-
 class TruePatches(QWidget):
     """Patches side by side, without a number: what is seen is for the tester to say."""
 
@@ -51,7 +44,7 @@ class TruePatches(QWidget):
         painter.setFont(role_font(Role.LABEL))
         for place, (name, density) in enumerate(self.patches):
             room = QRectF(place * wide, 0, wide, self.height() - low)
-            painter.fillRect(room, grey_of(density))
+            painter.fillRect(room, self._look.film_colour(density))
             painter.setPen(QColor(self._look.soft))
             under = QRectF(room.left(), room.bottom(), wide, low)
             painter.drawText(under, Qt.AlignmentFlag.AlignCenter, name)

@@ -191,7 +191,6 @@ class PracticeStation(Station):
         kind = next(key for key, said in _KIND_WORDS.items() if said == words)
 
         def work(_said: Said) -> Begun:
-
             return begin_practice(practice_place(), level, kind)
 
         self.given.jobs.run(_JOB, work, self._begun, self._failed)

@@ -7,7 +7,6 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from vadrin.app.printing.print_setups import seconds_text
-from vadrin.ui.plots.true_patches import grey_of
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
@@ -58,7 +57,7 @@ class PaperStrip(QWidget):
             fill = look.film_colour(0.1 + 1.9 * place / max(count - 1, 1))
             if self._tones:
                 box = QRectF(place * wide, px(4), wide, self.height() - px(26))
-                fill = grey_of(self._tones[place])
+                fill = look.film_colour(self._tones[place])
             painter.fillRect(box, fill)
             painter.setPen(look.writing_on(fill))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(place + 1))
