@@ -14,7 +14,7 @@ from pathlib import Path
 
 import numpy as np
 import tifffile
-from PIL import Image
+from PIL import Image, ImageCms
 from scipy import ndimage
 
 FAULTS = (
@@ -37,8 +37,22 @@ FAULTS = (
     "inverted",
     "sharpened",
     "no step thinner than typed",
+    "skewed",
+    "orange mask",
+    "several at once",
 )
 """What is wrong with a picture, one at a time."""
+SEVERAL = "several at once"
+_AT_ONCE = (
+    ("first cut", "last cut", "blank end", "one more", "one less", "overlap"),
+    ("wedge short", "wedge typed shifted", "no step thinner than typed", "wedge half covered"),
+    ("mirrored", "upside down", "skewed"),
+    ("sharpened", "auto levels", "orange mask"),
+)
+"""Of which several may meet in one picture: one of a row. A blank that was cut off and a frame too
+many look like a strip that is whole, so that they don't meet."""
+_MASK = (0.12, 0.50, 0.85)
+"""Density of the base of colour negative film to red, green and blue light, over a clear one."""
 _ACROSS, _FRAME = 35.0, 24.0
 _PITCH = 38.0
 
@@ -50,6 +64,9 @@ class Conditions:
     Attributes
     ----------
     fault : str
+        What the picture is listed under.
+    faults : frozenset of str
+        All that is wrong with it.
     scatter : float
         Share of the light that comes from elsewhere.
     fall_off : float
@@ -67,9 +84,14 @@ class Conditions:
         Share of the strip's height that its middle lies off.
     photons : float
         Counted at bare light in one pixel.
+    quality : int
+        Of JPEG.
+    profiled : bool
+        Whether the file says that its values are sRGB.
     """
 
     fault: str
+    faults: frozenset[str]
     scatter: float
     fall_off: float
     tone: str
@@ -80,6 +102,7 @@ class Conditions:
     bow: float
     photons: float
     quality: int = 90
+    profiled: bool = False
 
 
 @dataclass
@@ -109,19 +132,30 @@ def drawn_conditions(rng: np.random.Generator, fault: str) -> Conditions:
     """Everything else at random strength."""
     form = str(rng.choice(["tif", "tif", "png", "jpg", "float"]))
     bits = 8 if form == "jpg" else int(rng.choice([8, 16, 16]))
+    faults = _several(rng) if fault == SEVERAL else frozenset((fault,))
+    tilted = float(rng.uniform(2.0, 5.0) * rng.choice([-1.0, 1.0]))
+    tone = "linear" if form == "float" else str(rng.choice(["linear", "gamma", "srgb", "curve"]))
     return Conditions(
         fault,
+        faults,
         scatter=float(rng.uniform(0.003, 0.02)),
         fall_off=float(rng.uniform(0.0, 0.05)),
-        tone="linear" if form == "float" else str(rng.choice(["linear", "gamma", "srgb", "curve"])),
+        tone=tone,
         bits=bits,
         form=form,
-        skew=float(rng.uniform(-1.0, 1.0)),
+        skew=tilted if "skewed" in faults else float(rng.uniform(-1.0, 1.0)),
         dust=float(rng.choice([0.0, 0.0005, 0.002])),
         bow=float(rng.uniform(0.0, 0.03)),
         photons=float(rng.choice([4e3, 2e4, 1e5])),
         quality=int(rng.integers(60, 96)),
+        profiled=tone == "srgb" and bool(rng.integers(2)),
     )
+
+
+def _several(rng: np.random.Generator) -> frozenset[str]:
+    """Two or three faults that can meet in one picture."""
+    rows = rng.permutation(len(_AT_ONCE))[: int(rng.integers(2, 4))]
+    return frozenset(str(rng.choice(_AT_ONCE[row])) for row in rows)
 
 
 class _Sheet:
@@ -130,12 +164,16 @@ class _Sheet:
     def __init__(self, wide: float, high: float, scale: float, light: float) -> None:
         self.scale = scale
         self.light = np.full((round(high * scale), round(wide * scale)), float(light))
+        self.film = np.zeros(self.light.shape, dtype=bool)
 
-    def lay(self, left: float, top: float, wide: float, high: float, value: float) -> None:
+    def lay(
+        self, left: float, top: float, wide: float, high: float, value: float, film: bool = False
+    ) -> None:
         """Put something down; it covers what lies there."""
         s = self.scale
         rows = slice(max(0, round(top * s)), max(0, round((top + high) * s)))
-        self.light[rows, max(0, round(left * s)) : max(0, round((left + wide) * s))] = value
+        columns = slice(max(0, round(left * s)), max(0, round((left + wide) * s)))
+        self.light[rows, columns], self.film[rows, columns] = value, film
 
 
 def _densities(rng: np.random.Generator, count: int) -> np.ndarray:
@@ -147,27 +185,31 @@ def _densities(rng: np.random.Generator, count: int) -> np.ndarray:
 
 
 def _strip(
-    sheet: _Sheet, rng: np.random.Generator, at: tuple[float, float], held: np.ndarray, fault: str
+    sheet: _Sheet,
+    rng: np.random.Generator,
+    at: tuple[float, float],
+    held: np.ndarray,
+    faults: frozenset[str],
 ) -> None:
     """A strip of film with its frames and holes."""
     left, top = at
     base = 10.0 ** -float(held[0])
     gaps = rng.normal(2.0, 0.15, len(held))
-    if fault == "overlap":
+    if "overlap" in faults:
         gaps[len(held) // 2] = -4.0
     starts = np.concatenate([[0.0], np.cumsum(36.0 + gaps)[:-1]])
     before, after = 3.0, 3.0
-    if fault == "first cut":
+    if "first cut" in faults:
         before = -float(rng.uniform(14.0, 30.0))
-    if fault == "last cut":
+    if "last cut" in faults:
         after = -float(rng.uniform(14.0, 30.0))
-    if fault == "blank end":
+    if "blank end" in faults:
         after += _PITCH * float(rng.uniform(1.0, 2.0))
     end = starts[-1] + 36.0 + after
-    sheet.lay(left - before, top, end + before, _ACROSS, base)
+    sheet.lay(left - before, top, end + before, _ACROSS, base, film=True)
     for start, density in zip(starts, held, strict=True):
-        sheet.lay(left + start, top + 5.5, 36.0, _FRAME, 10.0 ** -float(density))
-    if fault == "overlap":
+        sheet.lay(left + start, top + 5.5, 36.0, _FRAME, 10.0 ** -float(density), film=True)
+    if "overlap" in faults:
         middle = len(held) // 2
         sheet.lay(
             left + starts[middle + 1],
@@ -175,6 +217,7 @@ def _strip(
             4.0,
             _FRAME,
             10.0 ** -float(held[middle] + held[middle + 1] - held[0]),
+            film=True,
         )
     outside = sheet.light[0, 0]
     hole = np.arange(left - before + 1.5, left + end - 2.5, 4.75)
@@ -197,13 +240,16 @@ def _wedge(sheet: _Sheet, at: tuple[float, float], steps: np.ndarray, covered: b
         sheet.lay(left + 12.0 * len(steps) * 0.6, top - 2, 12.0 * len(steps), 22.0, 0.002)
 
 
-def _turned(light: np.ndarray, degrees: float, bow: float) -> np.ndarray:
-    """Skewed and bowed, as film lies."""
+def _turned(light: np.ndarray, degrees: float, bow: float, order: int = 1) -> np.ndarray:
+    """Skewed and bowed, as film lies: turned about the middle of the bed."""
     high, wide = light.shape
     rows, columns = np.mgrid[0:high, 0:wide]
-    x = (columns - wide / 2) / wide
-    off = np.tan(np.radians(degrees)) * (columns - wide / 2) + bow * high * (0.25 - x**2)
-    return ndimage.map_coordinates(light, [rows + off, columns], order=1, mode="nearest")
+    down, along = rows - high / 2, columns - wide / 2
+    cosine, sine = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+    there = cosine * down + sine * along + bow * high * (0.25 - (along / wide) ** 2)
+    across = cosine * along - sine * down
+    places = [there + high / 2, across + wide / 2]
+    return ndimage.map_coordinates(light, places, order=order, mode="nearest")
 
 
 def _seen(light: np.ndarray, rng: np.random.Generator, how: Conditions) -> np.ndarray:
@@ -237,7 +283,7 @@ def _dirtied(light: np.ndarray, rng: np.random.Generator, how: Conditions) -> np
 
 def _toned(light: np.ndarray, how: Conditions) -> np.ndarray:
     """Values from 0 to 1 as a program writes them."""
-    white = 0.92 if how.fault != "auto levels" else 1.0
+    white = 0.92 if "auto levels" not in how.faults else 1.0
     values = np.clip(light * white, 0.0, 1.0)
     if how.tone == "gamma":
         values = values ** (1 / 2.2)
@@ -247,71 +293,99 @@ def _toned(light: np.ndarray, how: Conditions) -> np.ndarray:
         plain = values ** (1 / 2.2)
         values = plain + 0.06 * np.sin(2 * np.pi * plain) * -1
         values = np.clip(values, 0.0, 1.0)
-    if how.fault == "sharpened":
+    if "sharpened" in how.faults:
         values = np.clip(values + 0.9 * (values - ndimage.gaussian_filter(values, 1.5)), 0, 1)
-    if how.fault == "auto levels":
+    if "auto levels" in how.faults:
         low, high = np.percentile(values, [3.0, 97.0])
         values = np.clip((values - low) / (high - low), 0.0, 1.0)
-    return np.asarray(1.0 - values if how.fault == "inverted" else values)
+    return np.asarray(1.0 - values if "inverted" in how.faults else values)
 
 
 def _written(values: np.ndarray, path: Path, how: Conditions) -> Path:
+    """A file of grey values, shape (h, w), or of red, green and blue, shape (h, w, 3)."""
     target = path.with_suffix({"float": ".tif"}.get(how.form, f".{how.form}"))
+    profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+    told = {"icc_profile": profile} if how.profiled else {}
+    shallow = np.round(values * 255).astype(np.uint8)
+    deep = np.round(values * 65535).astype(np.uint16)
     if how.form == "float":
         tifffile.imwrite(target, values.astype(np.float32))
     elif how.form == "jpg":
-        grey = np.round(values * 255).astype(np.uint8)
-        Image.fromarray(np.stack([grey] * 3, axis=2)).save(target, quality=how.quality)
-    elif how.bits == 8:
-        grey = np.round(values * 255).astype(np.uint8)
-        Image.fromarray(grey).save(target)
+        colour = shallow if shallow.ndim == 3 else np.stack([shallow] * 3, axis=2)
+        Image.fromarray(colour).save(target, quality=how.quality, **told)
+    elif how.bits == 8 or (how.form == "png" and values.ndim == 3):
+        Image.fromarray(shallow).save(target, **told)
+    elif how.form == "tif":
+        tifffile.imwrite(target, deep, iccprofile=profile if told else None)
     else:
-        deep = np.round(values * 65535).astype(np.uint16)
-        if how.form == "tif":
-            tifffile.imwrite(target, deep)
-        else:
-            Image.fromarray(deep).save(target)
+        Image.fromarray(deep).save(target)
     return target
 
 
-def scanned(rng: np.random.Generator, fault: str, folder: Path, name: str = "scan") -> Picture:
-    """One picture with one fault, and the truth of it."""
-    how = drawn_conditions(rng, fault)
-    script = int(rng.integers(8, 15))
-    present = script + {"one more": 1, "one less": -1}.get(fault, 0)
-    held = _densities(rng, present)
+def _lying(rng: np.random.Generator, how: Conditions) -> tuple[np.ndarray, np.ndarray]:
+    """Densities of a wedge as typed, and as they lie there."""
     steps = np.round(0.05 + 0.15 * np.arange(int(rng.integers(16, 21))), 2)
     typed, lying = steps, steps + rng.normal(0.0, 0.004, len(steps))
-    if fault == "wedge short":
+    if "wedge short" in how.faults:
         lying = lying[:-2]
-    if fault == "no step thinner than typed":
+    if "no step thinner than typed" in how.faults:
         lying = lying[1:]
-    if fault == "wedge typed shifted":
+    if "wedge typed shifted" in how.faults:
         typed = np.round(steps + 0.15, 2)
-    scale = 3.2
-    length = _PITCH * (present + (2 if fault == "blank end" else 0)) + 12
-    wide = max(length, 12.0 * len(steps) + 12) + 16
-    margin = 0.0 if fault == "film fills" else 9.0
-    sheet = _Sheet(wide, 2 * margin + _ACROSS + 30, scale, 0.0005 if fault == "black holder" else 1)
-    if fault == "black holder":
-        sheet.lay(8.0, margin + _ACROSS + 7, 12.0 * len(steps) + 4, 22.0, 1.0)
-    _strip(sheet, rng, (10.0, margin), held, fault)
-    if fault != "wedge missing":
-        at = (10.0, margin + _ACROSS + 9)
-        _wedge(sheet, at, lying, fault == "wedge half covered")
-    light = _turned(sheet.light, how.skew, how.bow * 0.1)
-    if fault == "film fills":
-        light = light[: round((_ACROSS + 30) * scale), round(8 * scale) : -round(8 * scale)]
-    if fault == "mirrored":
-        light = light[:, ::-1]
-    if fault == "upside down":
-        light = light[::-1, ::-1]
-    values = _toned(_seen(_dirtied(light, rng, how), rng, how), how)
-    truth: list[float | None] = [float(d) for d in held]
-    if fault == "first cut":
+    return typed, lying
+
+
+def scanned(rng: np.random.Generator, fault: str, folder: Path, name: str = "scan") -> Picture:
+    """One picture with one fault, or several, and the truth of it."""
+    how = drawn_conditions(rng, fault)
+    faults = how.faults
+    script = int(rng.integers(8, 15))
+    present = script + ("one more" in faults) - ("one less" in faults)
+    held = _densities(rng, present)
+    typed, lying = _lying(rng, how)
+    sheet = _laid(rng, how, held, lying)
+    mask = _MASK if "orange mask" in faults else (0.0,)
+    film = sheet.film.astype(float)
+    planes = [_as_lying(sheet.light * 10.0 ** (-over * film), sheet, how) for over in mask]
+    dirt = int(rng.integers(1 << 30))
+    values = [
+        _toned(_seen(_dirtied(p, np.random.default_rng(dirt), how), rng, how), how) for p in planes
+    ]
+    truth: list[float | None] = [float(d) + mask[len(mask) // 2] for d in held]
+    if "first cut" in faults:
         truth[0] = None
-    if fault == "last cut":
+    if "last cut" in faults:
         truth[-1] = None
-    return Picture(
-        _written(values, folder / name, how), script, tuple(float(t) for t in typed), truth, how
-    )
+    written = _written(np.stack(values, axis=2) if len(mask) > 1 else values[0], folder / name, how)
+    return Picture(written, script, tuple(float(t) for t in typed), truth, how)
+
+
+def _laid(rng: np.random.Generator, how: Conditions, held: np.ndarray, lying: np.ndarray) -> _Sheet:
+    """Film and wedge on the bed."""
+    faults, scale = how.faults, 3.2
+    length = _PITCH * (len(held) + (2 if "blank end" in faults else 0)) + 12
+    wide = max(length, 12.0 * len(lying) + 12) + 16
+    margin = 0.0 if "film fills" in faults else 9.0
+    if "skewed" in faults:
+        margin += abs(np.tan(np.radians(how.skew))) * wide / 2
+    dark = "black holder" in faults
+    sheet = _Sheet(wide, 2 * margin + _ACROSS + 30, scale, 0.0005 if dark else 1)
+    if dark:
+        sheet.lay(8.0, margin + _ACROSS + 7, 12.0 * len(lying) + 4, 22.0, 1.0)
+    _strip(sheet, rng, (10.0, margin), held, faults)
+    if "wedge missing" not in faults:
+        at = (10.0, margin + _ACROSS + 9)
+        _wedge(sheet, at, lying, "wedge half covered" in faults)
+    return sheet
+
+
+def _as_lying(light: np.ndarray, sheet: _Sheet, how: Conditions) -> np.ndarray:
+    """Turned, and cut or turned over as the person did."""
+    light, scale = _turned(light, how.skew, how.bow * 0.1), sheet.scale
+    if "film fills" in how.faults:
+        light = light[: round((_ACROSS + 30) * scale), round(8 * scale) : -round(8 * scale)]
+    if "mirrored" in how.faults:
+        light = light[:, ::-1]
+    if "upside down" in how.faults:
+        light = light[::-1, ::-1]
+    return light

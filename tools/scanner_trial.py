@@ -13,6 +13,7 @@ import sys
 import tempfile
 import time
 from collections import Counter, defaultdict
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -20,12 +21,14 @@ import numpy as np
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
 from oracles.scanner import FAULTS, Picture, scanned  # noqa: E402
-from vadrin.app.scans.scan_frames import Scan  # noqa: E402
+from vadrin.app.scans.scan_frames import Scan, other_way_round  # noqa: E402
 from vadrin.app.scans.scan_reading import open_scan  # noqa: E402
 from vadrin.app.scans.step_wedge import StepWedge  # noqa: E402
 from vadrin.errors import VadrinError  # noqa: E402
 
 _OFF, _DEVIATIONS = 0.05, 4.0
+_READABLE = 0.8
+"""Density that any picture shows, of eight bits and linear too."""
 RIGHT, WRONG, WARNED, WARNED_RIGHT, REFUSED = (
     "right",
     "WRONG IN SILENCE",
@@ -33,17 +36,14 @@ RIGHT, WRONG, WARNED, WARNED_RIGHT, REFUSED = (
     "warned, right",
     "refused",
 )
-TO_BE_TOLD = tuple(f for f in FAULTS if f not in ("none", "mirrored", "upside down", "film fills"))
+AS_SEEN = ("none", "film fills", "skewed", "orange mask")
+TO_BE_TOLD = tuple(f for f in FAULTS if f not in AS_SEEN)
 """Faults that may be told though what was read is right: something is wrong with the picture."""
 
 
 def worst(scan: Scan, picture: Picture) -> tuple[float, int]:
     """The frame that is furthest off, as a share of what is allowed, and which one it is."""
     values = [scan.value_of(i) for i in range(scan.place.count)]
-    known = [(i, v.density) for i, v in enumerate(values) if v.density is not None]
-    if len(known) > 2 and np.corrcoef(np.array(known).T)[0, 1] < 0:
-        # A bracket rises; the window tells by the script's own exposures.
-        values = values[::-1]
     off, which = 0.0, -1
     for place, value in enumerate(values):
         true = picture.truth[place] if place < len(picture.truth) else None
@@ -65,8 +65,22 @@ def judged(picture: Picture) -> tuple[str, str]:
     """What became of a picture, and in which words."""
     try:
         scan = open_scan(picture.path, picture.script, StepWedge(picture.typed))
+        # As the window does it, by the script: two blanks, and a bracket that rises.
+        values = [v.density for v in scan.values]
+        known = [(i, d) for i, d in enumerate(values) if d is not None]
+        if len(known) > 2 and np.corrcoef(np.array(known).T)[0, 1] < 0:
+            scan = other_way_round(scan)
+        bracket = (None, None, *(float(n) for n in range(picture.script - 2)))
+        scan = replace(scan, exposed=bracket)
     except VadrinError as error:
         return REFUSED, str(error)
+    unread = [
+        i
+        for i, true in enumerate(picture.truth[: scan.place.count])
+        if true is not None and true < _READABLE and scan.value_of(i).density is None
+    ]
+    if unread and not scan.doubts:
+        return REFUSED, f"frames {unread} were not read: {scan.value_of(unread[0]).why}"
     off, which = worst(scan, picture)
     told = "; ".join(scan.doubts)
     words = f"off {off:.1f} at {which}; {told}"
@@ -92,6 +106,7 @@ def main(pictures: int = 95, seed: int = 1, *only: str) -> int:
             table[fault][what] += 1
             if what == WRONG or (only and what != RIGHT) or (fault == "none" and what != RIGHT):
                 how = picture.conditions
+                what += f" [{', '.join(sorted(how.faults))}]" if len(how.faults) > 1 else ""
                 print(
                     f"{number} {fault}: {what}: {words} ({how.tone} {how.bits} {how.form} "
                     f"scatter {how.scatter:.3f} photons {how.photons:.0f})"[:230]

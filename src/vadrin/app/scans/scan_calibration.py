@@ -110,7 +110,7 @@ def calibration_of(
     if not known.densities:
         bare = bare_light(small)
         words = "there is no wedge: densities count from the bare light, and only to 1.6"
-        return on_clear_base(bare, picture.largest), (words,)
+        return on_clear_base(bare, picture.full), (words,)
     densities = np.array(known.densities)
     if known.values:
         return _of_another(small, known, densities)

@@ -16,13 +16,15 @@ from vadrin.core.scanning.calibration import ScanCalibration
 from vadrin.core.scanning.frame_finding import StripPlace
 from vadrin.core.scanning.frame_values import FrameValue, frame_value
 from vadrin.core.scanning.grain import rms_granularity
-from vadrin.core.wording import counted
+from vadrin.core.wording import counted, list_text
 from vadrin.formats.pictures.picture_reader import Picture
 
 if TYPE_CHECKING:
     from vadrin.core.arrays import Array
 
 _NUDGE, _MIRRORED = 0.02, -0.5
+_AS_CLEAR, _DENSE = 0.06, 0.3
+"""Density over the clearest frame at which one is clear too, and from which one is dense."""
 
 
 @dataclass(frozen=True)
@@ -79,6 +81,8 @@ class Scan:
     path: Path = Path()
     grains: tuple[tuple[float, float], ...] = ()
     absent: tuple[int, ...] = ()
+    exposed: tuple[float | None, ...] = ()
+    """Lg exposures of the script's frames, where density rises with them; None for a blank."""
 
     @property
     def shots(self) -> list[int]:
@@ -114,7 +118,23 @@ class Scan:
                 said += ("if a frame of the script is missing, select it and say so (M)",)
         if self.mirrored:
             said += ("the strip is reversed: frame order was reversed to match",)
-        return said
+        return said + self._clear_though_exposed()
+
+    def _clear_though_exposed(self) -> tuple[str, ...]:
+        """Frames as clear as film without light, where less light made others dense."""
+        there = [i for i in self.shots if i < len(self.exposed)]
+        read = [(i, self.exposed[i], self.value_of(i).density) for i in there]
+        known = [(i, x, d) for i, x, d in read if x is not None and d is not None]
+        clear = min((d for *_, d in known), default=0.0) + _AS_CLEAR
+        dense = min((x for _, x, d in known if d > clear + _DENSE), default=np.inf)
+        odd = [f"{i + 1}" for i, x, d in known if d <= clear and x > dense]
+        if not odd:
+            return ()
+        are = "frames {} are" if len(odd) > 1 else "frame {} is"
+        return (
+            f"{are.format(list_text(odd))} clear though others got less light and are dense: see "
+            "whether a frame of the script is missing, or they lie in another order",
+        )
 
     @property
     def boxes(self) -> list[tuple[float, float, float, float]]:
@@ -140,7 +160,7 @@ def measured(scan: Scan) -> Scan:
             values.append(FrameValue(None, None, 0.0, 0.0, "not whole in the picture"))
             continue
         patch = _patch(scan, frame)
-        value = frame_value(patch, scan.calibration, scan.picture.largest)
+        value = frame_value(patch, scan.calibration, scan.picture.full)
         values.append(value)
         if scan.picture.per_inch and value.density is not None:
             grain = rms_granularity(patch, scan.calibration, scan.picture.per_inch)
@@ -157,7 +177,7 @@ def _patch(scan: Scan, frame: int) -> Array:
     place = min(int((left + right) / 2 / scan.by), len(scan.light) - 1)
     checkpoint()
     patch = np.asarray(plane[top:bottom, left:right], dtype=np.float64)
-    return np.asarray(patch / float(scan.light[place]))
+    return np.asarray(patch / (float(scan.light[place]) * scan.picture.unit))
 
 
 def nudged(scan: Scan, along: int = 0, wider: int = 0) -> Scan:
@@ -200,10 +220,13 @@ def frames_of_scan(strip: LoadedStrip) -> list[LoadedFrame]:
 
 
 def laid_as_shot(scan: Scan, loaded: LoadedTest, strip: LoadedStrip) -> Scan:
-    """A scan turned so that density rises with exposure, where the strip lay the other way."""
+    """A scan turned so that density rises with exposure, or falls with it on a positive, where
+    the strip lay the other way."""
     constant, frames = loaded.test.meter_constant, frames_of_scan(strip)
+    exposures = tuple(frame.log_h(constant) for frame in frames)
+    scan = replace(scan, exposed=() if loaded.density_falls else exposures)
     pairs = [
-        (frames[shot].log_h(constant), scan.values[lying].density)
+        (exposures[shot], scan.values[lying].density)
         for lying, shot in enumerate(scan.shots)
         if shot < len(frames)
     ]
@@ -211,6 +234,7 @@ def laid_as_shot(scan: Scan, loaded: LoadedTest, strip: LoadedStrip) -> Scan:
     if len(known) < 4:
         return scan
     x, d = np.array(known).T
-    if np.corrcoef(np.argsort(np.argsort(x)), np.argsort(np.argsort(d)))[0, 1] > _MIRRORED:
+    along = np.corrcoef(np.argsort(np.argsort(x)), np.argsort(np.argsort(d)))[0, 1]
+    if (-along if loaded.density_falls else along) > _MIRRORED:
         return scan
     return other_way_round(scan)

@@ -21,6 +21,7 @@ from vadrin.core.scanning.film_bands import film_bands, light_along
 from vadrin.core.scanning.frame_finding import GAP, find_frames
 from vadrin.core.scanning.frame_values import suspicions
 from vadrin.core.scanning.sharpening import sharpened
+from vadrin.core.scanning.straightening import skew_of, straightened
 from vadrin.core.wording import counted, list_text
 from vadrin.errors import EntryError
 from vadrin.formats.pictures.picture_reader import Picture, checksum, read_picture
@@ -113,13 +114,18 @@ def _found(
     upright = small.shape[0] > small.shape[1]
     small = small.T if upright else small
     try:
-        light = light_along(small)
-        small = small / light
-        bands = film_bands(small, bool(known.densities) and not known.values)
+        skew = skew_of(small)
+        straight, first = straightened(small, skew) if skew else (small, 0.0)
+        light = light_along(straight)
+        small, straight = small / light, straight / light
+        bands = film_bands(straight, bool(known.densities) and not known.values)
         top, bottom = bands.strips[min(which, len(bands.strips) - 1)]
-        place = find_frames(small[top:bottom], count, 0.0 if edge_to_edge else GAP)
-        place = replace(place, top=place.top + top, bottom=place.bottom + top)
-        calibration, doubts = calibration_of(small, picture, known, bands.wedge)
+        place = find_frames(straight[top:bottom], count, 0.0 if edge_to_edge else GAP)
+        down = top + first
+        place = replace(
+            place, top=place.top + down, bottom=place.bottom + down, skew=place.skew + skew
+        )
+        calibration, doubts = calibration_of(straight, picture, known, bands.wedge)
     except ValueError as error:
         raise EntryError(str(error)) from error
     if len(bands.strips) > 1:

@@ -47,12 +47,16 @@ class FilmBands:
     wedge: tuple[int, int] | None
 
 
-def _on_bare_light(picture: Array) -> None:
-    """Refuse a picture whose ground is dark: a holder lies there, or it was inverted."""
+def ground_of(picture: Array) -> float:
+    """Value of what lies along the edges of a picture."""
     deep, wide = (max(1, n // 60) for n in picture.shape)
     edges = (picture[:deep], picture[-deep:], picture[:, :wide], picture[:, -wide:])
-    ground = float(np.median(np.concatenate([part.ravel() for part in edges])))
-    if ground < _DARK_GROUND * float(np.percentile(picture[::5, ::5], 99)):
+    return float(np.median(np.concatenate([part.ravel() for part in edges])))
+
+
+def _on_bare_light(picture: Array) -> None:
+    """Refuse a picture whose ground is dark: a holder lies there, or it was inverted."""
+    if ground_of(picture) < _DARK_GROUND * float(np.percentile(picture[::5, ::5], 99)):
         raise ValueError(
             "the ground round the film is dark: lay it on the bare light without a holder, and "
             "save the picture as it is, not inverted"

@@ -23,6 +23,8 @@ from vadrin.formats.pictures.picture_suffixes import PICTURE_SUFFIXES
 MOST_PIXELS = 250_000_000
 LONGEST_SIDE = 60_000
 _LEAST_SIDE = 16
+_CODES = 65535.0
+"""Codes that the values of a picture of floats are told in."""
 _LINES = 2
 MOST_UNPACKED = 450_000_000
 """Bytes a picture may take in memory that cannot be mapped from its file."""
@@ -55,12 +57,22 @@ class Picture:
     largest: float
     per_inch: float | None = None
 
+    @property
+    def unit(self) -> float:
+        """What a picture of floats counts as one code; 1 where values are codes themselves."""
+        return self.largest / _CODES if self.values.dtype.kind == "f" else 1.0
+
+    @property
+    def full(self) -> float:
+        """Value at which it is cut off, in codes."""
+        return self.largest / self.unit
+
     def plane(self, channel: int = 1) -> NDArray[np.generic]:
         """One channel of a colour picture, green unless asked; a grey one as it is."""
         return self.values if self.values.ndim == 2 else self.values[..., channel]
 
     def reduced(self, most: int = 2400) -> NDArray[np.float64]:
-        """A small picture of means over squares, at most so many pixels along."""
+        """A small picture of means over squares, in codes, at most so many pixels along."""
         plane = self.plane()
         by = max(1, -(-max(plane.shape) // most))
         high, wide = (n // by * by for n in plane.shape)
@@ -71,7 +83,7 @@ class Picture:
             for across in range(few):
                 checkpoint()
                 small += plane[down:high:by, across:wide:by]
-        return np.asarray(small / few**2, dtype=np.float64)
+        return np.asarray(small / (few**2 * self.unit), dtype=np.float64)
 
     def sample(self, most: int = 400) -> NDArray[np.generic]:
         """Some values of the picture as they are, at most so many along each side."""

@@ -1,0 +1,75 @@
+"""Film that lies askew in its picture: how far it is tilted, and the picture made straight."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from vadrin.core.arrays import Array
+from vadrin.core.scanning.film_bands import FILM_SHARE, bare_light, ground_of
+
+MOST_SKEW = 0.105
+"""Rows a column at which film is given up: six degrees."""
+_LEAST_SKEW = 0.02
+"""What finding the frames allows for by itself."""
+_COARSE, _FINE, _FEWER = 43, 21, 4
+
+
+def skew_of(picture: Array) -> float:
+    """How far film is tilted, in rows down for each column to the right.
+
+    Edges of film are straight: rows are the least like their neighbours when they run along them.
+
+    Parameters
+    ----------
+    picture : ndarray, shape (h, w)
+        Values that rise with light, the bare light in it.
+
+    Returns
+    -------
+    float
+        0 where film lies as straight as it needs to.
+    """
+    film = (picture[:, ::_FEWER] < FILM_SHARE * bare_light(picture)).astype(np.float64)
+    rough = _sharpest(film, np.linspace(-MOST_SKEW, MOST_SKEW, _COARSE))
+    step = 2 * MOST_SKEW / (_COARSE - 1)
+    found = _sharpest(film, rough + np.linspace(-step, step, _FINE))
+    return found if abs(found) > _LEAST_SKEW else 0.0
+
+
+def _sharpest(film: Array, skews: Array) -> float:
+    """The skew along which rows differ most from those beside them."""
+    columns = np.arange(film.shape[1]) * _FEWER
+    rows = np.arange(film.shape[0])
+    told = []
+    for skew in skews:
+        down = np.rint(skew * (columns - columns.mean())).astype(np.intp)
+        lying = film[np.clip(rows[:, None] + down, 0, len(rows) - 1), np.arange(film.shape[1])]
+        told.append(float((np.diff(lying.mean(axis=1)) ** 2).sum()))
+    return float(skews[int(np.argmax(told))])
+
+
+def straightened(picture: Array, skew: float) -> tuple[Array, float]:
+    """A picture whose columns were moved so that film lies along its rows, and its first row.
+
+    Parameters
+    ----------
+    picture : ndarray, shape (h, w)
+    skew : float
+        As `skew_of` gives it.
+
+    Returns
+    -------
+    straight : ndarray, shape (h + |skew| w, w)
+        The picture's ground where nothing was seen.
+    top : float
+        Row y of column x is row y + `top` + `skew` x of the picture.
+    """
+    high, wide = picture.shape
+    columns = np.arange(wide)
+    down = np.rint(skew * columns).astype(np.intp)
+    top = -int(down.max()) if skew > 0 else 0
+    tall = high + int(np.abs(down).max())
+    rows = np.arange(tall)[:, None] + top + down
+    inside = (rows >= 0) & (rows < high)
+    straight = picture[np.clip(rows, 0, high - 1), columns]
+    return np.where(inside, straight, ground_of(picture)), float(top)
