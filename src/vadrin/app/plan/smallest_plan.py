@@ -45,16 +45,18 @@ def smallest_plan(loaded: LoadedTest, film: Expected, stops: float) -> Smallest:
     widest = BracketLayout(times, test.first_stop, test.last_stop, test.step, test.blanks)
     question = forecast_input(loaded, film)
     settings = replace(question.settings, pushes=())
-    found = minimal_layout(film.prior, test.exposure_index, widest, question.noise, settings, stops)
+    known = film.found is not None
+    index, noise = test.exposure_index, question.noise
+    found = minimal_layout(film.prior, index, widest, noise, settings, stops, known)
     if found is None:
         return Smallest("no plan within this bracket reaches that precision. Widen the bracket.")
-    layout, told = found
+    layout, half = found
     count = len(layout.times)
     minutes = list_text([minutes_brief(t) for t in layout.times])
     span = f"{stops_text(layout.first, True)} to {stops_text(layout.last, True)}"
     strips = f"{counted(count, 'strip')} of {minutes} min"
     return Smallest(
         f"{counted(layout.frames, 'frame')} do, {strips}, {span} in {_STEP_WORDS[layout.step]}: "
-        f"± {1.96 * (told.ei_spread or 0.0):.2f}.",
+        f"± {half:.2f}.",
         layout,
     )

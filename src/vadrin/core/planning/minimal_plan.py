@@ -7,14 +7,20 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
-from vadrin.core.planning.film_prior import FilmPrior
-from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast
+from vadrin.core.planning.film_prior import FilmPrior, shifted_prior
+from vadrin.core.planning.forecast import PlannedStrip, forecast
 from vadrin.core.planning.strip_plan import strip_labels
 from vadrin.core.results.analysis_result import Settings
 
 BRACKET_STEPS = (1.0, 0.5, 1 / 3)
 _SPREAD, _SHORTER = 1.35, 5
 _MOST_STRIPS = 5
+_OWN_RANGE = {True: 1.15, False: 1.2}
+"""How much wider than foretold a finished test's own range is at most, nine times of ten: of films
+whose curves are known, and of any film."""
+_SLOWER, _LONGER = 0.2, 1.2
+"""Lg units by which an unknown film may be slower or faster than the EI it is shot at, and by how
+much its time may be another than the middle one."""
 
 
 @dataclass(frozen=True)
@@ -54,8 +60,9 @@ def minimal_layout(
     noise: float,
     settings: Settings,
     stops: float,
-) -> tuple[BracketLayout, Forecast] | None:
-    """Find the layout of fewest frames whose EI is foretold to within some stops.
+    measured: bool = False,
+) -> tuple[BracketLayout, float] | None:
+    """Find the layout of fewest frames whose finished test will know the EI to within some stops.
 
     Parameters
     ----------
@@ -70,23 +77,47 @@ def minimal_layout(
     settings : Settings
     stops : float
         Half the 95 % interval wanted.
+    measured : bool
+        Whether the film's own curves are known. Of any other film speed and time may be off:
+        the layout has to do for those too.
 
     Returns
     -------
-    (Layout, Prediction) or None
-        None where no such layout is that sure.
+    (Layout, float) or None
+        With half the interval to be reckoned with, in stops; None where no such layout is that
+        sure.
     """
     alone = len(widest.times) == 1
     counts = (1,) if alone else tuple(range(2, _MOST_STRIPS + 1))
     start = meter_point(index, settings.meter_constant)
+    films = [(prior, 1.0)]
+    if not measured:
+        films += [(shifted_prior(prior, by), 1.0) for by in (-_SLOWER, _SLOWER)]
+        films += [] if alone else [(prior, _LONGER), (prior, 1 / _LONGER)]
     for layout in sorted(_layouts(widest, counts), key=lambda one: one.frames):
-        lit = (start + STOP * s for s in bracket(layout.first, layout.last, layout.step))
-        x = (*[math.nan] * layout.blanks, *lit)
-        names = strip_labels(len(layout.times))
-        plan = tuple(PlannedStrip(name, t, x) for name, t in zip(names, layout.times, strict=True))
-        told = forecast(prior, plan, noise, settings)
-        if told.ei_spread is None or (not alone and told.time_spread is None):
-            continue
-        if 1.96 * told.ei_spread <= stops:
-            return layout, told
+        worst = 0.0
+        for film, longer in films:
+            half = _half_range(film, _planned(layout, start, longer), noise, settings, alone)
+            worst = max(worst, _OWN_RANGE[measured] * half)
+            if worst > stops:
+                break
+        else:
+            return layout, worst
     return None
+
+
+def _planned(layout: BracketLayout, start: float, longer: float) -> tuple[PlannedStrip, ...]:
+    lit = (start + STOP * s for s in bracket(layout.first, layout.last, layout.step))
+    x = (*[math.nan] * layout.blanks, *lit)
+    names = strip_labels(len(layout.times))
+    return tuple(PlannedStrip(n, longer * t, x) for n, t in zip(names, layout.times, strict=True))
+
+
+def _half_range(
+    film: FilmPrior, plan: tuple[PlannedStrip, ...], noise: float, settings: Settings, alone: bool
+) -> float:
+    """Half the foretold interval of the EI, in stops; endless where a plan would not tell it."""
+    told = forecast(film, plan, noise, settings)
+    if told.ei_spread is None or (not alone and told.time_spread is None):
+        return math.inf
+    return 1.96 * told.ei_spread
