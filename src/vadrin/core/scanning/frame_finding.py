@@ -15,6 +15,8 @@ GAP = 0.06
 _SURE = 0.55
 _PITCHES, _COARSE = (0.70, 1.16), 155
 """Shares of the strip's length over its frames that a pitch may be, and how many are tried."""
+_MOST_SPARE = 6
+"""Frames that could lie on clear film before the first and after the last."""
 _OUTSIDE = 0.02
 """Share of what differs along a strip that a frame beyond its end must explain, to be believed."""
 _BETTER, _MATTERS = 0.5, 0.01
@@ -221,50 +223,48 @@ class _Profile:
         self.base = float(np.percentile(inside, 5))
         self.spread = float(((inside - self.base) ** 2).sum())
         self._sums = np.concatenate([[0.0], np.cumsum(profile)])
-        self._squares = np.concatenate([[0.0], np.cumsum(profile**2)])
 
-    def _between(self, low: Array, high: Array, table: Array) -> Array:
-        return np.asarray(self._up_to(high, table) - self._up_to(low, table))
-
-    def _up_to(self, ends: Array, table: Array) -> Array:
-        """A running sum up to places between columns; by index, since every column has one."""
+    def _up_to(self, ends: Array) -> tuple[Array, Array]:
+        """The running sum up to places, and how far those lie on the film; by index, since every
+        column has one."""
         place = np.clip(ends, self.left, self.right)
+        under = place.astype(np.intp)
         if not self._finely:
-            return np.asarray(table[place.astype(np.intp)])
-        under = np.minimum(place.astype(np.intp), len(table) - 2)
-        return np.asarray(table[under] + (place - under) * (table[under + 1] - table[under]))
+            return self._sums[under], under.astype(np.float64)
+        under = np.minimum(under, len(self._sums) - 2)
+        before = self._sums[under]
+        return before + (place - under) * (self._sums[under + 1] - before), place
 
-    def uneven(self, low: Array, high: Array) -> Array:
-        """What a level of its own leaves unexplained of stretches."""
-        total = self._between(low, high, self._sums)
-        return np.asarray(
-            self._between(low, high, self._squares) - total**2 / np.maximum(high - low, 1e-9)
-        )
+    def explained(self, low: Array, high: Array) -> Array:
+        """What levels of their own explain of stretches, beyond what the base does.
+
+        Squares over a stretch: sum (p - b)^2 - (sum p^2 - (sum p)^2 / n), whose own squares cancel.
+        """
+        (first, begin), (last, end) = self._up_to(low), self._up_to(high)
+        total, base = last - first, self.base
+        own = total**2 / np.maximum(high - low, 1e-9)
+        return np.asarray(own - 2 * base * total + base**2 * (end - begin))
 
     def level(self, start: float, pitch: float, count: int) -> Array:
         """Mean density of each frame, shape (count,)."""
         edge: Array = start + pitch * np.arange(count, dtype=np.float64)
-        return np.asarray(self._between(edge, edge + pitch, self._sums) / pitch)
-
-    def over_base(self, low: Array, high: Array) -> Array:
-        """What the base leaves unexplained of stretches."""
-        long = np.clip(high, self.left, self.right) - np.clip(low, self.left, self.right)
-        total = self._between(low, high, self._sums)
-        squares = self._between(low, high, self._squares)
-        return np.asarray(squares - 2 * self.base * total + self.base**2 * long)
+        return np.asarray((self._up_to(edge + pitch)[0] - self._up_to(edge)[0]) / pitch)
 
 
 def _coarse(roughly: _Profile, count: int, gap: float) -> tuple[float, float, float]:
     """What evenly spaced frames leave unexplained at best, roughly, their start and pitch."""
     longest = (roughly.right - roughly.left) / count
-    best = (np.inf, roughly.left, longest)
-    for pitch in np.linspace(*_PITCHES, _COARSE) * longest:
-        # Steps of paper are cut by nobody.
-        off = 0.9 if gap else 0.1
-        first, last = roughly.left - off * pitch, roughly.right - (count - off) * pitch
-        starts = np.arange(first, last, 0.03 * pitch)
-        best = min(best, _best_start(roughly, starts, pitch, count, gap))
-    return best
+    # Steps of paper are cut by nobody.
+    off = 0.9 if gap else 0.1
+    least = max(_PITCHES[0], count / (count + _MOST_SPARE))
+    step = (_PITCHES[1] - _PITCHES[0]) / (_COARSE - 1)
+    pitches = np.arange(_PITCHES[1], least, -step)[::-1] * longest
+    starts = [
+        np.arange(roughly.left - off * p, roughly.right - (count - off) * p, 0.03 * p)
+        for p in pitches
+    ]
+    counts = [len(each) for each in starts]
+    return _best_start(roughly, np.concatenate(starts), np.repeat(pitches, counts), count, gap)
 
 
 def _comb(
@@ -281,33 +281,31 @@ def _comb(
     gap : float
     """
     _, start, roughly = near
-    best = (np.inf, start, roughly)
-    for pitch in roughly * np.linspace(0.994, 1.006, 25):
-        # A frame further on may explain as much, roughly: blank frames are like clear film.
-        starts = start + (np.linspace(-0.18, 0.18, 49) + _SLIPS) * pitch
-        best = min(best, _best_start(seen, starts, pitch, count, gap))
+    pitches = (roughly * np.linspace(0.994, 1.006, 25))[:, None, None]
+    # A frame further on may explain as much, roughly: blank frames are like clear film.
+    starts = start + (np.linspace(-0.18, 0.18, 49) + _SLIPS) * pitches
+    every = np.broadcast_to(pitches, starts.shape)
+    best = _best_start(seen, starts.ravel(), every.ravel(), count, gap)
     return best[1], best[2], float(np.clip(1 - best[0] / max(seen.spread, 1e-9), 0.0, 1.0))
 
 
 def _best_start(
-    seen: _Profile, starts: Array, pitch: float, count: int, gap: float
+    seen: _Profile, starts: Array, pitches: Array, count: int, gap: float
 ) -> tuple[float, float, float]:
-    """What is left unexplained at the best of some starts, that start, and the pitch."""
+    """What is left unexplained at the best of some starts with their pitches, and those two."""
     if len(starts) == 0:
-        return (np.inf, seen.left, float(pitch))
-    starts = starts.ravel()
-    cost = _unexplained(seen, starts, float(pitch), count, gap)
+        longest = (seen.right - seen.left) / count
+        return (np.inf, seen.left, longest)
+    cost = _unexplained(seen, starts, pitches, count, gap)
     place = int(np.argmin(cost))
-    return (float(cost[place]), float(starts[place]), float(pitch))
+    return (float(cost[place]), float(starts[place]), float(pitches[place]))
 
 
-def _unexplained(seen: _Profile, starts: Array, pitch: float, count: int, gap: float) -> Array:
-    """What frames of a pitch leave unexplained, for several starts, shape (len(starts),)."""
-    edge, half = starts[:, None] + pitch * np.arange(count), 0.5 * gap * pitch
-    within = seen.uneven(edge + half, edge + pitch - half).sum(1)
-    gaps = seen.over_base(edge - half, edge + half).sum(1)
-    end = starts + count * pitch - half
-    before = seen.over_base(np.full_like(starts, seen.left), np.maximum(starts - half, seen.left))
-    after = seen.over_base(end, np.full_like(starts, seen.right))
+def _unexplained(seen: _Profile, starts: Array, pitches: Array, count: int, gap: float) -> Array:
+    """What frames leave unexplained, for several starts each with its pitch, shape (n,)."""
+    pitch, half = pitches[:, None], 0.5 * gap * pitches[:, None]
+    edge = starts[:, None] + pitch * np.arange(count)
+    frames = seen.explained(edge + half, edge + pitch - half).sum(1)
+    end = starts + (count - 0.5 * gap) * pitches
     outside = np.maximum(seen.left - starts, 0) + np.maximum(end - seen.right, 0)
-    return np.asarray(within + gaps + before + after + _OUTSIDE * seen.spread * outside / pitch)
+    return np.asarray(seen.spread - frames + _OUTSIDE * seen.spread * outside / pitches)

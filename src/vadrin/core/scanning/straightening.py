@@ -11,7 +11,9 @@ MOST_SKEW = 0.105
 """Rows a column at which film is given up: six degrees."""
 _LEAST_SKEW = 0.02
 """What finding the frames allows for by itself."""
-_COARSE, _FINE, _FEWER = 43, 21, 4
+_COARSE, _FINE = 43, 21
+_ROUGHLY, _CLOSELY = (120, 160), (400, 300)
+"""Rows and columns that are looked at: all tell no more."""
 
 
 def skew_of(picture: Array) -> float:
@@ -29,22 +31,23 @@ def skew_of(picture: Array) -> float:
     float
         0 where film lies as straight as it needs to.
     """
-    film = (picture[:, ::_FEWER] < FILM_SHARE * bare_light(picture)).astype(np.float64)
-    rough = _sharpest(film, np.linspace(-MOST_SKEW, MOST_SKEW, _COARSE))
+    bare = bare_light(picture)
+    rough = _sharpest(picture, bare, np.linspace(-MOST_SKEW, MOST_SKEW, _COARSE), _ROUGHLY)
     step = 2 * MOST_SKEW / (_COARSE - 1)
-    found = _sharpest(film, rough + np.linspace(-step, step, _FINE))
+    found = _sharpest(picture, bare, rough + np.linspace(-step, step, _FINE), _CLOSELY)
     return found if abs(found) > _LEAST_SKEW else 0.0
 
 
-def _sharpest(film: Array, skews: Array) -> float:
+def _sharpest(picture: Array, bare: float, skews: Array, most: tuple[int, int]) -> float:
     """The skew along which rows differ most from those beside them."""
-    columns = np.arange(film.shape[1]) * _FEWER
-    rows = np.arange(film.shape[0])
+    down, along = (max(1, n // m) for n, m in zip(picture.shape, most, strict=True))
+    film = (picture[::down, ::along] < FILM_SHARE * bare).astype(np.float64)
+    columns = np.arange(film.shape[1])
+    off, rows = (columns - columns.mean()) * along / down, np.arange(film.shape[0])[:, None]
     told = []
     for skew in skews:
-        down = np.rint(skew * (columns - columns.mean())).astype(np.intp)
-        lying = film[np.clip(rows[:, None] + down, 0, len(rows) - 1), np.arange(film.shape[1])]
-        told.append(float((np.diff(lying.mean(axis=1)) ** 2).sum()))
+        place = np.clip(rows + np.rint(skew * off).astype(np.intp), 0, len(rows) - 1)
+        told.append(float((np.diff(film[place, columns].mean(axis=1)) ** 2).sum()))
     return float(skews[int(np.argmax(told))])
 
 
