@@ -11,6 +11,7 @@ from oracles.dark_prints import BlackPaper
 from vadrin.app.pictures.scenes import SCENE_NAMES, scene_named
 from vadrin.core.curves.shape import net_density_at
 from vadrin.core.pictures.developed_film import developed
+from vadrin.core.pictures.film_grain import FilmGrain, grained
 from vadrin.core.pictures.picture import (
     GROUNDS,
     Ground,
@@ -219,3 +220,24 @@ def test_a_positive_is_seen_as_its_own_curve_has_it():
     )
     shine = screen_levels(tones.reflection[codes])
     assert np.all(np.diff(shine.astype(int)) >= 0), "more light is lighter"
+
+
+def test_an_even_tone_scatters_as_the_films_grain_does_through_a_point_of_the_picture(answer):
+    """48 um see a granularity of 12; a point of 1,200 over 36 mm is a square of 30 um."""
+    grain = FilmGrain(np.array([0.3, 1.0]), np.array([8.0, 12.0]))
+    tones = through(answer, 100.0, 8.0)
+    code = int(np.argmin(np.abs(tones.density - 1.0)))
+    even = np.full((800, 1200), code, dtype=np.uint16)
+
+    def levels(density):
+        return np.clip(np.rint(500 * (density - 0.75)), 0, 255).astype(np.uint8)
+
+    seen = grained(even, tones.density, grain, levels) / 500 + 0.75
+    expected = 0.012 * math.sqrt(math.pi * 24.0**2 / 30.0**2)
+    assert seen.mean() == pytest.approx(tones.density[code], abs=0.003)
+    assert seen.std() == pytest.approx(expected, rel=0.06)
+    # Half as many points see four times the area.
+    halved = grained(even[::2, ::2], tones.density, grain, levels) / 500
+    assert halved.std() == pytest.approx(expected / 2, rel=0.1)
+    # What is thinner than anything that was scanned is as its thinnest.
+    assert grain.deviation(np.array([0.0]), 48.0) == pytest.approx(0.008 * math.sqrt(math.pi / 4))

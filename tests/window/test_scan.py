@@ -11,6 +11,12 @@ from tests.core.test_scanning import scanned_paper
 from tests.notebooks import developed_test
 from tests.window.pages import pdf_words, refusal_of, settle, type_into, words_of
 from vadrin.app.descriptions import own_answer
+from vadrin.app.pictures.exposed import Exposed
+from vadrin.app.pictures.looking import Looking, PaperUsed
+from vadrin.app.pictures.measured_grain import grain_words
+from vadrin.app.pictures.scenes import scene_named
+from vadrin.app.pictures.seen import seen
+from vadrin.core.pictures.printing_paper import typical_paper
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Attachment
 
@@ -33,13 +39,13 @@ def scan(qtbot, demo, tmp_path):
     window.updates.flush()
     page = window.station().scan
 
-    def write(turn=False, name="strip.tif", without=None, **seen):
+    def write(turn=False, name="strip.tif", without=None, resolution=None, **seen):
         frames = true[::-1] if turn else true
         if without is not None:
             frames = np.delete(frames, without)
         rng = np.random.default_rng(3)
         picture, _ = scanned_strip(Scanner(dust=0.005, **seen), frames, true[0], rng, 80, WEDGE)
-        tifffile.imwrite(tmp_path / name, picture)
+        tifffile.imwrite(tmp_path / name, picture, resolution=resolution, resolutionunit="INCH")
         page.open(tmp_path / name)
         qtbot.waitUntil(lambda: not window.jobs.busy("scan"), timeout=20_000)
         return true
@@ -343,3 +349,28 @@ def test_a_sharpened_scan_is_suspected_aloud(scan):
     assert "Edges look sharpened" in words_of(page)
     write()
     assert "sharpened" not in page._doubts.text()
+
+
+def test_the_grain_of_a_fine_scan_is_seen_in_the_pictures_and_only_there(qtbot, scan):
+    window, page, write = scan
+    scene = scene_named("shed")
+    card = scene.things == scene.names.index("grey card")
+
+    def tone(name, resolution):
+        """Mean and scatter of the grey card on the film, and what is said of grain."""
+        write(name=name, resolution=resolution, noise=0.03)
+        page.take.click()
+        settle(qtbot, window)
+        state = window.bench.state
+        exposed = Exposed(100.0, None, strip=state.loaded.strips[0].strip.label)
+        made = seen(state, exposed, Looking(negative=True), PaperUsed(typical_paper(), ""))
+        return made.levels[card].mean(), made.levels[card].std(), grain_words(state)
+
+    even, coarse, words = tone("coarse.tif", None)
+    assert words == "No grain is shown: none was measured."
+    window.bench.undo()
+    window.updates.flush()
+    mean, fine, words = tone("fine.tif", (1250, 1250))
+    assert words.startswith("Grain as scanned, RMS ")
+    assert fine > coarse + 0.1
+    assert abs(mean - even) < 2

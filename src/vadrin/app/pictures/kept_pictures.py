@@ -70,6 +70,6 @@ def picture(wanted: Wanted) -> Seen | None:
     made = seen(state, wanted.exposed, wanted.looking, wanted.paper, wanted.shrunk)
     with _lock:
         _known[key] = made
-        while sum(p.ground.size for p in _known.values() if p is not None) > _MOST_POINTS:
+        while sum(p.codes[0].size for p in _known.values() if p is not None) > _MOST_POINTS:
             _known.popitem(last=False)
     return made

@@ -10,6 +10,7 @@ from vadrin.app.pictures.beside_pictures import Shown
 from vadrin.app.pictures.exposed import Exposed, exposed_of
 from vadrin.app.pictures.kept_pictures import Wanted, picture
 from vadrin.app.pictures.looking import Looking, PaperUsed
+from vadrin.app.pictures.measured_grain import grain_words
 from vadrin.app.stamps import now
 from vadrin.errors import EntryError
 from vadrin.formats.reports.sheet_picture import SheetPicture
@@ -113,7 +114,7 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
     small = (
         f"Scene: {looking.scene_title}, metered at {looking.spot_name}. {looking.shown_as}, "
         f"{looking.rule}, {looking.longer_words} beyond that, on {paper.words}. Camera flare "
-        f"{looking.flare_words}, no grain. Times are those of the test's reference temperature. "
-        f"Made {now()[:10]} by Vadrin {__version__}."
+        f"{looking.flare_words}. {grain_words(state)} Times are those of the test's reference "
+        f"temperature. Made {now()[:10]} by Vadrin {__version__}."
     )
     return pictures_pdf(f"{loaded.title} in {loaded.developer.bath}", small, laid)

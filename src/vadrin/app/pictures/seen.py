@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import log2, log10
 
 import numpy as np
@@ -12,9 +12,12 @@ from numpy.typing import NDArray
 from vadrin.app.document.state import State
 from vadrin.app.pictures.exposed import CHANNELS, Exposed, in_colour, paper_sees
 from vadrin.app.pictures.looking import Looking, PaperUsed
+from vadrin.app.pictures.measured_grain import grain_of
 from vadrin.app.pictures.scenes import light_of, scene_named, spot_named
+from vadrin.core.arrays import Array
 from vadrin.core.exposure.arithmetic import STOP
 from vadrin.core.pictures.developed_film import FilmCurve, alone, developed
+from vadrin.core.pictures.film_grain import FilmGrain, grained
 from vadrin.core.pictures.picture import (
     GROUNDS,
     Ground,
@@ -28,6 +31,7 @@ from vadrin.core.pictures.positive_film import PositiveFilm
 from vadrin.core.pictures.scene import (
     CODES_A_STOP,
     LEAST_STOPS,
+    Codes,
     light_at,
     log_h_of_codes,
     mean_light,
@@ -46,20 +50,44 @@ class Seen:
     ----------
     levels : ndarray of uint8, shape (rows, columns) or (rows, columns, 3)
         Of the display, in sRGB.
-    ground : ndarray of uint8, shape (rows, columns)
-        A place in `core.pictures.picture.GROUNDS` at every point.
-    tones : Tones
-        Of the one layer, or of the green one.
+    layers : tuple of Tones
+        Of the one layer, or of red, green and blue.
+    codes : tuple of ndarray of uint16, shape (rows, columns)
+        The light on each layer.
+    unknown : ndarray of bool, shape (rows, columns), or None
+        Where the light itself is not known.
     """
 
     levels: NDArray[np.uint8]
-    ground: NDArray[np.uint8]
-    tones: Tones
+    layers: tuple[Tones, ...]
+    codes: tuple[Codes, ...]
+    unknown: NDArray[np.bool_] | None = None
+
+    @property
+    def tones(self) -> Tones:
+        """Of the one layer, or of the green one."""
+        return self.layers[len(self.layers) // 2]
+
+    @cached_property
+    def ground(self) -> NDArray[np.uint8]:
+        """A place in `core.pictures.picture.GROUNDS` at every point, shape (rows, columns)."""
+        return self.ground_of(slice(None))
+
+    def ground_of(self, every: slice) -> NDArray[np.uint8]:
+        """The same at some rows and columns alone; a picture that is dragged asks for few."""
+        pairs = zip(self.layers, self.codes, strict=True)
+        grounds = [looked_up(tones.ground, codes[every, every]) for tones, codes in pairs]
+        ground = _ground_of_layers(grounds) if len(grounds) > 1 else grounds[0]
+        if self.unknown is not None:
+            ground = np.where(self.unknown[every, every], _UNREAD, ground)
+        return ground
 
     def share(self, ground: Ground) -> float:
         """How much of the picture is of a kind, 0 to 1."""
         return float((self.ground == GROUNDS.index(ground)).mean())
 
+
+_UNREAD = np.uint8(GROUNDS.index(Ground.UNREAD))
 
 Film = FilmCurve | PositiveFilm
 """A layer that light falls on: a negative that is printed, or a positive."""
@@ -102,11 +130,14 @@ class OnFilm:
     layers : tuple of FilmCurve or PositiveFilm
         One, or red, green and blue of colour film.
     exposure_index, meter_constant : float
+    grain : FilmGrain or None
+        Of the one layer, where it was measured.
     """
 
     layers: tuple[Film, ...]
     exposure_index: float
     meter_constant: float
+    grain: FilmGrain | None = None
 
 
 def on_film(state: State, exposed: Exposed) -> OnFilm | None:
@@ -117,7 +148,8 @@ def on_film(state: State, exposed: Exposed) -> OnFilm | None:
     layers = tuple(film for film in films if film is not None)
     if len(layers) < len(films):
         return None
-    return OnFilm(layers, exposed.exposure_index, state.loaded.test.meter_constant)
+    grain = grain_of(state, exposed) if len(layers) == 1 else None
+    return OnFilm(layers, exposed.exposure_index, state.loaded.test.meter_constant, grain)
 
 
 def _tones(film: OnFilm, layer: int | None, looking: Looking, paper: PaperUsed) -> Tones:
@@ -139,29 +171,24 @@ def _tones(film: OnFilm, layer: int | None, looking: Looking, paper: PaperUsed) 
 def seen_on(film: OnFilm, looking: Looking, paper: PaperUsed, shrunk: int = 1) -> Seen:
     """The picture of a scene on a film."""
     colour = len(film.layers) > 1
-    layers, grounds, tones = [], [], []
-    for layer in range(len(film.layers)) if colour else (None,):
-        made = _tones(film, layer, looking, paper)
-        light = light_of(looking.scene, shrunk, layer)
-        layers.append(looked_up(_levels(made, looking), light))
-        grounds.append(looked_up(made.ground, light))
-        tones.append(made)
-    ground = _ground_of_layers(grounds) if colour else grounds[0]
-    ground = _unknown_light(ground, looking.scene, shrunk)
-    return Seen(np.stack(layers, axis=-1) if colour else layers[0], ground, tones[int(colour)])
+    layers: list[int | None] = [0, 1, 2] if colour else [None]
+    tones = tuple(_tones(film, layer, looking, paper) for layer in layers)
+    codes = tuple(light_of(looking.scene, shrunk, layer) for layer in layers)
+    levels = [
+        _shown(film, made, light, looking, paper) for made, light in zip(tones, codes, strict=True)
+    ]
+    unknown = _unknown_light(looking.scene, shrunk, codes[0].shape)
+    return Seen(np.stack(levels, axis=-1) if colour else levels[0], tones, codes, unknown)
 
 
-def _unknown_light(ground: NDArray[np.uint8], name: str, shrunk: int) -> NDArray[np.uint8]:
-    """What a sensor could not say is no light that is known."""
+def _unknown_light(name: str, shrunk: int, shape: tuple[int, ...]) -> NDArray[np.bool_] | None:
+    """Where a sensor could not say which light there was."""
     scene = scene_named(name)
     if not scene.unknown:
-        return ground
+        return None
     numbers = [scene.names.index(thing) for thing in scene.unknown]
     unknown = np.isin(scene.things[::shrunk, ::shrunk], numbers)
-    rows, columns = ground.shape
-    made = ground.copy()
-    made[unknown[:rows, :columns]] = GROUNDS.index(Ground.UNREAD)
-    return made
+    return unknown[: shape[0], : shape[1]]
 
 
 def seen(
@@ -176,13 +203,25 @@ def _ground_of_layers(grounds: list[NDArray[np.uint8]]) -> NDArray[np.uint8]:
     """Lost where all three are; outside the readings where one is."""
     red, green, blue = grounds
     same = (red == green) & (green == blue)
-    unread = np.any(np.stack(grounds) == GROUNDS.index(Ground.UNREAD), axis=0)
+    unread = np.any(np.stack(grounds) == _UNREAD, axis=0)
     ground = np.where(same, green, GROUNDS.index(Ground.SEEN))
-    return np.where(unread, GROUNDS.index(Ground.UNREAD), ground).astype(np.uint8)
+    return np.where(unread, _UNREAD, ground).astype(np.uint8)
 
 
-def _levels(tones: Tones, looking: Looking) -> NDArray[np.uint8]:
-    return screen_levels(tones.density if looking.negative else tones.reflection)
+def _shown(
+    film: OnFilm, tones: Tones, light: Codes, looking: Looking, paper: PaperUsed
+) -> NDArray[np.uint8]:
+    """Levels of the display of one layer, with its grain where that was measured."""
+    as_film = looking.negative or isinstance(film.layers[0], PositiveFilm)
+    if film.grain is None:
+        return looked_up(screen_levels(tones.density if as_film else tones.reflection), light)
+
+    def levels_of(density: Array) -> NDArray[np.uint8]:
+        if as_film:
+            return screen_levels(density)
+        return screen_levels(paper.paper.print_density(tones.over_black - density))
+
+    return grained(light, tones.density, film.grain, levels_of)
 
 
 _NOT_SEEN = (
@@ -218,7 +257,7 @@ def lost_words(picture: Seen, looking: Looking) -> str:
 
 
 def _step(things: NDArray[np.uint8], picture: Seen) -> int:
-    return max(1, int(things.shape[0] // picture.ground.shape[0]))
+    return max(1, int(things.shape[0] // picture.levels.shape[0]))
 
 
 _ZONES = ("0", "I", "II", "III", "IV", "V", "VI", "VII", "VIII", "IX", "X")

@@ -113,12 +113,12 @@ def calibration_of(
         return on_clear_base(bare, picture.full), (words,)
     densities = np.array(known.densities)
     if known.values:
-        return _of_another(small, known, densities)
+        return _of_another(small, picture, known, densities)
     if rows is None:
         raise ValueError("no wedge was found beside the strip: lay it along it, below or above")
     seen, miscounted = _steps_seen(small, rows, len(densities))
     both = min(len(seen), len(densities))
-    made = calibrated(seen[:both], densities[:both])
+    made = calibrated(seen[:both], densities[:both], picture.full)
     counted = (miscounted,) if miscounted else ()
     return made, (*counted, *wedge_doubts(made, bare_light(small)))
 
@@ -149,10 +149,10 @@ def wedge_doubts(made: ScanCalibration, bare: float) -> tuple[str, ...]:
 
 
 def _of_another(
-    small: Array, known: StepWedge, densities: Array
+    small: Array, picture: Picture, known: StepWedge, densities: Array
 ) -> tuple[ScanCalibration, tuple[str, ...]]:
     """A calibration seen elsewhere holds while the bare light is what it was there."""
-    made = calibrated(np.array(known.values), densities)
+    made = calibrated(np.array(known.values), densities, picture.full)
     bare, light = bare_light(small), float(made.value(0.0))
     if abs(log10(bare / light)) <= _SAME_LIGHT:
         return made, ()
@@ -176,5 +176,5 @@ def calibration_words(made: ScanCalibration, known: StepWedge) -> str:
     where = f" (in {known.source})" if known.source else ""
     return (
         f"Wedge{where} matched within {made.deviation:.3f}. Reliable up to density "
-        f"{made.highest:.2f}. Flare: {100 * made.flare / made.white:.2f} % of the light."
+        f"{made.highest:.2f}. Flare: {100 * made.flare:.2f} % of the light."
     )

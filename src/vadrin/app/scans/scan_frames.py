@@ -58,8 +58,6 @@ class Scan:
     light : ndarray
         How bright the bare light is along the small picture; ones where it is even.
     path : Path
-    grains : tuple of (float, float)
-        Density and RMS granularity of the frames it could be told of.
     absent : tuple of int
         Frames of the script that somebody said are not in the picture, from 0.
     """
@@ -79,7 +77,6 @@ class Scan:
     strips: int
     light: Array
     path: Path = Path()
-    grains: tuple[tuple[float, float], ...] = ()
     absent: tuple[int, ...] = ()
     exposed: tuple[float | None, ...] = ()
     """Lg exposures of the script's frames, where density rises with them; None for a blank."""
@@ -153,7 +150,7 @@ class Scan:
 
 def measured(scan: Scan) -> Scan:
     """The values of the frames where they lie now."""
-    values, grains = [], []
+    values = []
     moved = {frame for frame, _, _ in scan.place.moved}
     for frame in range(scan.place.count):
         if frame in scan.place.cut and frame not in moved:
@@ -161,12 +158,11 @@ def measured(scan: Scan) -> Scan:
             continue
         patch = _patch(scan, frame)
         value = frame_value(patch, scan.calibration, scan.picture.full)
-        values.append(value)
         if scan.picture.per_inch and value.density is not None:
             grain = rms_granularity(patch, scan.calibration, scan.picture.per_inch)
-            if grain is not None:
-                grains.append((value.density, grain))
-    return replace(scan, values=tuple(values), grains=tuple(grains))
+            value = replace(value, granularity=grain)
+        values.append(value)
+    return replace(scan, values=tuple(values))
 
 
 def _patch(scan: Scan, frame: int) -> Array:

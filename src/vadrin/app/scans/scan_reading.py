@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vadrin.app.loaded.loaded_test import SCAN, LoadedStrip
+from vadrin.app.pictures.measured_grain import GRANULARITY
 from vadrin.app.scans.kept_scans import keep_scan, preview_of
 from vadrin.app.scans.scan_calibration import calibration_of, calibration_words
 from vadrin.app.scans.scan_frames import Scan, frames_of_scan, measured
@@ -19,7 +20,7 @@ from vadrin.app.stamps import now
 from vadrin.core.interruption import interruptible
 from vadrin.core.scanning.film_bands import film_bands, light_along
 from vadrin.core.scanning.frame_finding import GAP, find_frames
-from vadrin.core.scanning.frame_values import suspicions
+from vadrin.core.scanning.frame_values import FrameValue, suspicions
 from vadrin.core.scanning.sharpening import sharpened
 from vadrin.core.scanning.straightening import skew_of, straightened
 from vadrin.core.wording import counted, list_text
@@ -172,11 +173,15 @@ def _edges_looked_at(scan: Scan) -> Scan:
     return replace(scan, noticed=(*scan.noticed, words))
 
 
+def _grain(value: FrameValue) -> dict[str, float]:
+    return {} if value.granularity is None else {GRANULARITY: round(value.granularity, 2)}
+
+
 def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
     """Keep what the frames read, as one edit, and where the picture lies; says what was kept and
     what was not."""
     frames, refused = frames_of_scan(strip), []
-    source = json.dumps({"scan": scan.picture.name, "checksum": scan.digest})
+    source: dict[str, str | float] = {"scan": scan.picture.name, "checksum": scan.digest}
     with notebook.change(f"scan of strip {strip.strip.label}"):
         kept = 0
         for place, frame in enumerate(frames[: scan.place.count + len(scan.absent)]):
@@ -194,7 +199,7 @@ def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
                     read_at=now(),
                     way=SCAN,
                     deviation=value.deviation,
-                    extra=source,
+                    extra=json.dumps(source | _grain(value)),
                 )
             )
             kept += 1
@@ -206,7 +211,8 @@ def take_scan(notebook: Notebook, strip: LoadedStrip, scan: Scan) -> str:
 def calibrated_words(scan: Scan) -> str:
     """How values mean density, how far they can be trusted, and the grain where it is known."""
     words = calibration_words(scan.calibration, scan.known)
-    if not scan.grains:
+    grains = [(v.density, v.granularity) for v in scan.values if v.density and v.granularity]
+    if not grains:
         return words
-    density, grain = min(scan.grains, key=lambda pair: abs(pair[0] - 1.0))
+    density, grain = min(grains, key=lambda pair: abs(pair[0] - 1.0))
     return f"{words} Grain {grain:.0f} at D {density:.2f} (RMS, through 48 µm)."

@@ -1,7 +1,7 @@
 """From the values of a scanner or camera to density, by a step wedge in the same picture.
 
-v = a 10**(-g D) + f: the source seen through film, the picture's own gamma, and flare that fills
-the dense end. Fitted in ln v, where noise is about even.
+v = a (10**-D + f)**g: the source seen through film, the light that is scattered over the picture
+and fills its dense end, and the picture's own gamma. Fitted in ln v, where noise is about even.
 """
 
 from __future__ import annotations
@@ -23,6 +23,10 @@ _VEIL = 0.3
 _SURE_TO = 0.05
 """Standard deviation up to which a density is told."""
 _GAMMAS = (0.2, 3.0)
+_CODED, _LIKE_CODED, _AS_WELL = 0.45, 0.12, 1.6
+"""The power that sRGB is like, how near to it a picture is tried as such, and how many times what a
+plain power misses it may miss: it is what most programs write, and alone tells the veil."""
+_NEAR = 1e-4
 _LEAST_STEPS = 4
 _COVERED = 0.06
 """Density by which the last step of a wedge is off where something lies on it."""
@@ -37,7 +41,11 @@ class ScanCalibration:
     Attributes
     ----------
     white, gamma, flare : float
-        a, g and f.
+        a, g and f; flare is a share of the bare light.
+    missed : float
+        How far the steps lie from the curve alone, before it was bent, in density.
+    coded : float
+        Value of white where a picture is coded as sRGB and v is what that stands for, else 0.
     deviation : float
         Standard deviation of the steps' densities from the fit.
     highest : float
@@ -58,13 +66,16 @@ class ScanCalibration:
     relative: bool = False
     steps: tuple[tuple[float, float], ...] = ()
     bends: tuple[tuple[float, float], ...] = ()
+    missed: float = 0.0
+    coded: float = 0.0
 
     def density(self, value: Array | float) -> Array:
         """Density of values; NaN at and below the flare."""
-        above = np.asarray(value, dtype=np.float64) - self.flare
-        with np.errstate(divide="ignore", invalid="ignore"):
-            share = np.where(above > 0, above, np.nan) / self.white
-            plain = -np.log10(share) / self.gamma
+        value = np.asarray(value, dtype=np.float64)
+        light = _decoded(value, self.coded) if self.coded else value
+        seen = np.maximum(light / self.white, 0.0)
+        through = seen ** (1 / self.gamma) - self.flare
+        plain = -np.log10(np.where(through > 0, through, np.nan))
         if not self.bends:
             return np.asarray(plain)
         at, off = np.array(self.bends).T
@@ -73,37 +84,55 @@ class ScanCalibration:
     def deviation_of(self, density: float) -> float:
         """Standard deviation of a density: the fit's, and in the dense end that of the veil, where
         little light is told from what is scattered there."""
-        veil = _VEIL * _scattered(self.white, self.gamma, self.flare)
+        veil = _VEIL * self.flare
         return float(np.hypot(self.deviation, veil * 10.0**density / np.log(10)))
+
+    def slope(self, density: Array | float) -> Array:
+        """How much a value falls for a density more."""
+        at = np.asarray(density, dtype=np.float64)
+        return (self.value(at - _NEAR) - self.value(at + _NEAR)) / (2 * _NEAR)
 
     def value(self, density: Array | float) -> Array:
         """Value of densities."""
-        seen = self.white * 10.0 ** (-self.gamma * np.asarray(density, dtype=np.float64))
-        return np.asarray(seen + self.flare)
+        through = 10.0 ** -np.asarray(density, dtype=np.float64)
+        light = np.asarray(self.white * (through + self.flare) ** self.gamma)
+        return _encoded(light, self.coded) if self.coded else light
 
 
-def _scattered(white: float, gamma: float, flare: float) -> float:
-    """Share of the bare light that is scattered over the whole picture, whatever its tone curve."""
-    return float((flare / white) ** (1 / gamma)) if flare > 0 else 0.0
+def _decoded(value: Array, white: float) -> Array:
+    """Light of values coded as sRGB (IEC 61966-2-1), white alike."""
+    share = np.maximum(value / white, 0.0)
+    return np.asarray(
+        white * np.where(share <= 0.04045, share / 12.92, ((share + 0.055) / 1.055) ** 2.4)
+    )
 
 
-def _highest(white: float, gamma: float, known: float, flare: float = 0.0) -> float:
+def _encoded(light: Array, white: float) -> Array:
+    share = np.maximum(light / white, 0.0)
+    bent = 1.055 * share ** (1 / 2.4) - 0.055
+    return np.asarray(white * np.where(share <= 0.0031308, 12.92 * share, bent))
+
+
+def _highest(made: ScanCalibration, known: float) -> float:
     """Density where one code value is worth `_FINEST_STEP`, or the veil's share `_SURE_TO`, but
     not far beyond what was known."""
-    finest = _FINEST_STEP * white * gamma * np.log(10)
-    by_code = float(np.log10(max(finest, 1.0)) / gamma)
-    veil = _VEIL * _scattered(white, gamma, flare)
+    at = np.arange(0.0, known + _BEYOND, 0.005)
+    fine = _FINEST_STEP * made.slope(at) >= 1.0
+    by_code = float(at[np.argmin(fine)]) if not fine.all() else np.inf
+    veil = _VEIL * made.flare
     by_veil = float(np.log10(_SURE_TO * np.log(10) / veil)) if veil > 0 else np.inf
     return min(by_code, by_veil, known + _BEYOND)
 
 
-def calibrated(values: Array, densities: Array) -> ScanCalibration:
-    """Fit a wedge.
+def calibrated(values: Array, densities: Array, full: float = 0.0) -> ScanCalibration:
+    """Fit a wedge: values as a power of light, or as sRGB codes it where that fits about as well.
 
     Parameters
     ----------
     values, densities : ndarray, shape (n,)
         Of at least four steps that differ.
+    full : float
+        Value at which the picture is cut off; 0 where that is not known.
 
     Raises
     ------
@@ -123,31 +152,35 @@ def calibrated(values: Array, densities: Array) -> ScanCalibration:
             "the steps do not darken one after the other: they were named in the wrong order, or "
             "the picture was inverted"
         )
-    return _fitted(seen, known)
+    made = _fitted(seen, known)
+    if full and abs(made.gamma - _CODED) < _LIKE_CODED:
+        coded = _fitted(seen, known, full)
+        return coded if coded.missed < _AS_WELL * made.missed else made
+    return made
 
 
-def _fitted(seen: Array, known: Array) -> ScanCalibration:
+def _fitted(values: Array, known: Array, coded: float = 0.0) -> ScanCalibration:
     """The fit of steps that darken; a last one that is far off is covered, and left out."""
-    begin = [np.log(seen[0]) + known[0] * np.log(10), 1.0, np.sqrt(max(seen[-1] * 0.3, 1e-3))]
+    seen = _decoded(values, coded) if coded else values
+    begin = [np.log(seen[0]) + known[0] * np.log(10), 1.0, np.sqrt(0.3 * 10.0 ** -known[-1])]
 
     def missed(p: Array) -> Array:
-        made = np.exp(p[0] - p[1] * np.log(10) * known) + p[2] ** 2
-        return np.asarray((np.log(made) - np.log(seen)) / np.log(10))
+        made = p[0] + p[1] * np.log(10.0**-known + p[2] ** 2)
+        return np.asarray((made - np.log(seen)) / np.log(10))
 
     fit = least_squares(missed, begin, loss="soft_l1", f_scale=0.02)
     white, gamma, flare = float(np.exp(fit.x[0])), float(fit.x[1]), float(fit.x[2] ** 2)
     if not _GAMMAS[0] <= gamma <= _GAMMAS[1]:
         raise ValueError("the values do not go with the densities: check the wedge's figures")
     if len(known) > _LEAST_STEPS + 2 and abs(missed(fit.x)[-1]) > _COVERED * gamma:
-        return _fitted(seen[:-1], known[:-1])
-    made = ScanCalibration(
-        white, gamma, flare, 0.0, _highest(white, gamma, float(known[-1]), flare)
-    )
-    told = made.density(seen)
+        return _fitted(values[:-1], known[:-1], coded)
+    made = ScanCalibration(white, gamma, flare, 0.0, 0.0, coded=coded)
+    made = replace(made, highest=_highest(made, float(known[-1])))
+    told = made.density(values)
     trusted = np.isfinite(told) & (known <= made.highest)
-    bends = _bends(told[trusted], known[trusted])
-    made = replace(made, bends=bends)
-    told = made.density(seen)
+    missing = float(np.sqrt(np.mean(missed(fit.x) ** 2)) / gamma)
+    made = replace(made, bends=_bends(told[trusted], known[trusted]), missed=missing)
+    told = made.density(values)
     off = (told - known)[trusted]
     deviation = max(_AT_BEST, float(np.sqrt((off**2).sum() / max(len(off) - 3, 1))))
     steps = tuple((float(k), float(t)) for k, t in zip(known, told, strict=True))
@@ -184,4 +217,5 @@ def on_clear_base(value: float, highest_value: float) -> ScanCalibration:
         raise ValueError("clear base is black: scan with more exposure")
     if value >= 0.995 * highest_value:
         raise ValueError("clear base is clipped: scan with less exposure")
-    return ScanCalibration(value, 1.0, 0.0, 0.03, min(_highest(value, 1.0, 3.0), 1.6), True)
+    made = ScanCalibration(value, 1.0, 0.0, 0.03, 0.0, True)
+    return replace(made, highest=min(_highest(made, 3.0), 1.6))

@@ -34,6 +34,8 @@ class FrameValue:
         Shares of the frame rejected as dust and cut off by the picture.
     why : str
         Why there is no density; empty where there is.
+    granularity : float or None
+        RMS, through 48 um, where the picture is fine enough.
     """
 
     density: float | None
@@ -41,6 +43,7 @@ class FrameValue:
     dust: float
     clipped: float
     why: str = ""
+    granularity: float | None = None
 
 
 def frame_value(
@@ -75,8 +78,7 @@ def frame_value(
     if not np.isfinite(density) or density > calibration.highest:
         why = f"denser than this scan can read ({calibration.highest:.2f})"
         return FrameValue(None, None, dust, clipped, why)
-    slope = (mean - calibration.flare) * calibration.gamma * np.log(10)
-    own = scatter / slope / np.sqrt(min(len(kept), _INDEPENDENT))
+    own = scatter / float(calibration.slope(density)) / np.sqrt(min(len(kept), _INDEPENDENT))
     return FrameValue(
         density, float(np.hypot(own, calibration.deviation_of(density))), dust, clipped
     )

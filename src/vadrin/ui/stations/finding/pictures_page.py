@@ -35,6 +35,7 @@ from vadrin.app.pictures.looking import (
     spot_names,
     spot_typed,
 )
+from vadrin.app.pictures.measured_grain import grain_words
 from vadrin.app.pictures.saved_pictures import save_pictures, usual_name
 from vadrin.app.pictures.scenes import add_own, spot_at
 from vadrin.app.pictures.seen import Seen, lost_words, point_words
@@ -165,7 +166,7 @@ class PicturesPage(QWidget):
         if (channel := paper_sees(state)) is not None:
             rests = f"{rests} Printed by {channel}, as paper sees it, stain and all."
         self._rests.setText(
-            f"{rests} No grain is shown. Dots lie outside what was read. {self._marks}"
+            f"{rests} {grain_words(state)} Dots lie outside what was read. {self._marks}"
         )
         rows, looking = self._rows_of(state), self.looking
         self.save_row.offer(
@@ -241,7 +242,7 @@ class PicturesPage(QWidget):
         scene, picture = self._scene, self._pair[side]
         if scene is None or scene.state is None or picture is None:
             return
-        rows, columns = picture.ground.shape
+        rows, columns = picture.levels.shape[:2]
         place = int(down * rows), int(across * columns)
         self._told.setText(point_words(picture, self.looking, _LARGE, *place))
 

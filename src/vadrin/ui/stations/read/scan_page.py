@@ -289,7 +289,8 @@ class ScanPage(QWidget):
             return
         paper = self._edge_to_edge()
         known, count = steps_kept(self.bench.notebook), len(frames_of_scan(strip))
-        place = which if which is not None else list(loaded.strips).index(strip)
+        ids = [each.strip.id for each in loaded.strips]
+        place = which if which is not None else ids.index(strip.strip.id)
         self._refuse("")
         self._paths[strip.strip.id] = path
         self._words.setText(f"Opening {path.name} …")
