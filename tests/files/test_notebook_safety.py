@@ -48,6 +48,7 @@ from vadrin.notebook.records import (
     Frame,
     Judgement,
     MakerTime,
+    Note,
     Paper,
     PaperGrade,
     PrintSetup,
@@ -438,12 +439,16 @@ def test_a_friends_notebook_comes_in_once(tmp_path, demo_path, notebook):
     assert notebook.everything() == whole
     reading = theirs[Reading][0]
     theirs[Reading][0] = replace(reading, density=reading.density + 0.1)
-    for _ in range(2):
-        differing = merged(notebook, theirs)
-    assert (differing.known_tests, differing.differing_tests) == (6, 0)
-    assert len(notebook.all(Test)) == 8
-    notebook.undo()
-    notebook.undo()
+    joined = merged(notebook, theirs)
+    assert (joined.known_tests, joined.joined_tests, joined.differing_tests) == (5, 1, 0)
+    assert [c.field for c in joined.conflicts] == ["density"]
+    assert str(joined.conflicts[0]) in notebook.all(Note)[-1].words
+    again = merged(notebook, theirs)
+    assert (again.known_tests, again.joined_tests) == (6, 0)
+    assert len(notebook.all(Test)) == 7
+    assert len(notebook.all(Reading)) == len(theirs[Reading])
+    while len(notebook.all(Test)) > 1:
+        notebook.undo()
     assert len(notebook.all(Test)) == 1
 
 

@@ -5,6 +5,7 @@ Everything in it is invented, and every density comes from the film simulator.
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -17,6 +18,8 @@ from vadrin.app.document.state import answered
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.instruments import THERMOMETER
 from vadrin.app.library.named_records import developer_named, stock_named
+from vadrin.app.loaded.loaded_test import SCAN
+from vadrin.app.pictures.measured_grain import GRANULARITY
 from vadrin.app.plan.drafting import lay_out
 from vadrin.app.plan.plan_edit import PlanEdit, apply_plan
 from vadrin.core.exposure.arithmetic import marked_ei
@@ -63,6 +66,8 @@ class _Scenario:
     repeats: int = 1
     swapped: tuple[int, int] | None = None
     temperatures: tuple[float, ...] = ()
+    grain: float = 0.0
+    """RMS granularity at a density of 1, where the film was scanned finely."""
     note: str = ""
 
 
@@ -112,6 +117,7 @@ SCENARIOS = (
         "1+9",
         "2026-11-09T16:40:00+00:00",
         (8.0,),
+        grain=17.0,
         note="One strip left over from the regatta roll.",
     ),
     _Scenario(
@@ -153,9 +159,16 @@ def _frame_done(frame: Frame, done: bool, day: str) -> Frame:
     return replace(frame, state=FrameState.EXPOSED, exposed_at=day) if done else frame
 
 
-def _write_readings(notebook: Notebook, frame: Frame, densities: list[float], day: str) -> None:
+def _write_readings(
+    notebook: Notebook, frame: Frame, densities: list[float], scenario: _Scenario
+) -> None:
     for position, density in enumerate(densities):
-        notebook.add(Reading(frame_id=frame.id, position=position, density=density, read_at=day))
+        read = Reading(frame_id=frame.id, position=position, density=density, read_at=scenario.day)
+        if scenario.grain:
+            grain = round(scenario.grain * max(density, 0.0) ** 0.5, 1)
+            told = json.dumps({"scan": "regatta roll.tif", GRANULARITY: grain})
+            read = replace(read, way=SCAN, deviation=0.006, extra=told)
+        notebook.add(read)
 
 
 def _strip_densities(
@@ -214,7 +227,7 @@ def _write_film(notebook: Notebook, scenario: _Scenario, test: Test) -> None:
         for frame, values in zip(frames, densities, strict=True):
             written = notebook.put(_frame_done(frame, count < done, scenario.day))
             if count < to_read:
-                _write_readings(notebook, written, values, scenario.day)
+                _write_readings(notebook, written, values, scenario)
             count += 1
 
 

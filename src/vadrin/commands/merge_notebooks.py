@@ -8,7 +8,7 @@ from vadrin.errors import UsageError, VadrinError
 from vadrin.notebook.backups import copy_whole
 from vadrin.notebook.inspection import inspect
 from vadrin.notebook.json_file import Everything
-from vadrin.notebook.merge import everything_of, merge
+from vadrin.notebook.merge import MergeReport, everything_of, merge
 from vadrin.notebook.store import Notebook
 
 
@@ -30,20 +30,24 @@ def run_merge(first: Path, second: Path, target: Path) -> int:
         theirs = everything_of(second)
         target.parent.mkdir(parents=True, exist_ok=True)
         copy_whole(first, target)
-        print(f"{target}: {_merged(target, theirs, second)}")
+        report = _merged(target, theirs, second)
+        print(f"{target}: {report.sentence()}")
+        for conflict in report.conflicts:
+            print(f"  {conflict}")
     except (VadrinError, OSError) as error:
         target.unlink(missing_ok=True)
         raise UsageError(str(error)) from error
     return 0
 
 
-def _merged(target: Path, theirs: Everything, second: Path) -> str:
+def _merged(target: Path, theirs: Everything, second: Path) -> MergeReport:
     book = Notebook(target)
     steps = merge(book, theirs, f"merge {second.name}")
     try:
         while True:
             next(steps)
     except StopIteration as end:
-        return str(end.value.sentence())
+        report: MergeReport = end.value
+        return report
     finally:
         book.close()

@@ -24,6 +24,7 @@ from vadrin.notebook.columns import (
     table_name,
 )
 from vadrin.notebook.records import RECORDS
+from vadrin.notebook.records.history import HISTORY
 
 _DECLARED = {"int": "INTEGER", "float": "FLOAT", "str": "TEXT", "bool": "BOOLEAN", "bytes": "BLOB"}
 _FORBIDDEN = re.compile(
@@ -115,7 +116,7 @@ def foreign_parts(connection: sqlite3.Connection) -> list[str]:
 
 def strange_tables(connection: sqlite3.Connection, revision: str) -> list[str]:
     """Tables that are missing, too many, or not as the present format has them."""
-    known = {table_name(kind): kind for kind in RECORDS}
+    known: dict[str, type] = {table_name(kind): kind for kind in (*RECORDS, *HISTORY)}
     there = {
         str(name)
         for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
@@ -218,7 +219,7 @@ Search = Callable[[sqlite3.Connection], Iterator[Fault]]
 def searches() -> list[Search]:
     """Everything a notebook is looked through for, in parts that do not need each other."""
     made: list[Search] = []
-    for kind in RECORDS:
+    for kind in (*RECORDS, *HISTORY):
         table, columns = table_name(kind), columns_of(kind)
         for search in (_out_of_reason, _undecodable, _strange_options):
             made.append(partial(search, table=table, columns=columns))

@@ -1,4 +1,7 @@
-"""Taking another notebook in: kit known by name is not doubled, nor is a test known by its uid."""
+"""Taking another notebook in: kit known by name is not doubled, nor is a test known by its uid.
+
+A test that both have, and that somebody edited in each, becomes one with the work of both.
+"""
 
 from __future__ import annotations
 
@@ -12,6 +15,7 @@ from typing import Any
 from vadrin.core.wording import counted
 from vadrin.errors import NotebookError
 from vadrin.notebook.backups import copy_whole
+from vadrin.notebook.columns import table_name
 from vadrin.notebook.inspection import inspect
 from vadrin.notebook.json_file import Everything
 from vadrin.notebook.records import (
@@ -53,7 +57,20 @@ from vadrin.notebook.records import (
     Test,
     Workprint,
 )
+from vadrin.notebook.records.history import WritingSession
+from vadrin.notebook.rewrites import History, digest_of, history_in
 from vadrin.notebook.store import Notebook
+from vadrin.notebook.two_versions import (
+    IDENTITY,
+    Conflict,
+    chosen,
+    is_conflict,
+    last_moment,
+    paired,
+    place_words,
+    planned_alike,
+    said,
+)
 
 _KEYS: dict[type[Any], tuple[str, ...]] = {
     Stock: ("name", "kind"),
@@ -95,25 +112,48 @@ _BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
     Strip: ((Frame, "strip_id"), (Judgement, "strip_id")),
     Frame: ((Exposure, "frame_id"), (Reading, "frame_id"), (Judgement, "frame_id")),
 }
+_BRANCHED: set[type[Any]] = {
+    Test,
+    *(child for branches in _BRANCHES.values() for child, _ in branches),
+}
 _NOT_CONTENT = ("id", "uid", "like_id", "test_id", "strip_id", "frame_id", "run_id", "setup_id")
 """Fields that say where a record lies, and nothing of what it holds."""
 
 
 @dataclass(frozen=True)
 class MergeReport:
-    """What a merge brought, in counts; `differing` tests came in beside ours."""
+    """What a merge brought, in counts.
+
+    Attributes
+    ----------
+    new_tests, known_tests : int
+    joined_tests : int
+        That both had, and that were edited in theirs.
+    differing_tests : int
+        That were planned otherwise there, and came in beside ours.
+    new_kit : int
+    conflicts : tuple of Conflict
+        Fields that both sides wrote.
+    """
 
     new_tests: int
     known_tests: int
     differing_tests: int
     new_kit: int
+    joined_tests: int = 0
+    conflicts: tuple[Conflict, ...] = ()
 
     def sentence(self) -> str:
         """The report in words."""
         words = [counted(self.new_tests, "new test"), f"{self.known_tests} known already"]
+        if self.joined_tests:
+            words.append(f"{self.joined_tests} with the work of both")
         if self.differing_tests:
-            words.append(f"{self.differing_tests} that differ from ours, set beside them")
-        return f"{', '.join(words)}; film and kit: {self.new_kit} new."
+            words.append(f"{self.differing_tests} planned otherwise there, set beside ours")
+        told = f"{', '.join(words)}; film and kit: {self.new_kit} new."
+        if self.conflicts:
+            told += f" {counted(len(self.conflicts), 'field')} said differently."
+        return told
 
 
 class _Tree:
@@ -150,6 +190,22 @@ class _Tree:
         """A digest of a test and all that belongs to it, whatever its ids are."""
         return hashlib.sha256(repr(self._content(test)).encode()).hexdigest()[:16]
 
+    def all_of(self, record: Record) -> list[Record]:
+        """A record and all that belongs to it."""
+        found = [record]
+        for child, link in _BRANCHES.get(type(record), ()):
+            for each in self.children(record, child, link):
+                found += self.all_of(each)
+        return found
+
+    def last_moment(self) -> str:
+        """When something was last done to any test."""
+        return last_moment(r for kind in _BRANCHED for r in self._everything.get(kind, []))
+
+    def content(self, record: Record) -> tuple[Any, ...]:
+        """What a record holds, whatever its ids are."""
+        return self._content(record)
+
     def _content(self, record: Record) -> tuple[Any, ...]:
         links = dict(PARENTS.get(type(record), ()))
         values: list[Any] = []
@@ -165,6 +221,9 @@ class _Tree:
         return (*values, parts)
 
 
+Removed = frozenset[tuple[str, str]]
+
+
 class _Merging:
     """One merge at work: which of their ids became which of ours."""
 
@@ -173,6 +232,12 @@ class _Merging:
         self._our_tree, self._tree = _Tree(notebook.everything()), _Tree(theirs)
         self._ids: dict[tuple[type[Any], int], int] = {}
         self.new_kit = 0
+        self.conflicts: list[Conflict] = []
+        self._our_past, self._past = history_in(notebook.history()), history_in(theirs)
+        self._we_removed = self._our_past.gone_since(self._past)
+        self._they_removed = self._past.gone_since(self._our_past)
+        ours, those = self._our_tree.last_moment(), self._tree.last_moment()
+        self._ours_later = None if ours == those else ours > those
 
     def _linked(self, record: Any, **changes: Any) -> Any:
         """A record of theirs with its links turned to ours, unwritten."""
@@ -187,13 +252,16 @@ class _Merging:
         for kind in RECORDS:
             if kind not in _KEYS or (kind in _OF_TESTS) is not of_tests:
                 continue
-            known = {self._our_tree.key(r): r.id for r in self._book.all(kind)}
+            known = {self._our_tree.key(r): r for r in self._book.all(kind)}
             for record in self._theirs.get(kind, []):
                 key = self._tree.key(record)
                 if key not in known:
-                    known[key] = self._book.add(self._linked(record)).id
+                    known[key] = self._book.add(self._linked(record))
                     self.new_kit += 1
-                self._ids[kind, record.id] = known[key]
+                else:
+                    mine = known[key]
+                    self._fields(mine, record, f"{place_words(mine)} {key[0]}", self._ours_later)
+                self._ids[kind, record.id] = known[key].id
 
     def papers_of_stocks(self) -> None:
         """Bring in what is kept with their stocks: data sheets, pictures."""
@@ -205,26 +273,121 @@ class _Merging:
             if (fresh.stock_id, fresh.name, fresh.data) not in ours:
                 self._book.add(fresh)
 
-    def tests(self) -> Generator[tuple[int, int], None, tuple[int, int, int]]:
-        """Bring in the tests that are not here yet, telling how many of how many are done."""
+    def tests(self) -> Generator[tuple[int, int], None, dict[str, int]]:
+        """Bring in the tests that are not here yet, and what is new of those that are, telling
+        how many of how many are done."""
         ours = {t.uid: t for t in self._book.all(Test)}
-        counts = [0, 0, 0]
+        counts = dict.fromkeys(("new", "known", "joined", "differing"), 0)
         tests: list[Any] = sorted(self._theirs.get(Test, []), key=lambda t: t.id)
         for done, test in enumerate(tests):
             yield done, len(tests)
             digest = self._tree.signature(test)
             uid = test.uid or digest
             mine = ours.get(uid)
-            if mine is None:
+            if mine is None and self._gone(test, self._we_removed, self._past, self._our_past):
+                counts["known"] += 1
+            elif mine is None:
                 self._grow(test, uid=uid)
-                counts[0] += 1
+                counts["new"] += 1
             elif self._our_tree.signature(mine) == digest or digest in ours:
                 self._ids[Test, test.id] = mine.id
-                counts[1] += 1
+                counts["known"] += 1
+            elif self._one_plan(mine, test):
+                counts["joined" if self._join(mine, test) else "known"] += 1
             else:
                 self._grow(test, uid=digest)
-                counts[2] += 1
-        return counts[0], counts[1], counts[2]
+                counts["differing"] += 1
+        return counts
+
+    def _one_plan(self, mine: Test, theirs: Test) -> bool:
+        """Whether two versions of a test are of the same frames, as far as both have them."""
+        strips = (t.children(r, Strip, "test_id") for t, r in self._sides(mine, theirs))
+        return all(
+            own is None
+            or planned_alike(
+                *(t.children(r, Frame, "strip_id") for t, r in self._sides(own, strip))
+            )
+            for own, strip in paired(Strip, *strips)
+        )
+
+    def _sides(self, mine: Any, theirs: Any) -> tuple[tuple[_Tree, Any], tuple[_Tree, Any]]:
+        return (self._our_tree, mine), (self._tree, theirs)
+
+    def _join(self, mine: Test, theirs: Test) -> bool:
+        """Bring the work on a test that both have together; whether theirs brought anything."""
+        before, begun = len(self.conflicts), self._book.written
+        moments = [last_moment(tree.all_of(each)) for tree, each in self._sides(mine, theirs)]
+        later = None if moments[0] == moments[1] else moments[0] > moments[1]
+        stock = self._book.get(Stock, mine.stock_id)
+        name = f"{stock.name if stock else 'test'}, test of {mine.created_at[:10]}"
+        self._join_records(mine, theirs, name, later)
+        met = self.conflicts[before:]
+        if met:
+            words = "Two copies said different things. " + ". ".join(str(c) for c in met) + "."
+            note = Note(test_id=mine.id, written_at=max(moments), words=words)
+            known = self._book.all(Note, test_id=mine.id)
+            if not any((n.written_at, n.words) == (note.written_at, words) for n in known):
+                self._book.add(note)
+        return self._book.written > begun
+
+    def _join_records(self, mine: Any, theirs: Any, where: str, later: bool | None) -> None:
+        """Take over what is new of a record and of all that belongs to it."""
+        self._ids[type(theirs), theirs.id] = mine.id
+        self._fields(mine, theirs, where, later)
+        for child, link in _BRANCHES.get(type(mine), ()):
+            ours, those = (t.children(r, child, link) for t, r in self._sides(mine, theirs))
+            if child not in IDENTITY:
+                known = [self._our_tree.content(each) for each in ours]
+                new = [each for each in those if self._tree.content(each) not in known]
+                self._book.add_all([self._linked(each) for each in new])
+                continue
+            met = set()
+            for own, each in paired(child, ours, those):
+                if own is not None:
+                    met.add(own.id)
+                    self._join_records(own, each, f"{where}, {place_words(own)}", later)
+                elif not self._gone(each, self._we_removed, self._past, self._our_past):
+                    self._grow(each)
+            for own in ours:
+                gone = own.id not in met and self._gone(
+                    own, self._they_removed, self._our_past, self._past
+                )
+                if gone:
+                    self._book.remove(own)
+
+    @staticmethod
+    def _gone(record: Any, removed: Removed, past: History, other: History) -> bool:
+        """Whether the other side took a record away that was not written over on its own."""
+        told = (table_name(type(record)), digest_of(record)) in removed
+        return told and not past.changed(record, other)
+
+    def _fields(self, mine: Any, theirs: Any, where: str, later: bool | None) -> None:
+        """Take over the fields that theirs say and mine do not, or that were said later."""
+        kind, taken = type(mine), dict[str, Any]()
+        ours, past = self._our_past, self._past
+        sides = ours.changed(mine, past), past.changed(theirs, ours)
+        same = IDENTITY.get(kind) or _KEYS.get(kind, ())
+        turned = self._linked(theirs)
+        for name, value in vars(mine).items():
+            other = getattr(turned, name)
+            if name in _NOT_CONTENT or name in same or value == other:
+                continue
+            alone = sides[0] != sides[1]
+            stays = sides[0] if alone else chosen(kind, name, value, other, later)
+            if not alone and is_conflict(kind, name, value, other):
+                kept, left = (value, other) if stays else (other, value)
+                shown = (said(self._named(kind, name, v)) for v in (kept, left))
+                self.conflicts.append(Conflict(where, name.replace("_", " "), *shown))
+            if not stays:
+                taken[name] = other
+        if taken:
+            self._book.put(replace(mine, **taken))
+
+    def _named(self, kind: type[Any], name: str, value: Any) -> Any:
+        """What a link points at, by its name."""
+        parent = dict(PARENTS.get(kind, ())).get(name)
+        linked = self._book.get(parent, value) if parent and value is not None else None
+        return getattr(linked, "name", value) if linked is not None else value
 
     def _grow(self, record: Any, **changes: Any) -> None:
         """Write a record of theirs and all that belongs to it."""
@@ -255,9 +418,21 @@ def everything_of(path: Path) -> Everything:
         copy_whole(path, copy)
         notebook = Notebook(copy)
         try:
-            return notebook.everything()
+            everything: Everything = notebook.everything()
+            return everything | notebook.history()
         finally:
             notebook.close()
+
+
+def _know_sessions(notebook: Notebook, theirs: Everything) -> None:
+    """From now on their changes are among ours."""
+    known = {s.uid: s for s in notebook.all(WritingSession)}
+    for session in history_in(theirs).sessions.values():
+        mine = known.get(session.uid)
+        if mine is None:
+            notebook.add(replace(session, id=0))
+        elif session.edits > mine.edits:
+            notebook.put(replace(mine, edits=session.edits))
 
 
 def merge(
@@ -281,8 +456,16 @@ def merge(
     with notebook.change(label):
         merging = _Merging(notebook, theirs)
         merging.kit(of_tests=False)
-        new, known, differing = yield from merging.tests()
+        counts = yield from merging.tests()
         merging.kit(of_tests=True)
         merging.papers_of_stocks()
+        _know_sessions(notebook, theirs)
         notebook.refuse_faults()
-    return MergeReport(new, known, differing, merging.new_kit)
+    return MergeReport(
+        counts["new"],
+        counts["known"],
+        counts["differing"],
+        merging.new_kit,
+        counts["joined"],
+        tuple(merging.conflicts),
+    )

@@ -28,10 +28,12 @@ from vadrin.notebook.file import open_rights, place_of, prepare, set_up
 from vadrin.notebook.inspection import SCHEMA_VERSION, Inspection, inspect
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
+from vadrin.notebook.records.history import HISTORY
 from vadrin.notebook.row_cache import RowCache
 
 if TYPE_CHECKING:
     from vadrin.notebook.record_writer import RecordWriter
+    from vadrin.notebook.rewrites import RewriteLog
 
 R = TypeVar("R", bound=Record)
 _MOST_FAULTS = 100_000
@@ -67,6 +69,7 @@ class Notebook:
         set_up(self._connection)
         self._reader = RecordReader(self._connection)
         self._made_writer: RecordWriter | None = None
+        self._made_log: RewriteLog | None = None
         self.revision = 0
         self._kept = RowCache(trusted=not self.read_only)
         self._change: Change | None = None
@@ -162,6 +165,15 @@ class Notebook:
             self._made_writer = RecordWriter(self._connection)
         return self._made_writer
 
+    @property
+    def _log(self) -> RewriteLog:
+        """What notes down which rows are written over."""
+        if self._made_log is None:
+            from vadrin.notebook.rewrites import RewriteLog
+
+            self._made_log = RewriteLog(self._reader)
+        return self._made_log
+
     @contextmanager
     def change(self, label: str) -> Iterator[None]:
         """Group edits into one transaction and one undo step, named in words."""
@@ -196,11 +208,15 @@ class Notebook:
         if self._made_writer is not None:
             with suppress(StorageError):
                 self._made_writer.roll_back()
+        if self._made_log is not None:
+            self._made_log.forget()
         self._kept.forget()
 
     def _commit(self) -> None:
         self._check_place()
         if self._made_writer is not None:
+            if self._made_log is not None:
+                self._made_log.write(self._made_writer)
             self._made_writer.commit()
         self.revision += 1
 
@@ -244,6 +260,7 @@ class Notebook:
         if before == record:
             return record
         self._writer.update(record)
+        self._log.overwritten(type(record), record.id)
         self._note(Step(type(record), before, record))
         return record
 
@@ -274,6 +291,7 @@ class Notebook:
                     self._release(child, name, self.all_of(child, name, ids))
         self._writer.delete(kind, ids)
         for record in records:
+            self._log.removed(record)
             self._note(Step(kind, record, None))
 
     def _release(self, child: type[Any], name: str, held: list[Any]) -> None:
@@ -286,6 +304,11 @@ class Notebook:
                 kind = table_name(child).replace("_", " ")
                 raise RecordInUseError(f"a {kind} still needs it; remove that first, or keep this")
             self.put(replace(each, **{name: None}))
+
+    @property
+    def written(self) -> int:
+        """How many rows the change under way has written so far; 0 outside of one."""
+        return len(self._change.steps) if self._change is not None else 0
 
     def _note(self, step: Step) -> None:
         if self._change is None:
@@ -347,10 +370,13 @@ class Notebook:
         """Put a row in the place of another; None for no row."""
         if new is None and old is not None:
             self._writer.delete(kind, [old.id])
-        elif new is not None and old is None:
-            self._writer.insert(new)
+            self._log.removed(old)
         elif new is not None:
-            self._writer.update(new)
+            if old is None:
+                self._writer.insert(new)
+            else:
+                self._writer.update(new)
+            self._log.overwritten(kind, new.id)
 
     def rows(self, statement: str, **values: Any) -> list[tuple[Any, ...]]:
         """Rows of a question in SQL, for summaries over very many records."""
@@ -359,3 +385,7 @@ class Notebook:
     def everything(self) -> dict[type[Record], list[Record]]:
         """All records of all kinds, for export."""
         return {kind: list(self.all(kind)) for kind in RECORDS}
+
+    def history(self) -> dict[Any, list[Any]]:
+        """Which rows were written over or removed, and in which session."""
+        return {kind: self._reader.all(kind, {}) for kind in HISTORY}

@@ -20,7 +20,8 @@ from sqlalchemy.types import TypeDecorator, TypeEngine
 
 from vadrin.core.planning.test_options import NO_OPTIONS, TestOptions, options_to_json
 from vadrin.notebook.columns import ENUMERATIONS, LISTS, OPTIONS, columns_of, json_list, table_name
-from vadrin.notebook.records import RECORDS, Record
+from vadrin.notebook.records import RECORDS
+from vadrin.notebook.records.history import HISTORY
 
 METADATA = MetaData()
 
@@ -70,7 +71,7 @@ _TYPES: dict[str, TypeEngine[Any]] = {
 }
 
 
-def _table(record: type[Record]) -> Table:
+def _table(record: type[Any]) -> Table:
     made: list[Column[Any]] = []
     for field in columns_of(record):
         kind = _TYPES[field.kind.removesuffix(" | None")]
@@ -84,4 +85,4 @@ def _table(record: type[Record]) -> Table:
     return Table(table_name(record), METADATA, *made)
 
 
-TABLES: dict[type[Any], Table] = {record: _table(record) for record in RECORDS}
+TABLES: dict[type[Any], Table] = {record: _table(record) for record in (*RECORDS, *HISTORY)}

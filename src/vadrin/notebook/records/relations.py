@@ -13,6 +13,7 @@ from vadrin.notebook.records.darkroom import (
 )
 from vadrin.notebook.records.exposed_film import Exposure, Frame, MeterReading, Strip
 from vadrin.notebook.records.film_test import Test
+from vadrin.notebook.records.history import Rewrite, WritingSession
 from vadrin.notebook.records.kit import (
     KIT,
     Batch,
@@ -75,6 +76,8 @@ Record = (
     | PrintSetup
     | PrintStrip
     | Workprint
+    | WritingSession
+    | Rewrite
 )
 RECORDS: tuple[type[Record], ...] = (
     *KIT,

@@ -1,0 +1,139 @@
+"""Notes down which rows are written over or removed, as they are."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Any
+from uuid import uuid4
+
+from vadrin.notebook.columns import columns_of, table_name
+from vadrin.notebook.record_reader import RecordReader
+from vadrin.notebook.record_writer import RecordWriter
+from vadrin.notebook.records import Record
+from vadrin.notebook.records.history import HISTORY, Rewrite, WritingSession
+
+
+def digest_of(record: Record) -> str:
+    """What a row says of itself, whatever its id and those of others are."""
+    own = [
+        getattr(record, c.name)
+        for c in columns_of(type(record))
+        if c.name != "id" and c.parent is None
+    ]
+    return hashlib.sha256(repr(own).encode()).hexdigest()[:16]
+
+
+class RewriteLog:
+    """The rewrites of one open notebook, written with the edits they are of.
+
+    Parameters
+    ----------
+    reader : RecordReader
+    """
+
+    def __init__(self, reader: RecordReader) -> None:
+        self._reader = reader
+        self._session = WritingSession()
+        self._known: dict[tuple[str, int], Rewrite] | None = None
+        self._waiting: dict[tuple[str, int], Rewrite] = {}
+
+    def overwritten(self, kind: type[Any], row: int) -> None:
+        """A row is written over, or is there again."""
+        if kind not in HISTORY:
+            self._note(Rewrite(kind=table_name(kind), row=row))
+
+    def removed(self, record: Record) -> None:
+        """A row is taken away."""
+        if type(record) in HISTORY:
+            return
+        told = Rewrite(kind=table_name(type(record)), row=record.id, removed=True)
+        self._note(replace(told, was=digest_of(record)))
+
+    def _note(self, rewrite: Rewrite) -> None:
+        self._waiting[rewrite.kind, rewrite.row] = rewrite
+
+    def write(self, writer: RecordWriter) -> None:
+        """Write what was noted with the change that is about to be committed."""
+        if not self._waiting:
+            return
+        if self._known is None:
+            self._known = {(r.kind, r.row): r for r in self._reader.all(Rewrite, {})}
+        session = replace(self._session, edits=self._session.edits + 1)
+        if session.id:
+            writer.update(session)
+        else:
+            session = WritingSession(0, uuid4().hex, os.uname().nodename, _now(), session.edits)
+            session = replace(session, id=writer.insert(session))
+        fresh: list[Rewrite] = []
+        top = writer.largest_id(Rewrite)
+        for key, rewrite in self._waiting.items():
+            before = self._known.get(key)
+            made = replace(rewrite, session=session.uid, edit=session.edits)
+            if before is not None:
+                made = replace(made, id=before.id)
+                writer.update(made)
+            else:
+                top += 1
+                made = replace(made, id=top)
+                fresh.append(made)
+            self._known[key] = made
+        if fresh:
+            writer.insert_many(fresh)
+        self._session = session
+        self._waiting.clear()
+
+    def forget(self) -> None:
+        """The change did not come about; the session may be one that was noted with it."""
+        self._waiting.clear()
+        self._known = None
+        self._session = next(
+            iter(self._reader.all(WritingSession, {"uid": self._session.uid})), WritingSession()
+        )
+
+
+def _now() -> str:
+    return datetime.now(UTC).isoformat(timespec="seconds")
+
+
+@dataclass(frozen=True)
+class History:
+    """What one copy of a notebook wrote over and removed.
+
+    Attributes
+    ----------
+    sessions : dict of str to WritingSession
+        With how many changes of each it holds.
+    rewrites : dict
+        The last rewrite of a row, by its table and id.
+    """
+
+    sessions: dict[str, WritingSession]
+    rewrites: dict[tuple[str, int], Rewrite]
+
+    def after(self, other: History, rewrite: Rewrite | None) -> bool:
+        """Whether a rewrite came about after the two copies parted."""
+        if rewrite is None:
+            return False
+        known = other.sessions.get(rewrite.session)
+        return known is None or rewrite.edit > known.edits
+
+    def changed(self, record: Record, other: History) -> bool:
+        """Whether a row was written over since the two copies parted."""
+        return self.after(other, self.rewrites.get((table_name(type(record)), record.id)))
+
+    def gone_since(self, other: History) -> frozenset[tuple[str, str]]:
+        """Rows that were taken away since the two copies parted: table and digest."""
+        return frozenset(
+            (r.kind, r.was) for r in self.rewrites.values() if r.removed and self.after(other, r)
+        )
+
+
+def history_in(records: dict[Any, list[Any]]) -> History:
+    """The history among the records of a notebook; empty for a file that has none."""
+    return History(
+        {s.uid: s for s in records.get(WritingSession, [])},
+        {(r.kind, r.row): r for r in records.get(Rewrite, [])},
+    )

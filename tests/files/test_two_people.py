@@ -1,0 +1,89 @@
+"""Two copies of a notebook that were both edited come together: the work of both, once."""
+
+import shutil
+from dataclasses import replace
+from random import Random
+
+import pytest
+
+from tests.notebooks import merged
+from tools.two_people import history
+from vadrin.notebook.merge import everything_of
+from vadrin.notebook.records import Note, Reading, Strip
+from vadrin.notebook.store import Notebook
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_nothing_is_lost_or_doubled_and_either_order_gives_the_same(tmp_path, seed):
+    assert history(tmp_path, Random(f"suite {seed}")) == []
+
+
+@pytest.fixture
+def copies(demo_path, tmp_path):
+    """Two copies of a notebook that was written to before."""
+    first, second = tmp_path / "first.vadrin", tmp_path / "second.vadrin"
+    shutil.copy(demo_path, first)
+    with_time(first, 7.0)
+    shutil.copy(first, second)
+    return first, second
+
+
+def with_time(path, minutes):
+    """The first strip's actual time, written over."""
+    book = Notebook(path)
+    with book.change("time"):
+        book.put(replace(book.all(Strip)[0], time_min=minutes))
+    book.close()
+
+
+def together(one, other):
+    theirs = everything_of(other)
+    book = Notebook(one)
+    report = merged(book, theirs)
+    return book, report
+
+
+@pytest.mark.parametrize("way", [1, -1])
+def test_what_one_of_them_changed_is_the_newer_whoever_takes_it_in(copies, way):
+    with_time(copies[1], 6.25)
+    book, report = together(*copies[::way])
+    assert book.all(Strip)[0].time_min == 6.25
+    assert report.conflicts == ()
+    book.close()
+
+
+def test_what_both_changed_is_said_with_both_values_and_said_once(copies):
+    first, second = copies
+    with_time(first, 6.25)
+    with_time(second, 6.75)
+    book, report = together(first, second)
+    (conflict,) = report.conflicts
+    assert {conflict.kept, conflict.other} == {"6.25", "6.75"}
+    assert f"{book.all(Strip)[0].time_min:g}" == conflict.kept
+    assert [n.words for n in book.all(Note) if str(conflict) in n.words] != []
+    assert merged(book, everything_of(second)).conflicts == (), "it was settled"
+    # Taken back, it is as it was, and the other copy is still to be asked.
+    while book.undo_label():
+        book.undo()
+    assert book.all(Strip)[0].time_min == 6.25
+    assert merged(book, everything_of(second)).conflicts != ()
+    book.close()
+
+
+@pytest.mark.parametrize("way", [1, -1])
+def test_what_one_took_away_stays_away_unless_the_other_wrote_on_it(copies, way):
+    first, second = copies
+    book = Notebook(first)
+    gone, kept = book.all(Reading)[:2]
+    with book.change("misread"):
+        book.remove_all([gone, kept])
+    book.close()
+    other = Notebook(second)
+    with other.change("left out"):
+        other.put(replace(kept, left_out=True))
+    count = other.count(Reading)
+    other.close()
+    book, _ = together(*copies[::way])
+    assert book.count(Reading) == count - 1
+    assert [r.density for r in book.all(Reading) if r.left_out and r.read_at == kept.read_at]
+    book.close()
