@@ -6,14 +6,16 @@ import hashlib
 import os
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import uuid4
 
 from vadrin.notebook.columns import columns_of, table_name
 from vadrin.notebook.record_reader import RecordReader
-from vadrin.notebook.record_writer import RecordWriter
 from vadrin.notebook.records import Record
 from vadrin.notebook.records.history import HISTORY, Rewrite, WritingSession
+
+if TYPE_CHECKING:
+    from vadrin.notebook.record_writer import RecordWriter
 
 
 def digest_of(record: Record) -> str:
