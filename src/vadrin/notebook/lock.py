@@ -33,6 +33,15 @@ def _holder(descriptor: int) -> str:
         return "another window has it open"
 
 
+def _elsewhere(descriptor: int) -> str:
+    """Who has it open on another machine, by a mark that nobody here left."""
+    try:
+        there = str(json.loads(os.pread(descriptor, 2000, 0))["machine"])
+    except (ValueError, KeyError, TypeError, OSError):
+        return ""
+    return "" if there == os.uname().nodename else _holder(descriptor)
+
+
 def _opened(lock: Path) -> int:
     """The lock file; never what a link in its place points to, which would be overwritten."""
     try:
@@ -110,6 +119,8 @@ class WriterLock:
         except BaseException:
             self.release()
             raise
+        # A folder that is copied between machines brings the mark, not the lock.
+        self.elsewhere = _elsewhere(self._descriptor)
         os.ftruncate(self._descriptor, 0)
         os.pwrite(self._descriptor, _me(), 0)
 

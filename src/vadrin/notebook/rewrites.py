@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import os
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import TYPE_CHECKING, Any
@@ -41,6 +40,11 @@ class RewriteLog:
         self._session = WritingSession()
         self._known: dict[tuple[str, int], Rewrite] | None = None
         self._waiting: dict[tuple[str, int], Rewrite] = {}
+        self._added = False
+
+    def added(self) -> None:
+        """A row is new: no other copy has it, so that it alone needs no note."""
+        self._added = True
 
     def overwritten(self, kind: type[Any], row: int) -> None:
         """A row is written over, or is there again."""
@@ -59,7 +63,7 @@ class RewriteLog:
 
     def write(self, writer: RecordWriter) -> None:
         """Write what was noted with the change that is about to be committed."""
-        if not self._waiting:
+        if not self._waiting and not self._added:
             return
         if self._known is None:
             self._known = {(r.kind, r.row): r for r in self._reader.all(Rewrite, {})}
@@ -67,7 +71,7 @@ class RewriteLog:
         if session.id:
             writer.update(session)
         else:
-            session = WritingSession(0, uuid4().hex, os.uname().nodename, _now(), session.edits)
+            session = replace(session, uid=uuid4().hex, began_at=_now())
             session = replace(session, id=writer.insert(session))
         fresh: list[Rewrite] = []
         top = writer.largest_id(Rewrite)
@@ -84,13 +88,13 @@ class RewriteLog:
             self._known[key] = made
         if fresh:
             writer.insert_many(fresh)
-        self._session = session
+        self._session, self._added = session, False
         self._waiting.clear()
 
     def forget(self) -> None:
         """The change did not come about; the session may be one that was noted with it."""
         self._waiting.clear()
-        self._known = None
+        self._known, self._added = None, False
         self._session = next(
             iter(self._reader.all(WritingSession, {"uid": self._session.uid})), WritingSession()
         )

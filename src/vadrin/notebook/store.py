@@ -58,6 +58,8 @@ class Notebook:
     def __init__(self, path: Path, inspection: Inspection | None = None) -> None:
         self.path = path
         self._lock, self.read_only = open_rights(path)
+        self.open_elsewhere = self._lock.elsewhere if self._lock else ""
+        """Who has it open on another machine, by what a shared folder brought; empty for nobody."""
         try:
             self._get_ready(inspection)
         except BaseException:
@@ -239,6 +241,7 @@ class Notebook:
     def add(self, record: R) -> R:
         """Write a new record and return it with its id. Only inside `change`."""
         written = replace(record, id=self._writer.insert(record))
+        self._log.added()
         self._note(Step(type(record), None, written))
         return written
 
@@ -250,6 +253,7 @@ class Notebook:
         top = self._writer.largest_id(kind)
         written = [replace(r, id=r.id or top + i) for i, r in enumerate(records, start=1)]
         self._writer.insert_many(written)
+        self._log.added()
         for record in written:
             self._note(Step(kind, None, record))
         return written

@@ -10,14 +10,13 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class WritingSession:
-    """One opening of the notebook in which something was written over or removed.
+    """One opening of the notebook in which something was written.
 
     `edits` counts those changes, so that a copy made meanwhile is told from what came later.
     """
 
     id: int = 0
     uid: str = ""
-    machine: str = ""
     began_at: str = ""
     edits: int = 0
 

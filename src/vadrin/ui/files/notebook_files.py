@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
+from vadrin.app.library.copies_beside import copies_beside
 from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
 from vadrin.ui.jobs import Jobs, SlicedJob
 from vadrin.ui.widgets.banner import Banner
@@ -23,7 +24,8 @@ if TYPE_CHECKING:
     from vadrin.notebook.records import Attachment
 
 _NOTEBOOKS = "Notebooks (*.vadrin)"
-_OPENING = "notebook"
+_OPENING, _BESIDE = "notebook", "copies beside"
+_MOST_SHOWN = 8
 
 
 def _readings() -> str:
@@ -234,6 +236,31 @@ class NotebookFiles:
             if self._bench.edit(lambda book: attach(book, test_id, path)):
                 self._bench.said.emit(f"{path.name} is kept with this test.")
 
+    def look_beside(self) -> None:
+        """Say it before the first edit where somebody else edits this notebook too."""
+        there = self._bench.notebook.open_elsewhere
+        if there:
+            self._banner.ask(
+                f"{there[:1].upper()}{there[1:]}.",
+                "What both of you write will be two copies, to be merged afterwards.",
+                [],
+                of_test=False,
+            )
+        path = self._bench.notebook.path
+        self._jobs.run(_BESIDE, lambda said: copies_beside(path), partial(self._found_beside, path))
+
+    def _found_beside(self, path: Path, found: list[Path]) -> None:
+        if not found or path != self._bench.notebook.path or self._banner.isVisible():
+            return
+        name = found[0].name
+        self._banner.ask(
+            f"{name} beside this notebook is a copy of it that was edited apart.",
+            "Merged, this one has the work of both; the copy stays as it is.",
+            [(f"Merge {name}", partial(self.merge, found[0]))],
+            "Not now",
+            of_test=False,
+        )
+
     def merge(self, path: Path) -> None:
         """Take another notebook in, a slice at a time; it can be stopped, and then all goes."""
         bench = self._bench
@@ -275,7 +302,13 @@ class NotebookFiles:
     def _taken_in(self, name: str, report: MergeReport) -> None:
         self.merging = None
         self._banner.close_notice()
-        self._bench.said.emit(f"Taken in from {name}: {report.sentence()}")
+        told = f"Taken in from {name}: {report.sentence()}"
+        self._bench.said.emit(told)
+        if report.conflicts:
+            shown = [str(conflict) for conflict in report.conflicts[:_MOST_SHOWN]]
+            more = len(report.conflicts) - len(shown)
+            shown += [f"{more} more: see the notes of the tests"] if more else []
+            self._banner.ask(told, "\n".join(shown), [], of_test=False)
 
     def _not_taken_in(self, error: Exception) -> None:
         self.merging = None

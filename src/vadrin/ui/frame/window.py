@@ -297,6 +297,8 @@ class Window(QMainWindow):
         go_to_running_clock(self.bench, self.ears, self.updates, self.pages, self.banner)
         if notebook.read_only:
             self.banner.complain(f"Open for reading only: {notebook.read_only}.")
+        else:
+            self.files.look_beside()
 
     def tell_fault(self, kind: str, details: str, log: str) -> None:
         """Say that the program stumbled, over what, and offer the details."""

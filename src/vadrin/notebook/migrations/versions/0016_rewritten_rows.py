@@ -12,7 +12,6 @@ def upgrade() -> None:
         "writing_session",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("uid", sa.Text, nullable=False),
-        sa.Column("machine", sa.Text, nullable=False),
         sa.Column("began_at", sa.Text, nullable=False),
         sa.Column("edits", sa.Integer, nullable=False),
     )
