@@ -29,11 +29,11 @@ from vadrin.notebook.inspection import SCHEMA_VERSION, Inspection, inspect
 from vadrin.notebook.record_reader import RecordReader
 from vadrin.notebook.records import OWNED, PARENTS, RECORDS, Record
 from vadrin.notebook.records.history import HISTORY
+from vadrin.notebook.rewrites import RewriteLog
 from vadrin.notebook.row_cache import RowCache
 
 if TYPE_CHECKING:
     from vadrin.notebook.record_writer import RecordWriter
-    from vadrin.notebook.rewrites import RewriteLog
 
 R = TypeVar("R", bound=Record)
 _MOST_FAULTS = 100_000
@@ -171,8 +171,6 @@ class Notebook:
     def _log(self) -> RewriteLog:
         """What notes down which rows are written over."""
         if self._made_log is None:
-            from vadrin.notebook.rewrites import RewriteLog
-
             self._made_log = RewriteLog(self._reader)
         return self._made_log
 
