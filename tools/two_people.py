@@ -20,6 +20,7 @@ from typing import Any
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
 from vadrin.notebook.merge import MergeReport, everything_of, merge  # noqa: E402
+from vadrin.notebook.record_tree import RecordTree  # noqa: E402
 from vadrin.notebook.records import (  # noqa: E402
     DarkroomRun,
     Developer,
@@ -186,7 +187,6 @@ def _held(path: Path) -> tuple[Counter[Kept], dict[Kept, str]]:
 
 def _content(path: Path) -> list[str]:
     """A notebook's tests and kit in an order that nobody chose."""
-    from vadrin.notebook.merge import _Tree
 
     def evened(value: Any) -> Any:
         if isinstance(value, list):
@@ -194,7 +194,7 @@ def _content(path: Path) -> list[str]:
         return tuple(evened(v) for v in value) if isinstance(value, tuple) else value
 
     everything = everything_of(path)
-    tree = _Tree(everything)
+    tree = RecordTree(everything)
     tests = [repr((t.uid, evened(tree.content(t)))) for t in everything[Test]]
     kit = [repr(replace(s, id=0)) for k in (Stock, Developer) for s in everything[k]]
     return sorted([*tests, *kit])

@@ -9,7 +9,7 @@ import pytest
 from tests.notebooks import merged
 from tools.two_people import history
 from vadrin.notebook.merge import everything_of
-from vadrin.notebook.records import Note, Reading, Strip
+from vadrin.notebook.records import Frame, Note, Reading, Strip, Test
 from vadrin.notebook.store import Notebook
 
 
@@ -86,4 +86,26 @@ def test_what_one_took_away_stays_away_unless_the_other_wrote_on_it(copies, way)
     book, _ = together(*copies[::way])
     assert book.count(Reading) == count - 1
     assert [r.density for r in book.all(Reading) if r.left_out and r.read_at == kept.read_at]
+    book.close()
+
+
+@pytest.mark.parametrize("way", [1, -1])
+@pytest.mark.parametrize("worked_on", [False, True])
+def test_a_test_that_one_took_away_stays_where_the_other_worked_on_it(copies, way, worked_on):
+    first, second = copies
+    book = Notebook(first)
+    gone = book.all(Test)[0]
+    with book.change("no longer wanted"):
+        book.remove(gone)
+    book.close()
+    if worked_on:
+        other = Notebook(second)
+        strip = other.all(Strip, test_id=gone.id)[0]
+        frame = other.all(Frame, strip_id=strip.id)[0]
+        with other.change("read"):
+            other.add(Reading(frame_id=frame.id, position=9, density=1.234))
+        other.close()
+    book, _ = together(*copies[::way])
+    assert any(t.uid == gone.uid for t in book.all(Test)) is worked_on
+    assert any(r.density == 1.234 for r in book.all(Reading)) is worked_on
     book.close()

@@ -5,7 +5,6 @@ A test that both have, and that somebody edited in each, becomes one with the wo
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Generator
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -18,45 +17,8 @@ from vadrin.notebook.backups import copy_whole
 from vadrin.notebook.columns import table_name
 from vadrin.notebook.inspection import inspect
 from vadrin.notebook.json_file import Everything
-from vadrin.notebook.records import (
-    PARENTS,
-    RECORDS,
-    Attachment,
-    Batch,
-    Bottle,
-    Camera,
-    ColumnMatching,
-    ControlStrip,
-    DarkroomRun,
-    Developer,
-    Enlarger,
-    Exposure,
-    Finding,
-    Frame,
-    Instrument,
-    Judgement,
-    Lens,
-    LightMeter,
-    MakerTime,
-    MeterReading,
-    Note,
-    Paper,
-    PaperGrade,
-    PrintSetup,
-    PrintStrip,
-    Process,
-    ProcessStep,
-    Reading,
-    Record,
-    Rule,
-    RuleTrial,
-    RunEvent,
-    ShutterTime,
-    Stock,
-    Strip,
-    Test,
-    Workprint,
-)
+from vadrin.notebook.record_tree import BRANCHES, KEYS, NOT_CONTENT, OF_TESTS, RecordTree
+from vadrin.notebook.records import PARENTS, RECORDS, Attachment, Frame, Note, Stock, Strip, Test
 from vadrin.notebook.records.history import WritingSession
 from vadrin.notebook.rewrites import History, digest_of, history_in
 from vadrin.notebook.store import Notebook
@@ -71,53 +33,6 @@ from vadrin.notebook.two_versions import (
     planned_alike,
     said,
 )
-
-_KEYS: dict[type[Any], tuple[str, ...]] = {
-    Stock: ("name", "kind"),
-    Batch: ("stock_id", "name"),
-    Developer: ("name", "dilution", "role"),
-    Bottle: ("developer_id", "name", "mixed_at"),
-    Process: ("name", "developer_id"),
-    ProcessStep: ("process_id", "position", "name"),
-    Paper: ("name", "grade"),
-    Camera: ("name",),
-    ShutterTime: ("camera_id", "marked", "measured", "measured_at"),
-    Lens: ("name",),
-    Rule: ("name", "formula", "amount"),
-    RuleTrial: ("rule_id", "predicted_at", "given", "predicted_min"),
-    LightMeter: ("name",),
-    Instrument: ("name",),
-    ColumnMatching: ("headers",),
-    MakerTime: ("stock_id", "developer_id", "stops", "exposure_index", "temperature_c", "time_min"),
-    ControlStrip: ("process_id", "batch", "read_at", "fog", "low", "high"),
-    Enlarger: ("name", "lens"),
-    PaperGrade: ("paper_id", "grade"),
-}
-"""What makes two records of kit the same."""
-_OF_TESTS = (RuleTrial, ControlStrip)
-"""Kit that may point at a test or at one of its runs."""
-
-_BRANCHES: dict[type[Any], tuple[tuple[type[Any], str], ...]] = {
-    Test: (
-        (Strip, "test_id"),
-        (MeterReading, "test_id"),
-        (Finding, "test_id"),
-        (Note, "test_id"),
-        (Attachment, "test_id"),
-        (DarkroomRun, "test_id"),
-        (PrintSetup, "test_id"),
-    ),
-    PrintSetup: ((PrintStrip, "setup_id"), (Workprint, "setup_id")),
-    DarkroomRun: ((RunEvent, "run_id"),),
-    Strip: ((Frame, "strip_id"), (Judgement, "strip_id")),
-    Frame: ((Exposure, "frame_id"), (Reading, "frame_id"), (Judgement, "frame_id")),
-}
-_BRANCHED: set[type[Any]] = {
-    Test,
-    *(child for branches in _BRANCHES.values() for child, _ in branches),
-}
-_NOT_CONTENT = ("id", "uid", "like_id", "test_id", "strip_id", "frame_id", "run_id", "setup_id")
-"""Fields that say where a record lies, and nothing of what it holds."""
 
 
 @dataclass(frozen=True)
@@ -156,72 +71,16 @@ class MergeReport:
         return told
 
 
-class _Tree:
-    """Records of one notebook by what they belong to."""
-
-    def __init__(self, everything: Everything) -> None:
-        self._by_owner: dict[tuple[type[Any], str], dict[int, list[Any]]] = {}
-        self._everything = everything
-        for branches in _BRANCHES.values():
-            for child, link in branches:
-                groups: dict[int, list[Any]] = {}
-                for record in everything.get(child, []):
-                    groups.setdefault(getattr(record, link), []).append(record)
-                self._by_owner[child, link] = groups
-        self._kit = {k: {r.id: r for r in everything.get(k, [])} for k in _KEYS}
-
-    def children(self, record: Record, child: type[Any], link: str) -> list[Any]:
-        """What belongs to a record."""
-        return self._by_owner[child, link].get(record.id, [])
-
-    def key(self, record: Record) -> tuple[Any, ...]:
-        """What makes a record of kit the same as another, links followed."""
-        links = dict(PARENTS.get(type(record), ()))
-        values: list[Any] = []
-        for name in _KEYS[type(record)]:
-            value = getattr(record, name)
-            if name in links and value is not None:
-                owner = self._kit[links[name]].get(value)
-                value = self.key(owner) if owner else None
-            values.append(value.strip().lower() if isinstance(value, str) else value)
-        return tuple(values)
-
-    def signature(self, test: Test) -> str:
-        """A digest of a test and all that belongs to it, whatever its ids are."""
-        return hashlib.sha256(repr(self._content(test)).encode()).hexdigest()[:16]
-
-    def all_of(self, record: Record) -> list[Record]:
-        """A record and all that belongs to it."""
-        found = [record]
-        for child, link in _BRANCHES.get(type(record), ()):
-            for each in self.children(record, child, link):
-                found += self.all_of(each)
-        return found
-
-    def last_moment(self) -> str:
-        """When something was last done to any test."""
-        return last_moment(r for kind in _BRANCHED for r in self._everything.get(kind, []))
-
-    def content(self, record: Record) -> tuple[Any, ...]:
-        """What a record holds, whatever its ids are."""
-        return self._content(record)
-
-    def _content(self, record: Record) -> tuple[Any, ...]:
-        links = dict(PARENTS.get(type(record), ()))
-        values: list[Any] = []
-        for name, value in vars(record).items():
-            if name in _NOT_CONTENT:
-                continue
-            if name in links and value is not None:
-                owner = self._kit[links[name]].get(value)
-                value = self.key(owner) if owner else None
-            values.append(value)
-        branches = _BRANCHES.get(type(record), ())
-        parts = [[self._content(c) for c in self.children(record, *b)] for b in branches]
-        return (*values, parts)
-
-
 Removed = frozenset[tuple[str, str]]
+
+
+def _gone(records: list[Any], removed: Removed, past: History, other: History) -> bool:
+    """Whether the other side took away a record and all that belongs to it, none of which was
+    added or written over on its own side."""
+    return all(
+        (table_name(type(each)), digest_of(each)) in removed and not past.changed(each, other)
+        for each in records
+    )
 
 
 class _Merging:
@@ -229,7 +88,7 @@ class _Merging:
 
     def __init__(self, notebook: Notebook, theirs: Everything) -> None:
         self._book, self._theirs = notebook, theirs
-        self._our_tree, self._tree = _Tree(notebook.everything()), _Tree(theirs)
+        self._our_tree, self._tree = RecordTree(notebook.everything()), RecordTree(theirs)
         self._ids: dict[tuple[type[Any], int], int] = {}
         self.new_kit = 0
         self.conflicts: list[Conflict] = []
@@ -250,7 +109,7 @@ class _Merging:
     def kit(self, of_tests: bool) -> None:
         """Bring in what is not known by name: what points at tests once those are in."""
         for kind in RECORDS:
-            if kind not in _KEYS or (kind in _OF_TESTS) is not of_tests:
+            if kind not in KEYS or (kind in OF_TESTS) is not of_tests:
                 continue
             known = {self._our_tree.key(r): r for r in self._book.all(kind)}
             for record in self._theirs.get(kind, []):
@@ -284,7 +143,7 @@ class _Merging:
             digest = self._tree.signature(test)
             uid = test.uid or digest
             mine = ours.get(uid)
-            if mine is None and self._gone(test, self._we_removed, self._past, self._our_past):
+            if mine is None and self._we_took_away(test):
                 counts["known"] += 1
             elif mine is None:
                 self._grow(test, uid=uid)
@@ -297,6 +156,10 @@ class _Merging:
             else:
                 self._grow(test, uid=digest)
                 counts["differing"] += 1
+        there = {t.uid for t in tests}
+        for uid, mine in ours.items():
+            if uid not in there and self._they_took_away(mine):
+                self._book.remove(mine)
         return counts
 
     def _one_plan(self, mine: Test, theirs: Test) -> bool:
@@ -310,7 +173,9 @@ class _Merging:
             for own, strip in paired(Strip, *strips)
         )
 
-    def _sides(self, mine: Any, theirs: Any) -> tuple[tuple[_Tree, Any], tuple[_Tree, Any]]:
+    def _sides(
+        self, mine: Any, theirs: Any
+    ) -> tuple[tuple[RecordTree, Any], tuple[RecordTree, Any]]:
         return (self._our_tree, mine), (self._tree, theirs)
 
     def _join(self, mine: Test, theirs: Test) -> bool:
@@ -334,7 +199,7 @@ class _Merging:
         """Take over what is new of a record and of all that belongs to it."""
         self._ids[type(theirs), theirs.id] = mine.id
         self._fields(mine, theirs, where, later)
-        for child, link in _BRANCHES.get(type(mine), ()):
+        for child, link in BRANCHES.get(type(mine), ()):
             ours, those = (t.children(r, child, link) for t, r in self._sides(mine, theirs))
             if child not in IDENTITY:
                 known = [self._our_tree.content(each) for each in ours]
@@ -346,31 +211,28 @@ class _Merging:
                 if own is not None:
                     met.add(own.id)
                     self._join_records(own, each, f"{where}, {place_words(own)}", later)
-                elif not self._gone(each, self._we_removed, self._past, self._our_past):
+                elif not self._we_took_away(each):
                     self._grow(each)
             for own in ours:
-                gone = own.id not in met and self._gone(
-                    own, self._they_removed, self._our_past, self._past
-                )
-                if gone:
+                if own.id not in met and self._they_took_away(own):
                     self._book.remove(own)
 
-    @staticmethod
-    def _gone(record: Any, removed: Removed, past: History, other: History) -> bool:
-        """Whether the other side took a record away that was not written over on its own."""
-        told = (table_name(type(record)), digest_of(record)) in removed
-        return told and not past.changed(record, other)
+    def _we_took_away(self, theirs: Any) -> bool:
+        return _gone(self._tree.all_of(theirs), self._we_removed, self._past, self._our_past)
+
+    def _they_took_away(self, mine: Any) -> bool:
+        return _gone(self._our_tree.all_of(mine), self._they_removed, self._our_past, self._past)
 
     def _fields(self, mine: Any, theirs: Any, where: str, later: bool | None) -> None:
         """Take over the fields that theirs say and mine do not, or that were said later."""
         kind, taken = type(mine), dict[str, Any]()
         ours, past = self._our_past, self._past
         sides = ours.changed(mine, past), past.changed(theirs, ours)
-        same = IDENTITY.get(kind) or _KEYS.get(kind, ())
+        same = IDENTITY.get(kind) or KEYS.get(kind, ())
         turned = self._linked(theirs)
         for name, value in vars(mine).items():
             other = getattr(turned, name)
-            if name in _NOT_CONTENT or name in same or value == other:
+            if name in NOT_CONTENT or name in same or value == other:
                 continue
             alone = sides[0] != sides[1]
             stays = sides[0] if alone else chosen(kind, name, value, other, later)
@@ -393,9 +255,9 @@ class _Merging:
         """Write a record of theirs and all that belongs to it."""
         written = self._book.add(self._linked(record, **changes))
         self._ids[type(record), record.id] = written.id
-        for child, link in _BRANCHES.get(type(record), ()):
+        for child, link in BRANCHES.get(type(record), ()):
             children = self._tree.children(record, child, link)
-            if child in _BRANCHES:
+            if child in BRANCHES:
                 for each in children:
                     self._grow(each)
             else:
