@@ -42,6 +42,12 @@ Kept = tuple[str, ...]
 """What an edit wrote, so that it can be looked for: its kind, and words nobody else writes."""
 
 
+def _called(book: Notebook, strip: Any) -> Kept:
+    """A strip by what is the same in every copy: rows of two people's own may share a number."""
+    test = book.get(Test, strip.test_id)
+    return (test.uid if test else "", strip.label)
+
+
 class Person:
     """Somebody who edits a copy, and remembers what they wrote."""
 
@@ -79,13 +85,14 @@ class Person:
         """The time a strip really had."""
         strip, minutes = self._one(Strip), self._number()
         self.book.put(replace(strip, time_min=minutes))
-        self.wrote["time", strip.label, f"{strip.test_id}"] = f"{minutes:g}"
+        self.wrote["time", *_called(self.book, strip)] = f"{minutes:g}"
 
     def ticks(self) -> None:
         """A remark on a frame."""
         frame, words = self._one(Frame), f"{self.name} {self._number()}"
         self.book.put(replace(frame, note=words))
-        self.wrote["remark", f"{frame.id}"] = words
+        strip = self.book.get(Strip, frame.strip_id)
+        self.wrote["remark", *_called(self.book, strip), f"{frame.position}"] = words
 
     def looks(self) -> None:
         """What an eye said."""
@@ -178,8 +185,10 @@ def _held(path: Path) -> tuple[Counter[Kept], dict[Kept, str]]:
     often.update(("film", s.name) for s in book.all(Stock))
     fields: dict[Kept, str] = {}
     for strip in book.all(Strip):
-        fields["time", strip.label, f"{strip.test_id}"] = f"{strip.time_min or 0:g}"
-    fields |= {("remark", f"{f.id}"): f.note for f in book.all(Frame)}
+        called = _called(book, strip)
+        fields["time", *called] = f"{strip.time_min or 0:g}"
+        for frame in book.all(Frame, strip_id=strip.id):
+            fields["remark", *called, f"{frame.position}"] = frame.note
     fields |= {("kit", s.name): s.note for s in book.all(Stock)}
     book.close()
     return often, fields

@@ -116,6 +116,16 @@ def write_json(notebook: Notebook, path: Path) -> None:
     write_whole(path, notebook_json(notebook))
 
 
+def write_bytes(path: Path, contents: bytes) -> None:
+    """Write a file that was made elsewhere, whole or not at all.
+
+    Raises
+    ------
+    OSError
+    """
+    write_whole(path, contents)
+
+
 def write_kept(kept: Attachment, path: Path) -> None:
     """Write a file kept with a test out again.
 

@@ -14,7 +14,7 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library import notebook_exchange
 from vadrin.app.library.copies_beside import copies_beside
-from vadrin.errors import EditRefusedError, FormatError, NotebookError, VadrinError
+from vadrin.errors import EditRefusedError, EntryError, FormatError, NotebookError, VadrinError
 from vadrin.ui.jobs import Jobs, SlicedJob
 from vadrin.ui.widgets.banner import Banner
 
@@ -187,11 +187,11 @@ class NotebookFiles:
             return
         self.open(path)
 
-    def _written(self, path: Path, act: Callable[[], object]) -> None:
+    def written(self, path: Path, act: Callable[[], object]) -> None:
         """Write a file, and say that it was or why not."""
         try:
             act()
-        except (OSError, FormatError) as error:
+        except (OSError, FormatError, EntryError) as error:
             reason = getattr(error, "strerror", None) or str(error)
             self._banner.complain(f"{path.name} was not written: {reason}.")
             return
@@ -199,11 +199,11 @@ class NotebookFiles:
 
     def copy(self, path: Path) -> None:
         """Save a copy of the notebook."""
-        self._written(path, lambda: self._bench.notebook.save_copy(path))
+        self.written(path, lambda: self._bench.notebook.save_copy(path))
 
     def write_json(self, path: Path) -> None:
         """Write the whole notebook as JSON."""
-        self._written(path, lambda: notebook_exchange.write_json(self._bench.notebook, path))
+        self.written(path, lambda: notebook_exchange.write_json(self._bench.notebook, path))
 
     def write_readings(self, path: Path) -> None:
         """Write the readings of the test on the bench."""
@@ -211,7 +211,7 @@ class NotebookFiles:
 
         loaded = self._bench.loaded
         if loaded is not None:
-            self._written(path, lambda: write_test_readings(loaded, path))
+            self.written(path, lambda: write_test_readings(loaded, path))
 
     def kept(self) -> list[Attachment]:
         """The files kept with the test on the bench."""
@@ -224,7 +224,7 @@ class NotebookFiles:
 
     def write_kept(self, kept: Attachment, path: Path) -> None:
         """Write a kept file out again."""
-        self._written(path, lambda: notebook_exchange.write_kept(kept, path))
+        self.written(path, lambda: notebook_exchange.write_kept(kept, path))
 
     def attach(self, path: Path) -> None:
         """Keep a file with the test on the bench."""

@@ -19,6 +19,7 @@ from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
 from vadrin.ui.files.notebook_files import NotebookFiles
 from vadrin.ui.files.readings_import import ReadingsImport
+from vadrin.ui.files.shown_files import ShownFiles
 from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
@@ -123,7 +124,8 @@ class Window(QMainWindow):
         self.over = Overlays(body, self._focus_station)
         self._shown_test: int | None = None
         self._whole_strips = False
-        self.actions_everywhere = window_actions(self.bench, self.files, self._own_acts())
+        shown = ShownFiles(self.bench, self.files, self.station)
+        self.actions_everywhere = window_actions(self.bench, self.files, shown, self._own_acts())
 
     def _focus_station(self) -> None:
         self.station().take_focus()

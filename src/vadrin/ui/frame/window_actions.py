@@ -12,9 +12,10 @@ from vadrin.app.library.notebook_exchange import KeptFile
 from vadrin.app.library.recent_notebooks import recent_notebooks
 from vadrin.ui.actions import Action
 from vadrin.ui.files.notebook_files import NotebookFiles
+from vadrin.ui.files.shown_files import ShownFiles
 from vadrin.ui.light_table.strip_table import WHOLE_KEY
 
-MENU_PARTS = ("readings", "notebook", "edit", "kept", "recent")
+MENU_PARTS = ("readings", "shown", "notebook", "edit", "kept", "recent")
 """Parts of the File menu, a line between each."""
 
 
@@ -34,11 +35,12 @@ class WindowActs:
 
 
 def window_actions(
-    bench: Workbench, files: NotebookFiles, window: WindowActs
+    bench: Workbench, files: NotebookFiles, shown: ShownFiles, window: WindowActs
 ) -> tuple[Action, ...]:
     """Every action of the window, in the order of its menu."""
     return (
         *_of_readings(bench, files, window),
+        *_of_what_is_shown(shown),
         *_of_notebooks(files),
         *_of_editing(bench, window),
         *_of_places(bench),
@@ -62,6 +64,17 @@ def _of_readings(bench: Workbench, files: NotebookFiles, window: WindowActs) -> 
             on_bench,
         ),
         Action("test.attach", "Attach a file to this test …", files.ask_attach, (), part, on_bench),
+    )
+
+
+def _of_what_is_shown(shown: ShownFiles) -> tuple[Action, ...]:
+    part = "shown"
+    films = "Export the films decided on as a table …"
+    return (
+        Action("plot.copy", "Copy the plot as a picture", shown.copy_plot, ("Ctrl+Alt+C",), part),
+        Action("plot.save", "Save the plot …", shown.ask_plot, (), part),
+        Action("shelf.table", "Export the shelf as a table …", shown.ask_shelf, (), part),
+        Action("films.table", films, shown.ask_films, (), part),
     )
 
 
