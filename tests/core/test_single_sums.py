@@ -1,5 +1,7 @@
 """Sums that stand alone, each beside a value worked out by hand or from its definition."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -25,7 +27,7 @@ from vadrin.core.process.darkroom_clock import DarkroomClock
 from vadrin.core.process.makers_table import MakersLine, makers_minutes, makers_times
 from vadrin.core.process.recipe import cylinder_step, scale_step
 from vadrin.core.readings import Reading, StripReadings
-from vadrin.core.results.analysis import analyse
+from vadrin.core.results.analysis import MOST_STRIPS, analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.strip_figures import NOT_STRAIGHT
 from vadrin.core.scanning.calibration import calibrated
@@ -227,3 +229,12 @@ def test_bands_of_film_leave_each_other_half_the_light_between_them():
     first, second = film_bands(picture, with_wedge=False).strips
     assert first[1] <= 133 <= second[0], "none sees the other"
     assert (first[0], second[1]) == (40 - 3, 226 + 3)
+
+
+def test_more_strips_than_any_test_has_are_refused_in_words():
+    shape = ClosedForm()
+    few = shape.strips(tuple(4.0 + 0.5 * n for n in range(4)))
+    many = tuple(replace(few[n % 4], label=f"S{n}") for n in range(MOST_STRIPS + 1))
+    answer = analyse(many, Settings(draws=0))
+    assert not answer.finding.zone_ei.present
+    assert f"more than {MOST_STRIPS} strips of one film" in answer.finding.zone_ei.why

@@ -32,8 +32,9 @@ _TOE_SLOPE = 0.45
 def channel_of(loaded: LoadedTest) -> Channel:
     """The channel a test is worked out in: its own; else visual, or the first that was read."""
     used = channels_read(loaded)
-    if loaded.test.channel in used:
-        return Channel(loaded.test.channel)
+    own = next((c for c in Channel if c == loaded.test.channel), None)
+    if own in used:
+        return own
     return next((c for c in Channel if c in used), Channel.VISUAL)
 
 

@@ -114,6 +114,10 @@ def _of_one_time(
     return Analysis(settings, reports, iso, finding, push, warned, fit.noise)
 
 
+MOST_STRIPS = 24
+"""Strips of one film that are fitted together: no test has as many, and time grows with them."""
+
+
 def analyse(strips: tuple[StripReadings, ...], settings: Settings | None = None) -> Analysis:
     """Work out one test in one channel.
 
@@ -153,6 +157,9 @@ def _worked_out(strips: tuple[StripReadings, ...], settings: Settings) -> Analys
     missing = _unusable(strips, kept)
     if not kept:
         why = "no strip has enough readings for a curve" if strips else "no readings yet"
+        return no_analysis(settings, why, tuple(missing))
+    if len(kept) > MOST_STRIPS:
+        why = f"more than {MOST_STRIPS} strips of one film: take a part of them into another test"
         return no_analysis(settings, why, tuple(missing))
     if all(density_falls(strip) for strip in kept):
         return _of_reversal(settings, kept, tuple(missing))
