@@ -1,5 +1,7 @@
 """Short ways for tests to fill notebooks and to read tables from text."""
 
+from dataclasses import replace
+
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.library.named_records import developer_named, stock_named
@@ -11,7 +13,8 @@ from vadrin.formats.readings.column_matching import exact_columns, table_of
 from vadrin.formats.readings.csv_table import raw_of_text
 from vadrin.notebook.json_file import records_of_json, write_all
 from vadrin.notebook.merge import merge
-from vadrin.notebook.records import Test
+from vadrin.notebook.records import Strip, Test
+from vadrin.notebook.store import Notebook
 
 
 def new_test(
@@ -63,3 +66,11 @@ def parsed(text, name="t.csv"):
     """A table of readings from delimited text."""
     raw = raw_of_text(text, name)
     return table_of(raw, exact_columns(raw))
+
+
+def with_time(path, minutes):
+    """The first strip's actual time, written over in a file."""
+    book = Notebook(path)
+    with book.change("time"):
+        book.put(replace(book.all(Strip)[0], time_min=minutes))
+    book.close()

@@ -6,7 +6,7 @@ from random import Random
 
 import pytest
 
-from tests.notebooks import merged
+from tests.notebooks import merged, with_time
 from tools.two_people import history
 from vadrin.notebook.merge import everything_of
 from vadrin.notebook.records import Frame, Note, Reading, Strip, Test
@@ -26,14 +26,6 @@ def copies(demo_path, tmp_path):
     with_time(first, 7.0)
     shutil.copy(first, second)
     return first, second
-
-
-def with_time(path, minutes):
-    """The first strip's actual time, written over."""
-    book = Notebook(path)
-    with book.change("time"):
-        book.put(replace(book.all(Strip)[0], time_min=minutes))
-    book.close()
 
 
 def together(one, other):

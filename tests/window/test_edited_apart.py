@@ -2,23 +2,16 @@
 
 import json
 import shutil
-from dataclasses import replace
 
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QPushButton
 
+from tests.notebooks import with_time
 from tests.window.pages import settle, words_of
-from vadrin.notebook.records import Note, Strip
+from vadrin.notebook.records import Note
 from vadrin.notebook.store import Notebook
-
-
-def timed(path, minutes):
-    book = Notebook(path)
-    with book.change("time"):
-        book.put(replace(book.all(Strip)[0], time_min=minutes))
-    book.close()
 
 
 @pytest.fixture
@@ -26,7 +19,7 @@ def shared(demo_path, tmp_path):
     """A notebook, and a copy of it that a folder brought back from another machine."""
     mine, theirs = tmp_path / "winter.vadrin", tmp_path / "winter, from the shed.vadrin"
     shutil.copy(demo_path, mine)
-    timed(mine, 7.0)
+    with_time(mine, 7.0)
     shutil.copy(mine, theirs)
     return mine, theirs
 
@@ -42,8 +35,8 @@ def test_a_copy_that_was_edited_apart_is_said_and_merged_with_what_both_wrote(
     open_window, qtbot, shared
 ):
     mine, theirs = shared
-    timed(mine, 6.25)
-    timed(theirs, 6.75)
+    with_time(mine, 6.25)
+    with_time(theirs, 6.75)
     window = opened(open_window, qtbot, mine)
     assert "was edited apart" in words_of(window.banner)
     merge = next(b for b in window.banner.findChildren(QPushButton) if b.text().startswith("Merge"))
