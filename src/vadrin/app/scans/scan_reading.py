@@ -118,7 +118,8 @@ def _found(
         skew = skew_of(small)
         straight, first = straightened(small, skew) if skew else (small, 0.0)
         light = light_along(straight)
-        small, straight = small / light, straight / light
+        small = small / light
+        straight = straight / light if skew else small
         bands = film_bands(straight, bool(known.densities) and not known.values)
         top, bottom = bands.strips[min(which, len(bands.strips) - 1)]
         place = find_frames(straight[top:bottom], count, 0.0 if edge_to_edge else GAP)

@@ -34,6 +34,8 @@ def skew_of(picture: Array) -> float:
     bare = bare_light(picture)
     rough = _sharpest(picture, bare, np.linspace(-MOST_SKEW, MOST_SKEW, _COARSE), _ROUGHLY)
     step = 2 * MOST_SKEW / (_COARSE - 1)
+    if abs(rough) + step < _LEAST_SKEW:
+        return 0.0
     found = _sharpest(picture, bare, rough + np.linspace(-step, step, _FINE), _CLOSELY)
     return found if abs(found) > _LEAST_SKEW else 0.0
 
