@@ -73,21 +73,21 @@ class RewriteLog:
         else:
             session = replace(session, uid=uuid4().hex, began_at=_now())
             session = replace(session, id=writer.insert(session))
-        fresh: list[Rewrite] = []
         top = writer.largest_id(Rewrite)
+        made, again = list[Rewrite](), list[int]()
         for key, rewrite in self._waiting.items():
             before = self._known.get(key)
-            made = replace(rewrite, session=session.uid, edit=session.edits)
             if before is not None:
-                made = replace(made, id=before.id)
-                writer.update(made)
+                again.append(before.id)
             else:
                 top += 1
-                made = replace(made, id=top)
-                fresh.append(made)
-            self._known[key] = made
-        if fresh:
-            writer.insert_many(fresh)
+            row = top if before is None else before.id
+            self._known[key] = replace(rewrite, id=row, session=session.uid, edit=session.edits)
+            made.append(self._known[key])
+        if made:
+            # All at once: a plan writes all its frames over with every step of a word.
+            writer.delete(Rewrite, again)
+            writer.insert_many(made)
         self._session, self._added = session, False
         self._waiting.clear()
 
