@@ -66,7 +66,7 @@ def test_a_computation_stops_where_it_asks():
             20.0,
             tuple(Reading(str(j), float(v), 0.1 + 0.2 * j) for j, v in enumerate(x)),
         )
-        for i in range(40)
+        for i in range(20)
     )
     asked = []
 

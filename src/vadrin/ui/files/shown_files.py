@@ -67,7 +67,7 @@ class ShownFiles:
 
     def ask_shelf(self) -> None:
         """Ask where the shelf shall be written as a table."""
-        self._ask_table("Export the shelf as a table", shelf_table)
+        self._ask_table("Export all tests as a table", shelf_table)
 
     def ask_films(self) -> None:
         """Ask where the films that were decided on shall be written as a table."""

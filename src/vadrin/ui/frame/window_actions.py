@@ -73,7 +73,7 @@ def _of_what_is_shown(shown: ShownFiles) -> tuple[Action, ...]:
     return (
         Action("plot.copy", "Copy the plot as a picture", shown.copy_plot, ("Ctrl+Alt+C",), part),
         Action("plot.save", "Save the plot …", shown.ask_plot, (), part),
-        Action("shelf.table", "Export the shelf as a table …", shown.ask_shelf, (), part),
+        Action("shelf.table", "Export all tests as a table …", shown.ask_shelf, (), part),
         Action("films.table", films, shown.ask_films, (), part),
     )
 
