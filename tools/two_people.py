@@ -210,15 +210,21 @@ def _content(path: Path) -> list[str]:
 
 
 def begun_copy(folder: Path) -> Path:
-    """The notebook as both had it."""
-    return Path(shutil.copy(DEMO, folder / "begun.vadrin"))
+    """The notebook as both had it, written to before."""
+    path = Path(shutil.copy(DEMO, folder / "begun.vadrin"))
+    book = Notebook(path)
+    with book.change("begun"):
+        book.put(replace(book.all(Test)[0], note="begun"))
+    book.close()
+    return path
 
 
 def history(folder: Path, random: Random) -> list[str]:
     """Two people and what became of their work; what is wrong, in words."""
     first, second = folder / "first.vadrin", folder / "second.vadrin"
-    shutil.copy(DEMO, first)
-    shutil.copy(DEMO, second)
+    begun = begun_copy(folder)
+    shutil.copy(begun, first)
+    shutil.copy(begun, second)
     people = []
     for path in (first, second):
         book = Notebook(path)
@@ -248,10 +254,10 @@ def history(folder: Path, random: Random) -> list[str]:
     gone = {what for p in people for what, value in p.wrote.items() if value == "gone"}
     added = sum(what[0] == "reading" for p in people for what in p.wrote)
     left = sum(count for what, count in often.items() if what[0] == "reading")
-    before = _held(begun_copy(folder))[0]
-    begun = sum(count for what, count in before.items() if what[0] == "reading")
-    if left != begun + added - len(gone):
-        wrong.append(f"{left} readings, of {begun} with {added} more and {len(gone)} taken away")
+    before = _held(begun)[0]
+    there = sum(count for what, count in before.items() if what[0] == "reading")
+    if left != there + added - len(gone):
+        wrong.append(f"{left} readings, of {there} with {added} more and {len(gone)} taken away")
     before = len(_content(both))
     again = _merged(both, second, folder / "again.vadrin")
     if again.new_tests or again.differing_tests or len(_content(folder / "again.vadrin")) != before:

@@ -1,7 +1,10 @@
 """Two copies of a notebook that were both edited come together: the work of both, once."""
 
 import shutil
+import sqlite3
+from contextlib import closing
 from dataclasses import replace
+from pathlib import Path
 from random import Random
 
 import pytest
@@ -100,4 +103,19 @@ def test_a_test_that_one_took_away_stays_where_the_other_worked_on_it(copies, wa
     book, _ = together(*copies[::way])
     assert any(t.uid == gone.uid for t in book.all(Test)) is worked_on
     assert any(r.density == 1.234 for r in book.all(Reading)) is worked_on
+    book.close()
+
+
+def test_what_no_history_tells_of_is_said_and_never_given_up_in_silence(demo_path, tmp_path):
+    """Copies of a file that nobody wrote to since it is kept who did: an older program may have."""
+    first, second = (Path(shutil.copy(demo_path, tmp_path / f"{n}.vadrin")) for n in "ab")
+    for path in (first, second):
+        with closing(sqlite3.connect(path)) as raw, raw:
+            raw.execute("DELETE FROM rewrite")
+            raw.execute("DELETE FROM writing_session")
+    with closing(sqlite3.connect(second)) as raw, raw:
+        raw.execute("UPDATE strip SET time_min = 6.75 WHERE id = (SELECT min(id) FROM strip)")
+    with_time(first, 6.25)
+    book, report = together(first, second)
+    assert [{c.kept, c.other} for c in report.conflicts] == [{"6.25", "6.75"}]
     book.close()

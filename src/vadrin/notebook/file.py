@@ -112,14 +112,7 @@ def _upgrade(part: Path, named: Path) -> None:
 
     try:
         migrate(part)
-    except (
-        CommandError,
-        SQLAlchemyError,
-        ValueError,
-        TypeError,
-        KeyError,
-        AttributeError,
-    ) as error:
+    except (CommandError, SQLAlchemyError, *_NOT_WHAT_IT_SAYS) as error:
         origin = getattr(error, "orig", None)
         if isinstance(origin, sqlite3.Error) and origin.sqlite_errorcode & 0xFF in _OF_THE_DISK:
             raise sqlite3.OperationalError(str(origin)) from error

@@ -126,7 +126,7 @@ class RecordTree:
 
     def signature(self, test: Test) -> str:
         """A digest of a test and all that belongs to it, whatever its ids are."""
-        return hashlib.sha256(repr(self._content(test)).encode()).hexdigest()[:16]
+        return hashlib.sha256(repr(self.content(test)).encode()).hexdigest()[:16]
 
     def all_of(self, record: Record) -> list[Record]:
         """A record and all that belongs to it."""
@@ -141,10 +141,7 @@ class RecordTree:
         return last_moment(r for kind in _BRANCHED_KINDS for r in self._everything.get(kind, []))
 
     def content(self, record: Record) -> tuple[Any, ...]:
-        """What a record holds, whatever its ids are."""
-        return self._content(record)
-
-    def _content(self, record: Record) -> tuple[Any, ...]:
+        """What a record holds, and all that belongs to it, whatever their ids are."""
         links = dict(PARENTS.get(type(record), ()))
         values: list[Any] = []
         for name, value in vars(record).items():
@@ -155,5 +152,5 @@ class RecordTree:
                 value = self.key(owner) if owner else None
             values.append(value)
         branches = BRANCHES.get(type(record), ())
-        parts = [[self._content(c) for c in self.children(record, *b)] for b in branches]
+        parts = [[self.content(c) for c in self.children(record, *b)] for b in branches]
         return (*values, parts)

@@ -38,7 +38,6 @@ class RewriteLog:
     def __init__(self, reader: RecordReader) -> None:
         self._reader = reader
         self._session = WritingSession()
-        self._known: dict[tuple[str, int], Rewrite] | None = None
         self._waiting: dict[tuple[str, int], Rewrite] = {}
         self._added = False
 
@@ -61,32 +60,28 @@ class RewriteLog:
     def _note(self, rewrite: Rewrite) -> None:
         self._waiting[rewrite.kind, rewrite.row] = rewrite
 
+    def _is_waiting(self, rewrite: Rewrite) -> bool:
+        return (rewrite.kind, rewrite.row) in self._waiting
+
     def write(self, writer: RecordWriter) -> None:
         """Write what was noted with the change that is about to be committed."""
         if not self._waiting and not self._added:
             return
-        if self._known is None:
-            self._known = {(r.kind, r.row): r for r in self._reader.all(Rewrite, {})}
         session = replace(self._session, edits=self._session.edits + 1)
         if session.id:
             writer.update(session)
         else:
             session = replace(session, uid=uuid4().hex, began_at=_now())
             session = replace(session, id=writer.insert(session))
+        rows = sorted({row for _, row in self._waiting})
+        before = [r.id for r in self._reader.all_of(Rewrite, "row", rows) if self._is_waiting(r)]
+        # All at once: a plan writes all its frames over with every step of a word.
+        writer.delete(Rewrite, before)
         top = writer.largest_id(Rewrite)
-        made, again = list[Rewrite](), list[int]()
-        for key, rewrite in self._waiting.items():
-            before = self._known.get(key)
-            if before is not None:
-                again.append(before.id)
-            else:
-                top += 1
-            row = top if before is None else before.id
-            self._known[key] = replace(rewrite, id=row, session=session.uid, edit=session.edits)
-            made.append(self._known[key])
+        waiting = enumerate(self._waiting.values(), start=top + 1)
+        uid, edit = session.uid, session.edits
+        made = [replace(r, id=number, session=uid, edit=edit) for number, r in waiting]
         if made:
-            # All at once: a plan writes all its frames over with every step of a word.
-            writer.delete(Rewrite, again)
             writer.insert_many(made)
         self._session, self._added = session, False
         self._waiting.clear()
@@ -94,7 +89,7 @@ class RewriteLog:
     def forget(self) -> None:
         """The change did not come about; the session may be one that was noted with it."""
         self._waiting.clear()
-        self._known, self._added = None, False
+        self._added = False
         self._session = next(
             iter(self._reader.all(WritingSession, {"uid": self._session.uid})), WritingSession()
         )
@@ -120,8 +115,9 @@ class History:
     rewrites: dict[tuple[str, int], Rewrite]
 
     def after(self, other: History, rewrite: Rewrite | None) -> bool:
-        """Whether a rewrite came about after the two copies parted."""
-        if rewrite is None:
+        """Whether a rewrite came about after the two copies parted; never where they have no
+        opening in common: nobody can tell then what an older program did to either."""
+        if rewrite is None or not self.sessions.keys() & other.sessions.keys():
             return False
         known = other.sessions.get(rewrite.session)
         return known is None or rewrite.edit > known.edits

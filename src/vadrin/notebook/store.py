@@ -71,7 +71,7 @@ class Notebook:
         set_up(self._connection)
         self._reader = RecordReader(self._connection)
         self._made_writer: RecordWriter | None = None
-        self._made_log: RewriteLog | None = None
+        self._log = RewriteLog(self._reader)
         self.revision = 0
         self._kept = RowCache(trusted=not self.read_only)
         self._change: Change | None = None
@@ -167,13 +167,6 @@ class Notebook:
             self._made_writer = RecordWriter(self._connection)
         return self._made_writer
 
-    @property
-    def _log(self) -> RewriteLog:
-        """What notes down which rows are written over."""
-        if self._made_log is None:
-            self._made_log = RewriteLog(self._reader)
-        return self._made_log
-
     @contextmanager
     def change(self, label: str) -> Iterator[None]:
         """Group edits into one transaction and one undo step, named in words."""
@@ -208,15 +201,13 @@ class Notebook:
         if self._made_writer is not None:
             with suppress(StorageError):
                 self._made_writer.roll_back()
-        if self._made_log is not None:
-            self._made_log.forget()
+        self._log.forget()
         self._kept.forget()
 
     def _commit(self) -> None:
         self._check_place()
         if self._made_writer is not None:
-            if self._made_log is not None:
-                self._made_log.write(self._made_writer)
+            self._log.write(self._made_writer)
             self._made_writer.commit()
         self.revision += 1
 

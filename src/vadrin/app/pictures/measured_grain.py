@@ -8,7 +8,8 @@ from math import log
 import numpy as np
 
 from vadrin.app.document.state import State
-from vadrin.app.loaded.loaded_test import LoadedStrip
+from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.core.pictures.film_grain import FilmGrain
 
@@ -20,7 +21,7 @@ _MOST = 200.0
 def grain_of(state: State, exposed: Exposed) -> FilmGrain | None:
     """The grain of the strip a picture is of, else of the one nearest to its time, if any was
     scanned finely enough."""
-    told = [(strip, grain) for s in state.loaded.strips if (grain := _measured(strip := s))]
+    told = _grains(state.loaded)
     own = next((grain for strip, grain in told if strip.strip.label == exposed.strip), None)
     if own is not None or exposed.strip or not told:
         return own
@@ -33,7 +34,7 @@ def grain_of(state: State, exposed: Exposed) -> FilmGrain | None:
 
 def grain_words(state: State) -> str:
     """What of a test's grain is seen in its pictures."""
-    told = [g for s in state.loaded.strips if (g := _measured(s)) is not None]
+    told = [grain for _, grain in _grains(state.loaded)]
     if not told:
         return "No grain is shown: none was measured."
     near = min(
@@ -44,6 +45,12 @@ def grain_words(state: State) -> str:
         f"Grain as scanned, RMS {near[1]:.0f} at {near[0]:.2f} over base plus fog through 48 µm, "
         "on a frame 36 mm wide."
     )
+
+
+@once
+def _grains(loaded: LoadedTest) -> list[tuple[LoadedStrip, FilmGrain]]:
+    """The strips whose grain was measured."""
+    return [(s, grain) for s in loaded.strips if (grain := _measured(s)) is not None]
 
 
 def _measured(strip: LoadedStrip) -> FilmGrain | None:

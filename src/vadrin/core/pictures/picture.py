@@ -12,6 +12,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from vadrin.core import srgb
 from vadrin.core.arrays import Array
 from vadrin.core.pictures.developed_film import FilmCurve
 from vadrin.core.pictures.printing_paper import MID_TONE, PrintingPaper
@@ -104,13 +105,9 @@ def tones_of(
 
 
 def screen_levels(density: Array) -> NDArray[np.uint8]:
-    """Levels of a display (sRGB) that shine as density 0 does at full white, same shape.
-
-    Source: IEC 61966-2-1.
-    """
+    """Levels of a display (sRGB) that shine as density 0 does at full white, same shape."""
     light = np.clip(10.0 ** -np.asarray(density), 0.0, 1.0)
-    level = np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
-    return np.asarray(np.rint(255 * level), dtype=np.uint8)
+    return np.asarray(np.rint(255 * srgb.coded(light)), dtype=np.uint8)
 
 
 def looked_up(levels: NDArray[np.uint8], codes: Codes) -> NDArray[np.uint8]:

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import least_squares
 
+from vadrin.core import srgb
 from vadrin.core.arrays import Array
 
 _FINEST_STEP = 0.02
@@ -72,7 +73,7 @@ class ScanCalibration:
     def density(self, value: Array | float) -> Array:
         """Density of values; NaN at and below the flare."""
         value = np.asarray(value, dtype=np.float64)
-        light = _decoded(value, self.coded) if self.coded else value
+        light = self.coded * srgb.decoded(value / self.coded) if self.coded else value
         seen = np.maximum(light / self.white, 0.0)
         through = seen ** (1 / self.gamma) - self.flare
         plain = -np.log10(np.where(through > 0, through, np.nan))
@@ -96,21 +97,7 @@ class ScanCalibration:
         """Value of densities."""
         through = 10.0 ** -np.asarray(density, dtype=np.float64)
         light = np.asarray(self.white * (through + self.flare) ** self.gamma)
-        return _encoded(light, self.coded) if self.coded else light
-
-
-def _decoded(value: Array, white: float) -> Array:
-    """Light of values coded as sRGB (IEC 61966-2-1), white alike."""
-    share = np.maximum(value / white, 0.0)
-    return np.asarray(
-        white * np.where(share <= 0.04045, share / 12.92, ((share + 0.055) / 1.055) ** 2.4)
-    )
-
-
-def _encoded(light: Array, white: float) -> Array:
-    share = np.maximum(light / white, 0.0)
-    bent = 1.055 * share ** (1 / 2.4) - 0.055
-    return np.asarray(white * np.where(share <= 0.0031308, 12.92 * share, bent))
+        return self.coded * srgb.coded(light / self.coded) if self.coded else light
 
 
 def _highest(made: ScanCalibration, known: float) -> float:
@@ -161,7 +148,7 @@ def calibrated(values: Array, densities: Array, full: float = 0.0) -> ScanCalibr
 
 def _fitted(values: Array, known: Array, coded: float = 0.0) -> ScanCalibration:
     """The fit of steps that darken; a last one that is far off is covered, and left out."""
-    seen = _decoded(values, coded) if coded else values
+    seen = coded * srgb.decoded(values / coded) if coded else values
     begin = [np.log(seen[0]) + known[0] * np.log(10), 1.0, np.sqrt(0.3 * 10.0 ** -known[-1])]
 
     def missed(p: Array) -> Array:

@@ -25,3 +25,4 @@ def upgrade() -> None:
         sa.Column("removed", sa.Boolean, nullable=False),
         sa.Column("was", sa.Text, nullable=False),
     )
+    op.create_index("ix_rewrite_row", "rewrite", ["row"])
