@@ -12,9 +12,10 @@ from vadrin.instruments.line_format import LONGEST_LINE, LineFormat, LineReading
 from vadrin.instruments.passed_over import PassedOver
 
 _WAIT_S = 0.1
-_QUIET_S = 0.02
-"""A line that comes this soon after listening began was begun before: a letter takes a
-millisecond at the usual 9600 baud."""
+_QUIET_S = 0.25
+"""A line that comes this soon after listening began may have been begun before. A letter takes
+a millisecond at the usual 9600 baud, but converters hold letters back and a busy machine longer
+still; nobody opens a line and presses the instrument's key within a quarter second."""
 _MOST_WAITING = 20_000
 _MOST_AT_ONCE = 4096
 
@@ -74,7 +75,7 @@ class SerialLine:
                     return True
             except (OSError, serial.SerialException):
                 return False
-            self._closing.wait(_QUIET_S / 10)
+            self._closing.wait(0.002)
         return False
 
     def _take(self, line: bytes, broken: bool) -> None:
