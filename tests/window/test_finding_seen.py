@@ -15,8 +15,9 @@ from tests.window.pages import CTRL, DOWN, Hands, pdf_words, settle, words_of
 from vadrin.app.demo.demo_copy import demo_notebook
 from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.pictures import scenes
 from vadrin.app.pictures.exposed import exposed_of
-from vadrin.app.pictures.looking import Looking, paper_used
+from vadrin.app.pictures.looking import Looking, paper_used, scene_titles
 from vadrin.app.pictures.scenes import scene_named
 from vadrin.app.pictures.seen import seen
 from vadrin.app.shelf.shelf_index import shelf_lines
@@ -308,7 +309,9 @@ def test_a_time_is_dragged_along_the_curves_and_the_picture_follows(hands):
     assert row.minutes == pytest.approx(longest), "the marker stays where it was put"
 
 
-def test_a_picture_of_ones_own_is_a_scene_and_what_it_cannot_say_is_dotted(hands, tmp_path):
+def test_a_picture_of_ones_own_is_a_scene_and_what_it_cannot_say_is_dotted(
+    hands, tmp_path, monkeypatch
+):
     rng = np.random.default_rng(4)
     light = np.full((120, 180, 3), 2000.0)
     light[:, 60:120] *= 4.0
@@ -337,6 +340,17 @@ def test_a_picture_of_ones_own_is_a_scene_and_what_it_cannot_say_is_dotted(hands
     hands.settle()
     assert "bent by a tone curve" in words_of(hands.window.station())
     assert page._place.text() == "quay"
+    page.looking = Looking()
+    monkeypatch.setattr(scenes, "_own", {})
+    assert scene_titles()[-1] == "quay", "the next time the program runs it is still offered"
+    page._place.setText("quay")
+    page._place.settle()
+    hands.settle()
+    assert page._place.text() == "quay"
+    assert page._pair[0].levels.shape == (120, 180)
+    (tmp_path / "quay.tif").unlink()
+    monkeypatch.setattr(scenes, "_own", {})
+    assert "quay" not in scene_titles(), "a file that is gone is not offered"
 
 
 def test_a_card_has_small_pictures_where_they_are_asked_for(hands, tmp_path):
@@ -381,4 +395,20 @@ def test_a_pushed_roll_is_seen_by_each_rule_and_old_film_beside_fresh(qtbot, ope
     assert levels_of(short._image).mean() < levels_of(given._image).mean() - 5
     window.bench.open_test(lines["paper"])
     settle(qtbot, window)
-    assert tiles(window) == [], "paper is no film"
+    own, *grades = tiles(window)
+    assert own.exposed.normal
+    assert "its own curve" in own.exposed.paper.words
+    assert {g.exposed.minutes for g in grades} == {own.exposed.minutes}, "one negative"
+    scales = [scale_read(g) for g in grades]
+    assert len(grades) > 1
+    assert scales == sorted(scales)
+    contrast = [levels_of(g._image).std() for g in grades]
+    assert contrast == sorted(contrast, reverse=True), "a harder grade prints harder"
+    near = min(range(len(scales)), key=lambda n: abs(scales[n] - scale_read(own)))
+    least = min(abs(levels_of(own._image).std() - c) for c in contrast)
+    assert abs(levels_of(own._image).std() - contrast[near]) == least, "as hard as its scale says"
+
+
+def scale_read(tile) -> float:
+    """The exposure scale in a picture's name."""
+    return float(tile.exposed.name.split("scale ")[1][:4])

@@ -11,11 +11,13 @@ from vadrin.app.entry.reciprocity_entry import reciprocity_typed
 from vadrin.app.findings.kept_report import PUSH_RULES
 from vadrin.app.findings.latest_finding import LatestFinding, latest_finding
 from vadrin.app.pictures.exposed import Exposed, exposed_of
+from vadrin.app.pictures.grade_pictures import on_grades
 from vadrin.app.results.push_rows import PUSH_RULE_NAMES
 from vadrin.core.exposure.arithmetic import nearest_third
 from vadrin.core.exposure.reciprocity import corrected_time, stops_lost
 from vadrin.core.planning.test_types.data_sheet import DataSheet
 from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.wrong_setting import WrongSetting
 from vadrin.notebook.store import Notebook
@@ -32,6 +34,8 @@ def shown_pictures(notebook: Notebook, state: State) -> Shown:
     """The pictures of a test, and what it is laid beside."""
     own = tuple((state, exposed) for exposed in exposed_of(state))
     kind = state.loaded.test.kind
+    if kind == PaperTest.key:
+        return on_grades(notebook, state)
     if kind not in (*_BESIDE, WrongSetting.key, LongExposures.key):
         return own
     found = latest_finding(notebook, state.loaded.test)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from math import isclose, log2
 
 from vadrin.app.descriptions import own_answer
@@ -13,6 +13,7 @@ from vadrin.app.document.state import State
 from vadrin.app.loaded.frame_index import index_of
 from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.loaded.once import once
+from vadrin.app.pictures.looking import PaperUsed
 from vadrin.app.results.push_rows import push_lines
 from vadrin.app.results.rating import rating_of
 from vadrin.core.pictures.developed_film import times_tested
@@ -49,6 +50,8 @@ class Exposed:
         Whether it is what the finding says.
     why : str
         Why there is no picture; empty where there is one.
+    paper : PaperUsed or None
+        What this picture alone is printed on; None for the paper that is looked at.
     """
 
     exposure_index: float
@@ -58,6 +61,7 @@ class Exposed:
     cost: str = ""
     normal: bool = False
     why: str = ""
+    paper: PaperUsed | None = field(default=None, compare=False)
 
     @property
     def said(self) -> str:
@@ -82,7 +86,7 @@ def why_no_pictures(state: State) -> str:
     return "" if exposed_of(state) else NOTHING_READ
 
 
-PAPER = "Pictures are of film: yours are printed on this paper once its scale is kept with it."
+PAPER = "Pictures are of film: decide on one, and it is printed here on this paper's grades."
 
 
 @once

@@ -24,12 +24,17 @@ class Wanted(NamedTuple):
     paper: PaperUsed
     shrunk: int
 
+    @property
+    def printed_on(self) -> PaperUsed:
+        """The picture's own paper, else the one that is looked at."""
+        return self.exposed.paper or self.paper
+
 
 class _Key(NamedTuple):
     question: Question
     exposed: Exposed
     looking: Looking
-    paper: str
+    paper: bytes
     shrunk: int
 
 
@@ -40,7 +45,9 @@ _lock = Lock()
 def _key(wanted: Wanted) -> _Key:
     # What is hatched is drawn over a picture and makes no other one.
     looking = wanted.looking.unmarked()
-    return _Key(wanted.state.question, wanted.exposed, looking, wanted.paper.words, wanted.shrunk)
+    # A paper that was read anew may be called the same: its curve tells.
+    curve = wanted.printed_on.paper.density.tobytes()
+    return _Key(wanted.state.question, wanted.exposed, looking, curve, wanted.shrunk)
 
 
 def is_kept(wanted: Wanted) -> bool:
@@ -67,7 +74,7 @@ def picture(wanted: Wanted) -> Seen | None:
     state = wanted.state
     if state.answer is None:
         state = State(state.loaded, answer_to(state.question))
-    made = seen(state, wanted.exposed, wanted.looking, wanted.paper, wanted.shrunk)
+    made = seen(state, wanted.exposed, wanted.looking, wanted.printed_on, wanted.shrunk)
     with _lock:
         _known[key] = made
         while sum(p.codes[0].size for p in _known.values() if p is not None) > _MOST_POINTS:

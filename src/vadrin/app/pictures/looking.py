@@ -2,18 +2,28 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass, replace
+from pathlib import Path
 
 from vadrin.app.display.marks import stops_text
 from vadrin.app.document.state import State
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.exposures import stops_typed
 from vadrin.app.entry.numbers import number_within
-from vadrin.app.pictures.scenes import SCENE_NAMES, scenes_at_hand, spot_named, spots_of, title_of
+from vadrin.app.pictures.scenes import (
+    SCENE_NAMES,
+    own_files,
+    scenes_at_hand,
+    spot_named,
+    spots_of,
+    title_of,
+)
 from vadrin.app.printing.grade_choice import grades_known
 from vadrin.app.printing.paper_answer import curve_of_paper
 from vadrin.core.pictures.picture import USUAL_FLARE, PrintRule
 from vadrin.core.pictures.printing_paper import PrintingPaper, measured_paper, typical_paper
+from vadrin.errors import EntryError
 from vadrin.notebook.records import Paper
 from vadrin.notebook.store import Notebook
 
@@ -112,8 +122,15 @@ def longer_text(stops: float) -> str:
 
 
 def scene_titles() -> list[str]:
-    """The scenes to choose from, in words."""
-    return [title_of(name) for name in scenes_at_hand()]
+    """The scenes to choose from, in words; those of one's own that were not read yet come last."""
+    return [*(title_of(name) for name in scenes_at_hand()), *own_files()]
+
+
+def scene_file(words: str) -> Path | None:
+    """The file of a scene of one's own that is chosen and was not read yet."""
+    with suppress(EntryError):
+        return own_files().get(choice_typed(words, scene_titles(), anywhere=True))
+    return None
 
 
 def spot_names(looking: Looking) -> list[str]:

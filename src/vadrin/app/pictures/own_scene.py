@@ -6,6 +6,7 @@ from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.pictures.scenes import own_title
 from vadrin.core.arrays import Array
 from vadrin.core.pictures.own_light import light_of_values
 from vadrin.core.pictures.scene import Scene, Spot, codes_of
@@ -44,7 +45,7 @@ def own_scene(path: Path) -> Scene:
     return Scene(
         # A file that was written anew is another scene.
         name=f"own:{path}:{path.stat().st_mtime_ns}",
-        title=path.stem[:40],
+        title=own_title(path),
         luminance=codes_of(grey / level),
         layers=np.stack([codes_of(light[..., n] / level) for n in range(3)]),
         things=things,

@@ -42,7 +42,7 @@ def what_made(state: State, exposed: Exposed, looking: Looking, paper: PaperUsed
         "Scene": looking.scene_title,
         "Metered at": looking.spot_name,
         "Shown as": f"{looking.shown_as}, {looking.rule}, {looking.longer_words} beyond that",
-        "Paper": paper.words,
+        "Paper": (exposed.paper or paper).words,
         "Camera flare": looking.flare_words,
         "Grain": "none",
     }
@@ -111,9 +111,11 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
             line.append(SheetPicture(levels, caption, note, exposed.normal))
         laid.append(line)
     loaded = state.loaded
+    apart = any(each.paper for row in rows for _, each in row)
+    on = "each on the paper that is named" if apart else f"on {paper.words}"
     small = (
         f"Scene: {looking.scene_title}, metered at {looking.spot_name}. {looking.shown_as}, "
-        f"{looking.rule}, {looking.longer_words} beyond that, on {paper.words}. Camera flare "
+        f"{looking.rule}, {looking.longer_words} beyond that, {on}. Camera flare "
         f"{looking.flare_words}. {grain_words(state)} Times are those of the test's reference "
         f"temperature. Made {now()[:10]} by Vadrin {__version__}."
     )

@@ -5,9 +5,11 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 from importlib.resources import files
+from pathlib import Path
 
 import numpy as np
 
+from vadrin.app.library.recent_files import OWN_SCENES
 from vadrin.core.pictures.scene import CODE_LUMINANCE, Codes, Scene, Spot, codes_of
 from vadrin.formats.pictures.scene_file import read_scene, title_and_spots
 
@@ -15,6 +17,8 @@ SCENE_NAMES = ("shed", "slip", "lamplight")
 """The first is the one shown where nobody chose."""
 
 
+_TITLE = 40
+"""Letters of a file's name that a scene is called by."""
 _own: dict[str, Scene] = {}
 
 
@@ -27,6 +31,18 @@ def scenes_at_hand() -> tuple[str, ...]:
     """The names of all scenes, the tester's own last; of one title the one opened last."""
     newest = {scene.title: name for name, scene in _own.items()}
     return (*SCENE_NAMES, *newest.values())
+
+
+def own_files() -> dict[str, Path]:
+    """Pictures looked at before as scenes, and not read yet, by what they are called."""
+    read = {title_of(name) for name in scenes_at_hand()}
+    held = {own_title(path): path for path in reversed(OWN_SCENES.there())}
+    return {title: path for title, path in reversed(held.items()) if title not in read}
+
+
+def own_title(path: Path) -> str:
+    """What a picture of the tester's own is called as a scene."""
+    return path.stem[:_TITLE]
 
 
 def scene_named(name: str) -> Scene:

@@ -90,11 +90,12 @@ def _with_ends(value: float, strip: StripMetrics, scene_stops: float) -> Figure:
 
 
 def grades_known(
-    notebook: Notebook, loaded: LoadedTest
+    notebook: Notebook, loaded: LoadedTest, paper_id: int | None = None
 ) -> tuple[tuple[str, float, bool, float | None], ...]:
-    """Grades of the paper of the set-up: its own where they are kept, else as its sheet says."""
-    paper_id = present_room(notebook, loaded).setup.paper_id
-    paper = notebook.get(Paper, paper_id or 0)
+    """Grades of a paper, of the set-up's where none is named: its own where they are kept, else
+    as its sheet says."""
+    asked = paper_id or present_room(notebook, loaded).setup.paper_id
+    paper = notebook.get(Paper, asked or 0)
     if paper is None:
         return ()
     kept = notebook.all(PaperGrade, paper_id=paper.id)

@@ -37,17 +37,16 @@ from vadrin.app.pictures.looking import (
 )
 from vadrin.app.pictures.measured_grain import grain_words
 from vadrin.app.pictures.saved_pictures import save_pictures, usual_name
-from vadrin.app.pictures.scenes import add_own, spot_at
+from vadrin.app.pictures.scenes import spot_at
 from vadrin.app.pictures.seen import Seen, lost_words, point_words
 from vadrin.app.scans.picture_files import PICTURES_OR_RAW
-from vadrin.core.pictures.scene import Scene
-from vadrin.errors import VadrinError
-from vadrin.ui.jobs import Jobs, Said
+from vadrin.ui.jobs import Jobs
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.pictures.picture_image import image_of
 from vadrin.ui.pictures.picture_maker import Made, make_pictures
 from vadrin.ui.pictures.picture_rows import PictureRows
 from vadrin.ui.pictures.save_row import SaveRow
+from vadrin.ui.pictures.scene_reader import SceneReader
 from vadrin.ui.pictures.wipe import Wipe
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.roles import Role
@@ -60,6 +59,7 @@ from vadrin.ui.widgets.sentence import sentence
 BESIDE, BY_TIME, WIPE = "side by side", "EI by time", "one over the other"
 WAYS = (BESIDE, BY_TIME, WIPE)
 _IN_COLOUR = "Colour is printed so that what was metered is neutral. The paper is a typical one."
+ON_ITS_OWN = "Each print is on the paper that is named under it."
 _COLUMNS = 2
 _SMALL, _LARGE = 4, 1
 """Points of a scene along each side that become one of a picture."""
@@ -83,6 +83,7 @@ class PicturesPage(QWidget):
         super().__init__()
         self.bench, self._jobs, self._refuse = bench, jobs, refuse
         self._scene: ViewState | None = None
+        self._reader = SceneReader(jobs, refuse, self._taken)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("pictures of a scene")
         self._place = WordField("scene", self._set_scene, chooser(scene_titles))
@@ -163,11 +164,12 @@ class PicturesPage(QWidget):
         self._printed.setVisible(paper.words != NO_PRINT)
         colour = in_colour(state.settled())
         rests = _IN_COLOUR if colour else f"{paper.shown}."
+        if any(each.paper for _, each in self._shown):
+            rests = ON_ITS_OWN
         if (channel := paper_sees(state)) is not None:
             rests = f"{rests} Printed by {channel}, as paper sees it, stain and all."
-        self._rests.setText(
-            f"{rests} {grain_words(state)} Dots lie outside what was read. {self._marks}"
-        )
+        grain = grain_words(self._shown[0][0])
+        self._rests.setText(f"{rests} {grain} Dots lie outside what was read. {self._marks}")
         rows, looking = self._rows_of(state), self.looking
         self.save_row.offer(
             usual_name(state), lambda path: save_pictures(state, rows, looking, paper, path)
@@ -251,23 +253,10 @@ class PicturesPage(QWidget):
 
     def take(self, path: Path) -> None:
         """Take a picture of one's own as the scene."""
-        self._refuse("")
+        self._reader.take(path)
 
-        def work(_said: Said) -> Scene:
-            from vadrin.app.pictures.own_scene import own_scene
-
-            return own_scene(path)
-
-        self._jobs.run("own scene", work, self._taken, self._not_taken)
-
-    def _taken(self, scene: Scene) -> None:
-        add_own(scene)
-        self._change(replace(self.looking, scene=scene.name, spot=""), WIPE)
-
-    def _not_taken(self, error: Exception) -> None:
-        if not isinstance(error, OSError | VadrinError):
-            raise error
-        self._refuse(str(error))
+    def _taken(self, name: str) -> None:
+        self._change(replace(self.looking, scene=name, spot=""), WIPE)
 
     def _enlarge(self, number: int) -> None:
         """The picture that was clicked, beside the normal."""
@@ -294,7 +283,8 @@ class PicturesPage(QWidget):
             self.show_state(self._scene)
 
     def _set_scene(self, words: str) -> None:
-        self._change(scene_typed(self.looking, words))
+        if not self._reader.reads(words):
+            self._change(scene_typed(self.looking, words))
 
     def _set_spot(self, words: str) -> None:
         self._change(spot_typed(self.looking, words))

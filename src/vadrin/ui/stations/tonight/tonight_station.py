@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 
 from PyQt6.QtCore import Qt
@@ -37,6 +38,7 @@ from vadrin.ui.jobs import Said, SlicedJob
 from vadrin.ui.kept import OfProgram
 from vadrin.ui.pictures.picture_image import image_of
 from vadrin.ui.pictures.picture_tile import PictureTile
+from vadrin.ui.pictures.scene_reader import SceneReader
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -84,6 +86,7 @@ class TonightStation(Station):
         }
         for field in self._fields.values():
             field.refused.connect(self.refuse)
+        self._reader = SceneReader(given.jobs, self.refuse, self._scene_read)
         self._place = WordField("scene", self._set_scene, chooser(scene_titles))
         self._spot = WordField(
             "metered at", self._set_spot, chooser(lambda: spot_names(self.looking))
@@ -160,7 +163,11 @@ class TonightStation(Station):
         return picture(Wanted(one.state, one.exposed, looking, paper, _SMALL))
 
     def _set_scene(self, words: str) -> None:
-        self._look_at(scene_typed(self.looking, words))
+        if not self._reader.reads(words):
+            self._look_at(scene_typed(self.looking, words))
+
+    def _scene_read(self, name: str) -> None:
+        self._look_at(replace(self.looking, scene=name, spot=""))
 
     def _set_spot(self, words: str) -> None:
         self._look_at(spot_typed(self.looking, words))
