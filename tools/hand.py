@@ -76,7 +76,7 @@ class Hand:
     def seen(self) -> list[tuple[int, int, str]]:
         """Everything that shows words: where it is, and what it says."""
         from PyQt6.QtCore import QPoint
-        from PyQt6.QtWidgets import QAbstractItemView, QLabel, QLineEdit, QPushButton, QWidget
+        from PyQt6.QtWidgets import QAbstractButton, QAbstractItemView, QLabel, QLineEdit, QWidget
 
         from vadrin.ui.widgets.keyboard import part_in_sight
         from vadrin.ui.widgets.sentence import FlowingSentence
@@ -90,9 +90,9 @@ class Hand:
             words = ""
             if isinstance(part, FlowingSentence):
                 words = part.whole()
-            elif isinstance(part, QLabel):
+            elif isinstance(part, QLabel) and part.pixmap().isNull():
                 words = part.text().replace("\u200b", "")
-            elif isinstance(part, QPushButton):
+            elif isinstance(part, QAbstractButton) and part.text():
                 words = f"<{part.text()}>" if part.isEnabled() else f"({part.text()})"
             elif isinstance(part, QLineEdit):
                 words = f"[{part.accessibleName()}: {part.text()}]"

@@ -45,7 +45,7 @@ def session(path: Path) -> None:
         app.processEvents()
 
     labels = window.header.findChildren(QLabel)
-    state = next(x for x in labels if x.accessibleName() == "state of saving")
+    state = next(x for x in labels if x.objectName() == "state of saving")
 
     def saved(**what: object) -> None:
         app.processEvents()

@@ -205,9 +205,9 @@ class Walker(RuleBasedStateMachine):
         """Click on something that can be clicked: a button, or a field."""
         from PyQt6.QtCore import Qt
         from PyQt6.QtTest import QTest
-        from PyQt6.QtWidgets import QLineEdit, QPushButton
+        from PyQt6.QtWidgets import QAbstractButton, QLineEdit
 
-        kinds = QPushButton, QLineEdit
+        kinds = QAbstractButton, QLineEdit
         seen = [
             part
             for kind in kinds
@@ -331,7 +331,7 @@ class Walker(RuleBasedStateMachine):
         if not self.window.header._quiet.isActive():
             return ""
         labels = self.window.header.findChildren(QLabel)
-        return next((x.text() for x in labels if x.accessibleName() == "state of saving"), "")
+        return next((x.text() for x in labels if x.objectName() == "state of saving"), "")
 
     @invariant()
     def it_tells_the_truth(self) -> None:

@@ -13,7 +13,7 @@ NAMED = "import sys\nfrom pathlib import Path\nPATH = Path(sys.argv[1])\n"
 OPENED = """
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QLabel, QPushButton
+from PyQt6.QtWidgets import QApplication, QLabel, QAbstractButton
 from vadrin.commands.desktop import make_application, open_window
 from vadrin.notebook.records import Instrument
 from vadrin.notebook.store import Notebook
@@ -147,7 +147,7 @@ def test_an_instrument_takes_its_file_and_a_word(copy):
         "form = next(fields for kind, fields in FORMS.values() if kind is Instrument)\n"
         "print('light sensor' in next(f for f in form if f.name == 'kind').choices)\n"
         "window.bench.go('expose'); app.processEvents()\n"
-        "link = next(b for b in window.station().findChildren(QPushButton)\n"
+        "link = next(b for b in window.station().findChildren(QAbstractButton)\n"
         "            if b.text() == 'Read the light')\n"
         "link.click(); print(link.text())\n"
         "said, loop = [], QEventLoop()\n"

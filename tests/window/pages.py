@@ -7,7 +7,7 @@ import pyqtgraph as pg
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, QPointF, Qt
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QListView, QPushButton
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLabel, QLineEdit, QListView
 
 from vadrin.ui.widgets.sentence import FlowingSentence
 
@@ -31,6 +31,8 @@ def settle(qtbot, window):
 def words_of(widget):
     """All words a widget shows, in one line."""
     QApplication.processEvents()
+    # What was put on a page in this turn is shown in the next.
+    QApplication.processEvents()
     parts = (x for x in widget.findChildren((QLabel, FlowingSentence)) if x.isVisibleTo(widget))
     return " ".join(x.text() for x in parts).replace("\u200b", "")
 
@@ -51,12 +53,12 @@ def field_of(parent, name):
 def button_of(parent, words):
     """The button whose words begin so."""
     QApplication.processEvents()
-    return next(b for b in parent.findChildren(QPushButton) if b.text().startswith(words))
+    return next(b for b in parent.findChildren(QAbstractButton) if b.text().startswith(words))
 
 
 def said_by(window):
     """What the header says."""
-    return named(window.header, QLabel, "state of saving").text()
+    return window.header.findChild(QLabel, "state of saving").text()
 
 
 def refusal_of(window):

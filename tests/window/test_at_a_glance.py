@@ -11,7 +11,7 @@ from vadrin.app.document.stations import PLACES
 from vadrin.app.results.headline import headline_of
 from vadrin.ui.theme.look import DAY, DIM
 from vadrin.ui.theme.typeface import px
-from vadrin.ui.widgets.buttons import Button
+from vadrin.ui.widgets.buttons import PlaceLink
 
 MARKED = {"plan", "read", "curves", "finding"}
 """Stations with curves or film on which the finding's points are marked."""
@@ -51,7 +51,7 @@ def test_links_to_pages_stand_still_and_mark_the_present(qtbot, demo, station):
             continue
         shown.turn_to(name)
         settle(qtbot, window)
-        links = [b for b in shown._head.findChildren(Button) if b.isVisible()]
+        links = [b for b in shown._head.findChildren(PlaceLink) if b.isVisible()]
         places = [(b.text(), b.mapTo(window, QPoint(0, 0)), b.size()) for b in links]
         assert before in (None, places), name
         before = places

@@ -48,7 +48,7 @@ class ClockRoom:
         self.window.updates.flush()
 
     def said(self):
-        return self.page.face.accessibleDescription()
+        return self.page.face.whole()
 
     def note(self, degrees):
         type_into(self.page.warmth, degrees)

@@ -9,12 +9,12 @@ from PyQt6.QtGui import QColor
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QPushButton, QToolTip, QWidget
 
-from tests.window.pages import DOWN, UP, Hands, button_of, named, settle, words_of
+from tests.window.pages import DOWN, UP, Hands, button_of, settle, words_of
+from vadrin.app.display.spoken_frame import spoken_frame as spoken
 from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.read.entering_readings import leave_out
 from vadrin.core.frames import FrameState
 from vadrin.notebook.records import Reading
-from vadrin.ui.light_table.strip_table import spoken
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.look import DAY, DIM, SAFELIGHT
 
@@ -285,7 +285,7 @@ class TestTheLineOverTheStation:
 
 def test_the_header_counts_in_the_right_number(qtbot, demo):
     window = demo("Ostrel 400", "read")
-    state = named(window.header, QWidget, "state of saving")
+    state = window.header.findChild(QWidget, "state of saving")
     assert state.text().startswith("1 strip · 14 frames · 14 readings")
     book = window.bench.notebook
     frames = [f.frame.id for _, f in window.bench.loaded.frames()]

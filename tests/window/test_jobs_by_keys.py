@@ -184,7 +184,7 @@ def test_beyond_the_meters_dial_in_a_semi_stand_that_cools(tester, hours):
     )
     last = (3600 - done) / 2.5**-0.1
     minutes, seconds = divmod(math.ceil(last), 60)
-    assert f"take out strip A in {minutes}:{seconds:02d}" in clock.face.accessibleDescription()
+    assert f"take out strip A in {minutes}:{seconds:02d}" in clock.face.whole()
     hours.passed += last
     clock.tick()
     tester.settle()

@@ -9,18 +9,19 @@ import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QPushButton
+from PyQt6.QtWidgets import QAbstractButton, QApplication
 
 from oracles.film_shapes import SHAPES
 from tests.core.test_printing import Paper
 from tests.window.film_tester import FilmTester
 from tests.window.pages import CTRL, DOWN, ENTER, SHIFT, SPACE, TAB, UP, pdf_words, words_of
 from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.spoken_frame import spoken_frame as spoken
 from vadrin.app.shelf.shelf_index import shelf_lines
 from vadrin.core.exposure.reciprocity import Reciprocity, corrected_time, effective_time
 from vadrin.core.frames import FrameRole
 from vadrin.notebook.records import Finding, Stock
-from vadrin.ui.light_table.strip_table import spoken, strip_words
+from vadrin.ui.light_table.strip_table import strip_words
 from vadrin.ui.plots.film_rows import FilmRows
 
 PLAIN = SHAPES["plain"]
@@ -142,7 +143,7 @@ def test_films_are_compared_with_a_light_box_alone(tester):
     assert "by one eye on the light box" in " ".join(words.split())
     assert "by a wedge where there is no instrument" in " ".join(words.split())
     tester.press(Qt.Key.Key_4, CTRL)
-    offered = [b.text() for b in tester.window.findChildren(QPushButton) if b.isVisible()]
+    offered = [b.text() for b in tester.window.findChildren(QAbstractButton) if b.isVisible()]
     assert "Verdicts and faults" in offered
     assert "Patches" not in offered
     tester.press(Qt.Key.Key_D, ALT)

@@ -283,7 +283,7 @@ def test_steps_are_the_persons_own(darkroom):
     room.window.bench.open_test(room.window.bench.loaded.test.id)
     room.window.updates.flush()
     room.turn(Qt.Key.Key_K)
-    assert "Rinse · step 1 of 4: 2:00 left" in page.face.accessibleDescription()
+    assert "Rinse · step 1 of 4: 2:00 left" in page.face.whole()
     assert room.book.get(Stock, room.window.bench.loaded.test.stock_id).name == "Kelda Pan 200"
 
 

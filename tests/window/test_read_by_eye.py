@@ -12,6 +12,7 @@ from tests.notebooks import developed_test
 from tests.states import state_of
 from tests.window.pages import refusal_of, settle, type_into, words_of
 from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.display.spoken_frame import spoken_frame as spoken
 from vadrin.app.document.analysis_input import readings_of
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.loaded.light_boxes import eye_answers
@@ -23,7 +24,6 @@ from vadrin.app.scans.step_wedge import StepWedge, keep_steps
 from vadrin.core.results.analysis import analyse
 from vadrin.formats.readings.any_file import read_readings
 from vadrin.notebook.records import Finding, Judgement, Reading
-from vadrin.ui.light_table.strip_table import spoken
 
 ALT = Qt.KeyboardModifier.AltModifier
 

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 from PyQt6.QtGui import QColor, QImage
-from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
+from PyQt6.QtWidgets import QAbstractButton, QLabel, QLineEdit
 
 from tests.window.pages import settle
 from tools.demo.demo_scan import write_demo_scan
@@ -40,7 +40,7 @@ def safelit(demo):
 
 def words_and_grounds(window, shown):
     """Every text with the colour that stands out most in its place, and that of its ground."""
-    for widget in window.findChildren((QLabel, QLineEdit, QPushButton, FlowingSentence)):
+    for widget in window.findChildren((QLabel, QLineEdit, QAbstractButton, FlowingSentence)):
         seen = widget.visibleRegion().boundingRect()
         if seen.height() < widget.height() or not widget.text().strip() or widget.width() < 8:
             # Scrolled out of sight, wholly or in part.

@@ -16,6 +16,8 @@ if TYPE_CHECKING:
     from vadrin.ui.desktop_bus import DesktopBus
 
 _LISTEN_MS = 60
+_SOON_S = 10.0
+"""Before an act, so much is left to get the hands ready."""
 
 
 class Ears(QObject):
@@ -29,6 +31,8 @@ class Ears(QObject):
     heard = pyqtSignal()
     slept = pyqtSignal(str)
     """What was due while the computer slept."""
+    spoken = pyqtSignal(str)
+    """An act of a clock that is due, or soon will be, for who does not see it."""
 
     def __init__(self, bench: Workbench) -> None:
         super().__init__()
@@ -38,6 +42,7 @@ class Ears(QObject):
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
         self._timer.timeout.connect(self.hear)
         self._desktop: DesktopBus | None = None
+        self._warned = False
 
     @property
     def desktop(self) -> DesktopBus:
@@ -85,13 +90,24 @@ class Ears(QObject):
             self.listening.missed = ""
         if passed:
             self.cue.next(turned=True)
+            self.spoken.emit(self.listening.spoken_words())
             if QApplication.activeWindow() is None:
                 self.tell_due(self.listening.due_words())
+        self._say_soon()
         if self.listening.hear():
             self.heard.emit()
         self.look()
         if self._timer.isActive():
             self._timer.setInterval(self._wait_ms())
+
+    def _say_soon(self) -> None:
+        """Say once that an act is coming."""
+        due, words = self.listening.hands_needed_in()
+        if due > _SOON_S:
+            self._warned = False
+        elif not self._warned:
+            self._warned = True
+            self.spoken.emit(f"in {due:.0f} seconds: {words}")
 
     def _wait_ms(self) -> int:
         """Until the next act where only clocks run; lines are asked far more often."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from math import inf
 from typing import TYPE_CHECKING
 
 from vadrin.app.document.workbench import Workbench
@@ -142,6 +143,16 @@ class Listening:
         """What the clocks that run are at, in a line."""
         now = moment_now().uptime
         return "; ".join(clock.words(now) for clock in self._running)
+
+    def spoken_words(self) -> str:
+        """What the hands do now at every clock that runs."""
+        now = moment_now().uptime
+        return "; ".join(clock.spoken(now) for clock in self._running)
+
+    def hands_needed_in(self) -> tuple[float, str]:
+        """Seconds until something is to be taken out or poured, and what; infinite for never."""
+        now = moment_now().uptime
+        return min((clock.hands_in(now) for clock in self._running), default=(inf, ""))
 
     def hear(self) -> bool:
         """Take what came on every line; whether there was anything."""

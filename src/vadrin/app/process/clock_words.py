@@ -70,7 +70,8 @@ class ClockFaceWords:
     urgent: bool
 
 
-def _act_words(act: DueAction, clock: DarkroomClock, step: int) -> str:
+def act_words(act: DueAction, clock: DarkroomClock, step: int) -> str:
+    """What the hands do at an act."""
     if act.kind is DueActionKind.PULL:
         return f"take out strip {act.strip}"
     if act.kind is DueActionKind.NEXT:
@@ -92,7 +93,7 @@ def _marks(clock: DarkroomClock, state: ClockState) -> tuple[Mark, ...]:
         length = ends - act.at if act.kind is DueActionKind.AGITATE else 0.0
         heavy = act.kind in _HEAVY
         if (ahead + length >= 0 or heavy) and ahead <= _SOON_S:
-            made.append(Mark(ahead, _act_words(act, clock, state.step), heavy, length))
+            made.append(Mark(ahead, act_words(act, clock, state.step), heavy, length))
     return tuple(reversed(made))
 
 
@@ -132,7 +133,7 @@ def _far_ahead(clock: DarkroomClock, state: ClockState) -> Mark | None:
     act = next(acts, None)
     if act is None:
         return None
-    return Mark(act.at - state.elapsed_s, _act_words(act, clock, state.step), act.kind in _HEAVY)
+    return Mark(act.at - state.elapsed_s, act_words(act, clock, state.step), act.kind in _HEAVY)
 
 
 def _coming(marks: tuple[Mark, ...], ahead: Mark | None) -> tuple[str, str]:

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from contextlib import suppress
 from dataclasses import dataclass
+from math import inf
 
-from vadrin.app.process.clock_words import seconds_text
+from vadrin.app.process.clock_words import act_words, face_words, seconds_text
 from vadrin.app.process.darkroom_runs import Clock, clock_of
 from vadrin.app.process.uptime import Moment
 from vadrin.core.process.clock_records import DueActionKind
@@ -35,6 +36,20 @@ class RunningClock:
             return f"{self.film}: {step} is overdue by {seconds_text(-state.left_s)}"
         left = "paused" if state.paused else seconds_text(state.left_s)
         return f"{self.film}: {step} {left}"
+
+    def spoken(self, now: float) -> str:
+        """What the hands do now, and what is left of the step, for who does not see the clock."""
+        face = face_words(self.clock, now)
+        return f"{self.film}: {face.now}; {face.left} left of {face.step}"
+
+    def hands_in(self, now: float) -> tuple[float, str]:
+        """Seconds until something has to be taken out or poured, and what; infinite for never."""
+        state = self.clock.at(now)
+        for act in state.coming if state.running else ():
+            ahead = act.at - state.elapsed_s
+            if act.kind not in _BY_ITSELF and ahead > 0:
+                return ahead, f"{self.film}: {act_words(act, self.clock, state.step)}"
+        return inf, ""
 
     def overdue(self, now: float) -> bool:
         """Whether its step should be over."""

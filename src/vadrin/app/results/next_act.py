@@ -6,7 +6,6 @@ from dataclasses import replace
 
 from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
-from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.loaded.once import once
 from vadrin.app.results.conditions import planned_diagnostics
@@ -72,7 +71,8 @@ def waiting_act(state: State) -> str:
         if minutes is None or not unread:
             continue
         if label in fitted:
-            return f"Read the other {counted(len(unread), 'frame')} of strip {label}."
+            many = "frame" if len(unread) == 1 else f"{len(unread)} frames"
+            return f"Read the other {many} of strip {label}."
         return f"Read strip {label}: it was developed {minutes_text(minutes, True)} min and waits."
     for strip in loaded.strips:
         label, planned = strip.strip.label, strip.strip.planned_min

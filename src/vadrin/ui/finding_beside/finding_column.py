@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
@@ -19,6 +19,7 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, scale
 from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.labels import rule, text
+from vadrin.ui.widgets.reading_table import ReadingTable
 from vadrin.ui.widgets.scrolling import scrolled
 from vadrin.ui.widgets.sections import add_sections
 from vadrin.ui.widgets.tips import set_tip
@@ -148,26 +149,22 @@ class FindingColumn(QWidget):
 
     @staticmethod
     def _push_table(lines: tuple[PushLine, ...], rule_name: str) -> QWidget:
-        holder = QWidget()
-        grid = QGridLayout(holder)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(px(10))
-        grid.setVerticalSpacing(px(3))
-        for place, words in enumerate(("Shoot at", "", "Develop", "Shadow detail")):
-            grid.addWidget(text(words, Role.CAPTION), 0, place)
-        for row, line in enumerate(lines, start=1):
+        heads = ("Shoot at", "", "Develop", "Shadow detail")
+        made = ReadingTable("pushes and pulls", heads, 10)
+        made.put_heads(heads)
+        for row, line in enumerate(lines):
             role = Role.LABEL if line.normal else Role.BODY
-            grid.addWidget(text(line.index, role), row, 0)
-            grid.addWidget(text(line.name, role), row, 1)
+            made.put(text(line.index, role), (row, 0))
+            made.put(text(line.name, role), (row, 1))
             time = text(line.time.shown, role)
             set_tip(time, line.came_from)
-            grid.addWidget(time, row, 2)
+            made.put(time, (row, 2))
             loss = text(line.loss, role, tone="trouble" if line.grave else None)
             set_tip(loss, shadow_words(line.verdict) if line.verdict else "")
-            grid.addWidget(loss, row, 3)
+            made.put(loss, (row, 3))
         said = text(f"Push times keep: {rule_name}.", Role.CAPTION)
-        grid.addWidget(said, len(lines) + 1, 0, 1, 4)
-        return holder
+        made.grid.addWidget(said, len(lines) + 1, 0, 1, 4)
+        return made
 
     def _offer(self, state: State | None, station: str) -> None:
         place = station_place(station)

@@ -12,7 +12,7 @@ from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Workbench
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
-from vadrin.ui.widgets.buttons import Button, button
+from vadrin.ui.widgets.buttons import PlaceLink, button
 from vadrin.ui.widgets.labels import ElidedLabel, rule
 
 if TYPE_CHECKING:
@@ -53,7 +53,7 @@ class Header(QWidget):
         self._name = ElidedLabel("Vadrin", Role.HEADING)
         self._process = ElidedLabel("", Role.NOTE)
         self._state = ElidedLabel("", Role.NOTE)
-        self._state.setAccessibleName("state of saving")
+        self._state.setObjectName("state of saving")
         self._file = button("File", self._open_menu, link=True)
         self.places = {name: self._place(name, go) for name in ("shelf", "cupboard")}
         line.addWidget(self._name)
@@ -68,22 +68,19 @@ class Header(QWidget):
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.timeout.connect(self._show_state)
-        self._words = self._place_shown = ""
+        self._words = ""
         self._said_of: int | None = None
         self._here: int | None = None
 
-    def _place(self, name: str, go: Callable[[str], None]) -> Button:
-        made = button(name.capitalize(), lambda: go(name), link=True)
-        made.setCheckable(True)
-        # The mark says where one is, whatever was clicked.
-        made.clicked.connect(lambda: self.show_here(self._place_shown))
+    def _place(self, name: str, go: Callable[[str], None]) -> PlaceLink:
+        made = PlaceLink(name.capitalize())
+        made.clicked.connect(lambda: go(name))
         return made
 
     def show_here(self, name: str) -> None:
         """Mark the place that is shown, if it is one of those kept here."""
-        self._place_shown = name
         for each, link in self.places.items():
-            link.setChecked(each == name)
+            link.show_here(each == name)
 
     def rescale(self) -> None:
         """Take on the text scale."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QBoxLayout, QWidget
 
 from vadrin.app.document.stations import STATIONS, station_place
@@ -11,18 +11,20 @@ from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.buttons import PlaceButton
 from vadrin.ui.widgets.tips import set_tip
 
 _WIDTH, _FLAT, _NO_LIMIT = 150, 34, 16_777_215
 
 
-class _Step(QWidget):
+class _Step(PlaceButton):
     """One step: name, state, and a bar that tells done, here, or waiting."""
 
     chosen = pyqtSignal(str)
 
     def __init__(self, station: str) -> None:
         super().__init__()
+        self.clicked.connect(lambda: self.chosen.emit(self._station))
         self._station, self._look = station, DAY
         self._state = StepState("—", False)
         self._here = False
@@ -33,6 +35,7 @@ class _Step(QWidget):
 
     def show_state(self, state: StepState, here: bool, look: Look) -> None:
         self._state, self._here, self._look = state, here, look
+        self.show_here(here)
         self.setAccessibleName(f"{station_place(self._station).title}: {state.words}")
         self.lay_flat(self._flat)
         self.update()
@@ -92,16 +95,6 @@ class _Step(QWidget):
         name = station_place(self._station).title
         shown = painter.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, box.width())
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
-
-    def mousePressEvent(self, _event: QMouseEvent | None) -> None:
-        self.chosen.emit(self._station)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        keys = (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space)
-        if event and event.key() in keys:
-            self.chosen.emit(self._station)
-        else:
-            super().keyPressEvent(event)
 
 
 class Rail(QWidget):

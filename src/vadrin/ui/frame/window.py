@@ -21,6 +21,7 @@ from vadrin.ui.files.notebook_files import NotebookFiles
 from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.files.shown_files import ShownFiles
 from vadrin.ui.finding_beside.finding_place import FindingPlace
+from vadrin.ui.frame.announcer import Announcer
 from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.practice_line import PracticeLine
@@ -66,6 +67,7 @@ class Window(QMainWindow):
         self.updates = Updates(bench)
         self.jobs = Jobs()
         self.ears = Ears(bench)
+        self.announcer = Announcer(self)
         self._answering = Answering(bench, self.jobs)
         self.setWindowTitle("Vadrin")
         self.setMinimumSize(1024, 700)
@@ -101,8 +103,10 @@ class Window(QMainWindow):
             self.files.ask_import,
             self.files.ask,
             self.files.open,
+            self.announcer.say,
         )
         self.pages = StationPages(self.given)
+        self._heard: tuple[int | None, str] = (None, "")
         self.practice_line = PracticeLine(self.bench)
         for part in (
             self.header,
@@ -164,6 +168,9 @@ class Window(QMainWindow):
         self.updates.subscribe(column | Topic.LOOK, lambda _: self._show_rail())
         self.updates.subscribe(column, lambda _: self.finding.show())
         self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
+        self.ears.spoken.connect(self.announcer.say)
+        self.updates.subscribe(Topic.SELECTION, self._say_frame)
+        self.updates.subscribe(Topic.SHEET | Topic.ANALYSIS, lambda _: self._say_answer())
         self.ears.slept.connect(self.banner.complain)
         self.updates.subscribe(self._topics_here, self._show_station)
         self.bench.said.connect(self._say)
@@ -173,6 +180,30 @@ class Window(QMainWindow):
     def _say(self, words: str) -> None:
         loaded = self.bench.loaded
         self.header.say(words, loaded.test.id if loaded is not None else None)
+        self.announcer.say(words)
+
+    def _say_frame(self, told: Topic) -> None:
+        """The frame that is up, to who does not see it; the light table says it itself, and so
+        does a station that is turned to."""
+        itself = Topic.STATION in told or self.table.hasFocus() or self.station().says_its_frame
+        if station_place(self.bench.station).film and not itself:
+            self.announcer.say(self.table.accessibleName())
+
+    def _say_answer(self) -> None:
+        """An answer that is another than the one heard last, of the same test."""
+        # Imported here so that the first window need not wait for numpy.
+        from vadrin.app.results.headline import headline_of
+        from vadrin.app.results.spoken_answer import spoken_answer
+
+        state = self.bench.state
+        here = state.loaded.test.id if state is not None else None
+        words = spoken_answer(state) if state is not None else ""
+        if state is not None and here == self._heard[0] and words != self._heard[1]:
+            # What comes next is said with it, and is no reason to say it again.
+            act = headline_of(state).next_act if words else ""
+            self.announcer.say("; ".join(w for w in (words, act) if w) if self._heard[1] else "")
+        if here != self._heard[0] or words:
+            self._heard = here, words
 
     def _ask_for_answer(self, topic: Topic) -> None:
         if Topic.SHEET in topic:
@@ -295,6 +326,8 @@ class Window(QMainWindow):
     def notebook_opened(self) -> None:
         """Remember the notebook, and say it where it can only be read."""
         notebook = self.bench.notebook
+        # At once: what is drawn before the loop turns would read from the one that is closed.
+        self.updates.flush()
         remember(notebook.path)
         go_to_running_clock(self.bench, self.ears, self.updates, self.pages, self.banner)
         if notebook.read_only:

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QToolTip, QWidget
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PyQt6.QtWidgets import QAbstractSlider, QToolTip
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.verdict_words import answer_words
+from vadrin.app.display.spoken_frame import spoken_frame
 from vadrin.app.display.words import counted
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
-from vadrin.core.frames import FrameState
 from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -18,11 +17,6 @@ from vadrin.ui.theme.typeface import px, role_font, scale
 from vadrin.ui.widgets.tips import plain_tip
 
 _LABEL_PX = 150
-_STATE_WORDS = {
-    FrameState.PLANNED: "not taken yet",
-    FrameState.SKIPPED: "skipped",
-    FrameState.DOUBLED: "exposed twice",
-}
 _THIN_ROW = 11
 _BARS = 44
 """Pixels all strips have where the station is not about film: bars, as thin as they must be."""
@@ -31,21 +25,6 @@ _SHARE_OF_WINDOW = 0.32
 WHOLE_KEY = "F4"
 """Shows the strips in full at any station, and as bars again."""
 _FEWEST_ROWS = 12
-
-
-def spoken(strip: LoadedStrip, frame: LoadedFrame) -> str:
-    """What a screen reader says of a frame."""
-    own = strip.other or strip.strip.note
-    other = f", {own}" if own else ""
-    words = f"strip {strip.strip.label}{other}, frame {frame.number}"
-    name = frame.name.replace("−", "minus ").replace("+", "plus ")
-    words += ", blank" if frame.frame.blank else f", {name}"
-    if frame.frame.stops is not None:
-        words += " stops"
-    verdict = f", {answer_words(frame.verdict)}" if frame.verdict else ""
-    if frame.density is not None:
-        return f"{words}, density {frame.density:.2f}{verdict}"
-    return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
 def strip_words(strip: LoadedStrip, strips: tuple[LoadedStrip, ...]) -> str:
@@ -68,8 +47,11 @@ def _alike(one: LoadedTest | None, other: LoadedTest | None) -> bool:
     return one.strips == other.strips and one.notes == other.notes
 
 
-class StripTable(QWidget):
-    """Strips of the test on the bench, with one selection shared by every view."""
+class StripTable(QAbstractSlider):
+    """Strips of the test on the bench, with one selection shared by every view.
+
+    To a screen reader it is a slider along the film: its value is the frame's place among all.
+    """
 
     picked = pyqtSignal(int)
 
@@ -154,9 +136,12 @@ class StripTable(QWidget):
         if (self._thin or self._bars) and self._selected_row() != self.whole_row:
             self.show_test(self._loaded)
         place = self._loaded.place_of(frame_id) if self._loaded and frame_id else None
-        name = spoken(*place) if place else "light table"
+        name = spoken_frame(*place) if place else "light table"
         if name != self.accessibleName():
             self.setAccessibleName(name)
+        ids = [f.frame.id for _, f in self._loaded.frames()] if self._loaded else []
+        self.setRange(1, max(1, len(ids)))
+        self.setValue(ids.index(frame_id) + 1 if frame_id in ids else 1)
         self.update()
 
     def frame_box(self, frame_id: int | None) -> QRectF | None:
@@ -268,7 +253,7 @@ class StripTable(QWidget):
         words = ""
         if found and self._loaded:
             notes = self._loaded.notes_on(found[1].frame.id)
-            words = f"{spoken(*found)}; {notes}" if notes else spoken(*found)
+            words = f"{spoken_frame(*found)}; {notes}" if notes else spoken_frame(*found)
         QToolTip.showText(event.globalPosition().toPoint(), plain_tip(words), self)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -293,4 +278,9 @@ class StripTable(QWidget):
             if other:
                 self.picked.emit(other[min(column, len(other) - 1)].frame.id)
         else:
-            super().keyPressEvent(event)
+            event.ignore()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """Nothing turns here: the film is walked by keys, or pointed at."""
+        if event is not None:
+            event.ignore()

@@ -13,12 +13,13 @@ from PyQt6.QtGui import (
     QPen,
     QResizeEvent,
 )
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _SIDES = 2 / 3
 """Height of a picture by its width."""
@@ -26,7 +27,7 @@ _NARROWEST = 230
 """Pixels at scale 1 under which a picture is not made narrower so that more of them are seen."""
 
 
-class PictureTile(QWidget):
+class PictureTile(Drawn):
     """A picture of a scene as one EI and development give it.
 
     Attributes

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPoint, QRect, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QImage, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _STEP = 0.02
 
 
-class Wipe(QWidget):
+class Wipe(Drawn):
     """The left picture up to the seam, the right one from it on.
 
     Attributes

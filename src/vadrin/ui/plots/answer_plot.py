@@ -6,12 +6,13 @@ import math
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, Series
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _TICKS = 6
 _DASHES = (
@@ -22,7 +23,7 @@ _DASHES = (
 )
 
 
-class AnswerPlotView(QWidget):
+class AnswerPlotView(Drawn):
     """Series on plain or on logarithmic axes."""
 
     def __init__(self) -> None:

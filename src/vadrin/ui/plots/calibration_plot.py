@@ -6,11 +6,12 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 if TYPE_CHECKING:
     from vadrin.core.scanning.calibration import ScanCalibration
@@ -21,7 +22,7 @@ _SURE = 0.02
 _WORDS = "error at each wedge step"
 
 
-class CalibrationPlot(QWidget):
+class CalibrationPlot(Drawn):
     """Residuals of the steps over their density, and where trust ends."""
 
     def __init__(self) -> None:

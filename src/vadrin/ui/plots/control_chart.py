@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.control_strips import Lane
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _REACH = 2.2
 """How many limits a lane shows to each side."""
 _MOST_RUNS = 40
 
 
-class ControlChart(QWidget):
+class ControlChart(Drawn):
     """Lanes over runs; one beyond its limits is a cross, so that no colour is needed to see it."""
 
     def __init__(self) -> None:

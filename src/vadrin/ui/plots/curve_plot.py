@@ -18,6 +18,7 @@ from vadrin.app.curves.curve_lines import (
     speed_point_of,
     stop_ticks,
 )
+from vadrin.app.curves.curves_in_words import curves_in_words
 from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
@@ -30,6 +31,7 @@ from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
+from vadrin.ui.widgets.drawn import Drawn
 
 _MARKERS = ("o", "s", "t", "p", "h", "star")
 _LABEL_GAP = 0.055
@@ -62,9 +64,17 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.hideButtons()
         self.setMinimumHeight(px(220))
         self.showAxis("top")
-        self.setAccessibleName("characteristic curves")
+        # To a screen reader this class is nothing; a picture over it is one.
+        self._carrier = Drawn(self)
+        self._carrier.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self.call_it("characteristic curves")
         self.getPlotItem().getViewBox().setDefaultPadding(0.0)
         self.scene().sigMouseClicked.connect(self._clicked)
+
+    def call_it(self, name: str) -> None:
+        """What a screen reader calls it."""
+        self.setAccessibleName(name)
+        self._carrier.setAccessibleName(name)
 
     @property
     def meter(self) -> float:
@@ -101,6 +111,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         """Say as much of the axis as there is room for."""
         super().resizeEvent(event)
         if self._dressed is not None:
+            self._carrier.setGeometry(self.rect())
             self._label_top()
 
     def _label(self, side: str, words: str) -> None:
@@ -159,7 +170,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self._judged = judged_places(loaded, only_strip)
         for item in judged_items(self._judged, self._look, self._view[2]):
             self.addItem(item)
-        self._say_judged()
+        self._say(state)
         line = _MEASURED if analysis else _BEFORE
         others = [s for s in curves if only_strip not in ("", s.label)]
         if others:
@@ -175,9 +186,16 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         self.addItem(self._likely)
         self._mark_selected(frame_id, likely)
 
-    def _say_judged(self) -> None:
-        said = (f"strip {p.strip}, {p.words}" for p in self._judged)
-        self.setAccessibleDescription("judged by eye: " + "; ".join(said) if self._judged else "")
+    def _say(self, state: State) -> None:
+        """What is drawn, in words."""
+        said = [curves_in_words(state)]
+        if self._judged:
+            by_eye = (f"strip {p.strip}, {p.words}" for p in self._judged)
+            said.append(f"judged by eye: {'; '.join(by_eye)}")
+        words = ". ".join(part for part in said if part)
+        if words != self.accessibleDescription():
+            self.setAccessibleDescription(words)
+            self._carrier.setAccessibleDescription(words)
 
     def start_over(self) -> None:
         """Take everything off the picture before it is drawn anew."""

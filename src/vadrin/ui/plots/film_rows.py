@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QShowEvent
-from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy, QWidget
+from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _NAME, _NOTE, _HIGH, _WIDEST = 170, 96, 48, 98
 
 
-class FilmRows(QWidget):
+class FilmRows(Drawn):
     """Rows of frames with what each stands for, its verdict, and the range that is held."""
 
     def __init__(self) -> None:

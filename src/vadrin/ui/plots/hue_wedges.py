@@ -6,18 +6,19 @@ from math import cos, radians, sin
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import HueTurn
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _WIDE, _HIGH = 132, 128
 _MOST_CHROMA = 80.0
 
 
-class HueWedges(QWidget):
+class HueWedges(Drawn):
     """A dial a patch; hue is told by its angle, so that no colour need be shown."""
 
     def __init__(self) -> None:

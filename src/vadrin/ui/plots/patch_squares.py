@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import PatchColours
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _NAME, _WIDE, _HIGH, _HEAD = 76, 92, 26, 18
 
 
-class PatchSquares(QWidget):
+class PatchSquares(Drawn):
     """A row a patch, a square a push: its left half as the first is, so that a change is a seam."""
 
     def __init__(self) -> None:

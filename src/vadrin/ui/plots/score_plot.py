@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.practice.practice_scores import OpenedEnvelope
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _REACH = 1.0
 """Stops shown to each side; beyond, a mark lies at the edge."""
 _MOST = 40
 
 
-class ScorePlot(QWidget):
+class ScorePlot(Drawn):
     """A mark a film: filled where every range held, open where one missed."""
 
     def __init__(self) -> None:

@@ -14,8 +14,9 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QPen,
     QPolygonF,
+    QWheelEvent,
 )
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QAbstractSlider, QSizePolicy
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.ui.theme.look import DAY, Look
@@ -25,7 +26,7 @@ from vadrin.ui.theme.typeface import px, role_font
 _STEP = 1.02
 
 
-class TimeScale(QWidget):
+class TimeScale(QAbstractSlider):
     """Tested times as ticks on a scale of ln t; the marker stays between the ends.
 
     Attributes
@@ -53,6 +54,10 @@ class TimeScale(QWidget):
         """Show a scale and where on it the marker stands."""
         self.times, self.minutes, self.look = times, minutes, look
         self.setAccessibleName(f"development time, {minutes_text(minutes)} min")
+        # In seconds: what a screen reader says of a slider is a number.
+        if times:
+            self.setRange(round(60 * times[0]), round(60 * times[-1]))
+        self.setValue(round(60 * minutes))
         self.update()
 
     def _x_of(self, minutes: float) -> float:
@@ -87,7 +92,8 @@ class TimeScale(QWidget):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """The arrows move it by two percent, Home and End to the ends."""
         if event is None or len(self.times) < 2:
-            super().keyPressEvent(event)
+            if event is not None:
+                event.ignore()
             return
         to = {
             Qt.Key.Key_Right: self.minutes * _STEP,
@@ -96,9 +102,14 @@ class TimeScale(QWidget):
             Qt.Key.Key_End: self.times[-1],
         }.get(Qt.Key(event.key()))
         if to is None:
-            super().keyPressEvent(event)
+            event.ignore()
         else:
             self._move_to(to)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """Scrolls the page."""
+        if event is not None:
+            event.ignore()
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw scale, ticks and marker."""

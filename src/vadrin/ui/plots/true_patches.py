@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 Patch = tuple[str, float]
 """What a patch is called, and its density: over the bare light, or over white paper."""
 
 
-class TruePatches(QWidget):
+class TruePatches(Drawn):
     """Patches side by side, without a number: what is seen is for the tester to say."""
 
     def __init__(self) -> None:

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 Piece = tuple[str, float | None]
 """What a piece is called, and its density where it is known."""
 
 
-class TwoGreys(QWidget):
+class TwoGreys(Drawn):
     """Pieces that touch, so that the eye can tell them apart."""
 
     def __init__(self) -> None:

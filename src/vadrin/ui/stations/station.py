@@ -64,6 +64,8 @@ class StationContext:
     ask_import: Callable[[], None]
     ask_file: Callable[[str, str, Callable[[Path], object]], None]
     open_notebook: Callable[[Path], None]
+    say: Callable[[str], None]
+    """Says something to who does not see the screen."""
 
 
 class Station(QWidget):
@@ -77,10 +79,13 @@ class Station(QWidget):
         Whether the finding column stands beside it.
     side_panel : QWidget or None
         What stands in the finding's place as long as nothing is read.
+    says_its_frame : bool
+        Whether it tells who does not see the screen of the frame that is up.
     """
 
     topics = Topic.SHEET | Topic.SELECTION | Topic.ANALYSIS
     wants_finding = True
+    says_its_frame = False
 
     def __init__(self, given: StationContext) -> None:
         super().__init__()
@@ -163,6 +168,7 @@ class Station(QWidget):
 
         Empty clears it, but for what another field still shows and was refused for.
         """
+        self.given.say(words)
         if not words:
             words = next((f.why_refused for f in self._refused_here()), "")
         self.refusal.setText(words)

@@ -6,7 +6,7 @@ from PyQt6 import sip
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QScrollArea, QStackedWidget, QWidget
 
-from vadrin.app.document.stations import PLACES
+from vadrin.app.document.stations import PLACES, station_place
 from vadrin.ui.stations import make_station
 from vadrin.ui.stations.station import Station, StationContext
 from vadrin.ui.stations.typed_words import give_back_typed, keep_typed
@@ -48,6 +48,8 @@ class StationPages(QStackedWidget):
         if name not in self._stations:
             made = make_station(name, self._given)
             self._stations[name] = made
+            if not made.accessibleName():
+                made.setAccessibleName(station_place(name).title)
             area = scrolled(made)
             self._areas[name] = area
             self.addWidget(area)
@@ -67,6 +69,9 @@ class StationPages(QStackedWidget):
 
     def turn_to(self, name: str) -> None:
         """Show a station."""
+        # Else Qt hands the keyboard to whatever comes first on the page, before the station takes
+        # it, and a screen reader says that.
+        self.station(name).setFocus()
         self.setCurrentWidget(self.area(name))
 
     def let_go(self) -> None:

@@ -4,16 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from enum import Enum
+from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QFont, QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPalette, QPen
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtCore import QPoint, QSize, Qt
+from PyQt6.QtGui import (
+    QFocusEvent,
+    QFont,
+    QFontMetrics,
+    QKeyEvent,
+    QPainter,
+    QPaintEvent,
+    QPalette,
+    QPen,
+)
+from PyQt6.QtWidgets import QAbstractButton, QPushButton, QRadioButton
 
 from vadrin.ui.theme.look import MAIN, ON_MAIN, RULE, TONES
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 
 _ROUND = 3
+_ARROWS = (Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down)
 
 
 def _with_modifier(event: QKeyEvent) -> bool:
@@ -39,22 +50,19 @@ class ButtonKind(Enum):
     """Looks like text."""
 
 
-class Button(QPushButton):
-    """A push button drawn in the palette's colours.
+# What is drawn is one thing and what a screen reader is told another: Qt tells it the class.
+if TYPE_CHECKING:
+    _AnyButton = QAbstractButton
+else:
+    _AnyButton = object
 
-    Parameters
-    ----------
-    words : str
-    kind : ButtonKind
-    """
 
-    def __init__(self, words: str, kind: ButtonKind = ButtonKind.PLAIN) -> None:
-        super().__init__(words)
-        self.kind = kind
-        self.indent = 0
-        """Pixels that a link's words stand to the right."""
-        primary = kind is ButtonKind.PRIMARY
-        self.setFont(role_font(Role.LEAD if primary else Role.BODY, bold=primary))
+class _Drawn(_AnyButton):
+    """How a button looks, in the palette's colours, and which keys press it."""
+
+    kind = ButtonKind.PLAIN
+    indent = 0
+    """Pixels that a link's words stand to the right."""
 
     def sizeHint(self) -> QSize:
         """Its words, with room about them."""
@@ -69,14 +77,6 @@ class Button(QPushButton):
     def minimumSizeHint(self) -> QSize:
         """All of its words: a button cut short says something else."""
         return self.sizeHint()
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Enter presses it, as Space does."""
-        enter = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
-        if event is not None and event.key() in enter and not _with_modifier(event):
-            self.click()
-        else:
-            super().keyPressEvent(event)
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw it."""
@@ -134,6 +134,83 @@ class Button(QPushButton):
     @staticmethod
     def _placed(across: Qt.AlignmentFlag) -> int:
         return int(across | Qt.AlignmentFlag.AlignVCenter) | int(Qt.TextFlag.TextShowMnemonic)
+
+
+class Button(_Drawn, QPushButton):
+    """A push button.
+
+    Parameters
+    ----------
+    words : str
+    kind : ButtonKind
+    """
+
+    def __init__(self, words: str, kind: ButtonKind = ButtonKind.PLAIN) -> None:
+        super().__init__(words)
+        self.kind = kind
+        primary = kind is ButtonKind.PRIMARY
+        self.setFont(role_font(Role.LEAD if primary else Role.BODY, bold=primary))
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Enter presses it, as Space does."""
+        enter = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if event is not None and event.key() in enter and not _with_modifier(event):
+            self.click()
+        elif event is not None and event.key() in _ARROWS:
+            # Arrows belong to the page: they walk its film, or its rows.
+            event.ignore()
+        else:
+            super().keyPressEvent(event)
+
+
+class PlaceButton(QRadioButton):
+    """One of several places, of which one is shown; a screen reader hears which.
+
+    The program says which: a press only asks for a place.
+    """
+
+    def show_here(self, here: bool) -> None:
+        """Mark it as the place that is shown, or not."""
+        # One of an exclusive group could not be unmarked, as where another page has all the room.
+        self.setAutoExclusive(False)
+        self.setChecked(here)
+        self.setAutoExclusive(True)
+
+    def nextCheckState(self) -> None:
+        """A press changes nothing by itself."""
+
+    def hitButton(self, position: QPoint) -> bool:
+        """All of it, not a circle that is not drawn."""
+        return self.rect().contains(position)
+
+    def focusInEvent(self, _event: QFocusEvent | None) -> None:
+        """Every place can be come to by Tab, not the one alone that is shown."""
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Enter presses it, as Space does; the arrows go to the places beside it."""
+        enter = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if event is not None and event.key() in enter and not _with_modifier(event):
+            self.click()
+        elif event is not None and event.key() in _ARROWS:
+            self.focusNextPrevChild(event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Down))
+        else:
+            super().keyPressEvent(event)
+
+
+class PlaceLink(_Drawn, PlaceButton):
+    """A link to a place.
+
+    Parameters
+    ----------
+    words : str
+    """
+
+    def __init__(self, words: str) -> None:
+        super().__init__(words)
+        self.kind = ButtonKind.LINK
+        self.setFont(role_font(Role.BODY))
+        self.show_here(False)
 
 
 def button(

@@ -82,6 +82,8 @@ class WordField(Field):
         self._typing = False
         self.why_refused = ""
         self.setAccessibleName(name)
+        # Without its name, which a reader has said before.
+        self.setAccessibleDescription("up and down arrows change it" if step else "type a value")
         hint = "type, or press the up and down arrows" if step else "type"
         self._hint = f"{name}: {hint}"
         set_tip(self, self._hint)

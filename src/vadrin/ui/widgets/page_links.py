@@ -8,7 +8,7 @@ from functools import partial
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.buttons import PlaceLink
 from vadrin.ui.widgets.sentence import flowing
 
 
@@ -26,17 +26,17 @@ class PageLinks(QWidget):
     def __init__(self, links: dict[str, str], turn_to: Callable[[str], None]) -> None:
         super().__init__()
         self._kept_back: set[str] = set()
-        self._links = {
-            name: button(words, partial(turn_to, name), link=True) for name, words in links.items()
-        }
-        for link in self._links.values():
-            link.setCheckable(True)
-            # A click on the present page would take its mark away.
-            link.clicked.connect(lambda: self._mark())
+        self._links = {name: PlaceLink(words) for name, words in links.items()}
+        for name, link in self._links.items():
+            link.clicked.connect(partial(self._turn, turn_to, name))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(flowing(*self._links.values(), gap=16))
         self._shown = ""
+
+    @staticmethod
+    def _turn(turn_to: Callable[[str], None], name: str, _checked: bool) -> None:
+        turn_to(name)
 
     def offer(self, name: str, offered: bool) -> None:
         """Offer a page, or keep it back where nothing is done on it."""
@@ -57,4 +57,4 @@ class PageLinks(QWidget):
 
     def _mark(self) -> None:
         for each, link in self._links.items():
-            link.setChecked(each == self._shown)
+            link.show_here(each == self._shown)

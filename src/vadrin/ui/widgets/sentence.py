@@ -10,6 +10,7 @@ from PyQt6.QtCore import QEvent, QPoint, QRect, QSize, Qt
 from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractButton,
+    QGroupBox,
     QLabel,
     QLayout,
     QLayoutItem,
@@ -72,6 +73,12 @@ class FlowLayout(QLayout):
         """All words in order, those in fields as well."""
         parts = (p if isinstance(p, PlainWord) else p.widget() for p in self._all)
         return [_words_of(part) for part in parts if part is not None]
+
+    @property
+    def fields(self) -> list[QLineEdit]:
+        """The fields between its words."""
+        parts = (item.widget() for item in self._items)
+        return [part for part in parts if isinstance(part, QLineEdit)]
 
     @property
     def _items(self) -> list[QLayoutItem]:
@@ -199,15 +206,21 @@ def _closing(after: QLayoutItem | PlainWord | None) -> int:
     return _size(after).width() if after is not None and _closes(after) else 0
 
 
-class FlowingSentence(QWidget):
-    """Draws its plain words, and keeps the height all of them need at the width it got."""
+class FlowingSentence(QGroupBox):
+    """Draws its plain words, and keeps the height all of them need at the width it got.
+
+    To a screen reader it is a group that is called what the sentence says, fields and all.
+    """
 
     def __init__(self, flow: FlowLayout, role: Role = Role.LARGE) -> None:
         super().__init__()
         self._flow, self._role = flow, role
         self.setLayout(flow)
         self.setForegroundRole(TONES[role.tone])
-        self.setAccessibleDescription(self.text())
+        self._call_it()
+        self.setContentsMargins(0, 0, 0, 0)
+        for item in flow.fields:
+            item.textChanged.connect(self._call_it)
         policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         policy.setHeightForWidth(True)
         self.setSizePolicy(policy)
@@ -221,10 +234,22 @@ class FlowingSentence(QWidget):
         said = " ".join(self._flow.said())
         return re.sub(r"\s+([,.;])", r"\1", said)
 
-    def resizeEvent(self, event: QResizeEvent | None) -> None:
-        """The words wrap anew."""
-        super().resizeEvent(event)
+    def _call_it(self) -> None:
+        if self._flow.plain_words:
+            self.setAccessibleName(self.whole())
+
+    def resizeEvent(self, _event: QResizeEvent | None) -> None:
+        """The words wrap anew; a box with a title, which this is none, would make room for it."""
         self._fit()
+
+    def minimumSizeHint(self) -> QSize:
+        """What its words need."""
+        return self._flow.minimumSize()
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        """No room for a title in another font either."""
+        super().changeEvent(event)
+        self.setContentsMargins(0, 0, 0, 0)
 
     def event(self, event: QEvent | None) -> bool:
         """What stands in a field may be longer now."""

@@ -43,6 +43,7 @@ _SETTING_PX = 132
 class ExposeStation(Station):
     """The next frame to take, what to set and what to do."""
 
+    says_its_frame = True
     _asked: OfTest[Asked | None] = OfTest(lambda: None)
 
     def __init__(self, given: StationContext) -> None:
@@ -161,10 +162,19 @@ class ExposeStation(Station):
         return flowing(*row, gap=6)
 
     def show_state(self, scene: ViewState) -> None:
-        """Show the next frame of the script."""
+        """Show the next frame of the script, and say it to who does not see it."""
         loaded = scene.loaded
         if loaded is None:
             return
+        self._show_next(loaded)
+        setting = (self._counter, self._place, self._setting, self._aperture, self._offset)
+        first = ", ".join(label.text() for label in setting if label.text())
+        said = (first, self._turn.text(), self._then.text())
+        words = ". ".join(part.rstrip(".") for part in said if part)
+        if words != self.accessibleDescription():
+            self.setAccessibleDescription(words)
+
+    def _show_next(self, loaded: LoadedTest) -> None:
         self._size_setting()
         self.asked.show_asked()
         place = next_to_expose(loaded)

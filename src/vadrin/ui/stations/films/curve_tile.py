@@ -20,6 +20,7 @@ from vadrin.app.shelf.film_comparison import ComparedFilm, cells_of
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 Curve = tuple[tuple[float, float], ...]
 _TOP_DENSITY = 2.4
@@ -51,7 +52,7 @@ def draw_curves(painter: QPainter, box: QRectF, curve: Curve, reference: Curve, 
     painter.restore()
 
 
-class CurveGallery(QWidget):
+class CurveGallery(Drawn):
     """A tile a film, in the order of the table."""
 
     picked = pyqtSignal(int)

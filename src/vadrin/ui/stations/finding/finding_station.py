@@ -272,6 +272,9 @@ class FindingStation(Station):
         if state is None or (state.analysis is not None and not may_decide(state)):
             return
         self.bench.edit(lambda notebook: decide(notebook, state))
+        loaded = self.bench.loaded
+        if loaded is not None and loaded.findings:
+            self.given.say(f"Decided: {decided_text(loaded.findings[-1])}")
 
     def take_focus(self) -> None:
         """Begin at the target; at the decision, where a type of test answers without one."""

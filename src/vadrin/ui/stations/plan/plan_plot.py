@@ -46,7 +46,7 @@ class PlanPlot(CurvePlot):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("likely curves with the planned frames")
+        self.call_it("likely curves with the planned frames")
         self._lines: list[_Line] = []
         self._bracket = (0.0, 0.0, 1.0)
         self._held: tuple[str, float] | None = None

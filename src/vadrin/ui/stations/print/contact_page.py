@@ -29,6 +29,7 @@ from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 from vadrin.ui.widgets.labels import text
 
 _HOW = (
@@ -38,7 +39,7 @@ _HOW = (
 _MOST, _LEAST_WIDE, _PICTURE = 12, 62, 40
 
 
-class ContactSheet(QWidget):
+class ContactSheet(Drawn):
     """Frames in rows, a strip after the other; greys as a print turns them."""
 
     picked = pyqtSignal(int)

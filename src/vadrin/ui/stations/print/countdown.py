@@ -8,12 +8,13 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.uptime import moment_now
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 from vadrin.ui.widgets.sound_cues import Cue
 
 _TICK_MS = 50
@@ -28,7 +29,7 @@ class Counted:
     began: float | None = None
 
 
-class Countdown(QWidget):
+class Countdown(Drawn):
     """Counts the exposures of a strip down, one after the other.
 
     Parameters
@@ -126,7 +127,10 @@ class Countdown(QWidget):
     def _describe(self) -> None:
         state = "lamp on" if self.running else "lamp off"
         words = f"{state}, exposure {min(self.at + 1, len(self.times))} of {len(self.times)}"
-        self.setAccessibleDescription(f"{words}, {self.left_s():.1f} s left")
+        # Its whole time, not what is left of it: a reader is told of every change.
+        length = f", {self.times[self.at]:.1f} s" if self.at < len(self.times) else ", done"
+        if f"{words}{length}" != self.accessibleDescription():
+            self.setAccessibleDescription(f"{words}{length}")
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the digits and what the hands do."""

@@ -38,6 +38,7 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.drawn import Drawn
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.grids import empty_grid
 from vadrin.ui.widgets.labels import rule, text
@@ -46,7 +47,7 @@ from vadrin.ui.widgets.sentence import sentence
 _HEADS = ("Grade", "Exposure scale", "It is", "Maximum black at", "Density of this frame")
 
 
-class _Tones(QWidget):
+class _Tones(Drawn):
     """The selected frame as each grade prints it, side by side."""
 
     def __init__(self) -> None:

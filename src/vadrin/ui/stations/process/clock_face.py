@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.clock_words import ClockFaceWords
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _WINDOW_S = 240.0
 _MARK_AT = 0.2
 """Where the fixed mark stands, as a share of the width."""
 
 
-class ClockFace(QWidget):
+class ClockFace(Drawn):
     """What is left of the step, what the hands do, and the acts that run past a fixed mark."""
 
     def __init__(self) -> None:
@@ -35,9 +36,16 @@ class ClockFace(QWidget):
         if words == self.words and look is self.look:
             return
         self.words, self.look = words, look
-        spoken = f"{words.step}: {words.left} left, {words.now}; {words.coming}"
-        self.setAccessibleDescription(spoken)
+        # Without its seconds: a reader is told of every change, and the acts are said when due.
+        spoken = f"{words.step}, {words.now}; then {words.next_act or words.coming}"
+        if spoken != self.accessibleDescription():
+            self.setAccessibleDescription(spoken)
         self.update()
+
+    def whole(self) -> str:
+        """All it shows, seconds and all."""
+        words = self.words
+        return f"{words.step}: {words.left} left, {words.now}; {words.coming}" if words else ""
 
     def paintEvent(self, _event: QPaintEvent | None) -> None:
         """Draw the face."""

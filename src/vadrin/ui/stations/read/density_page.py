@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
+from vadrin.app.display.spoken_frame import spoken_frame
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import readings_typed
 from vadrin.app.loaded.frame_order import next_to_read
@@ -33,11 +34,12 @@ from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
+from vadrin.ui.widgets.drawn import Drawn
 from vadrin.ui.widgets.labels import text
 from vadrin.ui.widgets.line_field import Field
 
 
-class _Film(QWidget):
+class _Film(Drawn):
     """The selected frame, large, at the grey its density has on a light table."""
 
     def __init__(self) -> None:
@@ -187,6 +189,9 @@ class DensityPage(QWidget):
             return
         strip, frame = place
         self._title.setText(f"Strip {strip.strip.label}, {self._named(frame)}")
+        said = spoken_frame(strip, frame)
+        if self.field.accessibleDescription() != said:
+            self.field.setAccessibleDescription(said)
         usual = self._usual()
         layers = "" if usual is None else _LAYERS.format(usual)
         self._head.setText(_HEAD + layers)

@@ -8,12 +8,13 @@ from typing import NamedTuple
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.core.arrays import Array
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 Place = tuple[float, float]
 _DIM = 0.4
@@ -30,7 +31,7 @@ class Mark(NamedTuple):
     under: bool = False
 
 
-class PointedPicture(QWidget):
+class PointedPicture(Drawn):
     """The picture, pointed at by the mouse or by a crosshair that the arrows move.
 
     Parameters

@@ -7,18 +7,19 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.scans.scan_frames import Scan
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+from vadrin.ui.widgets.drawn import Drawn
 
 _DIM = 0.35
 """Brightness of a scan by the safelight."""
 
 
-class ScanView(QWidget):
+class ScanView(Drawn):
     """The strip as it was scanned; each frame's box with its number, and what it reads.
 
     Parameters

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.typeface import px
+from vadrin.ui.widgets.drawn import Drawn
 
 
-class WedgeRow(QWidget):
+class WedgeRow(Drawn):
     """Steps side by side; the arrows choose between which two."""
 
     def __init__(self) -> None:
