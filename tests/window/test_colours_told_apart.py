@@ -4,9 +4,12 @@ import itertools
 
 import pytest
 from coloraide import Color
+from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QApplication
 
-from vadrin.ui.theme.look import LOOKS
+from vadrin.ui.theme import system_contrast
+from vadrin.ui.theme.look import DAY, DIM, LOOKS, with_more_contrast
 
 VISIONS = (None, "protan", "deutan", "tritan")
 JUST_SEEN, A_STEP = 2.3, 0.03
@@ -40,3 +43,33 @@ def test_words_and_lines_stand_off_their_ground(look):
         assert Color(label.name()).contrast(look.sheet) >= 4.5, line.name()
         # By the safelight a line may be dark: its label and its dashes tell it.
         assert look.red_only or Color(line.name()).contrast(look.sheet) >= 3.0, line.name()
+
+
+@pytest.mark.parametrize("look", [DAY, DIM], ids=lambda look: look.name)
+def test_high_contrast_makes_words_and_lines_stronger(look):
+    strong = with_more_contrast(look)
+    words = {name: getattr(strong, name) for name in ("ink", "soft", "here", "trouble", "done")}
+    for name, colour in words.items():
+        assert Color(colour).contrast(strong.desk) >= 7.0, name
+        assert Color(colour).contrast(strong.desk) >= Color(getattr(look, name)).contrast(look.desk)
+    assert Color(strong.rule).contrast(strong.desk) >= 4.5
+    assert Color(strong.on_main).contrast(strong.main) >= 7.0
+
+
+def test_the_desktops_high_contrast_is_obeyed_in_every_look_and_left_again(demo, monkeypatch):
+    class Hints:
+        asked = Qt.ContrastPreference.HighContrast
+
+        def contrastPreference(self):
+            return self.asked
+
+    hints = Hints()
+    window = demo("Merrow Pan 125", "curves")
+    monkeypatch.setattr(system_contrast, "_hints", lambda: hints)
+    QApplication.sendEvent(window, QEvent(system_contrast.THEME_CHANGE))
+    assert window.look == with_more_contrast(DAY)
+    window.next_look()
+    assert window.look == with_more_contrast(DIM), "going round goes on from it"
+    hints.asked = Qt.ContrastPreference.NoPreference
+    QApplication.sendEvent(window, QEvent(system_contrast.THEME_CHANGE))
+    assert window.look == DIM

@@ -22,13 +22,30 @@ def drop(window, *paths):
     QApplication.processEvents()
 
 
-def test_the_second_of_two_is_named(open_window, tmp_path):
+def test_all_that_are_dropped_are_taken_and_what_is_asked_of_one_comes_first(
+    qtbot, open_window, tmp_path
+):
     window = open_window(tmp_path / "winter.vadrin")
     for name in ("one.csv", "two.csv"):
         (tmp_path / name).write_text(TABLE)
-    drop(window, tmp_path / "one.csv", tmp_path / "two.csv")
-    assert len(window.bench.notebook.all(Reading)) == 3
-    assert "Drop the others after it: two.csv" in said_by(window)
+    (tmp_path / "not one.csv").write_text("nothing\nof use\n")
+    drop(window, tmp_path / "one.csv", tmp_path / "not one.csv", tmp_path / "two.csv")
+    readings = window.bench.notebook.all
+    qtbot.waitUntil(lambda: window.banner.isVisible() or window.importing.matcher.isVisible())
+    assert len(readings(Reading)) == 3, "the third waits for what is asked of the second"
+    assert window.dropped.waiting
+    window.importing.matcher.hide()
+    window.banner.close_notice()
+    qtbot.waitUntil(lambda: len(readings(Reading)) == 6 or window.banner.isVisible())
+    assert not window.dropped.waiting
+
+
+def test_of_two_pictures_and_of_two_notebooks_one_is_taken_and_the_other_named(demo, tmp_path):
+    window = demo("Ostrel 400", "read")
+    for name in ("strip.TIF", "other.TIF"):
+        tifffile.imwrite(tmp_path / name, np.full((200, 900), 50_000, np.uint16))
+    drop(window, tmp_path / "strip.TIF", tmp_path / "other.TIF")
+    assert "Drop the others after it: other.TIF" in said_by(window)
 
 
 def test_a_picture_dropped_on_read_is_a_scan(qtbot, demo, tmp_path):

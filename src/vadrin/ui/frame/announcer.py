@@ -38,13 +38,14 @@ class Announcer(QObject):
         if held is None or not words:
             return
         now = held.accessibleDescription()
+        told = held is self._speaker and now == self._said
+        if now == words and not told:
+            # It says so itself.
+            return
         if held is not self._speaker:
-            if now == words:
-                # It says so itself.
-                return
             self._give_back()
             self._speaker, self._own = held, now
-        elif now == words:
+        elif told and now == words:
             # The same once more is no change, and would not be heard.
             held.setAccessibleDescription("")
         elif now != self._said:

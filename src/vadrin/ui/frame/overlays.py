@@ -1,4 +1,4 @@
-"""What lies over the window for a while: the keys, the command box, a kept file."""
+"""What lies over the window for a while: the keys, the command box, the guide, a kept file."""
 
 from __future__ import annotations
 
@@ -9,8 +9,11 @@ from PyQt6.QtWidgets import QWidget
 
 from vadrin.ui.files.attachment_view import AttachmentView
 from vadrin.ui.frame.command_box import CommandBox
+from vadrin.ui.frame.guide_view import GuideView
 from vadrin.ui.frame.shortcut_list import ShortcutList
 from vadrin.ui.widgets.deleting import delete_now
+
+_OVER = ("keys", "commands", "guide")
 
 
 class Overlays:
@@ -38,6 +41,11 @@ class Overlays:
         return CommandBox(self._body, self._give_back)
 
     @cached_property
+    def guide(self) -> GuideView:
+        """The guide."""
+        return GuideView(self._body, self._give_back)
+
+    @cached_property
     def kept_view(self) -> AttachmentView:
         """What a kept file is seen in."""
         return AttachmentView(self._body)
@@ -49,11 +57,11 @@ class Overlays:
 
     def let_go(self) -> None:
         """They are made anew, in type of another size."""
-        for name in ("keys", "commands"):
+        for name in _OVER:
             over = self.__dict__.pop(name, None)
             if over is not None:
                 over.hide()
                 delete_now(over)
 
     def _made(self) -> list[QWidget]:
-        return [self.__dict__[name] for name in ("keys", "commands") if name in self.__dict__]
+        return [self.__dict__[name] for name in _OVER if name in self.__dict__]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import QEvent, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
@@ -17,6 +17,7 @@ from vadrin.app.overview.progress import steps_of
 from vadrin.ui.actions import Action, bind
 from vadrin.ui.clearing import Clearing
 from vadrin.ui.ears import Ears
+from vadrin.ui.files.dropped_files import DroppedFiles
 from vadrin.ui.files.notebook_files import NotebookFiles
 from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.files.shown_files import ShownFiles
@@ -28,14 +29,17 @@ from vadrin.ui.frame.practice_line import PracticeLine
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.running_clock import go_to_running_clock
 from vadrin.ui.frame.updates import Updates
+from vadrin.ui.frame.what_came import WhatCame
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
+from vadrin.ui.frame.words_here import explain_words
 from vadrin.ui.jobs import Jobs, SlicedJob
 from vadrin.ui.light_table.strip_table import StripTable
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.stations.station_pages import StationPages
 from vadrin.ui.theme import typeface
 from vadrin.ui.theme.bench_style import wear
-from vadrin.ui.theme.look import DAY, LOOKS, Look
+from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.system_contrast import THEME_CHANGE, by_system, look_after
 from vadrin.ui.theme.typeface import px
 from vadrin.ui.widgets.banner import Banner
 from vadrin.ui.widgets.clipboard import put_on_clipboard
@@ -106,7 +110,14 @@ class Window(QMainWindow):
             self.announcer.say,
         )
         self.pages = StationPages(self.given)
-        self._heard: tuple[int | None, str] = (None, "")
+        self.dropped = DroppedFiles(
+            self,
+            self.files.open,
+            self.importing.offer,
+            lambda path: self.station().take_file(path),
+            self._asks_about_a_file,
+            self.bench.said.emit,
+        )
         self.practice_line = PracticeLine(self.bench)
         for part in (
             self.header,
@@ -149,6 +160,8 @@ class Window(QMainWindow):
             self.next_look,
             self.scale_type,
             self._toggle_help,
+            lambda: self.over.guide.toggle(),
+            lambda: explain_words(self.station(), self.banner),
             lambda: self.over.commands.toggle(self.runnable_actions()),
             self.finding.unfold,
             self.say_where_from,
@@ -169,8 +182,9 @@ class Window(QMainWindow):
         self.updates.subscribe(column, lambda _: self.finding.show())
         self.updates.subscribe(Topic.NOTEBOOK, self.ears.note)
         self.ears.spoken.connect(self.announcer.say)
-        self.updates.subscribe(Topic.SELECTION, self._say_frame)
-        self.updates.subscribe(Topic.SHEET | Topic.ANALYSIS, lambda _: self._say_answer())
+        self._what_came = WhatCame(self.bench, self.table, self.station, self.announcer.say)
+        self.updates.subscribe(Topic.SELECTION, self._what_came.say_frame)
+        self.updates.subscribe(Topic.SHEET | Topic.ANALYSIS, self._what_came.say_answer)
         self.ears.slept.connect(self.banner.complain)
         self.updates.subscribe(self._topics_here, self._show_station)
         self.bench.said.connect(self._say)
@@ -181,29 +195,6 @@ class Window(QMainWindow):
         loaded = self.bench.loaded
         self.header.say(words, loaded.test.id if loaded is not None else None)
         self.announcer.say(words)
-
-    def _say_frame(self, told: Topic) -> None:
-        """The frame that is up, to who does not see it; the light table says it itself, and so
-        does a station that is turned to."""
-        itself = Topic.STATION in told or self.table.hasFocus() or self.station().says_its_frame
-        if station_place(self.bench.station).film and not itself:
-            self.announcer.say(self.table.accessibleName())
-
-    def _say_answer(self) -> None:
-        """An answer that is another than the one heard last, of the same test."""
-        # Imported here so that the first window need not wait for numpy.
-        from vadrin.app.results.headline import headline_of
-        from vadrin.app.results.spoken_answer import spoken_answer
-
-        state = self.bench.state
-        here = state.loaded.test.id if state is not None else None
-        words = spoken_answer(state) if state is not None else ""
-        if state is not None and here == self._heard[0] and words != self._heard[1]:
-            # What comes next is said with it, and is no reason to say it again.
-            act = headline_of(state).next_act if words else ""
-            self.announcer.say("; ".join(w for w in (words, act) if w) if self._heard[1] else "")
-        if here != self._heard[0] or words:
-            self._heard = here, words
 
     def _ask_for_answer(self, topic: Topic) -> None:
         if Topic.SHEET in topic:
@@ -316,6 +307,10 @@ class Window(QMainWindow):
         """Whether anything shown is still being worked out."""
         return self.jobs.busy() or self.files.merging is not None or self.importing.writing
 
+    def _asks_about_a_file(self) -> bool:
+        asked = self.banner.isVisible() or self.importing.matcher.isVisible()
+        return asked or self.importing.writing or self.files.merging is not None
+
     def start_test(self) -> None:
         """Ask what a new test is to answer."""
         if self.bench.notebook.read_only:
@@ -348,12 +343,19 @@ class Window(QMainWindow):
             of_test=False,
         )
 
+    def changeEvent(self, event: QEvent | None) -> None:
+        """The desktop may have been set to high contrast, or back."""
+        super().changeEvent(event)
+        if event is not None and event.type() == THEME_CHANGE:
+            self.set_look(self.look)
+
     def next_look(self) -> None:
         """Day, dim, safelight, and round again."""
-        self.set_look(LOOKS[(LOOKS.index(self.look) + 1) % len(LOOKS)])
+        self.set_look(look_after(self.look))
 
     def set_look(self, look: Look) -> None:
-        """Put on a look."""
+        """Put on a look, stronger where the system is asked for high contrast."""
+        look = by_system(look)
         self.look = look
         app = QApplication.instance()
         if isinstance(app, QApplication):
@@ -392,19 +394,11 @@ class Window(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
-        """Take the first file by what it is, and say so of the others: none is lost unsaid."""
+        """Take files, each by what it is."""
         mime = event.mimeData() if event else None
         paths = [Path(url.toLocalFile()) for url in (mime.urls() if mime else [])]
-        if not paths:
-            return
-        first, *others = paths
-        if first.suffix == ".vadrin":
-            self.files.open(first)
-        elif not self.station().take_file(first):
-            self.importing.offer(first)
-        if others:
-            names = ", ".join(path.name for path in others)
-            self.bench.said.emit(f"{first.name} was taken. Drop the others after it: {names}.")
+        if paths:
+            self.dropped.take(paths)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """Give the light table its share of the new height."""

@@ -27,6 +27,8 @@ class WindowActs:
     next_look: Callable[[], None]
     scale_type: Callable[[int], None]
     show_keys: Callable[[], None]
+    show_guide: Callable[[], None]
+    explain_words: Callable[[], None]
     show_commands: Callable[[], None]
     unfold_finding: Callable[[], None]
     say_where_from: Callable[[], None]
@@ -145,6 +147,8 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
         Action(
             "help.keys", "This station and its keyboard shortcuts", window.show_keys, ("F1",), part
         ),
+        Action("help.guide", "Guide: look something up", window.show_guide, ("Shift+F1",), part),
+        Action("help.words", "Explain the words here", window.explain_words, ("F9",), part),
         Action("window.quit", "Quit", window.close, ("Ctrl+Q",), part),
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from PyQt6.QtGui import QColor, QPalette
@@ -182,6 +182,34 @@ SAFELIGHT = Look(
     True,
 )
 LOOKS = (DAY, DIM, SAFELIGHT)
+
+
+def with_more_contrast(look: Look) -> Look:
+    """A look for whoever asks the system for high contrast: words on a plain ground, and lines
+    that can be seen as well as words. By the safelight red on black is all there is."""
+    if look.red_only:
+        return look
+    dark = luminance(QColor(look.desk)) < 0.2
+    ground, ink, soft = (
+        ("#000000", "#FFFFFF", "#E4E8EB") if dark else ("#FFFFFF", "#000000", "#23292E")
+    )
+    line = "#AEB6BC" if dark else "#5A646B"
+    strong = QColor(look.trouble).lighter(125) if dark else QColor(look.trouble).darker(150)
+    return replace(
+        look,
+        ink=ink,
+        soft=soft,
+        desk=ground,
+        sheet=ground,
+        table=ground,
+        rule=line,
+        grid=line,
+        here=ink if not dark else look.here,
+        trouble=strong.name(),
+        done=QColor(look.done).lighter(120).name()
+        if dark
+        else QColor(look.done).darker(130).name(),
+    )
 
 
 TONES = {
