@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from vadrin.app.display.marks import stops_text
 from vadrin.app.display.quantities import minutes_text, push_name
+from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.loaded.once import once
 from vadrin.app.results.conditions import planned_diagnostics
@@ -71,7 +72,7 @@ def waiting_act(state: State) -> str:
         if minutes is None or not unread:
             continue
         if label in fitted:
-            many = "frame" if len(unread) == 1 else f"{len(unread)} frames"
+            many = counted(len(unread), "frame").removeprefix("1 ")
             return f"Read the other {many} of strip {label}."
         return f"Read strip {label}: it was developed {minutes_text(minutes, True)} min and waits."
     for strip in loaded.strips:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QWidget
 
+from vadrin.app.overview.guide import explained
 from vadrin.ui.widgets.banner import Banner
 from vadrin.ui.widgets.sentence import FlowingSentence
 
@@ -13,9 +14,6 @@ NO_TERMS = "No term of the field stands here: Shift+F1 opens the guide."
 
 def explain_words(station: QWidget, banner: Banner) -> None:
     """Explain the terms of the field one is at and of its sentence; of all the page without."""
-    # Imported here so that the first window need not wait for the guide.
-    from vadrin.app.overview.guide import explained
-
     near, sentence = _at_the_keyboard()
     met = explained(near) or explained(sentence) or explained(_on(station))
     if not met:
