@@ -12,6 +12,7 @@ class Basis(Enum):
     MEASURED = "measured"
     EXTRAPOLATED = "extrapolated"
     RULE = "rule of thumb"
+    ESTIMATED = "estimated from your other tests"
 
 
 @dataclass(frozen=True)

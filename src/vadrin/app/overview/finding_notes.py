@@ -5,9 +5,11 @@ from __future__ import annotations
 from math import log2
 
 from vadrin.app.display.marks import stops_counted
+from vadrin.app.document.state import State
 from vadrin.app.findings.rolls_since import rolls_since
-from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.learning.estimated_time import estimated_words, unlike_words
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
+from vadrin.app.results.headline import headline_of
 from vadrin.app.results.print_ei import print_answer, print_index_words
 from vadrin.app.results.rule_scores import one_strip_fares
 from vadrin.notebook.store import Notebook
@@ -15,21 +17,13 @@ from vadrin.notebook.store import Notebook
 _APART = 1 / 6
 
 
-def finding_notes(
-    notebook: Notebook, loaded: LoadedTest, by_rule: bool, index: float | None
-) -> tuple[str, ...]:
-    """Sentences beside the finding.
-
-    Parameters
-    ----------
-    notebook : Notebook
-    loaded : LoadedTest
-    by_rule : bool
-        Whether a rule of thumb is offered.
-    index : float or None
-        The EI that was measured.
-    """
-    said = [one_strip_fares(notebook)] if by_rule else []
+def finding_notes(notebook: Notebook, state: State) -> tuple[str, ...]:
+    """Sentences beside the finding of a test."""
+    loaded, headline = state.loaded, headline_of(state)
+    index = headline.index_value
+    said = [one_strip_fares(notebook)] if headline.by_rule else []
+    learnt = (estimated_words(notebook, state), unlike_words(notebook, state))
+    said += [words for words in learnt if words]
     told = print_answer(loaded)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))

@@ -62,9 +62,7 @@ class FindingColumn(QWidget):
     """
 
     def __init__(
-        self,
-        go: Callable[[str], None],
-        beside: Callable[[LoadedTest, bool, float | None], tuple[str, ...]],
+        self, go: Callable[[str], None], beside: Callable[[State], tuple[str, ...]]
     ) -> None:
         super().__init__()
         self._go, self._beside = go, beside
@@ -138,7 +136,7 @@ class FindingColumn(QWidget):
             return
         loaded, headline = state.loaded, headline_of(state)
         yield from _of_headline(loaded, headline)
-        for words in self._beside(loaded, headline.by_rule, headline.index_value):
+        for words in self._beside(state):
             yield _Line(words, Role.NOTE, wrap=True)
         first, rest = beside_the_fold(sections_of(state))
         yield from first

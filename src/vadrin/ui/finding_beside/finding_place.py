@@ -7,7 +7,6 @@ from typing import TYPE_CHECKING
 from PyQt6.QtWidgets import QBoxLayout
 
 from vadrin.app.document.workbench import Workbench
-from vadrin.app.overview.finding_notes import finding_notes
 from vadrin.ui.finding_beside.finding_line import FindingLine
 from vadrin.ui.stations.station import Station
 from vadrin.ui.stations.station_pages import StationPages
@@ -74,10 +73,11 @@ class FindingPlace:
     def _made(self) -> FindingColumn:
         if self.column is None:
             # The first window may have no test on the bench, and need not wait for it.
+            from vadrin.app.overview.finding_notes import finding_notes
             from vadrin.ui.finding_beside.finding_column import FindingColumn
 
             self.column = FindingColumn(
-                self.bench.go, lambda *asked: finding_notes(self.bench.notebook, *asked)
+                self.bench.go, lambda state: finding_notes(self.bench.notebook, state)
             )
             self._row.addWidget(self.column)
         return self.column

@@ -23,6 +23,7 @@ from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.files.shown_files import ShownFiles
 from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.announcer import Announcer
+from vadrin.ui.frame.estimates import tell_how_they_fare, turn_estimates
 from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.practice_line import PracticeLine
@@ -165,6 +166,8 @@ class Window(QMainWindow):
             lambda: self.over.commands.toggle(self.runnable_actions()),
             self.finding.unfold,
             self.say_where_from,
+            lambda: tell_how_they_fare(self.bench, self.banner),
+            lambda: turn_estimates(self.bench),
             self.show_strips,
             self.close,
         )

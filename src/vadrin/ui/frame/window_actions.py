@@ -32,6 +32,8 @@ class WindowActs:
     show_commands: Callable[[], None]
     unfold_finding: Callable[[], None]
     say_where_from: Callable[[], None]
+    tell_estimates: Callable[[], None]
+    turn_estimates: Callable[[], None]
     show_strips: Callable[[], None]
     close: Callable[[], object]
 
@@ -135,6 +137,21 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             ("F3",),
             part,
             lambda: bench.loaded is not None,
+        ),
+        Action(
+            "learn.fares",
+            "How tests in this developer foretell each other",
+            window.tell_estimates,
+            ("Ctrl+Alt+F",),
+            part,
+            lambda: bench.loaded is not None,
+        ),
+        Action(
+            "learn.turn",
+            "Estimates from other tests: use them, or leave them out",
+            window.turn_estimates,
+            ("Ctrl+Alt+E",),
+            part,
         ),
         Action(
             "film.strips",

@@ -18,7 +18,6 @@ from vadrin.app.document.workbench import Topic
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.overview.finding_notes import finding_notes
-from vadrin.app.results.headline import headline_of
 from vadrin.app.results.rows_to_copy import answer_rows
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
@@ -211,10 +210,7 @@ class FindingStation(Station):
 
     def _beside(self, scene: ViewState) -> tuple[str, ...]:
         """What an eye, paper or a rule says beside the finding."""
-        if scene.state is None or scene.loaded is None:
-            return ()
-        said = headline_of(scene.state)
-        return finding_notes(self.bench.notebook, scene.loaded, said.by_rule, said.index_value)
+        return () if scene.state is None else finding_notes(self.bench.notebook, scene.state)
 
     def _show_decision(self, loaded: LoadedTest) -> None:
         state = self._state

@@ -1,0 +1,187 @@
+"""The time of a film of which one development was read, estimated from the other tests."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import counted
+from vadrin.app.document.state import State
+from vadrin.app.learning.left_out import estimates_left_out
+from vadrin.app.learning.past_tests import MEASURE, PastTest, deviation_of, past_tests
+from vadrin.app.results.target_words import target_text
+from vadrin.core.figure import Basis, Figure
+from vadrin.core.learning.contrast_law import (
+    ContrastSeen,
+    LearntLaw,
+    each_from_the_others,
+    learnt_law,
+    rate_that_surprises,
+    time_for_contrast,
+)
+from vadrin.notebook.store import Notebook
+
+_FEWEST = 3
+"""Films in a developer under which nothing is claimed of its next one."""
+_HELD = 0.9
+_TRIED = 5
+_UNLIKE = 0.02
+
+
+@dataclass(frozen=True)
+class Foretold:
+    """A past test foretold from the others by one of its strips.
+
+    Attributes
+    ----------
+    past : PastTest
+    strip_min : float
+    time : Figure
+    """
+
+    past: PastTest
+    strip_min: float
+    time: Figure
+
+    @property
+    def held(self) -> bool:
+        """Whether the range held what the whole test found."""
+        low, high = self.time.low, self.time.high
+        return low is not None and high is not None and low <= self.past.minutes <= high
+
+
+@dataclass(frozen=True)
+class Learnt:
+    """What the tests in one developer tell of its next film, and how that fares among them."""
+
+    law: LearntLaw
+    films: tuple[PastTest, ...]
+    foretold: tuple[Foretold, ...]
+
+    @property
+    def held(self) -> int:
+        """How many of the ranges held."""
+        return sum(one.held for one in self.foretold)
+
+    @property
+    def trusted(self) -> bool:
+        """Whether so many held that anything may be claimed."""
+        tried = len(self.foretold)
+        return tried >= _TRIED and self.held >= _HELD * tried
+
+    @property
+    def fares(self) -> str:
+        """How the past tests were foretold, in a sentence."""
+        return (
+            f"Each of these films foretold by the others from one strip alone: {self.held} of "
+            f"{counted(len(self.foretold), 'range')} held."
+        )
+
+
+def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:
+    """What the notebook tells of a developer; None for too few films."""
+    every = past_tests(notebook, but)
+    here = tuple(past for past in every if past.developer_id == developer_id)
+    if len(here) < _FEWEST:
+        return None
+    away = tuple(past.seen for past in every if past.developer_id != developer_id)
+    seen = tuple(past.seen for past in here)
+    laws = each_from_the_others(seen, away)
+    foretold = tuple(
+        _foretold(past, law, n)
+        for past, law in zip(here, laws, strict=True)
+        for n in range(len(past.seen.minutes))
+    )
+    told = tuple(one for one in foretold if one.time.present)
+    return Learnt(learnt_law(seen, away), here, told)
+
+
+def _foretold(past: PastTest, law: LearntLaw, number: int) -> Foretold:
+    """A test's time as one of its strips and the others' law would have told it."""
+    seen, one = past.seen, slice(number, number + 1)
+    alone = ContrastSeen(seen.minutes[one], seen.contrast[one], seen.deviation[one])
+    return Foretold(past, float(seen.minutes[number]), time_for_contrast(law, alone, past.wanted))
+
+
+def estimated_words(notebook: Notebook, state: State) -> str:
+    """The estimate beside a finding of one strip, in sentences; empty where none is wanted."""
+    analysis = state.analysis
+    if analysis is None or not analysis.finding.rule_of_thumb_min.present or estimates_left_out():
+        return ""
+    target = analysis.settings.target
+    if target.kind != MEASURE:
+        return ""
+    test = state.loaded.test
+    told = learnt(notebook, test.developer_id, test.id)
+    if told is None:
+        return ""
+    if not told.trusted:
+        return (
+            f"No time is {Basis.ESTIMATED.value}: in this developer only {told.held} of "
+            f"{counted(len(told.foretold), 'range')} held when each was foretold by the others."
+        )
+    mine = _strips_of(state)
+    if mine is None:
+        return ""
+    time = time_for_contrast(told.law, mine, target.value)
+    if time.value is None or time.low is None or time.high is None:
+        return f"No time is {Basis.ESTIMATED.value}: {time.why}."
+    return (
+        f"{Basis.ESTIMATED.value[0].upper()}{Basis.ESTIMATED.value[1:]}, not measured: about "
+        f"{minutes_text(time.value)} min, {minutes_text(time.low)} to {minutes_text(time.high)}, "
+        f"would meet {target_text(target.kind, target.value)}, if this film develops like "
+        f"{counted(told.law.films, 'film')} in this developer. {told.fares}"
+    )
+
+
+def unlike_words(notebook: Notebook, state: State) -> str:
+    """That a film's contrast comes with time as that of no other film in its developer does."""
+    analysis, test = state.analysis, state.loaded.test
+    if analysis is None or estimates_left_out():
+        return ""
+    mine = _strips_of(state)
+    if mine is None or len(set(mine.minutes.tolist())) < 2:
+        return ""
+    told = learnt(notebook, test.developer_id, test.id)
+    if told is None or told.law.films < _TRIED or rate_that_surprises(told.law, mine) >= _UNLIKE:
+        return ""
+    return (
+        f"Its contrast comes with time unlike that of {counted(told.law.films, 'film')} in this "
+        "developer. Was the bath another dilution, colder or older than noted? A strip for the "
+        "time found, developed on another evening, would tell."
+    )
+
+
+def _strips_of(state: State) -> ContrastSeen | None:
+    """What was read of this film; None where no contrast was."""
+    others = state.loaded.others()
+    rows = [
+        (s.restated_min, s.average_gradient.value, _deviation(s.average_gradient))
+        for s in state.settled().strips
+        if s.label not in others and s.restated_min and s.average_gradient.value
+    ]
+    if not rows:
+        return None
+    return ContrastSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
+
+
+def _deviation(read: Figure) -> float:
+    return deviation_of(read.low, read.high)
+
+
+def foretold_lines(notebook: Notebook, developer_id: int | None) -> tuple[str, ...]:
+    """How each test in a developer would have been foretold by the others, a line each."""
+    told = learnt(notebook, developer_id, 0)
+    if told is None:
+        return ()
+    lines = [told.fares]
+    for one in told.foretold:
+        low, high = one.time.low or 0.0, one.time.high or 0.0
+        lines.append(
+            f"{one.past.film}: {minutes_text(one.past.minutes)} was found; from its strip of "
+            f"{minutes_text(one.strip_min)} alone {minutes_text(low)} to {minutes_text(high)}"
+            f"{'' if one.held else ', not held'}"
+        )
+    return tuple(lines)

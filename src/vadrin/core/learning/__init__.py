@@ -1,0 +1,1 @@
+"""What the tests of a notebook tell of the next film."""

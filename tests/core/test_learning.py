@@ -1,0 +1,73 @@
+"""What past tests tell of the next film: the range holds, and no more is claimed than is known."""
+
+import numpy as np
+import pytest
+
+from oracles.developers import POPULATIONS, Saturating
+from tools.learning_trial import one
+from vadrin.core.figure import Basis
+from vadrin.core.learning.contrast_law import (
+    ContrastSeen,
+    each_from_the_others,
+    learnt_law,
+    rate_that_surprises,
+    time_for_contrast,
+)
+
+TIMES = np.array([5.0, 7.0, 10.0, 14.0])
+
+
+def film_of(rate, top=1.0, times=TIMES):
+    contrast = top * -np.expm1(-rate * times)
+    return ContrastSeen(times, contrast, np.full(len(times), 0.01))
+
+
+@pytest.mark.parametrize("population", POPULATIONS, ids=lambda p: p.name)
+def test_ranges_hold_for_films_of_other_laws_than_the_readers(population):
+    for tests in (0, 10):
+        rows = [r for n in range(25) if (r := one(n, population, tests, 1, population)) is not None]
+        assert sum(r[0] for r in rows) >= 0.88 * len(rows)
+
+
+def test_more_tests_make_the_range_of_one_strip_narrower():
+    wide = [
+        np.median([one(n, Saturating(), tests, 1, Saturating())[1] for n in range(20)])
+        for tests in (0, 3, 10)
+    ]
+    assert wide[0] > 1.5 * wide[1] > 1.5 * wide[2]
+
+
+def test_with_many_alike_one_strip_gives_the_time_of_their_law():
+    law = learnt_law(tuple(film_of(0.12, top) for top in np.linspace(0.8, 1.2, 12)))
+    strip = film_of(0.12, 0.9, np.array([7.0]))
+    told = time_for_contrast(law, strip, 0.9 * -np.expm1(-0.12 * 9.0))
+    assert told.value == pytest.approx(9.0, rel=0.03)
+    assert told.low < 9.0 < told.high
+    assert told.high / told.low < 1.35
+    assert told.basis is Basis.ESTIMATED
+
+
+def test_a_film_left_out_is_foretold_as_if_it_had_never_been_tested():
+    films = tuple(film_of(rate) for rate in (0.1, 0.12, 0.2, 0.14))
+    for number, law in enumerate(each_from_the_others(films)):
+        others = films[:number] + films[number + 1 :]
+        assert law.weights == pytest.approx(learnt_law(others).weights, abs=1e-12)
+
+
+def test_other_developers_move_the_middle_and_never_stand_for_a_film_of_this_one():
+    slow = tuple(film_of(0.04) for _ in range(8))
+    strip = film_of(0.04, 1.0, np.array([8.0]))
+    alone, beside = learnt_law(()), learnt_law((), slow)
+    assert beside.films == 0
+    first, second = (time_for_contrast(law, strip, 0.35) for law in (alone, beside))
+    true = -np.log1p(-0.35) / 0.04
+    assert abs(np.log(second.value / true)) < abs(np.log(first.value / true))
+    own = time_for_contrast(learnt_law(slow), strip, 0.35)
+    assert own.high / own.low < second.high / second.low
+
+
+def test_what_a_film_may_never_reach_is_absent_and_an_odd_film_is_named():
+    law = learnt_law(tuple(film_of(0.3) for _ in range(6)))
+    assert "may never reach" in time_for_contrast(law, film_of(0.3, 0.5), 0.9).why
+    assert rate_that_surprises(law, film_of(0.3)) > 0.2
+    assert rate_that_surprises(law, film_of(0.02)) < 0.02

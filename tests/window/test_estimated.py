@@ -1,0 +1,106 @@
+"""A notebook that has tested films in a developer foretells the next one, says so, and can be told
+not to."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+
+from oracles.film_shapes import SHAPES, varied
+from tests.notebooks import developed_test
+from tests.window.pages import CTRL, Hands, settle, words_of
+from vadrin.app.decisions.decision import decide
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.document.state import State, answer_to
+from vadrin.app.document.test_loading import load_test
+from vadrin.app.learning.left_out import leave_estimates_out
+from vadrin.app.read.entering_readings import add_reading
+
+ALT = Qt.KeyboardModifier.AltModifier
+PLAIN = SHAPES["plain"]
+SAID = "Estimated from your other tests"
+
+
+def read_film(book, name, film, times):
+    test = developed_test(book, name, index=100.0, times=times)
+    loaded = load_test(book, test.id)
+    with book.change("read"):
+        for strip, frame in loaded.frames():
+            x = frame.log_h(loaded.test.meter_constant)
+            if frame.readable:
+                density = film.density(None if frame.frame.blank else x, strip.minutes)
+                add_reading(book, frame, round(float(density), 3))
+    return test
+
+
+@pytest.fixture
+def learnt(open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    book, rng = window.bench.notebook, np.random.default_rng(3)
+    for number in range(4):
+        test = read_film(
+            book, f"Film {number}", varied(SHAPES["plain"], rng), (6.0, 8.0, 11.0, 15.0)
+        )
+        loaded = load_test(book, test.id)
+        state = State(loaded)
+        decide(book, State(loaded, answer_to(state.question)))
+    film = varied(SHAPES["plain"], rng)
+    last = read_film(book, "The next film", film, (7.0,))
+    window.bench.refresh()
+    window.bench.open_test(last.id)
+    window.bench.go("finding")
+    yield window, film
+    leave_estimates_out(False)
+
+
+def test_one_strip_of_the_next_film_has_a_time_with_a_range_that_holds(qtbot, learnt):
+    window, film = learnt
+    settle(qtbot, window)
+    said = words_of(window)
+    assert f"{SAID}, not measured" in said
+    assert "if this film develops like 4 films in this developer" in said
+    true = film.time_for(film.gradient, 0.58)
+    told = said.split(f"{SAID}, not measured: about ")[1]
+    low, high = told.split(" min, ")[1].split(",")[0].split(" to ")
+    bounds = [int(m) + int(s) / 60 for m, s in (t.split(":") for t in (low, high))]
+    assert bounds[0] <= true <= bounds[1], (minutes_text(true), low, high)
+
+
+def test_how_it_fares_is_told_and_one_key_leaves_it_out_of_every_answer(qtbot, learnt):
+    window, _ = learnt
+    hands = Hands(qtbot, window)
+    settle(qtbot, window)
+    hands.press(Qt.Key.Key_F, CTRL | ALT)
+    fares = words_of(window.banner)
+    assert "foretold by the others from one strip alone" in fares
+    assert fares.count("was found; from its strip of") == 16
+    window.banner.close_notice()
+    hands.press(Qt.Key.Key_E, CTRL | ALT)
+    settle(qtbot, window)
+    assert SAID not in words_of(window)
+    hands.press(Qt.Key.Key_E, CTRL | ALT)
+    settle(qtbot, window)
+    assert SAID in words_of(window)
+
+
+def test_a_film_that_comes_up_unlike_all_others_is_named(qtbot, open_window, tmp_path):
+    class Slow:
+        """Hardly answers to time."""
+
+        def density(self, x, minutes):
+            return 0.2 if x is None else 0.2 + PLAIN.net(x, 8.0 * (minutes / 8.0) ** 0.15)
+
+    window = open_window(tmp_path / "winter.vadrin")
+    book = window.bench.notebook
+    for number in range(6):
+        test = read_film(book, f"Film {number}", PLAIN, (6.0, 9.0, 14.0))
+        state = State(load_test(book, test.id))
+        decide(book, State(state.loaded, answer_to(state.question)))
+    like, unlike = (
+        read_film(book, n, f, (6.0, 9.0, 14.0)) for n, f in (("a", PLAIN), ("b", Slow()))
+    )
+    window.bench.refresh()
+    for test, named in ((like, False), (unlike, True)):
+        window.bench.open_test(test.id)
+        window.bench.go("finding")
+        settle(qtbot, window)
+        assert ("comes with time unlike that of 6 films" in words_of(window)) is named
