@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -26,7 +27,8 @@ from vadrin.notebook.store import Notebook
 _FEWEST = 3
 """Films in a developer under which nothing is claimed of its next one."""
 _HELD = 0.9
-_TRIED = 5
+_TRIED, _FORETOLD = 5, 30
+"""Ranges of past tests that have to be tried, and the newest tests that are."""
 _UNLIKE = 0.02
 
 
@@ -84,18 +86,21 @@ def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | N
     """What the notebook tells of a developer; None for too few films."""
     every = past_tests(notebook, but)
     here = tuple(past for past in every if past.developer_id == developer_id)
-    if len(here) < _FEWEST:
-        return None
-    away = tuple(past.seen for past in every if past.developer_id != developer_id)
-    seen = tuple(past.seen for past in here)
-    laws = each_from_the_others(seen, away)
-    foretold = tuple(
+    away = tuple(past for past in every if past.developer_id != developer_id)
+    return _learnt(here, away) if len(here) >= _FEWEST else None
+
+
+@lru_cache(maxsize=8)
+def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
+    """Worked out once for the same tests: a finding is shown at every key."""
+    seen, elsewhere = (tuple(past.seen for past in some) for some in (here, away))
+    laws = each_from_the_others(seen, elsewhere)
+    told = (
         _foretold(past, law, n)
-        for past, law in zip(here, laws, strict=True)
+        for past, law in list(zip(here, laws, strict=True))[-_FORETOLD:]
         for n in range(len(past.seen.minutes))
     )
-    told = tuple(one for one in foretold if one.time.present)
-    return Learnt(learnt_law(seen, away), here, told)
+    return Learnt(learnt_law(seen, elsewhere), here, tuple(t for t in told if t.time.present))
 
 
 def _foretold(past: PastTest, law: LearntLaw, number: int) -> Foretold:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from math import log
 
 import numpy as np
@@ -16,30 +16,31 @@ from vadrin.notebook.store import Notebook
 
 MEASURE = "average_gradient"
 _KINDS = (DevelopmentTime.key, PushTest.key)
-_NEWEST = 120
+_NEWEST = 80
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
 
 
 @dataclass(frozen=True)
 class PastTest:
-    """A test that found its time.
+    """A test that found its time; two are one where the decision is.
 
     Attributes
     ----------
-    test_id, developer_id : int
+    finding_id, test_id, developer_id : int
     film : str
     minutes, wanted : float
         The time it found, for which average gradient.
     seen : ContrastSeen
     """
 
+    finding_id: int
     test_id: int
     developer_id: int
     film: str
     minutes: float
     wanted: float
-    seen: ContrastSeen
+    seen: ContrastSeen = field(compare=False)
 
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
@@ -61,7 +62,7 @@ def _past(notebook: Notebook, test: Test, finding: Finding) -> PastTest | None:
     stock = notebook.get(Stock, test.stock_id)
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
     name = stock.name if stock is not None else "a film"
-    return PastTest(test.id, test.developer_id or 0, name, minutes, wanted, seen)
+    return PastTest(finding.id, test.id, test.developer_id or 0, name, minutes, wanted, seen)
 
 
 def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:
