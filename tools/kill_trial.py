@@ -1,7 +1,8 @@
 """Kills the program while it is being worked with, and counts what is lost.
 
 ``PYTHONPATH=src python tools/kill_trial.py 300`` prints the count, and leaves with 1 where
-anything was lost, a file did not open, or nothing was called saved; with ``--session FILE`` it
+anything was lost, a file did not open, or nothing was called saved; ``--copies 200`` copies the
+files at so many moments while it is worked with instead; with ``--session FILE`` it
 is the program that gets killed: it edits through the real window and prints every edit once
 the header has called it saved.
 """
@@ -11,6 +12,8 @@ from __future__ import annotations
 import json
 import os
 import random
+import shutil
+import signal
 import subprocess
 import sys
 import tempfile
@@ -90,15 +93,15 @@ def _lost(path: Path, told: list[dict[str, object]]) -> list[dict[str, object]]:
     return [edit for edit in told if not there[str(edit["kind"])](edit)]
 
 
+def _path() -> str:
+    return os.pathsep.join(sys.path)
+
+
 def trial(seed: int) -> tuple[int, int, str]:
     """One session killed at a random moment: edits told, edits lost, and what went wrong."""
     rng = random.Random(seed)
     edits, wait = rng.randint(1, 40), rng.uniform(0.0, _ONE_EDIT_S)
-    environment = {
-        **os.environ,
-        "QT_QPA_PLATFORM": "offscreen",
-        "PYTHONPATH": os.pathsep.join(sys.path),
-    }
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": _path()}
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "killed.vadrin"
         command = [sys.executable, __file__, "--session", str(path)]
@@ -114,6 +117,40 @@ def trial(seed: int) -> tuple[int, int, str]:
             return len(told), len(told), repr(error)
 
 
+def copies(count: int) -> tuple[int, int, list[str]]:
+    """Copies of a notebook's files while it is worked with, each of one moment: edits that were
+    called saved before it, those that are not in the copy, and copies that would not open."""
+    rng, told, lost, faults = random.Random(5), list[dict[str, object]](), 0, list[str]()
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": _path()}
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "work" / "copied.vadrin"
+        path.parent.mkdir()
+        command = [sys.executable, __file__, "--session", str(path)]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, env=environment) as working:
+            assert working.stdout is not None
+            told.append(json.loads(working.stdout.readline()))
+            os.set_blocking(working.stdout.fileno(), False)
+            rest = b""
+            for number in range(count):
+                time.sleep(rng.uniform(0.0, 4 * _ONE_EDIT_S))
+                # All files of one moment, as a snapshot of the disk has them.
+                working.send_signal(signal.SIGSTOP)
+                rest += working.stdout.read() or b""
+                *lines, rest = rest.split(b"\n")
+                told += [json.loads(line) for line in lines]
+                copy = Path(folder) / f"copy {number}"
+                shutil.copytree(path.parent, copy)
+                working.send_signal(signal.SIGCONT)
+                (copy / f".{path.name}.lock").unlink(missing_ok=True)
+                try:
+                    lost += len(_lost(copy / path.name, told))
+                except Exception as error:
+                    faults.append(repr(error))
+                shutil.rmtree(copy)
+            working.kill()
+    return len(told), lost, faults
+
+
 def run(kills: int) -> tuple[int, int, list[str]]:
     """Many trials: edits told, edits lost, notebooks that would not open."""
     with ThreadPoolExecutor(2) as pool:
@@ -126,9 +163,11 @@ if __name__ == "__main__":
     if sys.argv[1] == "--session":
         session(Path(sys.argv[2]))
     else:
-        told, lost, faults = run(int(sys.argv[1]))
+        copied = sys.argv[1] == "--copies"
+        told, lost, faults = copies(int(sys.argv[2])) if copied else run(int(sys.argv[1]))
+        what = f"{sys.argv[2]} copies" if copied else f"{sys.argv[1]} kills"
         print(
-            f"{sys.argv[1]} kills: {told} edits called saved, {lost} lost, {len(faults)} files "
+            f"{what}: {told} edits called saved, {lost} lost, {len(faults)} files "
             f"that did not open {faults[:3]}"
         )
         # A window that never starts loses nothing, and shows nothing.
