@@ -1,12 +1,14 @@
 """A notebook that has tested films in a developer foretells the next one, says so, and can be told
 not to."""
 
+import re
+
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 
 from oracles.film_shapes import SHAPES, varied
-from tests.notebooks import developed_test
+from tests.notebooks import developed_test, new_test
 from tests.window.pages import CTRL, Hands, settle, words_of
 from vadrin.app.decisions.decision import decide
 from vadrin.app.display.quantities import minutes_text
@@ -14,6 +16,7 @@ from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.learning.left_out import leave_estimates_out
 from vadrin.app.read.entering_readings import add_reading
+from vadrin.notebook.records import Test
 
 ALT = Qt.KeyboardModifier.AltModifier
 PLAIN = SHAPES["plain"]
@@ -63,6 +66,38 @@ def test_one_strip_of_the_next_film_has_a_time_with_a_range_that_holds(qtbot, le
     low, high = told.split(" min, ")[1].split(",")[0].split(" to ")
     bounds = [int(m) + int(s) / 60 for m, s in (t.split(":") for t in (low, high))]
     assert bounds[0] <= true <= bounds[1], (minutes_text(true), low, high)
+
+
+def test_times_that_end_short_of_the_target_are_led_on_by_the_law_of_the_others(qtbot, learnt):
+    window, film = learnt
+    true = film.time_for(film.gradient, 0.58)
+    test = read_film(window.bench.notebook, "Short of it", film, (0.55 * true, 0.75 * true))
+    window.bench.refresh()
+    window.bench.open_test(test.id)
+    settle(qtbot, window)
+    said = words_of(window)
+    assert "not tested: longer than" in said
+    low, high = said.split(f"{SAID}, not measured: about ")[1].split(" min, ")[1].split(" to ")[:2]
+    bounds = [int(m) + int(s) / 60 for m, s in (t.split(",")[0].split(":") for t in (low, high))]
+    assert bounds[0] <= true <= bounds[1]
+    assert bounds[1] / bounds[0] < 1.6
+
+
+def test_a_plan_of_a_new_film_says_what_fewer_strips_would_tell(qtbot, learnt):
+    window, _ = learnt
+    new_test(window.bench.notebook, "A film of tomorrow", "Sable", "1+1", index=100.0)
+    window.bench.refresh()
+    window.bench.open_test(window.bench.notebook.all(Test)[-1].id)
+    window.bench.go("plan")
+    settle(qtbot, window)
+    said = words_of(window)
+    found = re.findall(r"(one strip|two) would have told the time within ± (\d+) %", said)
+    assert [name for name, _ in found] == ["one strip", "two"]
+    assert int(found[1][1]) < int(found[0][1])
+    window.bench.open_test(window.bench.notebook.all(Test)[0].id)
+    window.bench.go("plan")
+    settle(qtbot, window)
+    assert "would have told" not in words_of(window), "that film was tested"
 
 
 def test_how_it_fares_is_told_and_one_key_leaves_it_out_of_every_answer(qtbot, learnt):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from math import inf, log
 
 import numpy as np
 
@@ -11,7 +12,13 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.document.state import State
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import MEASURE, PastTest, deviation_of, past_tests
+from vadrin.app.learning.past_tests import (
+    LEARNING_KINDS,
+    MEASURE,
+    PastTest,
+    deviation_of,
+    past_tests,
+)
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import (
@@ -22,6 +29,7 @@ from vadrin.core.learning.contrast_law import (
     rate_that_surprises,
     time_for_contrast,
 )
+from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
 _FEWEST = 3
@@ -34,18 +42,25 @@ _UNLIKE = 0.02
 
 @dataclass(frozen=True)
 class Foretold:
-    """A past test foretold from the others by one of its strips.
+    """A past test foretold from the others by one of its strips, or by two that lie together.
 
     Attributes
     ----------
     past : PastTest
     strip_min : float
+        Of the first of them.
     time : Figure
     """
 
     past: PastTest
     strip_min: float
     time: Figure
+
+    @property
+    def off(self) -> float:
+        """Half the width of its range, as a share."""
+        low, high = self.time.low, self.time.high
+        return 0.5 * log(high / low) if low and high else inf
 
     @property
     def held(self) -> bool:
@@ -61,6 +76,7 @@ class Learnt:
     law: LearntLaw
     films: tuple[PastTest, ...]
     foretold: tuple[Foretold, ...]
+    by_two: tuple[Foretold, ...]
 
     @property
     def held(self) -> int:
@@ -95,25 +111,53 @@ def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
     """Worked out once for the same tests: a finding is shown at every key."""
     seen, elsewhere = (tuple(past.seen for past in some) for some in (here, away))
     laws = each_from_the_others(seen, elsewhere)
-    told = (
-        _foretold(past, law, n)
-        for past, law in list(zip(here, laws, strict=True))[-_FORETOLD:]
-        for n in range(len(past.seen.minutes))
+    newest = list(zip(here, laws, strict=True))[-_FORETOLD:]
+    by_one, by_two = (
+        tuple(
+            told
+            for past, law in newest
+            for n in range(len(past.seen.minutes) - strips + 1)
+            if (told := _foretold(past, law, n, strips)).time.present
+        )
+        for strips in (1, 2)
     )
-    return Learnt(learnt_law(seen, elsewhere), here, tuple(t for t in told if t.time.present))
+    return Learnt(learnt_law(seen, elsewhere), here, by_one, by_two)
 
 
-def _foretold(past: PastTest, law: LearntLaw, number: int) -> Foretold:
-    """A test's time as one of its strips and the others' law would have told it."""
-    seen, one = past.seen, slice(number, number + 1)
-    alone = ContrastSeen(seen.minutes[one], seen.contrast[one], seen.deviation[one])
-    return Foretold(past, float(seen.minutes[number]), time_for_contrast(law, alone, past.wanted))
+def _foretold(past: PastTest, law: LearntLaw, number: int, strips: int) -> Foretold:
+    """A test's time as some of its strips and the others' law would have told it."""
+    seen = past.seen
+    some = np.argsort(seen.minutes)[number : number + strips]
+    alone = ContrastSeen(seen.minutes[some], seen.contrast[some], seen.deviation[some])
+    minutes = float(seen.minutes[some[0]])
+    return Foretold(past, minutes, time_for_contrast(law, alone, past.wanted))
+
+
+def few_strips_words(notebook: Notebook, test: Test) -> str:
+    """What one strip, and what two, would tell of a film nobody tested in this developer, by how
+    the past tests would have been foretold; empty where nothing is claimed."""
+    if test.kind not in LEARNING_KINDS or estimates_left_out():
+        return ""
+    told = learnt(notebook, test.developer_id, test.id)
+    if told is None or not told.trusted:
+        return ""
+    ways = []
+    for name, some in (("one strip", told.foretold), ("two", told.by_two)):
+        held = sum(one.held for one in some)
+        if len(some) >= _TRIED and held >= _HELD * len(some):
+            wide = 100 * float(np.median([one.off for one in some]))
+            fared = f"± {wide:.0f} % ({held} of {len(some)} held)"
+            ways.append(f"{name} would have told the time within {fared}")
+    if not ways:
+        return ""
+    return f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}."
 
 
 def estimated_words(notebook: Notebook, state: State) -> str:
-    """The estimate beside a finding of one strip, in sentences; empty where none is wanted."""
+    """The estimate beside a finding whose own strips tell no time, in sentences; empty where
+    they do, or none is wanted."""
     analysis = state.analysis
-    if analysis is None or not analysis.finding.rule_of_thumb_min.present or estimates_left_out():
+    if analysis is None or analysis.finding.time_min.present or estimates_left_out():
         return ""
     target = analysis.settings.target
     if target.kind != MEASURE:

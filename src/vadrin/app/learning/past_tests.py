@@ -15,7 +15,7 @@ from vadrin.notebook.records import Finding, Stock, Test
 from vadrin.notebook.store import Notebook
 
 MEASURE = "average_gradient"
-_KINDS = (DevelopmentTime.key, PushTest.key)
+LEARNING_KINDS = (DevelopmentTime.key, PushTest.key)
 _NEWEST = 80
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
@@ -45,7 +45,7 @@ class PastTest:
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     """Every test but one whose time was found for an average gradient, by its last decision."""
-    tests = {t.id: t for t in notebook.all(Test) if t.kind in _KINDS and t.id != but}
+    tests = {t.id: t for t in notebook.all(Test) if t.kind in LEARNING_KINDS and t.id != but}
     newest = {f.test_id: f for f in notebook.all(Finding)[-_NEWEST:] if f.test_id in tests}
     made = (_past(notebook, tests[f.test_id], f) for f in newest.values())
     return tuple(past for past in made if past is not None)

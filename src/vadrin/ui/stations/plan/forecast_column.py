@@ -93,13 +93,14 @@ class ForecastColumn(QWidget):
         self.sureness = WordField("wanted precision in stops", self._ask, _finer, Role.BODY)
         self.sureness.show_value("0.20")
         self.smallest = text(_HINT, Role.BODY, wrap=True)
+        self._learnt = text("", Role.CAPTION, wrap=True)
         self.take_it = button("Use this plan", self._take)
         self.take_it.hide()
         self._rule = rule()
         self._least = sentence(
             "Wanted precision of the EI: ±", self.sureness, "stop", role=Role.BODY
         )
-        for part in (self._rule, self._least, self.smallest, self.take_it):
+        for part in (self._rule, self._least, self.smallest, self.take_it, self._learnt):
             column.addWidget(part)
         column.addStretch(1)
         self._found: Smallest | None = None
@@ -110,6 +111,11 @@ class ForecastColumn(QWidget):
         self._answers.show_lines(made.answers if made else ())
         self._variants.show_lines(made.variants if made else ())
         self._between.setVisible(bool(made and made.variants))
+
+    def show_learnt(self, words: str) -> None:
+        """What fewer strips would tell by the other tests; empty for nothing."""
+        self._learnt.setText(words)
+        self._learnt.setVisible(bool(words))
 
     def wait(self) -> None:
         """The plan has changed: what was told of the one before is taken back."""

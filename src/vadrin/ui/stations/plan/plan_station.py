@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QWidget
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
 from vadrin.app.descriptions.plan_word import Word
 from vadrin.app.display.words import list_text
+from vadrin.app.learning.estimated_time import few_strips_words
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import prior_finding
 from vadrin.app.plan.plan_advice import advice_on
@@ -128,7 +129,12 @@ class PlanStation(Station):
         self._show_sentences(description_of(test.kind), values)
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not loaded and before.test.id == test.id
-        self.forecast_panel.show_plan(scene, prior_finding(book, loaded), stepped)
+        found = prior_finding(book, loaded)
+        self.forecast_panel.show_plan(scene, found, stepped)
+        new = found is None and not loaded.read()
+        self.forecast_panel.forecast_column.show_learnt(
+            few_strips_words(book, loaded.test) if new else ""
+        )
 
     def _show_sentences(self, page: TestDescription, values: dict[str, str]) -> None:
         if self._plan is None:
