@@ -37,7 +37,11 @@ def test_a_plot_is_saved_with_its_lines_its_words_and_its_typeface(curves, tmp_p
     assert "stops from the meter reading" in words
     assert not list(drawn.iter(f"{SVG}image")), "vectors stay vectors"
     assert "Merrow Pan 125" in drawn.find(f"{SVG}title").text
-    assert "font/ttf;base64" in drawn.find(f".//{SVG}style").text
+    faces = [style.text for style in drawn.findall(f".//{SVG}style")]
+    assert all("font/ttf;base64" in face for face in faces)
+    used = {g.get("font-weight") for g in drawn.iter() if g.get("font-weight")}
+    assert len(used) > 1, "names of curves are heavier"
+    assert all(any(f"font-weight: {weight};" in face for face in faces) for weight in used)
     assert "stops from the meter reading" in pdf_words(tmp_path / "plot.pdf")[1]
     assert b"/FontFile2" in (tmp_path / "plot.pdf").read_bytes(), "its typeface goes with it"
     picture = QImage(str(tmp_path / "plot.png"))

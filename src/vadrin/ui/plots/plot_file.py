@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import base64
+import re
 from importlib.resources import files
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QRectF, QSize, QSizeF
@@ -17,7 +18,8 @@ SUFFIXES = (".svg", ".pdf", ".png")
 _FINER = 3
 """Pixels of a picture for each on the screen."""
 _DOTS_AN_INCH, _POINTS_AN_INCH = 96, 72
-_FONT = "AtkinsonHyperlegibleNext-400.ttf"
+_FONT = "AtkinsonHyperlegibleNext-{}.ttf"
+_WEIGHTS = (400, 500, 700)
 
 
 def plot_of(page: QWidget) -> QGraphicsView | None:
@@ -103,12 +105,18 @@ def _draw_svg(view: QGraphicsView, buffer: QBuffer, title: str) -> None:
 
 def _with_typeface(svg: bytes) -> bytes:
     """The drawing with its typeface in it, so that it looks alike where that is not installed."""
-    font = base64.b64encode((files("vadrin") / "fonts" / _FONT).read_bytes()).decode()
-    style = (
-        f"<style>@font-face {{font-family: '{FAMILIES[0]}'; "
-        f"src: url(data:font/ttf;base64,{font})}}</style>\n"
-    )
+    used = {int(weight) for weight in re.findall(rb'font-weight="(\d+)"', svg)}
+    kept = {min(_WEIGHTS, key=lambda w: abs(w - weight)) for weight in used or {400}}
+    style = "".join(f"<style>{_face(weight)}</style>\n" for weight in sorted(kept))
     return svg.replace(b"<defs>", f"{style}<defs>".encode(), 1)
+
+
+def _face(weight: int) -> str:
+    font = (files("vadrin") / "fonts" / _FONT.format(weight)).read_bytes()
+    return (
+        f"@font-face {{font-family: '{FAMILIES[0]}'; font-weight: {weight}; "
+        f"src: url(data:font/ttf;base64,{base64.b64encode(font).decode()})}}"
+    )
 
 
 def _draw_pdf(view: QGraphicsView, buffer: QBuffer, title: str) -> None:
