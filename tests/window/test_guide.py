@@ -2,10 +2,12 @@
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QLabel
 
 from tests.window.pages import Hands, field_of, words_of
+from vadrin.app.document.stations import PLACES
 from vadrin.app.overview.guide import explained, guide_parts, parts_about, terms
+from vadrin.ui.theme.look import DIM
 
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 
@@ -56,3 +58,26 @@ def test_every_term_is_found_by_its_own_name_and_never_inside_another_word():
     assert explained("shortstop, depushed, eight") == ()
     assert [t.names[0] for t in explained("two pushes after base plus fog")][-1] == "base plus fog"
     assert len(parts_about("")) == len(guide_parts())
+
+
+def test_f1_shows_each_station_as_it_looks_by_day_and_nothing_that_shines_in_the_dark(qtbot, demo):
+    window = demo("Merrow Pan 125", "plan")
+    hands = Hands(qtbot, window)
+
+    def pictures():
+        labels = window.over.keys.findChildren(QLabel)
+        return [x for x in labels if not x.pixmap().isNull() and x.isVisible()]
+
+    for place in PLACES:
+        if not place.purpose:
+            continue
+        window.bench.go(place.name)
+        hands.settle()
+        window._toggle_help()
+        hands.settle()
+        assert [x.accessibleName()[:7] for x in pictures()] == ["picture"], place.name
+        window._toggle_help()
+    window.set_look(DIM)
+    window._toggle_help()
+    hands.settle()
+    assert pictures() == []

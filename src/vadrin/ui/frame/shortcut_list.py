@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
+from importlib.resources import files
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtGui import QKeyEvent, QPixmap
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from vadrin.ui.actions import Action
 from vadrin.ui.theme.roles import Role
@@ -34,13 +35,20 @@ class ShortcutList(Overlay):
         self.hide()
 
     def toggle(
-        self, purpose: Sequence[str], here: Iterable[Action], everywhere: Iterable[Action]
+        self,
+        purpose: Sequence[str],
+        here: Iterable[Action],
+        everywhere: Iterable[Action],
+        picture: str = "",
     ) -> None:
-        """Show what a station is for and the keys of it and of the window, or hide them."""
+        """Show what a station is for and the keys of it and of the window, or hide them.
+
+        `picture` is the name of the station's picture; empty where none may be shown.
+        """
         if self.isVisible():
             self._leave()
             return
-        inner = self._loaded(purpose, here, everywhere)
+        inner = self._loaded(purpose, here, everywhere, picture)
         self._area.setWidget(inner)
         parent = self.parentWidget()
         if parent:
@@ -54,7 +62,11 @@ class ShortcutList(Overlay):
         self.setFocus()
 
     def _loaded(
-        self, purpose: Sequence[str], here: Iterable[Action], everywhere: Iterable[Action]
+        self,
+        purpose: Sequence[str],
+        here: Iterable[Action],
+        everywhere: Iterable[Action],
+        picture: str,
     ) -> QWidget:
         """Both lists beside each other, or one under the other where there is no room."""
         inner = QWidget()
@@ -67,6 +79,9 @@ class ShortcutList(Overlay):
         station.setSpacing(px(16))
         if purpose:
             station.addWidget(_sentences(purpose))
+        shown = _picture(picture) if picture else None
+        if shown is not None:
+            station.addWidget(shown)
         station.addWidget(_listed("Keys here", here))
         station.addStretch()
         lists.addLayout(station)
@@ -101,6 +116,18 @@ def _sentences(purpose: Sequence[str]) -> QWidget:
         said.setMinimumWidth(px(_KEYS_PX + _BETWEEN_PX + _WORDS_PX))
         column.addWidget(said)
     return holder
+
+
+def _picture(name: str) -> QLabel | None:
+    """A station as it looks with tests in it; None where there is no picture of it."""
+    image = QPixmap()
+    if not image.loadFromData((files("vadrin") / "guide" / f"{name}.png").read_bytes()):
+        return None
+    shown = QLabel()
+    wide = px(_KEYS_PX + _BETWEEN_PX + _WORDS_PX)
+    shown.setPixmap(image.scaledToWidth(wide, Qt.TransformationMode.SmoothTransformation))
+    shown.setAccessibleName("picture of this station with tests of the demo notebook")
+    return shown
 
 
 def _listed(title: str, actions: Iterable[Action]) -> QWidget:

@@ -151,9 +151,10 @@ class Window(QMainWindow):
 
     def _toggle_help(self) -> None:
         here = self.station().actions_here
-        self.over.keys.toggle(
-            station_place(self.bench.station).purpose, here, self.actions_everywhere
-        )
+        place = station_place(self.bench.station)
+        # In the dark a picture of the day would shine.
+        picture = place.name if place.purpose and self.look.name == DAY.name else ""
+        self.over.keys.toggle(place.purpose, here, self.actions_everywhere, picture)
 
     def _own_acts(self) -> WindowActs:
         return WindowActs(
