@@ -31,8 +31,6 @@ def settle(qtbot, window):
 def words_of(widget):
     """All words a widget shows, in one line."""
     QApplication.processEvents()
-    # What was put on a page in this turn is shown in the next.
-    QApplication.processEvents()
     parts = (x for x in widget.findChildren((QLabel, FlowingSentence)) if x.isVisibleTo(widget))
     return " ".join(x.text() for x in parts).replace("\u200b", "")
 

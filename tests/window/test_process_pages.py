@@ -68,7 +68,7 @@ def darkroom(open_window, tmp_path):
     return make
 
 
-def test_a_makers_table_is_typed_pasted_and_taken_from_a_file(darkroom, tmp_path):
+def test_a_makers_table_is_typed_pasted_and_taken_from_a_file(qtbot, darkroom, tmp_path):
     room = darkroom()
     room.turn(Qt.Key.Key_M)
     page = room.station.makers
@@ -78,7 +78,7 @@ def test_a_makers_table_is_typed_pasted_and_taken_from_a_file(darkroom, tmp_path
     assert "no line of a maker's table" in refusal_of(room.window)
     QGuiApplication.clipboard().setText("EI;time\n800;6,5\n1600;8\n")
     room.press(page.paste)
-    assert "EI 800" in words_of(page)
+    qtbot.waitUntil(lambda: "EI 800" in words_of(page))
     table = tmp_path / "sheet.csv"
     table.write_text("stops,time_min\n1,5:00\n")
     page.take(table)
