@@ -2,8 +2,9 @@
 
 Notebooks of made-up tests, from populations of films and developers that are none of the reader's
 own; for one and two strips of the next film, how often the range of its time held the truth, and
-how wide it was. Leaves with 1 where a row lies outside 90 to 100 of 100, or a film from outside
-all of them was neither held nor named.
+how wide it was. Leaves with 1 where a row lies under 90 of 100, or two strips of a film from
+outside all of them were neither held nor named in 85. From one strip nobody can tell such a film:
+its rows are printed and held against nothing.
 """
 
 from __future__ import annotations
@@ -93,7 +94,7 @@ def main(count: int) -> int:
             rows = [one(n, population, 10, strips, Outside()) for n in range(count)]
             known = [row for row in rows if row is not None]
             well = sum(r[0] or r[2] for r in known)
-            wrong |= well < 0.85 * len(known)
+            wrong |= strips > 1 and well < 0.85 * len(known)
             print(
                 f"{Outside.name} among {population.name}, {strips} strips: held or named "
                 f"{well} of {len(known)}, named {sum(r[2] for r in known)}"
