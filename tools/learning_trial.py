@@ -19,6 +19,7 @@ sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / 
 
 from oracles.developers import POPULATIONS, Outside, Population  # noqa: E402
 from vadrin.core.learning.contrast_law import (  # noqa: E402
+    UNLIKE,
     ContrastSeen,
     learnt_law,
     rate_that_surprises,
@@ -29,7 +30,6 @@ _WANTED = 0.58
 _READ = 0.015
 """By how much ln contrast of a strip is read off, as usual with a bracket of a dozen frames."""
 _TESTS = (0, 3, 10, 30)
-_UNLIKE = 0.02
 
 
 def seen(
@@ -68,7 +68,7 @@ def one(
     minutes = np.sort(true * np.exp(rng.uniform(-0.45, 0.45, strips)))
     mine = seen(rng, film, minutes, evening)
     told = time_for_contrast(law, mine, _WANTED)
-    named = strips > 1 and rate_that_surprises(law, mine) < _UNLIKE
+    named = strips > 1 and rate_that_surprises(law, mine) < UNLIKE
     if told.value is None or told.low is None or told.high is None:
         return None
     return told.low <= true <= told.high, 0.5 * float(np.log(told.high / told.low)), named

@@ -40,6 +40,20 @@ def test_all_that_are_dropped_are_taken_and_what_is_asked_of_one_comes_first(
     assert not window.dropped.waiting
 
 
+def test_what_still_waits_does_not_go_into_another_notebook(qtbot, open_window, tmp_path):
+    window = open_window(tmp_path / "winter.vadrin")
+    (tmp_path / "not one.csv").write_text("nothing\nof use\n")
+    (tmp_path / "two.csv").write_text(TABLE)
+    drop(window, tmp_path / "not one.csv", tmp_path / "two.csv")
+    assert window.dropped.waiting
+    window.files.open(tmp_path / "spring.vadrin")
+    window.importing.matcher.hide()
+    window.banner.close_notice()
+    qtbot.waitUntil(lambda: not window.dropped.waiting)
+    assert window.bench.notebook.path.name == "spring.vadrin"
+    assert window.bench.notebook.all(Reading) == []
+
+
 def test_of_two_pictures_and_of_two_notebooks_one_is_taken_and_the_other_named(demo, tmp_path):
     window = demo("Ostrel 400", "read")
     for name in ("strip.TIF", "other.TIF"):

@@ -25,12 +25,16 @@ def spoken_frame(strip: LoadedStrip, frame: LoadedFrame) -> str:
     return f"{words}, {_STATE_WORDS.get(frame.frame.state, 'waits for a reading')}{verdict}"
 
 
-def _name(frame: LoadedFrame) -> str:
-    """``minus 6 stops``, ``plus 1 stop``, or the name of a frame that stands for no offset."""
+def offset_words(frame: LoadedFrame) -> str:
+    """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
     stops = frame.frame.stops
     if stops is None or frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
         return frame.name
-    if stops == 0:
+    return f"{frame.name} {'stop' if abs(stops) <= 1 else 'stops'}"
+
+
+def _name(frame: LoadedFrame) -> str:
+    """The offset as it is said: ``minus 6 stops``."""
+    if frame.frame.stops == 0:
         return "the meter reading"
-    name = frame.name.replace("−", "minus ").replace("+", "plus ")
-    return f"{name} {'stop' if abs(stops) <= 1 else 'stops'}"
+    return offset_words(frame).replace("−", "minus ").replace("+", "plus ")

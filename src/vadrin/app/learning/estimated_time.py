@@ -9,7 +9,7 @@ from math import inf, log
 import numpy as np
 
 from vadrin.app.display.quantities import minutes_text
-from vadrin.app.display.words import counted
+from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
 from vadrin.app.learning.left_out import estimates_left_out
 from vadrin.app.learning.past_tests import (
@@ -22,6 +22,7 @@ from vadrin.app.learning.past_tests import (
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import (
+    UNLIKE,
     ContrastSeen,
     LearntLaw,
     each_from_the_others,
@@ -35,9 +36,8 @@ from vadrin.notebook.store import Notebook
 _FEWEST = 3
 """Films in a developer under which nothing is claimed of its next one."""
 _HELD = 0.9
-_TRIED, _FORETOLD = 5, 30
+_TRIED, _FORETOLD = 5, 12
 """Ranges of past tests that have to be tried, and the newest tests that are."""
-_UNLIKE = 0.02
 
 
 @dataclass(frozen=True)
@@ -74,28 +74,28 @@ class Learnt:
     """What the tests in one developer tell of its next film, and how that fares among them."""
 
     law: LearntLaw
-    films: tuple[PastTest, ...]
     foretold: tuple[Foretold, ...]
     by_two: tuple[Foretold, ...]
 
     @property
-    def held(self) -> int:
-        """How many of the ranges held."""
-        return sum(one.held for one in self.foretold)
-
-    @property
     def trusted(self) -> bool:
         """Whether so many held that anything may be claimed."""
-        tried = len(self.foretold)
-        return tried >= _TRIED and self.held >= _HELD * tried
+        return _trusted(self.foretold)
 
     @property
     def fares(self) -> str:
         """How the past tests were foretold, in a sentence."""
-        return (
-            f"Each of these films foretold by the others from one strip alone: {self.held} of "
-            f"{counted(len(self.foretold), 'range')} held."
-        )
+        held = f"{_held(self.foretold)} of {counted(len(self.foretold), 'range')} held"
+        return f"Each of these films foretold by the others from one strip alone: {held}."
+
+
+def _held(ranges: tuple[Foretold, ...]) -> int:
+    return sum(one.held for one in ranges)
+
+
+def _trusted(ranges: tuple[Foretold, ...]) -> bool:
+    """Whether enough were tried, and of these enough held."""
+    return len(ranges) >= _TRIED and _held(ranges) >= _HELD * len(ranges)
 
 
 def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:
@@ -121,7 +121,7 @@ def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
         )
         for strips in (1, 2)
     )
-    return Learnt(learnt_law(seen, elsewhere), here, by_one, by_two)
+    return Learnt(learnt_law(seen, elsewhere), by_one, by_two)
 
 
 def _foretold(past: PastTest, law: LearntLaw, number: int, strips: int) -> Foretold:
@@ -143,13 +143,10 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
         return ""
     ways = []
     for name, some in (("one strip", told.foretold), ("two", told.by_two)):
-        held = sum(one.held for one in some)
-        if len(some) >= _TRIED and held >= _HELD * len(some):
+        if _trusted(some):
             wide = 100 * float(np.median([one.off for one in some]))
-            fared = f"± {wide:.0f} % ({held} of {len(some)} held)"
+            fared = f"± {wide:.0f} % ({_held(some)} of {len(some)} held)"
             ways.append(f"{name} would have told the time within {fared}")
-    if not ways:
-        return ""
     return f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}."
 
 
@@ -168,7 +165,7 @@ def estimated_words(notebook: Notebook, state: State) -> str:
         return ""
     if not told.trusted:
         return (
-            f"No time is {Basis.ESTIMATED.value}: in this developer only {told.held} of "
+            f"No time is {Basis.ESTIMATED.value}: in this developer only {_held(told.foretold)} of "
             f"{counted(len(told.foretold), 'range')} held when each was foretold by the others."
         )
     mine = _strips_of(state)
@@ -178,7 +175,7 @@ def estimated_words(notebook: Notebook, state: State) -> str:
     if time.value is None or time.low is None or time.high is None:
         return f"No time is {Basis.ESTIMATED.value}: {time.why}."
     return (
-        f"{Basis.ESTIMATED.value[0].upper()}{Basis.ESTIMATED.value[1:]}, not measured: about "
+        f"{capital(Basis.ESTIMATED.value)}, not measured: about "
         f"{minutes_text(time.value)} min, {minutes_text(time.low)} to {minutes_text(time.high)}, "
         f"would meet {target_text(target.kind, target.value)}, if this film develops like "
         f"{counted(told.law.films, 'film')} in this developer. {told.fares}"
@@ -194,7 +191,7 @@ def unlike_words(notebook: Notebook, state: State) -> str:
     if mine is None or len(set(mine.minutes.tolist())) < 2:
         return ""
     told = learnt(notebook, test.developer_id, test.id)
-    if told is None or told.law.films < _TRIED or rate_that_surprises(told.law, mine) >= _UNLIKE:
+    if told is None or told.law.films < _TRIED or rate_that_surprises(told.law, mine) >= UNLIKE:
         return ""
     return (
         f"Its contrast comes with time unlike that of {counted(told.law.films, 'film')} in this "

@@ -16,7 +16,11 @@ from vadrin.notebook.store import Notebook
 
 MEASURE = "average_gradient"
 LEARNING_KINDS = (DevelopmentTime.key, PushTest.key)
-_NEWEST = 80
+_NEWEST = 50
+_DECIDED = """
+SELECT finding.id, finding.test_id FROM finding JOIN test ON test.id = finding.test_id
+WHERE test.kind IN (:time, :push) AND test.id <> :but ORDER BY finding.id DESC LIMIT :most
+"""
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
 
@@ -44,14 +48,21 @@ class PastTest:
 
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
-    """Every test but one whose time was found for an average gradient, by its last decision."""
-    tests = {t.id: t for t in notebook.all(Test) if t.kind in LEARNING_KINDS and t.id != but}
-    newest = {f.test_id: f for f in notebook.all(Finding)[-_NEWEST:] if f.test_id in tests}
-    made = (_past(notebook, tests[f.test_id], f) for f in newest.values())
+    """The newest tests but one whose time was found for an average gradient, by their last
+    decision: so many at most, however large the notebook is."""
+    time, push = LEARNING_KINDS
+    told = notebook.rows(_DECIDED, time=time, push=push, but=but, most=_NEWEST)
+    tests = {t.id: t for t in notebook.all_of(Test, "id", [test_id for _, test_id in told])}
+    found = notebook.all_of(Finding, "id", [finding_id for finding_id, _ in told])
+    films = {
+        s.id: s.name for s in notebook.all_of(Stock, "id", [t.stock_id for t in tests.values()])
+    }
+    newest = {f.test_id: f for f in sorted(found, key=lambda f: f.id)}
+    made = (_past(tests[f.test_id], f, films) for f in newest.values())
     return tuple(past for past in made if past is not None)
 
 
-def _past(notebook: Notebook, test: Test, finding: Finding) -> PastTest | None:
+def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | None:
     report = KeptReport.from_json(finding.report)
     minutes, wanted = report.time_min.value, report.target_value
     if report.target_kind != MEASURE or minutes is None or wanted is None or minutes <= 0:
@@ -59,10 +70,9 @@ def _past(notebook: Notebook, test: Test, finding: Finding) -> PastTest | None:
     strips = [told for s in report.strips.values() if (told := _strip(s)) is not None]
     if len(strips) < 2:
         return None
-    stock = notebook.get(Stock, test.stock_id)
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
-    name = stock.name if stock is not None else "a film"
-    return PastTest(finding.id, test.id, test.developer_id or 0, name, minutes, wanted, seen)
+    film = films.get(test.stock_id, "a film")
+    return PastTest(finding.id, test.id, test.developer_id or 0, film, minutes, wanted, seen)
 
 
 def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:

@@ -63,6 +63,10 @@ class Exposed:
     why: str = ""
     paper: PaperUsed | None = field(default=None, compare=False)
 
+    def printed_on(self, paper: PaperUsed) -> PaperUsed:
+        """Its own paper, else the one that is looked at."""
+        return self.paper or paper
+
     @property
     def said(self) -> str:
         """EI and time, as they stand under a picture."""

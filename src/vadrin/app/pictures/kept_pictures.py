@@ -27,7 +27,7 @@ class Wanted(NamedTuple):
     @property
     def printed_on(self) -> PaperUsed:
         """The picture's own paper, else the one that is looked at."""
-        return self.exposed.paper or self.paper
+        return self.exposed.printed_on(self.paper)
 
 
 class _Key(NamedTuple):

@@ -42,7 +42,7 @@ def what_made(state: State, exposed: Exposed, looking: Looking, paper: PaperUsed
         "Scene": looking.scene_title,
         "Metered at": looking.spot_name,
         "Shown as": f"{looking.shown_as}, {looking.rule}, {looking.longer_words} beyond that",
-        "Paper": (exposed.paper or paper).words,
+        "Paper": exposed.printed_on(paper).words,
         "Camera flare": looking.flare_words,
         "Grain": "none",
     }

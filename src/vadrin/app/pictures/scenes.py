@@ -36,8 +36,10 @@ def scenes_at_hand() -> tuple[str, ...]:
 def own_files() -> dict[str, Path]:
     """Pictures looked at before as scenes, and not read yet, by what they are called."""
     read = {title_of(name) for name in scenes_at_hand()}
-    held = {own_title(path): path for path in reversed(OWN_SCENES.there())}
-    return {title: path for title, path in reversed(held.items()) if title not in read}
+    held: dict[str, Path] = {}
+    for path in OWN_SCENES.there():
+        held.setdefault(own_title(path), path)
+    return {title: path for title, path in held.items() if title not in read}
 
 
 def own_title(path: Path) -> str:

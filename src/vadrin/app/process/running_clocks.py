@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
 from math import inf
@@ -9,7 +10,7 @@ from math import inf
 from vadrin.app.process.clock_words import act_words, face_words, seconds_text
 from vadrin.app.process.darkroom_runs import Clock, clock_of
 from vadrin.app.process.uptime import Moment
-from vadrin.core.process.clock_records import DueActionKind
+from vadrin.core.process.clock_records import ClockState, DueAction, DueActionKind
 from vadrin.notebook.records import DarkroomRun, Stock, Test
 from vadrin.notebook.store import Notebook
 
@@ -45,11 +46,9 @@ class RunningClock:
     def hands_in(self, now: float) -> tuple[float, str]:
         """Seconds until something has to be taken out or poured, and what; infinite for never."""
         state = self.clock.at(now)
-        for act in state.coming if state.running else ():
-            ahead = act.at - state.elapsed_s
-            if act.kind not in _BY_ITSELF and ahead > 0:
-                return ahead, f"{self.film}: {act_words(act, self.clock, state.step)}"
-        return inf, ""
+        ahead = [(seconds, act) for seconds, act in _hands(state) if seconds > 0]
+        seconds, act = min(ahead, key=lambda one: one[0], default=(inf, None))
+        return seconds, f"{self.film}: {act_words(act, self.clock, state.step)}" if act else ""
 
     def overdue(self, now: float) -> bool:
         """Whether its step should be over."""
@@ -114,9 +113,14 @@ def next_act_in(clocks: tuple[RunningClock, ...], now: float) -> float | None:
 
 def hands_needed_in(clock: Clock, now: float) -> float:
     """Seconds until a clock's next act that ends or takes out something; 0 where nothing runs."""
-    state = clock.at(now)
-    needed = [a.at - state.elapsed_s for a in state.coming if a.kind not in _BY_ITSELF]
-    return min(needed, default=0.0) if state.running else 0.0
+    return min((ahead for ahead, _ in _hands(clock.at(now))), default=0.0)
+
+
+def _hands(state: ClockState) -> Iterator[tuple[float, DueAction]]:
+    """What ends or takes out something, with its seconds from now; nothing where nothing runs."""
+    for act in state.coming if state.running else ():
+        if act.kind not in _BY_ITSELF:
+            yield act.at - state.elapsed_s, act
 
 
 def act_passed(clocks: tuple[RunningClock, ...], before: float, now: float) -> bool:

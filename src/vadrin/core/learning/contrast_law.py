@@ -30,6 +30,8 @@ _EVENING = 0.04
 _REACH = 0.975
 _LONGEST = 4.0
 """Times the strip's own minutes beyond which a time is not told."""
+UNLIKE = 0.02
+"""A film that so few of a developer's films are as far off as is unlike them."""
 NEVER = "films in this developer may never reach that contrast"
 
 
@@ -196,7 +198,7 @@ def time_for_contrast(law: LearntLaw, strip: ContrastSeen, wanted: float) -> Fig
 def rate_that_surprises(law: LearntLaw, film: ContrastSeen) -> float:
     """How unlikely a film's rate is among a developer's films: the share at least as far off.
 
-    1 is the middle; under 0.02 the film is unlike all others, or its times were not so.
+    1 is the middle; under `UNLIKE` the film is unlike all others, or its times were not so.
     """
     told = _of_film(film)
     below = float((told / told.sum() * np.cumsum(law.weights)).sum())

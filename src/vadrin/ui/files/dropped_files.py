@@ -54,17 +54,19 @@ class DroppedFiles(QObject):
 
     def take(self, paths: list[Path]) -> None:
         """Take what was dropped."""
-        alone = [path for path in paths if path.suffix == ".vadrin"][:1]
+        notebooks = [path for path in paths if path.suffix == ".vadrin"]
         pictures = [path for path in paths if is_picture(path)]
-        left = [p for p in paths if p.suffix == ".vadrin" and p not in alone] + pictures[1:]
-        if alone:
-            left = [path for path in paths if path not in alone]
-        self._waiting.extend(alone or [path for path in paths if path not in left])
+        first = (notebooks or pictures or paths)[0]
+        alone = [first] if notebooks else [p for p in paths if p == first or p not in pictures]
+        left = [path.name for path in paths if path not in alone]
+        self._waiting.extend(alone)
         self._next()
         if left:
-            taken = (alone or pictures)[0].name
-            names = ", ".join(path.name for path in left)
-            self._say(f"{taken} was taken. Drop the others after it: {names}.")
+            self._say(f"{first.name} was taken. Drop the others after it: {', '.join(left)}.")
+
+    def forget(self) -> None:
+        """Those that still wait were meant for the notebook that lay open."""
+        self._waiting.clear()
 
     def _next(self) -> None:
         if not self._waiting:

@@ -120,8 +120,8 @@ def _sentences(purpose: Sequence[str]) -> QWidget:
 
 def _picture(name: str) -> QLabel | None:
     """A station as it looks with tests in it; None where there is no picture of it."""
-    image = QPixmap()
-    if not image.loadFromData((files("vadrin") / "guide" / f"{name}.png").read_bytes()):
+    file, image = files("vadrin") / "guide" / f"{name}.png", QPixmap()
+    if not file.is_file() or not image.loadFromData(file.read_bytes()):
         return None
     shown = QLabel()
     wide = px(_KEYS_PX + _BETWEEN_PX + _WORDS_PX)

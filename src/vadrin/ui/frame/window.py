@@ -325,6 +325,7 @@ class Window(QMainWindow):
     def notebook_opened(self) -> None:
         """Remember the notebook, and say it where it can only be read."""
         notebook = self.bench.notebook
+        self.dropped.forget()
         # At once: what is drawn before the loop turns would read from the one that is closed.
         self.updates.flush()
         remember(notebook.path)
@@ -424,6 +425,7 @@ class Window(QMainWindow):
         # Fields that lose the keyboard while the window goes have nothing to write into.
         for field in self.findChildren(WordField):
             field.blockSignals(True)
+        self.dropped.forget()
         self.jobs.close()
         for job in self.findChildren(SlicedJob):
             job.cancel()

@@ -204,7 +204,6 @@ def with_more_contrast(look: Look) -> Look:
         table=ground,
         rule=line,
         grid=line,
-        here=ink if not dark else look.here,
         trouble=strong.name(),
         done=QColor(look.done).lighter(120).name()
         if dark

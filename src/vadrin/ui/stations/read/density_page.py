@@ -8,7 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from vadrin.app.display.spoken_frame import spoken_frame
+from vadrin.app.display.spoken_frame import offset_words, spoken_frame
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.densities import readings_typed
 from vadrin.app.loaded.frame_order import next_to_read
@@ -103,13 +103,6 @@ _HEAD = (
 _LAYERS = (
     ". Red, green and blue in one line: 0.52 0.61 0.80. A number alone is {}; name another once"
 )
-
-
-def _offset_words(frame: LoadedFrame) -> str:
-    """``−3 stops``, ``+1 stop``, or the name of a frame that stands for no offset."""
-    if frame.name[:1] not in "−+0123456789½⅓⅔⅙⅚":
-        return frame.name
-    return f"{frame.name} {'stop' if abs(frame.frame.stops or 0.0) <= 1 else 'stops'}"
 
 
 class DensityPage(QWidget):
@@ -223,7 +216,7 @@ class DensityPage(QWidget):
             return f"frame {frame.number}, blank: base plus fog"
         if frame.frame.stops is None:
             return f"frame {frame.number}"
-        return f"frame {frame.number}, {_offset_words(frame)}"
+        return f"frame {frame.number}, {offset_words(frame)}"
 
     def _show_repeats(self, frame: LoadedFrame) -> None:
         self._repeats.setText(readings_words(frame.readings))
